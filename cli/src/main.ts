@@ -1,0 +1,110 @@
+import {
+  ANALYSES,
+  analysisById,
+  drive,
+  fingerprintOf,
+  inThisThread,
+  methodSentence,
+  parseBlock,
+  recogniseLayout,
+  toSample,
+  toWire,
+  type ParsedBlock,
+} from '@verdict/core';
+import { readFile } from 'node:fs/promises';
+import { parseArgs } from 'node:util';
+import { ZodError } from 'zod';
+
+export interface Output {
+  out: (text: string) => void;
+  error: (text: string) => void;
+}
+
+/** What the user can mend: one line on standard error, exit code 2. */
+class BadInput extends Error {}
+
+const help = () =>
+  [
+    'verdict <analysis> <file.csv> [--column NAME] [--options JSON]',
+    '',
+    'Prints { analysis, version, request, result } as JSON, worked out as the page does it.',
+    'The file may be separated by tabs, commas, semicolons or blanks; names stand in its first row.',
+    '',
+    ...ANALYSES.map(({ id, title }) => `  ${id.padEnd(18)} ${title}`),
+    '',
+    `--options takes the settings of the analysis, e.g. --options '{"alpha":0.01,"seed":7}'`,
+    '',
+  ].join('\n');
+
+async function readBlock(file: string): Promise<ParsedBlock> {
+  const text = await readFile(file, 'utf8').catch((error: NodeJS.ErrnoException) => {
+    throw new BadInput(`${file} cannot be read: ${error.code === 'ENOENT' ? 'there is no such file' : error.message}.`);
+  });
+  const block = parseBlock(text, recogniseLayout(text));
+  if (block.refusal) throw new BadInput(`${file}: ${block.refusal}`);
+  return block;
+}
+
+function chooseColumn({ columns }: ParsedBlock, name: string | undefined) {
+  const names = columns.map((column) => column.name).join(', ');
+  if (name !== undefined) {
+    const found = columns.find((column) => column.name === name);
+    if (!found) throw new BadInput(`There is no column “${name}”. There are: ${names}.`);
+    return found;
+  }
+  const measures = columns.filter(({ kind }) => kind === 'measure');
+  if (measures.length !== 1) throw new BadInput(`Say which column with --column. There are: ${names}.`);
+  return measures[0]!;
+}
+
+function readOptions(json: string | undefined): object {
+  if (json === undefined) return {};
+  try {
+    const options: unknown = JSON.parse(json);
+    if (typeof options === 'object' && options !== null && !Array.isArray(options)) return options;
+  } catch {
+    // Said below, with an example.
+  }
+  throw new BadInput(`--options takes a JSON object, e.g. '{"alpha":0.01}'.`);
+}
+
+async function run(args: string[]): Promise<string> {
+  const { values, positionals } = parseArgs({
+    args,
+    allowPositionals: true,
+    options: { column: { type: 'string' }, options: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
+  });
+  if (values.help) return help();
+  const [id, file, ...more] = positionals;
+  if (id === undefined || file === undefined || more.length > 0) {
+    throw new BadInput('Usage: verdict <analysis> <file.csv> [--column NAME] [--options JSON]; --help lists the analyses.');
+  }
+  const analysis = analysisById(id);
+  const column = chooseColumn(await readBlock(file), values.column);
+  const sample = toSample({ ...column, resolution: null }, column.cells, new Set());
+  const settings = analysis.request.parse({ ...readOptions(values.options), column: column.name });
+  const request = analysis.resolve(settings, sample);
+  const result = toWire(await drive(inThisThread, { id, request, sample }));
+  const method = methodSentence(analysis.method, { ...request });
+  const fingerprint = fingerprintOf(sample.values);
+  return JSON.stringify({ analysis: id, version: analysis.version, request, method, fingerprint, result }, null, 2) + '\n';
+}
+
+function wordsOf(error: unknown): string {
+  if (error instanceof ZodError) {
+    const [issue] = error.issues;
+    return `${issue?.path.join('.') || '--options'}: ${issue?.message ?? 'not understood'}`;
+  }
+  return error instanceof Error ? error.message : String(error);
+}
+
+/** The command line; returns the exit code: 0, or 2 for input that cannot be worked with. */
+export async function main(args: string[], { out, error }: Output): Promise<number> {
+  try {
+    out(await run(args));
+    return 0;
+  } catch (problem) {
+    error(`${wordsOf(problem).replaceAll('\n', ' ')}\n`);
+    return 2;
+  }
+}

@@ -1,0 +1,48 @@
+import type { Difference, Piece } from '@verdict/core';
+import { z } from 'zod';
+import { idSchema, whoSchema } from './changes.js';
+
+export const keepRequestSchema = z.strictObject({
+  id: idSchema,
+  who: whoSchema,
+  revision: z.int().min(0),
+  analysis: z.string().max(60),
+  version: z.int().min(1),
+  column: idSchema,
+  request: z.record(z.string(), z.unknown()),
+  fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
+  result: z.record(z.string(), z.unknown()),
+  note: z.string().trim().max(2000, 'A note has at most 2 000 characters.').default(''),
+});
+export type KeepRequest = z.infer<typeof keepRequestSchema>;
+
+export interface Evidence {
+  id: string;
+  analysis: string;
+  version: number;
+  appVersion: string;
+  column: string;
+  request: Record<string, unknown>;
+  fingerprint: string;
+  revision: number;
+  seed: number | null;
+  result: unknown;
+  /** The method as a sentence, and the finding in pieces, as they stood when it was kept. */
+  method: string;
+  finding: Piece[];
+  note: string;
+  who: string;
+  at: string;
+}
+
+/** What recomputing on the server found. */
+export interface Recomputed {
+  same: boolean;
+  /** The data used now are those used then. */
+  sameData: boolean;
+  keptRevision: number;
+  nowRevision: number;
+  fingerprint: string;
+  differences: Difference[];
+  milliseconds: number;
+}

@@ -1,0 +1,4 @@
+export * from './changes.js';
+export * from './evidence.js';
+export * from './problems.js';
+export * from './studies.js';

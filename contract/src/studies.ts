@@ -1,0 +1,109 @@
+import type { ColumnKind, NumberFormat } from '@verdict/core';
+import { z } from 'zod';
+import { idSchema, reasonSchema, whoSchema, type Change } from './changes.js';
+
+export type StudyState = 'open' | 'ruled';
+export const DECISIONS = ['treat-as-normal', 'do-not-treat-as-normal', 'not-settled'] as const;
+export type Decision = (typeof DECISIONS)[number];
+export const DECISION_WORDS: Record<Decision, string> = {
+  'treat-as-normal': 'treat as normal',
+  'do-not-treat-as-normal': 'do not treat as normal',
+  'not-settled': 'not settled',
+};
+
+export interface StudySummary {
+  id: string;
+  name: string;
+  state: StudyState;
+  decision: Decision | null;
+  subject: string | null;
+  /** Readings of the subject that count. */
+  n: number | null;
+  rowCount: number;
+  revision: number;
+  changedAt: string;
+  deletedAt: string | null;
+}
+
+export interface StudyColumn extends NumberFormat {
+  id: string;
+  name: string;
+  unit: string;
+  kind: ColumnKind;
+  /** Given by the analyst; null: read from the digits. */
+  resolution: number | null;
+  lowerLimit: number | null;
+  upperLimit: number | null;
+}
+
+export interface SetAside {
+  column: string;
+  row: number;
+  reason: string;
+  who: string;
+  at: string;
+}
+
+export interface Verdict {
+  id: string;
+  decision: Decision;
+  reason: string;
+  who: string;
+  at: string;
+  revision: number;
+  evidence: string[];
+  reopened: { reason: string; who: string; at: string } | null;
+}
+
+export interface Study {
+  id: string;
+  name: string;
+  question: string;
+  state: StudyState;
+  alpha: number;
+  subject: string | null;
+  revision: number;
+  rowCount: number;
+  columns: StudyColumn[];
+  setAside: SetAside[];
+  evidenceCount: number;
+  /** The newest first; the first one stands while the study is ruled. */
+  verdicts: Verdict[];
+  canUndo: string | null;
+  canRedo: string | null;
+}
+
+/** The cells of every column as written, by column id. */
+export type StudyCells = Record<string, string[]>;
+
+export type RecordKind = Change['kind'] | 'rule' | 'reopen';
+
+export interface RecordEntry {
+  revision: number;
+  kind: RecordKind;
+  /** What was done, in words. */
+  text: string;
+  reason: string | null;
+  who: string;
+  at: string;
+  undoes: number | null;
+}
+
+export const newStudySchema = z.strictObject({
+  who: whoSchema,
+  name: z.string().trim().max(120).default(''),
+});
+
+export const ruleRequestSchema = z.strictObject({
+  revision: z.int().min(0),
+  who: whoSchema,
+  decision: z.enum(DECISIONS, 'Choose a decision.'),
+  reason: reasonSchema,
+  evidence: z.array(idSchema).max(200),
+});
+export type RuleRequest = z.infer<typeof ruleRequestSchema>;
+
+export const reopenRequestSchema = z.strictObject({ revision: z.int().min(0), who: whoSchema, reason: reasonSchema });
+export type ReopenRequest = z.infer<typeof reopenRequestSchema>;
+
+export const whoRequestSchema = z.strictObject({ who: whoSchema });

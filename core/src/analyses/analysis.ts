@@ -1,0 +1,73 @@
+import type { z } from 'zod';
+import type { Sample } from '../readings/sample.js';
+import type { KernelOrder } from './kernels.js';
+
+/** What a careful colleague would say beside the figures. */
+export interface Note {
+  code: string;
+  text: string;
+}
+
+/** A sentence in pieces; strong pieces carry the finding. */
+export interface Piece {
+  text: string;
+  strong?: boolean;
+}
+
+/** A result that cannot be had, and why, in one sentence. */
+export interface Unavailable {
+  available: false;
+  reason: string;
+  n: number;
+  missing: number;
+  setAside: number;
+}
+
+/** A word of the method sentence that the analyst can change. `label` is how the field is called where it cannot be seen. */
+export type Field =
+  | { field: string; label: string; type: 'choice'; options: readonly { value: string; text: string }[] }
+  | { field: string; label: string; type: 'whole'; min: number; max: number; hideWhen?: Condition }
+  | { field: string; label: string; type: 'percent'; min: number; max: number; hideWhen?: Condition };
+
+/** True for settings under which a part of the sentence has no meaning and is left out. */
+export type Condition = { field: string; is: string };
+
+export type SentencePart = string | Field | { subject: true } | { text: string; hideWhen: Condition };
+
+/** What `run` hands out before it ends: the result as far as it is known, and the repeated work it still needs. */
+export interface Step<Result> {
+  partial: Result;
+  orders: KernelOrder[];
+}
+
+/** The chunks of every order of a step, in the order asked: answers[order][chunk]. */
+export type Answers = Float64Array[][];
+
+/**
+ * One road for every number: settings → request → run → result. `run` is pure: the same request and sample give the same bits.
+ * It is a generator that yields once for each batch of repeated work, so that a runner can spread the chunks over workers.
+ */
+export interface Analysis<Request extends Settings = Settings, Result = unknown> {
+  id: string;
+  version: number;
+  /** What it does, in a few words, for lists and `--help`. */
+  title: string;
+  request: z.ZodType<Request>;
+  method: readonly SentencePart[];
+  /** Fills in what depends on the readings (the replicates, by n); what it returns is kept with the evidence. */
+  resolve(request: Request, sample: Sample): Request;
+  run(request: Request, sample: Sample): Generator<Step<Result | Unavailable>, Result | Unavailable, Answers>;
+  /** The finding in one plain sentence. */
+  finding(result: Result): Piece[];
+}
+
+export interface Settings {
+  column: string;
+}
+
+/** Keeps the id and result type of an analysis while checking it against the interface. */
+export function defineAnalysis<Request extends Settings, Result>(
+  analysis: Analysis<Request, Result>,
+): Analysis<Request, Result> {
+  return analysis;
+}

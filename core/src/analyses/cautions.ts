@@ -1,0 +1,55 @@
+import { formatFigure, groupThousands } from '../numeric/format.js';
+import type { Sample } from '../readings/sample.js';
+import type { Note, Unavailable } from './analysis.js';
+
+export function unavailable(sample: Sample, reason: string): Unavailable {
+  return {
+    available: false,
+    reason,
+    n: sample.values.length,
+    missing: sample.missing,
+    setAside: sample.setAside,
+  };
+}
+
+const count = (n: number, one: string, many: string) => `${groupThousands(n)} ${n === 1 ? one : many}`;
+
+/** Why a picture or test of the spread cannot be had from this sample, or null when it can. */
+export function whyNot(sample: Sample, leastN: number, purpose: string): string | null {
+  const { values, name } = sample;
+  const n = values.length;
+  if (n === 0) return `${name} has no readings to work with${leftOut(sample)}.`;
+  if (n < leastN) return `${name} has ${count(n, 'reading', 'readings')}; ${purpose} needs at least ${leastN}.`;
+  if (values.every((value) => value === values[0])) {
+    return `All ${n} readings of ${name} are ${formatFigure(values[0]!, 'reading', sample.resolution)}: without any spread there is nothing to compare with a distribution.`;
+  }
+  return null;
+}
+
+function leftOut({ missing, setAside, unreadable }: Sample): string {
+  const parts = [
+    missing ? `${missing} missing` : '',
+    setAside ? `${setAside} set aside` : '',
+    unreadable ? `${unreadable} that ${unreadable === 1 ? 'is no number' : 'are no numbers'}` : '',
+  ].filter(Boolean);
+  return parts.length ? ` (${parts.join(', ')})` : '';
+}
+
+export function unreadableNote({ unreadable }: Sample): Note[] {
+  if (!unreadable) return [];
+  const cells = count(unreadable, 'cell is no number', 'cells are no numbers');
+  return [{ code: 'unreadable', text: `${cells}: kept as written, left out here until mended in Readings.` }];
+}
+
+export function levelNote(alpha: number): Note[] {
+  if (alpha >= 0.0005 && alpha <= 0.2) return [];
+  const meant = alpha > 0.2 && alpha >= 0.5 ? ` Was ${Number((1 - alpha).toPrecision(6))} meant?` : '';
+  return [{ code: 'unusual-level', text: `A level of ${alpha} is unusual; 0.05 and 0.01 are customary.${meant}` }];
+}
+
+/** How many readings share their value with another. */
+export function tiedCount(sorted: Float64Array): number {
+  let tied = 0;
+  for (let i = 0; i < sorted.length; i++) if (sorted[i] === sorted[i - 1] || sorted[i] === sorted[i + 1]) tied++;
+  return tied;
+}

@@ -1,0 +1,49 @@
+import {
+  simulateAndersonDarling,
+  type AndersonDarlingReplicates,
+} from '../goodness-of-fit/normality/anderson-darling-simulation.js';
+import { simulateOrderedScores, type BandReplicates } from '../probability-plot/whole-plot-band.js';
+import { createStream } from '../random/stream.js';
+
+/** The repeated work that analyses order, each with the input it takes. */
+export interface KernelInputs {
+  'anderson-darling-replicates': AndersonDarlingReplicates;
+  'ordered-scores': BandReplicates;
+}
+
+type Kernel<K extends keyof KernelInputs> = (input: KernelInputs[K], state: Int32Array, replicates: number) => Float64Array;
+
+const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
+  'anderson-darling-replicates': simulateAndersonDarling,
+  'ordered-scores': simulateOrderedScores,
+};
+
+/** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */
+export type KernelOrder = {
+  [K in keyof KernelInputs]: {
+    kernel: K;
+    input: KernelInputs[K];
+    seed: number;
+    firstStream: number;
+    replicates: number;
+    chunkSize: number;
+  };
+}[keyof KernelInputs];
+
+/** Readings drawn in a chunk: 10 to 20 ms of work, so that a stop is felt at once. Part of what makes the bits: do not change. */
+const DRAWS_IN_A_CHUNK = 100_000;
+
+export function chunkSizeFor(n: number): number {
+  return Math.max(1, Math.floor(DRAWS_IN_A_CHUNK / n));
+}
+
+export function chunkCount(order: KernelOrder): number {
+  return Math.ceil(order.replicates / order.chunkSize);
+}
+
+/** The numbers of chunk k of an order; independent of every other chunk. */
+export function performChunk(order: KernelOrder, k: number): Float64Array {
+  const replicates = Math.min(order.chunkSize, order.replicates - k * order.chunkSize);
+  const kernel = KERNELS[order.kernel] as Kernel<typeof order.kernel>;
+  return kernel(order.input as never, createStream(order.seed, order.firstStream + k), replicates);
+}

@@ -1,0 +1,100 @@
+import { formatFigure, formatP, formatPercent } from '../numeric/format.js';
+import type { Sample } from '../readings/sample.js';
+import type { Note, Piece } from './analysis.js';
+import { levelNote, tiedCount, unreadableNote } from './cautions.js';
+import type { Missed, NormalityResult, NormalityTest } from './normality.js';
+
+/** What the test says at the level; `open` while p is not known, `rounding` where only coarse rounding speaks against normal. */
+export type Outcome = 'no-evidence' | 'evidence' | 'rounding' | 'open';
+
+const equalsP = (p: number) => (p < 0.0001 ? `p ${formatP(p)}` : `p = ${formatP(p)}`);
+
+/** The finding: never "is normal", always the level. */
+export function normalityFinding({ tests, summary, mean, sd, unit, resolution, alpha }: NormalityResult): Piece[] {
+  const test = tests[0]!;
+  const of = unit ? ` ${unit}` : '';
+  const normal = ` a normal distribution with mean ${formatFigure(mean, 'location', resolution)} and sd ${formatFigure(sd, 'spread', resolution)}${of}`;
+  const figures = `A² = ${formatFigure(test.statistic, 'statistic')}`;
+  switch (summary.outcome) {
+    case 'no-evidence':
+      return [
+        { text: 'There is ' },
+        { text: 'no evidence against', strong: true },
+        { text: `${normal}: ${figures}, ${equalsP(test.pValue!)}, level ${alpha}.` },
+      ];
+    case 'evidence':
+      return [
+        { text: 'The readings ' },
+        { text: 'depart from', strong: true },
+        { text: `${normal}: ${figures}, ${equalsP(test.pValue!)}, level ${alpha}.` },
+      ];
+    case 'rounding':
+      return [
+        { text: 'Coarse rounding alone', strong: true },
+        {
+          text: ` can explain the departure from${normal}: ${figures}, ${equalsP(test.pValue!)} as written, but ${equalsP(test.pResolution!.pValue)} against samples rounded to ${resolution}, level ${alpha}.`,
+        },
+      ];
+    case 'open':
+      return [{ text: `${figures} against${normal}; its p-value is being simulated.` }];
+  }
+}
+
+const MISSED_NAMES: Record<Missed['population'], string> = {
+  lognormal: 'a lognormal with skewness 1',
+  'two-groups': 'two equal groups 3 sd apart',
+};
+
+const outOfTen = (share: number) => {
+  const tenths = Math.round(share * 10);
+  if (share < 0.005) return 'hardly ever';
+  if (tenths === 0) return `${Math.max(1, Math.round(share * 100))} times in 100`;
+  return tenths === 10 ? 'nearly always' : `${tenths} ${tenths === 1 ? 'time' : 'times'} in 10`;
+};
+
+/** What a sample of this size could have missed; null where that was not worked out. */
+export function missedSentence({ n, missed, alpha }: Pick<NormalityResult, 'n' | 'missed' | 'alpha'>): string | null {
+  if (missed.length === 0) return null;
+  const parts = missed.map(({ population, share }) => `${MISSED_NAMES[population]} ${outOfTen(share)}`);
+  return `At level ${alpha}, a sample of ${n} would have missed ${parts.join(', and ')}.`;
+}
+
+function resolutionNote(sample: Sample, sorted: Float64Array, test: NormalityTest, outcome: Outcome): Note[] {
+  const { resolution } = sample;
+  const tied = tiedCount(sorted);
+  if (!resolution || !test.pResolution || tied === 0) return [];
+  const share = tied === 1 ? '1 reading shares its value' : `${tied} readings share a value`;
+  const steps = `${share} with another: the readings step by ${resolution}.`;
+  const rounded = `Samples rounded likewise give ${equalsP(test.pResolution.pValue)}`;
+  if (outcome === 'rounding') {
+    return [{ code: 'rounding', text: `${steps} ${rounded}: a finer instrument, not more readings, would settle it.` }];
+  }
+  return [{ code: 'ties', text: `${steps} ${rounded}, so it does not matter here.` }];
+}
+
+function straddleNote({ pSimulated }: NormalityTest, alpha: number): Note[] {
+  if (!pSimulated || pSimulated.pInterval[0] >= alpha || pSimulated.pInterval[1] <= alpha) return [];
+  const [low, high] = pSimulated.pInterval;
+  const text = `The simulated p is known only to lie between ${formatP(low)} and ${formatP(high)}, and the level is inside. Raise the replicates.`;
+  return [{ code: 'p-straddles-level', text }];
+}
+
+/** What a careful colleague would add to the test. */
+export function normalityNotes(sample: Sample, sorted: Float64Array, test: NormalityTest, alpha: number, outcome: Outcome): Note[] {
+  const n = sorted.length;
+  const notes = [...unreadableNote(sample), ...levelNote(alpha), ...resolutionNote(sample, sorted, test, outcome)];
+  if (n < 20) {
+    const text = `${n} readings can show only gross departures: no evidence against normal is weak comfort.`;
+    notes.push({ code: 'small-n', text });
+  }
+  if (n > 1000 && outcome === 'evidence') {
+    const text = `With ${n} readings a departure too small to matter is found as well: judge its size on the plot.`;
+    notes.push({ code: 'large-n', text });
+  }
+  const { pSimulated } = test;
+  if (pSimulated && pSimulated.atLeastAsExtreme === 0) {
+    const text = `None of ${pSimulated.replicates} samples was as extreme: p is at most ${formatPercent(pSimulated.pInterval[1], 2)} with 95 % confidence.`;
+    notes.push({ code: 'p-at-floor', text });
+  }
+  return [...notes, ...straddleNote(test, alpha)];
+}

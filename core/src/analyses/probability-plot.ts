@@ -1,0 +1,211 @@
+import { z } from 'zod';
+import { formatFigure, formatPercent } from '../numeric/format.js';
+import { normalQuantile } from '../numeric/standard-normal.js';
+import { centralMoments } from '../numeric/sums.js';
+import { plottingPositions, POSITION_RULES } from '../probability-plot/positions.js';
+import { bandRanks, calibrateBand } from '../probability-plot/whole-plot-band.js';
+import type { Sample } from '../readings/sample.js';
+import { defineAnalysis, type Note, type SentencePart } from './analysis.js';
+import { unavailable, unreadableNote, whyNot } from './cautions.js';
+import { chunkSizeFor, type KernelOrder } from './kernels.js';
+import {
+  affordableReplicates,
+  columnSetting,
+  confidenceSetting,
+  LEAST_REPLICATES,
+  MOST_REPLICATES,
+  replicatesSetting,
+  seedSetting,
+} from './settings.js';
+import { GREATEST_SEED } from '../random/stream.js';
+
+const request = z.strictObject({
+  column: columnSetting,
+  positions: z.enum(POSITION_RULES).default('midpoint'),
+  band: z.enum(['whole-plot', 'none']).default('whole-plot'),
+  confidence: confidenceSetting,
+  replicates: replicatesSetting,
+  seed: seedSetting,
+});
+type Request = z.infer<typeof request>;
+
+export interface ProbabilityPlotResult {
+  available: true;
+  n: number;
+  missing: number;
+  setAside: number;
+  unit: string;
+  resolution: number | null;
+  /** The fitted line: expected = mean + sd · score; sd with divisor n − 1, as in the test beside it. */
+  mean: number;
+  sd: number;
+  /** Correlation of the readings with the scores. */
+  correlation: number;
+  /** The table behind the plot, sorted by reading: row (from 1), reading, cumulated share p and its normal score. */
+  rows: number[];
+  readings: number[];
+  positions: number[];
+  scores: number[];
+  band: {
+    /** Indices into the table at which the band was calibrated, and its limits there in the unit of the readings. */
+    ranks: number[];
+    lower: number[];
+    upper: number[];
+    confidence: number;
+    coverage: number;
+    replicates: number;
+    seed: number;
+    /** Rows of the readings outside the band, and how many there are in all. */
+    outside: number[];
+    outsideCount: number;
+  } | null;
+  notes: Note[];
+}
+
+const NO_BAND = { field: 'band', is: 'none' } as const;
+const MOST_ROWS_NAMED = 20;
+
+const method: SentencePart[] = [
+  'Plot ',
+  { subject: true },
+  ' at ',
+  {
+    field: 'positions',
+    label: 'plotting positions',
+    type: 'choice',
+    options: [
+      { value: 'midpoint', text: 'midpoint positions' },
+      { value: 'blom', text: 'Blom positions' },
+      { value: 'benard', text: 'Benard positions' },
+      { value: 'weibull', text: 'Weibull positions' },
+      { value: 'median-rank', text: 'exact median ranks' },
+    ],
+  },
+  ' against a normal distribution fitted to the readings, with ',
+  {
+    field: 'band',
+    label: 'band',
+    type: 'choice',
+    options: [
+      { value: 'whole-plot', text: 'a whole-plot band' },
+      { value: 'none', text: 'no band' },
+    ],
+  },
+  { text: ' at ', hideWhen: NO_BAND },
+  { field: 'confidence', label: 'confidence of the band', type: 'percent', min: 0.5, max: 0.999, hideWhen: NO_BAND },
+  { text: ', from ', hideWhen: NO_BAND },
+  {
+    field: 'replicates',
+    label: 'replicates for the band',
+    type: 'whole',
+    min: LEAST_REPLICATES,
+    max: MOST_REPLICATES,
+    hideWhen: NO_BAND,
+  },
+  { text: ' replicates, seed ', hideWhen: NO_BAND },
+  { field: 'seed', label: 'seed of the band', type: 'whole', min: 0, max: GREATEST_SEED, hideWhen: NO_BAND },
+  '.',
+];
+
+function correlationOf(x: readonly number[], y: readonly number[]): number {
+  const mx = centralMoments(x);
+  const my = centralMoments(y);
+  let products = 0;
+  for (let i = 0; i < x.length; i++) products += (x[i]! - mx.mean) * (y[i]! - my.mean);
+  return products / Math.sqrt(mx.s2 * my.s2);
+}
+
+function plotWithoutBand(settings: Request, sample: Sample): ProbabilityPlotResult {
+  const { values, missing, setAside, unit, resolution } = sample;
+  const n = values.length;
+  const order = Array.from({ length: n }, (_, i) => i).sort((a, b) => values[a]! - values[b]! || a - b);
+  const readings = order.map((i) => values[i]!);
+  const positions = Array.from(plottingPositions(n, settings.positions));
+  const scores = positions.map(normalQuantile);
+  const { mean, s2 } = centralMoments(values);
+  return {
+    available: true,
+    n,
+    missing,
+    setAside,
+    unit,
+    resolution,
+    mean,
+    sd: Math.sqrt(s2 / (n - 1)),
+    correlation: correlationOf(readings, scores),
+    rows: order.map((i) => sample.rows[i]!),
+    readings,
+    positions,
+    scores,
+    band: null,
+    notes: unreadableNote(sample),
+  };
+}
+
+function withBand(plot: ProbabilityPlotResult, chunks: Float64Array[], ranks: number[], settings: Request) {
+  const { confidence, seed } = settings;
+  const standard = calibrateBand(chunks, ranks, confidence);
+  const lower = standard.lower.map((z) => plot.mean + plot.sd * z);
+  const upper = standard.upper.map((z) => plot.mean + plot.sd * z);
+  // A hair of tolerance: with three readings the greatest standardised range is a bound that rounding may cross.
+  const slack = 1e-12 * plot.sd;
+  const outsideRanks = ranks.filter((rank, j) => {
+    const x = plot.readings[rank]!;
+    return x < lower[j]! - slack || x > upper[j]! + slack;
+  });
+  const outside = outsideRanks.slice(0, MOST_ROWS_NAMED).map((rank) => plot.rows[rank]!);
+  const notes = [...plot.notes];
+  if (standard.coverage < confidence) {
+    const text = `With ${settings.replicates} replicates the band reaches only ${formatPercent(standard.coverage, 3)}. Raise the replicates.`;
+    notes.push({ code: 'few-replicates', text });
+  }
+  const coverage = standard.coverage;
+  const replicates = settings.replicates!;
+  return {
+    ...plot,
+    notes,
+    band: { ranks, lower, upper, confidence, coverage, replicates, seed, outside, outsideCount: outsideRanks.length },
+  };
+}
+
+/** The normal probability plot with its whole-plot band (STATISTICS section 4). */
+export const probabilityPlotAnalysis = defineAnalysis<Request, ProbabilityPlotResult>({
+  id: 'probability-plot',
+  version: 1,
+  title: 'normal probability plot with fitted line and whole-plot band',
+  request,
+  method,
+  resolve: (settings, sample) => ({
+    ...settings,
+    replicates: settings.replicates ?? affordableReplicates(sample.values.length, 10_000, 2_000),
+  }),
+  *run(asked, sample) {
+    const reason = whyNot(sample, 3, 'the plot (a line through two points always fits)');
+    if (reason) return unavailable(sample, reason);
+    const settings = this.resolve(asked, sample);
+    const plot = plotWithoutBand(settings, sample);
+    if (settings.band === 'none') return plot;
+    const ranks = bandRanks(plot.n);
+    const order: KernelOrder = {
+      kernel: 'ordered-scores',
+      input: { n: plot.n, ranks },
+      seed: settings.seed,
+      firstStream: 0,
+      replicates: settings.replicates!,
+      chunkSize: chunkSizeFor(plot.n),
+    };
+    const [chunks] = yield { partial: plot, orders: [order] };
+    return withBand(plot, chunks!, ranks, settings);
+  },
+  finding: ({ n, mean, sd, resolution, unit, band }) => {
+    const of = unit ? ` ${unit}` : '';
+    const line = `mean ${formatFigure(mean, 'location', resolution)} and sd ${formatFigure(sd, 'spread', resolution)}${of}`;
+    if (!band) return [{ text: `${n} readings plotted against a normal with ${line}.` }];
+    const { outsideCount, confidence } = band;
+    const where = outsideCount === 0 ? 'No reading lies' : outsideCount === 1 ? 'One reading lies' : `${outsideCount} readings lie`;
+    return [
+      { text: `${where} outside`, strong: true },
+      { text: ` the band that ${formatPercent(confidence)} of normal samples of ${n} stay wholly inside; line at ${line}.` },
+    ];
+  },
+});

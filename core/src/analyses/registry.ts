@@ -1,0 +1,17 @@
+import type { Analysis, Settings } from './analysis.js';
+import { describeAnalysis } from './describe.js';
+import { normalityAnalysis } from './normality.js';
+import { probabilityPlotAnalysis } from './probability-plot.js';
+
+/** Every analysis of Verdict. The page, the server and the command line know no other list. */
+export const ANALYSES = [describeAnalysis, probabilityPlotAnalysis, normalityAnalysis] as const;
+
+export type AnyAnalysis = Analysis<Settings, unknown>;
+
+export class UnknownAnalysis extends Error {}
+
+export function analysisById(id: string): AnyAnalysis {
+  const found = ANALYSES.find((analysis) => analysis.id === id);
+  if (!found) throw new UnknownAnalysis(`There is no analysis “${id}”. There are: ${ANALYSES.map((a) => a.id).join(', ')}.`);
+  return found as unknown as AnyAnalysis;
+}

@@ -1,0 +1,97 @@
+import type { Sample } from '../readings/sample.js';
+import type { Answers, Unavailable } from './analysis.js';
+import { chunkCount, performChunk, type KernelOrder } from './kernels.js';
+import { analysisById } from './registry.js';
+
+/** Where an analysis stands once some of its orders are answered. */
+export type Stage = { done: false; partial: unknown; orders: KernelOrder[] } | { done: true; result: unknown };
+
+/** Work to be placed somewhere: in this thread, in a browser worker, in a thread of the server. */
+export interface Executor {
+  advance(id: string, request: unknown, sample: Sample, answered: Answers[]): Promise<Stage>;
+  chunk(order: KernelOrder, k: number): Promise<Float64Array>;
+  /** How many chunks may be under way at once. */
+  lanes: number;
+}
+
+/**
+ * Runs an analysis up to its next open order, replaying the answers it already has. An analysis is pure, so replaying costs only
+ * the little work between orders, and no worker has to remember anything.
+ */
+export function advance(id: string, request: unknown, sample: Sample, answered: Answers[]): Stage {
+  const analysis = analysisById(id);
+  const settings = analysis.request.parse(request);
+  const run = analysis.run(settings, sample);
+  let step = run.next([]);
+  for (const answers of answered) {
+    if (step.done) break;
+    step = run.next(answers);
+  }
+  if (step.done) return { done: true, result: step.value };
+  return { done: false, partial: step.value.partial, orders: step.value.orders };
+}
+
+export interface Progress {
+  /** 0 … 1 of the repeated work known so far. */
+  share: number;
+  partial: unknown;
+}
+
+export class Stopped extends Error {
+  constructor() {
+    super('The run was stopped.');
+    this.name = 'Stopped';
+  }
+}
+
+/**
+ * Drives an analysis to its result over an executor. Chunks finish in any order and are put back in theirs: the result does not
+ * depend on how many lanes there are. Throws `Stopped` once the signal is set; no further chunk is handed out.
+ */
+export async function drive(
+  executor: Executor,
+  job: { id: string; request: unknown; sample: Sample },
+  options: { onProgress?: (progress: Progress) => void; stopped?: () => boolean } = {},
+): Promise<unknown> {
+  const answered: Answers[] = [];
+  for (;;) {
+    const stage = await executor.advance(job.id, job.request, job.sample, answered);
+    if (options.stopped?.()) throw new Stopped();
+    if (stage.done) return stage.result;
+    options.onProgress?.({ share: 0, partial: stage.partial });
+    answered.push(
+      await answer(executor, stage.orders, (share) => {
+        if (options.stopped?.()) throw new Stopped();
+        options.onProgress?.({ share, partial: stage.partial });
+      }),
+    );
+  }
+}
+
+async function answer(executor: Executor, orders: KernelOrder[], report: (share: number) => void): Promise<Answers> {
+  const answers: Answers = orders.map(() => []);
+  const queue = orders.flatMap((order, o) => Array.from({ length: chunkCount(order) }, (_, k) => ({ order, o, k })));
+  const total = queue.length;
+  let next = 0;
+  let done = 0;
+  const lane = async (): Promise<void> => {
+    while (next < total) {
+      const { order, o, k } = queue[next++]!;
+      answers[o]![k] = await executor.chunk(order, k);
+      report(++done / total);
+    }
+  };
+  await Promise.all(Array.from({ length: Math.min(executor.lanes, total) }, lane));
+  return answers;
+}
+
+/** Everything in this thread, one chunk after the other: the command line and the tests. */
+export const inThisThread: Executor = {
+  advance: async (id, request, sample, answered) => advance(id, request, sample, answered),
+  chunk: async (order, k) => performChunk(order, k),
+  lanes: 1,
+};
+
+export function isUnavailable(result: unknown): result is Unavailable {
+  return typeof result === 'object' && result !== null && 'available' in result && result.available === false;
+}

@@ -1,0 +1,35 @@
+import { z } from 'zod';
+import { GREATEST_SEED } from '../random/stream.js';
+
+/** The settings that several analyses share, under the names of STATISTICS section 0. */
+export const columnSetting = z.string().min(1).max(200);
+export const alphaSetting = z
+  .number('The level is a number between 0 and 1.')
+  .gt(0, 'The level lies between 0 and 1; 0.05 means 5 %.')
+  .lt(1, 'The level lies between 0 and 1; 0.05 means 5 %.')
+  .default(0.05);
+export const confidenceSetting = z
+  .number()
+  .min(0.5, 'The confidence lies between 50 % and 99.9 %.')
+  .max(0.999, 'The confidence lies between 50 % and 99.9 %.')
+  .default(0.95);
+export const seedSetting = z
+  .int('The seed is a whole number.')
+  .min(0, 'The seed is 0 or more.')
+  .max(GREATEST_SEED, `The seed is at most ${GREATEST_SEED}.`)
+  .default(4711);
+
+export const LEAST_REPLICATES = 199;
+export const MOST_REPLICATES = 1_000_000;
+/** Left out, it is chosen by n when the request is resolved. */
+export const replicatesSetting = z
+  .int('The number of replicates is a whole number.')
+  .min(LEAST_REPLICATES, `At least ${LEAST_REPLICATES} replicates are needed.`)
+  .max(MOST_REPLICATES, `At most ${MOST_REPLICATES} replicates are run.`)
+  .optional();
+
+/** As many replicates as `wanted`, fewer for long columns: about the same number of draws, but never below `least`. */
+export function affordableReplicates(n: number, wanted: number, least: number): number {
+  if (n <= 1000) return wanted;
+  return Math.max(least, Math.round((wanted * 1000) / n / 1000) * 1000);
+}

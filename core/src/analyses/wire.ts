@@ -1,0 +1,40 @@
+/** A result as JSON that loses nothing: typed arrays as arrays, −0 as 0. Throws where JSON would turn a number into null. */
+export function toWire(value: unknown): unknown {
+  if (typeof value === 'number') {
+    if (!Number.isFinite(value)) throw new RangeError('A result holds a number that is not finite.');
+    return value === 0 ? 0 : value;
+  }
+  if (Array.isArray(value)) return value.map(toWire);
+  if (ArrayBuffer.isView(value)) return Array.from(value as Float64Array, toWire);
+  if (typeof value === 'object' && value !== null) {
+    return Object.fromEntries(
+      Object.entries(value)
+        .filter(([, inner]) => inner !== undefined)
+        .map(([key, inner]) => [key, toWire(inner)]),
+    );
+  }
+  return value;
+}
+
+/** A place where two results differ, as a path such as `tests.0.pValue`. */
+export interface Difference {
+  path: string;
+  kept: unknown;
+  now: unknown;
+}
+
+const MOST_DIFFERENCES = 20;
+
+/** Where two wire values differ in any bit, at most 20 places. */
+export function differencesBetween(kept: unknown, now: unknown, path = ''): Difference[] {
+  if (Object.is(kept, now)) return [];
+  if (typeof kept !== 'object' || typeof now !== 'object' || kept === null || now === null) return [{ path, kept, now }];
+  const found: Difference[] = [];
+  const a = kept as Record<string, unknown>;
+  const b = now as Record<string, unknown>;
+  for (const key of new Set([...Object.keys(a), ...Object.keys(b)])) {
+    found.push(...differencesBetween(a[key], b[key], path ? `${path}.${key}` : key));
+    if (found.length >= MOST_DIFFERENCES) return found.slice(0, MOST_DIFFERENCES);
+  }
+  return found;
+}

@@ -1,0 +1,56 @@
+import { clopperPearson } from '../numeric/clopper-pearson.js';
+
+export interface SimulatedP {
+  pValue: number;
+  /** Replicates at least as extreme as the readings; ties count. */
+  atLeastAsExtreme: number;
+  replicates: number;
+  seed: number;
+  /** 95 % Clopper–Pearson interval on the share of extreme replicates. */
+  pInterval: [number, number];
+}
+
+/** A tie that rounding in the last place has parted is still a tie. */
+const TIE = 1e-12;
+
+/** p = (b + 1)/(B + 1) for a statistic whose large values are extreme (Davison & Hinkley 1997, section 4.2.1). */
+export function simulatedP(observed: number, chunks: readonly Float64Array[], seed: number): SimulatedP {
+  const limit = observed - TIE * Math.abs(observed);
+  let b = 0;
+  let replicates = 0;
+  for (const chunk of chunks) {
+    replicates += chunk.length;
+    for (let i = 0; i < chunk.length; i++) if (chunk[i]! >= limit) b++;
+  }
+  return {
+    pValue: (b + 1) / (replicates + 1),
+    atLeastAsExtreme: b,
+    replicates,
+    seed,
+    pInterval: clopperPearson(b, replicates),
+  };
+}
+
+/** The value that a share alpha of the replicates reaches or exceeds: the critical value at that level. */
+export function simulatedCriticalValue(chunks: readonly Float64Array[], alpha: number): number {
+  const all = new Float64Array(chunks.reduce((sum, chunk) => sum + chunk.length, 0));
+  let at = 0;
+  for (const chunk of chunks) {
+    all.set(chunk, at);
+    at += chunk.length;
+  }
+  all.sort();
+  const index = Math.min(all.length - 1, Math.max(0, Math.ceil((1 - alpha) * (all.length + 1)) - 1));
+  return all[index]!;
+}
+
+/** The share of replicates below a critical value: how often a sample of this size would have missed such a population. */
+export function shareBelow(chunks: readonly Float64Array[], critical: number): number {
+  let below = 0;
+  let total = 0;
+  for (const chunk of chunks) {
+    total += chunk.length;
+    for (let i = 0; i < chunk.length; i++) if (chunk[i]! < critical) below++;
+  }
+  return below / total;
+}

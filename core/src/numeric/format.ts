@@ -1,0 +1,58 @@
+/** What a figure is, which decides its decimals: in the unit of the readings, a spread, a p-value, a count, or bare. */
+export type FigureKind = 'reading' | 'location' | 'spread' | 'p' | 'count' | 'statistic';
+
+const MINUS = '\u2212';
+
+function withMinus(text: string): string {
+  if (!text.startsWith('-')) return text;
+  return /[1-9]/.test(text) ? MINUS + text.slice(1) : text.slice(1);
+}
+
+/** The decimals that a resolution is written with: 0.01 → 2, 0.5 → 1, 10 → 0. */
+export function decimalsOf(resolution: number): number {
+  for (let d = 0; d < 12; d++) {
+    const scaled = resolution * 10 ** d;
+    if (Math.abs(scaled - Math.round(scaled)) < 1e-9 * scaled) return d;
+  }
+  return 12;
+}
+
+function significant(value: number, digits: number): string {
+  if (value === 0) return '0';
+  const a = Math.abs(value);
+  if (a >= 1e7 || a < 1e-6) return withMinus(value.toExponential(digits - 1).replace('e+', 'e'));
+  // After rounding, so that 9.999 to three figures is 10.0 and not 10.00.
+  const magnitude = Math.floor(Math.log10(Number(a.toPrecision(digits))));
+  return withMinus(value.toFixed(Math.max(0, Math.min(12, digits - 1 - magnitude))));
+}
+
+/** A p-value at two significant figures; below 0.0001 in words, so that nobody reads a rounded zero. */
+export function formatP(p: number): string {
+  if (p < 0.0001) return '< 0.0001';
+  if (p > 0.99) return p.toFixed(3);
+  return significant(p, 2);
+}
+
+/**
+ * The one rounding rule (DESIGN section 6): readings at the resolution's decimals, locations one more, spreads two more,
+ * p-values two significant figures, counts whole, statistics three significant figures. Without a resolution,
+ * figures in the unit of the readings get five significant figures.
+ */
+export function formatFigure(value: number, kind: FigureKind, resolution: number | null = null): string {
+  if (kind === 'p') return formatP(value);
+  if (kind === 'count') return groupThousands(Math.round(value));
+  if (kind === 'statistic') return significant(value, 3);
+  if (resolution === null || Math.abs(value) >= 1e12) return significant(value, 5);
+  const extra = kind === 'location' ? 1 : kind === 'spread' ? 2 : 0;
+  return withMinus(value.toFixed(Math.min(12, decimalsOf(resolution) + extra)));
+}
+
+/** A whole number with narrow spaces between thousands: 100 000. */
+export function groupThousands(value: number): string {
+  return withMinus(String(value).replace(/\B(?=(\d{3})+$)/g, '\u202f'));
+}
+
+/** A share or confidence as a percentage, without a tail of zeros: 0.95 → "95 %". */
+export function formatPercent(share: number, digits = 4): string {
+  return `${Number((share * 100).toPrecision(digits))} %`;
+}

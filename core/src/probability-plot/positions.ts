@@ -1,0 +1,24 @@
+import { betaQuantile } from '../numeric/beta.js';
+
+export const POSITION_RULES = ['midpoint', 'blom', 'benard', 'weibull', 'median-rank'] as const;
+export type PositionRule = (typeof POSITION_RULES)[number];
+
+const A: Record<Exclude<PositionRule, 'median-rank'>, number> = { midpoint: 0.5, blom: 0.375, benard: 0.3, weibull: 0 };
+
+/**
+ * The cumulated shares p_1 … p_n at which sorted readings are plotted: (i − a)/(n + 1 − 2a) with a = 0.5 (midpoint, Hazen 1914),
+ * 0.375 (Blom 1958), 0.3 (Benard & Bos-Levenbach 1953), 0 (Weibull 1939), or the median of Beta(i, n + 1 − i). All inside (0, 1).
+ */
+export function plottingPositions(n: number, rule: PositionRule): Float64Array {
+  const p = new Float64Array(n);
+  if (rule === 'median-rank') {
+    for (let i = 1; 2 * i <= n + 1; i++) {
+      p[i - 1] = betaQuantile(0.5, i, n + 1 - i);
+      p[n - i] = 1 - p[i - 1]!;
+    }
+    return p;
+  }
+  const a = A[rule];
+  for (let i = 1; i <= n; i++) p[i - 1] = (i - a) / (n + 1 - 2 * a);
+  return p;
+}

@@ -1,0 +1,107 @@
+import { normalCumulative, normalQuantile } from '../numeric/standard-normal.js';
+import { sortAscending } from '../numeric/sort.js';
+import { fillNormals } from '../random/normal.js';
+import type { StreamState } from '../random/stream.js';
+
+/** Beyond this many readings the band is calibrated at chosen ranks: all in the tails, evenly on the plot between. */
+const ALL_RANKS = 200;
+const TAIL_RANKS = 40;
+
+/** The ranks (from 0, rising) at which the band of n readings is taken; symmetric. */
+export function bandRanks(n: number): number[] {
+  if (n <= ALL_RANKS) return Array.from({ length: n }, (_, i) => i);
+  const ranks = new Set<number>();
+  for (let i = 0; i < TAIL_RANKS; i++) ranks.add(i).add(n - 1 - i);
+  const from = normalQuantile((TAIL_RANKS - 0.5) / n);
+  const steps = ALL_RANKS - 2 * TAIL_RANKS;
+  for (let k = 1; k < steps; k++) {
+    const z = from * (1 - (2 * k) / steps);
+    const rank = Math.min(n - 1, Math.max(0, Math.round(normalCumulative(z) * n - 0.5)));
+    ranks.add(rank).add(n - 1 - rank);
+  }
+  return [...ranks].sort((a, b) => a - b);
+}
+
+export interface BandReplicates {
+  n: number;
+  ranks: number[];
+}
+
+/** Ordered normal samples standardised by their own mean and sd (n − 1), at the given ranks, one replicate after another. */
+export function simulateOrderedScores({ n, ranks }: BandReplicates, state: StreamState, replicates: number): Float64Array {
+  const values = new Float64Array(n);
+  const at = Int32Array.from(ranks);
+  const width = at.length;
+  const out = new Float64Array(replicates * width);
+  for (let r = 0; r < replicates; r++) {
+    fillNormals(state, values);
+    let sum = 0;
+    for (let i = 0; i < n; i++) sum += values[i]!;
+    const mean = sum / n;
+    let squares = 0;
+    for (let i = 0; i < n; i++) {
+      const d = values[i]! - mean;
+      squares += d * d;
+    }
+    sortAscending(values);
+    const scale = 1 / Math.sqrt(squares / (n - 1));
+    for (let j = 0; j < width; j++) out[r * width + j] = (values[at[j]!]! - mean) * scale;
+  }
+  return out;
+}
+
+export interface Band {
+  ranks: number[];
+  /** In sds about the fitted mean, one for each rank. */
+  lower: number[];
+  upper: number[];
+  /** The share of replicates that stay wholly inside: at least the confidence asked for, unless replicates are too few. */
+  coverage: number;
+}
+
+function columnsOf(chunks: readonly Float64Array[], width: number, replicates: number): Float64Array[] {
+  const columns = Array.from({ length: width }, () => new Float64Array(replicates));
+  let row = 0;
+  for (const chunk of chunks) {
+    for (let r = 0; r < chunk.length / width; r++, row++) {
+      for (let j = 0; j < width; j++) columns[j]![row] = chunk[r * width + j]!;
+    }
+  }
+  return columns;
+}
+
+/**
+ * The simultaneous band with equal local levels (Aldor-Noiman, Buja, Rolke & Stine 2013, in idea): at every rank it runs from the
+ * k-th least to the k-th greatest replicate, with the largest k that keeps the wanted share of whole replicates inside. A replicate
+ * is judged by the others (it is inside where it lies strictly between), so the coverage is that of a new sample.
+ */
+export function calibrateBand(chunks: readonly Float64Array[], ranks: readonly number[], confidence: number): Band {
+  const width = ranks.length;
+  const replicates = chunks.reduce((sum, chunk) => sum + chunk.length, 0) / width;
+  const columns = columnsOf(chunks, width, replicates);
+  const sorted = columns.map((column) => Float64Array.from(column).sort());
+  const inside = (k: number): number => {
+    let count = 0;
+    const low = sorted.map((column) => column[k - 1]!);
+    const high = sorted.map((column) => column[replicates - k]!);
+    for (let r = 0; r < replicates; r++) {
+      let j = 0;
+      while (j < width && columns[j]![r]! > low[j]! && columns[j]![r]! < high[j]!) j++;
+      if (j === width) count++;
+    }
+    return count / replicates;
+  };
+  let best = 1;
+  let above = Math.floor(replicates / 2);
+  while (best + 1 < above) {
+    const middle = (best + above) >> 1;
+    if (inside(middle) >= confidence) best = middle;
+    else above = middle;
+  }
+  return {
+    ranks: [...ranks],
+    lower: sorted.map((column) => column[best - 1]!),
+    upper: sorted.map((column) => column[replicates - best]!),
+    coverage: inside(best),
+  };
+}

@@ -1,0 +1,31 @@
+import { readCell, type NumberFormat } from './number-format.js';
+
+/** A measure is weighed or gauged, a label names a group, a count is a number of things. */
+export type ColumnKind = 'measure' | 'label' | 'count';
+
+/**
+ * The kind that a column's cells suggest: label when fewer than half of the written cells are numbers; count for whole
+ * numbers from 0 on that take few different values and have no unit; else measure.
+ */
+export function recogniseKind(cells: readonly string[], format: NumberFormat, unit: string): ColumnKind {
+  let written = 0;
+  let numbers = 0;
+  let whole = true;
+  let least = Infinity;
+  const different = new Set<number>();
+  for (const text of cells) {
+    const cell = readCell(text, format);
+    if (cell.kind === 'missing') continue;
+    written++;
+    if (cell.kind !== 'number') continue;
+    numbers++;
+    whole &&= cell.decimals === 0 && Number.isInteger(cell.value);
+    least = Math.min(least, cell.value);
+    if (different.size <= 40) different.add(cell.value);
+  }
+  if (written > 0 && numbers < written / 2) return 'label';
+  if (unit === '' && numbers > 2 && whole && least >= 0 && different.size <= Math.max(6, Math.min(40, numbers / 4))) {
+    return 'count';
+  }
+  return 'measure';
+}

@@ -1,0 +1,111 @@
+export type DecimalMark = 'point' | 'comma';
+export type ThousandsMark = 'none' | 'comma' | 'point' | 'blank' | 'apostrophe';
+
+/** How the numbers of a column are written. */
+export interface NumberFormat {
+  decimal: DecimalMark;
+  thousands: ThousandsMark;
+}
+
+export const PLAIN_FORMAT: NumberFormat = { decimal: 'point', thousands: 'none' };
+
+const MARKS: Record<ThousandsMark, string> = {
+  none: '',
+  comma: ',',
+  point: '\\.',
+  blank: '[ \u00a0\u2009\u202f]',
+  apostrophe: "['\u2019]",
+};
+
+const patterns = new Map<string, RegExp>();
+
+function patternOf(format: NumberFormat): RegExp {
+  const key = `${format.decimal}/${format.thousands}`;
+  let pattern = patterns.get(key);
+  if (!pattern) {
+    const mark = format.decimal === 'point' ? '\\.' : ',';
+    const group = MARKS[format.thousands];
+    const whole = group ? `(?:\\d{1,3}(?:${group}\\d{3})+|\\d+)` : '\\d+';
+    pattern = new RegExp(`^([+-]?)(?:(${whole})(?:${mark}(\\d*))?|${mark}(\\d+))(?:[eE]([+-]?\\d{1,4}))?$`);
+    patterns.set(key, pattern);
+  }
+  return pattern;
+}
+
+/** What a cell holds: nothing, a number (with the decimals it is written with), or text with the reason why it is no number. */
+export type CellReading =
+  { kind: 'missing' } | { kind: 'number'; value: number; decimals: number } | { kind: 'text'; reason: string };
+
+const MISSING: CellReading = { kind: 'missing' };
+
+/**
+ * Reads one cell strictly: the whole cell is a number in the given format, or it is not a number.
+ * A number too large for a double is text with that reason, never Infinity.
+ */
+export function readCell(text: string, format: NumberFormat): CellReading {
+  const trimmed = text.trim();
+  if (trimmed === '') return MISSING;
+  if (trimmed.length > 60) return { kind: 'text', reason: 'too long for a number' };
+  const match = patternOf(format).exec(trimmed.replace(/^\u2212/, '-'));
+  if (!match) return { kind: 'text', reason: reasonFor(trimmed, format) };
+  const whole = (match[2] ?? '0').replace(/\D/g, '');
+  const fraction = match[3] ?? match[4] ?? '';
+  const exponent = Number(match[5] ?? 0);
+  const value = Number(`${match[1]}${whole}.${fraction}e${exponent}`);
+  if (!Number.isFinite(value)) return { kind: 'text', reason: 'too large to hold (above 1.8e308)' };
+  return { kind: 'number', value: value === 0 ? 0 : value, decimals: Math.max(0, fraction.length - exponent) };
+}
+
+function reasonFor(text: string, format: NumberFormat): string {
+  const other: NumberFormat = { decimal: format.decimal === 'point' ? 'comma' : 'point', thousands: 'none' };
+  if (patternOf(other).test(text)) return `a decimal ${other.decimal}, where the column has a decimal ${format.decimal}`;
+  if (/^[+-]?(inf|infinity|nan)$/i.test(text)) return 'not a finite number';
+  if (/^[\d.,]*[lIoO][\d.,lIoO]*$/.test(text) && /\d/.test(text)) return 'a letter for a figure?';
+  if (/^[\d.,\s]+$/.test(text)) return 'marks in places where a number has none';
+  return 'not a number';
+}
+
+/** The finite number a cell holds, or null. */
+export function readNumber(text: string, format: NumberFormat): number | null {
+  const cell = readCell(text, format);
+  return cell.kind === 'number' ? cell.value : null;
+}
+
+const plainNumber = (text: string) => readNumber(text, PLAIN_FORMAT) !== null;
+
+/**
+ * How the numbers among these cells are written, from their marks alone. A comma before exactly three figures is read as a
+ * thousands mark only where something else shows it (two of them, a point behind it, or whole numbers without it).
+ */
+export function recogniseNumberFormat(cells: readonly string[]): NumberFormat {
+  let commaDecimal = 0;
+  let commaThree = 0;
+  let commaSure = 0;
+  let pointSure = 0;
+  let point = 0;
+  let whole = 0;
+  let blank = 0;
+  let apostrophe = 0;
+  for (const cell of cells) {
+    const t = cell.trim();
+    if (/^[+\-\u2212]?\d{1,3}([ \u00a0\u2009\u202f]\d{3})+([.,]\d+)?$/.test(t)) blank++;
+    if (/^[+\-\u2212]?\d{1,3}(['\u2019]\d{3})+([.,]\d+)?$/.test(t)) apostrophe++;
+    if (/^[+\-\u2212]?\d{1,3}(,\d{3}){2,}(\.\d+)?$|^[+\-\u2212]?\d{1,3}(,\d{3})+\.\d+$/.test(t)) commaSure++;
+    else if (/^[+\-\u2212]?\d{1,3}(\.\d{3}){2,}(,\d+)?$|^[+\-\u2212]?\d{1,3}(\.\d{3})+,\d+$/.test(t)) pointSure++;
+    else if (/,\d*([eE][+-]?\d+)?$/.test(t) && /^[+\-\u2212]?[\d\s\u00a0\u2009\u202f'\u2019]*,\d*/.test(t)) {
+      commaDecimal++;
+      if (/^[+\-\u2212]?\d{1,3},\d{3}$/.test(t)) commaThree++;
+    } else if (plainNumber(t)) {
+      if (t.includes('.')) point++;
+      else whole++;
+    }
+  }
+  if (commaSure > 0 && commaSure >= pointSure) return { decimal: 'point', thousands: 'comma' };
+  if (pointSure > 0) return { decimal: 'comma', thousands: 'point' };
+  const gap: ThousandsMark = blank > 0 ? 'blank' : apostrophe > 0 ? 'apostrophe' : 'none';
+  if (commaDecimal > point) {
+    if (gap === 'none' && commaThree === commaDecimal && whole > 0) return { decimal: 'point', thousands: 'comma' };
+    return { decimal: 'comma', thousands: gap };
+  }
+  return { decimal: 'point', thousands: gap };
+}

@@ -1,0 +1,166 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { advance, drive, inThisThread } from '../src/analyses/runner.js';
+import { missedSentence, normalityFinding } from '../src/analyses/normality-words.js';
+import { outcomeOf, type NormalityResult } from '../src/analyses/normality.js';
+import { adjustedAndersonDarling, andersonDarling, andersonDarlingAsymptotic } from '../src/goodness-of-fit/normality/anderson-darling.js';
+import { LOGNORMAL_LOG_SD, replicateStatistic, simulateAndersonDarling } from '../src/goodness-of-fit/normality/anderson-darling-simulation.js';
+import { simulatedCriticalValue, simulatedP } from '../src/goodness-of-fit/simulated-p.js';
+import { centralMoments } from '../src/numeric/sums.js';
+import { createStream } from '../src/random/stream.js';
+import { column, columns, reference, relativeError } from './reference.js';
+import { sampleOf } from './samples.js';
+
+interface Expected {
+  'anderson-darling': { statistic: number; adjusted: number; pAsymptotic: number | null; tolerance?: number };
+}
+const expected = reference<Record<string, Expected>>('normality');
+const simulated = reference<
+  Record<string, Record<'ordinary' | 'roundedToResolution', { pSimulated: number; monteCarloError: number } | undefined>>
+>('simulated');
+
+function statisticOf(values: Float64Array): number {
+  const sorted = Float64Array.from(values).sort();
+  const { n, mean, s2 } = centralMoments(sorted);
+  return andersonDarling(sorted, mean, Math.sqrt(s2 / (n - 1)));
+}
+
+async function normality(values: Float64Array, resolution: number | null, settings: object = {}): Promise<NormalityResult> {
+  const sample = { ...sampleOf(values), resolution };
+  const request = { column: sample.name, ...settings };
+  return (await drive(inThisThread, { id: 'normality', request, sample })) as NormalityResult;
+}
+
+describe('Anderson–Darling statistic', () => {
+  it.each(Object.keys(expected))('agrees with the reference on %s, with its asymptotic p', (name) => {
+    const values = column(name);
+    const want = expected[name]!['anderson-darling'];
+    const statistic = statisticOf(values);
+    expect(relativeError(statistic, want.statistic)).toBeLessThan(want.tolerance ?? 1e-9);
+    expect(relativeError(adjustedAndersonDarling(statistic, values.length), want.adjusted)).toBeLessThan(1e-9);
+    const p = andersonDarlingAsymptotic(statistic, values.length);
+    if (want.pAsymptotic === null) expect(p).toBeNull();
+    else expect(relativeError(p!, want.pAsymptotic)).toBeLessThan(1e-8);
+  });
+
+  it('is finite for one reading 316 sd away among 100 000, and has no asymptotic p there', () => {
+    const values = Float64Array.from({ length: 100_000 }, (_, i) => (i === 0 ? 1e9 : i % 2));
+    const statistic = statisticOf(values);
+    expect(Number.isFinite(statistic)).toBe(true);
+    expect(andersonDarlingAsymptotic(statistic, values.length)).toBeNull();
+  });
+
+  it('of a replicate equals the careful one to 1e-11 for any size', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 3, max: 120 }), fc.integer({ min: 0, max: 1e6 }), (n, seed) => {
+        const values = Float64Array.from({ length: n }, (_, i) => Math.sin(seed + 12.9898 * i * i) * 5);
+        const careful = statisticOf(values);
+        expect(replicateStatistic(values, new Float64Array(n), new Float64Array(n))).toBeCloseTo(careful, 10);
+      }),
+    );
+  });
+
+  it('does not change when readings are shifted and scaled', () => {
+    const values = column('normal-40');
+    const moved = values.map((x) => 3 - 8 * x);
+    expect(statisticOf(moved)).toBeCloseTo(statisticOf(values), 9);
+  });
+});
+
+describe('simulated p of A²', () => {
+  it.each(Object.keys(simulated))('agrees with 200 000 independent replicates on %s within four errors', async (name) => {
+    const replicates = 40_000;
+    const result = await normality(column(name), columns[name]!.resolution, { replicates, seed: 77 });
+    const test = result.tests[0]!;
+    const check = (found: number, want: { pSimulated: number; monteCarloError: number } | undefined) => {
+      if (!want) return;
+      const own = Math.sqrt((want.pSimulated * (1 - want.pSimulated)) / replicates) + 1 / replicates;
+      expect(Math.abs(found - want.pSimulated)).toBeLessThan(4 * Math.hypot(own, want.monteCarloError));
+    };
+    check(test.pSimulated!.pValue, simulated[name]!.ordinary);
+    check(test.pResolution!.pValue, simulated[name]!.roundedToResolution);
+  });
+
+  it('rejects a true normal as often as the level says', () => {
+    const samples = simulateAndersonDarling({ n: 12, population: 'normal', rounding: null }, createStream(5, 0), 4000);
+    const null_ = simulateAndersonDarling({ n: 12, population: 'normal', rounding: null }, createStream(6, 0), 40_000);
+    const critical = simulatedCriticalValue([null_], 0.05);
+    const rejected = samples.filter((a) => a >= critical).length / samples.length;
+    expect(Math.abs(rejected - 0.05)).toBeLessThan(4 * Math.sqrt((0.05 * 0.95) / 4000));
+  });
+
+  it('counts ties, adds the sample itself, and gives the interval of the count', () => {
+    const p = simulatedP(2, [Float64Array.of(1, 2), Float64Array.of(3, 1.5)], 9);
+    expect(p).toMatchObject({ pValue: 3 / 5, atLeastAsExtreme: 2, replicates: 4, seed: 9 });
+    expect(p.pInterval[0]).toBeLessThan(0.5);
+    expect(p.pInterval[1]).toBeGreaterThan(0.5);
+  });
+
+  it('draws again where rounding leaves no spread', () => {
+    const rounding = { sdInSteps: 0.15, offset: 0.02 };
+    const found = simulateAndersonDarling({ n: 3, population: 'normal', rounding }, createStream(1, 0), 500);
+    expect(found.every(Number.isFinite)).toBe(true);
+  });
+
+  it('uses a lognormal with skewness 1 as its example of a lean', () => {
+    const w = Math.exp(LOGNORMAL_LOG_SD ** 2);
+    expect((w + 2) * Math.sqrt(w - 1)).toBeCloseTo(1, 12);
+  });
+});
+
+describe('analysis normality', () => {
+  it('gives the asymptotic p at once and the simulated one after its orders', () => {
+    const sample = { ...sampleOf(column('normal-40')), resolution: 0.001 };
+    const stage = advance('normality', { column: 'x' }, sample, []);
+    expect(stage.done).toBe(false);
+    const partial = (stage as { partial: NormalityResult }).partial;
+    expect(partial.tests[0]).toMatchObject({ pMethod: 'asymptotic', pSimulated: null });
+    expect(partial.tests[0]!.pValue).toBeCloseTo(0.10824428993, 9);
+  });
+
+  it('says that rounding explains what looks like a departure on coarse readings', async () => {
+    const result = await normality(column('coarse-60'), 0.5);
+    expect(result.summary.outcome).toBe('rounding');
+    expect(normalityFinding(result).map((p) => p.text).join('')).toContain('Coarse rounding alone can explain');
+    expect(result.notes.map((n) => n.code)).toContain('rounding');
+  });
+
+  it('words a large p as no evidence against, with what n could have missed', async () => {
+    const result = await normality(column('normal-40'), 0.001);
+    const words = normalityFinding(result).map((p) => p.text).join('');
+    expect(words).toContain('There is no evidence against a normal distribution');
+    expect(words).not.toMatch(/is normal|accept/);
+    expect(missedSentence(result)).toMatch(/sample of 40 would have missed a lognormal .* in 10/);
+  });
+
+  it('says so when p is at the floor, when n is small and when the level is unusual', async () => {
+    const result = await normality(column('one-far-25'), null, { alpha: 0.95 });
+    const codes = result.notes.map((n) => n.code);
+    expect(codes).toContain('p-at-floor');
+    expect(result.notes.find((n) => n.code === 'unusual-level')!.text).toContain('Was 0.05 meant?');
+    expect((await normality(column('small-normal'), 0.01)).notes.map((n) => n.code)).toContain('small-n');
+  });
+
+  it('misses less as n grows', async () => {
+    const few = await normality(column('small-normal'), null);
+    const many = await normality(column('heavy-200'), null);
+    for (const k of [0, 1]) expect(many.missed[k]!.share).toBeLessThan(few.missed[k]!.share);
+  });
+
+  it('is unavailable with the reason for n = 0, 1, 2 and for equal readings', async () => {
+    for (const values of [[], [8], [8, 9]]) {
+      const result = await normality(Float64Array.from(values), null);
+      expect(result.available).toBe(false);
+    }
+    const equal = (await normality(Float64Array.from({ length: 12 }, () => 8.01), 0.01)) as unknown as { reason: string };
+    expect(equal.reason).toBe(
+      'All 12 readings of thickness are 8.01: without any spread there is nothing to compare with a distribution.',
+    );
+  });
+
+  it('reads evidence against the level: p equal to alpha is no evidence', () => {
+    const test = { pValue: 0.05, pResolution: null } as unknown as NormalityResult['tests'][number];
+    expect(outcomeOf(test, 0.05)).toBe('no-evidence');
+    expect(outcomeOf({ ...test, pValue: 0.0499 }, 0.05)).toBe('evidence');
+  });
+});

@@ -1,0 +1,123 @@
+import { describe, expect, it } from 'vitest';
+import { betaQuantile, betaTails } from '../src/numeric/beta.js';
+import { clopperPearson } from '../src/numeric/clopper-pearson.js';
+import { erfc } from '../src/numeric/error-function.js';
+import { logGamma } from '../src/numeric/log-gamma.js';
+import { normalCumulative, normalLogCumulative, normalQuantile } from '../src/numeric/standard-normal.js';
+import { centralMoments, compensatedSum } from '../src/numeric/sums.js';
+import { normal } from '../src/distributions/normal.js';
+import { reference, relativeError } from './reference.js';
+
+interface FamilyPoints {
+  family: string;
+  parameters: { mean: number; sd: number; shape1: number; shape2: number; lower: number; upper: number };
+  points: { x: number; density: number; cumulative: number; survival: number }[];
+}
+const families = reference<FamilyPoints[]>('distributions');
+
+describe('normal distribution', () => {
+  const normals = families.filter(({ family }) => family === 'normal');
+
+  it('has twelve digits of density, cumulative and survival in both far tails', () => {
+    for (const { parameters, points } of normals) {
+      for (const { x, density, cumulative, survival } of points) {
+        // The standard score cannot be known better than x itself: one half unit of x, times the slope of the logarithm.
+        const z = (x - parameters.mean) / parameters.sd;
+        const slack = 1e-12 + (Math.abs(z) + 1) * 2.3e-16 * Math.abs(x / parameters.sd);
+        expect(relativeError(normal.density(parameters, x), density)).toBeLessThan(slack);
+        expect(relativeError(normal.cumulative(parameters, x), cumulative)).toBeLessThan(slack);
+        expect(relativeError(normal.survival(parameters, x), survival)).toBeLessThan(slack);
+      }
+    }
+    expect(normals.length).toBeGreaterThan(0);
+  });
+
+  it('has quantiles to 1e-14 from p = 1e-300 to 1 − 2^−50', () => {
+    for (const { p, quantile } of reference<{ p: number; quantile: number }[]>('normalQuantiles')) {
+      // The reference takes p as written; the double nearest to it is off by up to half a unit, which the slope 1/φ(z) carries to z.
+      const density = normal.density({ mean: 0, sd: 1 }, quantile);
+      const conditioning = (p * 1.2e-16) / density;
+      expect(Math.abs(normalQuantile(p) - quantile)).toBeLessThan(1e-15 * Math.abs(quantile) + conditioning + 1e-300);
+    }
+  });
+
+  it('keeps the logarithm of a tail that itself underflows', () => {
+    expect(normalLogCumulative(-10)).toBeCloseTo(Math.log(normalCumulative(-10)), 12);
+    expect(normalLogCumulative(2)).toBeCloseTo(Math.log(normalCumulative(2)), 14);
+    // Mills's ratio: Φ(−z) ≈ φ(z)/z·(1 − 1/z² + 3/z⁴), at z = 300 exact to 1e-13.
+    const z = 300;
+    const mills = -(z * z) / 2 - Math.log(z * Math.sqrt(2 * Math.PI)) + Math.log1p(-1 / z ** 2 + 3 / z ** 4);
+    expect(relativeError(normalLogCumulative(-z), mills)).toBeLessThan(1e-13);
+  });
+
+  it('has an error function that is symmetric: erfc(−x) = 2 − erfc(x)', () => {
+    for (const x of [0.1, 0.5, 0.84375, 1.1, 2, 5, 7, 30]) expect(erfc(-x)).toBeCloseTo(2 - erfc(x), 15);
+  });
+});
+
+describe('beta distribution', () => {
+  it('agrees with the reference in both tails', () => {
+    const betas = families.filter(({ family, parameters }) => family === 'beta' && parameters.lower === undefined);
+    for (const { parameters, points } of betas) {
+      for (const { x, cumulative, survival } of points) {
+        const { lower, upper } = betaTails(x, parameters.shape1, parameters.shape2);
+        expect(relativeError(lower, cumulative)).toBeLessThan(1e-11);
+        if (survival > 1e-3) expect(relativeError(upper, survival)).toBeLessThan(1e-11);
+      }
+    }
+    expect(betas.length).toBeGreaterThan(0);
+  });
+
+  it('has quantiles that its cumulative inverts', () => {
+    for (const [a, b] of [[1, 1], [0.5, 3], [7, 2], [500, 19_501], [24, 25]] as const) {
+      for (const p of [1e-6, 0.025, 0.5, 0.975]) {
+        expect(relativeError(betaTails(betaQuantile(p, a, b), a, b).lower, p)).toBeLessThan(1e-9);
+      }
+    }
+  });
+
+  it('has a log-gamma that is log (n − 1)! at whole numbers and log √π at ½', () => {
+    let factorial = 1;
+    for (let n = 2; n < 20; n++) {
+      factorial *= n - 1;
+      expect(logGamma(n)).toBeCloseTo(Math.log(factorial), 12);
+    }
+    expect(logGamma(0.5)).toBeCloseTo(Math.log(Math.PI) / 2, 13);
+  });
+});
+
+describe('Clopper–Pearson interval', () => {
+  it('has its closed forms at no and at all successes', () => {
+    expect(clopperPearson(0, 100)[0]).toBe(0);
+    expect(clopperPearson(0, 100)[1]).toBeCloseTo(1 - 0.025 ** (1 / 100), 12);
+    expect(clopperPearson(100, 100)[0]).toBeCloseTo(0.025 ** (1 / 100), 12);
+    expect(clopperPearson(100, 100)[1]).toBe(1);
+  });
+
+  it('leaves 2.5 % of the exact binomial beyond each end', () => {
+    const binomialUpTo = (b: number, n: number, p: number) => {
+      let term = (1 - p) ** n;
+      let sum = term;
+      for (let k = 1; k <= b; k++) sum += term *= ((n - k + 1) / k) * (p / (1 - p));
+      return sum;
+    };
+    const [low, high] = clopperPearson(7, 60);
+    expect(binomialUpTo(7, 60, high)).toBeCloseTo(0.025, 12);
+    expect(1 - binomialUpTo(6, 60, low)).toBeCloseTo(0.025, 12);
+  });
+});
+
+describe('sums', () => {
+  it('keeps what a plain sum loses', () => {
+    expect(compensatedSum([1, 1e100, 1, -1e100])).toBe(2);
+  });
+
+  it('finds the spread of 10 000 000.2 ± 0.1 to twelve digits', () => {
+    const offset = 10_000_000;
+    const base = [0.125, 0.25, 0.375, 0.1875];
+    const near = centralMoments(base);
+    const far = centralMoments(base.map((x) => x + offset));
+    expect(far.mean).toBe(offset + near.mean);
+    expect(relativeError(far.s2, near.s2)).toBeLessThan(1e-12);
+  });
+});

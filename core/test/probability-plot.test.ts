@@ -1,0 +1,118 @@
+import { describe, expect, it } from 'vitest';
+import { drive, inThisThread } from '../src/analyses/runner.js';
+import type { ProbabilityPlotResult } from '../src/analyses/probability-plot.js';
+import { betaTails } from '../src/numeric/beta.js';
+import { plottingPositions, POSITION_RULES } from '../src/probability-plot/positions.js';
+import { bandRanks, calibrateBand, simulateOrderedScores } from '../src/probability-plot/whole-plot-band.js';
+import { createStream } from '../src/random/stream.js';
+import { column } from './reference.js';
+import { sampleOf } from './samples.js';
+
+const plot = async (values: Float64Array, settings: object = {}) =>
+  (await drive(inThisThread, {
+    id: 'probability-plot',
+    request: { column: 'thickness', ...settings },
+    sample: sampleOf(values),
+  })) as ProbabilityPlotResult;
+
+describe('plotting positions', () => {
+  it.each(POSITION_RULES)('%s rise inside (0, 1) and are symmetric', (rule) => {
+    for (const n of [3, 4, 48]) {
+      const p = plottingPositions(n, rule);
+      for (let i = 0; i < n; i++) {
+        expect(p[i]! > (p[i - 1] ?? 0) && p[i]! < 1).toBe(true);
+        expect(p[i]! + p[n - 1 - i]!).toBeCloseTo(1, 14);
+      }
+    }
+  });
+
+  it('are (i − ½)/n at midpoints and i/(n + 1) after Weibull', () => {
+    expect(plottingPositions(4, 'midpoint')).toEqual(Float64Array.of(0.125, 0.375, 0.625, 0.875));
+    expect(plottingPositions(4, 'weibull')[0]).toBeCloseTo(0.2, 15);
+  });
+
+  it('split the chance of the i-th least reading in half at median ranks', () => {
+    const p = plottingPositions(10, 'median-rank');
+    for (let i = 1; i <= 10; i++) expect(betaTails(p[i - 1]!, i, 11 - i).lower).toBeCloseTo(0.5, 10);
+    // The first has a closed form: 1 − 2^(−1/n).
+    expect(p[0]).toBeCloseTo(1 - 0.5 ** 0.1, 12);
+  });
+});
+
+describe('whole-plot band', () => {
+  it('holds wholly the share of new normal samples that it promises', () => {
+    const n = 20;
+    const ranks = bandRanks(n);
+    const band = calibrateBand([simulateOrderedScores({ n, ranks }, createStream(1, 0), 8000)], ranks, 0.9);
+    const fresh = simulateOrderedScores({ n, ranks }, createStream(2, 0), 8000);
+    let inside = 0;
+    for (let r = 0; r < 8000; r++) {
+      if (ranks.every((_, j) => fresh[r * n + j]! >= band.lower[j]! && fresh[r * n + j]! <= band.upper[j]!)) inside++;
+    }
+    expect(Math.abs(inside / 8000 - 0.9)).toBeLessThan(0.016);
+    expect(band.coverage).toBeGreaterThanOrEqual(0.9);
+  });
+
+  it('leaves each rank out about equally often', () => {
+    const n = 15;
+    const ranks = bandRanks(n);
+    const band = calibrateBand([simulateOrderedScores({ n, ranks }, createStream(3, 0), 8000)], ranks, 0.95);
+    const fresh = simulateOrderedScores({ n, ranks }, createStream(4, 0), 20_000);
+    const out = ranks.map((_, j) => {
+      let count = 0;
+      for (let r = 0; r < 20_000; r++) {
+        const z = fresh[r * n + j]!;
+        if (z < band.lower[j]! || z > band.upper[j]!) count++;
+      }
+      return count / 20_000;
+    });
+    const mean = out.reduce((a, b) => a + b) / n;
+    for (const share of out) expect(Math.abs(share - mean)).toBeLessThan(0.5 * mean + 0.001);
+  });
+
+  it('takes all ranks of a short column and the whole tails of a long one', () => {
+    expect(bandRanks(48)).toHaveLength(48);
+    const ranks = bandRanks(100_000);
+    expect(ranks.length).toBeLessThan(260);
+    expect(ranks.slice(0, 40)).toEqual(Array.from({ length: 40 }, (_, i) => i));
+    expect(ranks.at(-1)).toBe(99_999);
+    expect(ranks.map((r) => 99_999 - r).reverse()).toEqual(ranks);
+  });
+
+  it('says when there are too few replicates for its confidence', async () => {
+    const result = await plot(column('flat-100'), { replicates: 199, confidence: 0.999 });
+    expect(result.notes.map((n) => n.code)).toContain('few-replicates');
+  });
+});
+
+describe('analysis probability-plot', () => {
+  it('keeps every reading with its row, its own rank and score', async () => {
+    const values = Float64Array.of(8.2, 7.9, 8.2, 8);
+    const result = await plot(values, { band: 'none' });
+    expect(result.rows).toEqual([2, 4, 1, 3]);
+    expect(result.readings).toEqual([7.9, 8, 8.2, 8.2]);
+    expect(result.positions).toEqual([0.125, 0.375, 0.625, 0.875]);
+    expect(result.scores[0]).toBeCloseTo(-1.1503493803760079, 13);
+    expect(result.band).toBeNull();
+  });
+
+  it('names the far reading outside the band and none for a normal column', async () => {
+    const far = column('one-far-25');
+    const farRow = far.indexOf(Math.max(...far)) + 1;
+    const lowRow = far.indexOf(Math.min(...far)) + 1;
+    const result = await plot(far);
+    expect([farRow, lowRow].some((row) => result.band!.outside.includes(row))).toBe(true);
+    expect((await plot(column('normal-1000'))).band!.outside).toEqual([]);
+  });
+
+  it('is a straight line of correlation 1 for normal scores themselves', async () => {
+    const scores = (await plot(column('normal-40'), { band: 'none' })).scores;
+    expect((await plot(Float64Array.from(scores), { band: 'none' })).correlation).toBeCloseTo(1, 12);
+  });
+
+  it('says why two readings cannot be plotted', async () => {
+    const result = (await plot(Float64Array.of(1, 2))) as unknown as { available: boolean; reason: string };
+    expect(result).toMatchObject({ available: false });
+    expect(result.reason).toContain('has 2 readings; the plot (a line through two points always fits) needs at least 3');
+  });
+});

@@ -1,0 +1,216 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { freeName, parseBlock, splitUnit } from '../src/readings/block.js';
+import { fingerprintOf } from '../src/readings/fingerprint.js';
+import { recogniseKind } from '../src/readings/kind.js';
+import { recogniseLayout } from '../src/readings/layout.js';
+import { PLAIN_FORMAT, readCell, readNumber, recogniseNumberFormat } from '../src/readings/number-format.js';
+import { recogniseResolution } from '../src/readings/resolution.js';
+import { toSample } from '../src/readings/sample.js';
+import { columns } from './reference.js';
+
+const read = (text: string, taken: string[] = []) => parseBlock(text, recogniseLayout(text), taken);
+const comma = { decimal: 'comma', thousands: 'none' } as const;
+
+describe('reading a cell', () => {
+  it('takes plain numbers, signs and exponents as written', () => {
+    expect(readCell(' 12.30 ', PLAIN_FORMAT)).toEqual({ kind: 'number', value: 12.3, decimals: 2 });
+    expect(readNumber('\u22121.5', PLAIN_FORMAT)).toBe(-1.5);
+    expect(readNumber('+.5', PLAIN_FORMAT)).toBe(0.5);
+    expect(readCell('1.25e-3', PLAIN_FORMAT)).toEqual({ kind: 'number', value: 0.00125, decimals: 5 });
+    expect(readCell('  ', PLAIN_FORMAT)).toEqual({ kind: 'missing' });
+  });
+
+  it('takes decimal commas and thousands marks only where the column has them', () => {
+    expect(readNumber('7,91', comma)).toBe(7.91);
+    expect(readNumber('1.234.567,8', { decimal: 'comma', thousands: 'point' })).toBe(1234567.8);
+    expect(readNumber('1 234.5', { decimal: 'point', thousands: 'blank' })).toBe(1234.5);
+    expect(readNumber('1,234', PLAIN_FORMAT)).toBeNull();
+    expect(readNumber('12,34', { decimal: 'point', thousands: 'comma' })).toBeNull();
+  });
+
+  it.each([
+    ['1e400', 'too large to hold'],
+    ['NaN', 'not a finite number'],
+    ['inf', 'not a finite number'],
+    ['1,2,3', 'marks in places where a number has none'],
+    ['8,01', 'a decimal comma, where the column has a decimal point'],
+    ['8.0l', 'a letter for a figure?'],
+    ['north', 'not a number'],
+    ['9'.repeat(70), 'too long for a number'],
+    ['<script>alert(1)</script>', 'not a number'],
+  ])('refuses %s: %s', (text, reason) => {
+    const cell = readCell(text, PLAIN_FORMAT);
+    expect(cell.kind).toBe('text');
+    expect((cell as { reason: string }).reason).toContain(reason);
+  });
+
+  it('reads back every number in every format', () => {
+    const formats = fc.constantFrom(
+      { format: PLAIN_FORMAT, mark: '.', group: '' },
+      { format: comma, mark: ',', group: '' },
+      { format: { decimal: 'point', thousands: 'comma' } as const, mark: '.', group: ',' },
+      { format: { decimal: 'comma', thousands: 'blank' } as const, mark: ',', group: ' ' },
+    );
+    fc.assert(
+      fc.property(fc.integer({ min: -1e9, max: 1e9 }), fc.integer({ min: 0, max: 4 }), formats, (k, d, { format, mark, group }) => {
+        const value = k / 10 ** d;
+        const [whole, fraction] = value.toFixed(d).split('.');
+        const text = whole!.replace(/\B(?=(\d{3})+$)/g, group) + (fraction ? mark + fraction : '');
+        expect(readNumber(text, format)! - value).toBe(0);
+      }),
+    );
+  });
+});
+
+describe('recognising how numbers are written', () => {
+  it.each([
+    [['7.91', '8.08'], 'point', 'none'],
+    [['7,91', '8,08'], 'comma', 'none'],
+    [['7,912', '8,013'], 'comma', 'none'],
+    [['1,234', '950', '12,500'], 'point', 'comma'],
+    [['1,234,567', '2,345,678'], 'point', 'comma'],
+    [['1.234,50', '2.345,00'], 'comma', 'point'],
+    [['1 234,5', '2 345,0'], 'comma', 'blank'],
+    [["1'234.5"], 'point', 'apostrophe'],
+    [['north', 'south'], 'point', 'none'],
+  ])('%s: decimal %s, thousands %s', (cells, decimal, thousands) => {
+    expect(recogniseNumberFormat(cells)).toEqual({ decimal, thousands });
+  });
+});
+
+describe('recognising the layout of a block', () => {
+  it.each([
+    ['tabs with names', 'thickness (mm)\tkiln\n7.91\tnorth\n8.08\tsouth', 'tab', 'row 1', 'none'],
+    ['tabs without names', '7.91\tnorth\n8.08\tsouth', 'tab', 'none', 'none'],
+    ['a unit row', 'thickness,force\nmm,N\n7.91,1210\n8.08,1198', 'comma', 'row 1', 'row 2'],
+    ['semicolons and decimal commas', 'a;b\n7,91;1,0\n8,08;1,5', 'semicolon', 'row 1', 'none'],
+    ['blanks', '7.91  12\n8.08  13\n7.97  11', 'blanks', 'none', 'none'],
+    ['one column', 'thickness\n7.91\n8.08', 'none', 'row 1', 'none'],
+    ['one column of decimal commas', 'thickness\n7,91\n8,08', 'none', 'row 1', 'none'],
+    ['one column of words', 'kiln\nnorth\nsouth\nnorth', 'none', 'row 1', 'none'],
+    ['a single number', '8.01', 'none', 'none', 'none'],
+  ])('%s', (_, text, separator, names, units) => {
+    expect(recogniseLayout(text)).toMatchObject({ separator, names, units });
+  });
+
+  it('does not mind a byte order mark, CRLF or a trailing line break', () => {
+    const block = read('\ufeffthickness\tkiln\r\n7.91\tnorth\r\n8.08\tsouth\r\n');
+    expect(block.columns.map((c) => [c.name, c.cells])).toEqual([
+      ['thickness', ['7.91', '8.08']],
+      ['kiln', ['north', 'south']],
+    ]);
+  });
+});
+
+describe('parsing a block', () => {
+  it('takes names, units and kinds, and keeps every cell as written', () => {
+    const block = read('thickness (mm)\tkiln\tpinholes\n12.30\tnorth\t2\n 12.35\tsouth\t0\n12.40\tnorth\t1\n');
+    expect(block.columns.map(({ name, unit, kind }) => [name, unit, kind])).toEqual([
+      ['thickness', 'mm', 'measure'],
+      ['kiln', '', 'label'],
+      ['pinholes', '', 'count'],
+    ]);
+    expect(block.columns[0]!.cells).toEqual(['12.30', ' 12.35', '12.40']);
+    expect(block.problems).toEqual([]);
+  });
+
+  it('lists cells that are not numbers by row and column', () => {
+    const block = read('thickness\tforce\n7.91\t1210\n8,0l\t1198\n8.05\tinf');
+    expect(block.problems.map(({ row, column, code }) => [row, column, code])).toEqual([
+      [2, 'thickness', 'not-a-number'],
+      [3, 'force', 'not-a-number'],
+    ]);
+    expect(block.problems[0]!.text).toBe('Row 2 of thickness holds “8,0l”: a letter for a figure?.');
+  });
+
+  it('fills ragged rows and lists them', () => {
+    const block = read('a,b\n1,2\n3\n4,5,6\n7,8');
+    expect(block.columns).toHaveLength(3);
+    expect(block.columns[1]!.cells).toEqual(['2', '', '5', '8']);
+    expect(block.problems.filter((p) => p.code === 'ragged').map((p) => p.row)).toEqual([2, 3]);
+  });
+
+  it('gives the second of two equal names a number, and says so', () => {
+    const block = read('a,A,b\n1,2,3\n4,5,6', ['b']);
+    expect(block.columns.map((c) => c.name)).toEqual(['a', 'A (2)', 'b (2)']);
+    expect(block.problems.map((p) => p.code)).toEqual(['same-name', 'same-name']);
+    expect(freeName('x', ['x', 'x (2)'])).toBe('x (3)');
+  });
+
+  it.each([
+    ['', 'nothing to read'],
+    [' \n \r\n', 'nothing to read'],
+    [`thickness\n7.91\n${'8'.repeat(1_048_576)}`, 'Row 3, column 1 has a cell of 1048576 characters'],
+    [Array.from({ length: 201 }, () => '1').join('\t') + '\n', 'has 201 columns'],
+  ])('refuses as a whole what it cannot keep (%#)', (text, reason) => {
+    expect(read(text).refusal).toContain(reason);
+  });
+
+  it('keeps markup in names and cells as plain text', () => {
+    const block = read('<b>x</b>\tkiln\n<img src=x onerror=alert(1)>\tn\n8.01\ts\n8.02\tn');
+    expect(block.columns[0]!.name).toBe('<b>x</b>');
+    expect(block.columns[0]!.cells[0]).toBe('<img src=x onerror=alert(1)>');
+  });
+
+  it('splits units in brackets or after a comma from names', () => {
+    expect(splitUnit('thickness (mm)')).toEqual({ name: 'thickness', unit: 'mm' });
+    expect(splitUnit('absorption [%]')).toEqual({ name: 'absorption', unit: '%' });
+    expect(splitUnit('force, N')).toEqual({ name: 'force', unit: 'N' });
+    expect(splitUnit('kiln')).toEqual({ name: 'kiln', unit: '' });
+  });
+
+  it('never throws and never hangs on any text', () => {
+    const marks = fc.constantFrom('\t', ',', ';', ' ', '\n', '\r\n', '"', '7.91', '8,02', '1e400', '-', '\ufeff', 'mm', "'", '.');
+    fc.assert(
+      fc.property(fc.array(fc.oneof(marks, fc.string({ maxLength: 6 })), { maxLength: 60 }), (parts) => {
+        const block = read(parts.join(''));
+        for (const column of block.columns) expect(column.cells).toHaveLength(block.rows);
+      }),
+      { numRuns: 1000 },
+    );
+  });
+
+  it('reads 100 000 readings', () => {
+    const text = Array.from({ length: 100_000 }, (_, i) => (7.5 + (i % 100) / 100).toFixed(2)).join('\n');
+    expect(read(text)).toMatchObject({ rows: 100_000, problems: [] });
+  });
+});
+
+describe('kinds and resolution', () => {
+  it('tells measures, labels and counts apart', () => {
+    expect(recogniseKind(['7.91', '8.08', 'x'], PLAIN_FORMAT, '')).toBe('measure');
+    expect(recogniseKind(['north', 'south', '3'], PLAIN_FORMAT, '')).toBe('label');
+    expect(recogniseKind(['0', '2', '1', '0', '3'], PLAIN_FORMAT, '')).toBe('count');
+    expect(recogniseKind(['0', '2', '1', '0', '3'], PLAIN_FORMAT, 'mm')).toBe('measure');
+    expect(recogniseKind(Array.from({ length: 48 }, (_, i) => String(1100 + 7 * i)), PLAIN_FORMAT, '')).toBe('measure');
+  });
+
+  it('reads the step of the instrument from the written digits', () => {
+    expect(recogniseResolution([12.3, 12.35], [2, 2])).toBe(0.01);
+    const halves = [23, 23.5, 24, 24.5, 25, 23.5, 26];
+    expect(recogniseResolution(halves, halves.map(() => 1))).toBe(0.5);
+    expect(recogniseResolution([1200, 1210, 1190], [0, 0, 0])).toBe(1);
+    expect(recogniseResolution([], [])).toBeNull();
+  });
+
+  it.each(Object.keys(columns))('finds the known resolution of %s', (name) => {
+    const { values, resolution } = columns[name]!;
+    const digits = Math.max(...values.map((x) => (String(x).split('.')[1] ?? '').length));
+    expect(recogniseResolution(values, values.map(() => digits))).toBe(resolution);
+  });
+
+  it('counts missing, set-aside and unreadable cells apart and keeps the rows of the others', () => {
+    const column = { name: 'thickness', unit: 'mm', resolution: null, ...PLAIN_FORMAT };
+    const sample = toSample(column, ['7.91', '', '8,0l', '9.87', '8.05'], new Set([4]));
+    expect([...sample.values]).toEqual([7.91, 8.05]);
+    expect([...sample.rows]).toEqual([1, 5]);
+    expect(sample).toMatchObject({ missing: 1, setAside: 1, unreadable: 1, resolution: 0.01 });
+  });
+
+  it('fingerprints values as SHA-256 of their doubles', () => {
+    // Eight zero bytes: a published SHA-256 value.
+    expect(fingerprintOf(Float64Array.of(0))).toBe('af5570f5a1810b7af78caf4bc70a660f0df51e42baf91d4de5b2328de0e83dfc');
+    expect(fingerprintOf(Float64Array.of(1, 2))).not.toBe(fingerprintOf(Float64Array.of(2, 1)));
+  });
+});

@@ -1,0 +1,95 @@
+import { describe, expect, it } from 'vitest';
+import { advance, drive, inThisThread, Stopped, type Executor } from '../src/analyses/runner.js';
+import { ANALYSES, analysisById } from '../src/analyses/registry.js';
+import { chunkCount, performChunk, type KernelOrder } from '../src/analyses/kernels.js';
+import { methodSentence } from '../src/analyses/method-sentence.js';
+import { differencesBetween, toWire } from '../src/analyses/wire.js';
+import { column } from './reference.js';
+import { sampleOf } from './samples.js';
+
+/** So many lanes, whose chunks come back in a shuffled order. */
+const shuffled = (lanes: number): Executor => ({
+  lanes,
+  advance: async (id, request, sample, answered) => advance(id, request, sample, answered),
+  chunk: async (order, k) => {
+    for (let i = 0; i < (k * 7 + lanes) % 5; i++) await Promise.resolve();
+    return performChunk(order, k);
+  },
+});
+
+const sample = { ...sampleOf(column('normal-40')), resolution: 0.001 };
+
+describe('running an analysis', () => {
+  it.each(ANALYSES.map((a) => a.id))('%s gives the same bits with one, two and three lanes', async (id) => {
+    const job = { id, request: { column: 'thickness' }, sample };
+    const one = JSON.stringify(toWire(await drive(inThisThread, job)));
+    expect(JSON.stringify(toWire(await drive(shuffled(2), job)))).toBe(one);
+    expect(JSON.stringify(toWire(await drive(shuffled(3), job)))).toBe(one);
+  });
+
+  it('reports progress up to 1 and the partial result before the first chunk', async () => {
+    const seen: { share: number; partial: unknown }[] = [];
+    await drive(inThisThread, { id: 'normality', request: { column: 'x' }, sample }, { onProgress: (p) => seen.push(p) });
+    expect(seen[0]!.share).toBe(0);
+    expect(seen[0]!.partial).toMatchObject({ n: 40 });
+    expect(seen.at(-1)!.share).toBe(1);
+    expect(seen.every((p, i) => i === 0 || p.share >= seen[i - 1]!.share)).toBe(true);
+  });
+
+  it('hands out no further chunk once it is stopped', async () => {
+    let chunks = 0;
+    const counting: Executor = { ...inThisThread, chunk: async (order, k) => (chunks++, performChunk(order, k)) };
+    const job = { id: 'normality', request: { column: 'x' }, sample };
+    await expect(drive(counting, job, { stopped: () => chunks >= 2 })).rejects.toThrow(Stopped);
+    expect(chunks).toBe(2);
+  });
+
+  it('draws chunk k from its own stream, the last chunk shorter', () => {
+    const order: KernelOrder = {
+      kernel: 'anderson-darling-replicates',
+      input: { n: 10, population: 'normal', rounding: null },
+      seed: 1,
+      firstStream: 0,
+      replicates: 25,
+      chunkSize: 10,
+    };
+    expect(chunkCount(order)).toBe(3);
+    expect(performChunk(order, 2)).toHaveLength(5);
+    expect(performChunk(order, 1)[0]).not.toBe(performChunk(order, 0)[0]);
+    expect(performChunk({ ...order, firstStream: 1 }, 0)).toEqual(performChunk(order, 1));
+  });
+
+  it('refuses settings it does not know and values out of range, with the field named', () => {
+    const normality = analysisById('normality').request;
+    expect(normality.safeParse({ column: 'x', alhpa: 0.05 }).success).toBe(false);
+    const wrong = normality.safeParse({ column: 'x', alpha: 5 });
+    expect(wrong.error!.issues[0]).toMatchObject({ path: ['alpha'] });
+    expect(wrong.error!.issues[0]!.message).toContain('between 0 and 1');
+    expect(() => analysisById('guess')).toThrow('There is no analysis “guess”');
+  });
+
+  it('writes the method as a sentence with its settings, leaving out what has no meaning', () => {
+    const { method } = analysisById('probability-plot');
+    const settings = { column: 'thickness', positions: 'blom', band: 'whole-plot', confidence: 0.9, replicates: 10_000, seed: 7 };
+    expect(methodSentence(method, settings)).toBe(
+      'Plot thickness at Blom positions against a normal distribution fitted to the readings, with a whole-plot band at 90 %, from 10\u202f000 replicates, seed 7.',
+    );
+    expect(methodSentence(method, { ...settings, band: 'none' })).toMatch(/with no band\.$/);
+  });
+});
+
+describe('results on the wire', () => {
+  it('turn typed arrays into arrays and −0 into 0, and refuse what JSON would lose', () => {
+    expect(toWire({ a: Float64Array.of(1, -0), b: undefined, c: [null, 'x'] })).toEqual({ a: [1, 0], c: [null, 'x'] });
+    expect(() => toWire({ p: NaN })).toThrow(RangeError);
+    expect(() => toWire([Infinity])).toThrow(RangeError);
+  });
+
+  it('are compared bit by bit, with the path of each difference', () => {
+    const kept = { tests: [{ p: 0.1 + 0.2 }], n: 3 };
+    expect(differencesBetween(kept, { tests: [{ p: 0.30000000000000004 }], n: 3 })).toEqual([]);
+    expect(differencesBetween(kept, { tests: [{ p: 0.3 }], n: 3 })).toEqual([
+      { path: 'tests.0.p', kept: 0.30000000000000004, now: 0.3 },
+    ]);
+  });
+});

@@ -1,0 +1,45 @@
+import { BODY_LIMIT } from '@verdict/contract';
+import express, { type Express } from 'express';
+import type { Logger } from 'pino';
+import type { AnalysisPool } from '../jobs/analysis-pool.js';
+import type { Database } from '../store/database.js';
+import { headers, ownOriginOnly } from './guard.js';
+import { problemHandler, sendProblem } from './problems.js';
+import { routes } from './routes.js';
+
+export interface Parts {
+  db: Database;
+  pool: AnalysisPool;
+  log: Logger;
+  /** The built page; without it only the API is served. */
+  page: string | null;
+}
+
+export function createApp({ db, pool, log, page }: Parts): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(ownOriginOnly, headers);
+  app.use((req, res, next) => {
+    const started = performance.now();
+    res.on('finish', () => {
+      const milliseconds = Math.round(performance.now() - started);
+      // The path without its query: no reading, name or setting gets into the log.
+      log.info({ method: req.method, path: req.path, status: res.statusCode, milliseconds }, 'request');
+    });
+    next();
+  });
+  app.use('/api', express.json({ limit: BODY_LIMIT }), (_req, res, next) => {
+    res.setHeader('Cache-Control', 'no-store');
+    next();
+  });
+  app.use('/api', routes(db, pool));
+  app.use('/api', (_req, res) =>
+    sendProblem(res, { status: 404, title: 'Not found', detail: 'There is nothing at this address.', code: 'not-found' }),
+  );
+  if (page) {
+    app.use(express.static(page, { index: 'index.html', maxAge: '1h' }));
+    app.get('/{*splat}', (_req, res) => res.sendFile('index.html', { root: page, headers: { 'Cache-Control': 'no-cache' } }));
+  }
+  app.use(problemHandler(log));
+  return app;
+}

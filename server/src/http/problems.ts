@@ -1,0 +1,70 @@
+import { BODY_LIMIT, type Problem } from '@verdict/contract';
+import { UnknownAnalysis } from '@verdict/core';
+import type { ErrorRequestHandler, Response } from 'express';
+import type { Logger } from 'pino';
+import { ZodError } from 'zod';
+import { isDatabaseGone } from '../store/database.js';
+import { StoreError } from '../store/errors.js';
+
+const STATUS: Record<StoreError['code'], [number, string]> = {
+  'not-found': [404, 'Not found'],
+  stale: [409, 'The study has moved on'],
+  ruled: [409, 'The study has its verdict'],
+  'not-ruled': [409, 'The study has no verdict'],
+  'data-changed': [409, 'The readings have changed'],
+  'nothing-to-undo': [409, 'Nothing to undo'],
+  invalid: [422, 'This cannot be done'],
+};
+
+type Said = Omit<Problem, 'type'>;
+
+export function sendProblem(res: Response, problem: Said): void {
+  res
+    .status(problem.status)
+    .type('application/problem+json')
+    .send(JSON.stringify({ type: 'about:blank', ...problem } satisfies Problem));
+}
+
+const megabytes = (bytes: number) => `${bytes / 1024 / 1024} MB`;
+
+/** An error as the problem that the page shows; null for what nobody foresaw. */
+function problemOf(error: unknown): Said | null {
+  if (error instanceof StoreError) {
+    const [status, title] = STATUS[error.code];
+    return { status, title, detail: error.message, code: error.code, ...error.extra };
+  }
+  if (error instanceof ZodError) {
+    const [issue] = error.issues;
+    const field = issue?.path.join('.') ?? '';
+    return { status: 422, title: 'This cannot be read', detail: issue?.message ?? '', code: 'invalid', field };
+  }
+  if (error instanceof UnknownAnalysis) {
+    return { status: 422, title: 'Unknown analysis', detail: error.message, code: 'invalid', field: 'analysis' };
+  }
+  if (isDatabaseGone(error)) {
+    const detail = 'The database cannot be reached. Nothing that was stored is lost; try again when it is back.';
+    return { status: 503, title: 'The database is away', detail, code: 'database-gone' };
+  }
+  const { type } = error as { type?: string };
+  if (type === 'entity.too.large') {
+    const detail = `A request may hold at most ${megabytes(BODY_LIMIT)}. Nothing was stored.`;
+    return { status: 413, title: 'Too large', detail, code: 'too-large' };
+  }
+  if (type === 'entity.parse.failed') {
+    return { status: 400, title: 'Not JSON', detail: 'The body is not JSON.', code: 'invalid' };
+  }
+  return null;
+}
+
+export function problemHandler(log: Logger): ErrorRequestHandler {
+  return (error: unknown, req, res, _next) => {
+    const problem = problemOf(error);
+    if (problem) return sendProblem(res, problem);
+    // The message of a failed query holds its values, readings among them: only names and places are logged.
+    const { name, stack } = error as Error;
+    const places = stack?.split('\n').filter((line) => line.trimStart().startsWith('at '));
+    log.error({ method: req.method, path: req.route?.path ?? req.path, name, places }, 'request failed');
+    const detail = 'Something went wrong on the server. Nothing that was stored is lost.';
+    sendProblem(res, { status: 500, title: 'Unexpected', detail, code: 'unexpected' });
+  };
+}

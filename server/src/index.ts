@@ -1,0 +1,1 @@
+export { serve, type Running, type Settings } from './serve.js';

@@ -1,0 +1,27 @@
+import { drive, type Executor, type Sample, type Stage } from '@verdict/core';
+import { availableParallelism } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import workerpool from 'workerpool';
+
+export interface AnalysisPool {
+  run(id: string, request: unknown, sample: Sample): Promise<unknown>;
+  close(): Promise<void>;
+}
+
+/** The worker as built JavaScript: worker threads do not go through a loader, so source runs (dev, tests) use the build too. */
+const WORKER = fileURLToPath(new URL('../../dist/jobs/analysis-worker.js', import.meta.url));
+
+/** Runs analyses in worker threads, one fewer than cores but at least one, so that the server keeps answering. */
+export function createAnalysisPool(): AnalysisPool {
+  const lanes = Math.max(1, availableParallelism() - 1);
+  const pool = workerpool.pool(WORKER, { workerType: 'thread', maxWorkers: lanes });
+  const executor: Executor = {
+    lanes,
+    advance: async (...job) => (await pool.exec('advance', job)) as Stage,
+    chunk: async (order, k) => (await pool.exec('chunk', [order, k])) as Float64Array,
+  };
+  return {
+    run: (id, request, sample) => drive(executor, { id, request, sample }),
+    close: async () => void (await pool.terminate(true)),
+  };
+}

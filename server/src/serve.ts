@@ -1,0 +1,59 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { pino, type DestinationStream } from 'pino';
+import { loadDemo } from './demo.js';
+import { createApp } from './http/app.js';
+import { createAnalysisPool } from './jobs/analysis-pool.js';
+import { migrateDatabase, openDatabase } from './store/database.js';
+
+export interface Settings {
+  /** The account the server works with: reads and writes rows, defines nothing. */
+  databaseUrl: string;
+  /** The account that may define tables; used for migrations at start only. */
+  migrationUrl: string;
+  /** Ports to try in turn; 0 takes any free one. */
+  ports: number[];
+  page: string | null;
+  demo: URL | null;
+  log: DestinationStream;
+}
+
+export interface Running {
+  url: string;
+  close(): Promise<void>;
+}
+
+function listen(server: Server, ports: number[]): Promise<number> {
+  const [port = 0, ...others] = ports;
+  return new Promise((resolve, reject) => {
+    server.once('error', (error: NodeJS.ErrnoException) => {
+      if (error.code === 'EADDRINUSE' && others.length > 0) resolve(listen(server, others));
+      else reject(error);
+    });
+    server.listen(port, '127.0.0.1', () => {
+      server.removeAllListeners('error');
+      resolve((server.address() as AddressInfo).port);
+    });
+  });
+}
+
+/** Migrates, loads the demo once, and serves on loopback. */
+export async function serve(settings: Settings): Promise<Running> {
+  const log = pino({ level: 'info', base: null }, settings.log);
+  await migrateDatabase(settings.migrationUrl);
+  const { db, close } = openDatabase(settings.databaseUrl);
+  if (settings.demo) await loadDemo(db, settings.demo);
+  const pool = createAnalysisPool();
+  const server = createServer(createApp({ db, pool, log, page: settings.page }));
+  const port = await listen(server, settings.ports);
+  log.info({ port }, 'ready');
+  return {
+    url: `http://127.0.0.1:${port}/`,
+    close: async () => {
+      server.closeAllConnections();
+      await new Promise((done) => server.close(done));
+      await Promise.all([pool.close(), close()]);
+      log.info('stopped');
+    },
+  };
+}

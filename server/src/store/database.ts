@@ -1,0 +1,48 @@
+import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2';
+import { migrate } from 'drizzle-orm/mysql2/migrator';
+import { createPool, type Pool } from 'mysql2/promise';
+import { fileURLToPath } from 'node:url';
+import * as schema from './schema.js';
+
+export type Database = MySql2Database<typeof schema>;
+/** What a query runs on: the database, or the transaction of one change. */
+export type Queries = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
+
+const MIGRATIONS = fileURLToPath(new URL('../../drizzle', import.meta.url));
+
+export interface OpenDatabase {
+  db: Database;
+  close(): Promise<void>;
+}
+
+function open(url: string, connectionLimit: number): { db: Database; pool: Pool } {
+  const pool = createPool({ uri: url, connectionLimit, timezone: 'Z', connectTimeout: 5_000, supportBigNumbers: true });
+  return { db: drizzle(pool, { schema, mode: 'planetscale' }), pool };
+}
+
+export function openDatabase(url: string): OpenDatabase {
+  const { db, pool } = open(url, 8);
+  return { db, close: () => pool.end() };
+}
+
+/** Brings the tables up to date by the migration files; needs an account that may define tables. */
+export async function migrateDatabase(url: string): Promise<void> {
+  const { db, pool } = open(url, 1);
+  try {
+    await migrate(db, { migrationsFolder: MIGRATIONS });
+  } finally {
+    await pool.end();
+  }
+}
+
+const GONE = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOENT', 'ETIMEDOUT', 'PROTOCOL_CONNECTION_LOST', 'ER_SERVER_SHUTDOWN']);
+
+/** True where a query failed because the database cannot be reached, not because of what was asked. */
+export function isDatabaseGone(error: unknown): boolean {
+  for (let e: unknown = error; e instanceof Error; e = e.cause) {
+    const { code } = e as { code?: unknown };
+    if (typeof code === 'string' && GONE.has(code)) return true;
+    if (/Can't add new command when connection is in closed state/.test(e.message)) return true;
+  }
+  return false;
+}

@@ -1,0 +1,12 @@
+/** What the store refuses, with the sentence that the analyst reads. HTTP turns the code into a status. */
+export class StoreError extends Error {
+  constructor(
+    readonly code: 'not-found' | 'stale' | 'ruled' | 'not-ruled' | 'invalid' | 'nothing-to-undo' | 'data-changed',
+    message: string,
+    readonly extra: { field?: string; revision?: number; changes?: string[] } = {},
+  ) {
+    super(message);
+  }
+}
+
+export const notFound = (what: string) => new StoreError('not-found', `This ${what} does not exist, or no longer.`);

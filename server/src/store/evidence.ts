@@ -1,0 +1,84 @@
+import type { Evidence, KeepRequest } from '@verdict/contract';
+import { analysisById, fingerprintOf, isUnavailable, methodSentence, toWire } from '@verdict/core';
+import { asc, eq } from 'drizzle-orm';
+import type { Database } from './database.js';
+import { notFound, StoreError } from './errors.js';
+import { columns, evidence, studies } from './schema.js';
+import { refuseRuled } from './changes.js';
+import { readSample } from './studies.js';
+
+export const APP_VERSION = '0.1.0';
+
+function toEvidence(row: typeof evidence.$inferSelect): Evidence {
+  const { id, analysis, version, appVersion, columnId, request, fingerprint, revision, seed } = row;
+  const { result, method, finding, note, who, at } = row;
+  return {
+    ...{ id, analysis, version, appVersion, column: columnId, request, fingerprint, revision, seed },
+    ...{ result, method, finding, note, who, at: at.toISOString() },
+  };
+}
+
+/**
+ * Keeps a result. The request is checked by the analysis itself, the method sentence and the finding are written here from it, and
+ * the fingerprint must be that of the readings the store holds: evidence about other numbers is refused. Keeping twice is once.
+ */
+export async function keepEvidence(db: Database, studyId: string, keep: KeepRequest): Promise<Evidence> {
+  const [again] = await db.select().from(evidence).where(eq(evidence.id, keep.id));
+  if (again) return toEvidence(again);
+  const [study] = await db.select().from(studies).where(eq(studies.id, studyId));
+  if (!study) throw notFound('study');
+  refuseRuled(study);
+  const analysis = analysisById(keep.analysis);
+  if (analysis.version !== keep.version) {
+    throw new StoreError('invalid', `The page works with version ${keep.version} of this analysis; load it again.`, { field: 'version' });
+  }
+  const { sample, revision } = await readSample(db, studyId, keep.column);
+  if (fingerprintOf(sample.values) !== keep.fingerprint) {
+    throw new StoreError('data-changed', 'The readings have changed since this was worked out. Nothing was kept.', { revision });
+  }
+  const request = analysis.resolve(analysis.request.parse(keep.request), sample) as unknown as Record<string, unknown>;
+  const result = toWire(keep.result);
+  if (isUnavailable(result)) throw new StoreError('invalid', 'There is no result to keep.', { field: 'result' });
+  const row = {
+    id: keep.id,
+    studyId,
+    columnId: keep.column,
+    analysis: keep.analysis,
+    version: keep.version,
+    appVersion: APP_VERSION,
+    request,
+    fingerprint: keep.fingerprint,
+    revision,
+    seed: typeof request.seed === 'number' ? request.seed : null,
+    result,
+    method: methodSentence(analysis.method, request),
+    finding: findingOf(analysis.finding, result),
+    note: keep.note,
+    who: keep.who,
+    at: new Date(),
+  };
+  await db.insert(evidence).values(row);
+  return toEvidence(row);
+}
+
+function findingOf(finding: (result: never) => { text: string; strong?: boolean }[], result: unknown) {
+  try {
+    return finding(result as never);
+  } catch {
+    throw new StoreError('invalid', 'The result does not have the form of this analysis.', { field: 'result' });
+  }
+}
+
+export async function listEvidence(db: Database, studyId: string): Promise<Evidence[]> {
+  const rows = await db.select().from(evidence).where(eq(evidence.studyId, studyId)).orderBy(asc(evidence.at));
+  return rows.map(toEvidence);
+}
+
+/** One piece of evidence with the readings its column holds now, under the column's present name. */
+export async function evidenceWithSample(db: Database, evidenceId: string) {
+  const [row] = await db.select().from(evidence).where(eq(evidence.id, evidenceId));
+  if (!row) throw notFound('piece of evidence');
+  const [column] = await db.select().from(columns).where(eq(columns.id, row.columnId));
+  if (!column) throw notFound('column');
+  return { kept: toEvidence(row), ...(await readSample(db, row.studyId, row.columnId)) };
+}

@@ -1,0 +1,152 @@
+import {
+  boolean,
+  customType,
+  datetime,
+  double,
+  index,
+  int,
+  mysqlTable,
+  primaryKey,
+  uniqueIndex,
+  varchar,
+} from 'drizzle-orm/mysql-core';
+
+/** JSON kept as text: MariaDB has no binary JSON, and text gives back the very digits that were written. */
+const json = <T>() =>
+  customType<{ data: T; driverData: string }>({
+    dataType: () => 'longtext',
+    toDriver: (value) => JSON.stringify(value),
+    fromDriver: (text) => JSON.parse(text) as T,
+  });
+const longText = customType<{ data: string; driverData: string }>({ dataType: () => 'longtext' });
+
+const id = (name = 'id') => varchar(name, { length: 36 });
+const time = (name: string) => datetime(name, { fsp: 3 });
+
+export const studies = mysqlTable('studies', {
+  id: id().primaryKey(),
+  name: varchar('name', { length: 120 }).notNull().default(''),
+  question: varchar('question', { length: 500 }).notNull().default(''),
+  state: varchar('state', { length: 10, enum: ['open', 'ruled'] }).notNull().default('open'),
+  alpha: double('alpha').notNull().default(0.05),
+  subject: id('subject'),
+  revision: int('revision').notNull().default(0),
+  rowCount: int('row_count').notNull().default(0),
+  /** Readings of the subject that count, worked out for the list when it is asked for; null once a change may have moved it. */
+  subjectCount: int('subject_count'),
+  changedAt: time('changed_at').notNull(),
+  deletedAt: time('deleted_at'),
+});
+
+export const columns = mysqlTable(
+  'columns',
+  {
+    id: id().primaryKey(),
+    studyId: id('study_id').notNull(),
+    position: int('position').notNull(),
+    name: varchar('name', { length: 80 }).notNull(),
+    unit: varchar('unit', { length: 20 }).notNull(),
+    kind: varchar('kind', { length: 10, enum: ['measure', 'label', 'count'] }).notNull(),
+    decimal: varchar('decimal_mark', { length: 10, enum: ['point', 'comma'] }).notNull(),
+    thousands: varchar('thousands_mark', {
+      length: 12,
+      enum: ['none', 'comma', 'point', 'blank', 'apostrophe'],
+    }).notNull(),
+    resolution: double('resolution'),
+    lowerLimit: double('lower_limit'),
+    upperLimit: double('upper_limit'),
+    removed: boolean('removed').notNull().default(false),
+  },
+  (table) => [index('columns_of_study').on(table.studyId, table.position)],
+);
+
+/** 1 000 cells as written; rows beyond the last written one are simply absent. */
+export const cellBlocks = mysqlTable(
+  'cell_blocks',
+  {
+    columnId: id('column_id').notNull(),
+    block: int('block').notNull(),
+    cells: json<string[]>()('cells').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.columnId, table.block] })],
+);
+
+export const setAside = mysqlTable(
+  'set_aside',
+  {
+    columnId: id('column_id').notNull(),
+    row: int('row_number').notNull(),
+    studyId: id('study_id').notNull(),
+    reason: varchar('reason', { length: 1000 }).notNull(),
+    who: varchar('who', { length: 80 }).notNull(),
+    at: time('at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.columnId, table.row] }), index('set_aside_of_study').on(table.studyId)],
+);
+
+/** The record: append-only. `inverse` is the change that takes this one back; null where nothing can. */
+export const changes = mysqlTable(
+  'changes',
+  {
+    studyId: id('study_id').notNull(),
+    revision: int('revision').notNull(),
+    token: id('token').notNull(),
+    kind: varchar('kind', { length: 20 }).notNull(),
+    detail: json<unknown>()('detail').notNull(),
+    inverse: json<unknown>()('inverse'),
+    text: varchar('text', { length: 600 }).notNull(),
+    reason: varchar('reason', { length: 1000 }),
+    who: varchar('who', { length: 80 }).notNull(),
+    at: time('at').notNull(),
+    /** The revision this change takes back (undo) or brings back (redo). */
+    undoes: int('undoes'),
+  },
+  (table) => [
+    primaryKey({ columns: [table.studyId, table.revision] }),
+    uniqueIndex('change_once').on(table.studyId, table.token),
+  ],
+);
+
+export const evidence = mysqlTable(
+  'evidence',
+  {
+    id: id().primaryKey(),
+    studyId: id('study_id').notNull(),
+    columnId: id('column_id').notNull(),
+    analysis: varchar('analysis', { length: 60 }).notNull(),
+    version: int('version').notNull(),
+    appVersion: varchar('app_version', { length: 20 }).notNull(),
+    request: json<Record<string, unknown>>()('request').notNull(),
+    fingerprint: varchar('fingerprint', { length: 64 }).notNull(),
+    revision: int('revision').notNull(),
+    seed: double('seed'),
+    result: json<unknown>()('result').notNull(),
+    method: longText('method').notNull(),
+    finding: json<{ text: string; strong?: boolean }[]>()('finding').notNull(),
+    note: varchar('note', { length: 2000 }).notNull(),
+    who: varchar('who', { length: 80 }).notNull(),
+    at: time('at').notNull(),
+  },
+  (table) => [index('evidence_of_study').on(table.studyId, table.at)],
+);
+
+export const verdicts = mysqlTable(
+  'verdicts',
+  {
+    id: id().primaryKey(),
+    studyId: id('study_id').notNull(),
+    decision: varchar('decision', {
+      length: 30,
+      enum: ['treat-as-normal', 'do-not-treat-as-normal', 'not-settled'],
+    }).notNull(),
+    reason: varchar('reason', { length: 1000 }).notNull(),
+    evidence: json<string[]>()('evidence').notNull(),
+    revision: int('revision').notNull(),
+    who: varchar('who', { length: 80 }).notNull(),
+    at: time('at').notNull(),
+    reopenReason: varchar('reopen_reason', { length: 1000 }),
+    reopenWho: varchar('reopen_who', { length: 80 }),
+    reopenAt: time('reopen_at'),
+  },
+  (table) => [index('verdicts_of_study').on(table.studyId, table.at)],
+);

@@ -1,0 +1,153 @@
+import type { Decision, Study, StudyCells, StudyColumn, StudySummary, Verdict } from '@verdict/contract';
+import { toSample, type Sample } from '@verdict/core';
+import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
+import { readCells } from './cells.js';
+import { standingChanges } from './changes.js';
+import type { Database, Queries } from './database.js';
+import { notFound } from './errors.js';
+import { columns, evidence, setAside, studies, verdicts } from './schema.js';
+
+type StudyRow = typeof studies.$inferSelect;
+
+export async function createStudy(db: Database, id: string, name: string): Promise<string> {
+  await db.insert(studies).values({ id, name, changedAt: new Date() });
+  return id;
+}
+
+export async function countStudies(db: Database): Promise<number> {
+  const [row] = await db.select({ n: count() }).from(studies);
+  return row?.n ?? 0;
+}
+
+const columnsOf = (q: Queries, studyId: string) =>
+  q
+    .select()
+    .from(columns)
+    .where(and(eq(columns.studyId, studyId), eq(columns.removed, false)))
+    .orderBy(asc(columns.position));
+
+function toColumn(row: typeof columns.$inferSelect): StudyColumn {
+  const { id, name, unit, kind, decimal, thousands, resolution, lowerLimit, upperLimit } = row;
+  return { id, name, unit, kind, decimal, thousands, resolution, lowerLimit, upperLimit };
+}
+
+/** The subject's readings that count; kept with the study until the next change. */
+async function subjectCount(db: Database, study: StudyRow): Promise<number | null> {
+  if (!study.subject) return null;
+  if (study.subjectCount !== null) return study.subjectCount;
+  const { sample } = await readSample(db, study.id, study.subject);
+  const n = sample.values.length;
+  await db
+    .update(studies)
+    .set({ subjectCount: n })
+    .where(and(eq(studies.id, study.id), eq(studies.revision, study.revision)));
+  return n;
+}
+
+/** The studies in use, or those in the bin, the last changed first. */
+export async function listStudies(db: Database, bin: boolean): Promise<StudySummary[]> {
+  const rows = await db
+    .select()
+    .from(studies)
+    .where(bin ? isNotNull(studies.deletedAt) : isNull(studies.deletedAt))
+    .orderBy(desc(studies.changedAt));
+  return Promise.all(
+    rows.map(async (study) => {
+      const [subject] = study.subject ? await db.select().from(columns).where(eq(columns.id, study.subject)) : [];
+      return {
+        id: study.id,
+        name: study.name,
+        state: study.state,
+        decision: study.state === 'ruled' ? await standingDecision(db, study.id) : null,
+        subject: subject?.name ?? null,
+        n: await subjectCount(db, study),
+        rowCount: study.rowCount,
+        revision: study.revision,
+        changedAt: study.changedAt.toISOString(),
+        deletedAt: study.deletedAt?.toISOString() ?? null,
+      };
+    }),
+  );
+}
+
+async function standingDecision(db: Database, studyId: string): Promise<Decision | null> {
+  const [row] = await db
+    .select({ decision: verdicts.decision })
+    .from(verdicts)
+    .where(and(eq(verdicts.studyId, studyId), isNull(verdicts.reopenAt)))
+    .orderBy(desc(verdicts.at))
+    .limit(1);
+  return row?.decision ?? null;
+}
+
+async function readVerdicts(db: Database, studyId: string): Promise<Verdict[]> {
+  const rows = await db.select().from(verdicts).where(eq(verdicts.studyId, studyId)).orderBy(desc(verdicts.at));
+  return rows.map(({ id, decision, reason, who, at, revision, evidence: kept, reopenAt, reopenReason, reopenWho }) => ({
+    id,
+    decision,
+    reason,
+    who,
+    at: at.toISOString(),
+    revision,
+    evidence: kept,
+    reopened: reopenAt && { reason: reopenReason ?? '', who: reopenWho ?? '', at: reopenAt.toISOString() },
+  }));
+}
+
+/** Everything about a study but its cells. */
+export async function readStudy(db: Database, studyId: string): Promise<Study> {
+  const [study] = await db.select().from(studies).where(eq(studies.id, studyId));
+  if (!study) throw notFound('study');
+  const [rows, aside, [kept], steps, ruled] = await Promise.all([
+    columnsOf(db, studyId),
+    db.select().from(setAside).where(eq(setAside.studyId, studyId)).orderBy(asc(setAside.row)),
+    db.select({ n: count() }).from(evidence).where(eq(evidence.studyId, studyId)),
+    standingChanges(db, studyId),
+    readVerdicts(db, studyId),
+  ]);
+  const { id, name, question, state, alpha, subject, revision, rowCount } = study;
+  return {
+    ...{ id, name, question, state, alpha, subject, revision, rowCount },
+    columns: rows.map(toColumn),
+    setAside: aside.map(({ columnId, row, reason, who, at }) => ({ column: columnId, row, reason, who, at: at.toISOString() })),
+    evidenceCount: kept?.n ?? 0,
+    verdicts: ruled,
+    canUndo: steps.undo?.text ?? null,
+    canRedo: steps.redo?.text ?? null,
+  };
+}
+
+/** The cells of all columns as written, with the revision they belong to, read in one consistent view. */
+export async function readStudyCells(db: Database, studyId: string): Promise<{ revision: number; cells: StudyCells }> {
+  return db.transaction(async (q) => {
+    const [study] = await q.select().from(studies).where(eq(studies.id, studyId));
+    if (!study) throw notFound('study');
+    const ids = (await columnsOf(q, studyId)).map(({ id }) => id);
+    return { revision: study.revision, cells: Object.fromEntries(await readCells(q, ids, study.rowCount)) };
+  });
+}
+
+/** A column's readings as an analysis takes them, and the revision they belong to. */
+export async function readSample(
+  db: Pick<Database, 'transaction'>,
+  studyId: string,
+  columnId: string,
+): Promise<{ sample: Sample; revision: number }> {
+  return db.transaction(async (q) => {
+    const [study] = await q.select().from(studies).where(eq(studies.id, studyId));
+    const [column] = await q.select().from(columns).where(eq(columns.id, columnId));
+    if (!study || !column || column.studyId !== studyId) throw notFound('column');
+    const cells = (await readCells(q, [columnId], study.rowCount)).get(columnId)!;
+    const aside = await q.select({ row: setAside.row }).from(setAside).where(eq(setAside.columnId, columnId));
+    return { sample: toSample(column, cells, new Set(aside.map(({ row }) => row))), revision: study.revision };
+  });
+}
+
+/** Moves a study to the bin, or back. */
+export async function binStudy(db: Database, studyId: string, inBin: boolean): Promise<void> {
+  const [{ affectedRows }] = await db
+    .update(studies)
+    .set({ deletedAt: inBin ? new Date() : null })
+    .where(eq(studies.id, studyId));
+  if (affectedRows === 0) throw notFound('study');
+}

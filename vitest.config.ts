@@ -1,0 +1,32 @@
+import vue from '@vitejs/plugin-vue';
+import { defineConfig } from 'vitest/config';
+
+const packages = ['core', 'contract', 'cli', 'web'] as const;
+// Tests run from the source: no build stands between a change and its test.
+const resolve = { conditions: ['source'] };
+const ssr = { resolve: { conditions: ['source'], externalConditions: ['source'] } };
+
+export default defineConfig({
+  test: {
+    projects: [
+      ...packages.map((name) => ({
+        plugins: name === 'web' ? [vue()] : [],
+        resolve,
+        ssr,
+        test: { name, include: [`${name}/test/**/*.test.ts`], testTimeout: 30_000 },
+      })),
+      {
+        resolve,
+        ssr,
+        test: {
+          name: 'server',
+          include: ['server/test/**/*.test.ts'],
+          globalSetup: ['server/test/database.setup.ts'],
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+});

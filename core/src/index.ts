@@ -29,6 +29,7 @@ export {
   MOST_CELLS,
   MOST_COLUMNS,
   parseBlock,
+  problemCells,
   type BlockProblem,
   type ParsedBlock,
   type ParsedColumn,

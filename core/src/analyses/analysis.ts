@@ -50,6 +50,8 @@ export type Answers = Float64Array[][];
 export interface Analysis<Request extends Settings = Settings, Result = unknown> {
   id: string;
   version: number;
+  /** What its result is called: "Normality test". */
+  name: string;
   /** What it does, in a few words, for lists and `--help`. */
   title: string;
   request: z.ZodType<Request>;

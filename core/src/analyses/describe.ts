@@ -28,6 +28,7 @@ function notesFor(sample: Sample, { n, sd }: Description): Note[] {
 export const describeAnalysis = defineAnalysis<z.infer<typeof request>, DescribeResult>({
   id: 'describe',
   version: 1,
+  name: 'Description',
   title: 'centre, spread, ends and shape of a column',
   request,
   method: ['Describe ', { subject: true }, '; sd with divisor n − 1, skewness and kurtosis adjusted for n.'],

@@ -117,6 +117,7 @@ export function outcomeOf({ pValue, pResolution }: NormalityTest, alpha: number)
 export const normalityAnalysis = defineAnalysis<Request, NormalityResult>({
   id: 'normality',
   version: 1,
+  name: 'Normality test',
   title: 'does a column follow a normal distribution (Anderson–Darling)',
   request,
   method,

@@ -172,6 +172,7 @@ function withBand(plot: ProbabilityPlotResult, chunks: Float64Array[], ranks: nu
 export const probabilityPlotAnalysis = defineAnalysis<Request, ProbabilityPlotResult>({
   id: 'probability-plot',
   version: 1,
+  name: 'Probability plot',
   title: 'normal probability plot with fitted line and whole-plot band',
   request,
   method,

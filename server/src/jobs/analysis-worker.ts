@@ -1,4 +1,10 @@
-import { advance, performChunk } from '@verdict/core';
+import { advance, performChunk, type KernelOrder } from '@verdict/core';
 import workerpool from 'workerpool';
 
-workerpool.worker({ advance, chunk: performChunk });
+workerpool.worker({
+  advance,
+  chunk: (order: KernelOrder, k: number) => {
+    const numbers = performChunk(order, k);
+    return new workerpool.Transfer(numbers, [numbers.buffer as ArrayBuffer]);
+  },
+});

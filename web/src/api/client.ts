@@ -1,0 +1,73 @@
+import type {
+  Evidence,
+  KeepRequest,
+  Problem,
+  Recomputed,
+  RecordEntry,
+  Study,
+  StudyCells,
+  StudySummary,
+} from '@verdict/contract';
+import { problemSchema } from '@verdict/contract';
+
+/** An answer that is no success, as the problem the server described; `away` when there was no server or no database to answer. */
+export class ApiError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+  get away(): boolean {
+    return this.problem.status === 0 || this.problem.status === 503;
+  }
+}
+
+const UNREACHABLE: Problem = {
+  type: 'about:blank',
+  title: 'No answer',
+  status: 0,
+  code: 'unreachable',
+  detail: 'Verdict does not answer. It may have been stopped; start it again with npm start.',
+};
+
+async function send<T>(method: string, path: string, body?: unknown): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
+      body: body === undefined ? null : JSON.stringify(body),
+    });
+  } catch {
+    throw new ApiError(UNREACHABLE);
+  }
+  if (response.status === 204) return undefined as T;
+  const answer: unknown = await response.json().catch(() => null);
+  if (response.ok) return answer as T;
+  const problem = problemSchema.safeParse(answer);
+  const detail = `The server answered ${response.status}.`;
+  throw new ApiError(problem.data ?? { ...UNREACHABLE, status: response.status, code: 'unexpected', detail });
+}
+
+const study = (id: string) => `/studies/${encodeURIComponent(id)}`;
+
+export interface Changed {
+  revision: number;
+  text: string;
+}
+
+/** Every call the page makes, one function each. */
+export const api = {
+  listStudies: (bin: boolean) => send<StudySummary[]>('GET', `/studies${bin ? '?bin=1' : ''}`),
+  createStudy: (who: string) => send<{ id: string }>('POST', '/studies', { who }),
+  binStudy: (id: string) => send<void>('DELETE', study(id)),
+  restoreStudy: (id: string) => send<void>('POST', `${study(id)}/restore`, {}),
+  readStudy: (id: string) => send<Study>('GET', study(id)),
+  readCells: (id: string) => send<{ revision: number; cells: StudyCells }>('GET', `${study(id)}/cells`),
+  change: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/changes`, body),
+  step: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/steps`, body),
+  readRecord: (id: string) => send<RecordEntry[]>('GET', `${study(id)}/changes`),
+  listEvidence: (id: string) => send<Evidence[]>('GET', `${study(id)}/evidence`),
+  keep: (id: string, body: KeepRequest) => send<Evidence>('POST', `${study(id)}/evidence`, body),
+  recompute: (evidenceId: string) => send<Recomputed>('POST', `/evidence/${encodeURIComponent(evidenceId)}/recompute`, {}),
+  rule: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/verdict`, body),
+  reopen: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/reopen`, body),
+};

@@ -1,0 +1,94 @@
+<script setup lang="ts">
+import type { Evidence } from '@verdict/contract';
+import { analysisById } from '@verdict/core';
+import { useEvidence } from '../stores/evidence.js';
+import { useStudy } from '../stores/study.js';
+import FindingWords from './finding-words.vue';
+import { recomputedWords } from './recomputed-words.js';
+import { formatTime } from './time.js';
+
+/** What was kept: finding, method, and how to get the same numbers again. */
+const evidence = useEvidence();
+const store = useStudy();
+
+const columnOf = ({ column, request }: Evidence) =>
+  store.study?.columns.find(({ id }) => id === column)?.name ?? String(request.column);
+</script>
+
+<template>
+  <el-drawer v-model="evidence.drawerOpen" title="Evidence" size="480">
+    <p v-if="evidence.items.length === 0" class="soft">
+      Nothing kept yet. In Fit, press <kbd>K</kbd> to keep what you see, with its settings and the seed, so that anyone can recompute
+      it.
+    </p>
+    <article v-for="item in evidence.items" :key="item.id" class="item">
+      <h3>{{ analysisById(item.analysis).name }} of {{ columnOf(item) }}</h3>
+      <FindingWords :pieces="item.finding" />
+      <p class="method">{{ item.method }}</p>
+      <p v-if="item.note">Note: {{ item.note }}</p>
+      <dl>
+        <dt>data</dt>
+        <dd>
+          change {{ item.revision }}, fingerprint <code :title="item.fingerprint">{{ item.fingerprint.slice(0, 12) }}…</code>
+        </dd>
+        <dt>worked out by</dt>
+        <dd>{{ item.analysis }} {{ item.version }}, Verdict {{ item.appVersion }}<template v-if="item.seed !== null">, seed {{ item.seed }}</template></dd>
+        <dt>kept</dt>
+        <dd>{{ item.who }}, {{ formatTime(item.at) }}</dd>
+      </dl>
+      <div class="again">
+        <el-button size="small" :loading="evidence.recomputed[item.id] === 'running'" @click="evidence.recompute(item.id)"
+          >Recompute</el-button
+        >
+        <span role="status" class="answer">{{ recomputedWords(evidence.recomputed[item.id]) }}</span>
+      </div>
+    </article>
+  </el-drawer>
+</template>
+
+<style scoped>
+.item {
+  padding: 14px 0 16px;
+  border-bottom: 1px solid var(--line);
+}
+.item:first-of-type {
+  padding-top: 0;
+}
+h3 {
+  margin: 0 0 4px;
+  font-size: 13px;
+  font-weight: 600;
+}
+.item :deep(.finding) {
+  font-size: 16px;
+}
+.method {
+  margin: 6px 0;
+  color: var(--soft);
+  font: 14px/1.5 var(--serif);
+}
+dl {
+  display: grid;
+  grid-template-columns: 96px 1fr;
+  gap: 2px 10px;
+  margin: 6px 0 10px;
+  font-size: 13px;
+}
+dt {
+  color: var(--soft);
+}
+dd {
+  margin: 0;
+}
+code {
+  font: 12px var(--mono);
+}
+.again {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+}
+.answer {
+  font-size: 13px;
+}
+</style>

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { fieldText, isField, visibleParts, type Field, type SentencePart } from '@verdict/core';
+import { computed, ref } from 'vue';
+
+/** The method as a sentence whose variable words are the controls. */
+const props = defineProps<{
+  parts: readonly SentencePart[];
+  values: Record<string, unknown>;
+  subject: string;
+}>();
+const emit = defineEmits<{ change: [field: string, value: string | number] }>();
+
+const shown = computed(() => visibleParts(props.parts, props.values));
+/** What is wrong with what was typed, by field; the old value stays in force. */
+const wrong = ref<Record<string, string>>({});
+
+const textOf = (part: SentencePart) =>
+  typeof part === 'string' ? part : 'text' in part ? part.text : 'subject' in part ? props.subject : '';
+
+const rangeOf = (field: Field) =>
+  field.type === 'percent'
+    ? `a percentage from ${field.min * 100} to ${field.max * 100}`
+    : field.type === 'whole'
+      ? `a whole number from ${field.min} to ${field.max}`
+      : '';
+
+function accept(field: Field, event: Event): void {
+  const text = (event.target as HTMLInputElement).value;
+  if (field.type === 'choice') return emit('change', field.field, text);
+  const number = Number(text.replace(/[\s\u202f%]/g, '').replace(',', '.'));
+  const value = field.type === 'percent' ? number / 100 : number;
+  const fits = text.trim() !== '' && value >= field.min && value <= field.max;
+  if (!fits || (field.type === 'whole' && !Number.isInteger(value))) {
+    wrong.value = { ...wrong.value, [field.field]: `“${text}” will not do: ${field.label} takes ${rangeOf(field)}.` };
+    return;
+  }
+  const { [field.field]: _, ...others } = wrong.value;
+  wrong.value = others;
+  // Back from percent without a tail: 95 → 0.95.
+  emit('change', field.field, Number(value.toPrecision(12)));
+}
+</script>
+
+<template>
+  <p class="sentence">
+    <template v-for="(part, i) in shown" :key="i">
+      <select
+        v-if="isField(part) && part.type === 'choice'"
+        class="field"
+        :aria-label="part.label"
+        :value="values[part.field]"
+        @change="accept(part, $event)"
+      >
+        <option v-for="option in part.options" :key="option.value" :value="option.value">{{ option.text }}</option>
+      </select>
+      <input
+        v-else-if="isField(part)"
+        class="field"
+        :class="{ wrong: wrong[part.field] }"
+        :aria-label="part.label"
+        :aria-invalid="part.field in wrong"
+        :size="Math.max(3, fieldText(part, values[part.field]).length)"
+        :value="fieldText(part, values[part.field])"
+        @change="accept(part, $event)"
+      />
+      <span v-else-if="typeof part === 'object' && 'subject' in part" class="subject">{{ subject }}</span>
+      <template v-else>{{ textOf(part) }}</template>
+    </template>
+    <span v-for="text in wrong" :key="text" class="said-wrong" role="alert"> {{ text }}</span>
+  </p>
+</template>
+
+<style scoped>
+.sentence {
+  margin: 0;
+  font: 15px/1.75 var(--serif);
+  white-space: pre-wrap;
+}
+.subject {
+  font: 500 14px var(--sans);
+}
+</style>

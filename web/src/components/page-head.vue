@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { useDark, useToggle } from '@vueuse/core';
+import { computed } from 'vue';
+import { RouterLink } from 'vue-router';
+import { useEvidence } from '../stores/evidence.js';
+import { useStudy } from '../stores/study.js';
+import { useWho } from '../stores/who.js';
+
+defineProps<{ home?: boolean }>();
+const store = useStudy();
+const evidence = useEvidence();
+const who = useWho();
+const dark = useDark();
+const toggleDark = useToggle(dark);
+
+const name = computed(() => store.study?.name ?? '');
+
+function rename(event: Event): void {
+  const wanted = (event.target as HTMLInputElement).value.trim();
+  if (wanted !== name.value) store.change({ kind: 'change-study', name: wanted });
+}
+function setWho(event: Event): void {
+  const input = event.target as HTMLInputElement;
+  if (input.value.trim()) who.name = input.value.trim();
+  else input.value = who.name;
+}
+const blur = (event: Event) => (event.target as HTMLInputElement).blur();
+</script>
+
+<template>
+  <header class="head no-print">
+    <RouterLink to="/" class="mark">
+      <svg width="22" height="22" viewBox="0 0 22 22" fill="none" aria-hidden="true">
+        <path d="M2 19C9 18 13 4 20 3" stroke="var(--green)" stroke-width="2.2" stroke-linecap="round" />
+        <circle cx="11.4" cy="11" r="3" fill="var(--card)" stroke="var(--ink)" stroke-width="1.8" />
+      </svg>
+      Verdict
+    </RouterLink>
+    <template v-if="!home">
+      <RouterLink to="/" class="soft crumb">Studies</RouterLink>
+      <span class="soft" aria-hidden="true">/</span>
+      <input
+        v-if="store.study"
+        class="name"
+        aria-label="Name of the study"
+        placeholder="untitled study: click to name it"
+        maxlength="120"
+        :disabled="store.ruled"
+        :value="name"
+        :title="name"
+        @change="rename"
+        @keydown.enter="blur"
+      />
+    </template>
+    <span class="room"></span>
+    <button v-if="!home" class="evidence" @click="evidence.drawerOpen = true">
+      Evidence <span class="count">{{ evidence.items.length }}</span>
+    </button>
+    <label class="soft who"
+      >working as
+      <input aria-label="Working as" :size="Math.max(6, who.name.length)" maxlength="80" :value="who.name" @change="setWho" @keydown.enter="blur"
+    /></label>
+    <button class="plain" :aria-pressed="dark" @click="toggleDark()">{{ dark ? 'Light' : 'Dark' }}</button>
+  </header>
+</template>
+
+<style scoped>
+.head {
+  display: flex;
+  flex: 0 0 46px;
+  align-items: center;
+  gap: 10px;
+  padding: 0 20px;
+  border-bottom: 1px solid var(--line);
+}
+.mark {
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  margin-right: 4px;
+  color: var(--ink);
+  font-weight: 600;
+  text-decoration: none;
+}
+.crumb {
+  text-decoration: none;
+}
+.name {
+  flex: 0 1 420px;
+  min-width: 80px;
+  border: 0;
+  border-bottom: 1px solid transparent;
+  padding: 2px 4px;
+  background: transparent;
+  color: var(--ink);
+  font: 600 14px var(--sans);
+  text-overflow: ellipsis;
+}
+.name:hover:enabled,
+.name:focus {
+  border-bottom-color: var(--green);
+}
+.room {
+  flex: 1;
+}
+.evidence {
+  border: 0;
+  background: none;
+  color: var(--ink);
+  font: 600 13px var(--sans);
+  cursor: pointer;
+  white-space: nowrap;
+}
+.count {
+  display: inline-block;
+  min-width: 20px;
+  margin-left: 3px;
+  border-radius: 10px;
+  padding: 0 7px;
+  background: var(--green);
+  color: var(--card);
+  text-align: center;
+}
+.who {
+  font-size: 13px;
+  white-space: nowrap;
+}
+.who input {
+  border: 0;
+  border-bottom: 1px dotted var(--soft);
+  background: transparent;
+  color: var(--ink);
+  font: 600 13px var(--sans);
+}
+@media (max-width: 760px) {
+  .crumb,
+  .crumb + span {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,17 @@
+import type { Problem, Recomputed } from '@verdict/contract';
+
+/** What recomputing found, in a sentence. */
+export function recomputedWords(found: Recomputed | 'running' | Problem | undefined): string {
+  if (!found) return '';
+  if (found === 'running') return 'working on the server …';
+  if ('detail' in found) return `Not recomputed: ${found.detail}`;
+  const { same, sameData, keptRevision, nowRevision, differences } = found;
+  if (same) return 'the same, bit for bit';
+  const [first] = differences;
+  const where = first ? `${first.path} was ${String(first.kept)}, is ${String(first.now)}` : '';
+  const more = differences.length > 1 ? ` and ${differences.length - 1} more` : '';
+  if (!sameData) {
+    return `It differs, because the data have changed since: change ${keptRevision} → ${nowRevision}. For example ${where}${more}.`;
+  }
+  return `It differs although the data are the same: ${where}${more}. Another engine or another version of Verdict made the kept result.`;
+}

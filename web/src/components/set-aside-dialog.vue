@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { useStudy } from '../stores/study.js';
+
+/** Asks for the reason; without one nothing is set aside. */
+const props = defineProps<{ open: boolean; what: string }>();
+const emit = defineEmits<{ done: [reason: string]; leave: [] }>();
+const store = useStudy();
+const reason = ref('');
+const field = ref<HTMLInputElement>();
+const earlier = computed(() => [...new Set((store.study?.setAside ?? []).map((reading) => reading.reason))].slice(-5));
+
+watch(
+  () => props.open,
+  (open) => {
+    if (open) reason.value = '';
+  },
+);
+const finish = () => {
+  if (reason.value.trim()) emit('done', reason.value.trim());
+};
+</script>
+
+<template>
+  <el-dialog :model-value="open" title="Set a reading aside" width="460" @close="emit('leave')" @opened="field?.focus()">
+    <p>{{ what }}: it stays in the table, struck through, and is left out of every calculation until it is put back.</p>
+    <label class="reason"
+      >Why?
+      <input ref="field" v-model="reason" maxlength="1000" aria-label="Reason" @keydown.enter="finish" />
+    </label>
+    <p v-if="earlier.length" class="soft earlier">
+      Earlier reasons: <button v-for="text in earlier" :key="text" class="plain" @click="reason = text">{{ text }}</button>
+    </p>
+    <template #footer>
+      <el-button @click="emit('leave')">Leave it in</el-button>
+      <el-button type="primary" :disabled="!reason.trim()" @click="finish">Set aside</el-button>
+    </template>
+  </el-dialog>
+</template>
+
+<style scoped>
+.reason input {
+  display: block;
+  width: 100%;
+  margin-top: 4px;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  padding: 7px 10px;
+  background: var(--card);
+  color: var(--ink);
+  font: inherit;
+}
+</style>

@@ -1,0 +1,170 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core';
+import { computed, watch } from 'vue';
+import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
+import { useKeys } from '../composables/use-keys.js';
+import { STAGES } from '../router.js';
+import { useEvidence } from '../stores/evidence.js';
+import { useStudy } from '../stores/study.js';
+import CautionNote from './caution-note.vue';
+import EvidenceDrawer from './evidence-drawer.vue';
+import PageHead from './page-head.vue';
+import SubjectBar from './subject-bar.vue';
+
+/** What stands around every stage: head, path, subject bar, and what has to be said about the connection. */
+const props = defineProps<{ id: string }>();
+const store = useStudy();
+const evidence = useEvidence();
+const route = useRoute();
+const router = useRouter();
+
+watch(
+  () => props.id,
+  (id) => {
+    void store.open(id);
+    evidence.load(id).catch(() => undefined);
+  },
+  { immediate: true },
+);
+watch(
+  () => store.study?.name,
+  (name) => (document.title = name ? `${name} · Verdict` : 'Verdict'),
+);
+
+const hasEvidence = computed<Record<string, boolean>>(() => ({
+  readings: (store.study?.rowCount ?? 0) > 0,
+  fit: evidence.items.length > 0,
+  verdict: store.ruled,
+}));
+
+useKeys(Object.fromEntries(STAGES.map(({ name }, i) => [String(i + 1), () => void router.push({ name })])));
+useEventListener('keydown', (event) => {
+  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || event.defaultPrevented) return;
+  const target = event.target as HTMLElement;
+  if (target.matches('input:not([data-grid-cursor]), textarea')) return;
+  event.preventDefault();
+  void (event.shiftKey ? store.redo() : store.undo());
+});
+</script>
+
+<template>
+  <div class="frame">
+    <PageHead />
+    <nav class="path no-print" aria-label="Stages">
+      <template v-for="({ name, title }, i) in STAGES" :key="name">
+        <span v-if="i > 0" class="dash" aria-hidden="true">—</span>
+        <RouterLink :to="{ name, params: { id } }" class="stage" :aria-current="route.name === name ? 'page' : undefined">
+          <span class="dot" :class="{ full: hasEvidence[name] }" aria-hidden="true"></span>{{ title }}
+        </RouterLink>
+      </template>
+    </nav>
+    <template v-if="store.state === 'ready' && store.study">
+      <SubjectBar />
+      <div v-if="store.away || store.conflict || store.refused" class="said no-print">
+        <CautionNote v-if="store.conflict" lead="Changed elsewhere" tone="wrong">
+          {{ store.conflict.detail }}
+          <span v-if="store.conflict.changes?.length"> There: {{ store.conflict.changes.join('; ') }}. </span>
+          <el-button size="small" type="primary" @click="store.takeOver(true)">Take over the newer state{{
+            store.waiting.length ? ', then mine' : ''
+          }}</el-button>
+          <el-button v-if="store.waiting.length" size="small" @click="store.takeOver(false)">Drop mine</el-button>
+        </CautionNote>
+        <CautionNote v-else-if="store.away" lead="Not stored yet" tone="wrong">
+          {{ store.away }} {{ store.waiting.length }} {{ store.waiting.length === 1 ? 'change waits' : 'changes wait' }} in
+          this page and will be sent when it is back.
+        </CautionNote>
+        <CautionNote v-if="store.refused" lead="Not done" tone="wrong">
+          {{ store.refused.detail }}
+          <button class="plain" @click="store.refused = null">Understood</button>
+        </CautionNote>
+      </div>
+      <main class="stage-view"><RouterView /></main>
+    </template>
+    <main v-else-if="store.state === 'loading'" class="state" aria-busy="true">Opening the study …</main>
+    <main v-else class="state">
+      <h1>The study could not be opened.</h1>
+      <p>{{ store.failure?.detail }} Nothing was lost.</p>
+      <el-button type="primary" @click="store.open(id)">Try again</el-button>
+      <RouterLink to="/">All studies</RouterLink>
+    </main>
+    <EvidenceDrawer />
+  </div>
+</template>
+
+<style scoped>
+.frame {
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+  min-height: 560px;
+}
+.path {
+  display: flex;
+  align-items: stretch;
+  flex: 0 0 42px;
+  gap: 14px;
+  padding: 0 20px;
+  border-bottom: 1px solid var(--line);
+  background: var(--card);
+  overflow-x: auto;
+}
+.dash {
+  align-self: center;
+  color: var(--line);
+}
+.stage {
+  display: flex;
+  align-items: center;
+  gap: 7px;
+  border-bottom: 3px solid transparent;
+  border-top: 3px solid transparent;
+  color: var(--soft);
+  text-decoration: none;
+  padding: 0 2px;
+}
+.stage[aria-current] {
+  border-bottom-color: var(--ink);
+  color: var(--ink);
+  font-weight: 600;
+}
+.dot {
+  width: 7px;
+  height: 7px;
+  border: 1.4px solid var(--soft);
+  border-radius: 50%;
+}
+.dot.full {
+  border-color: var(--green);
+  background: var(--green);
+}
+.said {
+  display: grid;
+  gap: 8px;
+  padding: 0 20px 10px;
+}
+.said :deep(.el-button) {
+  margin-left: 8px;
+}
+.stage-view {
+  flex: 1;
+  min-height: 0;
+  padding: 0 20px 16px;
+}
+.state {
+  max-width: 560px;
+  margin: 110px auto;
+  padding: 0 20px;
+}
+.state a {
+  margin-left: 14px;
+}
+@media print {
+  .frame {
+    display: block;
+    height: auto;
+  }
+  .stage-view {
+    padding: 0;
+  }
+}
+</style>

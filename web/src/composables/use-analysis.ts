@@ -1,0 +1,72 @@
+import { drive, Stopped, type Sample, type Settings } from '@verdict/core';
+import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
+import { inWorkers } from '../workers/analysis-pool.js';
+
+export interface Running<Result> {
+  /** The result, or what is known of it while the repeated work goes on. */
+  result: Ref<Result | null>;
+  /** 0 … 1 while running, else null. */
+  progress: Ref<number | null>;
+  /** True once the run was stopped by the analyst: `result` is then the partial one. */
+  stopped: Ref<boolean>;
+  failed: Ref<string | null>;
+  milliseconds: Ref<number>;
+  stop: () => void;
+  again: () => void;
+}
+
+/**
+ * Runs an analysis in the workers whenever its settings or its sample change. A newer run replaces an older one at once: late chunks
+ * of the older are dropped.
+ */
+export function useAnalysis<Result>(id: string, settings: Ref<Settings | null>, sample: Ref<Sample | null>): Running<Result> {
+  const result = shallowRef<Result | null>(null) as Ref<Result | null>;
+  const progress = ref<number | null>(null);
+  const stopped = ref(false);
+  const failed = ref<string | null>(null);
+  const milliseconds = ref(0);
+  let current = 0;
+
+  async function run(): Promise<void> {
+    const own = ++current;
+    const isCurrent = () => own === current;
+    stopped.value = false;
+    failed.value = null;
+    if (!settings.value || !sample.value) {
+      result.value = null;
+      progress.value = null;
+      return;
+    }
+    progress.value = 0;
+    const started = performance.now();
+    try {
+      const job = { id, request: { ...settings.value }, sample: sample.value };
+      const found = await drive(inWorkers, job, {
+        stopped: () => !isCurrent(),
+        onProgress: ({ share, partial }) => {
+          if (!isCurrent()) return;
+          if (share === 0) result.value = partial as Result;
+          progress.value = share;
+        },
+      });
+      if (!isCurrent()) return;
+      result.value = found as Result;
+      milliseconds.value = performance.now() - started;
+    } catch (error) {
+      if (error instanceof Stopped || !isCurrent()) return;
+      failed.value = error instanceof Error ? error.message : String(error);
+    }
+    if (isCurrent()) progress.value = null;
+  }
+
+  function stop(): void {
+    if (progress.value === null) return;
+    current++;
+    progress.value = null;
+    stopped.value = true;
+  }
+
+  watch([settings, sample], run, { immediate: true });
+  onScopeDispose(() => void current++);
+  return { result, progress, stopped, failed, milliseconds, stop, again: () => void run() };
+}

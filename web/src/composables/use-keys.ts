@@ -1,0 +1,20 @@
+import { useEventListener } from '@vueuse/core';
+
+/** True where a key belongs to a field that is being written in. The table's cursor field counts only while it edits. */
+export function isTyping(event: Event): boolean {
+  const target = event.target as HTMLElement | null;
+  if (!target?.closest) return false;
+  return target.closest('input, textarea, select, [contenteditable]') !== null;
+}
+
+/** Single-letter keys of a stage, off while something is being written or a dialog is open. */
+export function useKeys(keys: Record<string, () => void>): void {
+  useEventListener('keydown', (event) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
+    if (document.querySelector('.el-overlay:not([style*="display: none"]) [role="dialog"]')) return;
+    const action = keys[event.key.toLowerCase()];
+    if (!action) return;
+    event.preventDefault();
+    action();
+  });
+}

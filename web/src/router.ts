@@ -1,0 +1,27 @@
+import { createRouter, createWebHistory } from 'vue-router';
+
+/** The stages that stand, in the order of the work; the keys 1, 2, 3 … go to them. */
+export const STAGES = [
+  { name: 'readings', title: 'Readings' },
+  { name: 'fit', title: 'Fit' },
+  { name: 'verdict', title: 'Verdict' },
+] as const;
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    { path: '/', name: 'studies', component: () => import('./stages/studies/studies-view.vue') },
+    {
+      path: '/studies/:id',
+      component: () => import('./components/study-frame.vue'),
+      props: true,
+      children: [
+        { path: '', redirect: { name: 'readings' } },
+        { path: 'readings', name: 'readings', component: () => import('./stages/readings/readings-view.vue') },
+        { path: 'fit', name: 'fit', component: () => import('./stages/fit/fit-view.vue') },
+        { path: 'verdict', name: 'verdict', component: () => import('./stages/verdict/verdict-view.vue') },
+      ],
+    },
+    { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./components/nowhere-view.vue') },
+  ],
+});

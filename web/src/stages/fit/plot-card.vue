@@ -1,0 +1,150 @@
+<script setup lang="ts">
+import { formatFigure, formatPercent, probabilityPlotAnalysis, type ProbabilityPlotResult } from '@verdict/core';
+import { useFullscreen, useMediaQuery } from '@vueuse/core';
+import { ElMessage } from 'element-plus';
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
+import ChartPicture from '../../charts/chart-picture.vue';
+import { plotPoints, pointWords, probabilityPlotChart } from '../../charts/probability-plot-chart.js';
+import { readColours, type ChartColours } from '../../charts/theme.js';
+import PlotTable from './plot-table.vue';
+
+const props = defineProps<{ result: ProbabilityPlotResult; column: string; locked?: boolean; printed?: boolean }>();
+/** The mark pointed at, as an index into the result's table. */
+const pointed = defineModel<number | null>('pointed', { default: null });
+const emit = defineEmits<{ setAside: [] }>();
+
+const card = ref<HTMLElement>();
+const picture = ref<InstanceType<typeof ChartPicture>>();
+const tableOpen = ref(false);
+const colours = shallowRef<ChartColours | null>(null);
+const { toggle: enlarge, isFullscreen } = useFullscreen(card);
+
+const takeColours = () => void (card.value && (colours.value = readColours(card.value)));
+const dark = ref(false);
+const watcher = new MutationObserver(() => (dark.value = document.documentElement.classList.contains('dark')));
+onMounted(() => {
+  takeColours();
+  watcher.observe(document.documentElement, { attributes: true, attributeFilter: ['class'] });
+});
+watch([dark, useMediaQuery('print')], takeColours);
+
+const points = computed(() => plotPoints(props.result));
+const config = computed(() => colours.value && probabilityPlotChart(props.result, props.column, colours.value, pointed.value));
+const words = computed(
+  () =>
+    `Normal probability plot. ${probabilityPlotAnalysis
+      .finding(props.result)
+      .map(({ text }) => text)
+      .join('')} Arrow keys step from reading to reading.`,
+);
+const bandWords = computed(() =>
+  props.result.band ? `${formatPercent(props.result.band.confidence)} of normal samples stay wholly inside the shaded band` : '',
+);
+const pointedWords = computed(() => (pointed.value === null ? '' : pointWords(props.result, pointed.value).join(', ')));
+
+function onPoint(index: number | null): void {
+  // Moving off a mark keeps it: the way to the key X or the button is long.
+  if (index !== null) pointed.value = points.value[index]?.index ?? null;
+}
+function onStep(by: number): void {
+  const last = props.result.n - 1;
+  pointed.value = pointed.value === null ? (by > 0 ? 0 : last) : Math.max(0, Math.min(last, pointed.value + by));
+}
+watch(
+  () => props.result.rows,
+  () => (pointed.value = null),
+);
+
+async function copy(): Promise<void> {
+  try {
+    const png = await picture.value!.toPng();
+    await navigator.clipboard.write([new ClipboardItem({ 'image/png': png })]);
+    ElMessage.success('The picture is on the clipboard.');
+  } catch {
+    ElMessage.warning('The browser does not allow copying a picture here; use Save.');
+  }
+}
+async function save(): Promise<void> {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(await picture.value!.toPng());
+  link.download = `probability plot of ${props.column}.png`.replace(/[^\w .()-]/g, '_');
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+const figure = (value: number) => formatFigure(value, 'reading', props.result.resolution);
+</script>
+
+<template>
+  <section ref="card" class="card plot" :class="{ isFullscreen, printed }" aria-label="Probability plot">
+    <div v-if="!printed" class="title">
+      <h2>{{ column }} on normal probability scale</h2>
+      <button class="plain" @click="tableOpen = true">Table</button>
+      <button class="plain" @click="copy">Copy</button>
+      <button class="plain" @click="save">Save</button>
+      <button class="plain" @click="enlarge">{{ isFullscreen ? 'Smaller' : 'Enlarge' }}</button>
+    </div>
+    <div class="drawing">
+      <ChartPicture v-if="config" ref="picture" :config="config" :words="words" @point="onPoint" @step="onStep" />
+      <span v-if="bandWords" class="band">{{ bandWords }}</span>
+    </div>
+    <p v-if="!printed" class="pointed" role="status">
+      <template v-if="pointed !== null">
+        {{ pointedWords }}
+        <button v-if="!locked" class="plain" @click="emit('setAside')">Set aside <kbd>X</kbd></button>
+      </template>
+      <span v-else class="soft">Point at a mark to see its row.</span>
+    </p>
+    <PlotTable v-if="tableOpen" :result="result" :column="column" :figure="figure" @close="tableOpen = false" />
+  </section>
+</template>
+
+<style scoped>
+.plot {
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  min-height: 0;
+  padding: 14px 16px 8px;
+}
+.plot.isFullscreen {
+  border-radius: 0;
+}
+.title {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+}
+h2 {
+  flex: 1;
+  margin: 0 0 8px;
+  font-size: 15px;
+  font-weight: 600;
+  overflow-wrap: anywhere;
+}
+h2::first-letter {
+  text-transform: uppercase;
+}
+.drawing {
+  position: relative;
+  flex: 1;
+  min-height: 0;
+}
+.band {
+  position: absolute;
+  right: 18px;
+  bottom: 96px;
+  max-width: 210px;
+  color: var(--green);
+  font-size: 12px;
+  pointer-events: none;
+}
+.pointed {
+  min-height: 24px;
+  margin: 2px 0 0;
+  font-size: 13px;
+}
+.printed {
+  border: 0;
+  padding: 0;
+}
+</style>

@@ -1,0 +1,75 @@
+import { fingerprintOf, toWire, type Analysis, type Settings } from '@verdict/core';
+import { computed, ref, watch, type Ref } from 'vue';
+import { useEvidence } from '../../stores/evidence.js';
+import { useStudy } from '../../stores/study.js';
+import { useWho } from '../../stores/who.js';
+
+export interface Keepable {
+  // An analysis of whatever request and result: the store only needs its id and version.
+  analysis: Pick<Analysis<Settings, never>, 'id' | 'version' | 'name'>;
+  request: Settings | null;
+  result: unknown;
+  /** False while the result is only a partial one. */
+  whole: boolean;
+}
+
+/** Keeps what the stage shows as evidence, each result once for the same request and data. */
+export function useKeeping(shown: Ref<Keepable[]>) {
+  const store = useStudy();
+  const evidence = useEvidence();
+  const who = useWho();
+  const keeping = ref(false);
+  const kept = ref('');
+  const problem = ref('');
+  const fingerprint = computed(() => (store.sample ? fingerprintOf(store.sample.values) : ''));
+
+  /** The same analysis with the same settings on the same readings has the same signature. */
+  const signature = (analysis: string, request: object, of: string) =>
+    JSON.stringify([analysis, Object.entries(request).sort(([a], [b]) => (a < b ? -1 : 1)), of]);
+  const isKept = (analysis: string, request: object) => {
+    const wanted = signature(analysis, request, fingerprint.value);
+    return evidence.items.some((item) => signature(item.analysis, item.request, item.fingerprint) === wanted);
+  };
+
+  watch(shown, () => {
+    kept.value = '';
+    problem.value = '';
+  });
+
+  async function keep(): Promise<void> {
+    const { study, subject } = store;
+    if (!study || !subject || keeping.value || store.ruled) return;
+    if (store.waiting.length > 0) {
+      problem.value = 'Some changes are not stored yet; keep it when they are.';
+      return;
+    }
+    const whole = shown.value.filter(({ request, result, whole: ready }) => request && result && ready);
+    if (whole.length < shown.value.length) return;
+    const fresh = whole.filter(({ analysis, request }) => !isKept(analysis.id, request!));
+    if (fresh.length === 0) {
+      kept.value = 'Already kept, as it stands.';
+      return;
+    }
+    keeping.value = true;
+    problem.value = '';
+    for (const { analysis, request, result } of fresh) {
+      const done = await evidence.keep(study.id, {
+        id: crypto.randomUUID(),
+        who: who.name,
+        revision: study.revision,
+        analysis: analysis.id,
+        version: analysis.version,
+        column: subject.id,
+        request: { ...request },
+        fingerprint: fingerprint.value,
+        result: toWire(result) as Record<string, unknown>,
+        note: '',
+      });
+      if (!done) problem.value = evidence.problem?.detail ?? 'The server refused.';
+    }
+    keeping.value = false;
+    if (!problem.value) kept.value = `Kept: ${fresh.map(({ analysis }) => analysis.name.toLowerCase()).join(' and ')}.`;
+  }
+
+  return { keep, keeping, kept, problem };
+}

@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { DECISION_WORDS, type StudySummary } from '@verdict/contract';
+import { computed, onMounted, ref, watch } from 'vue';
+import { RouterLink, useRouter } from 'vue-router';
+import { groupThousands } from '@verdict/core';
+import { api, ApiError } from '../../api/client.js';
+import CautionNote from '../../components/caution-note.vue';
+import PageHead from '../../components/page-head.vue';
+import { formatTime } from '../../components/time.js';
+import { useWho } from '../../stores/who.js';
+
+/** Home: the studies, and the bin. */
+const who = useWho();
+const router = useRouter();
+const inBin = ref(false);
+const studies = ref<StudySummary[] | null>(null);
+const problem = ref('');
+
+async function guarded(call: () => Promise<void>): Promise<void> {
+  try {
+    problem.value = '';
+    await call();
+  } catch (error) {
+    problem.value = error instanceof ApiError ? error.problem.detail : String(error);
+  }
+}
+const load = () => guarded(async () => void (studies.value = await api.listStudies(inBin.value)));
+onMounted(() => {
+  document.title = 'Verdict';
+  void load();
+});
+watch(inBin, () => {
+  studies.value = null;
+  void load();
+});
+
+const create = () =>
+  guarded(async () => {
+    const { id } = await api.createStudy(who.name);
+    await router.push({ name: 'readings', params: { id } });
+  });
+const moveToBin = (id: string) => guarded(() => api.binStudy(id).then(load));
+const restore = (id: string) => guarded(() => api.restoreStudy(id).then(load));
+
+const titleOf = ({ name }: StudySummary) => name || 'untitled study';
+const stateOf = ({ state, decision }: StudySummary) =>
+  state === 'ruled' && decision ? `ruled: ${DECISION_WORDS[decision]}` : state;
+const empty = computed(() => studies.value?.length === 0);
+</script>
+
+<template>
+  <div>
+    <PageHead home />
+    <main class="home">
+      <div class="top">
+        <h1>{{ inBin ? 'Studies in the bin' : 'Studies' }}</h1>
+        <button class="plain" @click="inBin = !inBin">{{ inBin ? 'Back to the studies' : 'Bin' }}</button>
+        <el-button v-if="!inBin" type="primary" @click="create">New study</el-button>
+      </div>
+      <CautionNote v-if="problem" lead="Not done" tone="wrong">
+        {{ problem }} <button class="plain" @click="load">Try again</button>
+      </CautionNote>
+      <p v-if="!studies && !problem" class="soft" aria-busy="true">Reading the list …</p>
+      <p v-else-if="empty" class="soft">
+        {{ inBin ? 'The bin is empty.' : 'No study yet. A new one needs nothing but readings to paste; it can be named later.' }}
+      </p>
+      <div v-else-if="studies" class="card list">
+        <table class="figures">
+          <thead>
+            <tr>
+              <th>study</th>
+              <th>state</th>
+              <th>subject</th>
+              <th class="number">readings</th>
+              <th class="number">{{ inBin ? 'deleted' : 'last change' }}</th>
+              <th><span class="unseen">actions</span></th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="study in studies" :key="study.id">
+              <td class="name">
+                <span v-if="inBin">{{ titleOf(study) }}</span>
+                <RouterLink v-else :to="{ name: 'readings', params: { id: study.id } }">{{ titleOf(study) }}</RouterLink>
+              </td>
+              <td>
+                <span class="state" :class="study.state">{{ stateOf(study) }}</span>
+              </td>
+              <td>{{ study.subject ?? '–' }}</td>
+              <td class="number">{{ study.n === null ? '–' : groupThousands(study.n) }}</td>
+              <td class="number soft">{{ formatTime(inBin && study.deletedAt ? study.deletedAt : study.changedAt) }}</td>
+              <td class="number">
+                <button v-if="inBin" class="plain" :aria-label="`Restore ${titleOf(study)}`" @click="restore(study.id)">
+                  Restore
+                </button>
+                <button v-else class="plain" :aria-label="`Move ${titleOf(study)} to the bin`" @click="moveToBin(study.id)">
+                  To the bin
+                </button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.home {
+  display: grid;
+  gap: 14px;
+  max-width: 1100px;
+  margin: 34px auto;
+  padding: 0 20px;
+}
+.top {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+}
+h1 {
+  flex: 1;
+  margin: 0;
+  font: 500 26px var(--serif);
+}
+.list {
+  padding: 8px 18px;
+  overflow-x: auto;
+}
+.list td {
+  padding: 10px 12px 10px 0;
+}
+.name a {
+  color: var(--ink);
+  font-weight: 600;
+  text-decoration: none;
+}
+.name a:hover {
+  color: var(--green);
+}
+.state.ruled {
+  color: var(--green);
+  font-weight: 500;
+}
+</style>

@@ -1,0 +1,292 @@
+<script setup lang="ts">
+import { DECISION_WORDS, DECISIONS, type Decision, type Evidence } from '@verdict/contract';
+import { groupThousands, type ProbabilityPlotResult } from '@verdict/core';
+import { computed, ref } from 'vue';
+import { RouterLink } from 'vue-router';
+import { api } from '../../api/client.js';
+import FindingWords from '../../components/finding-words.vue';
+import { recomputedWords } from '../../components/recomputed-words.js';
+import { formatTime } from '../../components/time.js';
+import { useEvidence } from '../../stores/evidence.js';
+import { useStudy } from '../../stores/study.js';
+import { useWho } from '../../stores/who.js';
+import PlotCard from '../fit/plot-card.vue';
+
+/** The sheet: question, readings, evidence, decision, reason, who. Written here, stored, printed on one page. */
+const store = useStudy();
+const evidence = useEvidence();
+const who = useWho();
+
+const decision = ref<Decision | null>(null);
+const reason = ref('');
+const reopening = ref(false);
+const reopenReason = ref('');
+const missing = ref('');
+const busy = ref(false);
+
+const study = computed(() => store.study!);
+const standing = computed(() => (store.ruled ? (study.value.verdicts[0] ?? null) : null));
+const earlier = computed(() => study.value.verdicts.filter((verdict) => verdict !== standing.value));
+/** The evidence the verdict rests on: what it names once ruled, all that is kept before. */
+const shown = computed(() => {
+  const named = standing.value?.evidence;
+  return named ? evidence.items.filter(({ id }) => named.includes(id)) : evidence.items;
+});
+const asideHere = computed(() => study.value.setAside.filter(({ column }) => column === study.value.subject));
+const valueOf = (row: number) => (store.cells[study.value.subject ?? ''] ?? [])[row - 1] ?? '';
+const isPlot = (item: Evidence) => item.analysis === 'probability-plot';
+const lastPlot = computed(() => shown.value.filter(isPlot).at(-1) ?? null);
+const plotOf = (item: Evidence) => item.result as ProbabilityPlotResult;
+
+function setQuestion(event: Event): void {
+  const question = (event.target as HTMLTextAreaElement).value.trim();
+  if (question !== study.value.question) store.change({ kind: 'change-study', question });
+}
+
+async function rule(): Promise<void> {
+  missing.value = '';
+  if (!decision.value) missing.value = 'Choose a decision first.';
+  else if (!reason.value.trim()) missing.value = 'Say why: the reason is what somebody will read in a year.';
+  if (missing.value) return;
+  busy.value = true;
+  const body = { who: who.name, decision: decision.value, reason: reason.value, evidence: evidence.items.map(({ id }) => id) };
+  const done = await store.settled(({ id, revision }) => api.rule(id, { ...body, revision }));
+  busy.value = false;
+  if (done) reason.value = '';
+}
+async function reopen(): Promise<void> {
+  if (!reopenReason.value.trim()) return;
+  const body = { who: who.name, reason: reopenReason.value };
+  const was = standing.value;
+  if (await store.settled(({ id, revision }) => api.reopen(id, { ...body, revision }))) {
+    reopening.value = false;
+    reopenReason.value = '';
+    decision.value = was?.decision ?? null;
+  }
+}
+const print = () => window.print();
+const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'readings'}`;
+</script>
+
+<template>
+  <div class="verdict">
+    <article class="sheet card">
+      <header>
+        <p class="soft kicker">Verdict{{ store.ruled ? '' : ', not yet ruled' }}</p>
+        <h1>{{ study.name || 'untitled study' }}</h1>
+      </header>
+      <section>
+        <h2>Question</h2>
+        <p v-if="store.ruled" class="serif">{{ study.question || 'No question was written down.' }}</p>
+        <textarea v-else class="serif" aria-label="Question" rows="2" maxlength="500" placeholder="What has to be decided?" :value="study.question" @change="setQuestion"></textarea>
+        <p v-if="!store.ruled" class="print-only serif">{{ study.question }}</p>
+      </section>
+      <section>
+        <h2>Readings</h2>
+        <p v-if="store.sample && store.subject">
+          {{ store.subject.name }}<template v-if="store.subject.unit">, {{ store.subject.unit }}</template
+          >: {{ readings(store.sample.values.length) }} used<template v-if="store.sample.missing">, {{ store.sample.missing }} missing</template
+          ><template v-if="store.sample.unreadable">, {{ store.sample.unreadable }} not a number</template
+          >, {{ asideHere.length || 'none' }} set aside. Level {{ study.alpha }}.
+        </p>
+        <p v-else class="soft">No readings yet.</p>
+        <ul v-if="asideHere.length">
+          <li v-for="reading in asideHere" :key="reading.row">
+            row {{ reading.row }}, {{ valueOf(reading.row) }}: {{ reading.reason }} <span class="soft">({{ reading.who }})</span>
+          </li>
+        </ul>
+      </section>
+      <section>
+        <h2>Evidence</h2>
+        <p v-if="shown.length === 0" class="soft">
+          Nothing kept. <RouterLink class="no-print" :to="{ name: 'fit' }">Look at the fit</RouterLink><span class="no-print"> and press K to keep what you see.</span>
+        </p>
+        <div v-for="item in shown" :key="item.id" class="item">
+          <FindingWords :pieces="item.finding" />
+          <p class="soft small">
+            {{ item.method }} Change {{ item.revision }}, data {{ item.fingerprint.slice(0, 12) }}, Verdict {{ item.appVersion }}. {{ item.who }}, {{ formatTime(item.at) }}.
+          </p>
+          <p class="small no-print">
+            <button class="plain" @click="evidence.recompute(item.id)">Recompute</button>
+            <span role="status">{{ recomputedWords(evidence.recomputed[item.id]) }}</span>
+          </p>
+        </div>
+        <div v-if="lastPlot" class="plot">
+          <PlotCard :key="lastPlot.id" :result="plotOf(lastPlot)" :column="String(lastPlot.request.column)" printed />
+        </div>
+      </section>
+      <section v-if="standing" class="decision">
+        <h2>Decision</h2>
+        <p class="ruling">{{ DECISION_WORDS[standing.decision] }}</p>
+        <p class="serif">{{ standing.reason }}</p>
+        <p class="soft">{{ standing.who }}, {{ formatTime(standing.at) }}, after change {{ standing.revision }}</p>
+      </section>
+      <section v-for="verdict in earlier" :key="verdict.id" class="soft small">
+        Earlier: {{ DECISION_WORDS[verdict.decision] }} ({{ verdict.who }}, {{ formatTime(verdict.at) }}: {{ verdict.reason }})<template v-if="verdict.reopened"
+          >; reopened by {{ verdict.reopened.who }}, {{ formatTime(verdict.reopened.at) }}: {{ verdict.reopened.reason }}</template
+        >.
+      </section>
+    </article>
+    <aside class="no-print side">
+      <section v-if="!standing" class="card box">
+        <h2>Your decision</h2>
+        <fieldset>
+          <legend class="unseen">Decision</legend>
+          <label v-for="choice in DECISIONS" :key="choice" class="choice"
+            ><input v-model="decision" type="radio" name="decision" :value="choice" /> {{ DECISION_WORDS[choice] }}</label
+          >
+        </fieldset>
+        <label class="soft"
+          >Reason
+          <textarea v-model="reason" aria-label="Reason for the decision" rows="5" maxlength="1000" placeholder="What you saw, and why it settles the question"></textarea>
+        </label>
+        <p v-if="missing" class="said-wrong" role="alert">{{ missing }}</p>
+        <p v-if="evidence.items.length === 0" class="soft small">No evidence is kept: the verdict would rest on your word alone.</p>
+        <el-button type="primary" :loading="busy" @click="rule">Put on record as {{ who.name }}</el-button>
+        <p class="soft small">The study is then closed to changes until it is reopened with a reason.</p>
+      </section>
+      <section v-else class="card box">
+        <h2>On record</h2>
+        <p>{{ DECISION_WORDS[standing.decision] }}, by {{ standing.who }}.</p>
+        <el-button v-if="!reopening" @click="reopening = true">Reopen …</el-button>
+        <template v-else>
+          <label class="soft">Why is it opened again? <textarea v-model="reopenReason" aria-label="Reason for reopening" rows="3" maxlength="1000"></textarea></label>
+          <el-button type="primary" :disabled="!reopenReason.trim()" @click="reopen">Reopen</el-button>
+          <el-button @click="reopening = false">Leave it closed</el-button>
+        </template>
+      </section>
+      <el-button @click="print">Print this sheet</el-button>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.verdict {
+  display: grid;
+  grid-template-columns: minmax(0, 786fr) minmax(280px, 436fr);
+  gap: 18px;
+  align-items: start;
+  height: 100%;
+  overflow: auto;
+}
+.sheet {
+  padding: 26px 34px;
+}
+.kicker {
+  margin: 0;
+  font-size: 13px;
+}
+h1 {
+  margin: 0 0 12px;
+  font: 500 24px/1.3 var(--serif);
+  overflow-wrap: anywhere;
+}
+h2 {
+  margin: 14px 0 4px;
+  font-size: 13px;
+  font-weight: 600;
+}
+p {
+  margin: 4px 0;
+  overflow-wrap: anywhere;
+}
+.serif,
+textarea.serif {
+  font: 16px/1.45 var(--serif);
+}
+textarea {
+  display: block;
+  width: 100%;
+  margin: 4px 0;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  padding: 7px 10px;
+  background: var(--card);
+  color: var(--ink);
+  font: inherit;
+  resize: vertical;
+}
+.item {
+  margin: 6px 0 10px;
+}
+.item :deep(.finding) {
+  font-size: 16px;
+}
+.small {
+  font-size: 12.5px;
+}
+.plot {
+  height: 300px;
+  margin-top: 8px;
+}
+.plot :deep(.card) {
+  height: 100%;
+}
+.decision {
+  margin-top: 14px;
+  border-top: 2px solid var(--ink);
+}
+.ruling {
+  color: var(--green);
+  font: 500 22px/1.4 var(--serif);
+}
+.ruling::first-letter {
+  text-transform: uppercase;
+}
+.side {
+  display: grid;
+  gap: 12px;
+  justify-items: start;
+}
+.box {
+  width: 100%;
+  padding: 6px 18px 16px;
+}
+fieldset {
+  display: grid;
+  gap: 5px;
+  margin: 4px 0 10px;
+  border: 0;
+  padding: 0;
+}
+.choice input {
+  accent-color: var(--green);
+}
+ul {
+  margin: 2px 0;
+  padding-left: 18px;
+}
+.print-only {
+  display: none;
+}
+@media (max-width: 900px) {
+  .verdict {
+    grid-template-columns: 1fr;
+    height: auto;
+  }
+}
+@media print {
+  .verdict {
+    display: block;
+    height: auto;
+    overflow: visible;
+  }
+  .sheet {
+    border: 0;
+    padding: 0;
+  }
+  textarea {
+    display: none;
+  }
+  .print-only {
+    display: block;
+  }
+  .plot {
+    height: 250px;
+    break-inside: avoid;
+  }
+  .decision {
+    break-inside: avoid;
+  }
+}
+</style>

@@ -1,0 +1,43 @@
+import type { Evidence, KeepRequest, Problem, Recomputed } from '@verdict/contract';
+import { defineStore } from 'pinia';
+import { ref } from 'vue';
+import { api, ApiError } from '../api/client.js';
+
+/** The kept evidence of the open study, in the order it was kept. */
+export const useEvidence = defineStore('evidence', () => {
+  const items = ref<Evidence[]>([]);
+  const drawerOpen = ref(false);
+  const problem = ref<Problem | null>(null);
+  const recomputed = ref<Record<string, Recomputed | 'running' | Problem>>({});
+
+  async function load(studyId: string): Promise<void> {
+    items.value = [];
+    recomputed.value = {};
+    items.value = await api.listEvidence(studyId);
+  }
+
+  /** Keeps a result; false, with the problem said, when the server refused. */
+  async function keep(studyId: string, request: KeepRequest): Promise<boolean> {
+    problem.value = null;
+    try {
+      items.value = [...items.value, await api.keep(studyId, request)];
+      return true;
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      problem.value = error.problem;
+      return false;
+    }
+  }
+
+  async function recompute(id: string): Promise<void> {
+    recomputed.value = { ...recomputed.value, [id]: 'running' };
+    try {
+      recomputed.value = { ...recomputed.value, [id]: await api.recompute(id) };
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      recomputed.value = { ...recomputed.value, [id]: error.problem };
+    }
+  }
+
+  return { items, drawerOpen, problem, recomputed, load, keep, recompute };
+});

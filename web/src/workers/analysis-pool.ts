@@ -1,0 +1,21 @@
+import type { Executor, Stage } from '@verdict/core';
+import workerpool from 'workerpool';
+import workerUrl from './analysis-worker.js?worker&url';
+
+const MOST_LANES = 8;
+
+/** The browser's workers: one a core. Started with the first analysis and kept, since starting one costs more than most analyses. */
+export const lanes = Math.max(1, Math.min(MOST_LANES, navigator.hardwareConcurrency || 2));
+
+let pool: ReturnType<typeof workerpool.pool> | null = null;
+
+function started() {
+  pool ??= workerpool.pool(workerUrl, { maxWorkers: lanes, workerOpts: { type: 'module' } });
+  return pool;
+}
+
+export const inWorkers: Executor = {
+  lanes,
+  advance: async (...job) => (await started().exec('advance', job)) as Stage,
+  chunk: async (order, k) => (await started().exec('chunk', [order, k])) as Float64Array,
+};

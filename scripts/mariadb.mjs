@@ -113,8 +113,19 @@ export async function startMariaDb(dir, options = {}) {
     findProgram('mariadbd'),
     [
       ...['--no-defaults', `--datadir=${data}`, `--socket=${join(dir, 's')}`, `--pid-file=${join(dir, 'mariadb.pid')}`],
-      ...[`--log-error=${errors}`, '--bind-address=127.0.0.1', `--port=${port}`, '--skip-name-resolve', '--skip-log-bin'],
-      ...['--performance-schema=OFF', '--innodb-buffer-pool-size=64M', '--innodb-log-file-size=8M', `--init-file=${init}`],
+      ...[
+        `--log-error=${errors}`,
+        '--bind-address=127.0.0.1',
+        `--port=${port}`,
+        '--skip-name-resolve',
+        '--skip-log-bin',
+      ],
+      ...[
+        '--performance-schema=OFF',
+        '--innodb-buffer-pool-size=64M',
+        '--innodb-log-file-size=8M',
+        `--init-file=${init}`,
+      ],
       ...['--default-time-zone=+00:00', '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_520_ci'],
       ...['--max-allowed-packet=256M', ...asRoot()],
     ],

@@ -16,7 +16,9 @@ export function giveUp(message) {
 export function quietly(command, args, what) {
   const result = spawnSync(command, args, { cwd: ROOT, encoding: 'utf8', maxBuffer: 1 << 26 });
   if (result.status !== 0) {
-    giveUp(`${what} failed (${command} ${args.join(' ')}):\n${result.error ?? ''}${result.stdout ?? ''}${result.stderr ?? ''}`);
+    giveUp(
+      `${what} failed (${command} ${args.join(' ')}):\n${result.error ?? ''}${result.stdout ?? ''}${result.stderr ?? ''}`,
+    );
   }
   return result.stdout;
 }
@@ -57,13 +59,19 @@ const npx = (tool) => join(ROOT, 'node_modules/.bin', tool);
 
 /** The newest file below these folders. */
 function newest(paths) {
-  const stdout = spawnSync('find', [...paths, '-type', 'f', '-printf', '%T@\n'], { cwd: ROOT, encoding: 'utf8' }).stdout;
+  const stdout = spawnSync('find', [...paths, '-type', 'f', '-printf', '%T@\n'], {
+    cwd: ROOT,
+    encoding: 'utf8',
+  }).stdout;
   return Math.max(0, ...stdout.split('\n').map(Number));
 }
 
 /** Builds what has changed since the last build. */
 export function build() {
-  const sources = ['core', 'contract', 'server', 'cli', 'web'].flatMap((name) => [`${name}/src`, `${name}/package.json`]);
+  const sources = ['core', 'contract', 'server', 'cli', 'web'].flatMap((name) => [
+    `${name}/src`,
+    `${name}/package.json`,
+  ]);
   const built = ['core/dist/index.js', 'server/dist/index.js', 'cli/dist/main.js', 'web/dist/index.html'];
   const oldest = Math.min(...built.map((path) => modified(join(ROOT, path)) / 1000));
   if (oldest > newest([...sources, 'web/index.html', 'web/vite.config.ts', 'package-lock.json'])) return;

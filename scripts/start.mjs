@@ -14,7 +14,8 @@ function refuseSecondStart() {
   if (!existsSync(LOCK)) return;
   const { pid, url } = JSON.parse(readFileSync(LOCK, 'utf8'));
   const command = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : '';
-  if (pid !== process.pid && command.includes('start.mjs')) giveUp(`Verdict is already running${url ? ` at ${url}` : ''} (process ${pid}).`);
+  if (pid !== process.pid && command.includes('start.mjs'))
+    giveUp(`Verdict is already running${url ? ` at ${url}` : ''} (process ${pid}).`);
 }
 
 const writeLock = (url) => writeFileSync(LOCK, JSON.stringify({ pid: process.pid, url }));

@@ -77,7 +77,9 @@ async function run(args: string[]): Promise<string> {
   if (values.help) return help();
   const [id, file, ...more] = positionals;
   if (id === undefined || file === undefined || more.length > 0) {
-    throw new BadInput('Usage: verdict <analysis> <file.csv> [--column NAME] [--options JSON]; --help lists the analyses.');
+    throw new BadInput(
+      'Usage: verdict <analysis> <file.csv> [--column NAME] [--options JSON]; --help lists the analyses.',
+    );
   }
   const analysis = analysisById(id);
   const column = chooseColumn(await readBlock(file), values.column);
@@ -87,7 +89,9 @@ async function run(args: string[]): Promise<string> {
   const result = toWire(await drive(inThisThread, { id, request, sample }));
   const method = methodSentence(analysis.method, { ...request });
   const fingerprint = fingerprintOf(sample.values);
-  return JSON.stringify({ analysis: id, version: analysis.version, request, method, fingerprint, result }, null, 2) + '\n';
+  return (
+    JSON.stringify({ analysis: id, version: analysis.version, request, method, fingerprint, result }, null, 2) + '\n'
+  );
 }
 
 function wordsOf(error: unknown): string {

@@ -49,8 +49,20 @@ export const changeSchema = z.discriminatedUnion('kind', [
     rowCount: z.int().min(0).max(MOST_ROWS).optional(),
   }),
   z.strictObject({ kind: z.literal('add-columns'), columns: z.array(newColumnSchema).min(1).max(MOST_COLUMNS) }),
-  z.strictObject({ kind: z.literal('remove-columns'), columns: z.array(idSchema).min(1), rowCount: z.int().min(0).optional() }),
-  z.strictObject({ kind: z.literal('return-columns'), columns: z.array(idSchema).min(1), rowCount: z.int().min(0).optional() }),
+  z.strictObject({
+    kind: z.literal('remove-columns'),
+    columns: z.array(idSchema).min(1),
+    rowCount: z.int().min(0).optional(),
+    /** The subject afterwards; left out, it stays or, if removed, passes to the next column of numbers. */
+    subject: idSchema.nullable().optional(),
+  }),
+  z.strictObject({
+    kind: z.literal('return-columns'),
+    columns: z.array(idSchema).min(1),
+    rowCount: z.int().min(0).optional(),
+    /** The subject afterwards; left out, it stays or, if removed, passes to the next column of numbers. */
+    subject: idSchema.nullable().optional(),
+  }),
   z.strictObject({
     kind: z.literal('change-column'),
     column: idSchema,
@@ -63,7 +75,10 @@ export const changeSchema = z.discriminatedUnion('kind', [
   }),
   z.strictObject({
     kind: z.literal('set-aside'),
-    readings: z.array(placeSchema.extend({ reason: reasonSchema })).min(1).max(10_000),
+    readings: z
+      .array(placeSchema.extend({ reason: reasonSchema }))
+      .min(1)
+      .max(10_000),
   }),
   z.strictObject({ kind: z.literal('put-back'), readings: z.array(placeSchema).min(1).max(10_000) }),
   z.strictObject({

@@ -23,16 +23,29 @@ group('describe', () => {
   it.each(Object.keys(columns))('agrees with the reference on %s', (name) => {
     const found = describe(column(name), columns[name]!.resolution);
     const want = expected[name]!;
-    for (const key of ['n', 'sum', 'mean', 'sd', 'variance', 'standardError', 'min', 'max', 'range', 'median'] as const) {
+    for (const key of [
+      'n',
+      'sum',
+      'mean',
+      'sd',
+      'variance',
+      'standardError',
+      'min',
+      'max',
+      'range',
+      'median',
+    ] as const) {
       expect(relativeError(found[key]!, want[key]), key).toBeLessThan(1e-9);
     }
     for (const key of ['moment', 'adjusted', 'pearsonMedian', 'standardError'] as const) {
       const value = want.skewness[key];
-      if (value !== undefined) expect(Math.abs(found.skewness[key]! - value), key).toBeLessThan(1e-9 * (1 + Math.abs(value)));
+      if (value !== undefined)
+        expect(Math.abs(found.skewness[key]! - value), key).toBeLessThan(1e-9 * (1 + Math.abs(value)));
     }
     for (const key of ['moment', 'adjusted', 'standardError'] as const) {
       const value = want.kurtosis[key];
-      if (value !== undefined) expect(Math.abs(found.kurtosis[key]! - value), key).toBeLessThan(1e-9 * (1 + Math.abs(value)));
+      if (value !== undefined)
+        expect(Math.abs(found.kurtosis[key]! - value), key).toBeLessThan(1e-9 * (1 + Math.abs(value)));
     }
   });
 

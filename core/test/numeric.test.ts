@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { betaQuantile, betaTails } from '../src/numeric/beta.js';
 import { clopperPearson } from '../src/numeric/clopper-pearson.js';
+import { exp, log, log1p } from '../src/numeric/elementary.js';
 import { erfc } from '../src/numeric/error-function.js';
 import { logGamma } from '../src/numeric/log-gamma.js';
 import { normalCumulative, normalLogCumulative, normalQuantile } from '../src/numeric/standard-normal.js';
@@ -69,7 +70,13 @@ describe('beta distribution', () => {
   });
 
   it('has quantiles that its cumulative inverts', () => {
-    for (const [a, b] of [[1, 1], [0.5, 3], [7, 2], [500, 19_501], [24, 25]] as const) {
+    for (const [a, b] of [
+      [1, 1],
+      [0.5, 3],
+      [7, 2],
+      [500, 19_501],
+      [24, 25],
+    ] as const) {
       for (const p of [1e-6, 0.025, 0.5, 0.975]) {
         expect(relativeError(betaTails(betaQuantile(p, a, b), a, b).lower, p)).toBeLessThan(1e-9);
       }
@@ -119,5 +126,42 @@ describe('sums', () => {
     const far = centralMoments(base.map((x) => x + offset));
     expect(far.mean).toBe(offset + near.mean);
     expect(relativeError(far.s2, near.s2)).toBeLessThan(1e-12);
+  });
+});
+
+describe('exponential and logarithm', () => {
+  it('stay within two units in the last place of the engine’s own over the whole range', () => {
+    for (let i = 1; i < 20_000; i++) {
+      const x = (i / 20_000 - 0.5) * 1400;
+      expect(relativeError(exp(x), Math.exp(x))).toBeLessThan(Math.abs(x) > 708 ? 1e-13 : 4.5e-16);
+      const y = Math.exp((i / 20_000 - 0.5) * 1400);
+      if (y > 0 && y < Infinity)
+        expect(Math.abs(log(y) - Math.log(y))).toBeLessThanOrEqual(4.5e-16 * Math.abs(Math.log(y)));
+      const near = i / 20_000;
+      expect(relativeError(log(near), Math.log(near))).toBeLessThan(4.5e-16);
+      expect(relativeError(log1p(-near), Math.log1p(-near))).toBeLessThan(6e-16);
+      expect(relativeError(log1p(near * 1e-8), Math.log1p(near * 1e-8))).toBeLessThan(6e-16);
+    }
+  });
+
+  it('keep their ends', () => {
+    expect([exp(0), exp(-Infinity), exp(Infinity), exp(-746), exp(710)]).toEqual([1, 0, Infinity, 0, Infinity]);
+    expect([log(1), log(0), log(Infinity), log1p(0)]).toEqual([0, -Infinity, Infinity, 0]);
+    expect(log(-1)).toBeNaN();
+    expect(relativeError(log(5e-324), -744.4400719213812)).toBeLessThan(1e-15);
+  });
+
+  it('have the same bits in every engine: a checksum of 20 000 values of each', () => {
+    const bits = new Float64Array(1);
+    const words = new Int32Array(bits.buffer);
+    let sum = 0;
+    for (let i = 1; i <= 20_000; i++) {
+      for (const value of [exp((i / 20_000) * -40), log(i / 20_000)]) {
+        bits[0] = value;
+        sum = (Math.imul(sum, 31) + words[0]!) | 0;
+        sum = (Math.imul(sum, 31) + words[1]!) | 0;
+      }
+    }
+    expect(sum).toBe(-655605977);
   });
 });

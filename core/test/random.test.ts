@@ -20,7 +20,8 @@ function* published(seed: readonly bigint[]): Generator<bigint> {
   }
 }
 
-const asBits = (state: Int32Array) => state.reduce((bits, word, i) => bits | (BigInt(word >>> 0) << BigInt(32 * i)), 0n);
+const asBits = (state: Int32Array) =>
+  state.reduce((bits, word, i) => bits | (BigInt(word >>> 0) << BigInt(32 * i)), 0n);
 
 /** One step of the state as a matrix over GF(2), column by column: what each single bit becomes. */
 function stepMatrix(): bigint[] {

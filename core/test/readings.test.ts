@@ -53,12 +53,17 @@ describe('reading a cell', () => {
       { format: { decimal: 'comma', thousands: 'blank' } as const, mark: ',', group: ' ' },
     );
     fc.assert(
-      fc.property(fc.integer({ min: -1e9, max: 1e9 }), fc.integer({ min: 0, max: 4 }), formats, (k, d, { format, mark, group }) => {
-        const value = k / 10 ** d;
-        const [whole, fraction] = value.toFixed(d).split('.');
-        const text = whole!.replace(/\B(?=(\d{3})+$)/g, group) + (fraction ? mark + fraction : '');
-        expect(readNumber(text, format)! - value).toBe(0);
-      }),
+      fc.property(
+        fc.integer({ min: -1e9, max: 1e9 }),
+        fc.integer({ min: 0, max: 4 }),
+        formats,
+        (k, d, { format, mark, group }) => {
+          const value = k / 10 ** d;
+          const [whole, fraction] = value.toFixed(d).split('.');
+          const text = whole!.replace(/\B(?=(\d{3})+$)/g, group) + (fraction ? mark + fraction : '');
+          expect(readNumber(text, format)! - value).toBe(0);
+        },
+      ),
     );
   });
 });
@@ -161,7 +166,23 @@ describe('parsing a block', () => {
   });
 
   it('never throws and never hangs on any text', () => {
-    const marks = fc.constantFrom('\t', ',', ';', ' ', '\n', '\r\n', '"', '7.91', '8,02', '1e400', '-', '\ufeff', 'mm', "'", '.');
+    const marks = fc.constantFrom(
+      '\t',
+      ',',
+      ';',
+      ' ',
+      '\n',
+      '\r\n',
+      '"',
+      '7.91',
+      '8,02',
+      '1e400',
+      '-',
+      '\ufeff',
+      'mm',
+      "'",
+      '.',
+    );
     fc.assert(
       fc.property(fc.array(fc.oneof(marks, fc.string({ maxLength: 6 })), { maxLength: 60 }), (parts) => {
         const block = read(parts.join(''));
@@ -183,13 +204,24 @@ describe('kinds and resolution', () => {
     expect(recogniseKind(['north', 'south', '3'], PLAIN_FORMAT, '')).toBe('label');
     expect(recogniseKind(['0', '2', '1', '0', '3'], PLAIN_FORMAT, '')).toBe('count');
     expect(recogniseKind(['0', '2', '1', '0', '3'], PLAIN_FORMAT, 'mm')).toBe('measure');
-    expect(recogniseKind(Array.from({ length: 48 }, (_, i) => String(1100 + 7 * i)), PLAIN_FORMAT, '')).toBe('measure');
+    expect(
+      recogniseKind(
+        Array.from({ length: 48 }, (_, i) => String(1100 + 7 * i)),
+        PLAIN_FORMAT,
+        '',
+      ),
+    ).toBe('measure');
   });
 
   it('reads the step of the instrument from the written digits', () => {
     expect(recogniseResolution([12.3, 12.35], [2, 2])).toBe(0.01);
     const halves = [23, 23.5, 24, 24.5, 25, 23.5, 26];
-    expect(recogniseResolution(halves, halves.map(() => 1))).toBe(0.5);
+    expect(
+      recogniseResolution(
+        halves,
+        halves.map(() => 1),
+      ),
+    ).toBe(0.5);
     expect(recogniseResolution([1200, 1210, 1190], [0, 0, 0])).toBe(1);
     expect(recogniseResolution([], [])).toBeNull();
   });
@@ -197,7 +229,12 @@ describe('kinds and resolution', () => {
   it.each(Object.keys(columns))('finds the known resolution of %s', (name) => {
     const { values, resolution } = columns[name]!;
     const digits = Math.max(...values.map((x) => (String(x).split('.')[1] ?? '').length));
-    expect(recogniseResolution(values, values.map(() => digits))).toBe(resolution);
+    expect(
+      recogniseResolution(
+        values,
+        values.map(() => digits),
+      ),
+    ).toBe(resolution);
   });
 
   it('counts missing, set-aside and unreadable cells apart and keeps the rows of the others', () => {

@@ -29,7 +29,11 @@ describe('running an analysis', () => {
 
   it('reports progress up to 1 and the partial result before the first chunk', async () => {
     const seen: { share: number; partial: unknown }[] = [];
-    await drive(inThisThread, { id: 'normality', request: { column: 'x' }, sample }, { onProgress: (p) => seen.push(p) });
+    await drive(
+      inThisThread,
+      { id: 'normality', request: { column: 'x' }, sample },
+      { onProgress: (p) => seen.push(p) },
+    );
     expect(seen[0]!.share).toBe(0);
     expect(seen[0]!.partial).toMatchObject({ n: 40 });
     expect(seen.at(-1)!.share).toBe(1);
@@ -70,7 +74,14 @@ describe('running an analysis', () => {
 
   it('writes the method as a sentence with its settings, leaving out what has no meaning', () => {
     const { method } = analysisById('probability-plot');
-    const settings = { column: 'thickness', positions: 'blom', band: 'whole-plot', confidence: 0.9, replicates: 10_000, seed: 7 };
+    const settings = {
+      column: 'thickness',
+      positions: 'blom',
+      band: 'whole-plot',
+      confidence: 0.9,
+      replicates: 10_000,
+      seed: 7,
+    };
     expect(methodSentence(method, settings)).toBe(
       'Plot thickness at Blom positions against a normal distribution fitted to the readings, with a whole-plot band at 90 %, from 10\u202f000 replicates, seed 7.',
     );

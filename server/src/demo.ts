@@ -12,12 +12,14 @@ export async function loadDemo(db: Database, file: URL): Promise<void> {
   if ((await countStudies(db)) > 0) return;
   const text = await readFile(file, 'utf8');
   const columns = parseBlock(text, recogniseLayout(text)).columns.map((column) => {
-    const limits = column.name === 'thickness' ? { lowerLimit: 7.5, upperLimit: 8.5 } : { lowerLimit: null, upperLimit: null };
+    const limits =
+      column.name === 'thickness' ? { lowerLimit: 7.5, upperLimit: 8.5 } : { lowerLimit: null, upperLimit: null };
     const kind = column.name === 'tile' ? ('label' as const) : column.kind;
     return { ...column, kind, ...limits, id: randomUUID(), resolution: null };
   });
   const id = await createStudy(db, randomUUID(), 'Tile thickness, kiln release week 46');
   await makeChange(db, id, { token: randomUUID(), revision: 0, who: WHO, change: { kind: 'add-columns', columns } });
-  const question = 'May the thickness of this release be treated as normal, so that the share outside 7.5 to 8.5 mm can be worked out?';
+  const question =
+    'May the thickness of this release be treated as normal, so that the share outside 7.5 to 8.5 mm can be worked out?';
   await makeChange(db, id, { token: randomUUID(), revision: 1, who: WHO, change: { kind: 'change-study', question } });
 }

@@ -1,12 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router';
 
-/** The stages that stand, in the order of the work; the keys 1, 2, 3 … go to them. */
-export const STAGES = [
-  { name: 'readings', title: 'Readings' },
-  { name: 'fit', title: 'Fit' },
-  { name: 'verdict', title: 'Verdict' },
-] as const;
-
 export const router = createRouter({
   history: createWebHistory(),
   routes: [

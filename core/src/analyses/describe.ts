@@ -20,7 +20,8 @@ export interface DescribeResult extends Description {
 function notesFor(sample: Sample, { n, sd }: Description): Note[] {
   const notes = unreadableNote(sample);
   if (n === 1) notes.push({ code: 'one-reading', text: 'One reading has no spread: sd and shape are not given.' });
-  else if (sd === 0) notes.push({ code: 'no-spread', text: 'All readings are equal: the shape figures are not given.' });
+  else if (sd === 0)
+    notes.push({ code: 'no-spread', text: 'All readings are equal: the shape figures are not given.' });
   return notes;
 }
 
@@ -41,7 +42,7 @@ export const describeAnalysis = defineAnalysis<z.infer<typeof request>, Describe
     return { available: true, ...figures, missing, setAside, resolution, unit, notes: notesFor(sample, figures) };
   },
   finding: ({ n, mean, sd, resolution, unit }) => {
-    const of = unit ? ` ${unit}` : '';
+    const of = unit ? `\u00a0${unit}` : '';
     const spread = sd === null ? '' : `, with an sd of ${formatFigure(sd, 'spread', resolution)}${of}`;
     const readings = n === 1 ? 'One reading stands at ' : `${n} readings centre at `;
     return [

@@ -11,7 +11,11 @@ export interface KernelInputs {
   'ordered-scores': BandReplicates;
 }
 
-type Kernel<K extends keyof KernelInputs> = (input: KernelInputs[K], state: Int32Array, replicates: number) => Float64Array;
+type Kernel<K extends keyof KernelInputs> = (
+  input: KernelInputs[K],
+  state: Int32Array,
+  replicates: number,
+) => Float64Array;
 
 const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'anderson-darling-replicates': simulateAndersonDarling,

@@ -12,7 +12,7 @@ const equalsP = (p: number) => (p < 0.0001 ? `p ${formatP(p)}` : `p = ${formatP(
 /** The finding: never "is normal", always the level. */
 export function normalityFinding({ tests, summary, mean, sd, unit, resolution, alpha }: NormalityResult): Piece[] {
   const test = tests[0]!;
-  const of = unit ? ` ${unit}` : '';
+  const of = unit ? `\u00a0${unit}` : '';
   const normal = ` a normal distribution with mean ${formatFigure(mean, 'location', resolution)} and sd ${formatFigure(sd, 'spread', resolution)}${of}`;
   const figures = `A² = ${formatFigure(test.statistic, 'statistic')}`;
   switch (summary.outcome) {
@@ -41,22 +41,23 @@ export function normalityFinding({ tests, summary, mean, sd, unit, resolution, a
 }
 
 const MISSED_NAMES: Record<Missed['population'], string> = {
-  lognormal: 'a lognormal with skewness 1',
+  lognormal: 'a lognormal of skewness 1',
   'two-groups': 'two equal groups 3 sd apart',
 };
 
-const outOfTen = (share: number) => {
+/** A share as cases one can picture: "in 5 of 10 samples". */
+function inSamples(share: number): string {
   const tenths = Math.round(share * 10);
   if (share < 0.005) return 'hardly ever';
-  if (tenths === 0) return `${Math.max(1, Math.round(share * 100))} times in 100`;
-  return tenths === 10 ? 'nearly always' : `${tenths} ${tenths === 1 ? 'time' : 'times'} in 10`;
-};
+  if (tenths === 0) return `in ${Math.round(share * 100)} of 100 samples`;
+  return tenths === 10 ? 'nearly always' : `in ${tenths} of 10 samples`;
+}
 
 /** What a sample of this size could have missed; null where that was not worked out. */
 export function missedSentence({ n, missed, alpha }: Pick<NormalityResult, 'n' | 'missed' | 'alpha'>): string | null {
   if (missed.length === 0) return null;
-  const parts = missed.map(({ population, share }) => `${MISSED_NAMES[population]} ${outOfTen(share)}`);
-  return `At level ${alpha}, a sample of ${n} would have missed ${parts.join(', and ')}.`;
+  const parts = missed.map(({ population, share }) => `${MISSED_NAMES[population]} ${inSamples(share)}`);
+  return `With ${n} readings and level ${alpha} the test misses ${parts.join(', ')}.`;
 }
 
 function resolutionNote(sample: Sample, sorted: Float64Array, test: NormalityTest, outcome: Outcome): Note[] {
@@ -80,7 +81,13 @@ function straddleNote({ pSimulated }: NormalityTest, alpha: number): Note[] {
 }
 
 /** What a careful colleague would add to the test. */
-export function normalityNotes(sample: Sample, sorted: Float64Array, test: NormalityTest, alpha: number, outcome: Outcome): Note[] {
+export function normalityNotes(
+  sample: Sample,
+  sorted: Float64Array,
+  test: NormalityTest,
+  alpha: number,
+  outcome: Outcome,
+): Note[] {
   const n = sorted.length;
   const notes = [...unreadableNote(sample), ...levelNote(alpha), ...resolutionNote(sample, sorted, test, outcome)];
   if (n < 20) {

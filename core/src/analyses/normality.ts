@@ -1,5 +1,9 @@
 import { z } from 'zod';
-import { adjustedAndersonDarling, andersonDarling, andersonDarlingAsymptotic } from '../goodness-of-fit/normality/anderson-darling.js';
+import {
+  adjustedAndersonDarling,
+  andersonDarling,
+  andersonDarlingAsymptotic,
+} from '../goodness-of-fit/normality/anderson-darling.js';
 import type { Population } from '../goodness-of-fit/normality/anderson-darling-simulation.js';
 import { shareBelow, simulatedCriticalValue, simulatedP, type SimulatedP } from '../goodness-of-fit/simulated-p.js';
 import { centralMoments } from '../numeric/sums.js';
@@ -85,10 +89,18 @@ function ordersFor(settings: Request, sample: Sample, mean: number, sd: number) 
   let firstStream = 0;
   const order = (population: Population, replicates: number, rounded: boolean, stream: number) => {
     const steps = sample.resolution;
-    const rounding = rounded && steps ? { sdInSteps: sd / steps, offset: mean / steps - Math.floor(mean / steps) } : null;
+    const rounding =
+      rounded && steps ? { sdInSteps: sd / steps, offset: mean / steps - Math.floor(mean / steps) } : null;
     const chunkSize = chunkSizeFor(n);
     const input = { n, population, rounding };
-    orders.push({ kernel: 'anderson-darling-replicates', input, seed: settings.seed, firstStream: stream, replicates, chunkSize });
+    orders.push({
+      kernel: 'anderson-darling-replicates',
+      input,
+      seed: settings.seed,
+      firstStream: stream,
+      replicates,
+      chunkSize,
+    });
     firstStream = stream + Math.ceil(replicates / chunkSize);
     return orders.length - 1;
   };
@@ -136,7 +148,11 @@ export const normalityAnalysis = defineAnalysis<Request, NormalityResult>({
     const sd = Math.sqrt(s2 / (n - 1));
     const statistic = andersonDarling(sorted, mean, sd);
 
-    const assemble = (pSimulated: SimulatedP | null, pResolution: SimulatedP | null, missed: Missed[]): NormalityResult => {
+    const assemble = (
+      pSimulated: SimulatedP | null,
+      pResolution: SimulatedP | null,
+      missed: Missed[],
+    ): NormalityResult => {
       const pAsymptotic = andersonDarlingAsymptotic(statistic, n);
       const test: NormalityTest = {
         test: 'anderson-darling',

@@ -199,14 +199,17 @@ export const probabilityPlotAnalysis = defineAnalysis<Request, ProbabilityPlotRe
     return withBand(plot, chunks!, ranks, settings);
   },
   finding: ({ n, mean, sd, resolution, unit, band }) => {
-    const of = unit ? ` ${unit}` : '';
+    const of = unit ? `\u00a0${unit}` : '';
     const line = `mean ${formatFigure(mean, 'location', resolution)} and sd ${formatFigure(sd, 'spread', resolution)}${of}`;
     if (!band) return [{ text: `${n} readings plotted against a normal with ${line}.` }];
     const { outsideCount, confidence } = band;
-    const where = outsideCount === 0 ? 'No reading lies' : outsideCount === 1 ? 'One reading lies' : `${outsideCount} readings lie`;
+    const where =
+      outsideCount === 0 ? 'No reading lies' : outsideCount === 1 ? 'One reading lies' : `${outsideCount} readings lie`;
     return [
       { text: `${where} outside`, strong: true },
-      { text: ` the band that ${formatPercent(confidence)} of normal samples of ${n} stay wholly inside; line at ${line}.` },
+      {
+        text: ` the band that ${formatPercent(confidence)} of normal samples of ${n} stay wholly inside; line at ${line}.`,
+      },
     ];
   },
 });

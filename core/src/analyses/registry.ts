@@ -12,6 +12,7 @@ export class UnknownAnalysis extends Error {}
 
 export function analysisById(id: string): AnyAnalysis {
   const found = ANALYSES.find((analysis) => analysis.id === id);
-  if (!found) throw new UnknownAnalysis(`There is no analysis “${id}”. There are: ${ANALYSES.map((a) => a.id).join(', ')}.`);
+  if (!found)
+    throw new UnknownAnalysis(`There is no analysis “${id}”. There are: ${ANALYSES.map((a) => a.id).join(', ')}.`);
   return found as unknown as AnyAnalysis;
 }

@@ -28,7 +28,8 @@ const MOST_DIFFERENCES = 20;
 /** Where two wire values differ in any bit, at most 20 places. */
 export function differencesBetween(kept: unknown, now: unknown, path = ''): Difference[] {
   if (Object.is(kept, now)) return [];
-  if (typeof kept !== 'object' || typeof now !== 'object' || kept === null || now === null) return [{ path, kept, now }];
+  if (typeof kept !== 'object' || typeof now !== 'object' || kept === null || now === null)
+    return [{ path, kept, now }];
   const found: Difference[] = [];
   const a = kept as Record<string, unknown>;
   const b = now as Record<string, unknown>;

@@ -13,7 +13,12 @@ export interface Description {
   variance: number | null;
   standardError: number | null;
   /** Null where n is too small or all readings are equal. */
-  skewness: { moment: number | null; adjusted: number | null; pearsonMedian: number | null; standardError: number | null };
+  skewness: {
+    moment: number | null;
+    adjusted: number | null;
+    pearsonMedian: number | null;
+    standardError: number | null;
+  };
   kurtosis: { moment: number | null; adjusted: number | null; standardError: number | null };
 }
 
@@ -42,7 +47,8 @@ export function inWholeSteps(values: Float64Array, resolution: number | null): F
 
 /** Skewness g1, G1 and kurtosis (excess) g2, G2 with their standard errors under normality: Joanes & Gill (1998). */
 function shapeFigures({ n, s2, s3, s4 }: CentralMoments, meanOverMedian: number, spread: boolean) {
-  const shape = spread && s2 > 0 ? { g1: s3 / n / (s2 / n) ** 1.5, g2: (s4 / n / s2 / s2) * n * n - 3 } : null;
+  const shape =
+    spread && s2 > 0 ? { g1: s3 / n / ((s2 / n) * Math.sqrt(s2 / n)), g2: (s4 / n / s2 / s2) * n * n - 3 } : null;
   const ses = n > 2 ? Math.sqrt((6 * n * (n - 1)) / ((n - 2) * (n + 1) * (n + 3))) : null;
   return {
     skewness: {

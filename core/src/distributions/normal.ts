@@ -1,3 +1,4 @@
+import { exp } from '../numeric/elementary.js';
 import { normalCumulative, normalQuantile, normalSurvival } from '../numeric/standard-normal.js';
 
 /** The normal distribution with a mean (any) and an sd (> 0), both in the unit of the readings. Closed forms over numeric/standard-normal. */
@@ -10,7 +11,7 @@ export const normal = {
   family: 'normal',
   density: ({ mean, sd }: Normal, x: number): number => {
     const z = (x - mean) / sd;
-    return Math.exp(-0.5 * z * z) / (sd * Math.sqrt(2 * Math.PI));
+    return exp(-0.5 * z * z) / (sd * Math.sqrt(2 * Math.PI));
   },
   cumulative: ({ mean, sd }: Normal, x: number): number => normalCumulative((x - mean) / sd),
   survival: ({ mean, sd }: Normal, x: number): number => normalSurvival((x - mean) / sd),

@@ -1,3 +1,4 @@
+import { exp, log, log1p } from './elementary.js';
 import { logGamma } from './log-gamma.js';
 
 const TINY = 1e-300;
@@ -34,7 +35,7 @@ function continuedFraction(a: number, b: number, x: number): number {
 export function betaTails(x: number, a: number, b: number): { lower: number; upper: number } {
   if (x <= 0) return { lower: 0, upper: 1 };
   if (x >= 1) return { lower: 1, upper: 0 };
-  const prefix = Math.exp(a * Math.log(x) + b * Math.log1p(-x) + logGamma(a + b) - logGamma(a) - logGamma(b));
+  const prefix = exp(a * log(x) + b * log1p(-x) + logGamma(a + b) - logGamma(a) - logGamma(b));
   if (x < (a + 1) / (a + b + 2)) {
     const lower = (prefix * continuedFraction(a, b, x)) / a;
     return { lower, upper: 1 - lower };
@@ -59,7 +60,7 @@ export function betaQuantile(p: number, a: number, b: number): number {
     if (error === 0) return x;
     if (error > 0) high = x;
     else low = x;
-    const slope = Math.exp((a - 1) * Math.log(x) + (b - 1) * Math.log1p(-x) + logNorm);
+    const slope = exp((a - 1) * log(x) + (b - 1) * log1p(-x) + logNorm);
     let next = x - error / slope;
     if (!(next > low && next < high)) next = (low + high) / 2;
     if (Math.abs(next - x) <= 2e-16 * x || next === low || next === high) return next;

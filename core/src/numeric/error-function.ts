@@ -1,3 +1,5 @@
+import { exp, log } from './elementary.js';
+
 /**
  * The complementary error function by the rational approximations of Sun's fdlibm (s_erf.c, 1993).
  * Relative error below 1e-15 over the whole range down to the smallest normal number.
@@ -11,7 +13,7 @@ function centre(x: number): number {
   const r =
     1.28379167095512558561e-1 +
     z *
-      (-3.25042107247001499370e-1 +
+      (-3.2504210724700149937e-1 +
         z * (-2.84817495755985104766e-2 + z * (-5.77027029648944159157e-3 + z * -2.37630166566501626084e-5)));
   const s =
     1 +
@@ -61,7 +63,8 @@ function tail(x: number): number {
                 (-6.23753324503260060396e1 +
                   s *
                     (-1.62396669462573470355e2 +
-                      s * (-1.84605092906711035994e2 + s * (-8.12874355063065934246e1 + s * -9.81432934416914548592))))));
+                      s *
+                        (-1.84605092906711035994e2 + s * (-8.12874355063065934246e1 + s * -9.81432934416914548592))))));
     const q =
       1 +
       s *
@@ -74,11 +77,13 @@ function tail(x: number): number {
                     (6.45387271733267880336e2 +
                       s *
                         (4.29008140027567833386e2 +
-                          s * (1.08635005541779435134e2 + s * (6.57024977031928170135 + s * -6.04244152148580987438e-2)))))));
+                          s *
+                            (1.08635005541779435134e2 +
+                              s * (6.57024977031928170135 + s * -6.04244152148580987438e-2)))))));
     return r / q;
   }
   const r =
-    -9.8649429247000992860e-3 +
+    -9.864942924700099286e-3 +
     s *
       (-7.99283237680523006574e-1 +
         s *
@@ -96,8 +101,7 @@ function tail(x: number): number {
               (1.53672958608443695994e3 +
                 s *
                   (3.19985821950859553908e3 +
-                    s *
-                      (2.55305040643316442583e3 + s * (4.74528541206955367215e2 + s * -2.24409524465858183362e1))))));
+                    s * (2.55305040643316442583e3 + s * (4.74528541206955367215e2 + s * -2.24409524465858183362e1))))));
   return r / q;
 }
 
@@ -113,11 +117,11 @@ export function erfc(x: number): number {
   if (x > 28) return 0;
   // z has at most 24 bits, so z·z is exact and the large exponent loses no digits.
   const z = Math.fround(a);
-  const r = (Math.exp(-z * z - 0.5625) * Math.exp((z - a) * (z + a) + tail(a))) / a;
+  const r = (exp(-z * z - 0.5625) * exp((z - a) * (z + a) + tail(a))) / a;
   return x > 0 ? r : 2 - r;
 }
 
 /** log erfc(x) for x ≥ 1.25, where erfc itself may underflow. */
 export function logErfcTail(x: number): number {
-  return -x * x - 0.5625 + tail(x) - Math.log(x);
+  return -x * x - 0.5625 + tail(x) - log(x);
 }

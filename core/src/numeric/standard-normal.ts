@@ -1,3 +1,4 @@
+import { log, log1p } from './elementary.js';
 import { erfc, logErfcTail } from './error-function.js';
 
 const SQRT_HALF = Math.SQRT1_2;
@@ -17,8 +18,8 @@ export function normalSurvival(z: number): number {
 export function normalLogCumulative(z: number): number {
   const x = -z * SQRT_HALF;
   if (x > 1.25) return logErfcTail(x) - LOG_2;
-  if (z > 1) return Math.log1p(-normalSurvival(z));
-  return Math.log(normalCumulative(z));
+  if (z > 1) return log1p(-normalSurvival(z));
+  return log(normalCumulative(z));
 }
 
 function horner(c: readonly number[], r: number): number {
@@ -64,7 +65,7 @@ export function normalQuantile(p: number): number {
   }
   const t = q < 0 ? p : 1 - p;
   if (t === 0) return q < 0 ? -Infinity : Infinity;
-  const r = Math.sqrt(-Math.log(t));
+  const r = Math.sqrt(-log(t));
   const z = r <= 5 ? horner(NEAR_P, r - 1.6) / horner(NEAR_Q, r - 1.6) : horner(FAR_P, r - 5) / horner(FAR_Q, r - 5);
   return q < 0 ? -z : z;
 }

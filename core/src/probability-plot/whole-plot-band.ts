@@ -28,7 +28,11 @@ export interface BandReplicates {
 }
 
 /** Ordered normal samples standardised by their own mean and sd (n − 1), at the given ranks, one replicate after another. */
-export function simulateOrderedScores({ n, ranks }: BandReplicates, state: StreamState, replicates: number): Float64Array {
+export function simulateOrderedScores(
+  { n, ranks }: BandReplicates,
+  state: StreamState,
+  replicates: number,
+): Float64Array {
   const values = new Float64Array(n);
   const at = Int32Array.from(ranks);
   const width = at.length;

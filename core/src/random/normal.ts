@@ -1,3 +1,4 @@
+import { exp, log } from '../numeric/elementary.js';
 import { nextOpenUnit, type StreamState } from './stream.js';
 
 /**
@@ -13,10 +14,10 @@ const INNER = new Float64Array(LAYERS);
 const HEIGHT = new Float64Array(LAYERS + 1);
 
 function fillTables(): void {
-  const f = (x: number) => Math.exp(-0.5 * x * x);
+  const f = (x: number) => exp(-0.5 * x * x);
   WIDTH[0] = AREA / f(EDGE);
   WIDTH[1] = EDGE;
-  for (let i = 2; i < LAYERS; i++) WIDTH[i] = Math.sqrt(-2 * Math.log(AREA / WIDTH[i - 1]! + f(WIDTH[i - 1]!)));
+  for (let i = 2; i < LAYERS; i++) WIDTH[i] = Math.sqrt(-2 * log(AREA / WIDTH[i - 1]! + f(WIDTH[i - 1]!)));
   WIDTH[LAYERS] = 0;
   for (let i = 0; i < LAYERS; i++) INNER[i] = WIDTH[i + 1]! / WIDTH[i]!;
   for (let i = 0; i <= LAYERS; i++) HEIGHT[i] = f(WIDTH[i]!);
@@ -27,14 +28,14 @@ fillTables();
 function outsideInner(state: StreamState, layer: number, share: number): number | null {
   if (layer === 0) {
     for (;;) {
-      const x = -Math.log(nextOpenUnit(state)) / EDGE;
-      const y = -Math.log(nextOpenUnit(state));
+      const x = -log(nextOpenUnit(state)) / EDGE;
+      const y = -log(nextOpenUnit(state));
       if (y + y > x * x) return EDGE + x;
     }
   }
   const x = share * WIDTH[layer]!;
   const height = HEIGHT[layer]! + nextOpenUnit(state) * (HEIGHT[layer + 1]! - HEIGHT[layer]!);
-  return height < Math.exp(-0.5 * x * x) ? x : null;
+  return height < exp(-0.5 * x * x) ? x : null;
 }
 
 /**
@@ -47,7 +48,7 @@ export function fillNormals(state: StreamState, out: Float64Array): void {
   let s2 = state[2]!;
   let s3 = state[3]!;
   const n = out.length;
-  for (let i = 0; i < n; ) {
+  for (let i = 0; i < n;) {
     let t = Math.imul(s1, 5);
     const low = Math.imul((t << 7) | (t >>> 25), 9);
     t = s1 << 9;

@@ -58,7 +58,8 @@ export function readCell(text: string, format: NumberFormat): CellReading {
 
 function reasonFor(text: string, format: NumberFormat): string {
   const other: NumberFormat = { decimal: format.decimal === 'point' ? 'comma' : 'point', thousands: 'none' };
-  if (patternOf(other).test(text)) return `a decimal ${other.decimal}, where the column has a decimal ${format.decimal}`;
+  if (patternOf(other).test(text))
+    return `a decimal ${other.decimal}, where the column has a decimal ${format.decimal}`;
   if (/^[+-]?(inf|infinity|nan)$/i.test(text)) return 'not a finite number';
   if (/^[\d.,]*[lIoO][\d.,lIoO]*$/.test(text) && /\d/.test(text)) return 'a letter for a figure?';
   if (/^[\d.,\s]+$/.test(text)) return 'marks in places where a number has none';

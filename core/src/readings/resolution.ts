@@ -12,7 +12,8 @@ export function recogniseResolution(values: ArrayLike<number>, decimals: ArrayLi
   let places = 0;
   for (let i = 0; i < n; i++) places = Math.max(places, decimals[i]!);
   if (places > 15) return null;
-  const unit = 10 ** places;
+  // Parsed, not raised: powers are not exact in every engine.
+  const unit = Number(`1e${places}`);
   for (const step of [10, 5, 2]) {
     if (step ** -n >= CHANCE) continue;
     let multiple = true;

@@ -34,11 +34,18 @@ export function createApp({ db, pool, log, page }: Parts): Express {
   });
   app.use('/api', routes(db, pool));
   app.use('/api', (_req, res) =>
-    sendProblem(res, { status: 404, title: 'Not found', detail: 'There is nothing at this address.', code: 'not-found' }),
+    sendProblem(res, {
+      status: 404,
+      title: 'Not found',
+      detail: 'There is nothing at this address.',
+      code: 'not-found',
+    }),
   );
   if (page) {
     app.use(express.static(page, { index: 'index.html', maxAge: '1h' }));
-    app.get('/{*splat}', (_req, res) => res.sendFile('index.html', { root: page, headers: { 'Cache-Control': 'no-cache' } }));
+    app.get('/{*splat}', (_req, res) =>
+      res.sendFile('index.html', { root: page, headers: { 'Cache-Control': 'no-cache' } }),
+    );
   }
   app.use(problemHandler(log));
   return app;

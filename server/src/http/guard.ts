@@ -14,9 +14,11 @@ export const ownOriginOnly: RequestHandler = (req, res, next) => {
   const host = req.headers.host ?? '';
   const { origin } = req.headers;
   const refuse = (detail: string) => sendProblem(res, { status: 403, title: 'Refused', detail, code: 'other-origin' });
-  if (!LOOPBACK.has(hostName(host))) return refuse('Verdict answers on this machine only, under 127.0.0.1 or localhost.');
+  if (!LOOPBACK.has(hostName(host)))
+    return refuse('Verdict answers on this machine only, under 127.0.0.1 or localhost.');
   if (origin !== undefined && origin !== `http://${host}`) return refuse('This request comes from another origin.');
-  if (req.headers['sec-fetch-site'] === 'cross-site' && req.method !== 'GET') return refuse('This request comes from another site.');
+  if (req.headers['sec-fetch-site'] === 'cross-site' && req.method !== 'GET')
+    return refuse('This request comes from another site.');
   next();
 };
 

@@ -14,7 +14,7 @@ const WORKER = fileURLToPath(new URL('../../dist/jobs/analysis-worker.js', impor
 /** Runs analyses in worker threads, one fewer than cores but at least one, so that the server keeps answering. */
 export function createAnalysisPool(): AnalysisPool {
   const lanes = Math.max(1, availableParallelism() - 1);
-  const pool = workerpool.pool(WORKER, { workerType: 'thread', maxWorkers: lanes });
+  const pool = workerpool.pool(WORKER, { workerType: 'thread', maxWorkers: lanes, workerThreadOpts: { execArgv: [] } });
   const executor: Executor = {
     lanes,
     advance: async (...job) => (await pool.exec('advance', job)) as Stage,

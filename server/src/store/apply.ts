@@ -30,13 +30,16 @@ const plural = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? o
 
 function columnOf({ columns: all }: Context, id: string): ColumnRow {
   const found = all.find((column) => column.id === id);
-  if (!found) throw new StoreError('invalid', 'The change names a column that this study does not have.', { field: 'column' });
+  if (!found)
+    throw new StoreError('invalid', 'The change names a column that this study does not have.', { field: 'column' });
   return found;
 }
 
 /** The same name in another case would make two columns that nobody can tell apart. */
 function checkName(context: Context, name: string, exceptId: string | null): void {
-  const same = context.columns.find((c) => !c.removed && c.id !== exceptId && c.name.toLowerCase() === name.toLowerCase());
+  const same = context.columns.find(
+    (c) => !c.removed && c.id !== exceptId && c.name.toLowerCase() === name.toLowerCase(),
+  );
   if (same) throw new StoreError('invalid', `There is already a column “${same.name}”.`, { field: 'name' });
 }
 
@@ -92,7 +95,7 @@ async function addColumns(context: Context, change: Of<'add-columns'>): Promise<
   if (subject !== context.study.subject) await q.update(studies).set({ subject }).where(eq(studies.id, study.id));
   const names = change.columns.map(({ name }) => name).join(', ');
   return {
-    inverse: { kind: 'remove-columns', columns: ids, rowCount: study.rowCount },
+    inverse: { kind: 'remove-columns', columns: ids, rowCount: study.rowCount, subject: study.subject },
     text: `Added ${plural(ids.length, 'column')}: ${names}`.slice(0, 600),
     reason: null,
   };
@@ -110,15 +113,14 @@ async function markColumns(context: Context, change: Of<'remove-columns'> | Of<'
   // Cells of removed columns are kept beyond the shortened table: only the count of rows changes here.
   const rowCount = change.rowCount ?? study.rowCount;
   if (rowCount !== study.rowCount) await q.update(studies).set({ rowCount }).where(eq(studies.id, study.id));
-  const standing = context.columns.find((c) => c.id === study.subject && !c.removed);
-  if (!standing) {
-    const next = context.columns.find((c) => !c.removed && c.kind === 'measure')?.id ?? null;
-    await q.update(studies).set({ subject: next }).where(eq(studies.id, study.id));
-  }
+  const standing = context.columns.some((c) => c.id === study.subject && !c.removed);
+  const next = context.columns.find((c) => !c.removed && c.kind === 'measure')?.id ?? null;
+  const subject = change.subject !== undefined ? change.subject : standing ? study.subject : next;
+  if (subject !== study.subject) await q.update(studies).set({ subject }).where(eq(studies.id, study.id));
   const names = change.columns.map((id) => columnOf(context, id).name).join(', ');
   const kind = removed ? ('return-columns' as const) : ('remove-columns' as const);
   return {
-    inverse: { kind, columns: change.columns, rowCount: study.rowCount },
+    inverse: { kind, columns: change.columns, rowCount: study.rowCount, subject: study.subject },
     text: `${removed ? 'Removed' : 'Brought back'} ${plural(change.columns.length, 'column')}: ${names}`.slice(0, 600),
     reason: null,
   };
@@ -191,7 +193,8 @@ async function changeStudy(context: Context, change: Of<'change-study'>): Promis
   const { kind: _, ...after } = change;
   if (change.subject) {
     const column = columnOf(context, change.subject);
-    if (column.removed) throw new StoreError('invalid', 'A removed column cannot be the subject.', { field: 'subject' });
+    if (column.removed)
+      throw new StoreError('invalid', 'A removed column cannot be the subject.', { field: 'subject' });
   }
   if (Object.keys(after).length > 0) await q.update(studies).set(after).where(eq(studies.id, study.id));
   const nameOf = (id: string | null) => context.columns.find((c) => c.id === id)?.name ?? 'none';

@@ -71,6 +71,9 @@ export async function cutCells(q: Queries, columnId: string, rowCount: number): 
   const where = and(eq(cellBlocks.columnId, columnId), eq(cellBlocks.block, firstWhole - 1));
   const [last] = await q.select({ cells: cellBlocks.cells }).from(cellBlocks).where(where);
   if (last && last.cells.length > rowCount % BLOCK) {
-    await q.update(cellBlocks).set({ cells: last.cells.slice(0, rowCount % BLOCK) }).where(where);
+    await q
+      .update(cellBlocks)
+      .set({ cells: last.cells.slice(0, rowCount % BLOCK) })
+      .where(where);
   }
 }

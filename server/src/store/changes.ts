@@ -45,7 +45,9 @@ export async function recordChange(q: Queries, study: StudyRow, entry: Entry): P
   const revision = study.revision + 1;
   const { token, kind, detail, who, at, undoes = null } = entry;
   const { inverse, text, reason } = entry.applied;
-  await q.insert(changes).values({ studyId: study.id, revision, token, kind, detail, inverse, text, reason, who, at, undoes });
+  await q
+    .insert(changes)
+    .values({ studyId: study.id, revision, token, kind, detail, inverse, text, reason, who, at, undoes });
   await q.update(studies).set({ revision, changedAt: at, subjectCount: null }).where(eq(studies.id, study.id));
   return { revision, text };
 }
@@ -65,7 +67,12 @@ export function refuseRuled(study: StudyRow): void {
   }
 }
 
-async function carryOut(q: Queries, study: StudyRow, entry: Omit<Entry, 'applied' | 'kind' | 'detail'>, change: Change) {
+async function carryOut(
+  q: Queries,
+  study: StudyRow,
+  entry: Omit<Entry, 'applied' | 'kind' | 'detail'>,
+  change: Change,
+) {
   refuseRuled(study);
   const all = await q.select().from(columns).where(eq(columns.studyId, study.id));
   const applied = await applyChange({ q, study, columns: all, who: entry.who, at: entry.at }, change);
@@ -96,18 +103,19 @@ export function undoAndRedo(newestFirst: readonly Standing[]): { undo: Standing 
     return !target || !isUndo(target);
   };
   const takenBack = new Set(newestFirst.flatMap(({ undoes }) => (undoes === null ? [] : [undoes])));
+  let undo: Standing | null = null;
   let redo: Standing | null = null;
-  let redoOpen = true;
   for (const change of newestFirst) {
     if (takenBack.has(change.revision)) continue;
     if (isUndo(change)) {
-      if (redoOpen && !redo) redo = change;
+      redo ??= change;
       continue;
     }
-    redoOpen = false;
-    return { undo: change.inverse === null ? null : change, redo };
+    undo ??= change;
+    // A redo leaves the earlier undos to be redone; anything new ends that.
+    if (change.undoes === null) break;
   }
-  return { undo: null, redo };
+  return { undo: undo?.inverse ? undo : null, redo };
 }
 
 const UNDO_DEPTH = 500;
@@ -120,7 +128,9 @@ export async function standingChanges(q: Queries, studyId: string) {
     .orderBy(desc(changes.revision))
     .limit(UNDO_DEPTH);
   // The inverse may be large (a column of cells); whether there is one follows from the kind.
-  return undoAndRedo(rows.map((row) => ({ ...row, inverse: row.kind === 'rule' || row.kind === 'reopen' ? null : true })));
+  return undoAndRedo(
+    rows.map((row) => ({ ...row, inverse: row.kind === 'rule' || row.kind === 'reopen' ? null : true })),
+  );
 }
 
 /** Undo or redo as a change of its own: the record only grows. */

@@ -35,7 +35,15 @@ export async function migrateDatabase(url: string): Promise<void> {
   }
 }
 
-const GONE = new Set(['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ENOENT', 'ETIMEDOUT', 'PROTOCOL_CONNECTION_LOST', 'ER_SERVER_SHUTDOWN']);
+const GONE = new Set([
+  'ECONNREFUSED',
+  'ECONNRESET',
+  'EPIPE',
+  'ENOENT',
+  'ETIMEDOUT',
+  'PROTOCOL_CONNECTION_LOST',
+  'ER_SERVER_SHUTDOWN',
+]);
 
 /** True where a query failed because the database cannot be reached, not because of what was asked. */
 export function isDatabaseGone(error: unknown): boolean {

@@ -30,11 +30,15 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
   refuseRuled(study);
   const analysis = analysisById(keep.analysis);
   if (analysis.version !== keep.version) {
-    throw new StoreError('invalid', `The page works with version ${keep.version} of this analysis; load it again.`, { field: 'version' });
+    throw new StoreError('invalid', `The page works with version ${keep.version} of this analysis; load it again.`, {
+      field: 'version',
+    });
   }
   const { sample, revision } = await readSample(db, studyId, keep.column);
   if (fingerprintOf(sample.values) !== keep.fingerprint) {
-    throw new StoreError('data-changed', 'The readings have changed since this was worked out. Nothing was kept.', { revision });
+    throw new StoreError('data-changed', 'The readings have changed since this was worked out. Nothing was kept.', {
+      revision,
+    });
   }
   const request = analysis.resolve(analysis.request.parse(keep.request), sample) as unknown as Record<string, unknown>;
   const result = toWire(keep.result);

@@ -27,7 +27,9 @@ export const studies = mysqlTable('studies', {
   id: id().primaryKey(),
   name: varchar('name', { length: 120 }).notNull().default(''),
   question: varchar('question', { length: 500 }).notNull().default(''),
-  state: varchar('state', { length: 10, enum: ['open', 'ruled'] }).notNull().default('open'),
+  state: varchar('state', { length: 10, enum: ['open', 'ruled'] })
+    .notNull()
+    .default('open'),
   alpha: double('alpha').notNull().default(0.05),
   subject: id('subject'),
   revision: int('revision').notNull().default(0),

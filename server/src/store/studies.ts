@@ -109,7 +109,13 @@ export async function readStudy(db: Database, studyId: string): Promise<Study> {
   return {
     ...{ id, name, question, state, alpha, subject, revision, rowCount },
     columns: rows.map(toColumn),
-    setAside: aside.map(({ columnId, row, reason, who, at }) => ({ column: columnId, row, reason, who, at: at.toISOString() })),
+    setAside: aside.map(({ columnId, row, reason, who, at }) => ({
+      column: columnId,
+      row,
+      reason,
+      who,
+      at: at.toISOString(),
+    })),
     evidenceCount: kept?.n ?? 0,
     verdicts: ruled,
     canUndo: steps.undo?.text ?? null,

@@ -14,7 +14,9 @@ export async function rule(db: Database, studyId: string, request: RuleRequest):
     const { decision, reason, evidence, who } = request;
     const at = new Date();
     const token = randomUUID();
-    await q.insert(verdicts).values({ id: token, studyId, decision, reason, evidence, who, at, revision: study.revision });
+    await q
+      .insert(verdicts)
+      .values({ id: token, studyId, decision, reason, evidence, who, at, revision: study.revision });
     await q.update(studies).set({ state: 'ruled' }).where(eq(studies.id, studyId));
     const applied = { inverse: null, text: `Verdict: ${DECISION_WORDS[decision]}`, reason };
     return recordChange(q, study, { token, kind: 'rule', detail: request, who, at, applied });

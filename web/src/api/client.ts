@@ -58,8 +58,8 @@ export interface Changed {
 export const api = {
   listStudies: (bin: boolean) => send<StudySummary[]>('GET', `/studies${bin ? '?bin=1' : ''}`),
   createStudy: (who: string) => send<{ id: string }>('POST', '/studies', { who }),
-  binStudy: (id: string) => send<void>('DELETE', study(id)),
-  restoreStudy: (id: string) => send<void>('POST', `${study(id)}/restore`, {}),
+  binStudy: (id: string) => send<undefined>('DELETE', study(id)),
+  restoreStudy: (id: string) => send<undefined>('POST', `${study(id)}/restore`, {}),
   readStudy: (id: string) => send<Study>('GET', study(id)),
   readCells: (id: string) => send<{ revision: number; cells: StudyCells }>('GET', `${study(id)}/cells`),
   change: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/changes`, body),
@@ -67,7 +67,8 @@ export const api = {
   readRecord: (id: string) => send<RecordEntry[]>('GET', `${study(id)}/changes`),
   listEvidence: (id: string) => send<Evidence[]>('GET', `${study(id)}/evidence`),
   keep: (id: string, body: KeepRequest) => send<Evidence>('POST', `${study(id)}/evidence`, body),
-  recompute: (evidenceId: string) => send<Recomputed>('POST', `/evidence/${encodeURIComponent(evidenceId)}/recompute`, {}),
+  recompute: (evidenceId: string) =>
+    send<Recomputed>('POST', `/evidence/${encodeURIComponent(evidenceId)}/recompute`, {}),
   rule: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/verdict`, body),
   reopen: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/reopen`, body),
 };

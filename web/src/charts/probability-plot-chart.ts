@@ -20,6 +20,15 @@ export function scoreRange(scores: readonly number[]): { min: number; max: numbe
   return { min: -reach, max: reach };
 }
 
+/** The readings that the plot spans: all marks, the band, and a little air. */
+export function readingRange(result: ProbabilityPlotResult, { min, max }: { min: number; max: number }) {
+  const { mean, sd, readings, band } = result;
+  const low = Math.min(readings[0]!, band?.lower[0] ?? Infinity, mean + 0.9 * min * sd);
+  const high = Math.max(readings.at(-1)!, band?.upper.at(-1) ?? -Infinity, mean + 0.9 * max * sd);
+  const air = (high - low) * 0.02;
+  return { min: low - air, max: high + air };
+}
+
 /** Percentages that get a tick, with the score each stands at; fewer where they would collide. */
 export function percentTicks(range: { min: number; max: number }): { percent: number; score: number }[] {
   const all = PERCENTS.map((percent) => ({ percent, score: normalQuantile(percent / 100) }));
@@ -55,7 +64,10 @@ export function plotPoints({ readings, scores }: ProbabilityPlotResult): PlotPoi
 export function pointWords(result: ProbabilityPlotResult, index: number): string[] {
   const { rows, readings, positions, unit, resolution } = result;
   const value = formatFigure(readings[index]!, 'reading', resolution);
-  return [`row ${rows[index]}: ${value}${unit ? ` ${unit}` : ''}`, `${(positions[index]! * 100).toPrecision(3)} % at or below`];
+  return [
+    `row ${rows[index]}: ${value}${unit ? ` ${unit}` : ''}`,
+    `${(positions[index]! * 100).toPrecision(3)} % at or below`,
+  ];
 }
 
 function bandDatasets(result: ProbabilityPlotResult, colours: ChartColours): ChartDataset<'line', Point[]>[] {
@@ -127,6 +139,7 @@ export function probabilityPlotChart(
       scales: {
         x: {
           type: 'linear',
+          ...readingRange(result, range),
           title: title(unit ? `${column}, ${unit}` : column),
           grid: { color: colours.gridLine, drawTicks: false },
           border: { display: false },
@@ -135,6 +148,8 @@ export function probabilityPlotChart(
             padding: 6,
             maxTicksLimit: 9,
             maxRotation: 0,
+            // The axis ends where the picture does, not at the next round number.
+            includeBounds: false,
             callback: (value) => formatFigure(Number(value), 'reading', axisStep(resolution, sd)),
           },
         },

@@ -18,8 +18,8 @@ const columnOf = ({ column, request }: Evidence) =>
 <template>
   <el-drawer v-model="evidence.drawerOpen" title="Evidence" size="480">
     <p v-if="evidence.items.length === 0" class="soft">
-      Nothing kept yet. In Fit, press <kbd>K</kbd> to keep what you see, with its settings and the seed, so that anyone can recompute
-      it.
+      Nothing kept yet. In Fit, press <kbd>K</kbd> to keep what you see, with its settings and the seed, so that anyone
+      can recompute it.
     </p>
     <article v-for="item in evidence.items" :key="item.id" class="item">
       <h3>{{ analysisById(item.analysis).name }} of {{ columnOf(item) }}</h3>
@@ -29,15 +29,22 @@ const columnOf = ({ column, request }: Evidence) =>
       <dl>
         <dt>data</dt>
         <dd>
-          change {{ item.revision }}, fingerprint <code :title="item.fingerprint">{{ item.fingerprint.slice(0, 12) }}…</code>
+          change {{ item.revision }}, fingerprint
+          <code :title="item.fingerprint">{{ item.fingerprint.slice(0, 12) }}…</code>
         </dd>
         <dt>worked out by</dt>
-        <dd>{{ item.analysis }} {{ item.version }}, Verdict {{ item.appVersion }}<template v-if="item.seed !== null">, seed {{ item.seed }}</template></dd>
+        <dd>
+          {{ item.analysis }} {{ item.version }}, Verdict {{ item.appVersion
+          }}<template v-if="item.seed !== null">, seed {{ item.seed }}</template>
+        </dd>
         <dt>kept</dt>
         <dd>{{ item.who }}, {{ formatTime(item.at) }}</dd>
       </dl>
       <div class="again">
-        <el-button size="small" :loading="evidence.recomputed[item.id] === 'running'" @click="evidence.recompute(item.id)"
+        <el-button
+          size="small"
+          :loading="evidence.recomputed[item.id] === 'running'"
+          @click="evidence.recompute(item.id)"
           >Recompute</el-button
         >
         <span role="status" class="answer">{{ recomputedWords(evidence.recomputed[item.id]) }}</span>

@@ -58,7 +58,13 @@ const blur = (event: Event) => (event.target as HTMLInputElement).blur();
     </button>
     <label class="soft who"
       >working as
-      <input aria-label="Working as" :size="Math.max(6, who.name.length)" maxlength="80" :value="who.name" @change="setWho" @keydown.enter="blur"
+      <input
+        aria-label="Working as"
+        :size="Math.max(6, who.name.length)"
+        maxlength="80"
+        :value="who.name"
+        @change="setWho"
+        @keydown.enter="blur"
     /></label>
     <button class="plain" :aria-pressed="dark" @click="toggleDark()">{{ dark ? 'Light' : 'Dark' }}</button>
   </header>
@@ -67,7 +73,8 @@ const blur = (event: Event) => (event.target as HTMLInputElement).blur();
 <style scoped>
 .head {
   display: flex;
-  flex: 0 0 46px;
+  flex: none;
+  height: 46px;
   align-items: center;
   gap: 10px;
   padding: 0 20px;

@@ -22,14 +22,21 @@ const finish = () => {
 </script>
 
 <template>
-  <el-dialog :model-value="open" title="Set a reading aside" width="460" @close="emit('leave')" @opened="field?.focus()">
+  <el-dialog
+    :model-value="open"
+    title="Set a reading aside"
+    width="460"
+    @close="emit('leave')"
+    @opened="field?.focus()"
+  >
     <p>{{ what }}: it stays in the table, struck through, and is left out of every calculation until it is put back.</p>
     <label class="reason"
       >Why?
       <input ref="field" v-model="reason" maxlength="1000" aria-label="Reason" @keydown.enter="finish" />
     </label>
     <p v-if="earlier.length" class="soft earlier">
-      Earlier reasons: <button v-for="text in earlier" :key="text" class="plain" @click="reason = text">{{ text }}</button>
+      Earlier reasons:
+      <button v-for="text in earlier" :key="text" class="plain" @click="reason = text">{{ text }}</button>
     </p>
     <template #footer>
       <el-button @click="emit('leave')">Leave it in</el-button>

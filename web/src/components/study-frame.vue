@@ -3,7 +3,7 @@ import { useEventListener } from '@vueuse/core';
 import { computed, watch } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { useKeys } from '../composables/use-keys.js';
-import { STAGES } from '../router.js';
+import { STAGES } from '../stages/stages.js';
 import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
 import CautionNote from './caution-note.vue';
@@ -53,7 +53,11 @@ useEventListener('keydown', (event) => {
     <nav class="path no-print" aria-label="Stages">
       <template v-for="({ name, title }, i) in STAGES" :key="name">
         <span v-if="i > 0" class="dash" aria-hidden="true">—</span>
-        <RouterLink :to="{ name, params: { id } }" class="stage" :aria-current="route.name === name ? 'page' : undefined">
+        <RouterLink
+          :to="{ name, params: { id } }"
+          class="stage"
+          :aria-current="route.name === name ? 'page' : undefined"
+        >
           <span class="dot" :class="{ full: hasEvidence[name] }" aria-hidden="true"></span>{{ title }}
         </RouterLink>
       </template>
@@ -64,14 +68,15 @@ useEventListener('keydown', (event) => {
         <CautionNote v-if="store.conflict" lead="Changed elsewhere" tone="wrong">
           {{ store.conflict.detail }}
           <span v-if="store.conflict.changes?.length"> There: {{ store.conflict.changes.join('; ') }}. </span>
-          <el-button size="small" type="primary" @click="store.takeOver(true)">Take over the newer state{{
-            store.waiting.length ? ', then mine' : ''
-          }}</el-button>
+          <el-button size="small" type="primary" @click="store.takeOver(true)"
+            >Take over the newer state{{ store.waiting.length ? ', then mine' : '' }}</el-button
+          >
           <el-button v-if="store.waiting.length" size="small" @click="store.takeOver(false)">Drop mine</el-button>
         </CautionNote>
         <CautionNote v-else-if="store.away" lead="Not stored yet" tone="wrong">
-          {{ store.away }} {{ store.waiting.length }} {{ store.waiting.length === 1 ? 'change waits' : 'changes wait' }} in
-          this page and will be sent when it is back.
+          {{ store.away }} {{ store.waiting.length }}
+          {{ store.waiting.length === 1 ? 'change waits' : 'changes wait' }} in this page and will be sent when it is
+          back.
         </CautionNote>
         <CautionNote v-if="store.refused" lead="Not done" tone="wrong">
           {{ store.refused.detail }}

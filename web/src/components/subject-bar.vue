@@ -56,7 +56,13 @@ function setLevel(event: Event): void {
     <template v-if="subjects.length">
       <label class="soft"
         >Looking at
-        <select class="field" aria-label="Subject" :value="store.study?.subject" :disabled="store.ruled" @change="setSubject">
+        <select
+          class="field"
+          aria-label="Subject"
+          :value="store.study?.subject"
+          :disabled="store.ruled"
+          @change="setSubject"
+        >
           <option v-for="column in subjects" :key="column.id" :value="column.id">{{ named(column) }}</option>
         </select></label
       >
@@ -80,16 +86,28 @@ function setLevel(event: Event): void {
     <span class="room"></span>
     <template v-if="route.name === 'readings'">
       <span class="soft" role="status">{{ saved }}</span>
-      <button class="plain" :disabled="!store.study?.canUndo || store.ruled" :title="store.study?.canUndo ?? ''" @click="store.undo()">
+      <button
+        class="plain"
+        :disabled="!store.study?.canUndo || store.ruled"
+        :title="store.study?.canUndo ?? ''"
+        @click="store.undo()"
+      >
         Undo
       </button>
-      <button class="plain" :disabled="!store.study?.canRedo || store.ruled" :title="store.study?.canRedo ?? ''" @click="store.redo()">
+      <button
+        class="plain"
+        :disabled="!store.study?.canRedo || store.ruled"
+        :title="store.study?.canRedo ?? ''"
+        @click="store.redo()"
+      >
         Redo
       </button>
       <button class="plain" @click="recordOpen = true">Record</button>
     </template>
     <template v-else>
-      <span v-if="store.sample?.resolution" class="soft">resolution {{ store.sample.resolution }} {{ store.sample.unit }}</span>
+      <span v-if="store.sample?.resolution" class="soft"
+        >resolution {{ store.sample.resolution }} {{ store.sample.unit }}</span
+      >
       <span v-if="limits" class="soft">{{ limits }}</span>
     </template>
     <RecordDrawer v-model="recordOpen" />

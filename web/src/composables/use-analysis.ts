@@ -19,7 +19,11 @@ export interface Running<Result> {
  * Runs an analysis in the workers whenever its settings or its sample change. A newer run replaces an older one at once: late chunks
  * of the older are dropped.
  */
-export function useAnalysis<Result>(id: string, settings: Ref<Settings | null>, sample: Ref<Sample | null>): Running<Result> {
+export function useAnalysis<Result>(
+  id: string,
+  settings: Ref<Settings | null>,
+  sample: Ref<Sample | null>,
+): Running<Result> {
   const result = shallowRef<Result | null>(null) as Ref<Result | null>;
   const progress = ref<number | null>(null);
   const stopped = ref(false);

@@ -86,7 +86,8 @@ export const useStudy = defineStore('study', () => {
     if (sending || conflict.value) return;
     sending = true;
     try {
-      while (waiting.value.length > 0 && study.value && !conflict.value) await sendFirst(study.value, waiting.value[0]!);
+      while (waiting.value.length > 0 && study.value && !conflict.value)
+        await sendFirst(study.value, waiting.value[0]!);
     } finally {
       sending = false;
     }
@@ -152,7 +153,9 @@ export const useStudy = defineStore('study', () => {
   }
 
   const step = (direction: 'undo' | 'redo') =>
-    settled(({ id, revision }) => api.step(id, { token: crypto.randomUUID(), revision, who: who.name, step: direction }));
+    settled(({ id, revision }) =>
+      api.step(id, { token: crypto.randomUUID(), revision, who: who.name, step: direction }),
+    );
 
   const subject = computed(() => study.value?.columns.find(({ id }) => id === study.value?.subject) ?? null);
 

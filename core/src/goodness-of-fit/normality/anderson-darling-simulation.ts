@@ -1,3 +1,4 @@
+import { exp, log } from '../../numeric/elementary.js';
 import { erfc } from '../../numeric/error-function.js';
 import { sortAscending } from '../../numeric/sort.js';
 import { fillNormals } from '../../random/normal.js';
@@ -24,7 +25,7 @@ export interface AndersonDarlingReplicates {
 /** Turns standard normals into a draw from the population, in place. */
 function shapeDraw(values: Float64Array, population: Population): void {
   const n = values.length;
-  if (population === 'lognormal') for (let i = 0; i < n; i++) values[i] = Math.exp(LOGNORMAL_LOG_SD * values[i]!);
+  if (population === 'lognormal') for (let i = 0; i < n; i++) values[i] = exp(LOGNORMAL_LOG_SD * values[i]!);
   if (population === 'two-groups') for (let i = n >> 1; i < n; i++) values[i] = values[i]! + GROUP_DISTANCE;
 }
 
@@ -70,7 +71,7 @@ export function replicateStatistic(values: Float64Array, lower: Float64Array, up
     }
   }
   let weighted = 0;
-  for (let i = 0; i < n; i++) weighted += (2 * i + 1) * Math.log(lower[i]! * upper[i]!);
+  for (let i = 0; i < n; i++) weighted += (2 * i + 1) * log(lower[i]! * upper[i]!);
   return -n - weighted / n;
 }
 

@@ -1,3 +1,4 @@
+import { exp } from '../../numeric/elementary.js';
 import { normalLogCumulative } from '../../numeric/standard-normal.js';
 
 /**
@@ -31,8 +32,8 @@ export function andersonDarlingAsymptotic(statistic: number, n: number): number 
   if (n < ASYMPTOTIC_LEAST_N) return null;
   const a = adjustedAndersonDarling(statistic, n);
   if (a > ASYMPTOTIC_GREATEST) return null;
-  if (a >= 0.6) return Math.exp(1.2937 - 5.709 * a + 0.0186 * a * a);
-  if (a > 0.34) return Math.exp(0.9177 - 4.279 * a - 1.38 * a * a);
-  if (a > 0.2) return 1 - Math.exp(-8.318 + 42.796 * a - 59.938 * a * a);
-  return 1 - Math.exp(-13.436 + 101.14 * a - 223.73 * a * a);
+  if (a >= 0.6) return exp(1.2937 - 5.709 * a + 0.0186 * a * a);
+  if (a > 0.34) return exp(0.9177 - 4.279 * a - 1.38 * a * a);
+  if (a > 0.2) return 1 - exp(-8.318 + 42.796 * a - 59.938 * a * a);
+  return 1 - exp(-13.436 + 101.14 * a - 223.73 * a * a);
 }

@@ -10,14 +10,19 @@ import {
 import { computed } from 'vue';
 
 /** The figures beside the plot: the test with all its p-values, and the shape of the column. */
-const props = defineProps<{ test: NormalityResult; figures: DescribeResult | null; plot: ProbabilityPlotResult | null }>();
+const props = defineProps<{
+  test: NormalityResult;
+  figures: DescribeResult | null;
+  plot: ProbabilityPlotResult | null;
+}>();
 
 const darling = computed(() => props.test.tests[0]!);
 const interval = computed(() => {
   const p = darling.value.pSimulated;
-  return p ? `${formatP(p.pInterval[0])} to ${formatP(p.pInterval[1])}` : '';
+  return p ? `${formatP(p.pInterval[0])} – ${formatP(p.pInterval[1])}` : '';
 });
-const statistic = (value: number | null | undefined) => (value === null || value === undefined ? '–' : formatFigure(value, 'statistic'));
+const statistic = (value: number | null | undefined) =>
+  value === null || value === undefined ? '–' : formatFigure(value, 'statistic');
 </script>
 
 <template>
@@ -33,7 +38,12 @@ const statistic = (value: number | null | undefined) => (value === null || value
         <tr>
           <td>
             p, simulated
-            <span v-if="darling.pSimulated" class="soft">{{ groupThousands(darling.pSimulated.replicates) }} samples; known to {{ interval }}</span>
+            <span
+              v-if="darling.pSimulated"
+              class="soft"
+              title="95 % interval of the simulated p, from the number of samples"
+              >{{ groupThousands(darling.pSimulated.replicates) }} samples: {{ interval }}</span
+            >
           </td>
           <td class="number">{{ darling.pSimulated ? formatP(darling.pSimulated.pValue) : '…' }}</td>
         </tr>
@@ -47,7 +57,9 @@ const statistic = (value: number | null | undefined) => (value === null || value
         </tr>
         <tr v-if="figures">
           <td>skewness, excess kurtosis <span class="soft">adjusted for n</span></td>
-          <td class="number">{{ statistic(figures.skewness.adjusted) }} · {{ statistic(figures.kurtosis.adjusted) }}</td>
+          <td class="number">
+            {{ statistic(figures.skewness.adjusted) }} · {{ statistic(figures.kurtosis.adjusted) }}
+          </td>
         </tr>
         <tr v-if="plot">
           <td>correlation of the plot</td>

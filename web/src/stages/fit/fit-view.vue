@@ -45,7 +45,11 @@ const plotRequest = computed(() =>
 const testRequest = computed(() =>
   sample.value && column.value
     ? normalityAnalysis.resolve(
-        normalityAnalysis.request.parse({ column: column.value.name, alpha: store.study!.alpha, ...testAddress.settings.value }),
+        normalityAnalysis.request.parse({
+          column: column.value.name,
+          alpha: store.study!.alpha,
+          ...testAddress.settings.value,
+        }),
         sample.value,
       )
     : null,
@@ -93,10 +97,25 @@ const seconds = computed(() => {
   return `${time} · ${lanes} ${lanes === 1 ? 'worker' : 'workers'}`;
 });
 
-const { keep, keeping, kept, problem: keepProblem } = useKeeping(
+const {
+  keep,
+  keeping,
+  kept,
+  problem: keepProblem,
+} = useKeeping(
   computed(() => [
-    { analysis: probabilityPlotAnalysis, request: plotRequest.value, result: plotResult.value, whole: plot.progress.value === null && !plot.stopped.value },
-    { analysis: normalityAnalysis, request: testRequest.value, result: testResult.value, whole: test.progress.value === null && !test.stopped.value },
+    {
+      analysis: probabilityPlotAnalysis,
+      request: plotRequest.value,
+      result: plotResult.value,
+      whole: plot.progress.value === null && !plot.stopped.value,
+    },
+    {
+      analysis: normalityAnalysis,
+      request: testRequest.value,
+      result: testResult.value,
+      whole: test.progress.value === null && !test.stopped.value,
+    },
   ]),
 );
 
@@ -114,7 +133,9 @@ function setAside(reason: string): void {
   asideRow.value = null;
   pointed.value = null;
 }
-const asideHere = computed(() => (store.study?.setAside ?? []).filter((reading) => reading.column === column.value?.id));
+const asideHere = computed(() =>
+  (store.study?.setAside ?? []).filter((reading) => reading.column === column.value?.id),
+);
 const putBack = (row: number) => store.change({ kind: 'put-back', readings: [{ column: column.value!.id, row }] });
 const valueOf = (row: number) => (store.cells[column.value?.id ?? ''] ?? [])[row - 1] ?? '';
 
@@ -125,7 +146,9 @@ const figure = (value: number) => formatFigure(value, 'reading', sample.value?.r
 <template>
   <div v-if="!column" class="nothing">
     <h1>There is nothing to look at yet.</h1>
-    <p>A column of numbers is needed. <RouterLink :to="{ name: 'readings' }">Go to Readings</RouterLink> and paste one.</p>
+    <p>
+      A column of numbers is needed. <RouterLink :to="{ name: 'readings' }">Go to Readings</RouterLink> and paste one.
+    </p>
   </div>
   <div v-else class="fit">
     <div class="upper">
@@ -141,7 +164,9 @@ const figure = (value: number) => formatFigure(value, 'reading', sample.value?.r
         <template v-if="whyNot">
           <h2>No plot</h2>
           <p>{{ whyNot }}</p>
-          <p class="soft">More readings can be pasted or typed in <RouterLink :to="{ name: 'readings' }">Readings</RouterLink>.</p>
+          <p class="soft">
+            More readings can be pasted or typed in <RouterLink :to="{ name: 'readings' }">Readings</RouterLink>.
+          </p>
         </template>
         <p v-else-if="failed" role="alert">The plot could not be worked out: {{ failed }} Nothing was lost.</p>
         <p v-else class="soft" aria-busy="true">Drawing the plot …</p>
@@ -157,13 +182,27 @@ const figure = (value: number) => formatFigure(value, 'reading', sample.value?.r
           <b>Set aside</b>
           <div v-for="reading in asideHere" :key="reading.row">
             row {{ reading.row }} <span class="soft">{{ valueOf(reading.row) }} — {{ reading.reason }}</span>
-            <button v-if="!store.ruled" class="plain" :aria-label="`Put row ${reading.row} back`" @click="putBack(reading.row)">Put back</button>
+            <button
+              v-if="!store.ruled"
+              class="plain"
+              :aria-label="`Put row ${reading.row} back`"
+              @click="putBack(reading.row)"
+            >
+              Put back
+            </button>
           </div>
         </section>
-        <CautionNote v-if="failed && testResult" lead="Not finished" tone="wrong">{{ failed }} <button class="plain" @click="again">Try again</button></CautionNote>
+        <CautionNote v-if="failed && testResult" lead="Not finished" tone="wrong"
+          >{{ failed }} <button class="plain" @click="again">Try again</button></CautionNote
+        >
         <CautionNote v-if="keepProblem" lead="Not kept" tone="wrong">{{ keepProblem }}</CautionNote>
         <div class="actions">
-          <el-button v-if="testResult" type="primary" :loading="keeping" :disabled="store.ruled || running !== null || anyStopped" @click="keep()"
+          <el-button
+            v-if="testResult"
+            type="primary"
+            :loading="keeping"
+            :disabled="store.ruled || running !== null || anyStopped"
+            @click="keep()"
             >Keep as evidence <kbd>K</kbd></el-button
           >
           <span v-if="kept" class="soft" role="status">{{ kept }}</span>
@@ -198,7 +237,11 @@ const figure = (value: number) => formatFigure(value, 'reading', sample.value?.r
     </section>
     <SetAsideDialog
       :open="asideRow !== null"
-      :what="asideRow === null ? '' : `Row ${asideRow} of ${column.name}, ${figure(Number(plotResult?.readings[plotResult.rows.indexOf(asideRow)] ?? 0))}`"
+      :what="
+        asideRow === null
+          ? ''
+          : `Row ${asideRow} of ${column.name}, ${figure(Number(plotResult?.readings[plotResult.rows.indexOf(asideRow)] ?? 0))}`
+      "
       @done="setAside"
       @leave="asideRow = null"
     />

@@ -29,7 +29,9 @@ onMounted(() => {
 watch([dark, useMediaQuery('print')], takeColours);
 
 const points = computed(() => plotPoints(props.result));
-const config = computed(() => colours.value && probabilityPlotChart(props.result, props.column, colours.value, pointed.value));
+const config = computed(
+  () => colours.value && probabilityPlotChart(props.result, props.column, colours.value, pointed.value),
+);
 const words = computed(
   () =>
     `Normal probability plot. ${probabilityPlotAnalysis
@@ -38,7 +40,9 @@ const words = computed(
       .join('')} Arrow keys step from reading to reading.`,
 );
 const bandWords = computed(() =>
-  props.result.band ? `${formatPercent(props.result.band.confidence)} of normal samples stay wholly inside the shaded band` : '',
+  props.result.band
+    ? `${formatPercent(props.result.band.confidence)} of normal samples stay wholly inside the shaded band`
+    : '',
 );
 const pointedWords = computed(() => (pointed.value === null ? '' : pointWords(props.result, pointed.value).join(', ')));
 

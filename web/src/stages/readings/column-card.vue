@@ -1,6 +1,13 @@
 <script setup lang="ts">
 import type { Change, StudyColumn } from '@verdict/contract';
-import { formatFigure, isUnavailable, readNumber, type DescribeResult, type Sample, type Unavailable } from '@verdict/core';
+import {
+  formatFigure,
+  isUnavailable,
+  readNumber,
+  type DescribeResult,
+  type Sample,
+  type Unavailable,
+} from '@verdict/core';
 import { computed, ref, toRef, watch } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
 import { useAnalysis } from '../../composables/use-analysis.js';
@@ -19,7 +26,9 @@ const emit = defineEmits<{ change: [change: Change]; go: [row: number]; setAside
 
 const settings = computed(() => ({ column: props.column.name }));
 const { result } = useAnalysis<DescribeResult | Unavailable>('describe', settings, toRef(props, 'sample'));
-const figures = computed(() => (result.value && !isUnavailable(result.value) ? (result.value as DescribeResult) : null));
+const figures = computed(() =>
+  result.value && !isUnavailable(result.value) ? (result.value as DescribeResult) : null,
+);
 const isNumeric = computed(() => props.column.kind !== 'label');
 const wrong = ref<Record<string, string>>({});
 watch(
@@ -42,22 +51,30 @@ function setText(field: Texts, event: Event): void {
 }
 
 type Numbers = 'resolution' | 'lowerLimit' | 'upperLimit';
-const WORDS: Record<Numbers, string> = { resolution: 'The resolution', lowerLimit: 'The lower limit', upperLimit: 'The upper limit' };
+const WORDS: Record<Numbers, string> = {
+  resolution: 'The resolution',
+  lowerLimit: 'The lower limit',
+  upperLimit: 'The upper limit',
+};
 
 /** Why a typed figure will not do, or null. */
 function objection(field: Numbers, value: number | null): string | null {
   if (field === 'resolution') return value !== null && value <= 0 ? 'The resolution is a number above 0.' : null;
   const lower = field === 'lowerLimit' ? value : props.column.lowerLimit;
   const upper = field === 'upperLimit' ? value : props.column.upperLimit;
-  return lower !== null && upper !== null && lower >= upper ? `The lower limit (${lower}) must be below the upper (${upper}).` : null;
+  return lower !== null && upper !== null && lower >= upper
+    ? `The lower limit (${lower}) must be below the upper (${upper}).`
+    : null;
 }
 
 function setNumber(field: Numbers, event: Event): void {
   const text = (event.target as HTMLInputElement).value.trim();
   const value = text === '' ? null : readNumber(text.replace(',', '.'), { decimal: 'point', thousands: 'none' });
-  const bad = text !== '' && value === null ? `${WORDS[field]} takes a number; “${text}” is none.` : objection(field, value);
+  const bad =
+    text !== '' && value === null ? `${WORDS[field]} takes a number; “${text}” is none.` : objection(field, value);
   wrong.value = bad ? { [field]: bad } : {};
-  if (!bad && value !== props.column[field]) emit('change', { kind: 'change-column', column: props.column.id, [field]: value });
+  if (!bad && value !== props.column[field])
+    emit('change', { kind: 'change-column', column: props.column.id, [field]: value });
 }
 
 const setKind = (event: Event) =>
@@ -82,7 +99,10 @@ const strip = computed(() => {
   const at = (value: number) => 10 + (380 * (value - least)) / span;
   // Several hundred marks tell the eye as much as all of them.
   const every = Math.max(1, Math.floor(values.length / 400));
-  const marks = Array.from(values.filter((_, i) => i % every === 0), (value, i) => ({ x: at(value), y: 12 + (i % 3) * 5 }));
+  const marks = Array.from(
+    values.filter((_, i) => i % every === 0),
+    (value, i) => ({ x: at(value), y: 12 + (i % 3) * 5 }),
+  );
   const limits = [lowerLimit, upperLimit].flatMap((limit) => (limit === null ? [] : [at(limit)]));
   return { marks, limits, least, most };
 });
@@ -92,16 +112,49 @@ const current = computed(() => props.aside.find(({ row }) => row === props.curso
 <template>
   <div class="cards">
     <section class="card box" :aria-label="`Column ${column.name}`">
-      <svg v-if="strip && isNumeric" viewBox="0 0 400 48" class="strip" role="img" :aria-label="`Readings from ${strip.least} to ${strip.most}`">
+      <svg
+        v-if="strip && isNumeric"
+        viewBox="0 0 400 48"
+        class="strip"
+        role="img"
+        :aria-label="`Readings from ${strip.least} to ${strip.most}`"
+      >
         <line x1="4" x2="396" y1="32" y2="32" stroke="var(--soft)" />
-        <line v-for="x in strip.limits" :key="x" :x1="x" :x2="x" y1="4" y2="36" stroke="var(--ochre)" stroke-dasharray="4 3" stroke-width="1.5" />
-        <circle v-for="(mark, i) in strip.marks" :key="i" :cx="mark.x" :cy="mark.y" r="2.6" fill="none" stroke="var(--ink)" />
+        <line
+          v-for="x in strip.limits"
+          :key="x"
+          :x1="x"
+          :x2="x"
+          y1="4"
+          y2="36"
+          stroke="var(--ochre)"
+          stroke-dasharray="4 3"
+          stroke-width="1.5"
+        />
+        <circle
+          v-for="(mark, i) in strip.marks"
+          :key="i"
+          :cx="mark.x"
+          :cy="mark.y"
+          r="2.6"
+          fill="none"
+          stroke="var(--ink)"
+        />
         <text x="10" y="46">{{ figure(strip.least, 'reading') }}</text>
         <text x="390" y="46" text-anchor="end">{{ figure(strip.most, 'reading') }}</text>
       </svg>
       <dl>
         <dt>name</dt>
-        <dd><input class="field" aria-label="Column name" maxlength="80" :disabled="locked" :value="column.name" @change="setText('name', $event)" /></dd>
+        <dd>
+          <input
+            class="field"
+            aria-label="Column name"
+            maxlength="80"
+            :disabled="locked"
+            :value="column.name"
+            @change="setText('name', $event)"
+          />
+        </dd>
         <dt>kind</dt>
         <dd>
           <select class="field" aria-label="Kind" :value="column.kind" :disabled="locked" @change="setKind">
@@ -112,7 +165,18 @@ const current = computed(() => props.aside.find(({ row }) => row === props.curso
         </dd>
         <template v-if="isNumeric">
           <dt>unit</dt>
-          <dd><input class="field" aria-label="Unit" size="8" maxlength="20" placeholder="none" :disabled="locked" :value="column.unit" @change="setText('unit', $event)" /></dd>
+          <dd>
+            <input
+              class="field"
+              aria-label="Unit"
+              size="8"
+              maxlength="20"
+              placeholder="none"
+              :disabled="locked"
+              :value="column.unit"
+              @change="setText('unit', $event)"
+            />
+          </dd>
           <dt>resolution</dt>
           <dd>
             <input
@@ -128,9 +192,25 @@ const current = computed(() => props.aside.find(({ row }) => row === props.curso
           </dd>
           <dt>limits</dt>
           <dd>
-            <input class="field" aria-label="Lower limit" size="7" placeholder="none" :disabled="locked" :value="column.lowerLimit ?? ''" @change="setNumber('lowerLimit', $event)" />
+            <input
+              class="field"
+              aria-label="Lower limit"
+              size="7"
+              placeholder="none"
+              :disabled="locked"
+              :value="column.lowerLimit ?? ''"
+              @change="setNumber('lowerLimit', $event)"
+            />
             <span class="soft">to</span>
-            <input class="field" aria-label="Upper limit" size="7" placeholder="none" :disabled="locked" :value="column.upperLimit ?? ''" @change="setNumber('upperLimit', $event)" />
+            <input
+              class="field"
+              aria-label="Upper limit"
+              size="7"
+              placeholder="none"
+              :disabled="locked"
+              :value="column.upperLimit ?? ''"
+              @change="setNumber('upperLimit', $event)"
+            />
           </dd>
         </template>
       </dl>
@@ -139,10 +219,22 @@ const current = computed(() => props.aside.find(({ row }) => row === props.curso
     <section v-if="figures && isNumeric" class="card box" aria-label="First figures">
       <table class="figures">
         <tbody>
-          <tr><td>readings</td><td class="number">{{ figure(figures.n, 'reading').replace(/\.0+$/, '') }}</td></tr>
-          <tr><td>mean</td><td class="number">{{ figure(figures.mean, 'location') }}</td></tr>
-          <tr><td>sd, n − 1</td><td class="number">{{ figure(figures.sd, 'spread') }}</td></tr>
-          <tr><td>least and greatest</td><td class="number">{{ figure(figures.min, 'reading') }} · {{ figure(figures.max, 'reading') }}</td></tr>
+          <tr>
+            <td>readings</td>
+            <td class="number">{{ figure(figures.n, 'reading').replace(/\.0+$/, '') }}</td>
+          </tr>
+          <tr>
+            <td>mean</td>
+            <td class="number">{{ figure(figures.mean, 'location') }}</td>
+          </tr>
+          <tr>
+            <td>sd, n − 1</td>
+            <td class="number">{{ figure(figures.sd, 'spread') }}</td>
+          </tr>
+          <tr>
+            <td>least and greatest</td>
+            <td class="number">{{ figure(figures.min, 'reading') }} · {{ figure(figures.max, 'reading') }}</td>
+          </tr>
         </tbody>
       </table>
     </section>

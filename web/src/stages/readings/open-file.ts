@@ -3,7 +3,9 @@ const megabytes = (bytes: number) => `${Math.round((bytes / 1024 / 1024) * 10) /
 /** The text of a file that was chosen or dropped, or why it is not read; a file over the limit is not touched at all. */
 export async function readTextFile(file: File, limit: number): Promise<{ text: string } | { refusal: string }> {
   if (file.size > limit) {
-    return { refusal: `${file.name} has ${megabytes(file.size)}; a file may have at most ${megabytes(limit)}. Nothing was read.` };
+    return {
+      refusal: `${file.name} has ${megabytes(file.size)}; a file may have at most ${megabytes(limit)}. Nothing was read.`,
+    };
   }
   const bytes = new Uint8Array(await file.arrayBuffer());
   if (bytes.subarray(0, 4096).includes(0)) {

@@ -13,7 +13,9 @@ watch(
   (text) => (layout.value = recogniseLayout(text)),
 );
 const block = shallowRef(parseBlock(props.text, layout.value, props.taken));
-watch([layout, () => props.taken], () => (block.value = parseBlock(props.text, layout.value, props.taken)), { deep: true });
+watch([layout, () => props.taken], () => (block.value = parseBlock(props.text, layout.value, props.taken)), {
+  deep: true,
+});
 
 const PREVIEW = 12;
 const MOST_PROBLEMS = 100;
@@ -84,11 +86,14 @@ const under = ({ kind, unit }: ParsedColumn) => [kind, unit].filter(Boolean).joi
         <p v-if="block.rows > PREVIEW" class="soft more">and {{ groupThousands(block.rows - PREVIEW) }} more rows</p>
       </div>
       <CautionNote v-if="block.problems.length" lead="To look at">
-        {{ groupThousands(block.problems.length) }} {{ block.problems.length === 1 ? 'thing' : 'things' }}, kept as written:
+        {{ groupThousands(block.problems.length) }} {{ block.problems.length === 1 ? 'thing' : 'things' }}, kept as
+        written:
         <ul>
           <li v-for="(problem, i) in block.problems.slice(0, MOST_PROBLEMS)" :key="i">{{ problem.text }}</li>
         </ul>
-        <span v-if="block.problems.length > MOST_PROBLEMS">and {{ groupThousands(block.problems.length - MOST_PROBLEMS) }} more.</span>
+        <span v-if="block.problems.length > MOST_PROBLEMS"
+          >and {{ groupThousands(block.problems.length - MOST_PROBLEMS) }} more.</span
+        >
       </CautionNote>
     </template>
     <div class="actions">

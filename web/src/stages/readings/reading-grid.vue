@@ -34,12 +34,18 @@ let escaped = false;
 
 const rows = computed(() => props.rowCount + (props.locked ? 0 : 1));
 const virtual = useVirtualizer(
-  computed(() => ({ count: rows.value, getScrollElement: () => scroller.value ?? null, estimateSize: () => ROW, overscan: 12 })),
+  computed(() => ({
+    count: rows.value,
+    getScrollElement: () => scroller.value ?? null,
+    estimateSize: () => ROW,
+    overscan: 12,
+  })),
 );
 
 const column = computed(() => props.columns[cursor.value.column]);
 const textAt = (id: string, row: number) => props.cells[id]?.[row - 1] ?? '';
-const isWrong = (of: StudyColumn, row: number) => of.kind !== 'label' && readCell(textAt(of.id, row), of).kind === 'text';
+const isWrong = (of: StudyColumn, row: number) =>
+  of.kind !== 'label' && readCell(textAt(of.id, row), of).kind === 'text';
 const template = computed(() => `68px repeat(${props.columns.length}, minmax(120px, 1fr))`);
 
 function underName(of: StudyColumn): string {
@@ -73,7 +79,11 @@ watch(
 
 function go(key: string): void {
   const page = Math.max(1, Math.floor((scroller.value?.clientHeight ?? ROW * 10) / ROW) - 2);
-  cursor.value = moved(cursor.value, key, { rows: props.locked ? props.rowCount - 1 : props.rowCount, columns: props.columns.length, page });
+  cursor.value = moved(cursor.value, key, {
+    rows: props.locked ? props.rowCount - 1 : props.rowCount,
+    columns: props.columns.length,
+    page,
+  });
   void nextTick(() => input.value?.select());
 }
 

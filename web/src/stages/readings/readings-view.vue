@@ -14,7 +14,8 @@ import ReadingGrid from './reading-grid.vue';
 import { additionOf, emptyColumn, type Cursor } from './table-model.js';
 
 const store = useStudy();
-const cursor = ref<Cursor>({ row: 1, column: 0 });
+const subjectIndex = store.study?.columns.findIndex(({ id }) => id === store.study?.subject) ?? 0;
+const cursor = ref<Cursor>({ row: 1, column: Math.max(0, subjectIndex) });
 const grid = ref<InstanceType<typeof ReadingGrid>>();
 const chooser = ref<HTMLInputElement>();
 /** A text on its way in, with where it came from. */
@@ -86,7 +87,8 @@ function onDrop(event: DragEvent): void {
   void openFile(event.dataTransfer?.files[0]);
 }
 
-const edit = (column: string, row: number, text: string) => store.change({ kind: 'edit-cells', cells: [{ column, row, text }] });
+const edit = (column: string, row: number, text: string) =>
+  store.change({ kind: 'edit-cells', cells: [{ column, row, text }] });
 
 function startTyping(): void {
   store.change(emptyColumn(names.value));
@@ -109,16 +111,36 @@ const lines = (n: number, one: string) => `${groupThousands(n)} ${one}${n === 1 
 </script>
 
 <template>
-  <div class="stage" @dragover.prevent="dragging = true" @dragleave="dragging = false" @drop.prevent="onDrop">
-    <input ref="chooser" type="file" class="unseen" tabindex="-1" aria-label="File" accept=".csv,.tsv,.txt,text/csv" @change="openFile(($event.target as HTMLInputElement).files?.[0]); ($event.target as HTMLInputElement).value = ''" />
+  <div class="readings" @dragover.prevent="dragging = true" @dragleave="dragging = false" @drop.prevent="onDrop">
+    <input
+      ref="chooser"
+      type="file"
+      class="unseen"
+      tabindex="-1"
+      aria-label="File"
+      accept=".csv,.tsv,.txt,text/csv"
+      @change="
+        openFile(($event.target as HTMLInputElement).files?.[0]);
+        ($event.target as HTMLInputElement).value = '';
+      "
+    />
     <div class="main">
-      <CautionNote v-if="refusal" lead="Not taken" tone="wrong">{{ refusal }} <button class="plain" @click="refusal = ''">Understood</button></CautionNote>
-      <PastePanel v-if="incoming" :text="incoming.text" :source="incoming.source" :taken="names" @take="take" @leave="incoming = null" />
+      <CautionNote v-if="refusal" lead="Not taken" tone="wrong"
+        >{{ refusal }} <button class="plain" @click="refusal = ''">Understood</button></CautionNote
+      >
+      <PastePanel
+        v-if="incoming"
+        :text="incoming.text"
+        :source="incoming.source"
+        :taken="names"
+        @take="take"
+        @leave="incoming = null"
+      />
       <section v-else-if="columns.length === 0" class="card empty" :class="{ dragging }">
         <h1>Paste a column of readings.</h1>
         <p>
-          Copy it from a spreadsheet and press <kbd>Ctrl</kbd> + <kbd>V</kbd> anywhere on this page. Names, units, decimal commas and
-          separators are recognised and shown before anything is stored.
+          Copy it from a spreadsheet and press <kbd>Ctrl</kbd> + <kbd>V</kbd> anywhere on this page. Names, units,
+          decimal commas and separators are recognised and shown before anything is stored.
         </p>
         <div>
           <el-button type="primary" @click="pasteByButton">Paste</el-button>
@@ -180,7 +202,7 @@ const lines = (n: number, one: string) => `${groupThousands(n)} ${one}${n === 1 
 </template>
 
 <style scoped>
-.stage {
+.readings {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(300px, 436px);
   gap: 18px;
@@ -240,7 +262,7 @@ const lines = (n: number, one: string) => `${groupThousands(n)} ${one}${n === 1 
   overflow: auto;
 }
 @media (max-width: 900px) {
-  .stage {
+  .readings {
     grid-template-columns: 1fr;
     height: auto;
   }

@@ -62,7 +62,11 @@ const empty = computed(() => studies.value?.length === 0);
       </CautionNote>
       <p v-if="!studies && !problem" class="soft" aria-busy="true">Reading the list …</p>
       <p v-else-if="empty" class="soft">
-        {{ inBin ? 'The bin is empty.' : 'No study yet. A new one needs nothing but readings to paste; it can be named later.' }}
+        {{
+          inBin
+            ? 'The bin is empty.'
+            : 'No study yet. A new one needs nothing but readings to paste; it can be named later.'
+        }}
       </p>
       <div v-else-if="studies" class="card list">
         <table class="figures">
@@ -80,19 +84,28 @@ const empty = computed(() => studies.value?.length === 0);
             <tr v-for="study in studies" :key="study.id">
               <td class="name">
                 <span v-if="inBin">{{ titleOf(study) }}</span>
-                <RouterLink v-else :to="{ name: 'readings', params: { id: study.id } }">{{ titleOf(study) }}</RouterLink>
+                <RouterLink v-else :to="{ name: 'readings', params: { id: study.id } }">{{
+                  titleOf(study)
+                }}</RouterLink>
               </td>
               <td>
                 <span class="state" :class="study.state">{{ stateOf(study) }}</span>
               </td>
               <td>{{ study.subject ?? '–' }}</td>
               <td class="number">{{ study.n === null ? '–' : groupThousands(study.n) }}</td>
-              <td class="number soft">{{ formatTime(inBin && study.deletedAt ? study.deletedAt : study.changedAt) }}</td>
+              <td class="number soft">
+                {{ formatTime(inBin && study.deletedAt ? study.deletedAt : study.changedAt) }}
+              </td>
               <td class="number">
                 <button v-if="inBin" class="plain" :aria-label="`Restore ${titleOf(study)}`" @click="restore(study.id)">
                   Restore
                 </button>
-                <button v-else class="plain" :aria-label="`Move ${titleOf(study)} to the bin`" @click="moveToBin(study.id)">
+                <button
+                  v-else
+                  class="plain"
+                  :aria-label="`Move ${titleOf(study)} to the bin`"
+                  @click="moveToBin(study.id)"
+                >
                   To the bin
                 </button>
               </td>
@@ -127,7 +140,8 @@ h1 {
   overflow-x: auto;
 }
 .list td {
-  padding: 10px 12px 10px 0;
+  padding-top: 10px;
+  padding-bottom: 10px;
 }
 .name a {
   color: var(--ink);

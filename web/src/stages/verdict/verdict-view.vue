@@ -49,7 +49,12 @@ async function rule(): Promise<void> {
   else if (!reason.value.trim()) missing.value = 'Say why: the reason is what somebody will read in a year.';
   if (missing.value) return;
   busy.value = true;
-  const body = { who: who.name, decision: decision.value, reason: reason.value, evidence: evidence.items.map(({ id }) => id) };
+  const body = {
+    who: who.name,
+    decision: decision.value,
+    reason: reason.value,
+    evidence: evidence.items.map(({ id }) => id),
+  };
   const done = await store.settled(({ id, revision }) => api.rule(id, { ...body, revision }));
   busy.value = false;
   if (done) reason.value = '';
@@ -78,33 +83,46 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
       <section>
         <h2>Question</h2>
         <p v-if="store.ruled" class="serif">{{ study.question || 'No question was written down.' }}</p>
-        <textarea v-else class="serif" aria-label="Question" rows="2" maxlength="500" placeholder="What has to be decided?" :value="study.question" @change="setQuestion"></textarea>
+        <textarea
+          v-else
+          class="serif"
+          aria-label="Question"
+          rows="2"
+          maxlength="500"
+          placeholder="What has to be decided?"
+          :value="study.question"
+          @change="setQuestion"
+        ></textarea>
         <p v-if="!store.ruled" class="print-only serif">{{ study.question }}</p>
       </section>
       <section>
         <h2>Readings</h2>
         <p v-if="store.sample && store.subject">
           {{ store.subject.name }}<template v-if="store.subject.unit">, {{ store.subject.unit }}</template
-          >: {{ readings(store.sample.values.length) }} used<template v-if="store.sample.missing">, {{ store.sample.missing }} missing</template
-          ><template v-if="store.sample.unreadable">, {{ store.sample.unreadable }} not a number</template
-          >, {{ asideHere.length || 'none' }} set aside. Level {{ study.alpha }}.
+          >: {{ readings(store.sample.values.length) }} used<template v-if="store.sample.missing"
+            >, {{ store.sample.missing }} missing</template
+          ><template v-if="store.sample.unreadable">, {{ store.sample.unreadable }} not a number</template>,
+          {{ asideHere.length || 'none' }} set aside. Level {{ study.alpha }}.
         </p>
         <p v-else class="soft">No readings yet.</p>
         <ul v-if="asideHere.length">
           <li v-for="reading in asideHere" :key="reading.row">
-            row {{ reading.row }}, {{ valueOf(reading.row) }}: {{ reading.reason }} <span class="soft">({{ reading.who }})</span>
+            row {{ reading.row }}, {{ valueOf(reading.row) }}: {{ reading.reason }}
+            <span class="soft">({{ reading.who }})</span>
           </li>
         </ul>
       </section>
       <section>
         <h2>Evidence</h2>
         <p v-if="shown.length === 0" class="soft">
-          Nothing kept. <RouterLink class="no-print" :to="{ name: 'fit' }">Look at the fit</RouterLink><span class="no-print"> and press K to keep what you see.</span>
+          Nothing kept. <RouterLink class="no-print" :to="{ name: 'fit' }">Look at the fit</RouterLink
+          ><span class="no-print"> and press K to keep what you see.</span>
         </p>
         <div v-for="item in shown" :key="item.id" class="item">
           <FindingWords :pieces="item.finding" />
           <p class="soft small">
-            {{ item.method }} Change {{ item.revision }}, data {{ item.fingerprint.slice(0, 12) }}, Verdict {{ item.appVersion }}. {{ item.who }}, {{ formatTime(item.at) }}.
+            {{ item.method }} Change {{ item.revision }}, data {{ item.fingerprint.slice(0, 12) }}, Verdict
+            {{ item.appVersion }}. {{ item.who }}, {{ formatTime(item.at) }}.
           </p>
           <p class="small no-print">
             <button class="plain" @click="evidence.recompute(item.id)">Recompute</button>
@@ -122,8 +140,10 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
         <p class="soft">{{ standing.who }}, {{ formatTime(standing.at) }}, after change {{ standing.revision }}</p>
       </section>
       <section v-for="verdict in earlier" :key="verdict.id" class="soft small">
-        Earlier: {{ DECISION_WORDS[verdict.decision] }} ({{ verdict.who }}, {{ formatTime(verdict.at) }}: {{ verdict.reason }})<template v-if="verdict.reopened"
-          >; reopened by {{ verdict.reopened.who }}, {{ formatTime(verdict.reopened.at) }}: {{ verdict.reopened.reason }}</template
+        Earlier: {{ DECISION_WORDS[verdict.decision] }} ({{ verdict.who }}, {{ formatTime(verdict.at) }}:
+        {{ verdict.reason }})<template v-if="verdict.reopened"
+          >; reopened by {{ verdict.reopened.who }}, {{ formatTime(verdict.reopened.at) }}:
+          {{ verdict.reopened.reason }}</template
         >.
       </section>
     </article>
@@ -133,15 +153,24 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
         <fieldset>
           <legend class="unseen">Decision</legend>
           <label v-for="choice in DECISIONS" :key="choice" class="choice"
-            ><input v-model="decision" type="radio" name="decision" :value="choice" /> {{ DECISION_WORDS[choice] }}</label
+            ><input v-model="decision" type="radio" name="decision" :value="choice" />
+            {{ DECISION_WORDS[choice] }}</label
           >
         </fieldset>
         <label class="soft"
           >Reason
-          <textarea v-model="reason" aria-label="Reason for the decision" rows="5" maxlength="1000" placeholder="What you saw, and why it settles the question"></textarea>
+          <textarea
+            v-model="reason"
+            aria-label="Reason for the decision"
+            rows="5"
+            maxlength="1000"
+            placeholder="What you saw, and why it settles the question"
+          ></textarea>
         </label>
         <p v-if="missing" class="said-wrong" role="alert">{{ missing }}</p>
-        <p v-if="evidence.items.length === 0" class="soft small">No evidence is kept: the verdict would rest on your word alone.</p>
+        <p v-if="evidence.items.length === 0" class="soft small">
+          No evidence is kept: the verdict would rest on your word alone.
+        </p>
         <el-button type="primary" :loading="busy" @click="rule">Put on record as {{ who.name }}</el-button>
         <p class="soft small">The study is then closed to changes until it is reopened with a reason.</p>
       </section>
@@ -150,7 +179,10 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
         <p>{{ DECISION_WORDS[standing.decision] }}, by {{ standing.who }}.</p>
         <el-button v-if="!reopening" @click="reopening = true">Reopen …</el-button>
         <template v-else>
-          <label class="soft">Why is it opened again? <textarea v-model="reopenReason" aria-label="Reason for reopening" rows="3" maxlength="1000"></textarea></label>
+          <label class="soft"
+            >Why is it opened again?
+            <textarea v-model="reopenReason" aria-label="Reason for reopening" rows="3" maxlength="1000"></textarea>
+          </label>
           <el-button type="primary" :disabled="!reopenReason.trim()" @click="reopen">Reopen</el-button>
           <el-button @click="reopening = false">Leave it closed</el-button>
         </template>

@@ -1,0 +1,87 @@
+/** The house: imports go downward only (docs/architecture.md). */
+const only = (name, from, allowed, comment) => ({
+  name,
+  severity: 'error',
+  comment,
+  from: { path: `^${from}/src` },
+  to: {
+    path: '^(core|contract|server|web|cli|demo|e2e|bench|scripts)/',
+    pathNot: `^(${[from, ...allowed].join('|')})/`,
+  },
+});
+const LAYERS = [
+  'numeric',
+  'random',
+  'distributions',
+  'readings',
+  'describe',
+  'probability-plot',
+  'goodness-of-fit',
+  'analyses',
+];
+
+module.exports = {
+  forbidden: [
+    only('core-stands-alone', 'core', [], 'core computes; it knows no other package. Move what it needs down into it.'),
+    only('contract-on-core', 'contract', ['core'], 'contract describes the wire; it may only look at core.'),
+    only(
+      'server-on-contract',
+      'server',
+      ['contract', 'core'],
+      'server may import contract and core, nothing beside or above it.',
+    ),
+    only(
+      'web-on-contract',
+      'web',
+      ['contract', 'core'],
+      'web reaches the server over HTTP only; share types through contract.',
+    ),
+    only('cli-on-contract', 'cli', ['contract', 'core'], 'cli runs the same analyses as the page, from core.'),
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      comment: 'core has no I/O: no Node module, no DOM library. Pass values in, give values back.',
+      from: { path: '^core/src' },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'statistics-below-analyses',
+      severity: 'error',
+      comment: 'The statistics do not know the analyses built on them.',
+      from: { path: `^core/src/(${LAYERS.slice(0, -1).join('|')})/` },
+      to: { path: '^core/src/(analyses/|index)' },
+    },
+    {
+      name: 'numeric-at-the-bottom',
+      severity: 'error',
+      comment: 'numeric is the ground: it imports nothing from the rest of the core.',
+      from: { path: '^core/src/numeric/' },
+      to: { path: '^core/src/', pathNot: '^core/src/numeric/' },
+    },
+    {
+      name: 'queries-in-the-store',
+      severity: 'error',
+      comment: 'Only the store talks to the database; add a function there.',
+      from: { path: '^server/src', pathNot: '^server/src/store/' },
+      to: { path: 'node_modules/(drizzle-orm|mysql2)' },
+    },
+    {
+      name: 'no-circles',
+      severity: 'error',
+      comment: 'Two files that import each other are one file, or need a third.',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '(dist|node_modules/\\.)' },
+    tsPreCompilationDeps: false,
+    tsConfig: { fileName: 'tsconfig.tests.json' },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['source', 'import', 'default'],
+      extensions: ['.ts', '.js', '.vue', '.mjs'],
+    },
+  },
+};

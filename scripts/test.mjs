@@ -1,0 +1,99 @@
+/**
+ * `npm test`: sets up what is missing and runs every check; the last line counts. `npm test -- lint unit` runs only those parts.
+ * A failed check prints what it printed; nothing is skipped because of it.
+ */
+import { spawn } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { build, ensureChromium, ensureMariaDb, ensurePackages, ROOT } from './setup.mjs';
+
+const started = Date.now();
+const only = process.argv.slice(2);
+ensurePackages();
+ensureMariaDb();
+ensureChromium();
+build();
+
+const reports = mkdtempSync(join(tmpdir(), 'verdict-test-'));
+const bin = (tool) => join(ROOT, 'node_modules/.bin', tool);
+let passed = 0;
+let failed = 0;
+
+function run(command, args, env = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, {
+      cwd: ROOT,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    let output = '';
+    child.stdout.on('data', (text) => (output += text));
+    child.stderr.on('data', (text) => (output += text));
+    child.on('error', (error) => resolve({ code: 1, output: String(error) }));
+    child.on('close', (code) => resolve({ code, output }));
+  });
+}
+
+const readReport = (file) => {
+  try {
+    return JSON.parse(readFileSync(join(reports, file), 'utf8'));
+  } catch {
+    return null;
+  }
+};
+
+/** One check: counted as one, or by its own report where it has one. */
+async function check(name, why, command, args, { env, count } = {}) {
+  if (only.length > 0 && !only.includes(name)) return;
+  const since = Date.now();
+  const { code, output } = await run(command, args, env);
+  const counts = count?.() ?? { passed: code === 0 ? 1 : 0, failed: code === 0 ? 0 : 1 };
+  // A runner that failed without a failing test (a crash, a broken import) is a failure too.
+  if (code !== 0 && counts.failed === 0) counts.failed = 1;
+  passed += counts.passed;
+  failed += counts.failed;
+  const seconds = ((Date.now() - since) / 1000).toFixed(1);
+  console.log(
+    `${code === 0 ? 'ok    ' : 'FAILED'} ${name}: ${counts.passed} passed, ${counts.failed} failed (${seconds} s)`,
+  );
+  if (code !== 0) console.log(`${why}\n${output}`);
+}
+
+const fromVitest = () => {
+  const report = readReport('unit.json');
+  return report && { passed: report.numPassedTests, failed: report.numFailedTests };
+};
+const fromPlaywright = () => {
+  const stats = readReport('browser.json')?.stats;
+  return stats && { passed: stats.expected + stats.flaky, failed: stats.unexpected };
+};
+
+await check('format', 'One layout for all files; `npm run format` writes it.', bin('prettier'), ['--check', '.']);
+await check('lint', 'See the rule named in each line, and eslint.config.js for why.', bin('eslint'), [
+  '.',
+  '--max-warnings',
+  '0',
+]);
+await check('imports', 'Imports go downward only: docs/architecture.md says why.', bin('depcruise'), [
+  ...['core', 'contract', 'server', 'web', 'cli'].map((name) => `${name}/src`),
+]);
+await check('types', 'The packages and their tests, strict.', bin('tsc'), ['-p', 'tsconfig.tests.json']);
+await check('types-web', 'The page, templates included.', bin('vue-tsc'), ['--noEmit', '-p', 'web/tsconfig.json']);
+const unit = ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(reports, 'unit.json')}`];
+await check('unit', 'Tests of the packages, the server on a real MariaDB.', bin('vitest'), unit, { count: fromVitest });
+await check(
+  'browser',
+  'What an analyst does, in Chromium against the built page.',
+  bin('playwright'),
+  ['test', '-c', 'e2e/playwright.config.ts'],
+  {
+    env: { PLAYWRIGHT_JSON_OUTPUT_NAME: join(reports, 'browser.json') },
+    count: fromPlaywright,
+  },
+);
+
+rmSync(reports, { recursive: true, force: true });
+console.log(`Took ${Math.round((Date.now() - started) / 1000)} s.`);
+console.log(`${passed} passed, ${failed} failed`);
+process.exit(failed === 0 ? 0 : 1);

@@ -1,0 +1,125 @@
+import type { Evidence, KeepRequest, Recomputed } from '@verdict/contract';
+import { drive, fingerprintOf, inThisThread, toSample, toWire } from '@verdict/core';
+import { randomUUID } from 'node:crypto';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { column, startServer, type TestServer } from './running.js';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startServer();
+});
+afterAll(() => server.close());
+
+const READINGS = ['7.80', '7.92', '7.94', '7.97', '8.19', '8.10', '7.96', '8.17', '8.00', '7.95', '8.16', '8.07'];
+
+/** A study of twelve readings, and what a page would keep of its normality test. */
+async function keepable(): Promise<{ id: string; columnId: string; keep: KeepRequest }> {
+  const id = await server.newStudy();
+  const added = column('thickness', READINGS);
+  await server.change(id, { kind: 'add-columns', columns: [added] });
+  const sample = toSample(added, READINGS, new Set());
+  const request = { column: 'thickness', alpha: 0.05, seed: 7, replicates: 999 };
+  const result = toWire(await drive(inThisThread, { id: 'normality', request, sample })) as Record<string, unknown>;
+  const keep = {
+    ...{ id: randomUUID(), who: 'tester', revision: 1, analysis: 'normality', version: 1, column: added.id },
+    ...{ request, fingerprint: fingerprintOf(sample.values), result, note: '' },
+  };
+  return { id, columnId: added.id, keep };
+}
+const recompute = (id: string) => server.post<Recomputed>(`/evidence/${id}/recompute`, {});
+
+describe('evidence', () => {
+  it('is kept with method, finding, seed, fingerprint and versions, and once however often it is sent', async () => {
+    const { id, keep } = await keepable();
+    expect((await server.post(`/studies/${id}/evidence`, keep)).status).toBe(201);
+    await server.post(`/studies/${id}/evidence`, keep);
+    const list = await server.get<Evidence[]>(`/studies/${id}/evidence`);
+    expect(list).toHaveLength(1);
+    expect(list[0]).toMatchObject({
+      seed: 7,
+      fingerprint: keep.fingerprint,
+      revision: 1,
+      appVersion: '0.1.0',
+      result: keep.result,
+    });
+    expect(list[0]!.method).toBe(
+      'Test thickness for normality by Anderson–Darling, mean and sd estimated, with p from 999 simulated samples, seed 7.',
+    );
+    expect(list[0]!.finding.map(({ text }) => text).join('')).toContain('no evidence against a normal distribution');
+  });
+
+  it('recomputes on the server to the same bits', async () => {
+    const { id, keep } = await keepable();
+    await server.post(`/studies/${id}/evidence`, keep);
+    const { body } = await recompute(keep.id);
+    expect(body).toMatchObject({ same: true, sameData: true, differences: [] });
+  });
+
+  it('says what differs, and that the data have changed since, from which change to which', async () => {
+    const { id, columnId, keep } = await keepable();
+    await server.post(`/studies/${id}/evidence`, keep);
+    await server.change(id, { kind: 'set-aside', readings: [{ column: columnId, row: 1, reason: 'chipped' }] });
+    const { body } = await recompute(keep.id);
+    expect(body).toMatchObject({ same: false, sameData: false, keptRevision: 1, nowRevision: 2 });
+    expect(body.differences).toContainEqual({ path: 'n', kept: 12, now: 11 });
+  });
+
+  it('that was tampered with is found out although the data are the same', async () => {
+    const { id, keep } = await keepable();
+    await server.post(`/studies/${id}/evidence`, { ...keep, result: { ...keep.result, mean: 9 } });
+    const { body } = await recompute(keep.id);
+    expect(body).toMatchObject({ same: false, sameData: true, differences: [{ path: 'mean', kept: 9 }] });
+  });
+
+  it('about other numbers, of no known form, or by another version is refused', async () => {
+    const { id, keep } = await keepable();
+    const post = (more: object) => server.post(`/studies/${id}/evidence`, { ...keep, ...more });
+    expect((await post({ fingerprint: '0'.repeat(64) })).body).toMatchObject({ status: 409, code: 'data-changed' });
+    expect((await post({ result: { mean: 8 } })).body).toMatchObject({ status: 422, field: 'result' });
+    expect((await post({ version: 9 })).body).toMatchObject({ status: 422, field: 'version' });
+    expect((await post({ analysis: 'guess' })).body).toMatchObject({ status: 422, field: 'analysis' });
+    expect((await post({ request: { column: 'x', alpha: 7 } })).body).toMatchObject({ status: 422, field: 'alpha' });
+    expect(await server.get<Evidence[]>(`/studies/${id}/evidence`)).toEqual([]);
+  });
+});
+
+describe('verdict', () => {
+  const ruling = (more: object) => ({
+    revision: 1,
+    who: 'tester',
+    decision: 'treat-as-normal',
+    reason: 'Straight plot.',
+    evidence: [],
+    ...more,
+  });
+
+  it('is stored, closes the study to changes, and can be reopened with a reason', async () => {
+    const { id, keep } = await keepable();
+    await server.post(`/studies/${id}/evidence`, keep);
+    expect((await server.post(`/studies/${id}/verdict`, ruling({ evidence: [keep.id] }))).status).toBe(200);
+    expect(await server.study(id)).toMatchObject({ state: 'ruled', canUndo: null });
+    const refused = await server.change(id, { kind: 'change-study', alpha: 0.01 });
+    expect(refused.body).toMatchObject({ status: 409, code: 'ruled' });
+    expect((await server.post(`/studies/${id}/verdict`, ruling({ revision: 2 }))).body.code).toBe('ruled');
+    await server.post(`/studies/${id}/reopen`, { revision: 2, who: 'second', reason: 'Gauge found worn.' });
+    const { state, verdicts } = await server.study(id);
+    expect(state).toBe('open');
+    expect(verdicts[0]).toMatchObject({
+      decision: 'treat-as-normal',
+      evidence: [keep.id],
+      reopened: { who: 'second', reason: 'Gauge found worn.' },
+    });
+    expect((await server.change(id, { kind: 'change-study', alpha: 0.01 })).status).toBe(200);
+  });
+
+  it('needs a decision and a reason, and the revision it was made on', async () => {
+    const { id } = await keepable();
+    const post = (more: object) => server.post(`/studies/${id}/verdict`, ruling(more));
+    expect((await post({ reason: '  ' })).body).toMatchObject({ status: 422, field: 'reason' });
+    expect((await post({ decision: 'guilty' })).body).toMatchObject({ status: 422, field: 'decision' });
+    expect((await post({ revision: 0 })).body).toMatchObject({ status: 409, code: 'stale' });
+    expect((await server.post(`/studies/${id}/reopen`, { revision: 1, who: 'x', reason: 'y' })).body.code).toBe(
+      'not-ruled',
+    );
+  });
+});

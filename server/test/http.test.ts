@@ -1,0 +1,143 @@
+import { request } from 'node:http';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { createConnection } from 'mysql2/promise';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
+import { startMariaDb } from '../../scripts/mariadb.mjs';
+import { loadDemo } from '../src/demo.js';
+import { openDatabase } from '../src/store/database.js';
+import { listStudies } from '../src/store/studies.js';
+import { column, startServer, type TestServer } from './running.js';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startServer();
+});
+afterAll(() => server.close());
+
+/** A request with headers that fetch would not let through. */
+function raw(
+  headers: Record<string, string>,
+  method = 'GET',
+): Promise<{ status: number; headers: NodeJS.Dict<string | string[]>; body: string }> {
+  return new Promise((resolve, reject) => {
+    const ask = request(`${server.url}api/studies`, { method, headers }, (response) => {
+      let body = '';
+      response.on('data', (chunk) => (body += chunk));
+      response.on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body }));
+    });
+    ask.on('error', reject);
+    ask.end(method === 'POST' ? '{"who":"x"}' : undefined);
+  });
+}
+
+describe('the server', () => {
+  it('refuses other origins, other hosts and other sites with 403', async () => {
+    const json = { 'Content-Type': 'application/json' };
+    expect((await raw({ ...json, Origin: 'http://elsewhere.invalid' }, 'POST')).status).toBe(403);
+    expect((await raw({ Origin: 'null' })).status).toBe(403);
+    expect((await raw({ Host: 'rebound.invalid:4780' })).status).toBe(403);
+    expect((await raw({ ...json, 'Sec-Fetch-Site': 'cross-site' }, 'POST')).status).toBe(403);
+    expect((await raw({ ...json, Origin: server.url.slice(0, -1) }, 'POST')).status).toBe(201);
+  });
+
+  it('sends a content security policy without inline script', async () => {
+    const { headers } = await raw({});
+    const policy = String(headers['content-security-policy']);
+    expect(policy).toContain("script-src 'self';");
+    expect(policy).toContain("frame-ancestors 'none'");
+    expect(policy).not.toMatch(/script-src[^;]*unsafe/);
+    expect(headers['x-content-type-options']).toBe('nosniff');
+  });
+
+  it('refuses a body over the limit, with the limit named, and one that is not JSON', async () => {
+    const post = (body: string | Uint8Array<ArrayBuffer>) =>
+      fetch(`${server.url}api/studies`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body });
+    const large = await post(new Uint8Array(65 * 1024 * 1024).fill(0x20));
+    expect(large.status).toBe(413);
+    expect((await large.json()).detail).toContain('at most 64 MB');
+    expect((await post('{')).status).toBe(400);
+  });
+
+  it('logs requests without readings, names or reasons in them', async () => {
+    const id = await server.newStudy();
+    const secret = column('secret-name', ['123.456789']);
+    await server.change(id, { kind: 'add-columns', columns: [secret] });
+    await server.change(id, { kind: 'set-aside', readings: [{ column: secret.id, row: 1, reason: 'secret-reason' }] });
+    expect(server.logged()).toContain(`/studies/${id}/changes`);
+    expect(server.logged()).not.toMatch(/secret-|123\.456789/);
+  });
+
+  it('works with an account that may not define tables', async () => {
+    const connection = await createConnection(inject('databaseUrl'));
+    await expect(connection.query('CREATE TABLE intruder (id INT)')).rejects.toMatchObject({ errno: 1142 });
+    await connection.end();
+  });
+});
+
+describe('with a database that ends', () => {
+  it('says so with 503, works again when it is back, and has every committed change', async () => {
+    const dir = mkdtempSync(join(tmpdir(), 'verdict-gone-'));
+    let database = await startMariaDb(dir);
+    const own = await startServer(database.url, database.migrationUrl);
+    try {
+      const id = await own.newStudy();
+      const a = column('a', ['8.01']);
+      await own.change(id, { kind: 'add-columns', columns: [a] });
+      const { port } = database;
+      await database.kill();
+      const away = await own.post(`/studies/${id}/changes`, {
+        token: '12345678',
+        revision: 1,
+        who: 'x',
+        change: { kind: 'change-study', name: 'n' },
+      });
+      expect(away.body).toMatchObject({ status: 503, code: 'database-gone' });
+      database = await startMariaDb(dir, { port });
+      expect(await own.study(id)).toMatchObject({ revision: 1, rowCount: 1 });
+      expect((await own.change(id, { kind: 'change-study', name: 'back' })).status).toBe(200);
+    } finally {
+      await own.close();
+      await database.stop();
+      rmSync(dir, { recursive: true, force: true });
+    }
+  });
+
+  it('stops a left-over instance on the same directory before it starts a new one', async () => {
+    const dir = mkdtempSync(join(tmpdir(), 'verdict-left-'));
+    const left = await startMariaDb(dir);
+    const next = await startMariaDb(dir);
+    try {
+      expect(next.pid).not.toBe(left.pid);
+      expect(() => process.kill(left.pid, 0)).toThrow();
+    } finally {
+      await next.stop();
+      rmSync(dir, { recursive: true, force: true });
+    }
+  });
+});
+
+describe('the demo', () => {
+  it('is 48 tiles with limits 7.5 to 8.5, loaded once', async () => {
+    const dir = mkdtempSync(join(tmpdir(), 'verdict-demo-'));
+    const database = await startMariaDb(dir);
+    const own = await startServer(database.url, database.migrationUrl);
+    const { db, close } = openDatabase(database.url);
+    try {
+      const file = new URL('../../demo/tile-thickness.csv', import.meta.url);
+      await loadDemo(db, file);
+      await loadDemo(db, file);
+      const [study, ...others] = await listStudies(db, false);
+      expect(others).toEqual([]);
+      expect(study).toMatchObject({ n: 48, subject: 'thickness' });
+      const thickness = (await own.study(study!.id)).columns.find(({ name }) => name === 'thickness');
+      expect(thickness).toMatchObject({ unit: 'mm', lowerLimit: 7.5, upperLimit: 8.5 });
+    } finally {
+      await close();
+      await own.close();
+      await database.stop();
+      rmSync(dir, { recursive: true, force: true });
+    }
+  });
+});

@@ -1,0 +1,63 @@
+import type { Change, Problem, Study } from '@verdict/contract';
+import { randomUUID } from 'node:crypto';
+import { Writable } from 'node:stream';
+import { inject } from 'vitest';
+import { serve, type Running } from '../src/serve.js';
+
+/** What was logged since the server started, for tests that look for what must not be there. */
+export interface TestServer extends Running {
+  logged: () => string;
+  get<T>(path: string): Promise<T>;
+  post<T>(path: string, body: unknown): Promise<{ status: number; body: T & Partial<Problem> }>;
+  newStudy(): Promise<string>;
+  study(id: string): Promise<Study>;
+  change(
+    id: string,
+    change: Change,
+    revision?: number,
+  ): Promise<{ status: number; body: { revision: number } & Partial<Problem> }>;
+}
+
+export async function startServer(
+  databaseUrl = inject('databaseUrl'),
+  migrationUrl = inject('migrationUrl'),
+): Promise<TestServer> {
+  let logged = '';
+  const log = new Writable({
+    write(chunk, _encoding, done) {
+      logged += String(chunk);
+      done();
+    },
+  });
+  const running = await serve({ databaseUrl, migrationUrl, ports: [0], page: null, demo: null, log });
+  const url = (path: string) => `${running.url}api${path}`;
+  const post: TestServer['post'] = async (path, body) => {
+    const headers = { 'Content-Type': 'application/json' };
+    const response = await fetch(url(path), { method: 'POST', headers, body: JSON.stringify(body) });
+    return { status: response.status, body: await response.json().catch(() => null) };
+  };
+  const get: TestServer['get'] = async (path) => (await fetch(url(path))).json();
+  const study = (id: string) => get<Study>(`/studies/${id}`);
+  return {
+    ...running,
+    logged: () => logged,
+    get,
+    post,
+    study,
+    newStudy: async () => (await post<{ id: string }>('/studies', { who: 'tester' })).body.id,
+    change: async (id, change, revision) =>
+      post(`/studies/${id}/changes`, {
+        token: randomUUID(),
+        revision: revision ?? (await study(id)).revision,
+        who: 'tester',
+        change,
+      }),
+  };
+}
+
+/** A column of text as a change adds it. */
+export function column(name: string, cells: string[], more: object = {}) {
+  const format = { decimal: 'point', thousands: 'none' } as const;
+  const base = { id: randomUUID() as string, name, unit: 'mm', kind: 'measure' as const, ...format, resolution: null };
+  return { ...base, lowerLimit: null, upperLimit: null, cells, ...more };
+}

@@ -93,6 +93,8 @@ describe('recognising the layout of a block', () => {
     ['blanks', '7.91  12\n8.08  13\n7.97  11', 'blanks', 'none', 'none'],
     ['one column', 'thickness\n7.91\n8.08', 'none', 'row 1', 'none'],
     ['one column of decimal commas', 'thickness\n7,91\n8,08', 'none', 'row 1', 'none'],
+    ['two columns of whole numbers', 'force,count\n1210,1\n1198,2', 'comma', 'row 1', 'none'],
+    ['a unit behind a comma', 'thickness, mm\n7,91\n8,08', 'none', 'row 1', 'none'],
     ['one column of words', 'kiln\nnorth\nsouth\nnorth', 'none', 'row 1', 'none'],
     ['a single number', '8.01', 'none', 'none', 'none'],
   ])('%s', (_, text, separator, names, units) => {

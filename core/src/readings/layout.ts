@@ -13,6 +13,8 @@ export interface BlockLayout extends NumberFormat {
 const SAMPLE_ROWS = 200;
 const SAMPLE_CHARACTERS = 200_000;
 
+const DECIMAL_COMMA = /^[+-]?[\d\s.']*\d,\d+$/;
+
 const isNumberInAnyFormat = (cell: string) => readNumber(cell, recogniseNumberFormat([cell])) !== null;
 
 /** The share of rows that have the most frequent number of cells, and that number. */
@@ -32,8 +34,10 @@ function recogniseSeparator(text: string): Separator {
   const body = lines.map((row) => row[0]!.trim());
   if (lines.some((row) => row[0]!.includes('\t'))) return 'tab';
   const numbers = body.slice(1);
-  // A column of decimal commas, or of thousands marks, is one column.
-  if (numbers.length > 0 && numbers.every((line) => line === '' || /^[+-]?[\d\s.']*\d,\d+$/.test(line))) return 'none';
+  // A column of decimal commas is one column, unless its heading is two: "force,count" is, "thickness, mm" is not.
+  const oneHeading = !/,\S/.test(body[0] ?? '') || DECIMAL_COMMA.test(body[0]!);
+  if (oneHeading && numbers.length > 0 && numbers.every((line) => line === '' || DECIMAL_COMMA.test(line)))
+    return 'none';
   for (const separator of ['semicolon', 'comma'] as const) {
     const { width, share } = regularity(splitRows(text, separator).slice(0, SAMPLE_ROWS));
     if (width > 1 && share >= 0.6) return separator;

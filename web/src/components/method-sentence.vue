@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { fieldText, isField, visibleParts, type Field, type SentencePart } from '@verdict/core';
 import { computed, ref } from 'vue';
+import DraftField from './draft-field.vue';
 
 /** The method as a sentence whose variable words are the controls. */
 const props = defineProps<{
@@ -24,9 +25,7 @@ const rangeOf = (field: Field) =>
       ? `a whole number from ${field.min} to ${field.max}`
       : '';
 
-function accept(field: Field, event: Event): void {
-  const text = (event.target as HTMLInputElement).value;
-  if (field.type === 'choice') return emit('change', field.field, text);
+function accept(field: Exclude<Field, { type: 'choice' }>, text: string): void {
   const number = Number(text.replace(/[\s\u202f%]/g, '').replace(',', '.'));
   const value = field.type === 'percent' ? number / 100 : number;
   const fits = text.trim() !== '' && value >= field.min && value <= field.max;
@@ -49,11 +48,11 @@ function accept(field: Field, event: Event): void {
         class="field"
         :aria-label="part.label"
         :value="values[part.field]"
-        @change="accept(part, $event)"
+        @change="emit('change', part.field, ($event.target as HTMLSelectElement).value)"
       >
         <option v-for="option in part.options" :key="option.value" :value="option.value">{{ option.text }}</option>
       </select>
-      <input
+      <DraftField
         v-else-if="isField(part)"
         class="field"
         :class="{ wrong: wrong[part.field] }"
@@ -61,7 +60,7 @@ function accept(field: Field, event: Event): void {
         :aria-invalid="part.field in wrong"
         :size="Math.max(3, fieldText(part, values[part.field]).length)"
         :value="fieldText(part, values[part.field])"
-        @change="accept(part, $event)"
+        @commit="(text) => accept(part, text)"
       />
       <span v-else-if="typeof part === 'object' && 'subject' in part" class="subject">{{ subject }}</span>
       <template v-else>{{ textOf(part) }}</template>

@@ -5,6 +5,7 @@ import { RouterLink } from 'vue-router';
 import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
 import { useWho } from '../stores/who.js';
+import DraftField from './draft-field.vue';
 
 defineProps<{ home?: boolean }>();
 const store = useStudy();
@@ -15,16 +16,13 @@ const toggleDark = useToggle(dark);
 
 const name = computed(() => store.study?.name ?? '');
 
-function rename(event: Event): void {
-  const wanted = (event.target as HTMLInputElement).value.trim();
+function rename(text: string): void {
+  const wanted = text.trim();
   if (wanted !== name.value) store.change({ kind: 'change-study', name: wanted });
 }
-function setWho(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  if (input.value.trim()) who.name = input.value.trim();
-  else input.value = who.name;
+function setWho(text: string): void {
+  who.name = text.trim() || 'somebody';
 }
-const blur = (event: Event) => (event.target as HTMLInputElement).blur();
 </script>
 
 <template>
@@ -39,7 +37,7 @@ const blur = (event: Event) => (event.target as HTMLInputElement).blur();
     <template v-if="!home">
       <RouterLink to="/" class="soft crumb">Studies</RouterLink>
       <span class="soft" aria-hidden="true">/</span>
-      <input
+      <DraftField
         v-if="store.study"
         class="name"
         aria-label="Name of the study"
@@ -48,8 +46,7 @@ const blur = (event: Event) => (event.target as HTMLInputElement).blur();
         :disabled="store.ruled"
         :value="name"
         :title="name"
-        @change="rename"
-        @keydown.enter="blur"
+        @commit="rename"
       />
     </template>
     <span class="room"></span>
@@ -58,13 +55,12 @@ const blur = (event: Event) => (event.target as HTMLInputElement).blur();
     </button>
     <label class="soft who"
       >working as
-      <input
+      <DraftField
         aria-label="Working as"
         :size="Math.max(6, who.name.length)"
         maxlength="80"
         :value="who.name"
-        @change="setWho"
-        @keydown.enter="blur"
+        @commit="setWho"
     /></label>
     <button class="plain" :aria-pressed="dark" @click="toggleDark()">{{ dark ? 'Light' : 'Dark' }}</button>
   </header>

@@ -4,6 +4,7 @@ import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { useStudy } from '../stores/study.js';
 import RecordDrawer from './record-drawer.vue';
+import DraftField from './draft-field.vue';
 
 /** The subject is chosen once: column and level stand here, above every stage. */
 const store = useStudy();
@@ -43,8 +44,8 @@ const saved = computed(() =>
 function setSubject(event: Event): void {
   store.change({ kind: 'change-study', subject: (event.target as HTMLSelectElement).value });
 }
-function setLevel(event: Event): void {
-  const text = (event.target as HTMLInputElement).value.replace(',', '.').trim();
+function setLevel(typed: string): void {
+  const text = typed.replace(',', '.').trim();
   const level = alphaSetting.safeParse(text === '' ? NaN : Number(text));
   levelWrong.value = level.success ? '' : level.error.issues[0]!.message;
   if (level.success && level.data !== store.study?.alpha) store.change({ kind: 'change-study', alpha: level.data });
@@ -69,14 +70,14 @@ function setLevel(event: Event): void {
       <span class="rule"></span>
       <label class="soft"
         >level
-        <input
+        <DraftField
           class="field"
           :class="{ wrong: levelWrong }"
           aria-label="Level"
           size="5"
           :disabled="store.ruled"
-          :value="store.study?.alpha"
-          @change="setLevel"
+          :value="String(store.study?.alpha)"
+          @commit="setLevel"
       /></label>
       <span v-if="levelWrong" class="said-wrong" role="alert">{{ levelWrong }}</span>
       <span class="rule"></span>

@@ -20,7 +20,8 @@ export const useEvidence = defineStore('evidence', () => {
   async function keep(studyId: string, request: KeepRequest): Promise<boolean> {
     problem.value = null;
     try {
-      items.value = [...items.value, await api.keep(studyId, request)];
+      const kept = await api.keep(studyId, request);
+      items.value = [...items.value, kept];
       return true;
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
@@ -30,12 +31,14 @@ export const useEvidence = defineStore('evidence', () => {
   }
 
   async function recompute(id: string): Promise<void> {
-    recomputed.value = { ...recomputed.value, [id]: 'running' };
+    const say = (what: Recomputed | 'running' | Problem) => (recomputed.value = { ...recomputed.value, [id]: what });
+    say('running');
     try {
-      recomputed.value = { ...recomputed.value, [id]: await api.recompute(id) };
+      const found = await api.recompute(id);
+      say(found);
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
-      recomputed.value = { ...recomputed.value, [id]: error.problem };
+      say(error.problem);
     }
   }
 

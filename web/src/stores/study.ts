@@ -159,11 +159,20 @@ export const useStudy = defineStore('study', () => {
 
   const subject = computed(() => study.value?.columns.find(({ id }) => id === study.value?.subject) ?? null);
 
+  const samples = new Map<string, { cells: string[]; settings: string; sample: Sample }>();
+
+  /** A column's readings; worked out again only when its cells, its settings or its set-aside readings have changed. */
   function sampleOf(columnId: string): Sample | null {
     const column = study.value?.columns.find(({ id }) => id === columnId);
     if (!column || !study.value) return null;
-    const aside = study.value.setAside.filter((reading) => reading.column === columnId);
-    return toSample(column, cells.value[columnId] ?? [], new Set(aside.map(({ row }) => row)));
+    const aside = study.value.setAside.filter((reading) => reading.column === columnId).map(({ row }) => row);
+    const settings = JSON.stringify([column, aside]);
+    const own = cells.value[columnId] ?? [];
+    const known = samples.get(columnId);
+    if (known?.cells === own && known.settings === settings) return known.sample;
+    const found = toSample(column, own, new Set(aside));
+    samples.set(columnId, { cells: own, settings, sample: found });
+    return found;
   }
 
   const sample = computed(() => (subject.value ? sampleOf(subject.value.id) : null));

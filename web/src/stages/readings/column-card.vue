@@ -11,6 +11,7 @@ import {
 import { computed, ref, toRef, watch } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
 import { useAnalysis } from '../../composables/use-analysis.js';
+import DraftField from '../../components/draft-field.vue';
 
 /** The card of one column: what it is, its first figures, what is wrong with it, what is set aside. */
 const props = defineProps<{
@@ -40,8 +41,8 @@ const figure = (value: number | null, kind: 'location' | 'spread' | 'reading') =
   value === null ? '–' : formatFigure(value, kind, props.sample.resolution);
 
 type Texts = 'name' | 'unit';
-function setText(field: Texts, event: Event): void {
-  const text = (event.target as HTMLInputElement).value.trim();
+function setText(field: Texts, typed: string): void {
+  const text = typed.trim();
   if (field === 'name' && text === '') {
     wrong.value = { ...wrong.value, name: 'A column needs a name.' };
     return;
@@ -67,8 +68,8 @@ function objection(field: Numbers, value: number | null): string | null {
     : null;
 }
 
-function setNumber(field: Numbers, event: Event): void {
-  const text = (event.target as HTMLInputElement).value.trim();
+function setNumber(field: Numbers, typed: string): void {
+  const text = typed.trim();
   const value = text === '' ? null : readNumber(text.replace(',', '.'), { decimal: 'point', thousands: 'none' });
   const bad =
     text !== '' && value === null ? `${WORDS[field]} takes a number; “${text}” is none.` : objection(field, value);
@@ -146,13 +147,13 @@ const current = computed(() => props.aside.find(({ row }) => row === props.curso
       <dl>
         <dt>name</dt>
         <dd>
-          <input
+          <DraftField
             class="field"
             aria-label="Column name"
             maxlength="80"
             :disabled="locked"
             :value="column.name"
-            @change="setText('name', $event)"
+            @commit="(text) => setText('name', text)"
           />
         </dd>
         <dt>kind</dt>
@@ -166,7 +167,7 @@ const current = computed(() => props.aside.find(({ row }) => row === props.curso
         <template v-if="isNumeric">
           <dt>unit</dt>
           <dd>
-            <input
+            <DraftField
               class="field"
               aria-label="Unit"
               size="8"
@@ -174,42 +175,42 @@ const current = computed(() => props.aside.find(({ row }) => row === props.curso
               placeholder="none"
               :disabled="locked"
               :value="column.unit"
-              @change="setText('unit', $event)"
+              @commit="(text) => setText('unit', text)"
             />
           </dd>
           <dt>resolution</dt>
           <dd>
-            <input
+            <DraftField
               class="field"
               aria-label="Resolution"
               size="8"
               :disabled="locked"
               :placeholder="sample.resolution === null ? 'unknown' : String(sample.resolution)"
-              :value="column.resolution ?? ''"
-              @change="setNumber('resolution', $event)"
+              :value="String(column.resolution ?? '')"
+              @commit="(text) => setNumber('resolution', text)"
             />
             <span class="soft small">{{ column.resolution === null ? 'read from the digits' : 'as given' }}</span>
           </dd>
           <dt>limits</dt>
           <dd>
-            <input
+            <DraftField
               class="field"
               aria-label="Lower limit"
               size="7"
               placeholder="none"
               :disabled="locked"
-              :value="column.lowerLimit ?? ''"
-              @change="setNumber('lowerLimit', $event)"
+              :value="String(column.lowerLimit ?? '')"
+              @commit="(text) => setNumber('lowerLimit', text)"
             />
             <span class="soft">to</span>
-            <input
+            <DraftField
               class="field"
               aria-label="Upper limit"
               size="7"
               placeholder="none"
               :disabled="locked"
-              :value="column.upperLimit ?? ''"
-              @change="setNumber('upperLimit', $event)"
+              :value="String(column.upperLimit ?? '')"
+              @commit="(text) => setNumber('upperLimit', text)"
             />
           </dd>
         </template>

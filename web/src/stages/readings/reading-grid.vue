@@ -31,6 +31,8 @@ const input = ref<HTMLInputElement>();
 const editing = ref(false);
 const draft = ref('');
 let escaped = false;
+/** Rows of the table once what was just written below its end has arrived here: a fast typist is ahead of the next drawing. */
+let reach = 0;
 
 const rows = computed(() => props.rowCount + (props.locked ? 0 : 1));
 const virtual = useVirtualizer(
@@ -68,6 +70,10 @@ const inputStyle = computed(() => {
   };
 });
 
+watch(
+  () => props.rowCount,
+  () => (reach = 0),
+);
 watch(cursor, ({ row }) => virtual.value.scrollToIndex(row - 1, { align: 'auto' }));
 watch(
   () => [cursor.value, props.cells] as const,
@@ -80,7 +86,7 @@ watch(
 function go(key: string): void {
   const page = Math.max(1, Math.floor((scroller.value?.clientHeight ?? ROW * 10) / ROW) - 2);
   cursor.value = moved(cursor.value, key, {
-    rows: props.locked ? props.rowCount - 1 : props.rowCount,
+    rows: props.locked ? props.rowCount - 1 : Math.max(props.rowCount, reach),
     columns: props.columns.length,
     page,
   });
@@ -91,6 +97,7 @@ function go(key: string): void {
 function commit(): void {
   if (!editing.value) return;
   editing.value = false;
+  if (draft.value !== '') reach = Math.max(reach, cursor.value.row);
   if (column.value && draft.value !== textAt(column.value.id, cursor.value.row)) {
     emit('edit', column.value.id, cursor.value.row, draft.value);
   }

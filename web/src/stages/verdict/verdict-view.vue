@@ -11,6 +11,7 @@ import { useEvidence } from '../../stores/evidence.js';
 import { useStudy } from '../../stores/study.js';
 import { useWho } from '../../stores/who.js';
 import PlotCard from '../fit/plot-card.vue';
+import DraftField from '../../components/draft-field.vue';
 
 /** The sheet: question, readings, evidence, decision, reason, who. Written here, stored, printed on one page. */
 const store = useStudy();
@@ -38,8 +39,8 @@ const isPlot = (item: Evidence) => item.analysis === 'probability-plot';
 const lastPlot = computed(() => shown.value.filter(isPlot).at(-1) ?? null);
 const plotOf = (item: Evidence) => item.result as ProbabilityPlotResult;
 
-function setQuestion(event: Event): void {
-  const question = (event.target as HTMLTextAreaElement).value.trim();
+function setQuestion(text: string): void {
+  const question = text.trim();
   if (question !== study.value.question) store.change({ kind: 'change-study', question });
 }
 
@@ -83,16 +84,17 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
       <section>
         <h2>Question</h2>
         <p v-if="store.ruled" class="serif">{{ study.question || 'No question was written down.' }}</p>
-        <textarea
+        <DraftField
           v-else
+          multiline
           class="serif"
           aria-label="Question"
           rows="2"
           maxlength="500"
           placeholder="What has to be decided?"
           :value="study.question"
-          @change="setQuestion"
-        ></textarea>
+          @commit="setQuestion"
+        />
         <p v-if="!store.ruled" class="print-only serif">{{ study.question }}</p>
       </section>
       <section>
@@ -223,10 +225,10 @@ p {
   overflow-wrap: anywhere;
 }
 .serif,
-textarea.serif {
+.verdict :deep(textarea.serif) {
   font: 16px/1.45 var(--serif);
 }
-textarea {
+.verdict :deep(textarea) {
   display: block;
   width: 100%;
   margin: 4px 0;
@@ -307,7 +309,7 @@ ul {
     border: 0;
     padding: 0;
   }
-  textarea {
+  .verdict :deep(textarea) {
     display: none;
   }
   .print-only {

@@ -1,0 +1,93 @@
+import { expect, test as base, type Page } from '@playwright/test';
+import { createWriteStream, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { startMariaDb, type PrivateMariaDb } from '../scripts/mariadb.mjs';
+import { serve } from '../server/dist/index.js';
+
+export { expect };
+
+export interface App {
+  url: string;
+  database: PrivateMariaDb;
+  /** Ends the database as a power cut would, and brings it back on the same port. */
+  loseDatabase(): Promise<() => Promise<void>>;
+}
+
+/** The built application on a private database and a free port, one for each worker of the test run. */
+export const test = base.extend<object, { app: App }>({
+  app: [
+    // Playwright reads the fixtures a function wants from its first parameter: it has to be written so.
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const dir = mkdtempSync(join(tmpdir(), 'verdict-e2e-'));
+      let database = await startMariaDb(join(dir, 'db'));
+      const server = await serve({
+        databaseUrl: database.url,
+        migrationUrl: database.migrationUrl,
+        ports: [0],
+        page: fileURLToPath(new URL('../web/dist', import.meta.url)),
+        demo: new URL('../demo/tile-thickness.csv', import.meta.url),
+        log: createWriteStream(join(dir, 'server.log')),
+      });
+      const loseDatabase = async () => {
+        const { port } = database;
+        await database.kill();
+        return async () => {
+          database = await startMariaDb(join(dir, 'db'), { port });
+        };
+      };
+      await use({ url: server.url, database, loseDatabase });
+      await server.close();
+      await database.stop();
+      rmSync(dir, { recursive: true, force: true });
+    },
+    { scope: 'worker', timeout: 60_000 },
+  ],
+  baseURL: async ({ app }, use) => use(app.url),
+});
+
+/** Puts a text on the clipboard and presses Ctrl + V, as an analyst does. */
+export async function paste(page: Page, text: string): Promise<void> {
+  await page.evaluate((value) => navigator.clipboard.writeText(value), text);
+  await page.keyboard.press('Control+V');
+}
+
+/** A new study, open at its readings. */
+export async function newStudy(page: Page): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'New study' }).click();
+  await expect(page.getByRole('heading', { name: 'Paste a column of readings.' })).toBeVisible();
+}
+
+/** A new study that holds this block, as it is recognised. */
+export async function studyOf(page: Page, text: string): Promise<void> {
+  await newStudy(page);
+  await paste(page, text);
+  await page.getByRole('button', { name: /^Take \d/ }).click();
+  await expect(page.getByRole('grid')).toBeVisible();
+  await stored(page);
+}
+
+/** Everything that was done on the page has reached the database. */
+export async function stored(page: Page): Promise<void> {
+  await expect(page.getByRole('status').filter({ hasText: /^stored, change \d+/ })).toBeVisible();
+}
+
+export async function openStage(page: Page, name: 'Readings' | 'Fit' | 'Verdict'): Promise<void> {
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name }).click();
+}
+
+/** The simulations of the stage have ended. */
+export async function settled(page: Page): Promise<void> {
+  await expect(page.getByRole('region', { name: 'Method' })).toContainText(/\d (ms|s) · \d+ workers?/);
+}
+
+/** Twelve readings that nobody would call far from normal. */
+export const TWELVE = [
+  'thickness (mm)',
+  ...'7.80 7.92 7.94 7.97 8.19 8.10 7.96 8.17 8.00 7.95 8.16 8.07'.split(' '),
+].join('\n');
+
+export const gridCell = (page: Page, row: number, column: number) => page.locator(`[id="cell-${row}-${column}"]`);

@@ -1,0 +1,156 @@
+import { execFileSync } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+import type { Evidence } from '@verdict/contract';
+import { expect, openStage, settled, studyOf, test, TWELVE } from './app.js';
+
+const ROOT = fileURLToPath(new URL('..', import.meta.url));
+
+test('the demo: plot, finding, keep, and the same numbers on the server and on the command line', async ({
+  page,
+  app,
+}) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: /Tile thickness/ }).click();
+  await page.keyboard.press('Escape');
+  await openStage(page, 'Fit');
+  const finding = page.getByRole('region', { name: 'Finding' });
+  await expect(finding).toContainText(
+    'There is no evidence against a normal distribution with mean 8.016 and sd 0.1081\u00a0mm',
+  );
+  await settled(page);
+  await expect(page.getByText('95 % of normal samples stay wholly inside the shaded band')).toBeVisible();
+  await page.keyboard.press('k');
+  await expect(finding).toContainText('Kept: probability plot and normality test.');
+  await page.keyboard.press('k');
+  await expect(finding).toContainText('Already kept, as it stands.');
+  await page.getByRole('button', { name: 'Evidence 2' }).click();
+  const drawer = page.getByRole('dialog', { name: 'Evidence' });
+  for (const i of [0, 1]) await drawer.getByRole('button', { name: 'Recompute' }).nth(i).click();
+  await expect(drawer.getByText('the same, bit for bit')).toHaveCount(2);
+
+  const id = /studies\/([^/]+)/.exec(page.url())![1]!;
+  const kept: Evidence[] = await (await fetch(`${app.url}api/studies/${id}/evidence`)).json();
+  for (const item of kept) {
+    const args = ['scripts/verdict.mjs', item.analysis, 'demo/tile-thickness.csv', '--column', 'thickness'];
+    const printed = JSON.parse(execFileSync('node', args, { cwd: ROOT, encoding: 'utf8' }));
+    expect(printed.result, item.analysis).toEqual(item.result);
+    expect(printed.fingerprint).toBe(item.fingerprint);
+  }
+});
+
+test('level and subject are changed in the bar, and everything follows', async ({ page }) => {
+  await studyOf(
+    page,
+    'a (mm)\tb (N)\n1.1\t12\n1.2\t900\n1.3\t13\n1.1\t12.5\n1.25\t11\n1.15\t12.2\n1.22\t12.1\n1.17\t11.8\n1.28\t12.3\n1.21\t11.9',
+  );
+  await openStage(page, 'Fit');
+  const finding = page.getByRole('region', { name: 'Finding' });
+  await expect(finding).toContainText('no evidence against');
+  await page.getByLabel('Subject').selectOption('b, N');
+  await expect(finding).toContainText('The readings depart from a normal distribution');
+  await expect(page.getByRole('heading', { name: 'b on normal probability scale' })).toBeVisible();
+  await page.getByLabel('Level').fill('95');
+  await page.getByLabel('Level').press('Enter');
+  await expect(page.getByRole('alert')).toContainText('The level lies between 0 and 1');
+  await page.getByLabel('Level').fill('0.95');
+  await page.getByLabel('Level').press('Enter');
+  await expect(finding).toContainText('A level of 0.95 is unusual; 0.05 and 0.01 are customary. Was 0.05 meant?');
+});
+
+test('a reading is pointed at, set aside with a reason, and put back; plot and test follow', async ({ page }) => {
+  await studyOf(page, TWELVE.replace('8.19', '9.87'));
+  await openStage(page, 'Fit');
+  await settled(page);
+  const finding = page.getByRole('region', { name: 'Finding' });
+  await expect(finding).toContainText('The readings depart from');
+  await page.getByRole('img', { name: /Normal probability plot/ }).focus();
+  await page.keyboard.press('ArrowLeft');
+  const plot = page.getByRole('region', { name: 'Probability plot' });
+  await expect(plot).toContainText('row 5: 9.87 mm, 95.8 % at or below');
+  await page.keyboard.press('x');
+  const dialog = page.getByRole('dialog', { name: 'Set a reading aside' });
+  await expect(dialog.getByRole('button', { name: 'Set aside' })).toBeDisabled();
+  await dialog.getByLabel('Reason').fill('caliper not closed');
+  await dialog.getByLabel('Reason').press('Enter');
+  await expect(page.getByText('11 readings, 1 set aside')).toBeVisible();
+  await expect(finding).toContainText('no evidence against');
+  await expect(finding).toContainText('9.87 — caliper not closed');
+  await finding.getByRole('button', { name: 'Put row 5 back' }).click();
+  await expect(finding).toContainText('The readings depart from');
+});
+
+test('pointing at a mark with the mouse names its row and value', async ({ page }) => {
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Fit');
+  await settled(page);
+  const picture = page.getByRole('img', { name: /Normal probability plot/ });
+  const box = (await picture.boundingBox())!;
+  const plot = page.getByRole('region', { name: 'Probability plot' });
+  // Along the fitted line until a mark is hit.
+  await expect(async () => {
+    for (let t = 0.2; t < 0.8; t += 0.004) {
+      await page.mouse.move(box.x + 60 + (box.width - 80) * t, box.y + (box.height - 50) * (1 - t));
+      if (/row \d+: \d\.\d\d mm/.test((await plot.textContent()) ?? '')) return;
+    }
+    throw new Error('no mark was hit');
+  }).toPass();
+});
+
+test('settings stand in the sentence and in the address, survive a reload, and refuse what is out of range', async ({
+  page,
+}) => {
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Fit');
+  await page.getByLabel('plotting positions').selectOption('blom');
+  await page.getByLabel('confidence of the band').fill('90');
+  await page.getByLabel('confidence of the band').press('Enter');
+  await expect(page).toHaveURL(/plot\.positions=blom/);
+  await expect(page).toHaveURL(/plot\.confidence=0\.9/);
+  await page.reload();
+  await expect(page.getByLabel('plotting positions')).toHaveValue('blom');
+  await expect(page.getByText('90 % of normal samples stay wholly inside the shaded band')).toBeVisible();
+  await page.getByLabel('confidence of the band').fill('9.5');
+  await page.getByLabel('confidence of the band').press('Enter');
+  await expect(page.getByRole('alert')).toContainText('takes a percentage from 50 to 99.9');
+  await expect(page).toHaveURL(/plot\.confidence=0\.9/);
+  await page.getByLabel('band', { exact: true }).selectOption('none');
+  await expect(page.getByText('shaded band')).toHaveCount(0);
+  await expect(page.getByLabel('seed of the band')).toHaveCount(0);
+});
+
+test('a long simulation shows progress, leaves the page answering, and can be stopped', async ({ page }) => {
+  await studyOf(page, TWELVE);
+  await page.goto(page.url().replace(/readings.*/, 'fit?test.replicates=1000000'));
+  await expect(page.getByRole('progressbar', { name: 'Simulation' })).toBeVisible();
+  // The plot is there and its table opens while the test still runs.
+  await page.getByRole('button', { name: 'Table' }).click();
+  await expect(page.getByRole('dialog', { name: 'The table behind the plot' })).toContainText('observed − expected');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: /Keep as evidence/ })).toBeDisabled();
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByRole('region', { name: 'Method' })).toContainText('stopped');
+  await expect(page.getByRole('progressbar')).toHaveCount(0);
+  await page.getByLabel('replicates for the test').fill('999');
+  await page.getByLabel('replicates for the test').press('Enter');
+  await settled(page);
+  await expect(page.getByRole('region', { name: 'Finding' })).toContainText('999 samples');
+});
+
+for (const [what, text, reason] of [
+  ['one number', 'x\n8.01', 'x has 1 reading; the plot (a line through two points always fits) needs at least 3.'],
+  ['two numbers', 'x\n8.01\n8.02', 'x has 2 readings; the plot'],
+  ['equal numbers', 'x (mm)\n8.01\n8.01\n8.01\n8.01', 'All 4 readings of x are 8.01: without any spread'],
+]) {
+  test(`a column with ${what} says why there is no plot`, async ({ page }) => {
+    await studyOf(page, text!);
+    await openStage(page, 'Fit');
+    await expect(page.getByText(reason!)).toBeVisible();
+  });
+}
+
+test('a study with words only has no fit, and says what is needed', async ({ page }) => {
+  await studyOf(page, 'kiln\nnorth\nsouth\nnorth');
+  await expect(page.getByText('No column of numbers yet')).toBeVisible();
+  await openStage(page, 'Fit');
+  await expect(page.getByText('A column of numbers is needed.')).toBeVisible();
+});

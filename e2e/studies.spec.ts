@@ -1,0 +1,128 @@
+import { expect, openStage, settled, stored, studyOf, test, TWELVE } from './app.js';
+
+test('a study is named in place, deleted to the bin and restored', async ({ page }) => {
+  await studyOf(page, TWELVE);
+  const name = `depth ${Date.now()}`;
+  await page.getByLabel('Name of the study').fill(name);
+  await page.getByLabel('Name of the study').press('Enter');
+  await stored(page);
+  await page.goto('/');
+  const row = page.getByRole('row', { name: new RegExp(name) });
+  await expect(row).toContainText('thickness');
+  await expect(row).toContainText('12');
+  await page.getByRole('button', { name: `Move ${name} to the bin` }).click();
+  await expect(row).toHaveCount(0);
+  await page.getByRole('button', { name: 'Bin', exact: true }).click();
+  await page.getByRole('button', { name: `Restore ${name}` }).click();
+  await expect(row).toHaveCount(0);
+  await page.getByRole('button', { name: 'Back to the studies' }).click();
+  await page.getByRole('link', { name }).click();
+  await expect(page.getByRole('grid')).toBeVisible();
+});
+
+test('a verdict is put on record, listed, prints on one A4 page, and is reopened with a reason', async ({ page }) => {
+  await studyOf(page, TWELVE);
+  const name = `verdict ${Date.now()}`;
+  await page.getByLabel('Name of the study').fill(name);
+  await page.getByLabel('Name of the study').press('Enter');
+  await openStage(page, 'Fit');
+  await settled(page);
+  await page.keyboard.press('k');
+  await expect(page.getByText('Kept: probability plot and normality test.')).toBeVisible();
+  await openStage(page, 'Verdict');
+  await page.getByLabel('Question').fill('May the thickness be treated as normal?');
+  await page.getByLabel('Question').blur();
+  const record = page.getByRole('button', { name: /Put on record/ });
+  await record.click();
+  await expect(page.getByRole('alert')).toContainText('Choose a decision first.');
+  await page.getByLabel('treat as normal', { exact: true }).check();
+  await record.click();
+  await expect(page.getByRole('alert')).toContainText('Say why');
+  await page.getByLabel('Reason for the decision').fill('Straight plot, no reading outside the band.');
+  await record.click();
+  const sheet = page.getByRole('article');
+  await expect(sheet).toContainText('Straight plot, no reading outside the band.');
+  await expect(sheet).toContainText('May the thickness be treated as normal?');
+  await expect(sheet).toContainText('12 readings used, none set aside. Level 0.05.');
+  await expect(sheet).toContainText('There is no evidence against');
+
+  const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
+  expect(pdf.match(/\/Type\s*\/Page\b/g)).toHaveLength(1);
+  expect(pdf).toMatch(/\/MediaBox\s*\[\s*0 0 59[45](\.\d+)? 84[12](\.\d+)?\s*\]/);
+
+  // Closed to changes everywhere.
+  await openStage(page, 'Readings');
+  await expect(page.getByText('ruled: reopen in Verdict to change anything')).toBeVisible();
+  await page.goto('/');
+  await expect(page.getByRole('row', { name: new RegExp(name) })).toContainText('ruled: treat as normal');
+  await page.getByRole('link', { name }).click();
+  await openStage(page, 'Verdict');
+  await page.getByRole('button', { name: 'Reopen …' }).click();
+  await page.getByLabel('Reason for reopening').fill('Gauge found worn.');
+  await page.getByRole('button', { name: 'Reopen', exact: true }).click();
+  await expect(sheet).toContainText('Gauge found worn.');
+  await expect(record).toBeVisible();
+});
+
+test('edits made while the database is away are kept in the page and sent when it is back', async ({ page, app }) => {
+  await studyOf(page, TWELVE);
+  const bringBack = await app.loseDatabase();
+  await page.locator('[id="cell-1-0"]').click();
+  await page.keyboard.type('8.55');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('8.66');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('The database cannot be reached.');
+  await expect(page.getByRole('alert')).toContainText('2 changes wait in this page');
+  await expect(page.locator('[id="cell-2-0"]')).toHaveText('8.66');
+  await bringBack();
+  await stored(page);
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.reload();
+  await expect(page.locator('[id="cell-1-0"]')).toHaveText('8.55');
+  await expect(page.locator('[id="cell-2-0"]')).toHaveText('8.66');
+});
+
+test('a change made in another window is not overwritten: the page offers to take it over, then its own', async ({
+  page,
+  context,
+}) => {
+  await studyOf(page, TWELVE);
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await expect(other.getByRole('grid')).toBeVisible();
+  await page.getByLabel('Level').fill('0.01');
+  await page.getByLabel('Level').press('Enter');
+  await stored(page);
+  await other.locator('[id="cell-1-0"]').click();
+  await other.keyboard.type('8.88');
+  await other.keyboard.press('Enter');
+  await expect(other.getByRole('alert')).toContainText('This study has moved on from change 1 to change 2.');
+  await expect(other.getByRole('alert')).toContainText('level 0.05 → 0.01');
+  await other.getByRole('button', { name: 'Take over the newer state, then mine' }).click();
+  await expect(other.getByLabel('Level')).toHaveValue('0.01');
+  await stored(other);
+  await other.reload();
+  await expect(other.locator('[id="cell-1-0"]')).toHaveText('8.88');
+});
+
+test('an address that leads nowhere and a study that is not there say so', async ({ page }) => {
+  await page.goto('/no/such/page');
+  await expect(page.getByRole('heading', { name: 'There is no page at this address.' })).toBeVisible();
+  await page.goto('/studies/00000000-0000/fit');
+  await expect(page.getByRole('heading', { name: 'The study could not be opened.' })).toBeVisible();
+  await expect(page.getByText('This study does not exist')).toBeVisible();
+});
+
+test('nothing on the way breaks the content security policy or throws', async ({ page }) => {
+  const said: string[] = [];
+  page.on('console', (message) => message.type() === 'error' && said.push(message.text()));
+  page.on('pageerror', (error) => said.push(error.message));
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Fit');
+  await settled(page);
+  await openStage(page, 'Verdict');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+  expect(said).toEqual([]);
+});

@@ -1,0 +1,89 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, describe, expect, it } from 'vitest';
+import { tileThickness } from '../../demo/generate.js';
+import { readFileSync } from 'node:fs';
+import { main } from '../src/main.js';
+
+const DEMO = fileURLToPath(new URL('../../demo/tile-thickness.csv', import.meta.url));
+const dir = mkdtempSync(join(tmpdir(), 'verdict-cli-'));
+afterAll(() => rmSync(dir, { recursive: true }));
+
+async function verdict(...args: string[]) {
+  let out = '';
+  let error = '';
+  const code = await main(args, { out: (text) => (out += text), error: (text) => (error += text) });
+  return { code, out, error };
+}
+function file(text: string): string {
+  const path = join(dir, `${Math.random()}.csv`);
+  writeFileSync(path, text);
+  return path;
+}
+
+describe('the command line', () => {
+  it('prints analysis, version, request and result as JSON', async () => {
+    const { code, out, error } = await verdict(
+      'normality',
+      DEMO,
+      '--column',
+      'thickness',
+      '--options',
+      '{"replicates":999,"seed":3}',
+    );
+    expect([code, error]).toEqual([0, '']);
+    expect(JSON.parse(out)).toMatchObject({
+      analysis: 'normality',
+      version: 1,
+      request: { column: 'thickness', alpha: 0.05, replicates: 999, seed: 3 },
+      result: { available: true, n: 48, tests: [{ test: 'anderson-darling', pMethod: 'simulated' }] },
+    });
+  });
+
+  it('takes the only measure without being told, and decimal commas', async () => {
+    const { out } = await verdict('describe', file('kiln;thickness (mm)\nnorth;7,91\nsouth;8,09\n'));
+    expect(JSON.parse(out).result).toMatchObject({ n: 2, mean: 8, unit: 'mm' });
+  });
+
+  it('says that a result is not available, and why, with exit code 0', async () => {
+    const { code, out } = await verdict('normality', file('x\n8.01\n8.02\n'), '--column', 'x');
+    expect(code).toBe(0);
+    expect(JSON.parse(out).result).toMatchObject({ available: false, reason: expect.stringContaining('at least 3') });
+  });
+
+  it.each([
+    [['normality'], 'Usage: verdict <analysis> <file.csv>'],
+    [['guess', DEMO], 'There is no analysis “guess”. There are: describe'],
+    [['normality', DEMO, '--column', 'depth'], 'There is no column “depth”. There are: tile, thickness'],
+    [['normality', '/no/such/file.csv'], '/no/such/file.csv cannot be read: there is no such file.'],
+    [['normality', DEMO, '--column', 'thickness', '--options', 'alpha=1'], '--options takes a JSON object'],
+    [['normality', DEMO, '--column', 'thickness', '--options', '{"alpha":5}'], 'alpha: The level lies between 0 and 1'],
+    [['normality', DEMO, '--nonsense'], "Unknown option '--nonsense'"],
+  ])('%o: one line on standard error and exit code 2', async (args, said) => {
+    const { code, out, error } = await verdict(...args);
+    expect([code, out]).toEqual([2, '']);
+    expect(error).toContain(said);
+    expect(error.trimEnd()).not.toContain('\n');
+  });
+
+  it('asks which column where several could be meant, and refuses an empty file', async () => {
+    expect((await verdict('describe', file('a,b\n1.5,2.5\n3.5,4.5\n'))).error).toContain(
+      'Say which column with --column. There are: a, b.',
+    );
+    expect((await verdict('describe', file(''))).error).toContain('nothing to read');
+  });
+
+  it('lists the analyses with --help', async () => {
+    const { code, out } = await verdict('--help');
+    expect(code).toBe(0);
+    for (const id of ['describe', 'probability-plot', 'normality']) expect(out).toContain(id);
+  });
+});
+
+describe('the demo file', () => {
+  it('is what its seeded generator writes', () => {
+    expect(readFileSync(DEMO, 'utf8')).toBe(tileThickness());
+  });
+});

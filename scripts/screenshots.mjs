@@ -1,0 +1,88 @@
+/** `npm run screenshots`: one picture of each main view, 1280 × 800, from the demo data on a database of its own. */
+import { chromium } from '@playwright/test';
+import { createWriteStream, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { startMariaDb } from './mariadb.mjs';
+import { build, ensureChromium, ensureMariaDb, ROOT } from './setup.mjs';
+
+ensureMariaDb();
+ensureChromium();
+build();
+const out = process.env.SCREENSHOTS ?? join(ROOT, 'docs/screenshots');
+mkdirSync(out, { recursive: true });
+const dir = mkdtempSync(join(tmpdir(), 'verdict-shots-'));
+const database = await startMariaDb(join(dir, 'db'));
+const { serve } = await import(pathToFileURL(join(ROOT, 'server/dist/index.js')).href);
+const server = await serve({
+  databaseUrl: database.url,
+  migrationUrl: database.migrationUrl,
+  ports: [0],
+  page: join(ROOT, 'web/dist'),
+  demo: pathToFileURL(join(ROOT, 'demo/tile-thickness.csv')),
+  log: createWriteStream(join(dir, 'log')),
+});
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium' });
+const context = await browser.newContext({
+  viewport: { width: 1280, height: 800 },
+  locale: 'en-GB',
+  timezoneId: 'UTC',
+});
+await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+const page = await context.newPage();
+const shot = async (name) => {
+  await page.evaluate(() => document.fonts.ready);
+  await page.screenshot({ path: join(out, `${name}.png`), animations: 'disabled' });
+};
+const stage = (name) => page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name }).click();
+
+try {
+  await page.goto(server.url);
+  await page.getByRole('link', { name: /Tile thickness/ }).click();
+  await page.getByRole('button', { name: /Set row 1 aside/ }).waitFor();
+  await shot('readings');
+
+  await stage('Fit');
+  await page.getByText(/ · \d workers?$/).waitFor();
+  await shot('fit');
+  await page.keyboard.press('k');
+  await page.getByText(/^Kept:/).waitFor();
+  await page.getByRole('button', { name: 'Evidence 2' }).click();
+  for (const i of [0, 1]) await page.getByRole('button', { name: 'Recompute' }).nth(i).click();
+  await page.getByText('the same, bit for bit').nth(1).waitFor();
+  await shot('evidence');
+  await page.keyboard.press('Escape');
+
+  await stage('Verdict');
+  await page.getByLabel('treat as normal', { exact: true }).check();
+  await page
+    .getByLabel('Reason for the decision')
+    .fill(
+      'Straight plot, no reading outside the band, and no evidence in the test. The share outside the limits may be worked out from a normal.',
+    );
+  await page.getByRole('button', { name: /Put on record/ }).click();
+  await page.getByRole('heading', { name: 'On record' }).waitFor();
+  await shot('verdict');
+
+  await page.goto(server.url);
+  await page.getByText('ruled: treat as normal').waitFor();
+  await page.getByRole('button', { name: 'New study' }).click();
+  await page.evaluate(() =>
+    navigator.clipboard.writeText(
+      'tile;thickness (mm);kiln\n1;7,91;north\n2;8,08;south\n3;8,0l;south\n4;7,75;north\n5;9,87;north\n6;8,05;north\n',
+    ),
+  );
+  await page.keyboard.press('Control+V');
+  await page.getByRole('button', { name: /^Take 6 rows/ }).waitFor();
+  await shot('paste');
+
+  await page.goto(server.url);
+  await page.getByRole('button', { name: /Move untitled/ }).waitFor();
+  await shot('studies');
+} finally {
+  await browser.close();
+  await server.close();
+  await database.stop();
+  rmSync(dir, { recursive: true, force: true });
+}

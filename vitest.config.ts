@@ -15,6 +15,7 @@ export default defineConfig({
         ssr,
         test: { name, include: [`${name}/test/**/*.test.ts`], testTimeout: 30_000 },
       })),
+      { test: { name: 'scripts', include: ['scripts/test/**/*.test.ts'], testTimeout: 120_000, hookTimeout: 30_000 } },
       {
         resolve,
         ssr,

@@ -10,7 +10,7 @@ test('a pasted block is recognised, shown, corrected and only then stored', asyn
   await expect(panel.getByLabel('Separator')).toHaveValue('semicolon');
   await expect(panel.getByLabel('Decimal mark')).toHaveValue('comma');
   await expect(panel.getByLabel('Names')).toHaveValue('row 1');
-  await expect(panel).toContainText('Row 2 of thickness holds “8,0l”: a letter for a figure?');
+  await expect(panel).toContainText('Row 2 of thickness holds “8,0l”: perhaps a letter for a figure.');
   // The sentence is the control: another reading of the same text.
   await panel.getByLabel('Decimal mark').selectOption('point');
   await expect(panel.getByRole('columnheader', { name: /thickness/ })).toContainText('label');

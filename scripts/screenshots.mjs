@@ -40,7 +40,7 @@ const stage = (name) => page.getByRole('navigation', { name: 'Stages' }).getByRo
 try {
   await page.goto(server.url);
   await page.getByRole('link', { name: /Tile thickness/ }).click();
-  await page.getByRole('button', { name: /Set row 1 aside/ }).waitFor();
+  await page.getByRole('region', { name: 'First figures' }).waitFor();
   await shot('readings');
 
   await stage('Fit');

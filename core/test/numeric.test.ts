@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { betaQuantile, betaTails } from '../src/numeric/beta.js';
 import { clopperPearson } from '../src/numeric/clopper-pearson.js';
@@ -5,6 +6,7 @@ import { exp, log, log1p } from '../src/numeric/elementary.js';
 import { erfc } from '../src/numeric/error-function.js';
 import { logGamma } from '../src/numeric/log-gamma.js';
 import { normalCumulative, normalLogCumulative, normalQuantile } from '../src/numeric/standard-normal.js';
+import { createSorter } from '../src/numeric/sort.js';
 import { centralMoments, compensatedSum } from '../src/numeric/sums.js';
 import { normal } from '../src/distributions/normal.js';
 import { reference, relativeError } from './reference.js';
@@ -163,5 +165,30 @@ describe('exponential and logarithm', () => {
       }
     }
     expect(sum).toBe(-655605977);
+  });
+});
+
+describe('the sorter of replicates', () => {
+  it('orders any values as the engine does: ties, far outliers, huge and tiny spreads', () => {
+    const any = fc.oneof(
+      fc.double({ noNaN: true, min: -1e300, max: 1e300 }),
+      fc.integer({ min: -3, max: 3 }),
+      fc.constantFrom(0, 5e-324, 1e-300),
+    );
+    fc.assert(
+      fc.property(fc.array(any, { minLength: 1, maxLength: 200 }), (numbers) => {
+        const values = Float64Array.from(numbers, (x) => x + 0);
+        const expected = Float64Array.from(values).sort();
+        createSorter(values.length)(values);
+        expect(values).toEqual(expected);
+      }),
+    );
+  });
+
+  it('hands a crowded bucket to the engine', () => {
+    const values = Float64Array.from({ length: 500 }, (_, i) => (i === 7 ? 1e9 : Math.sin(i)));
+    const expected = Float64Array.from(values).sort();
+    createSorter(500)(values);
+    expect(values).toEqual(expected);
   });
 });

@@ -35,7 +35,7 @@ describe('reading a cell', () => {
     ['inf', 'not a finite number'],
     ['1,2,3', 'marks in places where a number has none'],
     ['8,01', 'a decimal comma, where the column has a decimal point'],
-    ['8.0l', 'a letter for a figure?'],
+    ['8.0l', 'perhaps a letter for a figure'],
     ['north', 'not a number'],
     ['9'.repeat(70), 'too long for a number'],
     ['<script>alert(1)</script>', 'not a number'],
@@ -128,7 +128,7 @@ describe('parsing a block', () => {
       [2, 'thickness', 'not-a-number'],
       [3, 'force', 'not-a-number'],
     ]);
-    expect(block.problems[0]!.text).toBe('Row 2 of thickness holds “8,0l”: a letter for a figure?.');
+    expect(block.problems[0]!.text).toBe('Row 2 of thickness holds “8,0l”: perhaps a letter for a figure.');
   });
 
   it('fills ragged rows and lists them', () => {
@@ -206,6 +206,7 @@ describe('kinds and resolution', () => {
     expect(recogniseKind(['north', 'south', '3'], PLAIN_FORMAT, '')).toBe('label');
     expect(recogniseKind(['0', '2', '1', '0', '3'], PLAIN_FORMAT, '')).toBe('count');
     expect(recogniseKind(['0', '2', '1', '0', '3'], PLAIN_FORMAT, 'mm')).toBe('measure');
+    expect(recogniseKind(['1', '2', '3', '4', '5'], PLAIN_FORMAT, '')).toBe('measure');
     expect(
       recogniseKind(
         Array.from({ length: 48 }, (_, i) => String(1100 + 7 * i)),

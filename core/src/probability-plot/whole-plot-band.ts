@@ -1,5 +1,5 @@
 import { normalCumulative, normalQuantile } from '../numeric/standard-normal.js';
-import { sortAscending } from '../numeric/sort.js';
+import { createSorter } from '../numeric/sort.js';
 import { fillNormals } from '../random/normal.js';
 import type { StreamState } from '../random/stream.js';
 
@@ -34,6 +34,7 @@ export function simulateOrderedScores(
   replicates: number,
 ): Float64Array {
   const values = new Float64Array(n);
+  const sort = createSorter(n);
   const at = Int32Array.from(ranks);
   const width = at.length;
   const out = new Float64Array(replicates * width);
@@ -47,7 +48,7 @@ export function simulateOrderedScores(
       const d = values[i]! - mean;
       squares += d * d;
     }
-    sortAscending(values);
+    sort(values);
     const scale = 1 / Math.sqrt(squares / (n - 1));
     for (let j = 0; j < width; j++) out[r * width + j] = (values[at[j]!]! - mean) * scale;
   }

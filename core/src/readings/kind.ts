@@ -5,7 +5,7 @@ export type ColumnKind = 'measure' | 'label' | 'count';
 
 /**
  * The kind that a column's cells suggest: label when fewer than half of the written cells are numbers; count for whole
- * numbers from 0 on that take few different values and have no unit; else measure.
+ * numbers from 0 on that take few different values, repeat (a running number does not) and have no unit; else measure.
  */
 export function recogniseKind(cells: readonly string[], format: NumberFormat, unit: string): ColumnKind {
   let written = 0;
@@ -24,7 +24,14 @@ export function recogniseKind(cells: readonly string[], format: NumberFormat, un
     if (different.size <= 40) different.add(cell.value);
   }
   if (written > 0 && numbers < written / 2) return 'label';
-  if (unit === '' && numbers > 2 && whole && least >= 0 && different.size <= Math.max(6, Math.min(40, numbers / 4))) {
+  if (
+    unit === '' &&
+    numbers > 2 &&
+    whole &&
+    least >= 0 &&
+    different.size < numbers &&
+    different.size <= Math.max(6, Math.min(40, numbers / 4))
+  ) {
     return 'count';
   }
   return 'measure';

@@ -61,7 +61,7 @@ function reasonFor(text: string, format: NumberFormat): string {
   if (patternOf(other).test(text))
     return `a decimal ${other.decimal}, where the column has a decimal ${format.decimal}`;
   if (/^[+-]?(inf|infinity|nan)$/i.test(text)) return 'not a finite number';
-  if (/^[\d.,]*[lIoO][\d.,lIoO]*$/.test(text) && /\d/.test(text)) return 'a letter for a figure?';
+  if (/^[\d.,]*[lIoO][\d.,lIoO]*$/.test(text) && /\d/.test(text)) return 'perhaps a letter for a figure';
   if (/^[\d.,\s]+$/.test(text)) return 'marks in places where a number has none';
   return 'not a number';
 }

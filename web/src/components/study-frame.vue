@@ -163,6 +163,12 @@ useEventListener('keydown', (event) => {
 .state a {
   margin-left: 14px;
 }
+@media (max-width: 900px) {
+  .frame {
+    height: auto;
+    min-height: 100%;
+  }
+}
 @media print {
   .frame {
     display: block;

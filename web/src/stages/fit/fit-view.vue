@@ -326,7 +326,7 @@ progress {
     height: auto;
   }
   .upper {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
   }
   .method {
     flex-direction: column;

@@ -147,6 +147,11 @@ h2::first-letter {
   margin: 2px 0 0;
   font-size: 13px;
 }
+@media (max-width: 900px) {
+  .plot:not(.printed) {
+    height: 460px;
+  }
+}
 .printed {
   border: 0;
   padding: 0;

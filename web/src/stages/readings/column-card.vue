@@ -202,7 +202,7 @@ const current = computed(() => props.aside.find(({ row }) => row === props.curso
               :value="String(column.lowerLimit ?? '')"
               @commit="(text) => setNumber('lowerLimit', text)"
             />
-            <span class="soft">to</span>
+            <span class="soft to">to</span>
             <DraftField
               class="field"
               aria-label="Upper limit"
@@ -301,6 +301,9 @@ dd input[aria-label='Column name'] {
 }
 .small {
   font-size: 12.5px;
+}
+.to {
+  margin: 0 8px;
 }
 .none {
   margin: 2px 0 8px;

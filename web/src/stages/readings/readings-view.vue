@@ -194,7 +194,7 @@ const lines = (n: number, one: string) => `${groupThousands(n)} ${one}${n === 1 
     <SetAsideDialog
       v-if="current"
       :open="asideRow !== null"
-      :what="`row ${asideRow} of ${current.name}, ${(store.cells[current.id] ?? [])[(asideRow ?? 1) - 1]}`"
+      :what="`Row ${asideRow} of ${current.name}, ${(store.cells[current.id] ?? [])[(asideRow ?? 1) - 1]}`"
       @done="setAside"
       @leave="asideRow = null"
     />
@@ -263,11 +263,12 @@ const lines = (n: number, one: string) => `${groupThousands(n)} ${one}${n === 1 
 }
 @media (max-width: 900px) {
   .readings {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
     height: auto;
   }
   .table {
-    height: 420px;
+    flex: none;
+    height: 460px;
   }
 }
 </style>

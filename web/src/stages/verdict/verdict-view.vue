@@ -97,6 +97,12 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
         />
         <p v-if="!store.ruled" class="print-only serif">{{ study.question }}</p>
       </section>
+      <section v-if="standing" class="decision">
+        <h2>Decision</h2>
+        <p class="ruling">{{ DECISION_WORDS[standing.decision] }}</p>
+        <p class="serif">{{ standing.reason }}</p>
+        <p class="soft">{{ standing.who }}, {{ formatTime(standing.at) }}, after change {{ standing.revision }}</p>
+      </section>
       <section>
         <h2>Readings</h2>
         <p v-if="store.sample && store.subject">
@@ -134,12 +140,6 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
         <div v-if="lastPlot" class="plot">
           <PlotCard :key="lastPlot.id" :result="plotOf(lastPlot)" :column="String(lastPlot.request.column)" printed />
         </div>
-      </section>
-      <section v-if="standing" class="decision">
-        <h2>Decision</h2>
-        <p class="ruling">{{ DECISION_WORDS[standing.decision] }}</p>
-        <p class="serif">{{ standing.reason }}</p>
-        <p class="soft">{{ standing.who }}, {{ formatTime(standing.at) }}, after change {{ standing.revision }}</p>
       </section>
       <section v-for="verdict in earlier" :key="verdict.id" class="soft small">
         Earlier: {{ DECISION_WORDS[verdict.decision] }} ({{ verdict.who }}, {{ formatTime(verdict.at) }}:
@@ -257,8 +257,9 @@ p {
   height: 100%;
 }
 .decision {
-  margin-top: 14px;
-  border-top: 2px solid var(--ink);
+  margin: 12px 0 4px;
+  border-left: 3px solid var(--green);
+  padding-left: 14px;
 }
 .ruling {
   color: var(--green);
@@ -295,7 +296,7 @@ ul {
 }
 @media (max-width: 900px) {
   .verdict {
-    grid-template-columns: 1fr;
+    grid-template-columns: minmax(0, 1fr);
     height: auto;
   }
 }

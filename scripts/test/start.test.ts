@@ -1,0 +1,93 @@
+import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { afterAll, describe, expect, it } from 'vitest';
+
+const ROOT = fileURLToPath(new URL('../..', import.meta.url));
+const home = mkdtempSync(join(tmpdir(), 'verdict-start-'));
+const running: ChildProcess[] = [];
+afterAll(() => {
+  for (const child of running) child.kill('SIGKILL');
+  spawnSync('pkill', ['-9', '-f', home]);
+  rmSync(home, { recursive: true, force: true });
+});
+
+/** `npm start` without npm: resolves with the address it prints, or rejects with what it said instead. */
+function start(): Promise<{ child: ChildProcess; url: string }> {
+  const child = spawn('node', ['scripts/start.mjs'], {
+    cwd: ROOT,
+    env: { ...process.env, VERDICT_HOME: home, PORT: '0' },
+  });
+  running.push(child);
+  return new Promise((resolve, reject) => {
+    let said = '';
+    const listen = (text: Buffer) => {
+      said += String(text);
+      const url = /http:\/\/\S+/.exec(said)?.[0];
+      if (url && said.includes('is ready')) resolve({ child, url });
+    };
+    child.stdout.on('data', listen);
+    child.stderr.on('data', listen);
+    child.on('exit', () => reject(new Error(said)));
+  });
+}
+const ended = (child: ChildProcess) =>
+  new Promise<number | null>((resolve) => child.on('exit', (code) => resolve(code)));
+const names = async (url: string): Promise<string[]> =>
+  (await (await fetch(`${url}api/studies`)).json()).map(({ name }: { name: string }) => name);
+async function create(url: string, name: string): Promise<void> {
+  const headers = { 'Content-Type': 'application/json' };
+  const body = JSON.stringify({ who: 'tester', name });
+  expect((await fetch(`${url}api/studies`, { method: 'POST', headers, body })).status).toBe(201);
+}
+const leftOver = () => spawnSync('pgrep', ['-f', home], { encoding: 'utf8' }).stdout.trim();
+
+describe('npm start', () => {
+  it('brings the demo once, keeps what was entered, and recovers from kill -9 of server and database', async () => {
+    const first = await start();
+    await create(first.url, 'before the crash');
+    await expect(start()).rejects.toThrow(/already running at http:\/\/127\.0\.0\.1/);
+    first.child.kill('SIGKILL');
+    await ended(first.child);
+    // The database outlives its parent; the next start takes over its data.
+    expect(leftOver()).not.toBe('');
+    const second = await start();
+    expect((await names(second.url)).sort()).toEqual(['Tile thickness, kiln release week 46', 'before the crash']);
+    await create(second.url, 'before the power cut');
+    const pid = Number(readFileSync(join(home, 'mariadb/mariadb.pid'), 'utf8'));
+    second.child.kill('SIGKILL');
+    process.kill(pid, 'SIGKILL');
+    await ended(second.child);
+    const third = await start();
+    expect(await names(third.url)).toContain('before the power cut');
+
+    // A database that ends while the server runs is started again by itself.
+    process.kill(Number(readFileSync(join(home, 'mariadb/mariadb.pid'), 'utf8')), 'SIGKILL');
+    await expect.poll(() => names(third.url).catch(() => []), { timeout: 20_000 }).toContain('before the power cut');
+
+    third.child.kill('SIGINT');
+    expect(await ended(third.child)).toBe(0);
+    expect(leftOver()).toBe('');
+  });
+
+  it('without MariaDB and without root says the one command to run', () => {
+    const script = `
+      process.getuid = () => 1000;
+      const fs = await import('node:fs');
+      const { syncBuiltinESMExports } = await import('node:module');
+      const exists = fs.default.existsSync;
+      fs.default.existsSync = (path) => !String(path).endsWith('/mariadbd') && exists(path);
+      syncBuiltinESMExports();
+      const { ensureMariaDb } = await import('./scripts/setup.mjs');
+      ensureMariaDb();`;
+    const { status, stderr } = spawnSync('node', ['--input-type=module', '-e', script], {
+      cwd: ROOT,
+      encoding: 'utf8',
+    });
+    expect(status).toBe(1);
+    expect(stderr).toContain('MariaDB is not installed. Run this once, then start again:');
+    expect(stderr).toContain('sudo apt-get install -y --no-install-recommends mariadb-server-core mariadb-client-core');
+  });
+});

@@ -68,6 +68,7 @@ try {
   await page.goto(server.url);
   await page.getByText('ruled: treat as normal').waitFor();
   await page.getByRole('button', { name: 'New study' }).click();
+  await page.getByRole('heading', { name: 'Paste a column of readings.' }).waitFor();
   await page.evaluate(() =>
     navigator.clipboard.writeText(
       'tile;thickness (mm);kiln\n1;7,91;north\n2;8,08;south\n3;8,0l;south\n4;7,75;north\n5;9,87;north\n6;8,05;north\n',

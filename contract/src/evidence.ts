@@ -16,6 +16,8 @@ export const keepRequestSchema = z.strictObject({
 });
 export type KeepRequest = z.infer<typeof keepRequestSchema>;
 
+export const noteRequestSchema = z.strictObject({ note: keepRequestSchema.shape.note });
+
 export interface Evidence {
   id: string;
   analysis: string;

@@ -66,7 +66,6 @@ export interface Study {
   rowCount: number;
   columns: StudyColumn[];
   setAside: SetAside[];
-  evidenceCount: number;
   /** The newest first; the first one stands while the study is ruled. */
   verdicts: Verdict[];
   canUndo: string | null;
@@ -105,5 +104,3 @@ export type RuleRequest = z.infer<typeof ruleRequestSchema>;
 
 export const reopenRequestSchema = z.strictObject({ revision: z.int().min(0), who: whoSchema, reason: reasonSchema });
 export type ReopenRequest = z.infer<typeof reopenRequestSchema>;
-
-export const whoRequestSchema = z.strictObject({ who: whoSchema });

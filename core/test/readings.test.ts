@@ -112,13 +112,15 @@ describe('recognising the layout of a block', () => {
 
 describe('parsing a block', () => {
   it('takes names, units and kinds, and keeps every cell as written', () => {
-    const block = read('thickness (mm)\tkiln\tpinholes\n12.30\tnorth\t2\n 12.35\tsouth\t0\n12.40\tnorth\t1\n');
+    const block = read(
+      'thickness (mm)\tkiln\tpinholes\n12.30\tnorth\t2\n 12.35\tsouth\t0\n12.40\tnorth\t1\n12.45\tnorth\t0\n',
+    );
     expect(block.columns.map(({ name, unit, kind }) => [name, unit, kind])).toEqual([
       ['thickness', 'mm', 'measure'],
       ['kiln', '', 'label'],
       ['pinholes', '', 'count'],
     ]);
-    expect(block.columns[0]!.cells).toEqual(['12.30', ' 12.35', '12.40']);
+    expect(block.columns[0]!.cells).toEqual(['12.30', ' 12.35', '12.40', '12.45']);
     expect(block.problems).toEqual([]);
   });
 

@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, it } from 'vitest';
+import { startMariaDb } from '../mariadb.mjs';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const home = mkdtempSync(join(tmpdir(), 'verdict-start-'));
@@ -15,10 +16,10 @@ afterAll(() => {
 });
 
 /** `npm start` without npm: resolves with the address it prints, or rejects with what it said instead. */
-function start(): Promise<{ child: ChildProcess; url: string }> {
+function start(more: NodeJS.ProcessEnv = {}): Promise<{ child: ChildProcess; url: string }> {
   const child = spawn('node', ['scripts/start.mjs'], {
     cwd: ROOT,
-    env: { ...process.env, VERDICT_HOME: home, PORT: '0' },
+    env: { ...process.env, VERDICT_HOME: home, PORT: '0', ...more },
   });
   running.push(child);
   return new Promise((resolve, reject) => {
@@ -70,6 +71,21 @@ describe('npm start', () => {
     third.child.kill('SIGINT');
     expect(await ended(third.child)).toBe(0);
     expect(leftOver()).toBe('');
+  });
+
+  it('uses the database that DATABASE_URL names, and leaves it running', async () => {
+    const own = mkdtempSync(join(home, 'own-'));
+    const database = await startMariaDb(join(own, 'db'));
+    const { child, url } = await start({
+      VERDICT_HOME: join(own, 'home'),
+      DATABASE_URL: database.url,
+      DATABASE_MIGRATION_URL: database.migrationUrl,
+    });
+    expect(await names(url)).toEqual(['Tile thickness, kiln release week 46']);
+    child.kill('SIGINT');
+    expect(await ended(child)).toBe(0);
+    expect(() => process.kill(database.pid, 0)).not.toThrow();
+    await database.stop();
   });
 
   it('without MariaDB and without root says the one command to run', () => {

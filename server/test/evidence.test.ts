@@ -64,6 +64,17 @@ describe('evidence', () => {
     expect(body.differences).toContainEqual({ path: 'n', kept: 12, now: 11 });
   });
 
+  it('takes a note while the study is open, and nothing else is changed by it', async () => {
+    const { id, keep } = await keepable();
+    await server.post(`/studies/${id}/evidence`, keep);
+    const noted = await server.post<Evidence>(`/evidence/${keep.id}/note`, { note: ' second gauge ' });
+    expect(noted.body).toMatchObject({ note: 'second gauge', result: keep.result });
+    expect((await server.get<Evidence[]>(`/studies/${id}/evidence`))[0]!.note).toBe('second gauge');
+    const ruling = { revision: 1, who: 'x', decision: 'not-settled', reason: 'r', evidence: [] };
+    await server.post(`/studies/${id}/verdict`, ruling);
+    expect((await server.post(`/evidence/${keep.id}/note`, { note: 'late' })).body.code).toBe('ruled');
+  });
+
   it('that was tampered with is found out although the data are the same', async () => {
     const { id, keep } = await keepable();
     await server.post(`/studies/${id}/evidence`, { ...keep, result: { ...keep.result, mean: 9 } });

@@ -106,7 +106,6 @@ describe('a change on the page’s own copy', () => {
           { ...base, id: 'b', name: 'b' },
         ],
         setAside: [],
-        evidenceCount: 0,
       },
       ...{ verdicts: [], canUndo: null, canRedo: null },
     } as Study,

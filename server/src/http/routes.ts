@@ -3,6 +3,7 @@ import {
   idSchema,
   keepRequestSchema,
   newStudySchema,
+  noteRequestSchema,
   reopenRequestSchema,
   ruleRequestSchema,
   stepRequestSchema,
@@ -13,7 +14,7 @@ import type { AnalysisPool } from '../jobs/analysis-pool.js';
 import { recompute } from '../jobs/recompute.js';
 import { makeChange, readRecord, stepBack } from '../store/changes.js';
 import type { Database } from '../store/database.js';
-import { keepEvidence, listEvidence } from '../store/evidence.js';
+import { keepEvidence, listEvidence, noteEvidence } from '../store/evidence.js';
 import { binStudy, createStudy, listStudies, readStudy, readStudyCells } from '../store/studies.js';
 import { reopen, rule } from '../store/verdicts.js';
 
@@ -49,6 +50,9 @@ export function routes(db: Database, pool: AnalysisPool): Router {
   router.get('/studies/:id/evidence', async (req, res) => res.json(await listEvidence(db, req.params.id)));
   router.post('/studies/:id/evidence', async (req, res) => {
     res.status(201).json(await keepEvidence(db, req.params.id, keepRequestSchema.parse(req.body)));
+  });
+  router.post('/evidence/:id/note', async (req, res) => {
+    res.json(await noteEvidence(db, req.params.id, noteRequestSchema.parse(req.body).note));
   });
   router.post('/evidence/:id/recompute', async (req, res) => res.json(await recompute(db, pool, req.params.id)));
 

@@ -73,6 +73,18 @@ function findingOf(finding: (result: never) => { text: string; strong?: boolean 
   }
 }
 
+/** Writes the note beside a piece of evidence, while the study is open; what was found cannot be changed. */
+export async function noteEvidence(db: Database, evidenceId: string, note: string): Promise<Evidence> {
+  return db.transaction(async (q) => {
+    const [found] = await q.select().from(evidence).where(eq(evidence.id, evidenceId));
+    if (!found) throw notFound('piece of evidence');
+    const [study] = await q.select().from(studies).where(eq(studies.id, found.studyId)).for('update');
+    if (study) refuseRuled(study);
+    await q.update(evidence).set({ note }).where(eq(evidence.id, evidenceId));
+    return toEvidence({ ...found, note });
+  });
+}
+
 export async function listEvidence(db: Database, studyId: string): Promise<Evidence[]> {
   const rows = await db.select().from(evidence).where(eq(evidence.studyId, studyId)).orderBy(asc(evidence.at));
   return rows.map(toEvidence);

@@ -5,7 +5,7 @@ import { readCells } from './cells.js';
 import { standingChanges } from './changes.js';
 import type { Database, Queries } from './database.js';
 import { notFound } from './errors.js';
-import { columns, evidence, setAside, studies, verdicts } from './schema.js';
+import { columns, setAside, studies, verdicts } from './schema.js';
 
 type StudyRow = typeof studies.$inferSelect;
 
@@ -98,10 +98,9 @@ async function readVerdicts(db: Database, studyId: string): Promise<Verdict[]> {
 export async function readStudy(db: Database, studyId: string): Promise<Study> {
   const [study] = await db.select().from(studies).where(eq(studies.id, studyId));
   if (!study) throw notFound('study');
-  const [rows, aside, [kept], steps, ruled] = await Promise.all([
+  const [rows, aside, steps, ruled] = await Promise.all([
     columnsOf(db, studyId),
     db.select().from(setAside).where(eq(setAside.studyId, studyId)).orderBy(asc(setAside.row)),
-    db.select({ n: count() }).from(evidence).where(eq(evidence.studyId, studyId)),
     standingChanges(db, studyId),
     readVerdicts(db, studyId),
   ]);
@@ -116,7 +115,6 @@ export async function readStudy(db: Database, studyId: string): Promise<Study> {
       who,
       at: at.toISOString(),
     })),
-    evidenceCount: kept?.n ?? 0,
     verdicts: ruled,
     canUndo: steps.undo?.text ?? null,
     canRedo: steps.redo?.text ?? null,

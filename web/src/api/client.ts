@@ -67,6 +67,8 @@ export const api = {
   readRecord: (id: string) => send<RecordEntry[]>('GET', `${study(id)}/changes`),
   listEvidence: (id: string) => send<Evidence[]>('GET', `${study(id)}/evidence`),
   keep: (id: string, body: KeepRequest) => send<Evidence>('POST', `${study(id)}/evidence`, body),
+  note: (evidenceId: string, note: string) =>
+    send<Evidence>('POST', `/evidence/${encodeURIComponent(evidenceId)}/note`, { note }),
   recompute: (evidenceId: string) =>
     send<Recomputed>('POST', `/evidence/${encodeURIComponent(evidenceId)}/recompute`, {}),
   rule: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/verdict`, body),

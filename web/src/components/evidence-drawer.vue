@@ -3,6 +3,7 @@ import type { Evidence } from '@verdict/contract';
 import { analysisById } from '@verdict/core';
 import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
+import DraftField from './draft-field.vue';
 import FindingWords from './finding-words.vue';
 import { recomputedWords } from './recomputed-words.js';
 import { formatTime } from './time.js';
@@ -21,11 +22,23 @@ const columnOf = ({ column, request }: Evidence) =>
       Nothing kept yet. In Fit, press <kbd>K</kbd> to keep what you see, with its settings and the seed, so that anyone
       can recompute it.
     </p>
+    <p v-if="evidence.problem" class="said-wrong" role="alert">{{ evidence.problem.detail }}</p>
     <article v-for="item in evidence.items" :key="item.id" class="item">
       <h3>{{ analysisById(item.analysis).name }} of {{ columnOf(item) }}</h3>
       <FindingWords :pieces="item.finding" />
       <p class="method">{{ item.method }}</p>
-      <p v-if="item.note">Note: {{ item.note }}</p>
+      <label class="soft note"
+        >note
+        <DraftField
+          class="field"
+          :aria-label="`Note on the ${analysisById(item.analysis).name.toLowerCase()}`"
+          maxlength="2000"
+          placeholder="none"
+          :disabled="store.ruled"
+          :value="item.note"
+          @commit="(text) => evidence.writeNote(item.id, text)"
+        />
+      </label>
       <dl>
         <dt>data</dt>
         <dd>
@@ -89,6 +102,12 @@ dd {
 }
 code {
   font: 12px var(--mono);
+}
+.note {
+  display: grid;
+  grid-template-columns: 96px 1fr;
+  gap: 10px;
+  font-size: 13px;
 }
 .again {
   display: flex;

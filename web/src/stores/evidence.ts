@@ -30,6 +30,17 @@ export const useEvidence = defineStore('evidence', () => {
     }
   }
 
+  async function writeNote(id: string, note: string): Promise<void> {
+    problem.value = null;
+    try {
+      const noted = await api.note(id, note);
+      items.value = items.value.map((item) => (item.id === id ? noted : item));
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      problem.value = error.problem;
+    }
+  }
+
   async function recompute(id: string): Promise<void> {
     const say = (what: Recomputed | 'running' | Problem) => (recomputed.value = { ...recomputed.value, [id]: what });
     say('running');
@@ -42,5 +53,5 @@ export const useEvidence = defineStore('evidence', () => {
     }
   }
 
-  return { items, drawerOpen, problem, recomputed, load, keep, recompute };
+  return { items, drawerOpen, problem, recomputed, load, keep, writeNote, recompute };
 });

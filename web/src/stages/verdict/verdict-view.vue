@@ -132,6 +132,7 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
             {{ item.method }} Change {{ item.revision }}, data {{ item.fingerprint.slice(0, 12) }}, Verdict
             {{ item.appVersion }}. {{ item.who }}, {{ formatTime(item.at) }}.
           </p>
+          <p v-if="item.note">{{ item.note }}</p>
           <p class="small no-print">
             <button class="plain" @click="evidence.recompute(item.id)">Recompute</button>
             <span role="status">{{ recomputedWords(evidence.recomputed[item.id]) }}</span>

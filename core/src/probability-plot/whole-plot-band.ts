@@ -1,5 +1,6 @@
 import { normalCumulative, normalQuantile } from '../numeric/standard-normal.js';
 import { createSorter } from '../numeric/sort.js';
+import { standardise } from '../numeric/standardise.js';
 import { fillNormals } from '../random/normal.js';
 import type { StreamState } from '../random/stream.js';
 
@@ -40,17 +41,9 @@ export function simulateOrderedScores(
   const out = new Float64Array(replicates * width);
   for (let r = 0; r < replicates; r++) {
     fillNormals(state, values);
-    let sum = 0;
-    for (let i = 0; i < n; i++) sum += values[i]!;
-    const mean = sum / n;
-    let squares = 0;
-    for (let i = 0; i < n; i++) {
-      const d = values[i]! - mean;
-      squares += d * d;
-    }
+    standardise(values);
     sort(values);
-    const scale = 1 / Math.sqrt(squares / (n - 1));
-    for (let j = 0; j < width; j++) out[r * width + j] = (values[at[j]!]! - mean) * scale;
+    for (let j = 0; j < width; j++) out[r * width + j] = values[at[j]!]!;
   }
   return out;
 }

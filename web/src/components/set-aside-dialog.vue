@@ -32,7 +32,14 @@ const finish = () => {
     <p>{{ what }}: it stays in the table, struck through, and is left out of every calculation until it is put back.</p>
     <label class="reason"
       >Why?
-      <input ref="field" v-model="reason" maxlength="1000" aria-label="Reason" @keydown.enter="finish" />
+      <input
+        ref="field"
+        v-model="reason"
+        class="written"
+        maxlength="1000"
+        aria-label="Reason"
+        @keydown.enter="finish"
+      />
     </label>
     <p v-if="earlier.length" class="soft earlier">
       Earlier reasons:
@@ -44,17 +51,3 @@ const finish = () => {
     </template>
   </el-dialog>
 </template>
-
-<style scoped>
-.reason input {
-  display: block;
-  width: 100%;
-  margin-top: 4px;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  padding: 7px 10px;
-  background: var(--card);
-  color: var(--ink);
-  font: inherit;
-}
-</style>

@@ -1,123 +1,25 @@
 <script setup lang="ts">
-import {
-  formatFigure,
-  isUnavailable,
-  missedSentence,
-  normalityAnalysis,
-  probabilityPlotAnalysis,
-  type DescribeResult,
-  type NormalityResult,
-  type ProbabilityPlotResult,
-  type Unavailable,
-} from '@verdict/core';
-import { computed, ref, toRef } from 'vue';
-import { RouterLink } from 'vue-router';
+import { formatFigure, normalityAnalysis, probabilityPlotAnalysis } from '@verdict/core';
+import { computed, ref } from 'vue';
+import { RouterLink, useRouter } from 'vue-router';
 import CautionNote from '../../components/caution-note.vue';
 import FindingWords from '../../components/finding-words.vue';
 import MethodSentence from '../../components/method-sentence.vue';
 import SetAsideDialog from '../../components/set-aside-dialog.vue';
-import { useAnalysis } from '../../composables/use-analysis.js';
+import SetAsideList from '../../components/set-aside-list.vue';
 import { useKeys } from '../../composables/use-keys.js';
-import { useSettings } from '../../composables/use-settings.js';
 import { useStudy } from '../../stores/study.js';
-import { lanes } from '../../workers/analysis-pool.js';
 import FitFigures from './fit-figures.vue';
 import PlotCard from './plot-card.vue';
+import { useFit } from './use-fit.js';
 import { useKeeping } from './use-keeping.js';
 
 /** Does the subject follow a normal distribution: the plot, the test, and keeping both. */
 const store = useStudy();
-const sample = toRef(store, 'sample');
-const column = computed(() => store.subject);
-
-const plotAddress = useSettings('plot', probabilityPlotAnalysis.method);
-const testAddress = useSettings('test', normalityAnalysis.method);
-
-/** The requests in full: what the address says, the study's level, and the defaults of the methods. */
-const plotRequest = computed(() =>
-  sample.value && column.value
-    ? probabilityPlotAnalysis.resolve(
-        probabilityPlotAnalysis.request.parse({ column: column.value.name, ...plotAddress.settings.value }),
-        sample.value,
-      )
-    : null,
-);
-const testRequest = computed(() =>
-  sample.value && column.value
-    ? normalityAnalysis.resolve(
-        normalityAnalysis.request.parse({
-          column: column.value.name,
-          alpha: store.study!.alpha,
-          ...testAddress.settings.value,
-        }),
-        sample.value,
-      )
-    : null,
-);
-const describeRequest = computed(() => (column.value ? { column: column.value.name } : null));
-
-const plot = useAnalysis<ProbabilityPlotResult | Unavailable>('probability-plot', plotRequest, sample);
-const test = useAnalysis<NormalityResult | Unavailable>('normality', testRequest, sample);
-const described = useAnalysis<DescribeResult | Unavailable>('describe', describeRequest, sample);
-
-const plotResult = computed(() => available<ProbabilityPlotResult>(plot.result.value));
-const testResult = computed(() => available<NormalityResult>(test.result.value));
-const figures = computed(() => available<DescribeResult>(described.result.value));
-const whyNot = computed(() => {
-  const found = plot.result.value;
-  return found && isUnavailable(found) ? found.reason : null;
-});
-function available<T extends { available: true }>(result: T | Unavailable | null): T | null {
-  return result?.available ? result : null;
-}
-
-const finding = computed(() => (testResult.value ? normalityAnalysis.finding(testResult.value) : []));
-const missed = computed(() => (testResult.value ? missedSentence(testResult.value) : null));
-const notes = computed(() => {
-  const all = [...(testResult.value?.notes ?? []), ...(plotResult.value?.notes ?? [])];
-  return all.filter((note, i) => all.findIndex(({ code }) => code === note.code) === i);
-});
-
-const running = computed(() => {
-  const shares = [plot.progress.value, test.progress.value].filter((share) => share !== null);
-  return shares.length ? Math.min(...shares) : null;
-});
-const anyStopped = computed(() => plot.stopped.value || test.stopped.value);
-const failed = computed(() => plot.failed.value ?? test.failed.value);
-function stop(): void {
-  plot.stop();
-  test.stop();
-}
-function again(): void {
-  for (const one of [plot, test]) if (one.stopped.value || one.failed.value) one.again();
-}
-const seconds = computed(() => {
-  const longest = Math.max(plot.milliseconds.value, test.milliseconds.value);
-  const time = longest < 1000 ? `${Math.round(longest)} ms` : `${(longest / 1000).toFixed(1)} s`;
-  return `${time} · ${lanes} ${lanes === 1 ? 'worker' : 'workers'}`;
-});
-
-const {
-  keep,
-  keeping,
-  kept,
-  problem: keepProblem,
-} = useKeeping(
-  computed(() => [
-    {
-      analysis: probabilityPlotAnalysis,
-      request: plotRequest.value,
-      result: plotResult.value,
-      whole: plot.progress.value === null && !plot.stopped.value,
-    },
-    {
-      analysis: normalityAnalysis,
-      request: testRequest.value,
-      result: testResult.value,
-      whole: test.progress.value === null && !test.stopped.value,
-    },
-  ]),
-);
+const router = useRouter();
+const fit = useFit();
+const { column, sample, plotRequest, testRequest, plotResult, testResult, running, anyStopped, failed } = fit;
+const { keep, keeping, kept, problem: keepProblem } = useKeeping(fit.shown);
 
 /** The mark pointed at, as an index into the plot's table. */
 const pointed = ref<number | null>(null);
@@ -136,8 +38,10 @@ function setAside(reason: string): void {
 const asideHere = computed(() =>
   (store.study?.setAside ?? []).filter((reading) => reading.column === column.value?.id),
 );
-const putBack = (row: number) => store.change({ kind: 'put-back', readings: [{ column: column.value!.id, row }] });
-const valueOf = (row: number) => (store.cells[column.value?.id ?? ''] ?? [])[row - 1] ?? '';
+/** Set-aside readings are not on the plot; their row is looked at in the table. */
+const pointAt = (row: number) => void router.push({ name: 'readings', query: { row } });
+
+const { whyNot, finding, missed, notes, figures, seconds } = fit;
 
 useKeys({ k: () => void keep(), x: askAside });
 const figure = (value: number) => formatFigure(value, 'reading', sample.value?.resolution ?? null);
@@ -180,20 +84,10 @@ const figure = (value: number) => formatFigure(value, 'reading', sample.value?.r
         <CautionNote v-for="note in notes" :key="note.code">{{ note.text }}</CautionNote>
         <section v-if="asideHere.length" class="card aside" aria-label="Set aside">
           <b>Set aside</b>
-          <div v-for="reading in asideHere" :key="reading.row">
-            row {{ reading.row }} <span class="soft">{{ valueOf(reading.row) }} — {{ reading.reason }}</span>
-            <button
-              v-if="!store.ruled"
-              class="plain"
-              :aria-label="`Put row ${reading.row} back`"
-              @click="putBack(reading.row)"
-            >
-              Put back
-            </button>
-          </div>
+          <SetAsideList :column-id="column.id" :readings="asideHere" @go="pointAt" />
         </section>
         <CautionNote v-if="failed && testResult" lead="Not finished" tone="wrong"
-          >{{ failed }} <button class="plain" @click="again">Try again</button></CautionNote
+          >{{ failed }} <button class="plain" @click="fit.again">Try again</button></CautionNote
         >
         <CautionNote v-if="keepProblem" lead="Not kept" tone="wrong">{{ keepProblem }}</CautionNote>
         <div class="actions">
@@ -216,22 +110,22 @@ const figure = (value: number) => formatFigure(value, 'reading', sample.value?.r
           :parts="probabilityPlotAnalysis.method"
           :values="plotRequest"
           :subject="column.name"
-          @change="plotAddress.set"
+          @change="fit.plotAddress.set"
         />
         <MethodSentence
           v-if="testRequest"
           :parts="normalityAnalysis.method"
           :values="testRequest"
           :subject="column.name"
-          @change="testAddress.set"
+          @change="fit.testAddress.set"
         />
       </div>
       <div class="state soft">
         <template v-if="running !== null">
           <progress :value="running" max="1" aria-label="Simulation"></progress>
-          <button class="plain" @click="stop">Stop</button>
+          <button class="plain" @click="fit.stop">Stop</button>
         </template>
-        <template v-else-if="anyStopped">stopped <button class="plain" @click="again">Run again</button></template>
+        <template v-else-if="anyStopped">stopped <button class="plain" @click="fit.again">Run again</button></template>
         <template v-else-if="testResult">{{ seconds }}</template>
       </div>
     </section>

@@ -12,6 +12,8 @@ import { computed, ref, toRef, watch } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
 import { useAnalysis } from '../../composables/use-analysis.js';
 import DraftField from '../../components/draft-field.vue';
+import SetAsideList from '../../components/set-aside-list.vue';
+import StripPicture from './strip-picture.vue';
 
 /** The card of one column: what it is, its first figures, what is wrong with it, what is set aside. */
 const props = defineProps<{
@@ -85,65 +87,13 @@ const setKind = (event: Event) =>
     columnKind: (event.target as HTMLSelectElement).value as StudyColumn['kind'],
   });
 
-/** The strip picture: each reading at its place, lightly stacked by row so that ties show. */
-const strip = computed(() => {
-  const { values } = props.sample;
-  const { lowerLimit, upperLimit } = props.column;
-  if (values.length === 0) return null;
-  let least = lowerLimit ?? Infinity;
-  let most = upperLimit ?? -Infinity;
-  for (const value of values) {
-    if (value < least) least = value;
-    if (value > most) most = value;
-  }
-  const span = most - least || 1;
-  const at = (value: number) => 10 + (380 * (value - least)) / span;
-  // Several hundred marks tell the eye as much as all of them.
-  const every = Math.max(1, Math.floor(values.length / 400));
-  const marks = Array.from(
-    values.filter((_, i) => i % every === 0),
-    (value, i) => ({ x: at(value), y: 12 + (i % 3) * 5 }),
-  );
-  const limits = [lowerLimit, upperLimit].flatMap((limit) => (limit === null ? [] : [at(limit)]));
-  return { marks, limits, least, most };
-});
 const current = computed(() => props.aside.find(({ row }) => row === props.cursorRow));
 </script>
 
 <template>
   <div class="cards">
     <section class="card box" :aria-label="`Column ${column.name}`">
-      <svg
-        v-if="strip && isNumeric"
-        viewBox="0 0 400 48"
-        class="strip"
-        role="img"
-        :aria-label="`Readings from ${strip.least} to ${strip.most}`"
-      >
-        <line x1="4" x2="396" y1="32" y2="32" stroke="var(--soft)" />
-        <line
-          v-for="x in strip.limits"
-          :key="x"
-          :x1="x"
-          :x2="x"
-          y1="4"
-          y2="36"
-          stroke="var(--ochre)"
-          stroke-dasharray="4 3"
-          stroke-width="1.5"
-        />
-        <circle
-          v-for="(mark, i) in strip.marks"
-          :key="i"
-          :cx="mark.x"
-          :cy="mark.y"
-          r="2.6"
-          fill="none"
-          stroke="var(--ink)"
-        />
-        <text x="10" y="46">{{ figure(strip.least, 'reading') }}</text>
-        <text x="390" y="46" text-anchor="end">{{ figure(strip.most, 'reading') }}</text>
-      </svg>
+      <StripPicture v-if="isNumeric && sample.values.length" :column="column" :sample="sample" />
       <dl>
         <dt>name</dt>
         <dd>
@@ -251,18 +201,7 @@ const current = computed(() => props.aside.find(({ row }) => row === props.curso
     <section v-if="aside.length || !locked" class="card box" aria-label="Set aside">
       <b>Set aside</b>
       <p v-if="!aside.length" class="soft none">No reading is set aside.</p>
-      <div v-for="reading in aside" :key="reading.row" class="aside">
-        <button class="plain" @click="emit('go', reading.row)">row {{ reading.row }}</button>
-        <span class="soft">{{ cells[reading.row - 1] }} — {{ reading.reason }}</span>
-        <button
-          v-if="!locked"
-          class="plain"
-          :aria-label="`Put row ${reading.row} back`"
-          @click="emit('change', { kind: 'put-back', readings: [{ column: column.id, row: reading.row }] })"
-        >
-          Put back
-        </button>
-      </div>
+      <SetAsideList :column-id="column.id" :readings="aside" @go="(row) => emit('go', row)" />
       <el-button v-if="!locked && !current && cells[cursorRow - 1]" size="small" @click="emit('setAside', cursorRow)"
         >Set row {{ cursorRow }} aside …</el-button
       >
@@ -278,10 +217,6 @@ const current = computed(() => props.aside.find(({ row }) => row === props.curso
 }
 .box {
   padding: 12px 16px;
-}
-.strip text {
-  fill: var(--soft);
-  font-size: 11px;
 }
 dl {
   display: grid;
@@ -307,16 +242,6 @@ dd input[aria-label='Column name'] {
 }
 .none {
   margin: 2px 0 8px;
-}
-.aside {
-  display: flex;
-  gap: 6px;
-  align-items: baseline;
-  margin: 2px 0;
-}
-.aside span {
-  flex: 1;
-  overflow-wrap: anywhere;
 }
 ul {
   max-height: 130px;

@@ -2,8 +2,9 @@
 import type { StudyColumn } from '@verdict/contract';
 import { LONGEST_CELL, readCell } from '@verdict/core';
 import { useVirtualizer } from '@tanstack/vue-virtual';
-import { computed, nextTick, ref, watch } from 'vue';
-import { moved, singleCell, type Cursor } from './table-model.js';
+import { computed, nextTick, onMounted, ref, watch } from 'vue';
+import type { Cursor } from './table-model.js';
+import { useCellEditor } from './use-cell-editor.js';
 
 /**
  * The table of readings. Rows are drawn as they scroll into view; one input holds the focus, moves with the cursor and becomes the
@@ -28,11 +29,6 @@ const emit = defineEmits<{
 const ROW = 27;
 const scroller = ref<HTMLElement>();
 const input = ref<HTMLInputElement>();
-const editing = ref(false);
-const draft = ref('');
-let escaped = false;
-/** Rows of the table once what was just written below its end has arrived here: a fast typist is ahead of the next drawing. */
-let reach = 0;
 
 const rows = computed(() => props.rowCount + (props.locked ? 0 : 1));
 const virtual = useVirtualizer(
@@ -70,93 +66,19 @@ const inputStyle = computed(() => {
   };
 });
 
-watch(
-  () => props.rowCount,
-  () => (reach = 0),
-);
 watch(cursor, ({ row }) => virtual.value.scrollToIndex(row - 1, { align: 'auto' }));
-watch(
-  () => [cursor.value, props.cells] as const,
-  () => {
-    if (!editing.value) draft.value = column.value ? textAt(column.value.id, cursor.value.row) : '';
-  },
-  { immediate: true },
-);
 
-function go(key: string): void {
-  const page = Math.max(1, Math.floor((scroller.value?.clientHeight ?? ROW * 10) / ROW) - 2);
-  cursor.value = moved(cursor.value, key, {
-    rows: props.locked ? props.rowCount - 1 : Math.max(props.rowCount, reach),
-    columns: props.columns.length,
-    page,
-  });
-  void nextTick(() => input.value?.select());
-}
-
-/** Stores what was typed, if anything changed, and ends editing. */
-function commit(): void {
-  if (!editing.value) return;
-  editing.value = false;
-  if (draft.value !== '') reach = Math.max(reach, cursor.value.row);
-  if (column.value && draft.value !== textAt(column.value.id, cursor.value.row)) {
-    emit('edit', column.value.id, cursor.value.row, draft.value);
-  }
-}
-function cancel(): void {
-  editing.value = false;
-  draft.value = column.value ? textAt(column.value.id, cursor.value.row) : '';
-}
-
-const MOVES = new Set(['ArrowUp', 'ArrowDown', 'PageUp', 'PageDown', 'Enter', 'Tab']);
-const MOVES_WHEN_STILL = new Set(['ArrowLeft', 'ArrowRight', 'Home', 'End']);
-
-function onKey(event: KeyboardEvent): void {
-  const { key } = event;
-  if (event.ctrlKey || event.metaKey || event.altKey) return;
-  if (key === 'Escape') {
-    escaped = !editing.value;
-    return cancel();
-  }
-  // After Escape, Tab leaves the table: the way out for who has no mouse.
-  if (key === 'Tab' && (escaped || event.shiftKey)) return commit();
-  escaped = false;
-  if (MOVES.has(key) || (MOVES_WHEN_STILL.has(key) && !editing.value)) {
-    event.preventDefault();
-    commit();
-    return go(key);
-  }
-  if (props.locked) return event.preventDefault();
-  if ((key === 'Delete' || key === 'Backspace') && !editing.value) {
-    event.preventDefault();
-    if (column.value && draft.value !== '') emit('edit', column.value.id, cursor.value.row, '');
-    return;
-  }
-  if (key === 'F2') editing.value = true;
-  else if (key.length === 1 && !editing.value) {
-    // The whole old text is selected: the character that follows replaces it by itself.
-    input.value?.select();
-    editing.value = true;
-  }
-}
-
-function onPaste(event: ClipboardEvent): void {
-  event.stopPropagation();
-  const text = event.clipboardData?.getData('text/plain') ?? '';
-  const single = singleCell(text);
-  if (single !== null && single.length <= LONGEST_CELL && column.value) {
-    if (editing.value || props.locked) return;
-    event.preventDefault();
-    if (single !== draft.value) emit('edit', column.value.id, cursor.value.row, single);
-    return;
-  }
-  event.preventDefault();
-  emit('block', text);
-}
-function onCopy(event: ClipboardEvent): void {
-  if (editing.value || !column.value) return;
-  event.preventDefault();
-  event.clipboardData?.setData('text/plain', textAt(column.value.id, cursor.value.row));
-}
+/** Rows that a page key moves by. */
+const pageRows = () => Math.max(1, Math.floor((scroller.value?.clientHeight ?? ROW * 10) / ROW) - 2);
+const { editing, draft, commit, onKey, onPaste, onCopy, onFocus } = useCellEditor({
+  input,
+  cursor,
+  textAt: () => (column.value ? textAt(column.value.id, cursor.value.row) : ''),
+  size: () => ({ rows: props.rowCount, columns: props.columns.length, page: pageRows() }),
+  locked: () => props.locked,
+  write: (text) => column.value && emit('edit', column.value.id, cursor.value.row, text),
+  block: (text) => emit('block', text),
+});
 
 function pick(row: number, index: number): void {
   commit();
@@ -166,6 +88,7 @@ function pick(row: number, index: number): void {
     input.value?.select();
   });
 }
+onMounted(() => cursor.value.row > 1 && virtual.value.scrollToIndex(cursor.value.row - 1, { align: 'center' }));
 defineExpose({ pick });
 </script>
 
@@ -241,7 +164,7 @@ defineExpose({ pick });
           @paste="onPaste"
           @copy="onCopy"
           @blur="commit"
-          @focus="escaped = false"
+          @focus="onFocus"
         />
       </div>
     </div>

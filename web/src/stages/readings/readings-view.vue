@@ -4,6 +4,7 @@ import { FILE_LIMIT } from '@verdict/contract';
 import { groupThousands, problemCells, type ParsedColumn } from '@verdict/core';
 import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
+import { useRoute } from 'vue-router';
 import CautionNote from '../../components/caution-note.vue';
 import SetAsideDialog from '../../components/set-aside-dialog.vue';
 import { useStudy } from '../../stores/study.js';
@@ -15,7 +16,10 @@ import { additionOf, emptyColumn, type Cursor } from './table-model.js';
 
 const store = useStudy();
 const subjectIndex = store.study?.columns.findIndex(({ id }) => id === store.study?.subject) ?? 0;
-const cursor = ref<Cursor>({ row: 1, column: Math.max(0, subjectIndex) });
+// ?row=5 in the address: the place somebody pointed at elsewhere.
+const askedRow = Number(useRoute().query.row);
+const firstRow = Number.isInteger(askedRow) && askedRow > 0 ? Math.min(askedRow, store.study?.rowCount ?? 1) : 1;
+const cursor = ref<Cursor>({ row: firstRow, column: Math.max(0, subjectIndex) });
 const grid = ref<InstanceType<typeof ReadingGrid>>();
 const chooser = ref<HTMLInputElement>();
 /** A text on its way in, with where it came from. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { DECISION_WORDS, DECISIONS, type Decision, type Evidence } from '@verdict/contract';
+import { DECISION_WORDS, type Decision, type Evidence } from '@verdict/contract';
 import { groupThousands, type ProbabilityPlotResult } from '@verdict/core';
 import { computed, ref } from 'vue';
 import { RouterLink } from 'vue-router';
@@ -11,6 +11,7 @@ import { useEvidence } from '../../stores/evidence.js';
 import { useStudy } from '../../stores/study.js';
 import { useWho } from '../../stores/who.js';
 import PlotCard from '../fit/plot-card.vue';
+import DecisionForm from './decision-form.vue';
 import DraftField from '../../components/draft-field.vue';
 
 /** The sheet: question, readings, evidence, decision, reason, who. Written here, stored, printed on one page. */
@@ -18,11 +19,8 @@ const store = useStudy();
 const evidence = useEvidence();
 const who = useWho();
 
-const decision = ref<Decision | null>(null);
-const reason = ref('');
 const reopening = ref(false);
 const reopenReason = ref('');
-const missing = ref('');
 const busy = ref(false);
 
 const study = computed(() => store.study!);
@@ -44,30 +42,18 @@ function setQuestion(text: string): void {
   if (question !== study.value.question) store.change({ kind: 'change-study', question });
 }
 
-async function rule(): Promise<void> {
-  missing.value = '';
-  if (!decision.value) missing.value = 'Choose a decision first.';
-  else if (!reason.value.trim()) missing.value = 'Say why: the reason is what somebody will read in a year.';
-  if (missing.value) return;
+async function rule(decision: Decision, reason: string): Promise<void> {
   busy.value = true;
-  const body = {
-    who: who.name,
-    decision: decision.value,
-    reason: reason.value,
-    evidence: evidence.items.map(({ id }) => id),
-  };
-  const done = await store.settled(({ id, revision }) => api.rule(id, { ...body, revision }));
+  const body = { who: who.name, decision, reason, evidence: evidence.items.map(({ id }) => id) };
+  await store.settled(({ id, revision }) => api.rule(id, { ...body, revision }));
   busy.value = false;
-  if (done) reason.value = '';
 }
 async function reopen(): Promise<void> {
   if (!reopenReason.value.trim()) return;
   const body = { who: who.name, reason: reopenReason.value };
-  const was = standing.value;
   if (await store.settled(({ id, revision }) => api.reopen(id, { ...body, revision }))) {
     reopening.value = false;
     reopenReason.value = '';
-    decision.value = was?.decision ?? null;
   }
 }
 const print = () => window.print();
@@ -87,7 +73,7 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
         <DraftField
           v-else
           multiline
-          class="serif"
+          class="written serif"
           aria-label="Question"
           rows="2"
           maxlength="500"
@@ -151,32 +137,14 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
       </section>
     </article>
     <aside class="no-print side">
-      <section v-if="!standing" class="card box">
-        <h2>Your decision</h2>
-        <fieldset>
-          <legend class="unseen">Decision</legend>
-          <label v-for="choice in DECISIONS" :key="choice" class="choice"
-            ><input v-model="decision" type="radio" name="decision" :value="choice" />
-            {{ DECISION_WORDS[choice] }}</label
-          >
-        </fieldset>
-        <label class="soft"
-          >Reason
-          <textarea
-            v-model="reason"
-            aria-label="Reason for the decision"
-            rows="5"
-            maxlength="1000"
-            placeholder="What you saw, and why it settles the question"
-          ></textarea>
-        </label>
-        <p v-if="missing" class="said-wrong" role="alert">{{ missing }}</p>
-        <p v-if="evidence.items.length === 0" class="soft small">
-          No evidence is kept: the verdict would rest on your word alone.
-        </p>
-        <el-button type="primary" :loading="busy" @click="rule">Put on record as {{ who.name }}</el-button>
-        <p class="soft small">The study is then closed to changes until it is reopened with a reason.</p>
-      </section>
+      <DecisionForm
+        v-if="!standing"
+        :who="who.name"
+        :evidence-count="evidence.items.length"
+        :earlier="earlier[0]?.decision ?? null"
+        :busy="busy"
+        @rule="rule"
+      />
       <section v-else class="card box">
         <h2>On record</h2>
         <p>{{ DECISION_WORDS[standing.decision] }}, by {{ standing.who }}.</p>
@@ -184,7 +152,13 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
         <template v-else>
           <label class="soft"
             >Why is it opened again?
-            <textarea v-model="reopenReason" aria-label="Reason for reopening" rows="3" maxlength="1000"></textarea>
+            <textarea
+              v-model="reopenReason"
+              class="written"
+              aria-label="Reason for reopening"
+              rows="3"
+              maxlength="1000"
+            ></textarea>
           </label>
           <el-button type="primary" :disabled="!reopenReason.trim()" @click="reopen">Reopen</el-button>
           <el-button @click="reopening = false">Leave it closed</el-button>
@@ -225,21 +199,8 @@ p {
   margin: 4px 0;
   overflow-wrap: anywhere;
 }
-.serif,
-.verdict :deep(textarea.serif) {
+.serif {
   font: 16px/1.45 var(--serif);
-}
-.verdict :deep(textarea) {
-  display: block;
-  width: 100%;
-  margin: 4px 0;
-  border: 1px solid var(--line);
-  border-radius: 6px;
-  padding: 7px 10px;
-  background: var(--card);
-  color: var(--ink);
-  font: inherit;
-  resize: vertical;
 }
 .item {
   margin: 6px 0 10px;
@@ -278,16 +239,6 @@ p {
   width: 100%;
   padding: 6px 18px 16px;
 }
-fieldset {
-  display: grid;
-  gap: 5px;
-  margin: 4px 0 10px;
-  border: 0;
-  padding: 0;
-}
-.choice input {
-  accent-color: var(--green);
-}
 ul {
   margin: 2px 0;
   padding-left: 18px;
@@ -311,7 +262,7 @@ ul {
     border: 0;
     padding: 0;
   }
-  .verdict :deep(textarea) {
+  .written {
     display: none;
   }
   .print-only {

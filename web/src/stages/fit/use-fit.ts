@@ -1,0 +1,111 @@
+import {
+  isUnavailable,
+  missedSentence,
+  normalityAnalysis,
+  probabilityPlotAnalysis,
+  type DescribeResult,
+  type NormalityResult,
+  type ProbabilityPlotResult,
+  type Unavailable,
+} from '@verdict/core';
+import { computed, toRef } from 'vue';
+import { useAnalysis } from '../../composables/use-analysis.js';
+import { useSettings } from '../../composables/use-settings.js';
+import { useStudy } from '../../stores/study.js';
+import { lanes } from '../../workers/analysis-pool.js';
+
+function available<T extends { available: true }>(result: T | Unavailable | null): T | null {
+  return result?.available ? result : null;
+}
+
+/** The runs behind the Fit stage: plot, test and figures of the subject, with the requests the address and the study make. */
+export function useFit() {
+  const store = useStudy();
+  const sample = toRef(store, 'sample');
+  const column = computed(() => store.subject);
+
+  const plotAddress = useSettings('plot', probabilityPlotAnalysis.method);
+  const testAddress = useSettings('test', normalityAnalysis.method);
+
+  /** The requests in full: what the address says, the study's level, and the defaults of the methods. */
+  const plotRequest = computed(() =>
+    sample.value && column.value
+      ? probabilityPlotAnalysis.resolve(
+          probabilityPlotAnalysis.request.parse({ column: column.value.name, ...plotAddress.settings.value }),
+          sample.value,
+        )
+      : null,
+  );
+  const testRequest = computed(() =>
+    sample.value && column.value
+      ? normalityAnalysis.resolve(
+          normalityAnalysis.request.parse({
+            column: column.value.name,
+            alpha: store.study!.alpha,
+            ...testAddress.settings.value,
+          }),
+          sample.value,
+        )
+      : null,
+  );
+  const describeRequest = computed(() => (column.value ? { column: column.value.name } : null));
+
+  const plot = useAnalysis<ProbabilityPlotResult | Unavailable>('probability-plot', plotRequest, sample);
+  const test = useAnalysis<NormalityResult | Unavailable>('normality', testRequest, sample);
+  const described = useAnalysis<DescribeResult | Unavailable>('describe', describeRequest, sample);
+
+  const plotResult = computed(() => available<ProbabilityPlotResult>(plot.result.value));
+  const testResult = computed(() => available<NormalityResult>(test.result.value));
+  const figures = computed(() => available<DescribeResult>(described.result.value));
+  const whyNot = computed(() => {
+    const found = plot.result.value;
+    return found && isUnavailable(found) ? found.reason : null;
+  });
+
+  const finding = computed(() => (testResult.value ? normalityAnalysis.finding(testResult.value) : []));
+  const missed = computed(() => (testResult.value ? missedSentence(testResult.value) : null));
+  const notes = computed(() => {
+    const all = [...(testResult.value?.notes ?? []), ...(plotResult.value?.notes ?? [])];
+    return all.filter((note, i) => all.findIndex(({ code }) => code === note.code) === i);
+  });
+
+  const running = computed(() => {
+    const shares = [plot.progress.value, test.progress.value].filter((share) => share !== null);
+    return shares.length ? Math.min(...shares) : null;
+  });
+  const anyStopped = computed(() => plot.stopped.value || test.stopped.value);
+  const failed = computed(() => plot.failed.value ?? test.failed.value);
+  function stop(): void {
+    plot.stop();
+    test.stop();
+  }
+  function again(): void {
+    for (const one of [plot, test]) if (one.stopped.value || one.failed.value) one.again();
+  }
+  const seconds = computed(() => {
+    const longest = Math.max(plot.milliseconds.value, test.milliseconds.value);
+    const time = longest < 1000 ? `${Math.round(longest)} ms` : `${(longest / 1000).toFixed(1)} s`;
+    return `${time} · ${lanes} ${lanes === 1 ? 'worker' : 'workers'}`;
+  });
+
+  /** What the key K keeps. */
+  const shown = computed(() => [
+    {
+      analysis: probabilityPlotAnalysis,
+      request: plotRequest.value,
+      result: plotResult.value,
+      whole: plot.progress.value === null && !plot.stopped.value,
+    },
+    {
+      analysis: normalityAnalysis,
+      request: testRequest.value,
+      result: testResult.value,
+      whole: test.progress.value === null && !test.stopped.value,
+    },
+  ]);
+
+  return {
+    ...{ column, sample, plotAddress, testAddress, plotRequest, testRequest, plotResult, testResult, figures, shown },
+    ...{ whyNot, finding, missed, notes, running, anyStopped, failed, stop, again, seconds },
+  };
+}

@@ -1,0 +1,74 @@
+<script setup lang="ts">
+import type { StudyColumn } from '@verdict/contract';
+import { formatFigure, type Sample } from '@verdict/core';
+import { computed } from 'vue';
+
+const props = defineProps<{ column: StudyColumn; sample: Sample }>();
+const figure = (value: number) => formatFigure(value, 'reading', props.sample.resolution);
+
+/** The strip picture: each reading at its place, lightly stacked by row so that ties show. */
+const strip = computed(() => {
+  const { values } = props.sample;
+  const { lowerLimit, upperLimit } = props.column;
+  if (values.length === 0) return null;
+  let lowest = Infinity;
+  let greatest = -Infinity;
+  for (const value of values) {
+    if (value < lowest) lowest = value;
+    if (value > greatest) greatest = value;
+  }
+  const least = Math.min(lowest, lowerLimit ?? Infinity);
+  const most = Math.max(greatest, upperLimit ?? -Infinity);
+  const span = most - least || 1;
+  const at = (value: number) => 10 + (380 * (value - least)) / span;
+  // Several hundred marks tell the eye as much as all of them; the outermost are never left out.
+  const every = Math.max(1, Math.floor(values.length / 400));
+  const marks = Array.from(
+    values.filter((value, i) => i % every === 0 || value === lowest || value === greatest),
+    (value, i) => ({ x: at(value), y: 12 + (i % 3) * 5 }),
+  );
+  const limits = [lowerLimit, upperLimit].flatMap((limit) => (limit === null ? [] : [at(limit)]));
+  return { marks, limits, least, most };
+});
+</script>
+
+<template>
+  <svg
+    v-if="strip"
+    viewBox="0 0 400 48"
+    class="strip"
+    role="img"
+    :aria-label="`Readings from ${strip.least} to ${strip.most}`"
+  >
+    <line x1="4" x2="396" y1="32" y2="32" stroke="var(--soft)" />
+    <line
+      v-for="x in strip.limits"
+      :key="x"
+      :x1="x"
+      :x2="x"
+      y1="4"
+      y2="36"
+      stroke="var(--ochre)"
+      stroke-dasharray="4 3"
+      stroke-width="1.5"
+    />
+    <circle
+      v-for="(mark, i) in strip.marks"
+      :key="i"
+      :cx="mark.x"
+      :cy="mark.y"
+      r="2.6"
+      fill="none"
+      stroke="var(--ink)"
+    />
+    <text x="10" y="46">{{ figure(strip.least) }}</text>
+    <text x="390" y="46" text-anchor="end">{{ figure(strip.most) }}</text>
+  </svg>
+</template>
+
+<style scoped>
+.strip text {
+  fill: var(--soft);
+  font-size: 11px;
+}
+</style>

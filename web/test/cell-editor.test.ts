@@ -1,0 +1,133 @@
+import { effectScope, nextTick, ref, shallowRef, type EffectScope } from 'vue';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import type { Cursor } from '../src/stages/readings/table-model.js';
+import { useCellEditor } from '../src/stages/readings/use-cell-editor.js';
+
+let scope: EffectScope;
+let cells: string[];
+let blocks: string[];
+let editor: ReturnType<typeof useCellEditor>;
+const cursor = ref<Cursor>({ row: 1, column: 0 });
+const locked = ref(false);
+const rows = ref(3);
+
+beforeEach(() => {
+  scope = effectScope();
+  cells = ['8.01', '8.02', ''];
+  blocks = [];
+  cursor.value = { row: 1, column: 0 };
+  locked.value = false;
+  rows.value = 3;
+  editor = scope.run(() =>
+    useCellEditor({
+      input: shallowRef(undefined),
+      cursor,
+      textAt: () => cells[cursor.value.row - 1] ?? '',
+      size: () => ({ rows: rows.value, columns: 1, page: 2 }),
+      locked: () => locked.value,
+      write: (text) => (cells[cursor.value.row - 1] = text),
+      block: (text) => blocks.push(text),
+    }),
+  )!;
+});
+afterEach(() => scope.stop());
+
+function key(name: string, more: object = {}): boolean {
+  let prevented = false;
+  const event = {
+    key: name,
+    ctrlKey: false,
+    metaKey: false,
+    altKey: false,
+    shiftKey: false,
+    preventDefault: () => (prevented = true),
+    ...more,
+  };
+  editor.onKey(event as unknown as KeyboardEvent);
+  return prevented;
+}
+/** What the browser does with a character: it replaces the selected text, then goes on. */
+function type(text: string): void {
+  for (const [i, character] of [...text].entries()) {
+    key(character);
+    editor.draft.value = i === 0 ? character : editor.draft.value + character;
+  }
+}
+function paste(text: string): boolean {
+  let prevented = false;
+  const event = {
+    clipboardData: { getData: () => text },
+    stopPropagation: () => undefined,
+    preventDefault: () => (prevented = true),
+  };
+  editor.onPaste(event as unknown as ClipboardEvent);
+  return prevented;
+}
+
+describe('writing into the table', () => {
+  it('stores on Enter and moves down, on Tab and stays in the last column', async () => {
+    type('9.5');
+    expect(key('Enter')).toBe(true);
+    expect(cells[0]).toBe('9.5');
+    expect(cursor.value).toEqual({ row: 2, column: 0 });
+    await nextTick();
+    expect(editor.draft.value).toBe('8.02');
+  });
+
+  it('writes row after row below the end, however late the table grows', () => {
+    cursor.value = { row: 4, column: 0 };
+    for (const text of ['11.5', '11.6', '11.7']) {
+      type(text);
+      key('Enter');
+    }
+    expect(cells.slice(3)).toEqual(['11.5', '11.6', '11.7']);
+    expect(cursor.value.row).toBe(7);
+  });
+
+  it('takes the old text back on Escape', () => {
+    type('9');
+    key('Escape');
+    expect(editor.editing.value).toBe(false);
+    expect(editor.draft.value).toBe('8.01');
+    key('Enter');
+    expect(cells[0]).toBe('8.01');
+  });
+
+  it('clears with Delete, but only a character while editing', () => {
+    type('9');
+    expect(key('Backspace')).toBe(false);
+    key('Escape');
+    expect(key('Delete')).toBe(true);
+    expect(cells[0]).toBe('');
+  });
+
+  it('lets Tab out after Escape, and arrows stay in the text while editing', () => {
+    key('Escape');
+    expect(key('Tab')).toBe(false);
+    editor.onFocus();
+    expect(key('Tab')).toBe(true);
+    type('9');
+    expect(key('ArrowLeft')).toBe(false);
+    expect(key('z', { ctrlKey: true })).toBe(false);
+  });
+
+  it('writes nothing while locked, and still moves', () => {
+    locked.value = true;
+    expect(key('5')).toBe(true);
+    expect(editor.editing.value).toBe(false);
+    key('Delete');
+    expect(cells[0]).toBe('8.01');
+    key('ArrowDown');
+    key('PageDown');
+    expect(cursor.value.row).toBe(3);
+  });
+
+  it('takes one pasted cell as it is, and hands more than one on', () => {
+    expect(paste('8.55\r\n')).toBe(true);
+    expect(cells[0]).toBe('8.55');
+    paste('1\n2');
+    paste('x'.repeat(2000));
+    expect(blocks).toEqual(['1\n2', 'x'.repeat(2000)]);
+    expect(cells[0]).toBe('8.55');
+  });
+});

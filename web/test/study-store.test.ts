@@ -1,0 +1,186 @@
+import type { Change, Problem, Study, StudyCells } from '@verdict/contract';
+import { createPinia, setActivePinia } from 'pinia';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+
+vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined, removeItem: () => undefined });
+const { useStudy } = await import('../src/stores/study.js');
+
+const column = {
+  unit: 'mm',
+  kind: 'measure',
+  decimal: 'point',
+  thousands: 'none',
+  resolution: null,
+  lowerLimit: null,
+  upperLimit: null,
+} as const;
+
+/** A server of one study that keeps revisions and tokens, and can be away, stale or strict. */
+class FakeServer {
+  revision = 1;
+  name = '';
+  cells: StudyCells = { a: ['8.01', '8.02', 'x'] };
+  tokens = new Map<string, number>();
+  sent: Change[] = [];
+  mode: 'well' | 'away' | 'losing-answers' | 'refusing' = 'well';
+
+  get study(): Study {
+    return {
+      ...{
+        id: 'study-0001',
+        name: this.name,
+        question: '',
+        state: 'open',
+        alpha: 0.05,
+        subject: 'a',
+        revision: this.revision,
+      },
+      ...{ rowCount: 3, columns: [{ ...column, id: 'a', name: 'thickness' }], setAside: [], verdicts: [] },
+      ...{ canUndo: null, canRedo: null },
+    };
+  }
+
+  answer(path: string, body: { token: string; revision: number; change: Change } | null): Response {
+    const problem = (status: number, code: string, detail: string) =>
+      Response.json({ type: 'about:blank', title: 't', status, code, detail } satisfies Problem, { status });
+    if (this.mode === 'away') return problem(503, 'database-gone', 'The database cannot be reached.');
+    if (path.endsWith('/cells')) return Response.json({ revision: this.revision, cells: structuredClone(this.cells) });
+    if (!body) return Response.json(this.study);
+    const known = this.tokens.get(body.token);
+    if (known !== undefined) return Response.json({ revision: known, text: 'again' });
+    if (this.mode === 'refusing') return problem(422, 'invalid', 'There is already a column “a”.');
+    if (body.revision !== this.revision) return problem(409, 'stale', 'This study has moved on.');
+    this.revision++;
+    this.sent.push(body.change);
+    this.tokens.set(body.token, this.revision);
+    if (body.change.kind === 'edit-cells') for (const { row, text } of body.change.cells) this.cells.a![row - 1] = text;
+    if (this.mode === 'losing-answers') {
+      this.mode = 'well';
+      throw new TypeError('connection lost');
+    }
+    return Response.json({ revision: this.revision, text: 'done' });
+  }
+}
+
+let server: FakeServer;
+const edit = (row: number, text: string): Change => ({ kind: 'edit-cells', cells: [{ column: 'a', row, text }] });
+
+beforeEach(() => {
+  vi.useFakeTimers();
+  server = new FakeServer();
+  setActivePinia(createPinia());
+  vi.stubGlobal('fetch', async (url: string, init?: RequestInit) =>
+    server.answer(String(url), init?.body ? JSON.parse(String(init.body)) : null),
+  );
+});
+afterEach(() => vi.useRealTimers());
+
+async function opened() {
+  const store = useStudy();
+  await store.open('study-0001');
+  return store;
+}
+const settle = () => vi.advanceTimersByTimeAsync(5_000);
+
+describe('the open study', () => {
+  it('shows a change at once and sends it after, in order, each on the revision of the one before', async () => {
+    const store = await opened();
+    store.change(edit(1, '9.01'));
+    store.change(edit(2, '9.02'));
+    expect(store.cells.a).toEqual(['9.01', '9.02', 'x']);
+    expect(store.waiting).toHaveLength(2);
+    await settle();
+    expect(store.waiting).toEqual([]);
+    expect(server.sent).toEqual([edit(1, '9.01'), edit(2, '9.02')]);
+    expect(store.study).toMatchObject({ revision: 3, canUndo: 'done' });
+  });
+
+  it('keeps changes while the database is away, says so, and sends them when it is back', async () => {
+    const store = await opened();
+    server.mode = 'away';
+    store.change(edit(1, '9.01'));
+    store.change(edit(2, '9.02'));
+    await settle();
+    expect(store.away).toBe('The database cannot be reached.');
+    expect(store.waiting).toHaveLength(2);
+    expect(store.cells.a).toEqual(['9.01', '9.02', 'x']);
+    server.mode = 'well';
+    await settle();
+    expect(store.away).toBeNull();
+    expect(server.cells.a).toEqual(['9.01', '9.02', 'x']);
+  });
+
+  it('sends a change whose answer was lost again under the same token: it is done once', async () => {
+    const store = await opened();
+    server.mode = 'losing-answers';
+    store.change(edit(1, '9.01'));
+    await settle();
+    expect(server.sent).toHaveLength(1);
+    expect(store.waiting).toEqual([]);
+    expect(store.study!.revision).toBe(2);
+  });
+
+  it('stops at another’s change, and takes the newer state over with its own on top', async () => {
+    const store = await opened();
+    server.revision = 2;
+    server.cells.a = ['7.00', '8.02', 'x'];
+    store.change(edit(2, '9.02'));
+    await settle();
+    expect(store.conflict).toMatchObject({ code: 'stale' });
+    expect(server.sent).toEqual([]);
+    await store.takeOver(true);
+    await settle();
+    expect(store.conflict).toBeNull();
+    expect(server.cells.a).toEqual(['7.00', '9.02', 'x']);
+    expect(store.cells.a).toEqual(['7.00', '9.02', 'x']);
+  });
+
+  it('drops its own changes when asked to, and only then', async () => {
+    const store = await opened();
+    server.revision = 2;
+    store.change(edit(2, '9.02'));
+    await settle();
+    await store.takeOver(false);
+    expect(store.waiting).toEqual([]);
+    expect(store.cells.a).toEqual(['8.01', '8.02', 'x']);
+  });
+
+  it('takes a refused change out, says why, and shows what the study really is', async () => {
+    const store = await opened();
+    server.mode = 'refusing';
+    store.change({ kind: 'change-column', column: 'a', name: 'other' });
+    expect(store.study!.columns[0]!.name).toBe('other');
+    await settle();
+    expect(store.refused).toMatchObject({ detail: 'There is already a column “a”.' });
+    expect(store.study!.columns[0]!.name).toBe('thickness');
+    expect(store.waiting).toEqual([]);
+  });
+
+  it('does not undo or rule before everything is stored', async () => {
+    const store = await opened();
+    server.mode = 'away';
+    store.change(edit(1, '9.01'));
+    expect(await store.settled(() => Promise.reject(new Error('must not be called')))).toBe(false);
+    expect(store.refused).toMatchObject({ code: 'waiting' });
+  });
+
+  it('works a sample out again only when its cells, settings or set-aside readings change', async () => {
+    const store = await opened();
+    const before = store.sampleOf('a');
+    expect([...before!.values]).toEqual([8.01, 8.02]);
+    expect(before).toMatchObject({ unreadable: 1, missing: 0 });
+    store.change({ kind: 'change-study', name: 'named' });
+    expect(store.sampleOf('a')).toBe(before);
+    store.change({ kind: 'set-aside', readings: [{ column: 'a', row: 1, reason: 'r' }] });
+    expect([...store.sampleOf('a')!.values]).toEqual([8.02]);
+    store.change(edit(3, '8.03'));
+    expect([...store.sampleOf('a')!.values]).toEqual([8.02, 8.03]);
+  });
+
+  it('says what failed when it cannot be opened', async () => {
+    server.mode = 'away';
+    const store = await opened();
+    expect(store.state).toBe('failed');
+    expect(store.failure).toMatchObject({ status: 503 });
+  });
+});

@@ -154,3 +154,44 @@ test('a study with words only has no fit, and says what is needed', async ({ pag
   await openStage(page, 'Fit');
   await expect(page.getByText('A column of numbers is needed.')).toBeVisible();
 });
+
+test('the plot is saved as a picture, its table as CSV and TSV, and a note is written beside the evidence', async ({
+  page,
+}) => {
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Fit');
+  await settled(page);
+  const download = async (press: () => Promise<void>) => {
+    const [file] = await Promise.all([page.waitForEvent('download'), press()]);
+    const chunks: Buffer[] = [];
+    for await (const chunk of await file.createReadStream()) chunks.push(chunk as Buffer);
+    return { name: file.suggestedFilename(), bytes: Buffer.concat(chunks) };
+  };
+  const png = await download(() => page.getByRole('button', { name: 'Save' }).click());
+  expect(png.name).toBe('probability plot of thickness.png');
+  expect(png.bytes.subarray(1, 4).toString()).toBe('PNG');
+  // Twice the size on the page.
+  const shown = (await page.getByRole('img', { name: /Normal probability plot/ }).boundingBox())!;
+  expect(Math.abs(png.bytes.readUInt32BE(16) - 2 * shown.width)).toBeLessThan(3);
+
+  await page.getByRole('button', { name: 'Table' }).click();
+  const csv = await download(() => page.getByRole('button', { name: 'Save as CSV' }).click());
+  const lines = csv.bytes.toString().trim().split('\r\n');
+  expect(lines).toHaveLength(13);
+  expect(lines[0]).toBe('i,row,reading,p,score,expected,observed − expected');
+  expect(lines[1]).toMatch(/^1,1,7\.8,0\.041666666666666664,-1\.73\d+,/);
+  await page.getByRole('button', { name: 'Copy as TSV' }).click();
+  await expect
+    .poll(() => page.evaluate(() => navigator.clipboard.readText()))
+    .toContain('\t7.8\t0.041666666666666664\t');
+  await page.keyboard.press('Escape');
+
+  await page.getByRole('button', { name: /Keep as evidence/ }).click();
+  await page.getByRole('button', { name: 'Evidence 2' }).click();
+  const note = page.getByLabel('Note on the normality test');
+  await note.fill('caliper 3');
+  await Promise.all([page.waitForResponse(/\/note$/), note.press('Enter')]);
+  await page.reload();
+  await page.getByRole('button', { name: 'Evidence 2' }).click();
+  await expect(page.getByLabel('Note on the normality test')).toHaveValue('caliper 3');
+});

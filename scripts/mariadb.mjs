@@ -1,7 +1,7 @@
 /** A private MariaDB on loopback: its own data directory, a free port, two accounts, stopped with the program that started it. */
 import { spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { chmodSync, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
@@ -69,17 +69,20 @@ function writeAccounts(file, secrets) {
   chmodSync(file, 0o600);
 }
 
-function initialise(dir, data) {
-  const args = ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=socket', '--skip-test-db'];
+/** Makes the system tables beside and moves them into place when they are whole: a set-up that was cut short is simply done again. */
+function initialise(dir, data, tmp) {
+  const half = `${data}.new`;
+  rmSync(half, { recursive: true, force: true });
+  const args = ['--no-defaults', `--datadir=${half}`, '--auth-root-authentication-method=socket', '--skip-test-db'];
   const result = spawnSync(
     findProgram('mariadb-install-db'),
-    [...args, '--skip-name-resolve', '--innodb-log-file-size=8M', ...asRoot()],
-    { encoding: 'utf8', cwd: dir },
+    [...args, '--skip-name-resolve', '--innodb-log-file-size=8M', `--tmpdir=${tmp}`, ...asRoot()],
+    { encoding: 'utf8', cwd: dir, env: { ...process.env, TMPDIR: tmp } },
   );
   if (result.status !== 0) {
-    rmSync(data, { recursive: true, force: true });
-    throw new Error(`The database could not be set up in ${data}:\n${result.stdout}${result.stderr}`);
+    throw new Error(`The database could not be set up in ${half}:\n${result.stdout}${result.stderr}`);
   }
+  renameSync(half, data);
 }
 
 async function answers(url) {
@@ -102,8 +105,11 @@ async function answers(url) {
 export async function startMariaDb(dir, options = {}) {
   mkdirSync(dir, { recursive: true, mode: 0o700 });
   await stopLeftOver(dir);
+  // A temporary directory of its own: two instances that are set up at the same moment in a shared one disturb each other.
+  const tmp = join(dir, 'tmp');
+  mkdirSync(tmp, { recursive: true });
   const data = join(dir, 'data');
-  if (!existsSync(join(data, 'mysql'))) initialise(dir, data);
+  if (!existsSync(data)) initialise(dir, data, tmp);
   const secrets = secretsOf(dir);
   const init = join(dir, 'accounts.sql');
   writeAccounts(init, secrets);
@@ -127,7 +133,7 @@ export async function startMariaDb(dir, options = {}) {
         `--init-file=${init}`,
       ],
       ...['--default-time-zone=+00:00', '--character-set-server=utf8mb4', '--collation-server=utf8mb4_unicode_520_ci'],
-      ...['--max-allowed-packet=256M', ...asRoot()],
+      ...['--max-allowed-packet=256M', `--tmpdir=${tmp}`, ...asRoot()],
     ],
     // A process group of its own: Ctrl+C in the terminal reaches the program, which then stops the database in order.
     { stdio: 'ignore', detached: true, cwd: dir },

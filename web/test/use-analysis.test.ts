@@ -1,0 +1,96 @@
+import { inThisThread, toSample, type Executor, type NormalityResult, type Sample } from '@verdict/core';
+import { effectScope, nextTick, ref, shallowRef, type EffectScope } from 'vue';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+
+/** The workers, in this thread, with a gate before every chunk. */
+const gate = { open: true, waiting: [] as (() => void)[], chunks: 0 };
+const executor: Executor = {
+  ...inThisThread,
+  lanes: 2,
+  chunk: async (order, k) => {
+    if (!gate.open) await new Promise<void>((resolve) => gate.waiting.push(resolve));
+    gate.chunks++;
+    return inThisThread.chunk(order, k);
+  },
+};
+vi.mock('../src/workers/analysis-pool.js', () => ({ inWorkers: executor, lanes: 2 }));
+const { useAnalysis } = await import('../src/composables/use-analysis.js');
+
+const column = { name: 'x', unit: 'mm', resolution: null, decimal: 'point', thousands: 'none' } as const;
+const sampleOf = (...cells: string[]): Sample => toSample(column, cells, new Set());
+const NINE = '7.80 7.92 7.94 7.97 8.19 8.10 7.96 8.17 8.00'.split(' ');
+
+let scope: EffectScope;
+beforeEach(() => {
+  scope = effectScope();
+  Object.assign(gate, { open: true, waiting: [], chunks: 0 });
+});
+afterEach(() => scope.stop());
+
+function started(settings: object = { column: 'x', replicates: 999 }, sample: Sample | null = sampleOf(...NINE)) {
+  const given = { settings: shallowRef(settings as { column: string } | null), sample: shallowRef(sample) };
+  return { given, run: scope.run(() => useAnalysis<NormalityResult>('normality', given.settings, given.sample))! };
+}
+const release = () => {
+  gate.open = true;
+  for (const go of gate.waiting.splice(0)) go();
+};
+
+describe('an analysis on the page', () => {
+  it('shows the partial result with progress first, then the whole one', async () => {
+    gate.open = false;
+    const { run } = started();
+    await vi.waitFor(() => expect(run.result.value).not.toBeNull());
+    expect(run.result.value!.tests[0]!.pSimulated).toBeNull();
+    expect(run.progress.value).toBe(0);
+    release();
+    await vi.waitFor(() => expect(run.progress.value).toBeNull());
+    expect(run.result.value!.tests[0]!.pSimulated!.replicates).toBe(999);
+  });
+
+  it('follows its settings; late chunks of the older run do not show', async () => {
+    gate.open = false;
+    const { given, run } = started();
+    await vi.waitFor(() => expect(gate.waiting.length).toBeGreaterThan(0));
+    given.settings.value = { column: 'x', replicates: 499 } as never;
+    await nextTick();
+    release();
+    await vi.waitFor(() => expect(run.progress.value).toBeNull());
+    expect(run.result.value!.tests[0]!.pSimulated!.replicates).toBe(499);
+  });
+
+  it('stops, keeps what it knew, and runs again when asked', async () => {
+    gate.open = false;
+    const { run } = started({ column: 'x', replicates: 100_000 });
+    await vi.waitFor(() => expect(gate.waiting.length).toBeGreaterThan(0));
+    run.stop();
+    expect(run.stopped.value).toBe(true);
+    expect(run.progress.value).toBeNull();
+    release();
+    await nextTick();
+    await vi.waitFor(() => expect(gate.chunks).toBeGreaterThan(0));
+    expect(run.result.value!.tests[0]!.pSimulated).toBeNull();
+    run.again();
+    await vi.waitFor(() => expect(run.result.value!.tests[0]!.pSimulated).not.toBeNull());
+    expect(run.stopped.value).toBe(false);
+  });
+
+  it('says what failed, and has no result without a sample', async () => {
+    const { given, run } = started({ column: 'x', alpha: 7 });
+    await vi.waitFor(() => expect(run.failed.value).toContain('between 0 and 1'));
+    given.sample.value = null;
+    await nextTick();
+    expect(run.result.value).toBeNull();
+    expect(run.failed.value).toBeNull();
+  });
+
+  it('ends with the view it belongs to', async () => {
+    gate.open = false;
+    const { run } = started();
+    await vi.waitFor(() => expect(gate.waiting.length).toBeGreaterThan(0));
+    scope.stop();
+    release();
+    await nextTick();
+    expect(ref(run.result).value!.tests[0]!.pSimulated).toBeNull();
+  });
+});

@@ -1,0 +1,48 @@
+import { probabilityPlotAnalysis } from '@verdict/core';
+import { createApp, defineComponent, h, nextTick } from 'vue';
+import { createMemoryHistory, createRouter } from 'vue-router';
+import { describe, expect, it } from 'vitest';
+import { useSettings } from '../src/composables/use-settings.js';
+
+/** The composable inside a component of an application that is never mounted to a page: only its setup runs. */
+async function at(address: string) {
+  const router = createRouter({
+    history: createMemoryHistory(),
+    routes: [{ path: '/fit', component: { render: () => null } }],
+  });
+  await router.push(address);
+  let found!: ReturnType<typeof useSettings>;
+  const app = createApp(defineComponent({ setup: () => () => h('div') }));
+  app.use(router);
+  app.runWithContext(() => (found = useSettings('plot', probabilityPlotAnalysis.method)));
+  return { router, ...found };
+}
+
+describe('settings in the address', () => {
+  it('are read with their types', async () => {
+    const { settings } = await at('/fit?plot.positions=blom&plot.confidence=0.9&plot.replicates=999');
+    expect(settings.value).toEqual({ positions: 'blom', confidence: 0.9, replicates: 999 });
+  });
+
+  it('that no field would take are passed over, as are those of another analysis', async () => {
+    const address =
+      '/fit?plot.positions=guess&plot.confidence=9.5&plot.replicates=12.5&plot.seed=&test.seed=5&plot.band=none';
+    expect((await at(address)).settings.value).toEqual({ band: 'none' });
+  });
+
+  it('are written without losing the others', async () => {
+    const { router, set, settings } = await at('/fit?test.seed=5');
+    set('confidence', 0.99);
+    await new Promise((resolve) => router.afterEach(resolve));
+    await nextTick();
+    expect(router.currentRoute.value.query).toEqual({ 'test.seed': '5', 'plot.confidence': '0.99' });
+    expect(settings.value).toEqual({ confidence: 0.99 });
+  });
+
+  it('stay the same object while another part of the address changes, so that nothing runs again', async () => {
+    const { router, settings } = await at('/fit?plot.positions=blom');
+    const before = settings.value;
+    await router.push('/fit?plot.positions=blom&test.seed=9');
+    expect(settings.value).toBe(before);
+  });
+});

@@ -20,6 +20,7 @@ export {
 export { alphaSetting } from './analyses/settings.js';
 export { differencesBetween, toWire, type Difference } from './analyses/wire.js';
 export { normal } from './distributions/normal.js';
+export { outsideBand } from './probability-plot/whole-plot-band.js';
 export { decimalsOf, formatFigure, formatP, formatPercent, groupThousands, type FigureKind } from './numeric/format.js';
 export { normalQuantile } from './numeric/standard-normal.js';
 export {

@@ -26,6 +26,8 @@ describe('the one rounding rule', () => {
     expect(formatFigure(8.123456, 'location')).toBe('8.1235');
     expect(formatFigure(0.41237, 'statistic')).toBe('0.412');
     expect(formatFigure(9.9996, 'statistic')).toBe('10.0');
+    expect(formatFigure(-0.00000214, 'statistic')).toBe('0.0000');
+    expect(formatFigure(0.07891, 'statistic')).toBe('0.0789');
   });
 
   it('knows decimals, thousands and percentages', () => {

@@ -3,7 +3,12 @@ import { drive, inThisThread } from '../src/analyses/runner.js';
 import type { ProbabilityPlotResult } from '../src/analyses/probability-plot.js';
 import { betaTails } from '../src/numeric/beta.js';
 import { plottingPositions, POSITION_RULES } from '../src/probability-plot/positions.js';
-import { bandRanks, calibrateBand, simulateOrderedScores } from '../src/probability-plot/whole-plot-band.js';
+import {
+  bandRanks,
+  calibrateBand,
+  outsideBand,
+  simulateOrderedScores,
+} from '../src/probability-plot/whole-plot-band.js';
 import { createStream } from '../src/random/stream.js';
 import { column } from './reference.js';
 import { sampleOf } from './samples.js';
@@ -77,6 +82,22 @@ describe('whole-plot band', () => {
     expect(ranks.slice(0, 40)).toEqual(Array.from({ length: 40 }, (_, i) => i));
     expect(ranks.at(-1)).toBe(99_999);
     expect(ranks.map((r) => 99_999 - r).reverse()).toEqual(ranks);
+  });
+
+  it('finds every reading outside, also between the ranks at which a long column is calibrated', () => {
+    const scores = [-2, -1, -0.5, 0, 0.5, 1, 2];
+    const band = { ranks: [0, 3, 6], lower: [-3, -0.5, 1], upper: [-1, 0.5, 3] };
+    // Half way between ranks 0 and 3 in score (−1) the limits are half way too: −1.75 and −0.25.
+    const inside = [-2, -1.74, -1.1, 0, 0.6, 1.7, 2];
+    expect(outsideBand(inside, scores, band, 1)).toEqual([]);
+    expect(outsideBand([-2, -1.76, -1.1, 0, 0.6, 1.76, 3.1], scores, band, 1)).toEqual([1, 5, 6]);
+  });
+
+  it('counts all readings outside a long bent column and names the first twenty rows', async () => {
+    const bent = Float64Array.from({ length: 3000 }, (_, i) => Math.sin(i * 12.9898) * 0.3);
+    const { band } = await plot(bent, { replicates: 999 });
+    expect(band!.outside).toHaveLength(20);
+    expect(band!.outsideCount).toBeGreaterThan(1500);
   });
 
   it('says when there are too few replicates for its confidence', async () => {

@@ -14,6 +14,27 @@ export function unavailable(sample: Sample, reason: string): Unavailable {
 
 const count = (n: number, one: string, many: string) => `${groupThousands(n)} ${n === 1 ? one : many}`;
 
+/** Squares of what lies outside these cannot be held as doubles, and with them no spread. */
+const GREATEST = 1e150;
+const LEAST = 1e-150;
+
+/** Why readings of this size cannot be worked with, or null. */
+export function outOfScale({ values, name }: Sample): string | null {
+  let least = Infinity;
+  let greatest = -Infinity;
+  for (const value of values) {
+    if (value < least) least = value;
+    if (value > greatest) greatest = value;
+  }
+  if (greatest > GREATEST || least < -GREATEST) {
+    return `${name} holds readings beyond 1e150, whose spread cannot be worked out. Choose a larger unit.`;
+  }
+  if (greatest > least && greatest - least < LEAST) {
+    return `The readings of ${name} differ by less than 1e-150, too little to work out a spread. Choose a smaller unit.`;
+  }
+  return null;
+}
+
 /** Why a picture or test of the spread cannot be had from this sample, or null when it can. */
 export function whyNot(sample: Sample, leastN: number, purpose: string): string | null {
   const { values, name } = sample;
@@ -23,7 +44,7 @@ export function whyNot(sample: Sample, leastN: number, purpose: string): string 
   if (values.every((value) => value === values[0])) {
     return `All ${n} readings of ${name} are ${formatFigure(values[0]!, 'reading', sample.resolution)}: without any spread there is nothing to compare with a distribution.`;
   }
-  return null;
+  return outOfScale(sample);
 }
 
 function leftOut({ missing, setAside, unreadable }: Sample): string {

@@ -3,7 +3,7 @@ import { describe, type Description } from '../describe/describe.js';
 import { formatFigure } from '../numeric/format.js';
 import type { Sample } from '../readings/sample.js';
 import { defineAnalysis, type Note } from './analysis.js';
-import { unavailable, unreadableNote, whyNot } from './cautions.js';
+import { outOfScale, unavailable, unreadableNote, whyNot } from './cautions.js';
 import { columnSetting } from './settings.js';
 
 const request = z.strictObject({ column: columnSetting });
@@ -35,7 +35,7 @@ export const describeAnalysis = defineAnalysis<z.infer<typeof request>, Describe
   method: ['Describe ', { subject: true }, '; sd with divisor n − 1, skewness and kurtosis adjusted for n.'],
   resolve: (settings) => settings,
   *run(_settings, sample) {
-    const reason = sample.values.length === 0 ? whyNot(sample, 1, 'a description') : null;
+    const reason = sample.values.length === 0 ? whyNot(sample, 1, 'a description') : outOfScale(sample);
     if (reason) return unavailable(sample, reason);
     const figures = describe(sample.values, sample.resolution);
     const { missing, setAside, resolution, unit } = sample;

@@ -1,4 +1,4 @@
-import { formatFigure, formatP, formatPercent } from '../numeric/format.js';
+import { formatFigure, formatP, formatPercent, groupThousands } from '../numeric/format.js';
 import type { Sample } from '../readings/sample.js';
 import type { Note, Piece } from './analysis.js';
 import { levelNote, tiedCount, unreadableNote } from './cautions.js';
@@ -57,14 +57,14 @@ function inSamples(share: number): string {
 export function missedSentence({ n, missed, alpha }: Pick<NormalityResult, 'n' | 'missed' | 'alpha'>): string | null {
   if (missed.length === 0) return null;
   const parts = missed.map(({ population, share }) => `${MISSED_NAMES[population]} ${inSamples(share)}`);
-  return `With ${n} readings and level ${alpha} the test misses ${parts.join(', ')}.`;
+  return `With ${groupThousands(n)} readings and level ${alpha} the test misses ${parts.join(', ')}.`;
 }
 
 function resolutionNote(sample: Sample, sorted: Float64Array, test: NormalityTest, outcome: Outcome): Note[] {
   const { resolution } = sample;
   const tied = tiedCount(sorted);
   if (!resolution || !test.pResolution || tied === 0) return [];
-  const share = tied === 1 ? '1 reading shares its value' : `${tied} readings share a value`;
+  const share = tied === 1 ? '1 reading shares its value' : `${groupThousands(tied)} readings share a value`;
   const steps = `${share} with another: the readings step by ${resolution}.`;
   const rounded = `Samples rounded likewise give ${equalsP(test.pResolution.pValue)}`;
   if (outcome === 'rounding') {
@@ -95,12 +95,12 @@ export function normalityNotes(
     notes.push({ code: 'small-n', text });
   }
   if (n > 1000 && outcome === 'evidence') {
-    const text = `With ${n} readings a departure too small to matter is found as well: judge its size on the plot.`;
+    const text = `With ${groupThousands(n)} readings a departure too small to matter is found as well: judge its size on the plot.`;
     notes.push({ code: 'large-n', text });
   }
   const { pSimulated } = test;
   if (pSimulated && pSimulated.atLeastAsExtreme === 0) {
-    const text = `None of ${pSimulated.replicates} samples was as extreme: p is at most ${formatPercent(pSimulated.pInterval[1], 2)} with 95 % confidence.`;
+    const text = `None of ${groupThousands(pSimulated.replicates)} samples was as extreme: p is at most ${formatPercent(pSimulated.pInterval[1], 2)} with 95 % confidence.`;
     notes.push({ code: 'p-at-floor', text });
   }
   return [...notes, ...straddleNote(test, alpha)];

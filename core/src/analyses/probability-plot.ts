@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { formatFigure, formatPercent } from '../numeric/format.js';
+import { formatFigure, formatPercent, groupThousands } from '../numeric/format.js';
 import { normalQuantile } from '../numeric/standard-normal.js';
 import { centralMoments } from '../numeric/sums.js';
 import { plottingPositions, POSITION_RULES } from '../probability-plot/positions.js';
-import { bandRanks, calibrateBand } from '../probability-plot/whole-plot-band.js';
+import { bandRanks, calibrateBand, outsideBand } from '../probability-plot/whole-plot-band.js';
 import type { Sample } from '../readings/sample.js';
 import { defineAnalysis, type Note, type SentencePart } from './analysis.js';
 import { unavailable, unreadableNote, whyNot } from './cautions.js';
@@ -55,7 +55,7 @@ export interface ProbabilityPlotResult {
     coverage: number;
     replicates: number;
     seed: number;
-    /** Rows of the readings outside the band, and how many there are in all. */
+    /** Rows of the first 20 readings outside the band, and how many there are in all. */
     outside: number[];
     outsideCount: number;
   } | null;
@@ -147,13 +147,8 @@ function withBand(plot: ProbabilityPlotResult, chunks: Float64Array[], ranks: nu
   const standard = calibrateBand(chunks, ranks, confidence);
   const lower = standard.lower.map((z) => plot.mean + plot.sd * z);
   const upper = standard.upper.map((z) => plot.mean + plot.sd * z);
-  // A hair of tolerance: with three readings the greatest standardised range is a bound that rounding may cross.
-  const slack = 1e-12 * plot.sd;
-  const outsideRanks = ranks.filter((rank, j) => {
-    const x = plot.readings[rank]!;
-    return x < lower[j]! - slack || x > upper[j]! + slack;
-  });
-  const outside = outsideRanks.slice(0, MOST_ROWS_NAMED).map((rank) => plot.rows[rank]!);
+  const outsideAt = outsideBand(plot.readings, plot.scores, { ranks, lower, upper }, plot.sd);
+  const outside = outsideAt.slice(0, MOST_ROWS_NAMED).map((i) => plot.rows[i]!);
   const notes = [...plot.notes];
   if (standard.coverage < confidence) {
     const text = `With ${settings.replicates} replicates the band reaches only ${formatPercent(standard.coverage, 3)}. Raise the replicates.`;
@@ -164,7 +159,7 @@ function withBand(plot: ProbabilityPlotResult, chunks: Float64Array[], ranks: nu
   return {
     ...plot,
     notes,
-    band: { ranks, lower, upper, confidence, coverage, replicates, seed, outside, outsideCount: outsideRanks.length },
+    band: { ranks, lower, upper, confidence, coverage, replicates, seed, outside, outsideCount: outsideAt.length },
   };
 }
 
@@ -201,14 +196,18 @@ export const probabilityPlotAnalysis = defineAnalysis<Request, ProbabilityPlotRe
   finding: ({ n, mean, sd, resolution, unit, band }) => {
     const of = unit ? `\u00a0${unit}` : '';
     const line = `mean ${formatFigure(mean, 'location', resolution)} and sd ${formatFigure(sd, 'spread', resolution)}${of}`;
-    if (!band) return [{ text: `${n} readings plotted against a normal with ${line}.` }];
+    if (!band) return [{ text: `${groupThousands(n)} readings plotted against a normal with ${line}.` }];
     const { outsideCount, confidence } = band;
     const where =
-      outsideCount === 0 ? 'No reading lies' : outsideCount === 1 ? 'One reading lies' : `${outsideCount} readings lie`;
+      outsideCount === 0
+        ? 'No reading lies'
+        : outsideCount === 1
+          ? 'One reading lies'
+          : `${groupThousands(outsideCount)} readings lie`;
     return [
       { text: `${where} outside`, strong: true },
       {
-        text: ` the band that ${formatPercent(confidence)} of normal samples of ${n} stay wholly inside; line at ${line}.`,
+        text: ` the band that ${formatPercent(confidence)} of normal samples of ${groupThousands(n)} stay wholly inside; line at ${line}.`,
       },
     ];
   },

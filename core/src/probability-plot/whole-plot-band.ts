@@ -68,6 +68,40 @@ function columnsOf(chunks: readonly Float64Array[], width: number, replicates: n
   return columns;
 }
 
+/** A band in the unit of the readings, at some of the ranks of a sorted sample. */
+export interface PlottedBand {
+  ranks: readonly number[];
+  lower: readonly number[];
+  upper: readonly number[];
+}
+
+/** A hair of tolerance, in sds: with three readings the greatest standard score is a bound that rounding may cross. */
+const SLACK = 1e-12;
+
+/**
+ * The indices of the sorted readings that lie outside the band. Between two ranks of the band its limits run straight in the score,
+ * as they are drawn.
+ */
+export function outsideBand(
+  readings: readonly number[],
+  scores: readonly number[],
+  { ranks, lower, upper }: PlottedBand,
+  sd: number,
+): number[] {
+  const outside: number[] = [];
+  let j = 0;
+  for (let i = 0; i < readings.length; i++) {
+    while (j + 2 < ranks.length && ranks[j + 1]! < i) j++;
+    const [from, to] = [ranks[j]!, ranks[Math.min(j + 1, ranks.length - 1)]!];
+    const t = to === from ? 0 : (scores[i]! - scores[from]!) / (scores[to]! - scores[from]!);
+    const k = Math.min(j + 1, ranks.length - 1);
+    const low = lower[j]! + t * (lower[k]! - lower[j]!);
+    const high = upper[j]! + t * (upper[k]! - upper[j]!);
+    if (readings[i]! < low - SLACK * sd || readings[i]! > high + SLACK * sd) outside.push(i);
+  }
+  return outside;
+}
+
 /**
  * The simultaneous band with equal local levels (Aldor-Noiman, Buja, Rolke & Stine 2013, in idea): at every rank it runs from the
  * k-th least to the k-th greatest replicate, with the largest k that keeps the wanted share of whole replicates inside. A replicate

@@ -1,4 +1,4 @@
-import { formatFigure, normalQuantile, type ProbabilityPlotResult } from '@verdict/core';
+import { formatFigure, normalQuantile, outsideBand, type ProbabilityPlotResult } from '@verdict/core';
 import type { ChartConfiguration, ChartDataset, Point } from 'chart.js';
 import type { ChartColours } from './theme.js';
 
@@ -92,10 +92,10 @@ export function probabilityPlotChart(
   const { mean, sd, scores, unit, resolution, band } = result;
   const range = scoreRange(scores);
   const ticks = percentTicks(range);
-  const outside = new Set(band?.outside);
+  const outside = new Set(band ? outsideBand(result.readings, scores, band, sd) : []);
   const points = plotPoints(result);
   const many = points.length > 300;
-  const colourOf = ({ index }: PlotPoint) => (outside.has(result.rows[index]!) ? colours.ochre : colours.ink);
+  const colourOf = ({ index }: PlotPoint) => (outside.has(index) ? colours.ochre : colours.ink);
   const reach = [range.min, range.max].map((z) => ({ x: mean + sd * z, y: z }));
   const marks: ChartDataset<'line', PlotPoint[]> = {
     type: 'line',

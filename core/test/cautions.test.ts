@@ -1,0 +1,101 @@
+import { describe as group, expect, it } from 'vitest';
+import { levelNote, tiedCount, unreadableNote, whyNot } from '../src/analyses/cautions.js';
+import { describeAnalysis, type DescribeResult } from '../src/analyses/describe.js';
+import { missedSentence } from '../src/analyses/normality-words.js';
+import { affordableReplicates } from '../src/analyses/settings.js';
+import { drive, inThisThread, isUnavailable } from '../src/analyses/runner.js';
+import { sampleOf } from './samples.js';
+
+const described = (values: number[], more: object = {}) =>
+  drive(inThisThread, {
+    id: 'describe',
+    request: { column: 'thickness' },
+    sample: { ...sampleOf(Float64Array.from(values)), ...more },
+  });
+const words = (result: DescribeResult) =>
+  describeAnalysis
+    .finding(result)
+    .map(({ text }) => text)
+    .join('');
+
+group('why a result cannot be had', () => {
+  it('is said with what was left out', () => {
+    const nothing = { ...sampleOf(new Float64Array()), missing: 2, setAside: 1, unreadable: 1 };
+    expect(whyNot(nothing, 3, 'the plot')).toBe(
+      'thickness has no readings to work with (2 missing, 1 set aside, 1 that is no number).',
+    );
+    expect(whyNot(sampleOf(Float64Array.of(1)), 3, 'the test')).toBe(
+      'thickness has 1 reading; the test needs at least 3.',
+    );
+    expect(whyNot(sampleOf(Float64Array.of(1, 2, 3)), 3, 'the test')).toBeNull();
+  });
+});
+
+group('cautions', () => {
+  it('point out an unusual level, and the one that may have been meant', () => {
+    expect(levelNote(0.05)).toEqual([]);
+    expect(levelNote(0.3)[0]!.text).toBe('A level of 0.3 is unusual; 0.05 and 0.01 are customary.');
+    expect(levelNote(0.99)[0]!.text).toContain('Was 0.01 meant?');
+    expect(levelNote(0.0001)).toHaveLength(1);
+  });
+
+  it('count cells that are no numbers and readings that share a value', () => {
+    expect(unreadableNote({ ...sampleOf(new Float64Array()), unreadable: 2 })[0]!.text).toContain(
+      '2 cells are no numbers',
+    );
+    expect(tiedCount(Float64Array.of(1, 2, 2, 3, 3, 3))).toBe(5);
+    expect(tiedCount(Float64Array.of(1, 2, 3))).toBe(0);
+  });
+
+  it('say in whole tens of samples what would have been missed', () => {
+    const missed = (share: number) =>
+      missedSentence({ n: 48, alpha: 0.05, missed: [{ population: 'lognormal', share, replicates: 2000 }] });
+    expect(missed(0.52)).toBe(
+      'With 48 readings and level 0.05 the test misses a lognormal of skewness 1 in 5 of 10 samples.',
+    );
+    expect(missed(0.001)).toContain('hardly ever');
+    expect(missed(0.03)).toContain('in 3 of 100 samples');
+    expect(missed(0.99)).toContain('nearly always');
+    expect(missedSentence({ n: 48, alpha: 0.05, missed: [] })).toBeNull();
+  });
+});
+
+group('analysis describe', () => {
+  it('words centre and spread in the unit of the readings', async () => {
+    const result = (await described([7.9, 8.1, 8.3], { resolution: 0.1 })) as DescribeResult;
+    expect(words(result)).toBe('3 readings centre at 8.10\u00a0mm, with an sd of 0.200\u00a0mm.');
+    expect(result.notes).toEqual([]);
+  });
+
+  it('gives a single reading and equal readings what they have, and says what they lack', async () => {
+    const one = (await described([8.1], { resolution: 0.1 })) as DescribeResult;
+    expect(words(one)).toBe('One reading stands at 8.10\u00a0mm.');
+    expect(one.notes[0]!.code).toBe('one-reading');
+    const equal = (await described([8.1, 8.1, 8.1])) as DescribeResult;
+    expect(equal.notes[0]!.code).toBe('no-spread');
+    expect(isUnavailable(await described([]))).toBe(true);
+  });
+
+  it('takes readings near the ends of the doubles without an infinity', async () => {
+    for (const scale of [1e-149, 1e149]) {
+      const result = (await described([scale, 2 * scale, 4 * scale])) as DescribeResult;
+      expect(Number.isFinite(result.sd)).toBe(true);
+      expect(result.mean / scale).toBeCloseTo(7 / 3, 12);
+    }
+    for (const values of [
+      [1e300, 2e300, -1e300],
+      [1e-300, 2e-300, 4e-300],
+    ]) {
+      expect(await described(values)).toMatchObject({ available: false, reason: expect.stringContaining('spread') });
+    }
+  });
+});
+
+group('replicates that can be afforded', () => {
+  it('are what was wanted for usual columns, and fewer for long ones, never below the least', () => {
+    expect(affordableReplicates(48, 20_000, 1_000)).toBe(20_000);
+    expect(affordableReplicates(1_000, 20_000, 1_000)).toBe(20_000);
+    expect(affordableReplicates(5_000, 20_000, 1_000)).toBe(4_000);
+    expect(affordableReplicates(100_000, 20_000, 1_000)).toBe(1_000);
+  });
+});

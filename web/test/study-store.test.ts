@@ -164,6 +164,16 @@ describe('the open study', () => {
     expect(store.refused).toMatchObject({ code: 'waiting' });
   });
 
+  it('undoes right after an edit, once that is stored', async () => {
+    const store = await opened();
+    store.change(edit(1, '9.01'));
+    const seen: number[] = [];
+    const done = store.settled(async ({ revision }) => seen.push(revision));
+    await settle();
+    expect(await done).toBe(true);
+    expect(seen).toEqual([2]);
+  });
+
   it('works a sample out again only when its cells, settings or set-aside readings change', async () => {
     const store = await opened();
     const before = store.sampleOf('a');

@@ -41,7 +41,7 @@ useKeys(Object.fromEntries(STAGES.map(({ name }, i) => [String(i + 1), () => voi
 useEventListener('keydown', (event) => {
   if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || event.defaultPrevented) return;
   const target = event.target as HTMLElement;
-  if (target.matches('input:not([data-grid-cursor]), textarea')) return;
+  if (target.matches('input:not([data-grid-cursor]), input.editing, textarea')) return;
   event.preventDefault();
   void (event.shiftKey ? store.redo() : store.undo());
 });

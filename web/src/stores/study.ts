@@ -1,5 +1,6 @@
 import type { Change, Problem, Study, StudyCells } from '@verdict/contract';
 import { toSample, type Sample } from '@verdict/core';
+import { until } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { api, ApiError } from '../api/client.js';
@@ -132,10 +133,16 @@ export const useStudy = defineStore('study', () => {
     void flush();
   }
 
+  /** Waits until every change is stored; false where that has to wait for the server or for the analyst. */
+  async function drained(): Promise<boolean> {
+    await until(() => waiting.value.length === 0 || away.value !== null || conflict.value !== null).toBe(true);
+    return waiting.value.length === 0;
+  }
+
   /** Runs a call that needs every change stored first, then reads the study again. */
   async function settled(call: (current: Study) => Promise<unknown>): Promise<boolean> {
     if (!study.value) return false;
-    if (waiting.value.length > 0) {
+    if (!(await drained())) {
       const detail = 'Some changes are not stored yet; try again when they are.';
       refused.value = { type: 'about:blank', title: 'Not yet', status: 0, code: 'waiting', detail };
       return false;
@@ -180,6 +187,6 @@ export const useStudy = defineStore('study', () => {
 
   return {
     ...{ study, cells, state, failure, waiting, away, conflict, refused, subject, sample, ruled },
-    ...{ open, change, takeOver, settled, sampleOf, undo: () => step('undo'), redo: () => step('redo') },
+    ...{ open, change, takeOver, settled, drained, sampleOf, undo: () => step('undo'), redo: () => step('redo') },
   };
 });

@@ -39,7 +39,7 @@ export function useKeeping(shown: Ref<Keepable[]>) {
   async function keep(): Promise<void> {
     const { study, subject } = store;
     if (!study || !subject || keeping.value || store.ruled) return;
-    if (store.waiting.length > 0) {
+    if (!(await store.drained())) {
       problem.value = 'Some changes are not stored yet; keep it when they are.';
       return;
     }

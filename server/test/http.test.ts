@@ -2,6 +2,7 @@ import { request } from 'node:http';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { createConnection } from 'mysql2/promise';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { startMariaDb } from '../../scripts/mariadb.mjs';
@@ -58,6 +59,24 @@ describe('the server', () => {
     expect(large.status).toBe(413);
     expect((await large.json()).detail).toContain('at most 64 MB');
     expect((await post('{')).status).toBe(400);
+  });
+
+  it('serves the page at every address, never stale, and a missing file as missing', async () => {
+    const page = fileURLToPath(new URL('../../web/dist', import.meta.url));
+    const own = await startServer(inject('databaseUrl'), inject('migrationUrl'), page);
+    const get = (path: string) => fetch(own.url + path);
+    for (const path of ['', 'index.html', 'studies/some-id/fit?plot.band=none']) {
+      const response = await get(path);
+      expect(response.headers.get('content-type')).toContain('text/html');
+      if (path !== 'index.html') expect(response.headers.get('cache-control')).toBe('no-cache');
+      expect(await response.text()).toContain('<div id="app">');
+    }
+    const script = /assets\/[^"]+\.js/.exec(await (await get('')).text())![0];
+    expect((await get(script)).headers.get('cache-control')).toContain('immutable');
+    expect((await get('assets/gone-123.js')).status).toBe(404);
+    expect((await get('..%2f..%2fpackage.json')).status).not.toBe(500);
+    expect(await (await get('..%2f..%2fpackage.json')).text()).not.toContain('workspaces');
+    await own.close();
   });
 
   it('logs requests without readings, names or reasons in them', async () => {

@@ -21,6 +21,7 @@ export interface TestServer extends Running {
 export async function startServer(
   databaseUrl = inject('databaseUrl'),
   migrationUrl = inject('migrationUrl'),
+  page: string | null = null,
 ): Promise<TestServer> {
   let logged = '';
   const log = new Writable({
@@ -29,7 +30,7 @@ export async function startServer(
       done();
     },
   });
-  const running = await serve({ databaseUrl, migrationUrl, ports: [0], page: null, demo: null, log });
+  const running = await serve({ databaseUrl, migrationUrl, ports: [0], page, demo: null, log });
   const url = (path: string) => `${running.url}api${path}`;
   const post: TestServer['post'] = async (path, body) => {
     const headers = { 'Content-Type': 'application/json' };

@@ -42,10 +42,14 @@ export function createApp({ db, pool, log, page }: Parts): Express {
     }),
   );
   if (page) {
-    app.use(express.static(page, { index: 'index.html', maxAge: '1h' }));
-    app.get('/{*splat}', (_req, res) =>
-      res.sendFile('index.html', { root: page, headers: { 'Cache-Control': 'no-cache' } }),
+    // Built files carry a hash in their name and never change; the page itself must not outlive an update.
+    const assets = { index: false, immutable: true, maxAge: '30d' } as const;
+    app.use('/assets', express.static(`${page}/assets`, assets), (_req, res) =>
+      sendProblem(res, { status: 404, title: 'Not found', detail: 'There is no such file.', code: 'not-found' }),
     );
+    const fresh = { headers: { 'Cache-Control': 'no-cache' }, root: page };
+    app.use(express.static(page, { index: false, maxAge: '1h' }));
+    app.get('/{*splat}', (_req, res) => res.sendFile('index.html', fresh));
   }
   app.use(problemHandler(log));
   return app;

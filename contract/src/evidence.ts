@@ -5,7 +5,6 @@ import { idSchema, whoSchema } from './changes.js';
 export const keepRequestSchema = z.strictObject({
   id: idSchema,
   who: whoSchema,
-  revision: z.int().min(0),
   analysis: z.string().max(60),
   version: z.int().min(1),
   column: idSchema,

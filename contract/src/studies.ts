@@ -89,7 +89,6 @@ export interface RecordEntry {
 }
 
 export const newStudySchema = z.strictObject({
-  who: whoSchema,
   name: z.string().trim().max(120).default(''),
 });
 

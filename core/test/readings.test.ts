@@ -208,7 +208,8 @@ describe('kinds and resolution', () => {
     expect(recogniseKind(['north', 'south', '3'], PLAIN_FORMAT, '')).toBe('label');
     expect(recogniseKind(['0', '2', '1', '0', '3'], PLAIN_FORMAT, '')).toBe('count');
     expect(recogniseKind(['0', '2', '1', '0', '3'], PLAIN_FORMAT, 'mm')).toBe('measure');
-    expect(recogniseKind(['1', '2', '3', '4', '5'], PLAIN_FORMAT, '')).toBe('measure');
+    expect(recogniseKind(['1', '2', '3', '4', '5'], PLAIN_FORMAT, '')).toBe('label');
+    expect(recogniseKind(['12', '15', '13', '19', '11'], PLAIN_FORMAT, '')).toBe('measure');
     expect(
       recogniseKind(
         Array.from({ length: 48 }, (_, i) => String(1100 + 7 * i)),

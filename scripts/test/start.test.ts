@@ -40,7 +40,7 @@ const names = async (url: string): Promise<string[]> =>
   (await (await fetch(`${url}api/studies`)).json()).map(({ name }: { name: string }) => name);
 async function create(url: string, name: string): Promise<void> {
   const headers = { 'Content-Type': 'application/json' };
-  const body = JSON.stringify({ who: 'tester', name });
+  const body = JSON.stringify({ name });
   expect((await fetch(`${url}api/studies`, { method: 'POST', headers, body })).status).toBe(201);
 }
 const leftOver = () => spawnSync('pgrep', ['-f', home], { encoding: 'utf8' }).stdout.trim();

@@ -14,8 +14,7 @@ export async function loadDemo(db: Database, file: URL): Promise<void> {
   const columns = parseBlock(text, recogniseLayout(text)).columns.map((column) => {
     const limits =
       column.name === 'thickness' ? { lowerLimit: 7.5, upperLimit: 8.5 } : { lowerLimit: null, upperLimit: null };
-    const kind = column.name === 'tile' ? ('label' as const) : column.kind;
-    return { ...column, kind, ...limits, id: randomUUID(), resolution: null };
+    return { ...column, ...limits, id: randomUUID(), resolution: null };
   });
   const id = await createStudy(db, randomUUID(), 'Tile thickness, kiln release week 46');
   await makeChange(db, id, { token: randomUUID(), revision: 0, who: WHO, change: { kind: 'add-columns', columns } });

@@ -111,6 +111,42 @@ describe('changes', () => {
     expect((await server.study(id)).revision).toBe(1);
   });
 
+  it('sent twice at the same moment under one token are done once, and both sendings hear so', async () => {
+    const id = await server.newStudy();
+    const body = { token: randomUUID(), revision: 0, who: 'tester', change: { kind: 'change-study', name: 'once' } };
+    const both = await Promise.all([0, 1].map(() => server.post(`/studies/${id}/changes`, body)));
+    expect(both.map(({ status }) => status)).toEqual([200, 200]);
+    expect((await server.study(id)).revision).toBe(1);
+  });
+
+  it('keep every cell of a long column through undo and redo of what came before it', async () => {
+    const id = await server.newStudy();
+    const short = column('short', ['1', '2']);
+    const long = column(
+      'long',
+      Array.from({ length: 2400 }, (_, i) => String(i)),
+    );
+    await server.change(id, { kind: 'add-columns', columns: [short] });
+    await server.change(id, { kind: 'edit-cells', cells: [{ column: short.id, row: 3, text: '3' }] });
+    await server.change(id, { kind: 'add-columns', columns: [long] });
+    // The second undo shortens the table to two rows while the long column is out of it.
+    for (const which of ['undo', 'undo', 'redo', 'redo'] as const) expect((await step(id, which)).status).toBe(200);
+    const cells = await cellsOf(id);
+    expect(cells[long.id]).toEqual(long.cells);
+    expect(cells[short.id]!.slice(0, 4)).toEqual(['1', '2', '3', '']);
+  });
+
+  it('do not set aside twice, which would lose the first reason', async () => {
+    const id = await server.newStudy();
+    const a = column('a', ['1', '2']);
+    await server.change(id, { kind: 'add-columns', columns: [a] });
+    const aside = (reason: string): Change => ({ kind: 'set-aside', readings: [{ column: a.id, row: 1, reason }] });
+    await server.change(id, aside('first'));
+    const again = await server.change(id, aside('second'));
+    expect(again.body).toMatchObject({ status: 422, detail: 'Row 1 is already set aside.' });
+    expect((await server.study(id)).setAside).toMatchObject([{ reason: 'first' }]);
+  });
+
   it('from two windows at once: one wins, the other is told, none is lost silently', async () => {
     const id = await server.newStudy();
     const both = await Promise.all(['a', 'b'].map((name) => server.change(id, { kind: 'change-study', name }, 0)));

@@ -21,7 +21,7 @@ async function keepable(): Promise<{ id: string; columnId: string; keep: KeepReq
   const request = { column: 'thickness', alpha: 0.05, seed: 7, replicates: 999 };
   const result = toWire(await drive(inThisThread, { id: 'normality', request, sample })) as Record<string, unknown>;
   const keep = {
-    ...{ id: randomUUID(), who: 'tester', revision: 1, analysis: 'normality', version: 1, column: added.id },
+    ...{ id: randomUUID(), who: 'tester', analysis: 'normality', version: 1, column: added.id },
     ...{ request, fingerprint: fingerprintOf(sample.values), result, note: '' },
   };
   return { id, columnId: added.id, keep };
@@ -127,6 +127,7 @@ describe('verdict', () => {
     const { id } = await keepable();
     const post = (more: object) => server.post(`/studies/${id}/verdict`, ruling(more));
     expect((await post({ reason: '  ' })).body).toMatchObject({ status: 422, field: 'reason' });
+    expect((await post({ evidence: [randomUUID()] })).body).toMatchObject({ status: 422, field: 'evidence' });
     expect((await post({ decision: 'guilty' })).body).toMatchObject({ status: 422, field: 'decision' });
     expect((await post({ revision: 0 })).body).toMatchObject({ status: 409, code: 'stale' });
     expect((await server.post(`/studies/${id}/reopen`, { revision: 1, who: 'x', reason: 'y' })).body.code).toBe(

@@ -29,7 +29,7 @@ function raw(
       response.on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body }));
     });
     ask.on('error', reject);
-    ask.end(method === 'POST' ? '{"who":"x"}' : undefined);
+    ask.end(method === 'POST' ? '{}' : undefined);
   });
 }
 

@@ -45,7 +45,7 @@ export async function startServer(
     get,
     post,
     study,
-    newStudy: async () => (await post<{ id: string }>('/studies', { who: 'tester' })).body.id,
+    newStudy: async () => (await post<{ id: string }>('/studies', {})).body.id,
     change: async (id, change, revision) =>
       post(`/studies/${id}/changes`, {
         token: randomUUID(),

@@ -45,7 +45,9 @@ function checkName(context: Context, name: string, exceptId: string | null): voi
 
 async function setRowCount({ q, study, columns: all }: Context, rowCount: number): Promise<void> {
   if (rowCount === study.rowCount) return;
-  if (rowCount < study.rowCount) for (const { id } of all) await cutCells(q, id, rowCount);
+  // Columns that are out of the table keep all their cells: a redo may bring them back with more rows than there are now.
+  const standing = all.filter(({ removed }) => !removed);
+  if (rowCount < study.rowCount) for (const { id } of standing) await cutCells(q, id, rowCount);
   await q.update(studies).set({ rowCount }).where(eq(studies.id, study.id));
 }
 
@@ -163,10 +165,12 @@ async function setReadingsAside(context: Context, change: Of<'set-aside'>): Prom
   for (const { column, row, reason } of change.readings) {
     columnOf(context, column);
     if (row > study.rowCount) throw new StoreError('invalid', `There is no row ${row}.`, { field: 'row' });
-    await q
-      .insert(setAside)
-      .values({ columnId: column, row, studyId: study.id, reason, who, at })
-      .onDuplicateKeyUpdate({ set: { reason, who, at } });
+    const already = await q
+      .select({ row: setAside.row })
+      .from(setAside)
+      .where(and(eq(setAside.columnId, column), eq(setAside.row, row)));
+    if (already.length) throw new StoreError('invalid', `Row ${row} is already set aside.`, { field: 'row' });
+    await q.insert(setAside).values({ columnId: column, row, studyId: study.id, reason, who, at });
   }
   const [first] = change.readings;
   const inverse = { kind: 'put-back' as const, readings: change.readings.map(({ column, row }) => ({ column, row })) };

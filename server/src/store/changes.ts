@@ -13,15 +13,20 @@ export interface Changed {
   text: string;
 }
 
-/** The study, locked until the transaction ends, at the revision the page has seen; else what came in between. */
-export async function lockStudy(q: Queries, studyId: string, revision: number): Promise<StudyRow> {
+/** The study, locked until the transaction ends: every other change of it waits. */
+export async function lockStudy(q: Queries, studyId: string): Promise<StudyRow> {
   const [study] = await q.select().from(studies).where(eq(studies.id, studyId)).for('update');
   if (!study) throw notFound('study');
-  if (study.revision === revision) return study;
+  return study;
+}
+
+/** Refuses what was made on an older revision than the study has, and says what came in between. */
+export async function refuseStale(q: Queries, study: StudyRow, revision: number): Promise<void> {
+  if (study.revision === revision) return;
   const since = await q
     .select({ text: changes.text, who: changes.who })
     .from(changes)
-    .where(and(eq(changes.studyId, studyId), gt(changes.revision, revision)))
+    .where(and(eq(changes.studyId, study.id), gt(changes.revision, revision)))
     .orderBy(desc(changes.revision))
     .limit(5);
   throw new StoreError('stale', `This study has moved on from change ${revision} to change ${study.revision}.`, {
@@ -53,7 +58,7 @@ export async function recordChange(q: Queries, study: StudyRow, entry: Entry): P
 }
 
 /** A change that came twice because its first answer was lost is answered again, not done again. */
-export async function alreadyDone(q: Queries, studyId: string, token: string): Promise<Changed | null> {
+async function alreadyDone(q: Queries, studyId: string, token: string): Promise<Changed | null> {
   const [found] = await q
     .select({ revision: changes.revision, text: changes.text })
     .from(changes)
@@ -82,9 +87,11 @@ async function carryOut(
 /** One edit, one transaction, one entry in the record. */
 export async function makeChange(db: Database, studyId: string, request: ChangeRequest): Promise<Changed> {
   return db.transaction(async (q) => {
+    // The lock comes first: the same change, sent again while its first sending is still at work, waits and then finds it done.
+    const study = await lockStudy(q, studyId);
     const done = await alreadyDone(q, studyId, request.token);
     if (done) return done;
-    const study = await lockStudy(q, studyId, request.revision);
+    await refuseStale(q, study, request.revision);
     return carryOut(q, study, { token: request.token, who: request.who, at: new Date() }, request.change);
   });
 }
@@ -136,9 +143,10 @@ export async function standingChanges(q: Queries, studyId: string) {
 /** Undo or redo as a change of its own: the record only grows. */
 export async function stepBack(db: Database, studyId: string, request: StepRequest): Promise<Changed> {
   return db.transaction(async (q) => {
+    const study = await lockStudy(q, studyId);
     const done = await alreadyDone(q, studyId, request.token);
     if (done) return done;
-    const study = await lockStudy(q, studyId, request.revision);
+    await refuseStale(q, study, request.revision);
     const target = (await standingChanges(q, studyId))[request.step];
     if (!target) throw new StoreError('nothing-to-undo', `There is nothing to ${request.step}.`);
     const [{ inverse } = { inverse: null }] = await q

@@ -57,7 +57,7 @@ export interface Changed {
 /** Every call the page makes, one function each. */
 export const api = {
   listStudies: (bin: boolean) => send<StudySummary[]>('GET', `/studies${bin ? '?bin=1' : ''}`),
-  createStudy: (who: string) => send<{ id: string }>('POST', '/studies', { who }),
+  createStudy: () => send<{ id: string }>('POST', '/studies', {}),
   binStudy: (id: string) => send<undefined>('DELETE', study(id)),
   restoreStudy: (id: string) => send<undefined>('POST', `${study(id)}/restore`, {}),
   readStudy: (id: string) => send<Study>('GET', study(id)),

@@ -56,7 +56,6 @@ export function useKeeping(shown: Ref<Keepable[]>) {
       const done = await evidence.keep(study.id, {
         id: crypto.randomUUID(),
         who: who.name,
-        revision: study.revision,
         analysis: analysis.id,
         version: analysis.version,
         column: subject.id,

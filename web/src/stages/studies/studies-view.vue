@@ -7,10 +7,8 @@ import { api, ApiError } from '../../api/client.js';
 import CautionNote from '../../components/caution-note.vue';
 import PageHead from '../../components/page-head.vue';
 import { formatTime } from '../../components/time.js';
-import { useWho } from '../../stores/who.js';
 
 /** Home: the studies, and the bin. */
-const who = useWho();
 const router = useRouter();
 const inBin = ref(false);
 const studies = ref<StudySummary[] | null>(null);
@@ -36,7 +34,7 @@ watch(inBin, () => {
 
 const create = () =>
   guarded(async () => {
-    const { id } = await api.createStudy(who.name);
+    const { id } = await api.createStudy();
     await router.push({ name: 'readings', params: { id } });
   });
 const moveToBin = (id: string) => guarded(() => api.binStudy(id).then(load));

@@ -14,6 +14,7 @@ const LAYERS = [
   'random',
   'distributions',
   'readings',
+  'table',
   'describe',
   'probability-plot',
   'goodness-of-fit',

@@ -19,6 +19,79 @@ export function tileThickness(): string {
   return ['tile,thickness (mm),kiln,pinholes', ...rows].join('\n') + '\n';
 }
 
+const MILLS = ['mill A', 'mill B', 'mill C'];
+const SHADES = ['ivory', 'sand', 'slate'];
+
+interface Batch {
+  name: string;
+  cells: string[];
+}
+
+/** Batches of glaze as the laboratory writes them down: seven figures each, now and then none. */
+function glazeBatches(seed: number, first: number, count: number): Batch[] {
+  const draws = new Float64Array(6 * count);
+  fillNormals(createStream(seed, 0), draws);
+  const stream = createStream(seed, 1);
+  return Array.from({ length: count }, (_, i) => {
+    const z = (k: number) => draws[6 * i + k]!;
+    const mill = MILLS[Math.floor(nextOpenUnit(stream) * 3)]!;
+    const shade = SHADES[Math.floor(nextOpenUnit(stream) * 3)]!;
+    const viscosity = 1.78 + 0.06 * z(0) + (mill === 'mill C' ? 0.07 : 0);
+    const residue = Math.max(0.02, 0.34 + 0.11 * z(2));
+    const scrapped = Math.floor(nextOpenUnit(stream) ** 3 * 9);
+    const figures = [
+      viscosity.toFixed(3),
+      (1.822 + 0.011 * z(1)).toFixed(3),
+      residue.toFixed(2),
+      (21.5 + 1.1 * z(3)).toFixed(1),
+      (8.4 + 0.15 * z(4)).toFixed(2),
+      // A balance that reads to half a gram.
+      (Math.round((412 + 6 * z(5)) * 2) / 2).toFixed(1),
+      String(scrapped),
+      '250',
+    ];
+    // Somebody forgets, somebody is not asked.
+    const cells = figures.map((figure, k) => (k > 1 && k < 6 && nextOpenUnit(stream) < 0.06 ? '' : figure));
+    return { name: `G-${first + i}`, cells: [mill, shade, ...cells] };
+  });
+}
+
+const GLAZE_NAMES = [
+  'batch',
+  'mill',
+  'shade',
+  'viscosity (Pa·s)',
+  'density (g/cm³)',
+  'residue (%)',
+  'temperature (°C)',
+  'acidity (pH)',
+  'dried sample (g)',
+  'tiles scrapped',
+  'tiles glazed',
+];
+
+/** The troubles that the second demo study is about. */
+export function glazeStudy(): string {
+  const rows = glazeBatches(58, 401, 60).map(({ name, cells }) => [name, ...cells]);
+  const [mill, viscosity, density, residue, temperature] = [1, 3, 4, 5, 6] as const;
+  rows[6]![viscosity] = '17.84';
+  rows[22]![density] = '1.8l9';
+  rows[31]![residue] = '<0.05';
+  rows[40]![temperature] = 'n/a';
+  rows[12]![mill] = 'Mill a ';
+  rows[47]![mill] = 'Mill a ';
+  return [GLAZE_NAMES, ...rows].map((row) => row.join(',')).join('\n') + '\n';
+}
+
+/** The next batches from another bench, whose spreadsheet writes decimal commas and semicolons. */
+export function glazeNext(): string {
+  const rows = glazeBatches(59, 461, 12).map(({ name, cells }) => [name, ...cells.map((c) => c.replace('.', ','))]);
+  return [GLAZE_NAMES, ...rows].map((row) => row.join(';')).join('\r\n') + '\r\n';
+}
+
 if (process.argv[1]?.endsWith('generate.ts')) {
-  writeFileSync(new URL('./tile-thickness.csv', import.meta.url), tileThickness());
+  const write = (name: string, text: string) => writeFileSync(new URL(`./${name}`, import.meta.url), text);
+  write('tile-thickness.csv', tileThickness());
+  write('glaze-batches.csv', glazeStudy());
+  write('glaze-batches-comma.csv', glazeNext());
 }

@@ -28,7 +28,7 @@ export const test = base.extend<object, { app: App }>({
         migrationUrl: database.migrationUrl,
         ports: [0],
         page: fileURLToPath(new URL('../web/dist', import.meta.url)),
-        demo: new URL('../demo/tile-thickness.csv', import.meta.url),
+        demo: new URL('../demo/', import.meta.url),
         log: createWriteStream(join(dir, 'server.log')),
       });
       const loseDatabase = async () => {

@@ -20,7 +20,7 @@ const server = await serve({
   migrationUrl: database.migrationUrl,
   ports: [0],
   page: join(ROOT, 'web/dist'),
-  demo: pathToFileURL(join(ROOT, 'demo/tile-thickness.csv')),
+  demo: pathToFileURL(join(ROOT, 'demo/')),
   log: createWriteStream(join(dir, 'log')),
 });
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium' });

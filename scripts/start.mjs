@@ -54,7 +54,7 @@ try {
     migrationUrl: database.migrationUrl,
     ports: port === null ? [USUAL_PORT, 0] : [port],
     page: join(ROOT, 'web/dist'),
-    demo: pathToFileURL(join(ROOT, 'demo/tile-thickness.csv')),
+    demo: pathToFileURL(join(ROOT, 'demo/')),
     log,
   });
   stop = async () => {

@@ -1,4 +1,4 @@
-import { LONGEST_CELL, LONGEST_NAME, MOST_COLUMNS } from '@verdict/core';
+import { derivationSchema, LONGEST_CELL, LONGEST_NAME, MOST_COLUMNS } from '@verdict/core';
 import { z } from 'zod';
 
 /** Ids are made where the thing is made, the page included, so that a change can be sent again without being done twice. */
@@ -24,61 +24,137 @@ const decimalSchema = z.enum(['point', 'comma']);
 const thousandsSchema = z.enum(['none', 'comma', 'point', 'blank', 'apostrophe']);
 const resolutionSchema = z.number().positive('The resolution is a number above 0.').nullable();
 const limitSchema = z.number().nullable();
+const levelName = z.string().max(LONGEST_CELL);
+const MOST_LEVELS = 5_000;
+const levelsSchema = z
+  .strictObject({
+    order: z.array(levelName).max(MOST_LEVELS),
+    merged: z.array(z.strictObject({ from: levelName, into: levelName })).max(MOST_LEVELS),
+  })
+  .nullable();
 
-export const newColumnSchema = z.strictObject({
-  id: idSchema,
+/** What an analyst says about a column, beside its cells. */
+const columnFacts = {
   name: nameSchema,
   unit: unitSchema,
+  resolution: resolutionSchema,
+  lowerLimit: limitSchema,
+  target: limitSchema,
+  upperLimit: limitSchema,
+  claimedMean: limitSchema,
+  claimedSd: z.number().positive('The claimed sd is a number above 0.').nullable(),
+  levels: levelsSchema,
+  frequencies: idSchema.nullable(),
+};
+
+const none = limitSchema.default(null);
+
+/** A column without its cells. */
+export const columnSchema = z.strictObject({
+  ...columnFacts,
+  id: idSchema,
   kind: kindSchema,
   decimal: decimalSchema,
   thousands: thousandsSchema,
-  resolution: resolutionSchema,
-  lowerLimit: limitSchema.default(null),
-  upperLimit: limitSchema.default(null),
-  cells: z.array(cellText).max(MOST_ROWS),
+  lowerLimit: none,
+  target: none,
+  upperLimit: none,
+  claimedMean: none,
+  claimedSd: columnFacts.claimedSd.default(null),
+  levels: levelsSchema.default(null),
+  frequencies: idSchema.nullable().default(null),
+  derivation: derivationSchema.nullable().default(null),
 });
 
+const asideSchema = z.strictObject({ row: rowSchema, reason: reasonSchema });
+
+export const newColumnSchema = columnSchema.extend({
+  cells: z.array(cellText).max(MOST_ROWS),
+  /** Readings that arrive set aside, as in a copy of a column. */
+  aside: z.array(asideSchema).max(MOST_ROWS).default([]),
+});
+
+/** A new column about which nothing has been said yet. */
+export const NOTHING_SAID = {
+  resolution: null,
+  lowerLimit: null,
+  target: null,
+  upperLimit: null,
+  claimedMean: null,
+  claimedSd: null,
+  levels: null,
+  frequencies: null,
+  derivation: null,
+} as const;
+
 const placeSchema = z.strictObject({ column: idSchema, row: rowSchema });
+/** Rows by number, rising. */
+const rowsSchema = z.array(rowSchema).min(1).max(MOST_ROWS);
+
+/** Texts of one column, one below the other from a row on. */
+const runSchema = z.strictObject({ column: idSchema, row: rowSchema, texts: z.array(cellText).min(1).max(MOST_ROWS) });
+
+/** More cells than this come as columns of their own: the record holds them once more, to take the change back. */
+export const MOST_EDITED = 200_000;
+
+const whichColumns = {
+  columns: z.array(idSchema).min(1),
+  rowCount: z.int().min(0).optional(),
+  /** The subject afterwards; left out, it stays or, if removed, passes to the next column of numbers. */
+  subject: idSchema.nullable().optional(),
+};
 
 /** Every edit is one of these; each has an inverse of the same form, which undo applies. */
 export const changeSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('edit-cells'),
-    cells: z.array(placeSchema.extend({ text: cellText })).max(MOST_ROWS),
+    runs: z
+      .array(runSchema)
+      .max(MOST_EDITED)
+      .refine((runs) => runs.reduce((sum, { texts }) => sum + texts.length, 0) <= MOST_EDITED, {
+        message: `At most ${MOST_EDITED} cells are written over at once; take them as new columns.`,
+      }),
     /** Rows of the table afterwards; left out, it grows as far as the cells reach. */
     rowCount: z.int().min(0).max(MOST_ROWS).optional(),
-  }),
-  z.strictObject({ kind: z.literal('add-columns'), columns: z.array(newColumnSchema).min(1).max(MOST_COLUMNS) }),
-  z.strictObject({
-    kind: z.literal('remove-columns'),
-    columns: z.array(idSchema).min(1),
-    rowCount: z.int().min(0).optional(),
-    /** The subject afterwards; left out, it stays or, if removed, passes to the next column of numbers. */
-    subject: idSchema.nullable().optional(),
+    /** What the edit was, for the record: "filled down". */
+    note: z.string().max(200).optional(),
   }),
   z.strictObject({
-    kind: z.literal('return-columns'),
-    columns: z.array(idSchema).min(1),
-    rowCount: z.int().min(0).optional(),
-    /** The subject afterwards; left out, it stays or, if removed, passes to the next column of numbers. */
-    subject: idSchema.nullable().optional(),
+    kind: z.literal('add-columns'),
+    columns: z.array(newColumnSchema).min(1).max(MOST_COLUMNS),
+    /** Where the columns came from, for the record. */
+    note: z.string().max(200).optional(),
   }),
+  z.strictObject({ kind: z.literal('remove-columns'), ...whichColumns }),
+  z.strictObject({ kind: z.literal('return-columns'), ...whichColumns }),
   z.strictObject({
     kind: z.literal('change-column'),
     column: idSchema,
-    name: nameSchema.optional(),
-    unit: unitSchema.optional(),
     columnKind: kindSchema.optional(),
-    resolution: resolutionSchema.optional(),
-    lowerLimit: limitSchema.optional(),
-    upperLimit: limitSchema.optional(),
+    /** Another formula, seed or source of a column that is derived already. */
+    derivation: derivationSchema.optional(),
+    ...z.object(columnFacts).partial().shape,
   }),
+  /** All columns of the table in their new order. */
+  z.strictObject({ kind: z.literal('order-columns'), columns: z.array(idSchema).min(1) }),
+  /** A derived column becomes plain values that no longer follow anything. */
+  z.strictObject({ kind: z.literal('freeze-column'), column: idSchema }),
+  z.strictObject({ kind: z.literal('thaw-column'), column: idSchema, derivation: derivationSchema }),
+  z.strictObject({
+    kind: z.literal('insert-rows'),
+    /** The rows' numbers once they are in. */
+    rows: rowsSchema,
+    /** What they hold, one text a row; left out, they are empty. */
+    contents: z.array(z.strictObject({ column: idSchema, texts: z.array(cellText) })).optional(),
+    aside: z.array(asideSchema.extend({ column: idSchema })).optional(),
+  }),
+  z.strictObject({ kind: z.literal('remove-rows'), rows: rowsSchema }),
   z.strictObject({
     kind: z.literal('set-aside'),
     readings: z
       .array(placeSchema.extend({ reason: reasonSchema }))
       .min(1)
-      .max(10_000),
+      .max(10_000, 'At most 10 000 readings are set aside at once.'),
   }),
   z.strictObject({ kind: z.literal('put-back'), readings: z.array(placeSchema).min(1).max(10_000) }),
   z.strictObject({
@@ -90,6 +166,8 @@ export const changeSchema = z.discriminatedUnion('kind', [
   }),
 ]);
 export type Change = z.infer<typeof changeSchema>;
+/** A change as the page writes it: what has a default may be left out. */
+export type ChangeInput = z.input<typeof changeSchema>;
 export type NewColumn = z.infer<typeof newColumnSchema>;
 
 /** A change on its way: the token makes sending it again harmless, the revision says what the page had seen. */
@@ -101,11 +179,29 @@ export const changeRequestSchema = z.strictObject({
 });
 export type ChangeRequest = z.infer<typeof changeRequestSchema>;
 
-/** Undo takes back the last change that still stands, redo the last undo; the server knows which that is. */
+/**
+ * Undo takes back the last change that still stands, redo the last undo; the server knows which that is. `take-back` takes back the
+ * named change, if nothing later touches what it touched.
+ */
 export const stepRequestSchema = z.strictObject({
   token: idSchema,
   revision: z.int().min(0),
   who: whoSchema,
-  step: z.enum(['undo', 'redo']),
+  step: z.enum(['undo', 'redo', 'take-back']),
+  target: z.int().min(1).optional(),
 });
 export type StepRequest = z.infer<typeof stepRequestSchema>;
+
+/** The head of an import: the change without its cells, which follow as the text of the file. */
+export const importHeadSchema = z.strictObject({
+  token: idSchema,
+  revision: z.int().min(0),
+  who: whoSchema,
+  columns: z.array(columnSchema).min(1).max(MOST_COLUMNS),
+  note: z.string().max(200).optional(),
+  separator: z.enum(['tab', 'comma', 'semicolon', 'blanks', 'none']),
+  /** Rows of names and units before the readings. */
+  skip: z.int().min(0).max(2),
+  encoding: z.enum(['utf-8', 'windows-1252']),
+});
+export type ImportHead = z.infer<typeof importHeadSchema>;

@@ -1,4 +1,4 @@
-import type { ColumnKind, NumberFormat } from '@verdict/core';
+import type { TableColumn } from '@verdict/core';
 import { z } from 'zod';
 import { idSchema, reasonSchema, whoSchema, type Change } from './changes.js';
 
@@ -25,15 +25,13 @@ export interface StudySummary {
   deletedAt: string | null;
 }
 
-export interface StudyColumn extends NumberFormat {
-  id: string;
-  name: string;
-  unit: string;
-  kind: ColumnKind;
-  /** Given by the analyst; null: read from the digits. */
-  resolution: number | null;
+export interface StudyColumn extends TableColumn {
   lowerLimit: number | null;
+  target: number | null;
   upperLimit: number | null;
+  /** What somebody claims of the column: on a certificate, in a contract. */
+  claimedMean: number | null;
+  claimedSd: number | null;
 }
 
 export interface SetAside {
@@ -86,6 +84,19 @@ export interface RecordEntry {
   who: string;
   at: string;
   undoes: number | null;
+  /** The change that takes this one back, where there is one. */
+  undoneBy: number | null;
+  /** The first cell it touched, where it touched cells. */
+  place: { column: string; row: number } | null;
+}
+
+/** A change as it is told to the other windows on the study: `change` is left out where it is too large to send along. */
+export interface Announced {
+  revision: number;
+  token: string;
+  who: string;
+  text: string;
+  change: Change | null;
 }
 
 export const newStudySchema = z.strictObject({

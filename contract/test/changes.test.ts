@@ -9,13 +9,13 @@ const issueOf = (schema: typeof changeSchema, value: unknown) => {
 
 describe('what crosses the wire', () => {
   it('keeps the text of a cell as it is, blanks included', () => {
-    const change = { kind: 'edit-cells', cells: [{ column: id, row: 1, text: ' 12.30\t' }] };
+    const change = { kind: 'edit-cells', runs: [{ column: id, row: 1, texts: [' 12.30\t'] }] };
     expect(changeSchema.parse(change)).toEqual(change);
   });
 
   it.each([
-    [{ kind: 'edit-cells', cells: [{ column: id, row: 0, text: '' }] }, 'cells.0.row'],
-    [{ kind: 'edit-cells', cells: [{ column: '../etc', row: 1, text: '' }] }, 'cells.0.column'],
+    [{ kind: 'edit-cells', runs: [{ column: id, row: 0, texts: [''] }] }, 'runs.0.row'],
+    [{ kind: 'edit-cells', runs: [{ column: '../etc', row: 1, texts: [''] }] }, 'runs.0.column'],
     [{ kind: 'change-column', column: id, resolution: 0 }, 'resolution'],
     [{ kind: 'change-column', column: id, name: '  ' }, 'name'],
     [{ kind: 'change-study', alpha: 1 }, 'alpha'],

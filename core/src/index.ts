@@ -23,6 +23,21 @@ export { normal } from './distributions/normal.js';
 export { outsideBand } from './probability-plot/whole-plot-band.js';
 export { decimalsOf, formatFigure, formatP, formatPercent, groupThousands, type FigureKind } from './numeric/format.js';
 export { normalQuantile } from './numeric/standard-normal.js';
+export { cellsOf, circleThrough, derive, sampleOfColumn, type Derived, type DeriveMemo } from './table/derive.js';
+export {
+  derivationSchema,
+  LONGEST_FORMULA,
+  objectionTo,
+  sourcesOf,
+  withSources,
+  type Derivation,
+  type DerivationKind,
+} from './table/derivation.js';
+export { bracketed, readFormula, shownFormula, type FormulaFault, type NamedColumn } from './table/formula.js';
+export { FUNCTIONS, roundTo, type FormulaFunction } from './table/functions.js';
+export { derivationWords } from './table/words.js';
+export { SAMPLED_FAMILIES, type SampledFamily, type SampledFamilyName } from './distributions/sampling.js';
+export { arrangedRows, AS_STORED, type Arrangement, type RowFilter } from './table/arrange.js';
 export {
   freeName,
   LONGEST_CELL,
@@ -30,15 +45,28 @@ export {
   MOST_CELLS,
   MOST_COLUMNS,
   parseBlock,
+  parseTable,
   problemCells,
+  rowsBefore,
   type BlockProblem,
   type ParsedBlock,
   type ParsedColumn,
 } from './readings/block.js';
+export { columnOfField, descriptorOf, readDescriptor, type PackageColumn } from './readings/data-package.js';
+export { defused, toDelimited } from './readings/delimited.js';
 export { fingerprintOf } from './readings/fingerprint.js';
+export { readJsonTable } from './readings/json.js';
 export type { ColumnKind } from './readings/kind.js';
-export { recogniseLayout, type BlockLayout, type Separator } from './readings/layout.js';
 export {
+  recogniseLayout,
+  recogniseRows,
+  type BlockLayout,
+  type Separator,
+  type TableLayout,
+} from './readings/layout.js';
+export { countLevels, levelReader, likelySame, withMerged, type Level, type Levels } from './readings/levels.js';
+export {
+  PLAIN_FORMAT,
   readCell,
   readNumber,
   type CellReading,
@@ -46,6 +74,9 @@ export {
   type NumberFormat,
   type ThousandsMark,
 } from './readings/number-format.js';
+export { spread, stack, type Strand } from './readings/reshape.js';
+export { splitRows } from './readings/rows.js';
 export { toSample, type ColumnOfText, type Sample } from './readings/sample.js';
+export type { Table, TableColumn } from './table/table.js';
 export { fillNormals } from './random/normal.js';
 export { createStream, GREATEST_SEED, nextOpenUnit } from './random/stream.js';

@@ -10,6 +10,7 @@ export function sampleOf(values: Float64Array): Sample {
     missing: 0,
     setAside: 0,
     unreadable: 0,
+    beyondLimit: 0,
     resolution: null,
   };
 }

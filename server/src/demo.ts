@@ -1,3 +1,4 @@
+import { NOTHING_SAID, type Change } from '@verdict/contract';
 import { parseBlock, recogniseLayout } from '@verdict/core';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
@@ -7,18 +8,52 @@ import { countStudies, createStudy } from './store/studies.js';
 
 const WHO = 'Brackenfell laboratory';
 
-/** Loads the demo study into an empty store, by the same changes that an analyst would make. */
-export async function loadDemo(db: Database, file: URL): Promise<void> {
+interface DemoStudy {
+  file: string;
+  name: string;
+  question: string;
+  /** What is said about columns, by name. */
+  facts: Record<string, Partial<Record<'lowerLimit' | 'target' | 'upperLimit' | 'claimedMean' | 'claimedSd', number>>>;
+}
+
+const STUDIES: DemoStudy[] = [
+  {
+    file: 'glaze-batches.csv',
+    name: 'Glaze batches, October and November',
+    question: 'Is the viscosity of the glaze the same from batch to batch, and which readings are slips of the pen?',
+    facts: {
+      viscosity: { lowerLimit: 1.6, target: 1.8, upperLimit: 2 },
+      density: { claimedMean: 1.82, claimedSd: 0.012 },
+    },
+  },
+  {
+    file: 'tile-thickness.csv',
+    name: 'Tile thickness, kiln release week 46',
+    question:
+      'May the thickness of this release be treated as normal, so that the share outside 7.5 to 8.5 mm can be worked out?',
+    facts: { thickness: { lowerLimit: 7.5, target: 8, upperLimit: 8.5 } },
+  },
+];
+
+/** Loads the demo studies into an empty store, by the same changes that an analyst would make. */
+export async function loadDemo(db: Database, folder: URL): Promise<void> {
   if ((await countStudies(db)) > 0) return;
-  const text = await readFile(file, 'utf8');
-  const columns = parseBlock(text, recogniseLayout(text)).columns.map((column) => {
-    const limits =
-      column.name === 'thickness' ? { lowerLimit: 7.5, upperLimit: 8.5 } : { lowerLimit: null, upperLimit: null };
-    return { ...column, ...limits, id: randomUUID(), resolution: null };
-  });
-  const id = await createStudy(db, randomUUID(), 'Tile thickness, kiln release week 46');
-  await makeChange(db, id, { token: randomUUID(), revision: 0, who: WHO, change: { kind: 'add-columns', columns } });
-  const question =
-    'May the thickness of this release be treated as normal, so that the share outside 7.5 to 8.5 mm can be worked out?';
-  await makeChange(db, id, { token: randomUUID(), revision: 1, who: WHO, change: { kind: 'change-study', question } });
+  for (const { file, name, question, facts } of STUDIES) {
+    const text = await readFile(new URL(file, folder), 'utf8');
+    const columns = parseBlock(text, recogniseLayout(text)).columns.map((column) => ({
+      ...column,
+      ...NOTHING_SAID,
+      ...facts[column.name],
+      id: randomUUID(),
+      aside: [],
+    }));
+    const id = await createStudy(db, randomUUID(), name);
+    const changes: Change[] = [
+      { kind: 'add-columns', columns, note: `opened from ${file}` },
+      { kind: 'change-study', question },
+    ];
+    for (const [revision, change] of changes.entries()) {
+      await makeChange(db, id, { token: randomUUID(), revision, who: WHO, change });
+    }
+  }
 }

@@ -7,6 +7,6 @@ await serve({
   migrationUrl,
   ports: [Number(process.env.VERDICT_PORT)],
   page: null,
-  demo: new URL('../../demo/tile-thickness.csv', import.meta.url),
+  demo: new URL('../../demo/', import.meta.url),
   log: process.stdout,
 });

@@ -28,7 +28,7 @@ describe('changes', () => {
     );
     const added = column('thickness', written);
     expect((await server.change(id, { kind: 'add-columns', columns: [added] })).status).toBe(200);
-    await server.change(id, { kind: 'edit-cells', cells: [{ column: added.id, row: 1001, text: '9.870' }] });
+    await server.change(id, { kind: 'edit-cells', runs: [{ column: added.id, row: 1001, texts: ['9.870'] }] });
     const cells = (await cellsOf(id))[added.id]!;
     written[1000] = '9.870';
     expect(cells).toEqual(written);
@@ -44,7 +44,7 @@ describe('changes', () => {
     const id = await server.newStudy();
     const a = column('a', ['1', '2']);
     await server.change(id, { kind: 'add-columns', columns: [a] });
-    await server.change(id, { kind: 'edit-cells', cells: [{ column: a.id, row: 4, text: '7' }] });
+    await server.change(id, { kind: 'edit-cells', runs: [{ column: a.id, row: 4, texts: ['7'] }] });
     expect((await cellsOf(id))[a.id]).toEqual(['1', '2', '', '7']);
     await step(id, 'undo');
     expect((await cellsOf(id))[a.id]).toEqual(['1', '2']);
@@ -69,7 +69,7 @@ describe('changes', () => {
       { kind: 'set-aside', readings: [{ column: a.id, row: 2, reason: 'chipped edge' }] },
       { kind: 'put-back', readings: [{ column: a.id, row: 2 }] },
       { kind: 'change-study', name: 'week 46', question: 'Normal?', alpha: 0.01 },
-      { kind: 'edit-cells', cells: [{ column: a.id, row: 3, text: '8.03' }] },
+      { kind: 'edit-cells', runs: [{ column: a.id, row: 3, texts: ['8.03'] }] },
       { kind: 'remove-columns', columns: [a.id] },
     ];
     // Moments and the text of the next undo differ by nature; everything else must come back.
@@ -127,7 +127,7 @@ describe('changes', () => {
       Array.from({ length: 2400 }, (_, i) => String(i)),
     );
     await server.change(id, { kind: 'add-columns', columns: [short] });
-    await server.change(id, { kind: 'edit-cells', cells: [{ column: short.id, row: 3, text: '3' }] });
+    await server.change(id, { kind: 'edit-cells', runs: [{ column: short.id, row: 3, texts: ['3'] }] });
     await server.change(id, { kind: 'add-columns', columns: [long] });
     // The second undo shortens the table to two rows while the long column is out of it.
     for (const which of ['undo', 'undo', 'redo', 'redo'] as const) expect((await step(id, which)).status).toBe(200);
@@ -157,12 +157,12 @@ describe('changes', () => {
   it.each([
     [
       'a cell beyond 1 000 characters',
-      { kind: 'edit-cells', cells: [{ column: randomUUID(), row: 1, text: 'x'.repeat(1001) }] },
+      { kind: 'edit-cells', runs: [{ column: randomUUID(), row: 1, texts: ['x'.repeat(1001)] }] },
       422,
     ],
     [
       'a column the study does not have',
-      { kind: 'edit-cells', cells: [{ column: randomUUID(), row: 1, text: '1' }] },
+      { kind: 'edit-cells', runs: [{ column: randomUUID(), row: 1, texts: ['1'] }] },
       422,
     ],
     ['a level of 5', { kind: 'change-study', alpha: 5 }, 422],

@@ -21,8 +21,8 @@ describe('a power cut of the database in the middle of editing', () => {
         const editing = (async () => {
           while (!cut) {
             const text = String(confirmed + 1);
-            const cells = [a, b].map(({ id: c }) => ({ column: c, row: 1, text }));
-            const answer = await server.change(id, { kind: 'edit-cells', cells }, confirmed);
+            const runs = [a, b].map(({ id: c }) => ({ column: c, row: 1, texts: [text] }));
+            const answer = await server.change(id, { kind: 'edit-cells', runs }, confirmed);
             if (answer.status !== 200) return;
             confirmed = answer.body.revision;
           }

@@ -8,7 +8,7 @@ import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { startMariaDb } from '../../scripts/mariadb.mjs';
 import { loadDemo } from '../src/demo.js';
 import { openDatabase } from '../src/store/database.js';
-import { listStudies } from '../src/store/studies.js';
+import { listStudies, readSample } from '../src/store/studies.js';
 import { column, startServer, type TestServer } from './running.js';
 
 let server: TestServer;
@@ -138,20 +138,24 @@ describe('with a database that ends', () => {
 });
 
 describe('the demo', () => {
-  it('is 48 tiles with limits 7.5 to 8.5, loaded once', async () => {
+  it('is 48 tiles within limits and 60 wide batches of glaze with their troubles, loaded once', async () => {
     const dir = mkdtempSync(join(tmpdir(), 'verdict-demo-'));
     const database = await startMariaDb(dir);
     const own = await startServer(database.url, database.migrationUrl);
     const { db, close } = openDatabase(database.url);
     try {
-      const file = new URL('../../demo/tile-thickness.csv', import.meta.url);
-      await loadDemo(db, file);
-      await loadDemo(db, file);
-      const [study, ...others] = await listStudies(db, false);
+      const folder = new URL('../../demo/', import.meta.url);
+      await loadDemo(db, folder);
+      await loadDemo(db, folder);
+      const [tiles, glaze, ...others] = await listStudies(db, false);
       expect(others).toEqual([]);
-      expect(study).toMatchObject({ n: 48, subject: 'thickness' });
-      const thickness = (await own.study(study!.id)).columns.find(({ name }) => name === 'thickness');
-      expect(thickness).toMatchObject({ unit: 'mm', lowerLimit: 7.5, upperLimit: 8.5 });
+      expect(tiles).toMatchObject({ n: 48, subject: 'thickness' });
+      const thickness = (await own.study(tiles!.id)).columns.find(({ name }) => name === 'thickness');
+      expect(thickness).toMatchObject({ unit: 'mm', lowerLimit: 7.5, target: 8, upperLimit: 8.5 });
+      expect(glaze).toMatchObject({ n: 60, rowCount: 60, subject: 'viscosity' });
+      const density = (await own.study(glaze!.id)).columns.find(({ name }) => name === 'density')!;
+      const { sample } = await readSample(db, glaze!.id, density.id);
+      expect(sample).toMatchObject({ unreadable: 1, unit: 'g/cm³', resolution: 0.001 });
     } finally {
       await close();
       await own.close();

@@ -1,4 +1,4 @@
-import type { Change, Problem, Study } from '@verdict/contract';
+import { NOTHING_SAID, type ChangeInput, type Problem, type Study } from '@verdict/contract';
 import { randomUUID } from 'node:crypto';
 import { Writable } from 'node:stream';
 import { inject } from 'vitest';
@@ -13,7 +13,7 @@ export interface TestServer extends Running {
   study(id: string): Promise<Study>;
   change(
     id: string,
-    change: Change,
+    change: ChangeInput,
     revision?: number,
   ): Promise<{ status: number; body: { revision: number } & Partial<Problem> }>;
 }
@@ -59,6 +59,6 @@ export async function startServer(
 /** A column of text as a change adds it. */
 export function column(name: string, cells: string[], more: object = {}) {
   const format = { decimal: 'point', thousands: 'none' } as const;
-  const base = { id: randomUUID() as string, name, unit: 'mm', kind: 'measure' as const, ...format, resolution: null };
-  return { ...base, lowerLimit: null, upperLimit: null, cells, ...more };
+  const base = { id: randomUUID() as string, name, unit: 'mm', kind: 'measure' as const, ...format };
+  return { ...base, ...NOTHING_SAID, cells, ...more };
 }

@@ -24,7 +24,7 @@ describe('studies', () => {
       revision: 2,
     });
     // The count follows the next change.
-    await server.change(id, { kind: 'edit-cells', cells: [{ column: a.id, row: 3, text: '8.02' }] });
+    await server.change(id, { kind: 'edit-cells', runs: [{ column: a.id, row: 3, texts: ['8.02'] }] });
     expect((await find()).n).toBe(3);
   });
 

@@ -47,19 +47,29 @@ export function whyNot(sample: Sample, leastN: number, purpose: string): string 
   return outOfScale(sample);
 }
 
-function leftOut({ missing, setAside, unreadable }: Sample): string {
+function leftOut({ missing, setAside, unreadable, beyondLimit }: Sample): string {
   const parts = [
     missing ? `${missing} missing` : '',
     setAside ? `${setAside} set aside` : '',
     unreadable ? `${unreadable} that ${unreadable === 1 ? 'is no number' : 'are no numbers'}` : '',
+    beyondLimit ? `${beyondLimit} beyond a limit` : '',
   ].filter(Boolean);
   return parts.length ? ` (${parts.join(', ')})` : '';
 }
 
-export function unreadableNote({ unreadable }: Sample): Note[] {
-  if (!unreadable) return [];
-  const cells = count(unreadable, 'cell is no number', 'cells are no numbers');
-  return [{ code: 'unreadable', text: `${cells}: kept as written, left out here until mended in Readings.` }];
+/** What is said of cells that hold something a calculation cannot take. */
+export function unreadableNote({ unreadable, beyondLimit }: Sample): Note[] {
+  const notes: Note[] = [];
+  if (unreadable) {
+    const cells = count(unreadable, 'cell is no number', 'cells are no numbers');
+    notes.push({ code: 'unreadable', text: `${cells}: kept as written, left out here until mended in Readings.` });
+  }
+  if (beyondLimit) {
+    const cells = count(beyondLimit, 'reading lies', 'readings lie');
+    const text = `${cells} beyond a limit, such as “<0.05”: left out here, so centre and spread are those of the others only.`;
+    notes.push({ code: 'beyond-limit', text });
+  }
+  return notes;
 }
 
 export function levelNote(alpha: number): Note[] {

@@ -1,6 +1,6 @@
 import { recogniseKind, type ColumnKind } from './kind.js';
-import type { BlockLayout } from './layout.js';
-import { readCell, type NumberFormat } from './number-format.js';
+import type { BlockLayout, TableLayout } from './layout.js';
+import { isMissingOrNumber, readCell, type NumberFormat } from './number-format.js';
 import { splitRows } from './rows.js';
 
 /** A column as it was written, with what was recognised about it. */
@@ -13,7 +13,7 @@ export interface ParsedColumn extends NumberFormat {
 
 /** Something to look at in a block, with its place: `row` counts the data rows from 1, `line` the rows of the text. */
 export interface BlockProblem {
-  code: 'not-a-number' | 'too-long' | 'ragged' | 'same-name';
+  code: 'not-a-number' | 'beyond-limit' | 'ragged' | 'same-name';
   row: number | null;
   line: number | null;
   column: string;
@@ -23,7 +23,9 @@ export interface BlockProblem {
 export interface ParsedBlock {
   columns: ParsedColumn[];
   rows: number;
+  /** At most MOST_LISTED of each sort; `problemCount` counts all. */
   problems: BlockProblem[];
+  problemCount: number;
   /** A sentence when nothing can be stored as it stands, else null. */
   refusal: string | null;
 }
@@ -31,7 +33,8 @@ export interface ParsedBlock {
 /** A cell holds at most this many characters; nothing is cut silently. */
 export const LONGEST_CELL = 1_000;
 export const MOST_COLUMNS = 200;
-export const MOST_CELLS = 1_000_000;
+export const MOST_CELLS = 2_000_000;
+export const MOST_LISTED = 500;
 export const LONGEST_NAME = 80;
 
 /** "thickness (mm)", "thickness [mm]" and "thickness, mm" name a column and its unit. */
@@ -55,18 +58,27 @@ function refusalOf(rows: string[][], width: number, firstLine: number): string |
   if (rows.length === 0) return 'There is nothing to read here: the text is empty or has only names.';
   if (width > MOST_COLUMNS) return `The text has ${width} columns; a study takes at most ${MOST_COLUMNS} at once.`;
   if (rows.length * width > MOST_CELLS) {
-    return `The text has ${rows.length * width} cells; at most ${MOST_CELLS} are taken at once. Split it and paste the parts.`;
+    return `The text has ${rows.length * width} cells; at most ${MOST_CELLS} are taken at once. Split it and take the parts.`;
   }
-  for (const [i, row] of rows.entries()) {
-    const j = row.findIndex((cell) => cell.length > LONGEST_CELL);
-    if (j >= 0) {
-      return `Row ${i + firstLine}, column ${j + 1} has a cell of ${row[j]!.length} characters; a cell holds at most ${LONGEST_CELL}. Shorten it and paste again.`;
+  for (let i = 0; i < rows.length; i++) {
+    const row = rows[i]!;
+    for (let j = 0; j < row.length; j++) {
+      if (row[j]!.length > LONGEST_CELL) {
+        return `Row ${i + firstLine}, column ${j + 1} has a cell of ${row[j]!.length} characters; a cell holds at most ${LONGEST_CELL}. Shorten it and try again.`;
+      }
     }
   }
   return null;
 }
 
-function nameColumns(rows: string[][], layout: BlockLayout, width: number, taken: readonly string[]) {
+/** Columns of the widest row; separators that trail every row are not a column. */
+function widthOf(rows: readonly string[][]): number {
+  let width = rows.reduce((most, row) => Math.max(most, row.length), 0);
+  while (width > 1 && rows.every((row) => (row[width - 1] ?? '').trim() === '')) width--;
+  return width;
+}
+
+function nameColumns(rows: string[][], layout: TableLayout, width: number, taken: readonly string[]) {
   const header = layout.names === 'row 1' ? (rows[0] ?? []) : [];
   const units = layout.units === 'row 2' ? (rows[1] ?? []) : [];
   const problems: BlockProblem[] = [];
@@ -84,54 +96,81 @@ function nameColumns(rows: string[][], layout: BlockLayout, width: number, taken
   return { names, problems };
 }
 
+/** The rows before the readings: names, units. */
+export const rowsBefore = (layout: TableLayout): number =>
+  (layout.names === 'row 1' ? 1 : 0) + (layout.units === 'row 2' ? 1 : 0);
+
+function raggedRows(rows: readonly string[][], skip: number): { problems: BlockProblem[]; count: number } {
+  const usual = mostFrequent(rows);
+  const problems: BlockProblem[] = [];
+  let count = 0;
+  for (let i = 0; i < rows.length; i++) {
+    const { length } = rows[i]!;
+    if (length === usual || ++count > MOST_LISTED) continue;
+    const text = `Row ${i + 1} has ${length} ${length === 1 ? 'cell' : 'cells'}, most have ${usual}.`;
+    problems.push({ code: 'ragged', row: i + 1, line: i + 1 + skip, column: '', text });
+  }
+  return { problems, count };
+}
+
 /**
- * Reads a pasted block by its layout. Every cell is kept as written; what a calculation could not use is listed with its place.
+ * Reads rows of cells by their layout. Every cell is kept as written; what a calculation could not use is listed with its place.
  * Rows shorter than the widest are filled with empty cells, and listed. Nothing is thrown.
  * @param taken names that the study already has
  */
-export function parseBlock(text: string, layout: BlockLayout, taken: readonly string[] = []): ParsedBlock {
-  const all = splitRows(text, layout.separator);
-  const skip = (layout.names === 'row 1' ? 1 : 0) + (layout.units === 'row 2' ? 1 : 0);
-  const rows = all.slice(skip);
-  // Trailing separators at the end of every row are not a column.
-  let width = all.reduce((most, row) => Math.max(most, row.length), 0);
-  while (width > 1 && all.every((row) => (row[width - 1] ?? '').trim() === '')) width--;
+export function parseTable(all: string[][], layout: TableLayout, taken: readonly string[] = []): ParsedBlock {
+  const skip = rowsBefore(layout);
+  const rows = skip === 0 ? all : all.slice(skip);
+  const width = widthOf(all);
   const refusal = refusalOf(rows, width, skip + 1);
-  if (refusal) return { columns: [], rows: 0, problems: [], refusal };
+  if (refusal) return { columns: [], rows: 0, problems: [], problemCount: 0, refusal };
 
   const { names, problems } = nameColumns(all, layout, width, taken);
   const format: NumberFormat = { decimal: layout.decimal, thousands: layout.thousands };
   const columns = names.map(({ name, unit }, j) => {
-    const cells = rows.map((row) => row[j] ?? '');
+    const cells = new Array<string>(rows.length);
+    for (let i = 0; i < rows.length; i++) cells[i] = rows[i]![j] ?? '';
     return { name, unit, kind: recogniseKind(cells, format, unit), ...format, cells };
   });
-  const usual = mostFrequent(rows.map((row) => row.length));
-  rows.forEach((row, i) => {
-    if (row.length !== usual) {
-      const text = `Row ${i + 1} has ${row.length} ${row.length === 1 ? 'cell' : 'cells'}, most have ${usual}.`;
-      problems.push({ code: 'ragged', row: i + 1, line: i + 1 + skip, column: '', text });
-    }
-  });
-  for (const column of columns) problems.push(...problemCells(column, skip));
-  return { columns, rows: rows.length, problems, refusal: null };
+  const ragged = raggedRows(rows, skip);
+  problems.push(...ragged.problems);
+  let problemCount = problems.length - ragged.problems.length + ragged.count;
+  for (const column of columns) {
+    const found = problemCells(column, skip);
+    problems.push(...found.problems);
+    problemCount += found.count;
+  }
+  return { columns, rows: rows.length, problems, problemCount, refusal: null };
 }
 
-function mostFrequent(widths: readonly number[]): number {
+/** Reads a pasted text by its layout: `parseTable` on its rows. */
+export function parseBlock(text: string, layout: BlockLayout, taken: readonly string[] = []): ParsedBlock {
+  return parseTable(splitRows(text, layout.separator), layout, taken);
+}
+
+function mostFrequent(rows: readonly string[][]): number {
   const counts = new Map<number, number>();
-  for (const w of widths) counts.set(w, (counts.get(w) ?? 0) + 1);
+  for (const { length } of rows) counts.set(length, (counts.get(length) ?? 0) + 1);
   return [...counts].reduce((best, entry) => (entry[1] > best[1] ? entry : best), [0, 0])[0];
 }
 
-/** The cells of a measure or count that are no numbers, each with its place and the likely reason. */
-export function problemCells(column: ParsedColumn, skip = 0): BlockProblem[] {
-  if (column.kind === 'label') return [];
-  const found: BlockProblem[] = [];
-  column.cells.forEach((cell, i) => {
+type Written = Pick<ParsedColumn, 'name' | 'kind' | keyof NumberFormat> & { cells: readonly string[] };
+
+/** The cells of a measure or count that are no numbers, or only limits, each with its place and the likely reason; the first MOST_LISTED. */
+export function problemCells(column: Written, skip = 0): { problems: BlockProblem[]; count: number } {
+  const problems: BlockProblem[] = [];
+  let count = 0;
+  if (column.kind === 'label') return { problems, count };
+  const { cells, name } = column;
+  for (let i = 0; i < cells.length; i++) {
+    const cell = cells[i]!;
+    if (isMissingOrNumber(cell, column) || ++count > MOST_LISTED) continue;
     const read = readCell(cell, column);
-    if (read.kind !== 'text') return;
     const shown = cell.length > 24 ? `${cell.slice(0, 24)}…` : cell;
-    const text = `Row ${i + 1} of ${column.name} holds “${shown}”: ${read.reason}.`;
-    found.push({ code: 'not-a-number', row: i + 1, line: i + 1 + skip, column: column.name, text });
-  });
-  return found;
+    const why = read.kind === 'limit' ? `a reading ${read.side} a limit` : read.kind === 'text' ? read.reason : '';
+    const code = read.kind === 'limit' ? 'beyond-limit' : 'not-a-number';
+    const text = `Row ${i + 1} of ${name} holds “${shown}”: ${why}.`;
+    problems.push({ code, row: i + 1, line: i + 1 + skip, column: name, text });
+  }
+  return { problems, count };
 }

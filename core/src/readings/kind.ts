@@ -3,11 +3,15 @@ import { readCell, type NumberFormat } from './number-format.js';
 /** A measure is weighed or gauged, a label names a group, a count is a number of things. */
 export type ColumnKind = 'measure' | 'label' | 'count';
 
+/** Cells that are looked at: more do not change what a column is. */
+const ENOUGH = 5_000;
+
 /**
  * The kind that a column's cells suggest: label when fewer than half of the written cells are numbers, or when they only number
  * the rows (1, 2, 3 …); count for whole numbers from 0 on that take few different values, repeat and have no unit; else measure.
  */
-export function recogniseKind(cells: readonly string[], format: NumberFormat, unit: string): ColumnKind {
+export function recogniseKind(all: readonly string[], format: NumberFormat, unit: string): ColumnKind {
+  const cells = all.length > ENOUGH ? all.slice(0, ENOUGH) : all;
   let written = 0;
   let numbers = 0;
   let whole = true;
@@ -19,8 +23,12 @@ export function recogniseKind(cells: readonly string[], format: NumberFormat, un
     const cell = readCell(text, format);
     if (cell.kind === 'missing') continue;
     written++;
-    if (cell.kind !== 'number') continue;
+    if (cell.kind === 'text') continue;
     numbers++;
+    if (cell.kind === 'limit') {
+      whole = false;
+      continue;
+    }
     whole &&= cell.decimals === 0 && Number.isInteger(cell.value);
     least = Math.min(least, cell.value);
     running &&= previous === null || cell.value === previous + 1;

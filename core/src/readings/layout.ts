@@ -3,11 +3,15 @@ import { splitRows } from './rows.js';
 
 export type Separator = 'tab' | 'comma' | 'semicolon' | 'blanks' | 'none';
 
-/** How a pasted block is written: what stands between columns, how numbers look, and which rows hold names and units. */
-export interface BlockLayout extends NumberFormat {
-  separator: Separator;
+/** How rows of cells are to be read: how numbers look, and which rows hold names and units. */
+export interface TableLayout extends NumberFormat {
   names: 'row 1' | 'none';
   units: 'row 2' | 'none';
+}
+
+/** How a pasted text is written: a table, and what stands between its columns. */
+export interface BlockLayout extends TableLayout {
+  separator: Separator;
 }
 
 const SAMPLE_ROWS = 200;
@@ -77,13 +81,18 @@ function recogniseUnits(rows: readonly string[][], format: NumberFormat): boolea
   });
 }
 
+/** How these rows are most likely laid out, from the first 200 of them. */
+export function recogniseRows(all: readonly string[][]): TableLayout {
+  const rows = all.slice(0, SAMPLE_ROWS);
+  const format = recogniseNumberFormat(rows.flat());
+  const names = recogniseNames(rows, format);
+  const units = names && recogniseUnits(rows, format);
+  return { ...format, names: names ? 'row 1' : 'none', units: units ? 'row 2' : 'none' };
+}
+
 /** How this text is most likely laid out, from its first 200 rows. */
 export function recogniseLayout(text: string): BlockLayout {
   const sample = text.slice(0, SAMPLE_CHARACTERS);
   const separator = recogniseSeparator(sample);
-  const rows = splitRows(sample, separator).slice(0, SAMPLE_ROWS);
-  const format = recogniseNumberFormat(rows.flat());
-  const names = recogniseNames(rows, format);
-  const units = names && recogniseUnits(rows, format);
-  return { separator, ...format, names: names ? 'row 1' : 'none', units: units ? 'row 2' : 'none' };
+  return { separator, ...recogniseRows(splitRows(sample, separator)) };
 }

@@ -11,7 +11,8 @@ export function recogniseResolution(values: ArrayLike<number>, decimals: ArrayLi
   if (n === 0) return null;
   let places = 0;
   for (let i = 0; i < n; i++) places = Math.max(places, decimals[i]!);
-  if (places > 15) return null;
+  // No instrument reads to so many decimals: these are results of a calculation.
+  if (places > 10) return null;
   // Parsed, not raised: powers are not exact in every engine.
   const unit = Number(`1e${places}`);
   for (const step of [10, 5, 2]) {

@@ -6,6 +6,7 @@ import type { Database } from '../store/database.js';
 import { headers, ownOriginOnly } from './guard.js';
 import { problemHandler, sendProblem } from './problems.js';
 import { routes } from './routes.js';
+import { StudyFeed } from './study-feed.js';
 
 export interface Parts {
   db: Database;
@@ -32,7 +33,7 @@ export function createApp({ db, pool, log, page }: Parts): Express {
     res.setHeader('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api', routes(db, pool));
+  app.use('/api', routes(db, pool, new StudyFeed()));
   app.use('/api', (_req, res) =>
     sendProblem(res, {
       status: 404,

@@ -13,6 +13,7 @@ const STATUS: Record<StoreError['code'], [number, string]> = {
   'not-ruled': [409, 'The study has no verdict'],
   'data-changed': [409, 'The readings have changed'],
   'nothing-to-undo': [409, 'Nothing to undo'],
+  'built-on': [409, 'A later change builds on this one'],
   invalid: [422, 'This cannot be done'],
 };
 

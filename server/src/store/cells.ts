@@ -26,41 +26,81 @@ export async function readCells(q: Queries, columnIds: string[], rowCount: numbe
   return result;
 }
 
-/** Writes a whole new column. */
-export async function writeColumn(q: Queries, columnId: string, cells: readonly string[]): Promise<void> {
-  for (let block = 0; block * BLOCK < cells.length; block++) {
-    await q.insert(cellBlocks).values({ columnId, block, cells: cells.slice(block * BLOCK, (block + 1) * BLOCK) });
+/** Rows of the table `cell_blocks` that go into one statement: a column of 100 000 cells in four. */
+const BLOCKS_AT_ONCE = 25;
+
+/** Writes blocks of cells from a block on. */
+async function insertBlocks(q: Queries, columnId: string, from: number, cells: readonly string[]): Promise<void> {
+  const blocks: (typeof cellBlocks.$inferInsert)[] = [];
+  for (let at = 0; at < cells.length; at += BLOCK) {
+    blocks.push({ columnId, block: from + at / BLOCK, cells: cells.slice(at, at + BLOCK) });
+  }
+  for (let i = 0; i < blocks.length; i += BLOCKS_AT_ONCE) {
+    await q.insert(cellBlocks).values(blocks.slice(i, i + BLOCKS_AT_ONCE));
   }
 }
 
-/** Replaces cells by row and returns what stood there; touches only the blocks concerned. */
-export async function replaceCells(
-  q: Queries,
-  columnId: string,
-  edits: readonly { row: number; text: string }[],
-): Promise<{ row: number; text: string }[]> {
-  const byBlock = new Map<number, { row: number; text: string }[]>();
-  for (const edit of edits) {
-    const block = blockOf(edit.row);
-    const inBlock = byBlock.get(block);
-    if (inBlock) inBlock.push(edit);
-    else byBlock.set(block, [edit]);
+/** Writes a whole new column. */
+export const writeColumn = (q: Queries, columnId: string, cells: readonly string[]): Promise<void> =>
+  insertBlocks(q, columnId, 0, cells);
+
+/** Writes one block of several columns, as an import fills them. */
+export async function writeBlock(q: Queries, block: number, columns: readonly { id: string; cells: string[] }[]) {
+  await q.insert(cellBlocks).values(columns.map(({ id, cells }) => ({ columnId: id, block, cells })));
+}
+
+export async function clearColumn(q: Queries, columnId: string): Promise<void> {
+  await q.delete(cellBlocks).where(eq(cellBlocks.columnId, columnId));
+}
+
+/** The cells of a column from a block on, as far as they are written. */
+export async function cellsFrom(q: Queries, columnId: string, from: number): Promise<string[]> {
+  const rows = await q
+    .select()
+    .from(cellBlocks)
+    .where(and(eq(cellBlocks.columnId, columnId), gte(cellBlocks.block, from)))
+    .orderBy(asc(cellBlocks.block));
+  const result: string[] = [];
+  for (const { block, cells } of rows) {
+    while (result.length < (block - from) * BLOCK) result.push('');
+    for (const text of cells) result.push(text);
   }
-  const before: { row: number; text: string }[] = [];
-  for (const [block, inBlock] of byBlock) {
-    const where = and(eq(cellBlocks.columnId, columnId), eq(cellBlocks.block, block));
+  return result;
+}
+
+/** Replaces the cells of a column from a block on. */
+export async function rewriteFrom(q: Queries, columnId: string, from: number, cells: readonly string[]): Promise<void> {
+  await q.delete(cellBlocks).where(and(eq(cellBlocks.columnId, columnId), gte(cellBlocks.block, from)));
+  await insertBlocks(q, columnId, from, cells);
+}
+
+/** Texts of one column, one below the other from a row on. */
+export interface Run {
+  column: string;
+  row: number;
+  texts: string[];
+}
+
+/** Writes a run of cells and returns what stood there; touches only the blocks concerned. */
+export async function replaceCells(q: Queries, { column, row, texts }: Run): Promise<Run> {
+  const before: string[] = [];
+  const last = row + texts.length - 1;
+  for (let block = blockOf(row); block <= blockOf(last); block++) {
+    const where = and(eq(cellBlocks.columnId, column), eq(cellBlocks.block, block));
     const [found] = await q.select({ cells: cellBlocks.cells }).from(cellBlocks).where(where);
     const cells = found?.cells ?? [];
-    for (const { row, text } of inBlock) {
-      const at = (row - 1) % BLOCK;
-      before.push({ row, text: cells[at] ?? '' });
+    const from = Math.max(row, block * BLOCK + 1);
+    const to = Math.min(last, (block + 1) * BLOCK);
+    for (let r = from; r <= to; r++) {
+      const at = (r - 1) % BLOCK;
+      before.push(cells[at] ?? '');
       while (cells.length < at) cells.push('');
-      cells[at] = text;
+      cells[at] = texts[r - row]!;
     }
     if (found) await q.update(cellBlocks).set({ cells }).where(where);
-    else await q.insert(cellBlocks).values({ columnId, block, cells });
+    else await q.insert(cellBlocks).values({ columnId: column, block, cells });
   }
-  return before;
+  return { column, row, texts: before };
 }
 
 /** Blanks what lies beyond the end of a shortened table, so that growing it again brings nothing back. */

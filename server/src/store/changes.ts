@@ -1,6 +1,16 @@
-import { changeSchema, type Change, type ChangeRequest, type RecordEntry, type StepRequest } from '@verdict/contract';
-import { and, desc, eq, gt } from 'drizzle-orm';
-import { applyChange, type Applied } from './apply.js';
+import {
+  changeSchema,
+  footprintOf,
+  overlap,
+  type Announced,
+  type Change,
+  type ChangeRequest,
+  type RecordEntry,
+  type StepRequest,
+} from '@verdict/contract';
+import { and, asc, desc, eq, gt } from 'drizzle-orm';
+import { applyChange } from './apply/apply.js';
+import type { Applied, Context } from './apply/context.js';
 import type { Database, Queries } from './database.js';
 import { notFound, StoreError } from './errors.js';
 import { changes, columns, studies } from './schema.js';
@@ -13,6 +23,18 @@ export interface Changed {
   text: string;
 }
 
+/** A change with what the other windows on the study have to hear of it. */
+export interface Made {
+  done: Changed;
+  /** Null where it was done before, and told then. */
+  announced: Announced | null;
+}
+
+/** A larger change is not sent along: who hears of it reads the study again. */
+const LARGEST_TOLD = 64 * 1024;
+
+const told = (change: Change): Change | null => (JSON.stringify(change).length > LARGEST_TOLD ? null : change);
+
 /** The study, locked until the transaction ends: every other change of it waits. */
 export async function lockStudy(q: Queries, studyId: string): Promise<StudyRow> {
   const [study] = await q.select().from(studies).where(eq(studies.id, studyId)).for('update');
@@ -24,16 +46,31 @@ export async function lockStudy(q: Queries, studyId: string): Promise<StudyRow> 
 export async function refuseStale(q: Queries, study: StudyRow, revision: number): Promise<void> {
   if (study.revision === revision) return;
   const since = await q
-    .select({ text: changes.text, who: changes.who })
+    .select({
+      revision: changes.revision,
+      token: changes.token,
+      kind: changes.kind,
+      text: changes.text,
+      who: changes.who,
+      detail: changes.detail,
+    })
     .from(changes)
     .where(and(eq(changes.studyId, study.id), gt(changes.revision, revision)))
     .orderBy(desc(changes.revision))
-    .limit(5);
+    .limit(MOST_BETWEEN + 1);
+  const between = since.reverse().map(({ kind, detail, ...entry }): Announced => {
+    const change = changeSchema.safeParse(fromOlder(detail));
+    return { ...entry, change: kind === 'add-columns' || !change.success ? null : told(change.data) };
+  });
   throw new StoreError('stale', `This study has moved on from change ${revision} to change ${study.revision}.`, {
     revision: study.revision,
-    changes: since.map(({ text, who }) => `${text} (${who})`),
+    changes: since.slice(-5).map(({ text, who }) => `${text} (${who})`),
+    ...(between.length <= MOST_BETWEEN ? { between } : {}),
   });
 }
+
+/** More changes than this in between are not listed one by one. */
+const MOST_BETWEEN = 50;
 
 interface Entry {
   token: string;
@@ -49,16 +86,17 @@ interface Entry {
 export async function recordChange(q: Queries, study: StudyRow, entry: Entry): Promise<Changed> {
   const revision = study.revision + 1;
   const { token, kind, detail, who, at, undoes = null } = entry;
-  const { inverse, text, reason } = entry.applied;
+  const { inverse, text, reason = null, place } = entry.applied;
+  const where = { placeColumn: place?.column ?? null, placeRow: place?.row ?? null };
   await q
     .insert(changes)
-    .values({ studyId: study.id, revision, token, kind, detail, inverse, text, reason, who, at, undoes });
+    .values({ studyId: study.id, revision, token, kind, detail, inverse, text, reason, who, at, undoes, ...where });
   await q.update(studies).set({ revision, changedAt: at, subjectCount: null }).where(eq(studies.id, study.id));
   return { revision, text };
 }
 
 /** A change that came twice because its first answer was lost is answered again, not done again. */
-async function alreadyDone(q: Queries, studyId: string, token: string): Promise<Changed | null> {
+export async function alreadyDone(q: Queries, studyId: string, token: string): Promise<Changed | null> {
   const [found] = await q
     .select({ revision: changes.revision, text: changes.text })
     .from(changes)
@@ -72,25 +110,37 @@ export function refuseRuled(study: StudyRow): void {
   }
 }
 
+/** The study and its columns as a change finds them. */
+export async function contextOf(q: Queries, study: StudyRow, who: string, at: Date): Promise<Context> {
+  refuseRuled(study);
+  const all = await q.select().from(columns).where(eq(columns.studyId, study.id)).orderBy(asc(columns.position));
+  return { q, study, columns: all, who, at };
+}
+
+/** What the record keeps of a change: the cells of new columns stand in the columns themselves, and are not written twice. */
+export function recorded(change: Change): Change {
+  if (change.kind !== 'add-columns') return change;
+  return { ...change, columns: change.columns.map((column) => ({ ...column, cells: [], aside: [] })) };
+}
+
 async function carryOut(
   q: Queries,
   study: StudyRow,
   entry: Omit<Entry, 'applied' | 'kind' | 'detail'>,
   change: Change,
-) {
-  refuseRuled(study);
-  const all = await q.select().from(columns).where(eq(columns.studyId, study.id));
-  const applied = await applyChange({ q, study, columns: all, who: entry.who, at: entry.at }, change);
-  return recordChange(q, study, { ...entry, kind: change.kind, detail: change, applied });
+): Promise<Made> {
+  const applied = await applyChange(await contextOf(q, study, entry.who, entry.at), change);
+  const done = await recordChange(q, study, { ...entry, kind: change.kind, detail: recorded(change), applied });
+  return { done, announced: { ...done, token: entry.token, who: entry.who, change: told(change) } };
 }
 
 /** One edit, one transaction, one entry in the record. */
-export async function makeChange(db: Database, studyId: string, request: ChangeRequest): Promise<Changed> {
+export async function makeChange(db: Database, studyId: string, request: ChangeRequest): Promise<Made> {
   return db.transaction(async (q) => {
     // The lock comes first: the same change, sent again while its first sending is still at work, waits and then finds it done.
     const study = await lockStudy(q, studyId);
     const done = await alreadyDone(q, studyId, request.token);
-    if (done) return done;
+    if (done) return { done, announced: null };
     await refuseStale(q, study, request.revision);
     return carryOut(q, study, { token: request.token, who: request.who, at: new Date() }, request.change);
   });
@@ -140,23 +190,86 @@ export async function standingChanges(q: Queries, studyId: string) {
   );
 }
 
-/** Undo or redo as a change of its own: the record only grows. */
-export async function stepBack(db: Database, studyId: string, request: StepRequest): Promise<Changed> {
+/** Inverses recorded by version 0.1 list single cells where there are runs now. */
+function fromOlder(inverse: unknown): unknown {
+  const { kind, cells, ...rest } = (inverse ?? {}) as {
+    kind?: string;
+    cells?: { column: string; row: number; text: string }[];
+  };
+  if (kind !== 'edit-cells' || !cells) return inverse;
+  return { kind, ...rest, runs: cells.map(({ column, row, text }) => ({ column, row, texts: [text] })) };
+}
+
+/** The change that takes a recorded one back. */
+async function inverseOf(q: Queries, studyId: string, revision: number): Promise<Change> {
+  const [found] = await q
+    .select({ inverse: changes.inverse })
+    .from(changes)
+    .where(and(eq(changes.studyId, studyId), eq(changes.revision, revision)));
+  if (!found?.inverse) throw new StoreError('nothing-to-undo', `Change ${revision} cannot be taken back.`);
+  return changeSchema.parse(fromOlder(found.inverse));
+}
+
+const grownFrom = (inverse: Change | null): number | null =>
+  inverse && 'rowCount' in inverse && inverse.rowCount !== undefined ? inverse.rowCount : null;
+
+/** The later changes that still have an effect: one and its undo are none. */
+function standingAfter(later: readonly { revision: number; undoes: number | null }[], target: number): Set<number> {
+  const standing = new Set(later.map(({ revision }) => revision));
+  for (const { revision, undoes } of [...later].sort((a, b) => b.revision - a.revision)) {
+    if (!standing.has(revision) || undoes === null || undoes <= target) continue;
+    standing.delete(revision);
+    standing.delete(undoes);
+  }
+  return standing;
+}
+
+/** Refuses to take back a change that is taken back already, or that a later one builds on; says which. */
+async function refuseBuiltOn(q: Queries, studyId: string, target: number, inverse: Change): Promise<void> {
+  const later = await q
+    .select({ revision: changes.revision, undoes: changes.undoes, text: changes.text })
+    .from(changes)
+    .where(and(eq(changes.studyId, studyId), gt(changes.revision, target)))
+    .orderBy(asc(changes.revision));
+  const standing = standingAfter(later, target);
+  const touched = footprintOf(inverse, grownFrom(inverse));
+  for (const { revision, undoes, text } of later) {
+    if (!standing.has(revision)) continue;
+    if (undoes === target)
+      throw new StoreError('built-on', `Change ${target} is already taken back, by change ${revision}.`);
+    const [full] = await q
+      .select({ detail: changes.detail, inverse: changes.inverse })
+      .from(changes)
+      .where(and(eq(changes.studyId, studyId), eq(changes.revision, revision)));
+    const change = changeSchema.safeParse(fromOlder(full!.detail));
+    if (!change.success) continue;
+    const back = changeSchema.safeParse(fromOlder(full!.inverse));
+    if (!overlap(touched, footprintOf(change.data, grownFrom(back.data ?? null)))) continue;
+    const why = `Change ${target} cannot be taken back by itself: change ${revision} (${text}) touches the same place. Take that back first.`;
+    throw new StoreError('built-on', why);
+  }
+}
+
+/** Undo, redo or taking back as a change of its own: the record only grows. */
+export async function stepBack(db: Database, studyId: string, request: StepRequest): Promise<Made> {
   return db.transaction(async (q) => {
     const study = await lockStudy(q, studyId);
     const done = await alreadyDone(q, studyId, request.token);
-    if (done) return done;
+    if (done) return { done, announced: null };
     await refuseStale(q, study, request.revision);
-    const target = (await standingChanges(q, studyId))[request.step];
-    if (!target) throw new StoreError('nothing-to-undo', `There is nothing to ${request.step}.`);
-    const [{ inverse } = { inverse: null }] = await q
-      .select({ inverse: changes.inverse })
-      .from(changes)
-      .where(and(eq(changes.studyId, studyId), eq(changes.revision, target.revision)));
-    const entry = { token: request.token, who: request.who, at: new Date(), undoes: target.revision };
-    return carryOut(q, study, entry, changeSchema.parse(inverse));
+    let target = request.target ?? 0;
+    if (request.step !== 'take-back') {
+      const next = (await standingChanges(q, studyId))[request.step];
+      if (!next) throw new StoreError('nothing-to-undo', `There is nothing to ${request.step}.`);
+      target = next.revision;
+    }
+    const inverse = await inverseOf(q, studyId, target);
+    if (request.step === 'take-back') await refuseBuiltOn(q, studyId, target, inverse);
+    return carryOut(q, study, { token: request.token, who: request.who, at: new Date(), undoes: target }, inverse);
   });
 }
+
+const MOST_RECORD = 5_000;
 
 export async function readRecord(db: Database, studyId: string): Promise<RecordEntry[]> {
   const rows = await db
@@ -168,10 +281,22 @@ export async function readRecord(db: Database, studyId: string): Promise<RecordE
       who: changes.who,
       at: changes.at,
       undoes: changes.undoes,
+      placeColumn: changes.placeColumn,
+      placeRow: changes.placeRow,
     })
     .from(changes)
     .where(eq(changes.studyId, studyId))
     .orderBy(desc(changes.revision))
-    .limit(2_000);
-  return rows.map((row) => ({ ...row, kind: row.kind as RecordEntry['kind'], at: row.at.toISOString() }));
+    .limit(MOST_RECORD);
+  const standing = standingAfter(rows, 0);
+  const undoneBy = new Map(
+    rows.flatMap(({ revision, undoes }) => (undoes === null ? [] : [[undoes, revision] as const])),
+  );
+  return rows.map(({ placeColumn, placeRow, ...row }) => ({
+    ...row,
+    kind: row.kind as RecordEntry['kind'],
+    at: row.at.toISOString(),
+    undoneBy: standing.has(row.revision) ? null : (undoneBy.get(row.revision) ?? null),
+    place: placeColumn && placeRow ? { column: placeColumn, row: placeRow } : null,
+  }));
 }

@@ -1,9 +1,12 @@
+import type { Announced } from '@verdict/contract';
+
 /** What the store refuses, with the sentence that the analyst reads. HTTP turns the code into a status. */
 export class StoreError extends Error {
   constructor(
-    readonly code: 'not-found' | 'stale' | 'ruled' | 'not-ruled' | 'invalid' | 'nothing-to-undo' | 'data-changed',
+    readonly code:
+      'not-found' | 'stale' | 'ruled' | 'not-ruled' | 'invalid' | 'nothing-to-undo' | 'built-on' | 'data-changed',
     message: string,
-    readonly extra: { field?: string; revision?: number; changes?: string[] } = {},
+    readonly extra: { field?: string; revision?: number; changes?: string[]; between?: Announced[] } = {},
   ) {
     super(message);
   }

@@ -1,3 +1,4 @@
+import type { Derivation, Levels } from '@verdict/core';
 import {
   boolean,
   customType,
@@ -56,7 +57,13 @@ export const columns = mysqlTable(
     }).notNull(),
     resolution: double('resolution'),
     lowerLimit: double('lower_limit'),
+    target: double('target'),
     upperLimit: double('upper_limit'),
+    claimedMean: double('claimed_mean'),
+    claimedSd: double('claimed_sd'),
+    levels: json<Levels>()('levels'),
+    frequencies: id('frequencies'),
+    derivation: json<Derivation>()('derivation'),
     removed: boolean('removed').notNull().default(false),
   },
   (table) => [index('columns_of_study').on(table.studyId, table.position)],
@@ -102,6 +109,9 @@ export const changes = mysqlTable(
     at: time('at').notNull(),
     /** The revision this change takes back (undo) or brings back (redo). */
     undoes: int('undoes'),
+    /** The first cell it touched, to go there from the record. */
+    placeColumn: id('place_column'),
+    placeRow: int('place_row'),
   },
   (table) => [
     primaryKey({ columns: [table.studyId, table.revision] }),

@@ -1,11 +1,12 @@
 import type { Decision, Study, StudyCells, StudyColumn, StudySummary, Verdict } from '@verdict/contract';
-import { toSample, type Sample } from '@verdict/core';
+import { sampleOfColumn, type Sample } from '@verdict/core';
 import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { readCells } from './cells.js';
 import { standingChanges } from './changes.js';
 import type { Database, Queries } from './database.js';
 import { notFound } from './errors.js';
 import { columns, setAside, studies, verdicts } from './schema.js';
+import { readTable, standingColumns, type ColumnRow } from './tables.js';
 
 type StudyRow = typeof studies.$inferSelect;
 
@@ -19,16 +20,8 @@ export async function countStudies(db: Database): Promise<number> {
   return row?.n ?? 0;
 }
 
-const columnsOf = (q: Queries, studyId: string) =>
-  q
-    .select()
-    .from(columns)
-    .where(and(eq(columns.studyId, studyId), eq(columns.removed, false)))
-    .orderBy(asc(columns.position));
-
-function toColumn(row: typeof columns.$inferSelect): StudyColumn {
-  const { id, name, unit, kind, decimal, thousands, resolution, lowerLimit, upperLimit } = row;
-  return { id, name, unit, kind, decimal, thousands, resolution, lowerLimit, upperLimit };
+function toColumn({ studyId: _, position: __, removed: ___, ...column }: ColumnRow): StudyColumn {
+  return column;
 }
 
 /** The subject's readings that count; kept with the study until the next change. */
@@ -99,7 +92,7 @@ export async function readStudy(db: Database, studyId: string): Promise<Study> {
   const [study] = await db.select().from(studies).where(eq(studies.id, studyId));
   if (!study) throw notFound('study');
   const [rows, aside, steps, ruled] = await Promise.all([
-    columnsOf(db, studyId),
+    standingColumns(db, studyId),
     db.select().from(setAside).where(eq(setAside.studyId, studyId)).orderBy(asc(setAside.row)),
     standingChanges(db, studyId),
     readVerdicts(db, studyId),
@@ -121,12 +114,13 @@ export async function readStudy(db: Database, studyId: string): Promise<Study> {
   };
 }
 
-/** The cells of all columns as written, with the revision they belong to, read in one consistent view. */
+/** The cells of all written columns as written, with the revision they belong to, read in one consistent view. */
 export async function readStudyCells(db: Database, studyId: string): Promise<{ revision: number; cells: StudyCells }> {
   return db.transaction(async (q) => {
     const [study] = await q.select().from(studies).where(eq(studies.id, studyId));
     if (!study) throw notFound('study');
-    const ids = (await columnsOf(q, studyId)).map(({ id }) => id);
+    const written = (await standingColumns(q, studyId)).filter(({ derivation }) => !derivation);
+    const ids = written.map(({ id }) => id);
     return { revision: study.revision, cells: Object.fromEntries(await readCells(q, ids, study.rowCount)) };
   });
 }
@@ -139,11 +133,11 @@ export async function readSample(
 ): Promise<{ sample: Sample; revision: number }> {
   return db.transaction(async (q) => {
     const [study] = await q.select().from(studies).where(eq(studies.id, studyId));
-    const [column] = await q.select().from(columns).where(eq(columns.id, columnId));
-    if (!study || !column || column.studyId !== studyId) throw notFound('column');
-    const cells = (await readCells(q, [columnId], study.rowCount)).get(columnId)!;
-    const aside = await q.select({ row: setAside.row }).from(setAside).where(eq(setAside.columnId, columnId));
-    return { sample: toSample(column, cells, new Set(aside.map(({ row }) => row))), revision: study.revision };
+    if (!study) throw notFound('study');
+    const table = await readTable(q, study, [columnId]);
+    const column = table.columns.find(({ id }) => id === columnId);
+    if (!column) throw notFound('column');
+    return { sample: sampleOfColumn(table, column), revision: study.revision };
   });
 }
 

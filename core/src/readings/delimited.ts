@@ -1,0 +1,25 @@
+import { PLAIN_FORMAT, readNumber } from './number-format.js';
+
+/**
+ * A cell that cannot be taken for a formula by whoever opens the file: what starts with = + - @ (or a tab or return before them) and
+ * is no number gets an apostrophe in front.
+ */
+export function defused(cell: string): string {
+  if (!/^[\t\r]*[=+\-@\u2212]/.test(cell)) return cell;
+  const comma = { decimal: 'comma', thousands: 'none' } as const;
+  const isNumber = readNumber(cell, PLAIN_FORMAT) !== null || readNumber(cell, comma) !== null;
+  return isNumber || cell.trim() === '-' ? cell : `'${cell}`;
+}
+
+/** Rows as delimited text (RFC 4180): quoted where a cell needs it, every cell defused. */
+export function toDelimited(rows: Iterable<readonly string[]>, delimiter: string): string {
+  const special = new RegExp(`["\\r\\n${delimiter}]|^\\ufeff`);
+  const quoted = (cell: string) => (special.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell);
+  const lines: string[] = [];
+  for (const row of rows) {
+    const line = row.map((cell) => quoted(defused(cell))).join(delimiter);
+    // A row of one empty cell would be an empty line, which readers drop at the end of a file.
+    lines.push(line === '' ? '""' : line);
+  }
+  return lines.join('\r\n') + '\r\n';
+}

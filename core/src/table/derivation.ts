@@ -1,0 +1,90 @@
+import { z } from 'zod';
+import { SAMPLED_FAMILIES, type SampledFamily, type SampledFamilyName } from '../distributions/sampling.js';
+import { GREATEST_SEED } from '../random/stream.js';
+
+const source = z.string().min(8).max(36);
+
+export const LONGEST_FORMULA = 2_000;
+/** As many rows as a study can have. */
+const MOST_MADE_UP = 1_000_000;
+
+/**
+ * How a column follows from others, or from a seed. Columns are named by id, so that renaming one breaks nothing; a formula holds them
+ * in square brackets.
+ */
+export const derivationSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('formula'),
+    expression: z
+      .string()
+      .trim()
+      .min(1, 'The formula is empty.')
+      .max(LONGEST_FORMULA, `A formula has at most ${LONGEST_FORMULA} characters.`),
+  }),
+  z.strictObject({ kind: z.literal('standard-score'), source, divisor: z.enum(['sample', 'population']) }),
+  z.strictObject({
+    kind: z.literal('given-score'),
+    source,
+    mean: z.number('The mean is a number.'),
+    sd: z.number('The sd is a number.').positive('The sd is a number above 0.'),
+  }),
+  z.strictObject({ kind: z.literal('distance'), source, absolute: z.boolean() }),
+  z.strictObject({ kind: z.literal('rank'), source }),
+  z.strictObject({
+    kind: z.literal('share'),
+    source,
+    trials: z.union([source, z.int('The trials are a whole number.').positive('The trials are a number above 0.')]),
+  }),
+  z.strictObject({
+    kind: z.literal('rounded'),
+    source,
+    step: z.number('The step is a number.').positive('The step is a number above 0.'),
+  }),
+  z
+    .strictObject({
+      kind: z.literal('made-up'),
+      family: z.enum(Object.keys(SAMPLED_FAMILIES) as [SampledFamilyName, ...SampledFamilyName[]]),
+      parameters: z.record(z.string(), z.number('A parameter is a number.')),
+      count: z.int('The number of values is whole.').min(1, 'At least 1 value.').max(MOST_MADE_UP),
+      step: z.number().positive('The step is a number above 0.').nullable(),
+      seed: z.int('The seed is a whole number.').min(0, 'The seed is 0 or above.').max(GREATEST_SEED),
+    })
+    .superRefine(({ family, parameters }, context) => {
+      const message = objectionTo(family, parameters);
+      if (message) context.addIssue({ code: 'custom', message, path: ['parameters'] });
+    }),
+]);
+export type Derivation = z.infer<typeof derivationSchema>;
+export type DerivationKind = Derivation['kind'];
+
+/** Why values of a family cannot be drawn with these parameters, or null. */
+export function objectionTo(name: SampledFamilyName, given: Readonly<Record<string, number>>): string | null {
+  const family: SampledFamily = SAMPLED_FAMILIES[name];
+  for (const { name: parameter, title, positive } of family.parameters) {
+    const value = given[parameter];
+    if (value === undefined || !Number.isFinite(value)) return `The ${title} is missing.`;
+    if (positive && value <= 0) return `The ${title} is a number above 0.`;
+  }
+  return family.objection(given);
+}
+
+/** The ids of the columns that a derivation looks at. */
+export function sourcesOf(derivation: Derivation): string[] {
+  if (derivation.kind === 'made-up') return [];
+  if (derivation.kind === 'formula') {
+    return [...new Set([...derivation.expression.matchAll(/\[([^\][]+)\]/g)].map((match) => match[1]!))];
+  }
+  const { source: from } = derivation;
+  return derivation.kind === 'share' && typeof derivation.trials === 'string' ? [from, derivation.trials] : [from];
+}
+
+/** The derivation with its columns under other ids, for a copy of a study. */
+export function withSources(derivation: Derivation, idOf: (id: string) => string): Derivation {
+  if (derivation.kind === 'made-up') return derivation;
+  if (derivation.kind === 'formula') {
+    return { ...derivation, expression: derivation.expression.replace(/\[([^\][]+)\]/g, (_, id) => `[${idOf(id)}]`) };
+  }
+  const moved = { ...derivation, source: idOf(derivation.source) };
+  if (moved.kind === 'share' && typeof moved.trials === 'string') moved.trials = idOf(moved.trials);
+  return moved;
+}

@@ -1,0 +1,235 @@
+import { describe } from '../describe/describe.js';
+import { SAMPLED_FAMILIES } from '../distributions/sampling.js';
+import { levelReader } from '../readings/levels.js';
+import { readNumber } from '../readings/number-format.js';
+import { toSample, type Sample } from '../readings/sample.js';
+import type { Table, TableColumn } from './table.js';
+import { sourcesOf, type Derivation } from './derivation.js';
+import { evaluate, FormulaError, type Operand } from './evaluate.js';
+import { readFormula } from './formula.js';
+import { roundTo } from './functions.js';
+
+/** A derived column worked out: numbers by row (NaN: none), the same as text in full precision, and the rows where it failed. */
+export interface Derived {
+  values: Float64Array;
+  cells: string[];
+  /** Rows (from 1) whose sources are there but give no finite number, such as a division by zero. */
+  failed: number[];
+  /** A derivation that makes no sense for these columns as a whole, in words. */
+  fault: string | null;
+}
+
+interface Known {
+  inputs: readonly unknown[];
+  derived: Derived;
+}
+
+/** What was worked out before, by column id; a column is worked out again only when something it looks at has changed. */
+export type DeriveMemo = Map<string, Known>;
+
+const columnOf = (table: Table, id: string): TableColumn | undefined => table.columns.find((c) => c.id === id);
+
+/** The cells of a column: as written, or as text of what was worked out. */
+export function cellsOf(table: Table, column: TableColumn, memo: DeriveMemo = new Map()): readonly string[] {
+  return column.derivation ? derive(table, column, memo).cells : (table.cells[column.id] ?? []);
+}
+
+/** The readings of a column, written or derived, with its frequencies: what every analysis starts from. */
+export function sampleOfColumn(table: Table, column: TableColumn, memo: DeriveMemo = new Map()): Sample {
+  const frequencies = column.frequencies === null ? undefined : columnOf(table, column.frequencies);
+  const counted = frequencies && { cells: cellsOf(table, frequencies, memo), format: formatOf(frequencies) };
+  const cells = cellsOf(table, column, memo);
+  const { derivation } = column;
+  const step = derivation?.kind === 'rounded' || derivation?.kind === 'made-up' ? derivation.step : null;
+  const own = { ...column, ...formatOf(column), resolution: column.resolution ?? step };
+  return toSample(own, cells, table.setAside(column.id), counted ?? null, derivation === null);
+}
+
+const PLAIN = { decimal: 'point', thousands: 'none' } as const;
+/** Worked-out cells are plain numbers, however the sources are written. */
+const formatOf = (column: TableColumn) => (column.derivation ? PLAIN : column);
+
+/** A column's numbers by row: NaN where a cell is missing, no number, beyond a limit, or set aside. */
+function numbersByRow(table: Table, column: TableColumn, memo: DeriveMemo): Float64Array {
+  const aside = table.setAside(column.id);
+  const cells = cellsOf(table, column, memo);
+  const format = formatOf(column);
+  const result = new Float64Array(table.rowCount);
+  for (let i = 0; i < table.rowCount; i++) {
+    result[i] = aside.has(i + 1) ? NaN : (readNumber(cells[i] ?? '', format) ?? NaN);
+  }
+  return result;
+}
+
+function ranks(values: Float64Array): Float64Array {
+  const order = [...values.keys()].filter((i) => !Number.isNaN(values[i]!)).sort((a, b) => values[a]! - values[b]!);
+  const result = new Float64Array(values.length).fill(NaN);
+  for (let from = 0; from < order.length;) {
+    let to = from;
+    while (to + 1 < order.length && values[order[to + 1]!] === values[order[from]!]) to++;
+    // Ties share the mean of their ranks.
+    for (let k = from; k <= to; k++) result[order[k]!] = (from + to) / 2 + 1;
+    from = to + 1;
+  }
+  return result;
+}
+
+/** Numbers or words by row, before they are turned into cells. */
+function workOut(table: Table, derivation: Derivation, memo: DeriveMemo): Operand {
+  const column = (id: string): TableColumn => {
+    const found = columnOf(table, id);
+    if (!found) throw new FormulaError('A column it looks at has been removed.');
+    return found;
+  };
+  const numbers = (id: string) => numbersByRow(table, column(id), memo);
+  const figures = (id: string) => {
+    const { values, resolution, name } = sampleOfColumn(table, column(id), memo);
+    if (values.length === 0) throw new FormulaError(`${name} has no readings.`);
+    return describe(values, resolution);
+  };
+  switch (derivation.kind) {
+    case 'formula': {
+      const read = readFormula(derivation.expression, table.columns);
+      if (!read.ok) throw new FormulaError(read.message);
+      const operand = (k: number) => {
+        const used = column(read.uses[k]!);
+        if (used.kind !== 'label') return numbersByRow(table, used, memo);
+        const levelOf = levelReader(used.levels);
+        return cellsOf(table, used, memo).map((text) => levelOf(text) ?? '');
+      };
+      return evaluate(read.node, { rowCount: table.rowCount, column: operand });
+    }
+    case 'standard-score': {
+      const { mean, variance, n } = figures(derivation.source);
+      if (!variance) throw new FormulaError('Without any spread there are no standard scores.');
+      const sd = Math.sqrt(derivation.divisor === 'sample' ? variance : (variance * (n - 1)) / n);
+      return numbers(derivation.source).map((x) => (x - mean) / sd);
+    }
+    case 'given-score':
+      return numbers(derivation.source).map((x) => (x - derivation.mean) / derivation.sd);
+    case 'distance': {
+      const { mean } = figures(derivation.source);
+      return numbers(derivation.source).map((x) => (derivation.absolute ? Math.abs(x - mean) : x - mean));
+    }
+    case 'rank':
+      return ranks(numbers(derivation.source));
+    case 'share': {
+      const { trials } = derivation;
+      const of = typeof trials === 'string' ? numbers(trials) : null;
+      // More successes than trials is no share: infinite here, so that the row is listed as failed.
+      return numbers(derivation.source).map((count, i) => {
+        const total = of ? of[i]! : Number(trials);
+        return count < 0 || count > total ? Infinity : count / total;
+      });
+    }
+    case 'rounded':
+      return numbers(derivation.source).map((x) => (Number.isNaN(x) ? NaN : roundTo(x, derivation.step)));
+    case 'made-up':
+      return madeUp(derivation, table.rowCount);
+  }
+}
+
+function madeUp(derivation: Extract<Derivation, { kind: 'made-up' }>, rowCount: number): Float64Array {
+  const { family, parameters, count, step, seed } = derivation;
+  const drawn = new Float64Array(count);
+  SAMPLED_FAMILIES[family].fill(parameters, seed, drawn);
+  const result = new Float64Array(Math.max(rowCount, count)).fill(NaN);
+  for (let i = 0; i < count; i++) result[i] = step === null ? drawn[i]! : roundTo(drawn[i]!, step);
+  return result;
+}
+
+/** True where every column the derivation looks at has something in this row: then the row should have a value. */
+function complete(table: Table, derivation: Derivation, memo: DeriveMemo): (i: number) => boolean {
+  if (derivation.kind === 'made-up') return (i) => i < derivation.count;
+  const sources = sourcesOf(derivation).flatMap((id) => columnOf(table, id) ?? []);
+  const numeric = sources.filter(({ kind }) => kind !== 'label').map((column) => numbersByRow(table, column, memo));
+  const words = sources.filter(({ kind }) => kind === 'label').map((column) => cellsOf(table, column, memo));
+  return (i) => numeric.every((x) => !Number.isNaN(x[i]!)) && words.every((w) => (w[i] ?? '').trim() !== '');
+}
+
+function finished(table: Table, derivation: Derivation, operand: Operand, memo: DeriveMemo): Derived {
+  const rows = table.rowCount;
+  if (typeof operand === 'string' || Array.isArray(operand)) {
+    const cells = Array.from({ length: rows }, (_, i) => (typeof operand === 'string' ? operand : (operand[i] ?? '')));
+    return { values: new Float64Array(rows).fill(NaN), cells, failed: [], fault: null };
+  }
+  const numbers = operand as Float64Array | number;
+  const values = new Float64Array(rows);
+  const cells = new Array<string>(rows);
+  const failed: number[] = [];
+  let whole: ((i: number) => boolean) | null = null;
+  for (let i = 0; i < rows; i++) {
+    const value = typeof numbers === 'number' ? numbers : numbers[i]!;
+    const finite = Number.isFinite(value);
+    values[i] = finite ? value : NaN;
+    // 0 and −0 are one number.
+    cells[i] = finite ? String(value === 0 ? 0 : value) : '';
+    if (!finite && (whole ??= complete(table, derivation, memo))(i)) failed.push(i + 1);
+  }
+  return { values, cells, failed, fault: null };
+}
+
+/** Everything a derivation looks at, to tell whether it has to be worked out again. */
+function inputsOf(table: Table, column: TableColumn, memo: DeriveMemo): unknown[] {
+  const derivation = column.derivation!;
+  return [
+    JSON.stringify(derivation),
+    table.rowCount,
+    ...sourcesOf(derivation).flatMap((id) => {
+      const source = columnOf(table, id);
+      if (!source) return [null];
+      const { name: _, unit: __, ...settings } = source;
+      const times = source.frequencies === null ? undefined : columnOf(table, source.frequencies);
+      const aside = [...table.setAside(id)].join(',');
+      return [JSON.stringify(settings), aside, cellsOf(table, source, memo), times && cellsOf(table, times, memo)];
+    }),
+  ];
+}
+
+const nowhere = (rows: number, fault: string): Derived => ({
+  values: new Float64Array(rows).fill(NaN),
+  cells: new Array<string>(rows).fill(''),
+  failed: [],
+  fault,
+});
+
+/**
+ * Works out a derived column. Set-aside, missing and unreadable source readings give an empty cell. A derivation that cannot be worked
+ * out as a whole gives empty cells and the reason. Columns that follow each other in a circle are not worked out.
+ */
+export function derive(table: Table, column: TableColumn, memo: DeriveMemo = new Map()): Derived {
+  if (circleThrough(table.columns, column.id))
+    return nowhere(table.rowCount, 'The columns follow each other in a circle.');
+  const inputs = inputsOf(table, column, memo);
+  const known = memo.get(column.id);
+  if (known && known.inputs.length === inputs.length && known.inputs.every((input, i) => input === inputs[i])) {
+    return known.derived;
+  }
+  let derived: Derived;
+  try {
+    derived = finished(table, column.derivation!, workOut(table, column.derivation!, memo), memo);
+  } catch (error) {
+    if (!(error instanceof FormulaError)) throw error;
+    derived = nowhere(table.rowCount, error.message);
+  }
+  memo.set(column.id, { inputs, derived });
+  return derived;
+}
+
+/** True where following the sources of a column leads back to it. */
+export function circleThrough(columns: readonly { id: string; derivation: Derivation | null }[], id: string): boolean {
+  const seen = new Set<string>();
+  const next = (of: string) => {
+    const derivation = columns.find((column) => column.id === of)?.derivation;
+    return derivation ? sourcesOf(derivation) : [];
+  };
+  const waiting = next(id);
+  while (waiting.length > 0) {
+    const at = waiting.pop()!;
+    if (at === id) return true;
+    if (seen.has(at)) continue;
+    seen.add(at);
+    waiting.push(...next(at));
+  }
+  return false;
+}

@@ -1,0 +1,32 @@
+import { SAMPLED_FAMILIES, type SampledFamily } from '../distributions/sampling.js';
+import type { Derivation } from './derivation.js';
+import { shownFormula, type NamedColumn } from './formula.js';
+
+/** What a derived column is, in a few words that fit under its name: "standard score of thickness, n − 1". */
+export function derivationWords(derivation: Derivation, columns: readonly NamedColumn[]): string {
+  const nameOf = (id: string) => columns.find((column) => column.id === id)?.name ?? 'a removed column';
+  switch (derivation.kind) {
+    case 'formula':
+      return `= ${shownFormula(derivation.expression, columns)}`;
+    case 'standard-score':
+      return `standard score of ${nameOf(derivation.source)}, ${derivation.divisor === 'sample' ? 'n − 1' : 'n'}`;
+    case 'given-score':
+      return `score of ${nameOf(derivation.source)}, mean ${derivation.mean} and sd ${derivation.sd} given`;
+    case 'distance':
+      return `${derivation.absolute ? 'absolute ' : ''}distance of ${nameOf(derivation.source)} from its mean`;
+    case 'rank':
+      return `rank of ${nameOf(derivation.source)}`;
+    case 'share': {
+      const { source, trials } = derivation;
+      return `share ${nameOf(source)} of ${typeof trials === 'number' ? trials : nameOf(trials)}`;
+    }
+    case 'rounded':
+      return `${nameOf(derivation.source)} rounded to ${derivation.step}`;
+    case 'made-up': {
+      const { family, parameters, step, seed } = derivation;
+      const { title, parameters: named }: SampledFamily = SAMPLED_FAMILIES[family];
+      const said = named.map((p) => `${p.title} ${parameters[p.name]}`).join(', ');
+      return `made up: ${title}, ${said}${step === null ? '' : `, to ${step}`}, seed ${seed}`;
+    }
+  }
+}

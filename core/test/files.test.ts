@@ -1,0 +1,222 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  columnOfField,
+  countLevels,
+  defused,
+  descriptorOf,
+  levelReader,
+  likelySame,
+  parseBlock,
+  readDescriptor,
+  readJsonTable,
+  recogniseLayout,
+  spread,
+  splitRows,
+  stack,
+  toDelimited,
+  withMerged,
+} from '../src/index.js';
+
+/** Cells as analysts and instruments write them, and worse. */
+const cell = fc.oneof(
+  fc.double({ noNaN: true, noDefaultInfinity: true, min: -1e6, max: 1e6 }).map((x) => x.toFixed(3).replace('.', ',')),
+  fc.integer().map(String),
+  fc.constantFrom(
+    '',
+    ' ',
+    '12.30',
+    '“n/a”',
+    'ümlaut 二',
+    'a,b',
+    'c;d',
+    'e\tf',
+    'g"h',
+    '"',
+    '""',
+    'line\nbreak',
+    'line\r\nbreak',
+    "o'clock",
+    '\u00a07',
+    '\ufeffx',
+  ),
+  fc.string({ maxLength: 8 }),
+);
+const table = fc
+  .integer({ min: 1, max: 5 })
+  .chain((width) => fc.array(fc.array(cell, { minLength: width, maxLength: width }), { minLength: 1, maxLength: 12 }));
+
+describe('a table that goes out and comes in again', () => {
+  it.each([
+    ['comma', ','],
+    ['semicolon', ';'],
+    ['tab', '\t'],
+  ] as const)('has the same text, cell for cell, through %s', (separator, mark) => {
+    fc.assert(
+      fc.property(table, (rows) => {
+        // What could be taken for a formula is changed on purpose; a lone carriage return ends a line for every reader.
+        fc.pre(rows.flat().every((text) => defused(text) === text && !/\0/.test(text)));
+        expect(splitRows(toDelimited(rows, mark), separator)).toEqual(rows);
+      }),
+      { numRuns: 600 },
+    );
+  });
+
+  it('comes in through recognition too: names, decimal commas and empty cells', () => {
+    const rows = [
+      ['thickness', 'note'],
+      ['7,91', ''],
+      ['', 'a;b'],
+      ['8,05', 'x\ny'],
+    ];
+    const text = toDelimited(rows, ';');
+    const block = parseBlock(text, recogniseLayout(text));
+    expect(block.columns.map(({ name, cells }) => [name, ...cells])).toEqual([
+      ['thickness', '7,91', '', '8,05'],
+      ['note', '', 'a;b', 'x\ny'],
+    ]);
+  });
+
+  it('cannot start a formula where it is opened, while numbers and dashes stay', () => {
+    expect(['=1+1', '+cmd', '@x', '-x', '\t=2'].map(defused)).toEqual(["'=1+1", "'+cmd", "'@x", "'-x", "'\t=2"]);
+    expect(['-1.5', '-1,5', '+2', '8.01', 'north', '-'].map(defused)).toEqual([
+      '-1.5',
+      '-1,5',
+      '+2',
+      '8.01',
+      'north',
+      '-',
+    ]);
+  });
+});
+
+describe('JSON tables', () => {
+  it('read lists of objects and objects of lists, with the digits as they were written', () => {
+    expect(readJsonTable('[{"a": 12.30, "b": "n"}, {"b": null, "c": true, "a": -1e3}]')).toEqual({
+      ok: true,
+      rows: [
+        ['a', 'b', 'c'],
+        ['12.30', 'n', ''],
+        ['-1e3', '', 'true'],
+      ],
+    });
+    expect(readJsonTable('{"a": [1.0, 2.50], "b": ["x: 3.10"]}')).toEqual({
+      ok: true,
+      rows: [
+        ['a', 'b'],
+        ['1.0', 'x: 3.10'],
+        ['2.50', ''],
+      ],
+    });
+  });
+  it.each([
+    ['[1, 2]', 'Item 1 is no object'],
+    ['{"a": 1}', '“a” is no list'],
+    ['[{"a": {"b": 1}}]', '“a” of item 1 holds an object'],
+    ['{"a": [[1]]}', 'Entry 1 of “a” holds a list'],
+    ['[]', 'holds no rows'],
+    ['"x"', 'neither a list'],
+    ['{"a": [1,', 'This is not JSON'],
+  ])('%s is refused with the place', (text, message) => {
+    expect(readJsonTable(text)).toMatchObject({ ok: false, message: expect.stringContaining(message) });
+  });
+});
+
+describe('data packages', () => {
+  const columns = [
+    {
+      name: 'thickness',
+      unit: 'mm',
+      kind: 'measure' as const,
+      decimal: 'comma' as const,
+      resolution: 0.01,
+      lowerLimit: 7.5,
+      target: 8,
+      upperLimit: 8.5,
+      about: null,
+    },
+    {
+      name: 'kiln',
+      unit: '',
+      kind: 'label' as const,
+      decimal: 'point' as const,
+      resolution: null,
+      lowerLimit: null,
+      target: null,
+      upperLimit: null,
+      about: 'derived',
+    },
+  ];
+  it('carry kinds, units, resolution, limits and target through the descriptor', () => {
+    const read = readDescriptor(descriptorOf('Week 46', 'week 46.csv', columns));
+    if (!('resources' in read)) throw new Error(read.message);
+    expect(read.resources[0]).toMatchObject({ name: 'week-46', path: 'week 46.csv', dialect: { delimiter: ',' } });
+    const [first, second] = read.resources[0]!.schema!.fields.map(columnOfField);
+    expect(first).toEqual({
+      unit: 'mm',
+      kind: 'measure',
+      decimal: 'comma',
+      resolution: 0.01,
+      lowerLimit: 7.5,
+      target: 8,
+      upperLimit: 8.5,
+    });
+    expect(second).toMatchObject({ kind: 'label', resolution: null });
+  });
+  it('of others bring their constraints as limits; what cannot be read is said', () => {
+    expect(columnOfField({ name: 'x', type: 'number', constraints: { minimum: 1, maximum: 2 } })).toMatchObject({
+      lowerLimit: 1,
+      upperLimit: 2,
+    });
+    expect(readDescriptor('{')).toEqual({ message: 'datapackage.json is not JSON.' });
+    expect(readDescriptor('{"resources": []}')).toMatchObject({ message: expect.stringContaining('resources') });
+  });
+});
+
+describe('levels of a label', () => {
+  const cells = ['kiln A', 'Kiln a ', 'kiln B', 'kiln A', '', 'kiln C'];
+  it('are counted in order of first appearance, or as ordered, with merged spellings together', () => {
+    const names = (levels: Parameters<typeof countLevels>[1]) =>
+      countLevels(cells, levels).map(({ name, count }) => [name, count]);
+    expect(names(null)).toEqual([
+      ['kiln A', 2],
+      ['Kiln a ', 1],
+      ['kiln B', 1],
+      ['kiln C', 1],
+    ]);
+    const merged = withMerged({ order: ['kiln C', 'Kiln a '], merged: [] }, ['kiln A', 'Kiln a '], 'kiln A');
+    expect(names(merged)).toEqual([
+      ['kiln C', 1],
+      ['kiln A', 3],
+      ['kiln B', 1],
+    ]);
+    expect(levelReader(merged)('Kiln a ')).toBe('kiln A');
+    // Merged again into another, the first spelling follows.
+    expect(levelReader(withMerged(merged, ['kiln A'], 'kiln B'))('Kiln a ')).toBe('kiln B');
+  });
+  it('that differ in blanks and case only are pointed out', () => {
+    expect(likelySame(countLevels(cells, null))).toEqual([['kiln A', 'Kiln a ']]);
+  });
+});
+
+describe('stacking and spreading', () => {
+  it('stack one below the other with the set-aside readings, and spread back', () => {
+    const stacked = stack([
+      { name: 'north', cells: ['1', '', '3', '', ''], aside: new Map([[3, 'chipped']]) },
+      { name: 'south', cells: ['4', '5'], aside: new Map() },
+    ]);
+    expect(stacked).toEqual({
+      values: ['1', '', '3', '4', '5'],
+      labels: ['north', 'north', 'north', 'south', 'south'],
+      aside: [{ row: 3, reason: 'chipped' }],
+    });
+    const back = spread({ cells: stacked.values, aside: new Map([[3, 'chipped']]) }, stacked.labels, [
+      'north',
+      'south',
+    ]);
+    expect(back).toEqual([
+      { name: 'north', cells: ['1', '', '3'], aside: [{ row: 3, reason: 'chipped' }] },
+      { name: 'south', cells: ['4', '5'], aside: [] },
+    ]);
+  });
+});

@@ -1,0 +1,398 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+  arrangedRows,
+  cellsOf,
+  circleThrough,
+  derivationSchema,
+  derive,
+  readFormula,
+  roundTo,
+  sampleOfColumn,
+  shownFormula,
+  withSources,
+  type Derivation,
+  type DeriveMemo,
+  type Table,
+  type TableColumn,
+} from '../src/index.js';
+import { power } from '../src/table/functions.js';
+
+const base = {
+  unit: '',
+  decimal: 'point',
+  thousands: 'none',
+  resolution: null,
+  levels: null,
+  frequencies: null,
+} as const;
+const written = (id: string, kind: TableColumn['kind'] = 'measure', more: Partial<TableColumn> = {}): TableColumn => ({
+  ...base,
+  ...{ id, name: id.replace(/-.*/, '').replaceAll('_', ' '), kind, derivation: null },
+  ...more,
+});
+const derived = (derivation: Derivation): TableColumn => ({ ...written('derived-0'), derivation });
+
+function tableOf(columns: TableColumn[], cells: Record<string, string[]>, aside: Record<string, number[]> = {}): Table {
+  const rowCount = Math.max(0, ...Object.values(cells).map(({ length }) => length));
+  return { rowCount, columns, cells, setAside: (id) => new Set(aside[id] ?? []) };
+}
+const THICKNESS = ['7.91', '8.08', 'x', '', '7.97', '9.87'];
+const thickness = tableOf(
+  [written('thickness-1'), written('kiln-0001', 'label')],
+  { 'thickness-1': THICKNESS, 'kiln-0001': ['north', 'south', 'south', 'north', ' north', ''] },
+  { 'thickness-1': [6] },
+);
+const numbersOf = (table: Table, derivation: Derivation) => [...derive(table, derived(derivation)).values];
+
+/** A formula over columns a, b and “water absorption”, for one row. */
+function formula(typed: string, row: Partial<Record<'a' | 'b' | 'w' | 'kiln', string>> = {}) {
+  const columns = [
+    written('a-000000'),
+    written('b-000000'),
+    written('water_absorption-1'),
+    written('kiln-000', 'label'),
+  ];
+  const read = readFormula(typed, columns);
+  if (!read.ok) return read;
+  const cells = {
+    'a-000000': [row.a ?? '2'],
+    'b-000000': [row.b ?? '3'],
+    'water_absorption-1': [row.w ?? '0.5'],
+    'kiln-000': [row.kiln ?? 'north'],
+  };
+  const table = tableOf(columns, cells);
+  const result = derive(table, derived({ kind: 'formula', expression: read.stored }));
+  return result.fault ?? result.cells[0];
+}
+
+describe('formulas', () => {
+  it.each([
+    ['a + b * 2', '8'],
+    ['(a + b) * 2', '10'],
+    ['-a^2', '-4'],
+    ['a^-1', '0.5'],
+    ['2^0.5', String(Math.SQRT2)],
+    ['[water absorption] / a', '0.25'],
+    ['A + B', '5'],
+    ['7 mod 3', '1'],
+    ['-1 mod 3', '2'],
+    ['a < b', '1'],
+    ['a == 2 and not (b > 5)', '1'],
+    ['1 < a < b', '1'],
+    ['1 < b < a', '0'],
+    ['if(a > 1, b, 0)', '3'],
+    ['a > 5 ? 1 : -1', '-1'],
+    ['if(a > 1, "thick", "thin")', 'thick'],
+    ['kiln == "north"', '1'],
+    ['kiln != "north"', '0'],
+    ['log10(1000) + log2(8) + ln(1)', '6'],
+    ['exp(0) + sqrt(16) + abs(-a)', '7'],
+    ['round(8.125, 0.05)', '8.15'],
+    ['round(-2.5)', '-3'],
+    ['min(b, a, 9) + max(1, a)', '4'],
+    ['row', '1'],
+    ['mean(a) - a', '0'],
+    ['floor(2.7) + ceil(2.2)', '5'],
+    ['pi > 3.14159 and e < 2.7183', '1'],
+  ])('%s gives %s', (typed, expected) => {
+    expect(formula(typed)).toBe(expected);
+  });
+
+  it.each([
+    ['a + thicknes', 4, 'There is no column “thicknes”.'],
+    ['a + wat', 4, 'Was [water absorption] meant?'],
+    ['a + (b', 6, 'Parenthesis ) expected'],
+    ['[water absorption] * (a', 23, 'Parenthesis ) expected'],
+    ['[water absorption] +* a', 20, 'Value expected'],
+    ['a + [water', 4, 'is not closed'],
+    ['log(a)', 0, 'ln or log10'],
+    ['2 * frobnicate(a)', 4, 'There is no function “frobnicate”'],
+    ['a = 2', 2, 'to compare, write =='],
+    ['a; b', 1, 'one expression'],
+    ['1 + round(a, 1, 2)', 4, 'round is written round(x, step)'],
+    ["a'", 1, 'is not for columns'],
+    ['', 0, 'empty'],
+  ])('%s is refused at character %i: %s', (typed, at, message) => {
+    expect(formula(typed)).toMatchObject({ ok: false, at, message: expect.stringContaining(message) });
+  });
+
+  it.each([
+    ['kiln * 2', 'A label is compared with =='],
+    ['-kiln', 'a label can only be compared'],
+    ['kiln < "north"', 'compared with == or !='],
+    ['if(a > 1, b, "thin")', 'Both outcomes'],
+  ])('%s says what labels can do', (typed, message) => {
+    expect(formula(typed)).toContain(message);
+  });
+
+  it('have no way to anything but numbers: no property, assignment, list or unknown name gets through', () => {
+    for (const typed of [
+      'a.constructor',
+      'constructor',
+      'toString()',
+      '[1,2]',
+      'a[1]',
+      '{x: 1}',
+      'f(x) = x',
+      '__proto__',
+      'import("x")',
+    ]) {
+      expect(formula(typed), typed).toMatchObject({ ok: false });
+    }
+  });
+
+  it('never throw, whatever is typed', () => {
+    const part = fc.constantFrom(
+      'a',
+      'b',
+      '[water absorption]',
+      '+',
+      '-',
+      '*',
+      '/',
+      '^',
+      '(',
+      ')',
+      ',',
+      '"x"',
+      '2',
+      '.',
+      '<',
+      '==',
+      'if',
+      'min',
+      ' ',
+      '?',
+      ':',
+      '[',
+      '"',
+      'mod',
+      "'",
+    );
+    fc.assert(
+      fc.property(fc.array(part, { maxLength: 14 }), (parts) => {
+        const result = formula(parts.join(''));
+        expect(typeof result === 'string' || (typeof result === 'object' && result.at >= 0)).toBe(true);
+      }),
+      { numRuns: 1500 },
+    );
+  });
+
+  it('follow their columns through a change of name', () => {
+    const columns = [{ id: 'id-00001', name: 'breaking force' }];
+    const read = readFormula('[Breaking Force] / 2', columns);
+    expect(read).toMatchObject({ ok: true, stored: '[id-00001] / 2', uses: ['id-00001'] });
+    expect(shownFormula('[id-00001] / 2', [{ id: 'id-00001', name: 'force' }])).toBe('force / 2');
+    expect(shownFormula('[id-00001] / 2', [{ id: 'id-00001', name: 'peak force' }])).toBe('[peak force] / 2');
+  });
+
+  it('leave a row empty where a column is, and list a row without a finite value', () => {
+    const table = tableOf([written('a-000000')], { 'a-000000': ['1', '0', '', 'n/a'] });
+    const result = derive(table, derived({ kind: 'formula', expression: '1 / [a-000000]' }));
+    expect(result.cells).toEqual(['1', '', '', '']);
+    expect(result.failed).toEqual([2]);
+  });
+
+  it('raise to powers within 1e-13 of the engine’s own', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 1e-3, max: 1e3, noNaN: true }),
+        fc.double({ min: -40, max: 40, noNaN: true }),
+        (x, y) => {
+          const expected = x ** y;
+          expect(Math.abs(power(x, y) - expected)).toBeLessThanOrEqual(1e-13 * expected);
+        },
+      ),
+    );
+    expect([power(0, -1), power(-8, 1 / 3), power(-2, 99)]).toEqual(
+      [Infinity, NaN, -(2 ** 99)].map((v, i) => (i === 2 ? expect.closeTo(v, -18) : v)),
+    );
+  });
+});
+
+describe('derived columns', () => {
+  it('score with either divisor, without the readings that do not count', () => {
+    const [a, b, c] = [7.91, 8.08, 7.97];
+    const mean = (a + b + c) / 3;
+    const squares = (a - mean) ** 2 + (b - mean) ** 2 + (c - mean) ** 2;
+    const sample = numbersOf(thickness, { kind: 'standard-score', source: 'thickness-1', divisor: 'sample' });
+    expect(sample[0]).toBeCloseTo((a - mean) / Math.sqrt(squares / 2), 12);
+    expect(sample.slice(2, 4)).toEqual([NaN, NaN]);
+    expect(sample[5]).toBeNaN();
+    const population = numbersOf(thickness, { kind: 'standard-score', source: 'thickness-1', divisor: 'population' });
+    expect(population[1]).toBeCloseTo((b - mean) / Math.sqrt(squares / 3), 12);
+    expect(numbersOf(thickness, { kind: 'given-score', source: 'thickness-1', mean: 8, sd: 0.1 })[1]).toBeCloseTo(
+      0.8,
+      12,
+    );
+  });
+
+  it('are standard: mean 0 and sd 1, whatever the readings', () => {
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -1000, max: 1000 }), { minLength: 3, maxLength: 30 }), (values) => {
+        fc.pre(new Set(values).size > 1);
+        const table = tableOf([written('a-000000')], { 'a-000000': values.map(String) });
+        const column = derived({ kind: 'standard-score', source: 'a-000000', divisor: 'sample' });
+        const z = [...sampleOfColumn(table, column).values];
+        const mean = z.reduce((sum, x) => sum + x, 0) / z.length;
+        expect(mean).toBeCloseTo(0, 9);
+        expect(z.reduce((sum, x) => sum + x * x, 0) / (z.length - 1)).toBeCloseTo(1, 9);
+      }),
+    );
+  });
+
+  it('give distance, rank with shared ranks, share and rounding', () => {
+    const table = tableOf([written('a-000000'), written('n-000000', 'count')], {
+      'a-000000': ['2', '5', '2', '7'],
+      'n-000000': ['4', '5', '1', '0'],
+    });
+    expect(numbersOf(table, { kind: 'distance', source: 'a-000000', absolute: false })).toEqual([-2, 1, -2, 3]);
+    expect(numbersOf(table, { kind: 'distance', source: 'a-000000', absolute: true })).toEqual([2, 1, 2, 3]);
+    expect(numbersOf(table, { kind: 'rank', source: 'a-000000' })).toEqual([1.5, 3, 1.5, 4]);
+    const share = derive(table, derived({ kind: 'share', source: 'a-000000', trials: 'n-000000' }));
+    expect([...share.values]).toEqual([0.5, 1, NaN, NaN]);
+    expect(share.failed).toEqual([3, 4]);
+    expect(numbersOf(table, { kind: 'share', source: 'a-000000', trials: 10 })).toEqual([0.2, 0.5, 0.2, 0.7]);
+    expect(numbersOf(table, { kind: 'rounded', source: 'a-000000', step: 5 })).toEqual([0, 5, 0, 5]);
+  });
+
+  it('say why they have no values: no spread, no readings, a removed source', () => {
+    const equal = tableOf([written('a-000000')], { 'a-000000': ['2', '2'] });
+    const fault = (table: Table, derivation: Derivation) => derive(table, derived(derivation)).fault;
+    expect(fault(equal, { kind: 'standard-score', source: 'a-000000', divisor: 'sample' })).toContain(
+      'Without any spread',
+    );
+    expect(
+      fault(tableOf([written('a-000000')], { 'a-000000': [''] }), {
+        kind: 'distance',
+        source: 'a-000000',
+        absolute: true,
+      }),
+    ).toContain('no readings');
+    expect(fault(equal, { kind: 'rank', source: 'gone-0000' })).toContain('removed');
+  });
+
+  it('follow a chain of columns, and a circle is named instead of followed', () => {
+    const first = { ...written('first-000'), derivation: { kind: 'formula', expression: '[a-000000] * 2' } as const };
+    const second = { ...written('second-00'), derivation: { kind: 'formula', expression: '[first-000] + 1' } as const };
+    const table = tableOf([written('a-000000'), first, second], { 'a-000000': ['1', '2'] });
+    expect(cellsOf(table, second)).toEqual(['3', '5']);
+    const circle = { ...first, derivation: { kind: 'formula', expression: '[second-00]' } as const };
+    expect(circleThrough([circle, second], 'first-000')).toBe(true);
+    expect(derive({ ...table, columns: [circle, second] }, circle).fault).toContain('circle');
+    expect(circleThrough(table.columns, 'second-00')).toBe(false);
+  });
+
+  it('are worked out again only when something they look at has changed', () => {
+    const memo: DeriveMemo = new Map();
+    const column = derived({ kind: 'rank', source: 'thickness-1' });
+    const once = derive(thickness, column, memo);
+    expect(derive({ ...thickness, cells: { ...thickness.cells, 'kiln-0001': [] } }, column, memo)).toBe(once);
+    const edited = { ...thickness, cells: { ...thickness.cells, 'thickness-1': ['1', ...THICKNESS.slice(1)] } };
+    expect(derive(edited, column, memo)).not.toBe(once);
+    expect(derive({ ...thickness, setAside: () => new Set<number>() }, column, memo)).not.toBe(once);
+  });
+
+  it('made up from a seed are the same every time, and another seed gives others', () => {
+    const made = (seed: number, more: object = {}) =>
+      derivationSchema.parse({
+        kind: 'made-up',
+        family: 'normal',
+        parameters: { mean: 8, sd: 0.1 },
+        count: 500,
+        step: 0.01,
+        seed,
+        ...more,
+      });
+    const empty = tableOf([], {});
+    const table = { ...empty, rowCount: 500 };
+    const values = numbersOf(table, made(7));
+    expect(numbersOf(table, made(7))).toEqual(values);
+    expect(numbersOf(table, made(8))).not.toEqual(values);
+    expect(values.every((x) => x === roundTo(x, 0.01) && String(x).length <= 4)).toBe(true);
+    const mean = values.reduce((sum, x) => sum + x, 0) / 500;
+    expect(Math.abs(mean - 8)).toBeLessThan((4 * 0.1) / Math.sqrt(500));
+    const uniform = numbersOf(table, made(7, { family: 'uniform', parameters: { lower: 2, upper: 5 }, step: null }));
+    expect(Math.min(...uniform)).toBeGreaterThan(2);
+    expect(Math.max(...uniform)).toBeLessThan(5);
+    expect(Math.abs(uniform.reduce((sum, x) => sum + x, 0) / 500 - 3.5)).toBeLessThan((4 * 3) / Math.sqrt(12 * 500));
+  });
+
+  it.each([
+    [
+      { kind: 'made-up', family: 'normal', parameters: { mean: 8, sd: 0 }, count: 5, step: null, seed: 1 },
+      'The sd is a number above 0.',
+    ],
+    [
+      { kind: 'made-up', family: 'uniform', parameters: { lower: 5, upper: 2 }, count: 5, step: null, seed: 1 },
+      'must lie below',
+    ],
+    [{ kind: 'rounded', source: 'a-000000', step: 0 }, 'above 0'],
+    [{ kind: 'given-score', source: 'a-000000', mean: 1, sd: -1 }, 'above 0'],
+  ])('%o is refused', (derivation, message) => {
+    expect(derivationSchema.safeParse(derivation).error?.issues[0]!.message).toContain(message);
+  });
+
+  it('keep their columns under other ids in a copy', () => {
+    const moved = (d: Derivation) => withSources(d, (id) => id.replace('old', 'new'));
+    expect(moved({ kind: 'formula', expression: '[old-00001] + [old-00002]' })).toMatchObject({
+      expression: '[new-00001] + [new-00002]',
+    });
+    expect(moved({ kind: 'share', source: 'old-00001', trials: 'old-00002' })).toMatchObject({
+      source: 'new-00001',
+      trials: 'new-00002',
+    });
+  });
+});
+
+describe('values with frequencies', () => {
+  const column = written('pinholes-1', 'measure', { frequencies: 'tiles-000' });
+  const table = tableOf([column, written('tiles-000', 'count')], {
+    'pinholes-1': ['0', '1', '2', '3', '4'],
+    'tiles-000': ['3', '2', '0', 'x', '1.5'],
+  });
+  it('count each value as often as its row says; a frequency that is none makes the row unreadable', () => {
+    const sample = sampleOfColumn(table, column);
+    expect([...sample.values]).toEqual([0, 0, 0, 1, 1]);
+    expect([...sample.rows]).toEqual([1, 1, 1, 2, 2]);
+    expect(sample.unreadable).toBe(2);
+  });
+});
+
+describe('ways of looking at the table', () => {
+  const table = tableOf(
+    [written('a-000000'), written('kiln-0001', 'label')],
+    { 'a-000000': ['3', '', '<0.5', '10', '3'], 'kiln-0001': ['b2', 'b10', 'b2', '', 'b10'] },
+    { 'a-000000': [4] },
+  );
+  const rows = (sort: [string, boolean][], only: Parameters<typeof arrangedRows>[1]['only'] = []) => [
+    ...(arrangedRows(table, { sort: sort.map(([column, falling]) => ({ column, falling })), only }) ?? []),
+  ];
+
+  it('sort numbers by size, then limits, with missing cells always last, and equal rows as stored', () => {
+    expect(rows([['a-000000', false]])).toEqual([1, 5, 4, 3, 2]);
+    expect(rows([['a-000000', true]])).toEqual([3, 4, 1, 5, 2]);
+    expect(
+      rows([
+        ['kiln-0001', false],
+        ['a-000000', true],
+      ]),
+    ).toEqual([3, 1, 5, 2, 4]);
+    expect(arrangedRows(table, { sort: [], only: [] })).toBeNull();
+  });
+
+  it('sort levels in the analyst’s order', () => {
+    const columns = [table.columns[0]!, { ...table.columns[1]!, levels: { order: ['b10', 'b2'], merged: [] } }];
+    const found = arrangedRows({ ...table, columns }, { sort: [{ column: 'kiln-0001', falling: false }], only: [] });
+    expect([...found!]).toEqual([2, 5, 1, 3, 4]);
+  });
+
+  it('keep rows by level, range with its ends, and set-aside state', () => {
+    expect(rows([], [{ kind: 'levels', column: 'kiln-0001', levels: ['b2'] }])).toEqual([1, 3]);
+    expect(rows([], [{ kind: 'range', column: 'a-000000', from: 3, to: 10 }])).toEqual([1, 4, 5]);
+    expect(rows([], [{ kind: 'range', column: 'a-000000', from: null, to: 3 }])).toEqual([1, 5]);
+    expect(rows([], [{ kind: 'set-aside', show: 'only' }])).toEqual([4]);
+    expect(rows([], [{ kind: 'set-aside', show: 'without' }])).toEqual([1, 2, 3, 5]);
+  });
+});

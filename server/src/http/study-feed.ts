@@ -1,0 +1,28 @@
+import type { Announced } from '@verdict/contract';
+import type { Request, Response } from 'express';
+import { EventEmitter } from 'node:events';
+
+const HEARTBEAT_MILLISECONDS = 25_000;
+
+/** Tells every window on a study what was changed, as server-sent events. */
+export class StudyFeed {
+  readonly #changes = new EventEmitter({ captureRejections: false }).setMaxListeners(0);
+
+  announce(studyId: string, change: Announced | null): void {
+    if (change) this.#changes.emit(studyId, change);
+  }
+
+  /** Keeps the answer open and writes each change into it; the first event says where the study stands now. */
+  follow(studyId: string, revision: number, req: Request, res: Response): void {
+    res.writeHead(200, { 'Content-Type': 'text/event-stream', Connection: 'keep-alive', 'X-Accel-Buffering': 'no' });
+    const send = (event: string, data: unknown) => res.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+    send('standing', { revision });
+    const tell = (change: Announced) => send('change', change);
+    const beat = setInterval(() => res.write(': here\n\n'), HEARTBEAT_MILLISECONDS);
+    this.#changes.on(studyId, tell);
+    req.on('close', () => {
+      clearInterval(beat);
+      this.#changes.off(studyId, tell);
+    });
+  }
+}

@@ -1,0 +1,34 @@
+import type { Change } from '@verdict/contract';
+import { eq } from 'drizzle-orm';
+import { StoreError } from '../errors.js';
+import { studies } from '../schema.js';
+import { columnOf, LONGEST_TEXT, type Applied, type Context, type Of } from './context.js';
+
+export async function changeStudy(context: Context, change: Of<'change-study'>): Promise<Applied> {
+  const { q, study } = context;
+  const { kind: _, ...after } = change;
+  if (change.subject && columnOf(context, change.subject).removed) {
+    throw new StoreError('invalid', 'A removed column cannot be the subject.', { field: 'subject' });
+  }
+  if (Object.keys(after).length > 0) await q.update(studies).set(after).where(eq(studies.id, study.id));
+  const nameOf = (id: string | null) => context.columns.find((c) => c.id === id)?.name ?? 'none';
+  const said: string[] = [];
+  const inverse: Change = { kind: 'change-study' };
+  if (change.name !== undefined) {
+    inverse.name = study.name;
+    said.push(`name: “${study.name}” → “${change.name}”`);
+  }
+  if (change.question !== undefined) {
+    inverse.question = study.question;
+    said.push('question reworded');
+  }
+  if (change.alpha !== undefined) {
+    inverse.alpha = study.alpha;
+    said.push(`level ${study.alpha} → ${change.alpha}`);
+  }
+  if (change.subject !== undefined) {
+    inverse.subject = study.subject;
+    said.push(`subject ${nameOf(study.subject)} → ${nameOf(change.subject)}`);
+  }
+  return { inverse, text: `Study: ${said.join(', ')}`.slice(0, LONGEST_TEXT) };
+}

@@ -1,0 +1,113 @@
+import type { Evidence, Recomputed, StudyFile } from '@verdict/contract';
+import { advance, fingerprintOf, toSample } from '@verdict/core';
+import { randomUUID } from 'node:crypto';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startMariaDb } from '../../scripts/mariadb.mjs';
+import { column, startServer, type TestServer } from './running.js';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startServer();
+});
+afterAll(() => server.close());
+
+const VALUES = '7.80 7.92 7.94 7.97 8.19 8.10 7.96 8.17 8.00 7.95 8.16 9.87'.split(' ');
+
+/** A study with a set-aside reading, a derived column, an undone edit, a removed column, evidence and a verdict. */
+async function fullStudy(): Promise<string> {
+  const id = await server.newStudy();
+  const a = column('thickness', VALUES);
+  const gone = column('gone', ['x'], { kind: 'label' });
+  const rank = column('rank', [], { derivation: { kind: 'formula', expression: `[${a.id}] * 2` } });
+  await server.change(id, { kind: 'add-columns', columns: [a, gone] });
+  await server.change(id, { kind: 'add-columns', columns: [rank] });
+  await server.change(id, { kind: 'set-aside', readings: [{ column: a.id, row: 12, reason: 'caliper not closed' }] });
+  await server.change(id, { kind: 'remove-columns', columns: [gone.id] });
+  const sample = toSample(a, VALUES, new Set([12]));
+  const stage = advance('describe', { column: 'thickness' }, sample, []);
+  if (!('result' in stage)) throw new Error('The analysis has no result.');
+  const kept = {
+    id: randomUUID(),
+    who: 'tester',
+    analysis: 'describe',
+    version: 1,
+    column: a.id,
+    request: { column: 'thickness' },
+    fingerprint: fingerprintOf(sample.values),
+    result: stage.result,
+    note: 'as received',
+  };
+  expect((await server.post(`/studies/${id}/evidence`, kept)).status).toBe(201);
+  const { revision } = await server.study(id);
+  const ruling = { revision, who: 'tester', decision: 'not-settled', reason: 'too few', evidence: [kept.id] };
+  expect((await server.post(`/studies/${id}/verdict`, ruling)).status).toBe(200);
+  return id;
+}
+
+describe('a saved study', () => {
+  it('opens on another installation with everything, and its evidence recomputes to the same bits there', async () => {
+    const id = await fullStudy();
+    const file = await server.get<StudyFile>(`/studies/${id}/saved`);
+    const dir = mkdtempSync(join(tmpdir(), 'verdict-other-'));
+    const database = await startMariaDb(dir);
+    const other = await startServer(database.url, database.migrationUrl);
+    try {
+      const opened = await other.post<{ id: string }>('/studies/saved', file);
+      expect(opened.status).toBe(201);
+      const copy = await other.study(opened.body.id);
+      const original = await server.study(id);
+      const bare = (study: typeof copy) => ({
+        ...{ name: study.name, state: study.state, revision: study.revision, rowCount: study.rowCount },
+        columns: study.columns.map(({ id: _, derivation: __, ...facts }) => facts),
+        setAside: study.setAside.map(({ row, reason, who, at }) => [row, reason, who, at]),
+        verdicts: study.verdicts.map(({ decision, reason, who, at }) => [decision, reason, who, at]),
+      });
+      expect(bare(copy)).toEqual(bare(original));
+      expect(copy.id).not.toBe(original.id);
+      expect(copy.columns[1]!.derivation).toEqual({ kind: 'formula', expression: `[${copy.columns[0]!.id}] * 2` });
+      const record = await other.get<{ text: string; at: string }[]>(`/studies/${copy.id}/changes`);
+      const first = await server.get<{ text: string; at: string }[]>(`/studies/${id}/changes`);
+      expect(record.map(({ text, at }) => [text, at])).toEqual(first.map(({ text, at }) => [text, at]));
+      const [kept] = await other.get<Evidence[]>(`/studies/${copy.id}/evidence`);
+      expect(copy.verdicts[0]!.evidence).toEqual([kept!.id]);
+      const { body } = await other.post<Recomputed>(`/evidence/${kept!.id}/recompute`, {});
+      expect(body).toMatchObject({ same: true, sameData: true, differences: [] });
+      // The record still works: reopened, the removed column comes back with what it held.
+      const revision = copy.revision;
+      await other.post(`/studies/${copy.id}/reopen`, { revision, who: 'tester', reason: 'look again' });
+      const token = randomUUID();
+      const back = { token, revision: revision + 1, who: 'tester', step: 'take-back', target: 4 };
+      expect((await other.post(`/studies/${copy.id}/steps`, back)).status).toBe(200);
+      expect((await other.study(copy.id)).columns.map(({ name }) => name)).toEqual(['thickness', 'gone', 'rank']);
+    } finally {
+      await other.close();
+      await database.stop();
+      rmSync(dir, { recursive: true, force: true });
+    }
+  });
+
+  it('opens twice on one installation, as two studies', async () => {
+    const file = await server.get<StudyFile>(`/studies/${await fullStudy()}/saved`);
+    const [one, two] = [
+      await server.post<{ id: string }>('/studies/saved', file),
+      await server.post<{ id: string }>('/studies/saved', file),
+    ];
+    expect(new Set([file.study.id, one.body.id, two.body.id]).size).toBe(3);
+  });
+
+  it.each([
+    ['another format', { format: 'else' }, 'no study file'],
+    ['a later version', { version: 2 }, 'another version'],
+    ['a broken column', { columns: [{}] }, ''],
+  ])('of %s is refused and stores nothing', async (_, damage, message) => {
+    const file = await server.get<StudyFile>(`/studies/${await fullStudy()}/saved`);
+    const before = (await server.get<unknown[]>('/studies')).length;
+    const answer = await server.post('/studies/saved', { ...file, ...damage });
+    expect(answer.status).toBe(422);
+    expect(answer.body.detail).toContain(message);
+    expect((await server.get<unknown[]>('/studies')).length).toBe(before);
+  });
+});

@@ -69,13 +69,14 @@ export {
   PLAIN_FORMAT,
   readCell,
   readNumber,
+  rewritten,
   type CellReading,
   type DecimalMark,
   type NumberFormat,
   type ThousandsMark,
 } from './readings/number-format.js';
 export { spread, stack, type Strand } from './readings/reshape.js';
-export { splitRows } from './readings/rows.js';
+export { createRowCutter, splitRows, type RowCutter } from './readings/rows.js';
 export { toSample, type ColumnOfText, type Sample } from './readings/sample.js';
 export type { Table, TableColumn } from './table/table.js';
 export { fillNormals } from './random/normal.js';

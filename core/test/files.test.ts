@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import {
   columnOfField,
   countLevels,
+  createRowCutter,
   defused,
   descriptorOf,
   levelReader,
@@ -16,6 +17,7 @@ import {
   stack,
   toDelimited,
   withMerged,
+  type Separator,
 } from '../src/index.js';
 
 /** Cells as analysts and instruments write them, and worse. */
@@ -87,6 +89,51 @@ describe('a table that goes out and comes in again', () => {
       'north',
       '-',
     ]);
+  });
+});
+
+describe('a text that arrives in pieces', () => {
+  const inPieces = (text: string, size: number, separator: Separator) => {
+    const cutter = createRowCutter(separator);
+    const rows: string[][] = [];
+    for (let i = 0; i < text.length; i += size) rows.push(...cutter.push(text.slice(i, i + size)));
+    return [...rows, ...cutter.end()];
+  };
+  it.each([
+    ['comma', ','],
+    ['tab', '\t'],
+    ['semicolon', ';'],
+  ] as const)('is cut into the same rows as the whole, by %s', (separator, mark) => {
+    fc.assert(
+      fc.property(table, fc.integer({ min: 1, max: 40 }), (rows, size) => {
+        const text = toDelimited(rows, mark);
+        fc.pre(text.trim() !== '');
+        expect(inPieces(text, size, separator)).toEqual(splitRows(text, separator));
+      }),
+      { numRuns: 500 },
+    );
+  });
+  it.each(['none', 'blanks'] as const)('is cut into lines, by %s', (separator) => {
+    const part = fc.constantFrom('a', '8.01', ' ', '\t', '\n', '\r\n', '"', '\n\n');
+    fc.assert(
+      fc.property(fc.array(part, { maxLength: 25 }), fc.integer({ min: 1, max: 9 }), (parts, size) => {
+        const text = parts.join('').replace(/\s+$/, '');
+        fc.pre(text !== '');
+        expect(inPieces(text, size, separator)).toEqual(splitRows(text, separator));
+      }),
+    );
+  });
+  it('keeps quotes inside plain cells, doubled quotes, and breaks of either sort', () => {
+    for (const text of [
+      '5" pipe,a\n6" pipe,b\n',
+      '"a ""b""",c\r\n"d\r\ne",f\r\n',
+      'a,b\r1,2\r',
+      '"x',
+      'a,""\n""\n\n"",""\n\n',
+    ]) {
+      for (let size = 1; size < 12; size++)
+        expect(inPieces(text, size, 'comma'), `${text} by ${size}`).toEqual(splitRows(text, 'comma'));
+    }
   });
 });
 

@@ -1,6 +1,5 @@
 import type { ImportHead } from '@verdict/contract';
-import { splitRows, type Separator } from '@verdict/core';
-import fc from 'fast-check';
+import type { Separator } from '@verdict/core';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { rowsOfStream } from '../src/files/rows-of-stream.js';
@@ -28,46 +27,14 @@ async function rowsInPieces(
   return rows;
 }
 
-describe('a text that arrives in pieces', () => {
-  it.each(['comma', 'tab', 'semicolon', 'none', 'blanks'] as const)(
-    'is cut into the same rows as the whole, by %s',
-    async (separator) => {
-      const part = fc.constantFrom(
-        'a',
-        '8.01',
-        ',',
-        ';',
-        '\t',
-        '\n',
-        '\r\n',
-        '"',
-        '"x, y"',
-        '"two\nlines"',
-        ' ',
-        'ü',
-        '二',
-        '""',
-        '\n\n',
-      );
-      await fc.assert(
-        fc.asyncProperty(fc.array(part, { maxLength: 25 }), fc.integer({ min: 1, max: 9 }), async (parts, size) => {
-          const text = parts.join('');
-          // Where quotes or breaks are mixed at random, the two ways of reading may see different line ends.
-          fc.pre(!/"[^",;\t\r\n]*"[^,;\t\r\n]|[^,;\t\r\n]"/.test(text) && (text.match(/"/g) ?? []).length % 2 === 0);
-          const broken = text.replaceAll('\r\n', '\n');
-          expect(await rowsInPieces(bytesOf(broken), size, separator)).toEqual(splitRows(broken, separator));
-        }),
-        { numRuns: 300 },
-      );
-    },
-  );
-
+describe('a file that arrives in pieces', () => {
   it('keeps CRLF, a byte order mark and the Western code page apart from the cells', async () => {
     expect(await rowsInPieces(bytesOf('\ufeffa,b\r\n1,2\r\n\r\n'), 3, 'comma')).toEqual([
       ['a', 'b'],
       ['1', '2'],
     ]);
     expect(await rowsInPieces(bytesOf('a\r\nb\r\n'), 2, 'none')).toEqual([['a'], ['b']]);
+    expect(await rowsInPieces(bytesOf('7 µm,二'), 1, 'comma')).toEqual([['7 µm', '二']]);
     expect(await rowsInPieces(Uint8Array.of(0xb5, 44, 49), 1, 'comma', 'windows-1252')).toEqual([['µ', '1']]);
   });
 });
@@ -129,7 +96,8 @@ describe('an import', () => {
     const stop = new AbortController();
     let sent = 0;
     const body = new ReadableStream({
-      pull(controller) {
+      async pull(controller) {
+        await new Promise(setImmediate);
         if (sent === 0) controller.enqueue(bytesOf(`${JSON.stringify(headOf([bare('a')]))}\na\n`));
         else controller.enqueue(bytesOf('8.01\n'.repeat(4000)));
         if (++sent === 20) stop.abort();

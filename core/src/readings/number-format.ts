@@ -184,3 +184,12 @@ export function recogniseNumberFormat(cells: readonly string[]): NumberFormat {
   }
   return { decimal: 'point', thousands: gap };
 }
+
+/** A number in the marks of another format, digit for digit: "1.234,50" → "1234.50". What is no number stays as it is. */
+export function rewritten(text: string, from: NumberFormat, to: NumberFormat): string {
+  const { kind } = readCell(text, from);
+  if (kind !== 'number' && kind !== 'limit') return text;
+  const bare = from.thousands === 'none' ? text : text.replace(new RegExp(MARKS[from.thousands], 'g'), '');
+  if (from.decimal === to.decimal) return bare;
+  return from.decimal === 'comma' ? bare.replace(',', '.') : bare.replace('.', ',');
+}

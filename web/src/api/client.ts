@@ -1,4 +1,5 @@
 import type {
+  Announced,
   Evidence,
   KeepRequest,
   Problem,
@@ -6,6 +7,7 @@ import type {
   RecordEntry,
   Study,
   StudyCells,
+  StudyFile,
   StudySummary,
 } from '@verdict/contract';
 import { problemSchema } from '@verdict/contract';
@@ -49,6 +51,40 @@ async function send<T>(method: string, path: string, body?: unknown): Promise<T>
 
 const study = (id: string) => `/studies/${encodeURIComponent(id)}`;
 
+/** A body that goes up as a stream of bytes, with its progress; `stop` breaks it off, and then nothing has happened. */
+export interface Upload<T> {
+  done: Promise<T>;
+  stop(): void;
+}
+
+function upload<T>(path: string, body: Blob, progress: (share: number) => void): Upload<T> {
+  const request = new XMLHttpRequest();
+  const done = new Promise<T>((resolve, reject) => {
+    request.open('POST', `/api${path}`);
+    request.setRequestHeader('Content-Type', 'text/plain');
+    request.responseType = 'json';
+    request.upload.onprogress = ({ loaded, total }) => progress(total > 0 ? loaded / total : 0);
+    request.onerror = () => reject(new ApiError(UNREACHABLE));
+    request.onabort = () =>
+      reject(new ApiError({ ...UNREACHABLE, code: 'stopped', detail: 'Stopped. Nothing was stored.' }));
+    request.onload = () => {
+      if (request.status === 200) return resolve(request.response as T);
+      const problem = problemSchema.safeParse(request.response);
+      reject(new ApiError(problem.data ?? { ...UNREACHABLE, status: request.status, code: 'unexpected' }));
+    };
+    request.send(body);
+  });
+  return { done, stop: () => request.abort() };
+}
+
+/** Follows the changes of a study as they are made, in whichever window; returns how to stop following. */
+function follow(id: string, hear: { standing(revision: number): void; change(change: Announced): void }): () => void {
+  const events = new EventSource(`/api${study(id)}/events`);
+  events.addEventListener('standing', ({ data }) => hear.standing((JSON.parse(data) as Announced).revision));
+  events.addEventListener('change', ({ data }) => hear.change(JSON.parse(data) as Announced));
+  return () => events.close();
+}
+
 export interface Changed {
   revision: number;
   text: string;
@@ -57,13 +93,18 @@ export interface Changed {
 /** Every call the page makes, one function each. */
 export const api = {
   listStudies: (bin: boolean) => send<StudySummary[]>('GET', `/studies${bin ? '?bin=1' : ''}`),
-  createStudy: () => send<{ id: string }>('POST', '/studies', {}),
+  createStudy: (name = '') => send<{ id: string }>('POST', '/studies', { name }),
+  openSaved: (file: unknown) => send<{ id: string }>('POST', '/studies/saved', file),
+  saveStudy: (id: string) => send<StudyFile>('GET', `${study(id)}/saved`),
   binStudy: (id: string) => send<undefined>('DELETE', study(id)),
   restoreStudy: (id: string) => send<undefined>('POST', `${study(id)}/restore`, {}),
   readStudy: (id: string) => send<Study>('GET', study(id)),
   readCells: (id: string) => send<{ revision: number; cells: StudyCells }>('GET', `${study(id)}/cells`),
   change: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/changes`, body),
   step: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/steps`, body),
+  importRows: (id: string, body: Blob, progress: (share: number) => void) =>
+    upload<Changed>(`${study(id)}/imports`, body, progress),
+  follow,
   readRecord: (id: string) => send<RecordEntry[]>('GET', `${study(id)}/changes`),
   listEvidence: (id: string) => send<Evidence[]>('GET', `${study(id)}/evidence`),
   keep: (id: string, body: KeepRequest) => send<Evidence>('POST', `${study(id)}/evidence`, body),

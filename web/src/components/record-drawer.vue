@@ -1,15 +1,21 @@
 <script setup lang="ts">
 import type { RecordEntry } from '@verdict/contract';
-import { ref, watch } from 'vue';
+import { toDelimited } from '@verdict/core';
+import { computed, ref, watch } from 'vue';
+import { useRouter } from 'vue-router';
 import { api, ApiError } from '../api/client.js';
-import { formatTime } from './time.js';
+import { saveFile } from '../files/save-file.js';
 import { useStudy } from '../stores/study.js';
+import { formatTime } from './time.js';
 
-/** Every change of the study, the newest first: what, who, when, why. */
+/** Every change of the study, the newest first: what, who, when, why; to find one, go to its place, take it back, save them all. */
 const open = defineModel<boolean>({ required: true });
 const store = useStudy();
+const router = useRouter();
 const entries = ref<RecordEntry[]>([]);
 const failed = ref('');
+const wanted = ref('');
+const kind = ref<'all' | 'cells' | 'columns' | 'aside' | 'decisions'>('all');
 
 watch([open, () => store.study?.revision], async () => {
   if (!open.value || !store.study) return;
@@ -20,22 +26,108 @@ watch([open, () => store.study?.revision], async () => {
     failed.value = error instanceof ApiError ? error.problem.detail : String(error);
   }
 });
+
+const KINDS: Record<Exclude<typeof kind.value, 'all'>, RecordEntry['kind'][]> = {
+  cells: ['edit-cells', 'insert-rows', 'remove-rows'],
+  columns: [
+    ...(['add-columns', 'remove-columns', 'return-columns', 'change-column'] as const),
+    ...(['order-columns', 'freeze-column', 'thaw-column'] as const),
+  ],
+  aside: ['set-aside', 'put-back'],
+  decisions: ['change-study', 'rule', 'reopen'],
+};
+const shown = computed(() => {
+  const text = wanted.value.trim().toLowerCase();
+  const kinds = kind.value === 'all' ? null : KINDS[kind.value];
+  return entries.value.filter(
+    (entry) =>
+      (!kinds || kinds.includes(entry.kind)) &&
+      `${entry.revision} ${entry.text} ${entry.reason ?? ''} ${entry.who}`.toLowerCase().includes(text),
+  );
+});
+const MOST = 300;
+
+const words = ({ undoes, text }: RecordEntry) => (undoes === null ? text : `Undone ${undoes}: ${text}`);
+const canTakeBack = (entry: RecordEntry) =>
+  !store.ruled && entry.undoneBy === null && entry.kind !== 'rule' && entry.kind !== 'reopen';
+const canGo = ({ place }: RecordEntry) => place !== null && store.columnById(place.column) !== null;
+
+function go({ place }: RecordEntry): void {
+  open.value = false;
+  // The same address twice would not move anything: the moment makes it another.
+  void router.push({ name: 'readings', query: { row: place!.row, column: place!.column, at: Date.now() } });
+}
+function save(): void {
+  const rows = [...entries.value]
+    .reverse()
+    .map((e) => [
+      String(e.revision),
+      e.kind,
+      words(e),
+      e.reason ?? '',
+      e.who,
+      e.at,
+      e.undoneBy === null ? '' : String(e.undoneBy),
+    ]);
+  const text = toDelimited([['change', 'kind', 'what', 'why', 'who', 'when', 'taken back by'], ...rows], ',');
+  saveFile(`record of ${store.study?.name || 'study'}.csv`, text, 'text/csv;charset=utf-8');
+}
 </script>
 
 <template>
-  <el-drawer v-model="open" title="Record" size="440" append-to-body>
+  <el-drawer v-model="open" title="Record" size="480" append-to-body>
     <p v-if="failed" class="said-wrong" role="alert">{{ failed }}</p>
     <p v-else-if="entries.length === 0" class="soft">Nothing has been changed yet.</p>
-    <ol class="record">
-      <li v-for="entry in entries" :key="entry.revision">
-        <div>
-          <span class="number">{{ entry.revision }}</span>
-          <template v-if="entry.undoes !== null">Undone {{ entry.undoes }}: </template>{{ entry.text }}
-        </div>
-        <div v-if="entry.reason" class="reason">“{{ entry.reason }}”</div>
-        <div class="soft small">{{ entry.who }}, {{ formatTime(entry.at) }}</div>
-      </li>
-    </ol>
+    <template v-else>
+      <div class="filter">
+        Show
+        <select v-model="kind" class="field" aria-label="Sort of change">
+          <option value="all">every change</option>
+          <option value="cells">cells and rows</option>
+          <option value="columns">columns</option>
+          <option value="aside">set aside and put back</option>
+          <option value="decisions">study and verdict</option>
+        </select>
+        with <input v-model="wanted" class="field" size="12" aria-label="Words in the record" placeholder="any words" />
+        <span class="room"></span>
+        <button class="plain" @click="save">Save as CSV</button>
+      </div>
+      <p v-if="store.refused" class="said-wrong" role="alert">
+        {{ store.refused.detail }} <button class="plain" @click="store.refused = null">Understood</button>
+      </p>
+      <ol class="record">
+        <li v-for="entry in shown.slice(0, MOST)" :key="entry.revision" :class="{ undone: entry.undoneBy !== null }">
+          <div>
+            <span class="number">{{ entry.revision }}</span>{{ words(entry) }}
+          </div>
+          <div v-if="entry.reason" class="reason">“{{ entry.reason }}”</div>
+          <div class="soft small">
+            {{ entry.who }}, {{ formatTime(entry.at) }}
+            <template v-if="entry.undoneBy !== null">· taken back by change {{ entry.undoneBy }}</template>
+            <button
+              v-if="canGo(entry)"
+              class="plain"
+              :aria-label="`Go to the place of change ${entry.revision}`"
+              @click="go(entry)"
+            >
+              Go there
+            </button>
+            <button
+              v-if="canTakeBack(entry)"
+              class="plain"
+              :aria-label="`Take back change ${entry.revision}`"
+              @click="store.takeBack(entry.revision)"
+            >
+              Take back
+            </button>
+          </div>
+        </li>
+      </ol>
+      <p v-if="shown.length > MOST" class="soft">
+        and {{ shown.length - MOST }} older ones: narrow the words, or save all.
+      </p>
+      <p v-else-if="shown.length === 0" class="soft">No change is like that.</p>
+    </template>
   </el-drawer>
 </template>
 
@@ -59,5 +151,19 @@ watch([open, () => store.study?.revision], async () => {
 .small {
   padding-left: 26px;
   font-size: 13px;
+}
+.filter {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: baseline;
+  padding-bottom: 8px;
+}
+.room {
+  flex: 1;
+}
+.undone > div:first-child {
+  color: var(--soft);
+  text-decoration: line-through;
 }
 </style>

@@ -3,7 +3,7 @@ import { computed, ref, watch } from 'vue';
 import { useStudy } from '../stores/study.js';
 
 /** Asks for the reason; without one nothing is set aside. */
-const props = defineProps<{ open: boolean; what: string }>();
+const props = defineProps<{ open: boolean; what: string; many?: boolean }>();
 const emit = defineEmits<{ done: [reason: string]; leave: [] }>();
 const store = useStudy();
 const reason = ref('');
@@ -24,12 +24,15 @@ const finish = () => {
 <template>
   <el-dialog
     :model-value="open"
-    title="Set a reading aside"
+    :title="many ? 'Set readings aside' : 'Set a reading aside'"
     width="460"
     @close="emit('leave')"
     @opened="field?.focus()"
   >
-    <p>{{ what }}: it stays in the table, struck through, and is left out of every calculation until it is put back.</p>
+    <p>
+      {{ what }}: {{ many ? 'they stay' : 'it stays' }} in the table, struck through, and {{ many ? 'are' : 'is' }} left
+      out of every calculation until put back.
+    </p>
     <label class="reason"
       >Why?
       <input

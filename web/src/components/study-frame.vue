@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core';
-import { computed, watch } from 'vue';
+import { computed, onUnmounted, watch } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { useKeys } from '../composables/use-keys.js';
 import { STAGES } from '../stages/stages.js';
@@ -26,6 +26,7 @@ watch(
   },
   { immediate: true },
 );
+onUnmounted(() => store.leave());
 watch(
   () => store.study?.name,
   (name) => (document.title = name ? `${name} · Verdict` : 'Verdict'),
@@ -36,6 +37,14 @@ const hasEvidence = computed<Record<string, boolean>>(() => ({
   fit: evidence.items.length > 0,
   verdict: store.ruled,
 }));
+
+/** What waits here, where it is one cell: then both texts can be weighed. */
+const mine = computed(() => {
+  const [first] = store.waiting;
+  if (store.waiting.length !== 1 || first?.change.kind !== 'edit-cells') return '';
+  const [run] = first.change.runs;
+  return run?.texts.length === 1 ? `“${run.texts[0]}” in row ${run.row} of ${store.columnById(run.column)?.name}` : '';
+});
 
 useKeys(Object.fromEntries(STAGES.map(({ name }, i) => [String(i + 1), () => void router.push({ name })])));
 useEventListener('keydown', (event) => {
@@ -68,10 +77,11 @@ useEventListener('keydown', (event) => {
         <CautionNote v-if="store.conflict" lead="Changed elsewhere" tone="wrong">
           {{ store.conflict.detail }}
           <span v-if="store.conflict.changes?.length"> There: {{ store.conflict.changes.join('; ') }}. </span>
-          <el-button size="small" type="primary" @click="store.takeOver(true)"
-            >Take over the newer state{{ store.waiting.length ? ', then mine' : '' }}</el-button
-          >
-          <el-button v-if="store.waiting.length" size="small" @click="store.takeOver(false)">Drop mine</el-button>
+          <span v-if="mine"> Here: {{ mine }}. </span>
+          <el-button size="small" type="primary" @click="store.takeOver(true)">{{
+            store.waiting.length ? 'Write mine after it' : 'Take over the newer state'
+          }}</el-button>
+          <el-button v-if="store.waiting.length" size="small" @click="store.takeOver(false)">Keep theirs</el-button>
         </CautionNote>
         <CautionNote v-else-if="store.away" lead="Not stored yet" tone="wrong">
           {{ store.away }} {{ store.waiting.length }}
@@ -83,7 +93,7 @@ useEventListener('keydown', (event) => {
           <button class="plain" @click="store.refused = null">Understood</button>
         </CautionNote>
       </div>
-      <main class="stage-view"><RouterView /></main>
+      <main class="stage-view"><RouterView :key="String(route.query.at ?? '')" /></main>
     </template>
     <main v-else-if="store.state === 'loading'" class="state" aria-busy="true">Opening the study …</main>
     <main v-else class="state">

@@ -23,6 +23,7 @@ const readings = computed(() => {
     sample.setAside ? `${groupThousands(sample.setAside)} set aside` : '',
     sample.missing ? `${groupThousands(sample.missing)} missing` : '',
     sample.unreadable ? `${groupThousands(sample.unreadable)} not a number` : '',
+    sample.beyondLimit ? `${groupThousands(sample.beyondLimit)} beyond a limit` : '',
   ].filter(Boolean);
   return [`${groupThousands(n)} ${n === 1 ? 'reading' : 'readings'}`, ...others].join(', ');
 });

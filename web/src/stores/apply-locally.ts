@@ -1,4 +1,5 @@
-import type { Change, Study, StudyCells, StudyColumn } from '@verdict/contract';
+import { reachOf, type Change, type SetAside, type Study, type StudyCells, type StudyColumn } from '@verdict/contract';
+import { derive, type Table } from '@verdict/core';
 
 export interface Local {
   study: Study;
@@ -7,22 +8,110 @@ export interface Local {
   removed: Map<string, StudyColumn>;
 }
 
-const grown = (cells: string[] | undefined, rowCount: number): string[] => {
+/** The page's copy of a study as calculations take a table. */
+export function tableOf(study: Study, cells: StudyCells): Table {
+  const aside = new Map<string, Set<number>>();
+  for (const { column, row } of study.setAside) {
+    const rows = aside.get(column);
+    if (rows) rows.add(row);
+    else aside.set(column, new Set([row]));
+  }
+  const none = new Set<number>();
+  return { rowCount: study.rowCount, columns: study.columns, cells, setAside: (id) => aside.get(id) ?? none };
+}
+
+function lengthened(cells: string[] | undefined, rowCount: number): string[] {
   const copy = (cells ?? []).slice(0, rowCount);
   while (copy.length < rowCount) copy.push('');
   return copy;
-};
+}
 
-function editCells({ study, cells }: Local, change: Extract<Change, { kind: 'edit-cells' }>): void {
-  const reach = change.cells.reduce((most, { row }) => Math.max(most, row), study.rowCount);
-  const rowCount = change.rowCount ?? reach;
-  const touched = new Set(change.cells.map(({ column }) => column));
-  for (const { id } of study.columns) {
-    if (touched.has(id) || rowCount !== study.rowCount) cells[id] = grown(cells[id], Math.max(rowCount, reach));
-  }
-  for (const { column, row, text } of change.cells) cells[column]![row - 1] = text;
-  if (rowCount < reach) for (const { id } of study.columns) cells[id] = grown(cells[id], rowCount);
+/** Columns whose cells are written, not worked out. */
+const written = ({ columns }: Study) => columns.filter(({ derivation }) => !derivation);
+
+function setRows({ study, cells }: Local, rowCount: number): void {
+  if (rowCount === study.rowCount) return;
+  for (const { id } of written(study)) cells[id] = lengthened(cells[id], rowCount);
   study.rowCount = rowCount;
+}
+
+function editCells(local: Local, change: Extract<Change, { kind: 'edit-cells' }>): void {
+  const { study, cells } = local;
+  const reach = Math.max(study.rowCount, reachOf(change));
+  const touched = new Set(change.runs.map(({ column }) => column));
+  for (const id of touched) cells[id] = lengthened(cells[id], reach);
+  for (const { column, row, texts } of change.runs) {
+    const own = cells[column]!;
+    texts.forEach((text, i) => (own[row - 1 + i] = text));
+  }
+  const rowCount = change.rowCount ?? reach;
+  for (const id of touched) if (rowCount < reach) cells[id] = cells[id]!.slice(0, rowCount);
+  setRows(local, rowCount);
+}
+
+function addColumns(local: Local, change: Extract<Change, { kind: 'add-columns' }>, who: string, at: string): void {
+  const { study, cells } = local;
+  setRows(local, Math.max(study.rowCount, reachOf(change)));
+  for (const { cells: texts, aside, ...column } of change.columns) {
+    study.columns.push(column);
+    if (!column.derivation) cells[column.id] = lengthened(texts, study.rowCount);
+    study.setAside = [...study.setAside, ...aside.map((reading) => ({ ...reading, column: column.id, who, at }))];
+    study.subject ??= column.kind === 'measure' ? column.id : null;
+  }
+}
+
+function insertRows(local: Local, change: Extract<Change, { kind: 'insert-rows' }>, who: string, at: string): void {
+  const { study, cells } = local;
+  const { rows, contents = [], aside = [] } = change;
+  for (const { id } of written(study)) {
+    const texts = contents.find(({ column }) => column === id)?.texts ?? [];
+    const old = lengthened(cells[id], study.rowCount);
+    const now: string[] = [];
+    let put = 0;
+    for (let taken = 0; taken < old.length || put < rows.length;) {
+      if (rows[put] === now.length + 1) now.push(texts[put++] ?? '');
+      else now.push(old[taken++] ?? '');
+    }
+    cells[id] = now;
+  }
+  study.setAside = [
+    ...study.setAside.map((reading) => {
+      let { row } = reading;
+      for (const put of rows) if (put <= row) row++;
+      return { ...reading, row };
+    }),
+    ...aside.map((reading) => ({ ...reading, who, at })),
+  ];
+  study.rowCount += rows.length;
+}
+
+function removeRows({ study, cells }: Local, rows: readonly number[]): void {
+  const going = new Set(rows);
+  for (const { id } of written(study)) cells[id] = (cells[id] ?? []).filter((_, i) => !going.has(i + 1));
+  const before = (row: number) => rows.filter((gone) => gone < row).length;
+  study.setAside = study.setAside
+    .filter(({ row }) => !going.has(row))
+    .map((reading) => ({ ...reading, row: reading.row - before(reading.row) }));
+  study.rowCount -= rows.length;
+}
+
+const placesOf = (readings: readonly { column: string; row: number }[]) =>
+  new Set(readings.map(({ column, row }) => `${column}/${row}`));
+
+const without = (all: readonly SetAside[], places: ReadonlySet<string>) =>
+  all.filter(({ column, row }) => !places.has(`${column}/${row}`));
+
+function columnById({ study }: Local, id: string): StudyColumn | undefined {
+  return study.columns.find((column) => column.id === id);
+}
+
+function removeColumns(local: Local, ids: readonly string[]): void {
+  const { study } = local;
+  for (const column of study.columns) if (ids.includes(column.id)) local.removed.set(column.id, column);
+  study.columns = study.columns.filter(({ id }) => !ids.includes(id));
+  if (study.subject && ids.includes(study.subject)) {
+    study.subject = study.columns.find(({ kind }) => kind === 'measure')?.id ?? null;
+  }
 }
 
 /**
@@ -34,48 +123,49 @@ export function applyLocally(local: Local, change: Change, who: string, at: stri
   switch (change.kind) {
     case 'edit-cells':
       return editCells(local, change);
-    case 'add-columns': {
-      study.rowCount = Math.max(study.rowCount, ...change.columns.map((column) => column.cells.length));
-      for (const { cells: text, ...column } of change.columns) {
-        study.columns.push(column);
-        cells[column.id] = text;
-        study.subject ??= column.kind === 'measure' ? column.id : null;
-      }
-      for (const { id } of study.columns) cells[id] = grown(cells[id], study.rowCount);
-      return;
-    }
-    case 'remove-columns': {
-      for (const column of study.columns) if (change.columns.includes(column.id)) local.removed.set(column.id, column);
-      study.columns = study.columns.filter(({ id }) => !change.columns.includes(id));
-      if (study.subject && change.columns.includes(study.subject)) {
-        study.subject = study.columns.find(({ kind }) => kind === 'measure')?.id ?? null;
-      }
-      return;
-    }
+    case 'add-columns':
+      return addColumns(local, change, who, at);
+    case 'remove-columns':
+      return removeColumns(local, change.columns);
     case 'return-columns':
       for (const id of change.columns) if (local.removed.has(id)) study.columns.push(local.removed.get(id)!);
       return;
     case 'change-column': {
-      const column = study.columns.find(({ id }) => id === change.column);
-      if (!column) return;
-      const { kind: _, column: __, columnKind, ...rest } = change;
-      Object.assign(column, rest, columnKind ? { kind: columnKind } : {});
+      const { kind: _, column, columnKind, ...facts } = change;
+      const found = columnById(local, column);
+      if (found) Object.assign(found, facts, columnKind ? { kind: columnKind } : {});
       return;
     }
+    case 'order-columns':
+      study.columns = change.columns.flatMap((id) => columnById(local, id) ?? []);
+      return;
+    case 'freeze-column': {
+      const column = columnById(local, change.column);
+      if (!column?.derivation) return;
+      cells[column.id] = [...derive(tableOf(study, cells), column).cells];
+      column.derivation = null;
+      return;
+    }
+    case 'thaw-column': {
+      const column = columnById(local, change.column);
+      if (column) column.derivation = change.derivation;
+      return;
+    }
+    case 'insert-rows':
+      return insertRows(local, change, who, at);
+    case 'remove-rows':
+      return removeRows(local, change.rows);
     case 'set-aside': {
-      const places = new Set(change.readings.map(({ column, row }) => `${column}/${row}`));
-      const others = study.setAside.filter(({ column, row }) => !places.has(`${column}/${row}`));
+      const others = without(study.setAside, placesOf(change.readings));
       study.setAside = [...others, ...change.readings.map((reading) => ({ ...reading, who, at }))];
       return;
     }
-    case 'put-back': {
-      const places = new Set(change.readings.map(({ column, row }) => `${column}/${row}`));
-      study.setAside = study.setAside.filter(({ column, row }) => !places.has(`${column}/${row}`));
+    case 'put-back':
+      study.setAside = without(study.setAside, placesOf(change.readings));
       return;
-    }
     case 'change-study': {
-      const { kind: _, ...rest } = change;
-      Object.assign(study, rest);
+      const { kind: _, ...facts } = change;
+      Object.assign(study, facts);
     }
   }
 }

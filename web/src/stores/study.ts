@@ -1,10 +1,19 @@
-import type { Change, Problem, Study, StudyCells } from '@verdict/contract';
-import { toSample, type Sample } from '@verdict/core';
+import {
+  changeSchema,
+  footprintOf,
+  overlap,
+  reachOf,
+  type Announced,
+  type Change,
+  type ChangeInput,
+} from '@verdict/contract';
+import type { Problem, Study, StudyCells, StudyColumn } from '@verdict/contract';
+import { cellsOf, derive, sampleOfColumn, type Derived, type DeriveMemo, type Sample } from '@verdict/core';
 import { until } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { api, ApiError } from '../api/client.js';
-import { applyLocally } from './apply-locally.js';
+import { applyLocally, tableOf } from './apply-locally.js';
 import { useWho } from './who.js';
 
 /** A change made on the page that the server has not confirmed. */
@@ -35,6 +44,9 @@ export const useStudy = defineStore('study', () => {
   let removed = new Map();
   let sending = false;
   let openedId = '';
+  let unfollow = (): void => undefined;
+  /** What the page is told while it is sending waits until the answer is there. */
+  let heard: Announced[] = [];
 
   async function read(id: string): Promise<void> {
     // Cells and study are two requests; when a change falls between them, the pair is read again.
@@ -60,7 +72,10 @@ export const useStudy = defineStore('study', () => {
     }
     try {
       await read(id);
-      if (id === openedId) state.value = 'ready';
+      if (id !== openedId) return;
+      state.value = 'ready';
+      unfollow();
+      unfollow = api.follow(id, { standing: (revision) => hear({ revision }), change: hear });
     } catch (error) {
       if (id !== openedId) return;
       state.value = 'failed';
@@ -68,19 +83,47 @@ export const useStudy = defineStore('study', () => {
     }
   }
 
-  function showLocally(change: Change): void {
+  /** Another window has changed the study, or this one is connected again and may have missed something. */
+  function hear(told: Partial<Announced> & { revision: number }): void {
+    if (!study.value || study.value.id !== openedId || told.revision <= study.value.revision) return;
+    // While own changes are on their way the answer to them settles what came first.
+    if (sending || waiting.value.length > 0) heard = [...heard, told as Announced];
+    else if (told.change && told.revision === study.value.revision + 1) {
+      showLocally(told.change, told.who);
+      study.value = { ...study.value!, revision: told.revision, canUndo: told.text!, canRedo: null };
+    } else void read(study.value.id).catch(() => undefined);
+  }
+
+  function hearAgain(): void {
+    const missed = heard;
+    heard = [];
+    for (const told of missed) hear(told);
+  }
+
+  function showLocally(change: Change, by = who.name): void {
     const local = { study: structuredClone(study.value!), cells: { ...cells.value }, removed };
-    applyLocally(local, change, who.name, new Date().toISOString());
+    applyLocally(local, change, by, new Date().toISOString());
     study.value = local.study;
     cells.value = local.cells;
   }
 
   /** Makes a change: seen at once, stored as soon as the server answers. */
-  function change(wanted: Change): void {
+  function change(input: ChangeInput): void {
     if (!study.value) return;
+    const wanted = complete(input);
+    if (!wanted) return;
     showLocally(wanted);
     waiting.value = [...waiting.value, { token: crypto.randomUUID(), change: wanted }];
     void flush();
+  }
+
+  /** The change with its defaults; null, with the reason shown, where it is none that the server would take. */
+  function complete(input: ChangeInput): Change | null {
+    const read = changeSchema.safeParse(input);
+    if (read.success) return read.data;
+    const detail = read.error.issues[0]?.message ?? '';
+    refused.value = { type: 'about:blank', title: 'This cannot be done', status: 422, code: 'invalid', detail };
+    return null;
   }
 
   async function flush(): Promise<void> {
@@ -91,7 +134,17 @@ export const useStudy = defineStore('study', () => {
         await sendFirst(study.value, waiting.value[0]!);
     } finally {
       sending = false;
+      hearAgain();
     }
+  }
+
+  const growthOf = (wanted: Change) => (reachOf(wanted) > study.value!.rowCount ? study.value!.rowCount : null);
+
+  /** True where none of the changes that came in between touches what the own waiting changes touch: then mine simply follow. */
+  function apart(between: readonly Announced[] | undefined): boolean {
+    if (!between) return false;
+    const mine = waiting.value.flatMap(({ change: own }) => footprintOf(own, growthOf(own)));
+    return between.every(({ change: other }) => other && !overlap(mine, footprintOf(other, growthOf(other))));
   }
 
   async function sendFirst(current: Study, { token, change: wanted }: Waiting): Promise<void> {
@@ -105,8 +158,10 @@ export const useStudy = defineStore('study', () => {
       if (error.away) {
         away.value = error.problem.detail;
         await new Promise((resolve) => setTimeout(resolve, RETRY_MILLISECONDS));
-      } else if (error.problem.code === 'stale') conflict.value = error.problem;
-      else {
+      } else if (error.problem.code === 'stale') {
+        if (apart(error.problem.between)) await reread();
+        else conflict.value = error.problem;
+      } else {
         // Refused: this one is taken out; what the study is now comes from the server, what still waits is shown on top.
         refused.value = error.problem;
         waiting.value = waiting.value.slice(1);
@@ -159,26 +214,40 @@ export const useStudy = defineStore('study', () => {
     }
   }
 
-  const step = (direction: 'undo' | 'redo') =>
+  const step = (direction: 'undo' | 'redo' | 'take-back', target?: number) =>
     settled(({ id, revision }) =>
-      api.step(id, { token: crypto.randomUUID(), revision, who: who.name, step: direction }),
+      api.step(id, { token: crypto.randomUUID(), revision, who: who.name, step: direction, target }),
     );
 
   const subject = computed(() => study.value?.columns.find(({ id }) => id === study.value?.subject) ?? null);
 
-  const samples = new Map<string, { cells: string[]; settings: string; sample: Sample }>();
+  const table = computed(() => (study.value ? tableOf(study.value, cells.value) : null));
+  const memo: DeriveMemo = new Map();
+  const samples = new Map<string, { inputs: unknown[]; sample: Sample }>();
+  const columnById = (id: string): StudyColumn | null =>
+    study.value?.columns.find((column) => column.id === id) ?? null;
+
+  /** A column's cells as text: as written, or worked out in full precision. */
+  function textsOf(id: string): readonly string[] {
+    const column = columnById(id);
+    return column && table.value ? cellsOf(table.value, column, memo) : [];
+  }
+
+  function derivedOf(id: string): Derived | null {
+    const column = columnById(id);
+    return column?.derivation && table.value ? derive(table.value, column, memo) : null;
+  }
 
   /** A column's readings; worked out again only when its cells, its settings or its set-aside readings have changed. */
-  function sampleOf(columnId: string): Sample | null {
-    const column = study.value?.columns.find(({ id }) => id === columnId);
-    if (!column || !study.value) return null;
-    const aside = study.value.setAside.filter((reading) => reading.column === columnId).map(({ row }) => row);
-    const settings = JSON.stringify([column, aside]);
-    const own = cells.value[columnId] ?? [];
-    const known = samples.get(columnId);
-    if (known?.cells === own && known.settings === settings) return known.sample;
-    const found = toSample(column, own, new Set(aside));
-    samples.set(columnId, { cells: own, settings, sample: found });
+  function sampleOf(id: string): Sample | null {
+    const column = columnById(id);
+    if (!column || !table.value) return null;
+    const times = column.frequencies === null ? null : textsOf(column.frequencies);
+    const inputs = [JSON.stringify(column), [...table.value.setAside(id)].join(','), textsOf(id), times];
+    const known = samples.get(id);
+    if (known && inputs.every((input, i) => input === known.inputs[i])) return known.sample;
+    const found = sampleOfColumn(table.value, column, memo);
+    samples.set(id, { inputs, sample: found });
     return found;
   }
 
@@ -186,7 +255,10 @@ export const useStudy = defineStore('study', () => {
   const ruled = computed(() => study.value?.state === 'ruled');
 
   return {
-    ...{ study, cells, state, failure, waiting, away, conflict, refused, subject, sample, ruled },
-    ...{ open, change, takeOver, settled, drained, sampleOf, undo: () => step('undo'), redo: () => step('redo') },
+    ...{ study, cells, table, state, failure, waiting, away, conflict, refused, subject, sample, ruled },
+    ...{ open, change, takeOver, settled, drained, sampleOf, textsOf, derivedOf, columnById, reread },
+    ...{ undo: () => step('undo'), redo: () => step('redo'), takeBack: (target: number) => step('take-back', target) },
+    /** Follows no study any more: the page has gone home. */
+    leave: () => unfollow(),
   };
 });

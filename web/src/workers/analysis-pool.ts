@@ -1,4 +1,4 @@
-import type { Executor, Stage } from '@verdict/core';
+import type { BlockLayout, Executor, ParsedBlock, Stage } from '@verdict/core';
 import workerpool from 'workerpool';
 import workerUrl from './analysis-worker.js?worker&url';
 
@@ -19,3 +19,7 @@ export const inWorkers: Executor = {
   advance: async (...job) => (await started().exec('advance', job)) as Stage,
   chunk: async (order, k) => (await started().exec('chunk', [order, k])) as Float64Array,
 };
+
+/** Reads a large text in a worker, so that the page stays alive meanwhile. */
+export const surveyInWorker = async (text: string, layout: BlockLayout, taken: string[]): Promise<ParsedBlock> =>
+  (await started().exec('survey', [text, layout, taken])) as ParsedBlock;

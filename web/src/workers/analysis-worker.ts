@@ -1,8 +1,17 @@
-import { advance, performChunk, type KernelOrder } from '@verdict/core';
+import { advance, parseBlock, performChunk, type BlockLayout, type KernelOrder, type ParsedBlock } from '@verdict/core';
 import workerpool from 'workerpool';
+
+const PREVIEW = 20;
+
+/** What a large text holds, with the first rows of it only: a million cells stay where they are. */
+function survey(text: string, layout: BlockLayout, taken: string[]): ParsedBlock {
+  const block = parseBlock(text, layout, taken);
+  return { ...block, columns: block.columns.map((column) => ({ ...column, cells: column.cells.slice(0, PREVIEW) })) };
+}
 
 workerpool.worker({
   advance,
+  survey,
   chunk: (order: KernelOrder, k: number) => {
     const numbers = performChunk(order, k);
     return new workerpool.Transfer(numbers, [numbers.buffer as ArrayBuffer]);

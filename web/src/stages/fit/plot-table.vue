@@ -2,7 +2,8 @@
 import { normal, type ProbabilityPlotResult } from '@verdict/core';
 import { ElMessage } from 'element-plus';
 import { computed } from 'vue';
-import { saveText, toDelimited } from '../../components/export-table.js';
+import { toDelimited } from '@verdict/core';
+import { saveFile } from '../../files/save-file.js';
 
 /** The table behind the plot: rank, row, reading, p, score, expected, observed − expected. */
 const props = defineProps<{ result: ProbabilityPlotResult; column: string; figure: (value: number) => string }>();
@@ -22,7 +23,7 @@ async function copy(): Promise<void> {
   await navigator.clipboard.writeText(toDelimited(all(), '\t'));
   ElMessage.success(`${props.result.n} rows are on the clipboard, in full precision.`);
 }
-const save = () => saveText(`probability plot of ${props.column}.csv`, toDelimited(all(), ','), 'text/csv');
+const save = () => saveFile(`probability plot of ${props.column}.csv`, toDelimited(all(), ','), 'text/csv');
 </script>
 
 <template>

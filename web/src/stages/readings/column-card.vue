@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import type { Change, StudyColumn } from '@verdict/contract';
+import type { ChangeInput, StudyColumn } from '@verdict/contract';
 import {
+  derivationWords,
   formatFigure,
   isUnavailable,
   readNumber,
@@ -10,22 +11,34 @@ import {
 } from '@verdict/core';
 import { computed, ref, toRef, watch } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
-import { useAnalysis } from '../../composables/use-analysis.js';
 import DraftField from '../../components/draft-field.vue';
 import SetAsideList from '../../components/set-aside-list.vue';
+import { useAnalysis } from '../../composables/use-analysis.js';
+import LevelList from './level-list.vue';
 import StripPicture from './strip-picture.vue';
 
-/** The card of one column: what it is, its first figures, what is wrong with it, what is set aside. */
+/** The card of one column: what it is, its first figures or levels, what is wrong with it, what is set aside. */
 const props = defineProps<{
   column: StudyColumn;
+  columns: StudyColumn[];
   sample: Sample;
-  cells: string[];
+  cells: readonly string[];
   aside: { row: number; reason: string; who: string }[];
   problems: { row: number; text: string }[];
+  problemCount: number;
+  /** Why a derived column has no values at all. */
+  fault: string | null;
   locked: boolean;
-  cursorRow: number;
+  /** Chosen readings that can be set aside, in words; empty when there are none. */
+  chosen: string;
 }>();
-const emit = defineEmits<{ change: [change: Change]; go: [row: number]; setAside: [row: number] }>();
+const emit = defineEmits<{
+  change: [change: ChangeInput];
+  go: [row: number];
+  setAside: [];
+  derive: [];
+  freeze: [];
+}>();
 
 const settings = computed(() => ({ column: props.column.name }));
 const { result } = useAnalysis<DescribeResult | Unavailable>('describe', settings, toRef(props, 'sample'));
@@ -33,6 +46,7 @@ const figures = computed(() =>
   result.value && !isUnavailable(result.value) ? (result.value as DescribeResult) : null,
 );
 const isNumeric = computed(() => props.column.kind !== 'label');
+const isCount = computed(() => props.column.kind === 'count');
 const wrong = ref<Record<string, string>>({});
 watch(
   () => props.column.id,
@@ -42,6 +56,8 @@ watch(
 const figure = (value: number | null, kind: 'location' | 'spread' | 'reading') =>
   value === null ? '–' : formatFigure(value, kind, props.sample.resolution);
 
+const say = (facts: object) => emit('change', { kind: 'change-column', column: props.column.id, ...facts });
+
 type Texts = 'name' | 'unit';
 function setText(field: Texts, typed: string): void {
   const text = typed.trim();
@@ -50,50 +66,61 @@ function setText(field: Texts, typed: string): void {
     return;
   }
   wrong.value = {};
-  if (text !== props.column[field]) emit('change', { kind: 'change-column', column: props.column.id, [field]: text });
+  if (text !== props.column[field]) say({ [field]: text });
 }
 
-type Numbers = 'resolution' | 'lowerLimit' | 'upperLimit';
+type Numbers = 'resolution' | 'lowerLimit' | 'target' | 'upperLimit' | 'claimedMean' | 'claimedSd';
 const WORDS: Record<Numbers, string> = {
-  resolution: 'The resolution',
-  lowerLimit: 'The lower limit',
-  upperLimit: 'The upper limit',
+  resolution: 'resolution',
+  lowerLimit: 'lower limit',
+  target: 'target',
+  upperLimit: 'upper limit',
+  claimedMean: 'claimed mean',
+  claimedSd: 'claimed sd',
 };
+const BOUNDS = ['lowerLimit', 'target', 'upperLimit'] as const;
 
 /** Why a typed figure will not do, or null. */
 function objection(field: Numbers, value: number | null): string | null {
-  if (field === 'resolution') return value !== null && value <= 0 ? 'The resolution is a number above 0.' : null;
-  const lower = field === 'lowerLimit' ? value : props.column.lowerLimit;
-  const upper = field === 'upperLimit' ? value : props.column.upperLimit;
-  return lower !== null && upper !== null && lower >= upper
-    ? `The lower limit (${lower}) must be below the upper (${upper}).`
-    : null;
+  if ((field === 'resolution' || field === 'claimedSd') && value !== null && value <= 0) {
+    return `The ${WORDS[field]} is a number above 0.`;
+  }
+  const bounds = BOUNDS.map((key) => ({ key, value: key === field ? value : props.column[key] }));
+  const given = bounds.filter((bound) => bound.value !== null);
+  const crossed = given.findIndex((bound, i) => i > 0 && given[i - 1]!.value! >= bound.value!);
+  if (crossed < 0) return null;
+  const [low, high] = [given[crossed - 1]!, given[crossed]!];
+  return `The ${WORDS[low.key]} (${low.value}) must be below the ${WORDS[high.key]} (${high.value}).`;
 }
 
 function setNumber(field: Numbers, typed: string): void {
   const text = typed.trim();
   const value = text === '' ? null : readNumber(text.replace(',', '.'), { decimal: 'point', thousands: 'none' });
   const bad =
-    text !== '' && value === null ? `${WORDS[field]} takes a number; “${text}” is none.` : objection(field, value);
+    text !== '' && value === null ? `The ${WORDS[field]} takes a number; “${text}” is none.` : objection(field, value);
   wrong.value = bad ? { [field]: bad } : {};
-  if (!bad && value !== props.column[field])
-    emit('change', { kind: 'change-column', column: props.column.id, [field]: value });
+  if (!bad && value !== props.column[field]) say({ [field]: value });
 }
+const given = (field: Numbers) => String(props.column[field] ?? '');
+const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
 
-const setKind = (event: Event) =>
-  emit('change', {
-    kind: 'change-column',
-    column: props.column.id,
-    columnKind: (event.target as HTMLSelectElement).value as StudyColumn['kind'],
-  });
-
-const current = computed(() => props.aside.find(({ row }) => row === props.cursorRow));
+const counts = computed(() => props.columns.filter(({ id, kind }) => kind === 'count' && id !== props.column.id));
+/** The columns that take this one as their frequencies. */
+const countsFor = computed(() => props.columns.filter(({ frequencies }) => frequencies === props.column.id));
+const limits = computed(() => props.problems.filter(({ text }) => / a limit\.$/.test(text)).length);
 </script>
 
 <template>
   <div class="cards">
     <section class="card box" :aria-label="`Column ${column.name}`">
       <StripPicture v-if="isNumeric && sample.values.length" :column="column" :sample="sample" />
+      <p v-if="column.derivation" class="soft follows">
+        {{ derivationWords(column.derivation, columns) }}
+        <template v-if="!locked">
+          <button class="plain" @click="emit('derive')">Change</button>
+          <button class="plain" @click="emit('freeze')">Freeze to plain values</button>
+        </template>
+      </p>
       <dl>
         <dt>name</dt>
         <dd>
@@ -108,7 +135,13 @@ const current = computed(() => props.aside.find(({ row }) => row === props.curso
         </dd>
         <dt>kind</dt>
         <dd>
-          <select class="field" aria-label="Kind" :value="column.kind" :disabled="locked" @change="setKind">
+          <select
+            class="field"
+            aria-label="Kind"
+            :value="column.kind"
+            :disabled="locked"
+            @change="say({ columnKind: valueOf($event) })"
+          >
             <option value="measure">a measure</option>
             <option value="label">a label</option>
             <option value="count">a count</option>
@@ -136,43 +169,117 @@ const current = computed(() => props.aside.find(({ row }) => row === props.curso
               size="8"
               :disabled="locked"
               :placeholder="sample.resolution === null ? 'unknown' : String(sample.resolution)"
-              :value="String(column.resolution ?? '')"
+              :value="given('resolution')"
               @commit="(text) => setNumber('resolution', text)"
             />
-            <span class="soft small">{{ column.resolution === null ? 'read from the digits' : 'as given' }}</span>
+            <span class="soft small">{{
+              column.resolution !== null
+                ? 'as given'
+                : sample.resolution !== null && !column.derivation
+                  ? 'read from the digits'
+                  : ''
+            }}</span>
           </dd>
           <dt>limits</dt>
           <dd>
             <DraftField
               class="field"
               aria-label="Lower limit"
-              size="7"
+              size="6"
               placeholder="none"
               :disabled="locked"
-              :value="String(column.lowerLimit ?? '')"
+              :value="given('lowerLimit')"
               @commit="(text) => setNumber('lowerLimit', text)"
             />
             <span class="soft to">to</span>
             <DraftField
               class="field"
               aria-label="Upper limit"
-              size="7"
+              size="6"
               placeholder="none"
               :disabled="locked"
-              :value="String(column.upperLimit ?? '')"
+              :value="given('upperLimit')"
               @commit="(text) => setNumber('upperLimit', text)"
             />
+            <span class="soft to">, target</span>
+            <DraftField
+              class="field"
+              aria-label="Target"
+              size="6"
+              placeholder="none"
+              :disabled="locked"
+              :value="given('target')"
+              @commit="(text) => setNumber('target', text)"
+            />
           </dd>
+          <dt>claimed</dt>
+          <dd>
+            <span class="soft">mean </span>
+            <DraftField
+              class="field"
+              aria-label="Claimed mean"
+              size="6"
+              placeholder="none"
+              :disabled="locked"
+              :value="given('claimedMean')"
+              @commit="(text) => setNumber('claimedMean', text)"
+            />
+            <span class="soft to">and sd</span>
+            <DraftField
+              class="field"
+              aria-label="Claimed sd"
+              size="6"
+              placeholder="none"
+              :disabled="locked"
+              :value="given('claimedSd')"
+              @commit="(text) => setNumber('claimedSd', text)"
+            />
+          </dd>
+          <template v-if="counts.length || column.frequencies">
+            <dt>each row is</dt>
+            <dd>
+              <select
+                class="field"
+                aria-label="Frequencies"
+                :value="column.frequencies ?? ''"
+                :disabled="locked"
+                @change="say({ frequencies: valueOf($event) || null })"
+              >
+                <option value="">one reading</option>
+                <option v-for="count in counts" :key="count.id" :value="count.id">
+                  as many readings as {{ count.name }} says
+                </option>
+              </select>
+            </dd>
+          </template>
+          <template v-if="isCount">
+            <dt>it counts</dt>
+            <dd class="soft">
+              {{
+                countsFor.length
+                  ? `how often each value of ${countsFor.map(({ name }) => name).join(', ')} occurred`
+                  : 'a tally in every row'
+              }}
+            </dd>
+          </template>
         </template>
       </dl>
       <p v-for="text in wrong" :key="text" class="said-wrong" role="alert">{{ text }}</p>
     </section>
+    <CautionNote v-if="fault" lead="No values" tone="wrong">{{ fault }}</CautionNote>
+    <LevelList
+      v-if="column.kind === 'label'"
+      :column="column"
+      :cells="cells"
+      :locked="locked"
+      @change="(change) => emit('change', change)"
+    />
     <section v-if="figures && isNumeric" class="card box" aria-label="First figures">
       <table class="figures">
         <tbody>
           <tr>
             <td>readings</td>
-            <td class="number">{{ figure(figures.n, 'reading').replace(/\.0+$/, '') }}</td>
+            <td class="number">{{ formatFigure(figures.n, 'count') }}</td>
           </tr>
           <tr>
             <td>mean</td>
@@ -195,16 +302,21 @@ const current = computed(() => props.aside.find(({ row }) => row === props.curso
           <button class="plain" @click="emit('go', problem.row)">{{ problem.text }}</button>
         </li>
       </ul>
-      <template v-if="problems.length > 50">and {{ problems.length - 50 }} more. </template>
-      Kept as written, left out until you mend {{ problems.length === 1 ? 'it' : 'them' }}.
+      <template v-if="problemCount > 50">and {{ problemCount - 50 }} more. </template>
+      <template v-if="!column.derivation">
+        Kept as written, left out
+        {{
+          limits === problems.length
+            ? 'of every calculation for now.'
+            : `until you mend ${problemCount === 1 ? 'it' : 'them'}.`
+        }}
+      </template>
     </CautionNote>
     <section v-if="aside.length || !locked" class="card box" aria-label="Set aside">
       <b>Set aside</b>
       <p v-if="!aside.length" class="soft none">No reading is set aside.</p>
       <SetAsideList :column-id="column.id" :readings="aside" @go="(row) => emit('go', row)" />
-      <el-button v-if="!locked && !current && cells[cursorRow - 1]" size="small" @click="emit('setAside', cursorRow)"
-        >Set row {{ cursorRow }} aside …</el-button
-      >
+      <el-button v-if="!locked && chosen" size="small" @click="emit('setAside')">Set {{ chosen }} aside …</el-button>
     </section>
   </div>
 </template>
@@ -229,7 +341,11 @@ dt {
 }
 dd {
   margin: 0;
-  white-space: nowrap;
+}
+.follows {
+  margin: 0 0 8px;
+  font-size: 13px;
+  overflow-wrap: anywhere;
 }
 dd input[aria-label='Column name'] {
   width: 100%;
@@ -238,7 +354,7 @@ dd input[aria-label='Column name'] {
   font-size: 12.5px;
 }
 .to {
-  margin: 0 8px;
+  margin: 0 6px;
 }
 .none {
   margin: 2px 0 8px;

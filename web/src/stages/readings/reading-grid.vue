@@ -2,92 +2,170 @@
 import type { StudyColumn } from '@verdict/contract';
 import { LONGEST_CELL, readCell } from '@verdict/core';
 import { useVirtualizer } from '@tanstack/vue-virtual';
+import { useElementSize, useEventListener } from '@vueuse/core';
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
-import type { Cursor } from './table-model.js';
+import { isIn, isOneCell, shownDerived, underName, type Cursor, type Range } from './table-model.js';
 import { useCellEditor } from './use-cell-editor.js';
 
 /**
- * The table of readings. Rows are drawn as they scroll into view; one input holds the focus, moves with the cursor and becomes the
- * editor with the first character, so that no key of a fast typist or a gauge is lost.
+ * The table of readings. Rows and columns are drawn as they scroll into view; one input holds the focus, moves with the cursor and
+ * becomes the editor with the first character, so that no key of a fast typist or a gauge is lost.
  */
 const props = defineProps<{
   columns: StudyColumn[];
-  cells: Record<string, string[]>;
+  /** Cells as text by column id, worked-out ones in full precision. */
+  texts: Record<string, readonly string[]>;
   rowCount: number;
+  /** The stored row of each shown one; null: as stored. */
+  rows: Int32Array | null;
   /** "column/row" of readings that are set aside. */
   aside: ReadonlySet<string>;
   subject: string | null;
   locked: boolean;
   resolutions: Record<string, number | null>;
+  /** The chosen cells as text for the clipboard. */
+  copyRange: (range: Range) => string;
 }>();
 const cursor = defineModel<Cursor>('cursor', { required: true });
+const anchor = defineModel<Cursor>('anchor', { required: true });
 const emit = defineEmits<{
-  edit: [columnId: string, row: number, text: string];
-  block: [text: string];
+  write: [text: string, was: string];
+  clear: [range: Range];
+  fillDown: [range: Range];
+  block: [text: string, range: Range];
 }>();
 
 const ROW = 27;
+const INDEX = 68;
+const NARROWEST = 118;
+/** Columns drawn beyond the visible ones on either side. */
+const MARGIN = 2;
+
 const scroller = ref<HTMLElement>();
 const input = ref<HTMLInputElement>();
+const { width } = useElementSize(scroller);
+const scrolled = ref(0);
+useEventListener(scroller, 'scroll', () => (scrolled.value = scroller.value?.scrollLeft ?? 0), { passive: true });
 
-const rows = computed(() => props.rowCount + (props.locked ? 0 : 1));
+const shownRows = computed(() => props.rows?.length ?? props.rowCount);
+/** The row after the last one is for writing on; a sorted or filtered table has no place for it. */
+const spare = computed(() => (props.locked || props.rows ? 0 : 1));
+const rowAt = (shown: number) => props.rows?.[shown - 1] ?? shown;
+
 const virtual = useVirtualizer(
   computed(() => ({
-    count: rows.value,
+    count: shownRows.value + spare.value,
     getScrollElement: () => scroller.value ?? null,
     estimateSize: () => ROW,
     overscan: 12,
   })),
 );
 
-const column = computed(() => props.columns[cursor.value.column]);
-const textAt = (id: string, row: number) => props.cells[id]?.[row - 1] ?? '';
-const isWrong = (of: StudyColumn, row: number) =>
-  of.kind !== 'label' && readCell(textAt(of.id, row), of).kind === 'text';
-const template = computed(() => `68px repeat(${props.columns.length}, minmax(120px, 1fr))`);
+const cellWidth = computed(() =>
+  Math.max(NARROWEST, Math.floor((Math.max(0, width.value - 2) - INDEX) / Math.max(1, props.columns.length))),
+);
+const drawn = computed(() => {
+  const from = Math.max(0, Math.floor(scrolled.value / cellWidth.value) - MARGIN);
+  const to = Math.ceil((scrolled.value + (width.value || 1200)) / cellWidth.value) + MARGIN;
+  return props.columns.slice(from, to).map((of, i) => ({ of, j: from + i }));
+});
+const leftOf = (j: number) => `${INDEX + j * cellWidth.value}px`;
 
-function underName(of: StudyColumn): string {
-  if (of.kind === 'label') return 'label';
-  const step = props.resolutions[of.id];
-  const parts = [of.unit, step === null || step === undefined ? '' : String(step)].filter(Boolean);
-  return of.kind === 'count' ? 'count' : parts.join(' · ') || 'measure';
+const column = computed(() => props.columns[cursor.value.column]);
+const textOf = (id: string, row: number) => props.texts[id]?.[row - 1] ?? '';
+const sourceResolution = ({ derivation }: StudyColumn) =>
+  derivation && 'source' in derivation ? (props.resolutions[derivation.source] ?? null) : null;
+function shown(of: StudyColumn, row: number): string {
+  const text = textOf(of.id, row);
+  return of.derivation ? shownDerived(of, text, props.resolutions[of.id] ?? null, sourceResolution(of)) : text;
+}
+function cellClass(of: StudyColumn, row: number) {
+  const kind = of.kind === 'label' || of.derivation ? 'number' : readCell(textOf(of.id, row), of).kind;
+  return {
+    words: of.kind === 'label',
+    subject: of.id === props.subject,
+    follows: of.derivation !== null,
+    aside: props.aside.has(`${of.id}/${row}`),
+    wrong: kind === 'text',
+    beyond: kind === 'limit',
+  };
 }
 
-/** The cursor's input lies over its cell, inside the scrolled sheet. */
+/** Pixels and place of the chosen range and of the cursor's input, inside the scrolled sheet. */
+const box = ({ top, bottom, left, right }: Range) => ({
+  top: `${(top - 1) * ROW}px`,
+  left: leftOf(left),
+  width: `${(right - left + 1) * cellWidth.value}px`,
+  height: `${(bottom - top + 1) * ROW}px`,
+});
 const inputStyle = computed(() => {
-  const columns = props.columns.length;
-  const share = `(100% - 68px) / ${columns}`;
-  return {
-    top: `${(cursor.value.row - 1) * ROW}px`,
-    left: `calc(68px + ${share} * ${cursor.value.column})`,
-    width: `calc(${share})`,
-    height: `${ROW}px`,
-    textAlign: column.value?.kind === 'label' ? ('left' as const) : ('right' as const),
-  };
+  const { row, column: j } = cursor.value;
+  const align = column.value?.kind === 'label' ? ('left' as const) : ('right' as const);
+  return { ...box({ top: row, bottom: row, left: j, right: j }), textAlign: align };
 });
 
-watch(cursor, ({ row }) => virtual.value.scrollToIndex(row - 1, { align: 'auto' }));
+function scrollToColumn(j: number): void {
+  const view = scroller.value;
+  if (!view) return;
+  const left = j * cellWidth.value;
+  if (left < view.scrollLeft) view.scrollLeft = left;
+  const right = INDEX + left + cellWidth.value - view.clientWidth;
+  if (right > view.scrollLeft) view.scrollLeft = right;
+}
+watch(cursor, ({ row, column: j }, before) => {
+  if (row !== before.row) virtual.value.scrollToIndex(row - 1, { align: 'auto' });
+  if (j !== before.column) scrollToColumn(j);
+});
 
 /** Rows that a page key moves by. */
 const pageRows = () => Math.max(1, Math.floor((scroller.value?.clientHeight ?? ROW * 10) / ROW) - 2);
-const { editing, draft, commit, onKey, onPaste, onCopy, onFocus } = useCellEditor({
+const size = () => ({ rows: shownRows.value, columns: props.columns.length, page: pageRows(), spare: spare.value });
+const editor = useCellEditor({
   input,
   cursor,
-  textAt: () => (column.value ? textAt(column.value.id, cursor.value.row) : ''),
-  size: () => ({ rows: props.rowCount, columns: props.columns.length, page: pageRows() }),
+  anchor,
+  size,
+  textAt: () => (column.value ? textOf(column.value.id, rowAt(cursor.value.row)) : ''),
   locked: () => props.locked,
-  write: (text) => column.value && emit('edit', column.value.id, cursor.value.row, text),
-  block: (text) => emit('block', text),
+  follows: () => column.value?.derivation !== null,
+  write: (text, was) => emit('write', text, was),
+  clear: (range) => emit('clear', range),
+  fillDown: (range) => emit('fillDown', range),
+  copy: (range) => props.copyRange(range),
+  block: (text, range) => emit('block', text, range),
 });
+const { editing, draft, commit, onKey, onPaste, onCopy, onCut, onFocus } = editor;
+const range = computed(() => editor.range());
 
-function pick(row: number, index: number): void {
+/** Moves the cursor and takes the focus; with `extend`, the range reaches from where it began. */
+function pick(row: number, index: number, extend = false): void {
   commit();
   cursor.value = { row, column: index };
+  if (!extend) anchor.value = cursor.value;
   void nextTick(() => {
     input.value?.focus({ preventScroll: true });
     input.value?.select();
   });
 }
+
+const dragging = ref(false);
+function onPress(event: MouseEvent, row: number, j: number): void {
+  dragging.value = event.button === 0;
+  pick(row, j, event.shiftKey);
+}
+function onEnter(row: number, j: number): void {
+  if (dragging.value) pick(row, j, true);
+}
+useEventListener('mouseup', () => (dragging.value = false));
+/** The whole row, or every row of a column, from its heading. */
+function pickRow(event: MouseEvent, row: number): void {
+  pick(row, props.columns.length - 1, true);
+  anchor.value = { row: event.shiftKey ? anchor.value.row : row, column: 0 };
+}
+function pickColumn(j: number): void {
+  pick(cursor.value.row, j);
+}
+
 onMounted(() => cursor.value.row > 1 && virtual.value.scrollToIndex(cursor.value.row - 1, { align: 'center' }));
 defineExpose({ pick });
 </script>
@@ -98,24 +176,27 @@ defineExpose({ pick });
     class="grid"
     role="grid"
     aria-label="Readings"
-    :aria-rowcount="rowCount + 1"
+    aria-multiselectable="true"
+    :aria-rowcount="shownRows + 1"
     :aria-colcount="columns.length + 1"
     :aria-readonly="locked"
   >
-    <div class="sheet" :style="{ minWidth: `${68 + columns.length * 120}px` }">
-      <div class="row head" role="row" aria-rowindex="1" :style="{ gridTemplateColumns: template }">
-        <span class="corner" role="columnheader"><span class="unseen">row</span></span>
+    <div class="sheet" :style="{ width: `${INDEX + columns.length * cellWidth}px` }">
+      <div class="head" role="row" aria-rowindex="1">
+        <span class="corner" role="columnheader" aria-colindex="1"><span class="unseen">row</span></span>
         <span
-          v-for="(of, j) in columns"
+          v-for="{ of, j } in drawn"
           :key="of.id"
           role="columnheader"
           class="name"
+          :aria-colindex="j + 2"
           :class="{ subject: of.id === subject }"
-          :title="of.name"
-          @click="pick(cursor.row, j)"
+          :style="{ left: leftOf(j), width: `${cellWidth}px` }"
+          :title="`${of.name}: ${underName(of, columns, resolutions[of.id] ?? null)}`"
+          @click="pickColumn(j)"
         >
           <b>{{ of.name }}</b>
-          <small>{{ underName(of) }}</small>
+          <small>{{ underName(of, columns, resolutions[of.id] ?? null) }}</small>
         </span>
       </div>
       <div class="body" :style="{ height: `${virtual.getTotalSize()}px` }">
@@ -125,26 +206,28 @@ defineExpose({ pick });
           class="row"
           role="row"
           :aria-rowindex="item.index + 2"
-          :style="{ gridTemplateColumns: template, top: `${item.start}px` }"
+          :style="{ top: `${item.start}px` }"
         >
-          <span class="index" role="rowheader">{{ item.index < rowCount ? item.index + 1 : '+' }}</span>
+          <span class="index" role="rowheader" aria-colindex="1" @mousedown.prevent="pickRow($event, item.index + 1)">{{
+            item.index < shownRows ? rowAt(item.index + 1) : '+'
+          }}</span>
           <span
-            v-for="(of, j) in columns"
+            v-for="{ of, j } in drawn"
             :id="`cell-${item.index + 1}-${j}`"
             :key="of.id"
             role="gridcell"
             class="cell"
-            :class="{
-              words: of.kind === 'label',
-              subject: of.id === subject,
-              aside: aside.has(`${of.id}/${item.index + 1}`),
-              wrong: isWrong(of, item.index + 1),
-            }"
-            @mousedown.prevent="pick(item.index + 1, j)"
-            @dblclick="editing = !locked"
-            >{{ textAt(of.id, item.index + 1) }}</span
+            :aria-colindex="j + 2"
+            :aria-selected="isIn(range, item.index + 1, j)"
+            :class="cellClass(of, rowAt(item.index + 1))"
+            :style="{ left: leftOf(j), width: `${cellWidth}px` }"
+            @mousedown.prevent="onPress($event, item.index + 1, j)"
+            @mouseenter="onEnter(item.index + 1, j)"
+            @dblclick="editor.begin()"
+            >{{ shown(of, rowAt(item.index + 1)) }}</span
           >
         </div>
+        <div v-if="columns.length && !isOneCell(range)" class="chosen" :style="box(range)"></div>
         <input
           v-if="columns.length"
           ref="input"
@@ -152,10 +235,10 @@ defineExpose({ pick });
           class="cursor"
           data-grid-cursor
           :class="{ editing }"
-          :readonly="locked"
+          :readonly="locked || column?.derivation !== null"
           :maxlength="LONGEST_CELL"
           :style="inputStyle"
-          :aria-label="column ? `${column.name}, row ${cursor.row}` : ''"
+          :aria-label="column ? `${column.name}, row ${rowAt(cursor.row)}` : ''"
           :aria-activedescendant="`cell-${cursor.row}-${cursor.column}`"
           autocomplete="off"
           spellcheck="false"
@@ -163,6 +246,7 @@ defineExpose({ pick });
           @input="editing = true"
           @paste="onPaste"
           @copy="onCopy"
+          @cut="onCut"
           @blur="commit"
           @focus="onFocus"
         />
@@ -177,30 +261,44 @@ defineExpose({ pick });
   overflow: auto;
   border-top: 1px solid var(--line);
   contain: strict;
-}
-.row {
-  display: grid;
+  user-select: none;
 }
 .head {
   position: sticky;
   z-index: 3;
   top: 0;
+  height: 46px;
   background: var(--head-cell);
   border-bottom: 1px solid var(--line);
 }
+.corner {
+  position: sticky;
+  z-index: 1;
+  left: 0;
+  display: block;
+  width: 68px;
+  height: 100%;
+  background: var(--head-cell);
+}
 .name {
+  position: absolute;
+  top: 0;
   display: grid;
+  height: 45px;
   padding: 5px 12px;
   border-left: 1px solid var(--line);
   cursor: pointer;
   overflow: hidden;
   white-space: nowrap;
 }
-.name b {
+.name b,
+.name small {
   overflow: hidden;
+  text-overflow: ellipsis;
+}
+.name b {
   font-size: 12.5px;
   font-weight: 600;
-  text-overflow: ellipsis;
 }
 .name small {
   color: var(--soft);
@@ -212,21 +310,31 @@ defineExpose({ pick });
 .body {
   position: relative;
 }
-.body .row {
+.row {
   position: absolute;
   left: 0;
   right: 0;
   height: 27px;
 }
 .index {
+  position: sticky;
+  z-index: 1;
+  left: 0;
+  display: block;
+  width: 68px;
+  height: 27px;
   padding: 4px 12px;
   border-bottom: 1px solid var(--grid-line);
   background: var(--paper);
   color: var(--soft);
   font-size: 11.5px;
   text-align: right;
+  cursor: pointer;
 }
 .cell {
+  position: absolute;
+  top: 0;
+  height: 27px;
   padding: 4px 12px;
   border-left: 1px solid var(--grid-line);
   border-bottom: 1px solid var(--grid-line);
@@ -245,17 +353,29 @@ defineExpose({ pick });
 .cell.subject {
   background: var(--tint);
 }
+.cell.follows {
+  color: var(--soft);
+}
 .cell.wrong {
   color: var(--rust);
   box-shadow: inset 3px 0 0 var(--rust);
+}
+.cell.beyond {
+  color: var(--ochre-text);
+  box-shadow: inset 3px 0 0 var(--ochre);
 }
 .cell.aside {
   color: var(--soft);
   text-decoration: line-through;
 }
+.chosen {
+  position: absolute;
+  border: 1px solid var(--green);
+  background: color-mix(in srgb, var(--green) 12%, transparent);
+  pointer-events: none;
+}
 .cursor {
   position: absolute;
-  z-index: 2;
   border: 2px solid var(--green);
   padding: 0 10px;
   background: transparent;

@@ -1,117 +1,182 @@
 <script setup lang="ts">
-import type { Change } from '@verdict/contract';
-import { FILE_LIMIT } from '@verdict/contract';
-import { groupThousands, problemCells, type ParsedColumn } from '@verdict/core';
+import type { StudyColumn } from '@verdict/contract';
+import { groupThousands, type BlockLayout, type DerivationKind } from '@verdict/core';
 import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import CautionNote from '../../components/caution-note.vue';
 import SetAsideDialog from '../../components/set-aside-dialog.vue';
+import { pasted } from '../../files/incoming.js';
+import { useKeys } from '../../composables/use-keys.js';
 import { useStudy } from '../../stores/study.js';
+import ArrangeBar from './arrange-bar.vue';
 import ColumnCard from './column-card.vue';
-import { readTextFile } from './open-file.js';
-import PastePanel from './paste-panel.vue';
+import DerivePanel from './derive-panel.vue';
+import FindBar from './find-bar.vue';
 import ReadingGrid from './reading-grid.vue';
-import { additionOf, emptyColumn, type Cursor } from './table-model.js';
+import ReshapePanel from './reshape-panel.vue';
+import SavePanel from './save-panel.vue';
+import TableBar from './table-bar.vue';
+import TakePanel from './take-panel.vue';
+import { emptyColumn, type Cursor, type Range } from './table-model.js';
+import type { Taking } from './take.js';
+import { useArrangement } from './use-arrangement.js';
+import { useColumnProblems } from './use-column-problems.js';
+import { useIncoming } from './use-incoming.js';
+import { useSubset } from './use-subset.js';
+import { useTableActions } from './use-table-actions.js';
 
 const store = useStudy();
 const subjectIndex = store.study?.columns.findIndex(({ id }) => id === store.study?.subject) ?? 0;
-// ?row=5 in the address: the place somebody pointed at elsewhere.
-const askedRow = Number(useRoute().query.row);
-const firstRow = Number.isInteger(askedRow) && askedRow > 0 ? Math.min(askedRow, store.study?.rowCount ?? 1) : 1;
-const cursor = ref<Cursor>({ row: firstRow, column: Math.max(0, subjectIndex) });
+// ?row=5&column=… in the address: the place somebody pointed at elsewhere.
+const { query } = useRoute();
+const askedRow = Number(query.row);
+const askedColumn = store.study?.columns.findIndex(({ id }) => id === query.column) ?? -1;
+const first: Cursor = {
+  row: Number.isInteger(askedRow) && askedRow > 0 ? Math.min(askedRow, store.study?.rowCount ?? 1) : 1,
+  column: Math.max(0, askedColumn >= 0 ? askedColumn : subjectIndex),
+};
+const cursor = ref<Cursor>(first);
+const anchor = ref<Cursor>(first);
 const grid = ref<InstanceType<typeof ReadingGrid>>();
 const chooser = ref<HTMLInputElement>();
-/** A text on its way in, with where it came from. */
-const incoming = ref<{ text: string; source: string } | null>(null);
-const refusal = ref('');
-const asideRow = ref<number | null>(null);
 const dragging = ref(false);
+const finding = ref(false);
+const askingReason = ref(false);
+const arranging = ref(false);
+/** What stands in place of the column's card. */
+const panel = ref<{ kind: DerivationKind; existing: StudyColumn | null } | 'stack' | 'spread' | 'save' | null>(null);
 
 const study = computed(() => store.study!);
 const columns = computed(() => study.value.columns);
 const names = computed(() => columns.value.map(({ name }) => name));
 const current = computed(() => columns.value[Math.min(cursor.value.column, columns.value.length - 1)] ?? null);
 const aside = computed(() => new Set(study.value.setAside.map(({ column, row }) => `${column}/${row}`)));
+const asideHere = computed(() => study.value.setAside.filter(({ column }) => column === current.value?.id));
 
-/** What the cards need of each column; worked out once a column and change. */
+/** What the table and the cards need of each column; worked out once a column and change. */
+const texts = computed(() => Object.fromEntries(columns.value.map(({ id }) => [id, store.textsOf(id)])));
 const samples = computed(() => Object.fromEntries(columns.value.map(({ id }) => [id, store.sampleOf(id)!])));
 const resolutions = computed(() =>
   Object.fromEntries(Object.entries(samples.value).map(([id, sample]) => [id, sample.resolution])),
 );
-const problems = computed(() => {
-  const column = current.value;
-  if (!column) return [];
-  const cells = store.cells[column.id] ?? [];
-  const found = problemCells({ ...column, cells }).map(({ row, text }) => ({ row: row!, text }));
-  return found.filter(({ row }) => !aside.value.has(`${column.id}/${row}`));
+
+const { arrangement, rows, arranged, arrangeAgain, asStored } = useArrangement();
+const actions = useTableActions(cursor, anchor, rows);
+const { range, rowAt, rowsIn, columnsIn, readingsIn, clash, settleClash } = actions;
+const problems = useColumnProblems(current);
+const incoming = useIncoming();
+const { takeSubset } = useSubset();
+
+const shownCount = computed(() => rows.value?.length ?? study.value.rowCount);
+const shownRows = computed(() => Array.from({ length: shownCount.value }, (_, i) => rowAt(i + 1)));
+const title = computed(() => {
+  const count = (n: number, one: string) => `${groupThousands(n)} ${one}${n === 1 ? '' : 's'}`;
+  return `${count(study.value.rowCount, 'row')}, ${count(columns.value.length, 'column')}`;
 });
-const asideHere = computed(() => study.value.setAside.filter(({ column }) => column === current.value?.id));
+const pasteCursor = computed(() =>
+  columns.value.length && !arranged.value
+    ? { column: cursor.value.column, row: Math.min(cursor.value.row, study.value.rowCount + 1) }
+    : null,
+);
 
-function offer(text: string, source: string): void {
-  refusal.value = '';
-  if (store.ruled) {
-    refusal.value = 'This study has its verdict; reopen it before adding readings.';
-    return;
-  }
-  incoming.value = { text, source };
+/** A text that was pasted into the table: known, it goes in at once; else it is looked at first. */
+function onBlock(text: string, into: Range): void {
+  if (store.ruled || !actions.pasteKnown(text, into)) incoming.offer(pasted(text), true);
 }
 
-function take(parsed: ParsedColumn[]): void {
+async function take(taking: Taking, layout: BlockLayout): Promise<void> {
   const index = columns.value.length;
-  store.change(additionOf(parsed));
-  incoming.value = null;
-  cursor.value = { row: 1, column: index };
-}
-
-async function openFile(file: File | undefined): Promise<void> {
-  if (!file) return;
-  const read = await readTextFile(file, FILE_LIMIT);
-  if ('refusal' in read) refusal.value = read.refusal;
-  else offer(read.text, file.name);
+  const taken = await incoming.take(taking, layout, cursor.value, rowAt);
+  if (taken && taking.target === 'new columns') anchor.value = cursor.value = { row: 1, column: index };
 }
 
 // Pasted anywhere on the stage, except into a field.
 useEventListener('paste', (event: ClipboardEvent) => {
   if ((event.target as HTMLElement).closest?.('input, textarea')) return;
   event.preventDefault();
-  offer(event.clipboardData?.getData('text/plain') ?? '', 'Pasted readings');
+  incoming.offer(pasted(event.clipboardData?.getData('text/plain') ?? ''), false);
 });
-
 async function pasteByButton(): Promise<void> {
   try {
-    offer(await navigator.clipboard.readText(), 'Pasted readings');
+    incoming.offer(pasted(await navigator.clipboard.readText()), false);
   } catch {
-    refusal.value = 'The browser does not hand over the clipboard to a button here. Press Ctrl + V instead.';
+    incoming.refusal.value = 'The browser does not hand over the clipboard to a button here. Press Ctrl + V instead.';
   }
 }
-
 function onDrop(event: DragEvent): void {
   dragging.value = false;
-  void openFile(event.dataTransfer?.files[0]);
+  void incoming.open(event.dataTransfer?.files[0]);
 }
-
-const edit = (column: string, row: number, text: string) =>
-  store.change({ kind: 'edit-cells', cells: [{ column, row, text }] });
+function onChosen(event: Event): void {
+  const field = event.target as HTMLInputElement;
+  void incoming.open(field.files?.[0]);
+  field.value = '';
+}
 
 function startTyping(): void {
   store.change(emptyColumn(names.value));
   requestAnimationFrame(() => grid.value?.pick(1, columns.value.length - 1));
 }
+function addColumn(kind: DerivationKind | 'empty' | 'stack' | 'spread' | 'duplicate'): void {
+  if (kind === 'empty') startTyping();
+  else if (kind === 'duplicate') actions.duplicateColumn();
+  else panel.value = kind === 'stack' || kind === 'spread' ? kind : { kind, existing: null };
+}
+function onColumn(what: 'left' | 'right' | 'remove' | 'duplicate'): void {
+  if (what === 'remove') actions.removeColumns();
+  else if (what === 'duplicate') actions.duplicateColumn();
+  else actions.moveColumn(what === 'left' ? -1 : 1);
+}
+function onRows(what: 'above' | 'below' | 'remove' | 'fill' | 'aside' | 'back' | 'subset'): void {
+  if (what === 'above' || what === 'below') actions.insertRows(what === 'below');
+  else if (what === 'remove') actions.removeRows();
+  else if (what === 'fill') actions.fillDown(range.value);
+  else if (what === 'aside') askingReason.value = readingsIn(false).length > 0;
+  else if (what === 'back') actions.putBack();
+  else void takeSubset(rowsIn(range.value).length > 1 ? rowsIn(range.value) : shownRows.value);
+}
+function changed(change: Parameters<typeof store.change>[0]): void {
+  panel.value = null;
+  store.change(change);
+}
 
+const goTo = (row: number) =>
+  grid.value?.pick(rows.value ? Math.max(1, rows.value.indexOf(row) + 1) : row, cursor.value.column);
+const goToShown = (row: number, column: number) => {
+  anchor.value = cursor.value = { row, column };
+};
+const toAside = computed(() => readingsIn(false));
+const asideWords = computed(() => {
+  const [only] = toAside.value;
+  if (!only) return '';
+  return toAside.value.length === 1 ? `row ${only.row}` : `${groupThousands(toAside.value.length)} readings`;
+});
+const asideQuestion = computed(() => {
+  const [only] = toAside.value;
+  if (toAside.value.length !== 1 || !only)
+    return `${asideWords.value} of ${columnsIn(range.value)
+      .map(({ name }) => name)
+      .join(', ')}`;
+  return `Row ${only.row} of ${store.columnById(only.column)?.name}, ${store.textsOf(only.column)[only.row - 1]}`;
+});
 function setAside(reason: string): void {
-  if (current.value && asideRow.value !== null) {
-    store.change({ kind: 'set-aside', readings: [{ column: current.value.id, row: asideRow.value, reason }] });
-  }
-  asideRow.value = null;
+  actions.setAside(reason);
+  askingReason.value = false;
 }
-const change = (wanted: Change) => store.change(wanted);
-const goTo = (row: number) => grid.value?.pick(row, cursor.value.column);
-function removeColumn(): void {
-  if (current.value) store.change({ kind: 'remove-columns', columns: [current.value.id] });
-  cursor.value = { row: cursor.value.row, column: Math.max(0, cursor.value.column - 1) };
-}
-const lines = (n: number, one: string) => `${groupThousands(n)} ${one}${n === 1 ? '' : 's'}`;
+const ask = () => (askingReason.value = !store.ruled && toAside.value.length > 0);
+
+useKeys({ x: ask });
+// In the table letters are written into cells; there these work with Ctrl or Alt.
+useEventListener('keydown', (event) => {
+  if (event.altKey && event.key.toLowerCase() === 'x') ask();
+  else if (event.altKey && event.key === 'Insert') actions.insertRows(false);
+  else if (event.altKey && event.key === 'Delete') actions.removeRows();
+  else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'f' && columns.value.length)
+    finding.value = true;
+  else return;
+  event.preventDefault();
+});
 </script>
 
 <template>
@@ -122,23 +187,32 @@ const lines = (n: number, one: string) => `${groupThousands(n)} ${one}${n === 1 
       class="unseen"
       tabindex="-1"
       aria-label="File"
-      accept=".csv,.tsv,.txt,text/csv"
-      @change="
-        openFile(($event.target as HTMLInputElement).files?.[0]);
-        ($event.target as HTMLInputElement).value = '';
-      "
+      accept=".csv,.tsv,.txt,.json,.xlsx,.zip,text/csv"
+      @change="onChosen"
     />
     <div class="main">
-      <CautionNote v-if="refusal" lead="Not taken" tone="wrong"
-        >{{ refusal }} <button class="plain" @click="refusal = ''">Understood</button></CautionNote
+      <CautionNote v-if="incoming.refusal.value" lead="Not taken" tone="wrong"
+        >{{ incoming.refusal.value }}
+        <button class="plain" @click="incoming.refusal.value = ''">Understood</button></CautionNote
       >
-      <PastePanel
-        v-if="incoming"
-        :text="incoming.text"
-        :source="incoming.source"
-        :taken="names"
+      <CautionNote v-if="clash" lead="Two at one cell" tone="wrong">
+        While you were writing “{{ clash.mine }}”, row {{ clash.row }} of
+        {{ store.columnById(clash.column)?.name }} became “{{ clash.theirs }}” in another window.
+        <el-button size="small" type="primary" @click="settleClash(true)">Write mine</el-button>
+        <el-button size="small" @click="settleClash(false)">Keep theirs</el-button>
+      </CautionNote>
+      <TakePanel
+        v-if="incoming.current.value"
+        :key="incoming.serial.value"
+        :incoming="incoming.current.value"
+        :standing="columns"
+        :row-count="study.rowCount"
+        :cursor="pasteCursor"
+        :over="incoming.intoTable.value"
+        :progress="incoming.progress.value"
         @take="take"
-        @leave="incoming = null"
+        @leave="incoming.leave"
+        @stop="incoming.stop"
       />
       <section v-else-if="columns.length === 0" class="card empty" :class="{ dragging }">
         <h1>Paste a column of readings.</h1>
@@ -148,59 +222,125 @@ const lines = (n: number, one: string) => `${groupThousands(n)} ${one}${n === 1 
         </p>
         <div>
           <el-button type="primary" @click="pasteByButton">Paste</el-button>
-          <el-button @click="chooser?.click()">Open a CSV or TSV file</el-button>
+          <el-button @click="chooser?.click()">Open a file</el-button>
           <el-button @click="startTyping">Type them in</el-button>
+          <el-button @click="addColumn('made-up')">Make some up</el-button>
         </div>
-        <p class="soft">A file can also be dropped here.</p>
+        <p class="soft">
+          CSV, TSV, a spreadsheet (.xlsx), JSON or a data package (.zip); a file can also be dropped here.
+        </p>
       </section>
       <section v-else class="card table" :class="{ dragging }">
-        <div class="title">
-          <h2>{{ lines(study.rowCount, 'row') }}, {{ lines(columns.length, 'column') }}</h2>
-          <template v-if="!store.ruled">
-            <button class="plain" @click="chooser?.click()">Open a file</button>
-            <button class="plain" @click="pasteByButton">Paste</button>
-            <button class="plain" @click="startTyping">New column</button>
-            <button v-if="current" class="plain" @click="removeColumn">Remove {{ current.name }}</button>
-          </template>
-          <span v-else class="soft">ruled: reopen in Verdict to change anything</span>
-        </div>
+        <TableBar
+          :title="title"
+          :column-name="current?.name ?? ''"
+          :rows-chosen="Math.max(1, rowsIn(range).length)"
+          :locked="store.ruled"
+          :arranged="arranged || arranging"
+          :finding="finding"
+          @open="chooser?.click()"
+          @paste="pasteByButton"
+          @add="addColumn"
+          @column="onColumn"
+          @rows="onRows"
+          @arrange="arranging = !arranging"
+          @find="finding = !finding"
+          @save="panel = 'save'"
+        />
+        <FindBar
+          v-if="finding"
+          :columns="columns"
+          :texts="store.textsOf"
+          :row-at="rowAt"
+          :shown="shownCount"
+          :from="cursor"
+          @go="goToShown"
+          @go-to-row="(row) => grid?.pick(row, cursor.column)"
+          @close="finding = false"
+        />
+        <ArrangeBar
+          v-if="arranging || arranged"
+          v-model="arrangement"
+          :columns="columns"
+          :texts="store.textsOf"
+          :shown="shownCount"
+          :of="study.rowCount"
+          @again="arrangeAgain"
+          @close="
+            asStored();
+            arranging = false;
+          "
+        />
         <div class="room">
           <ReadingGrid
             ref="grid"
             v-model:cursor="cursor"
+            v-model:anchor="anchor"
             :columns="columns"
-            :cells="store.cells"
+            :texts="texts"
             :row-count="study.rowCount"
+            :rows="rows"
             :aside="aside"
             :subject="study.subject"
             :locked="store.ruled"
             :resolutions="resolutions"
-            @edit="edit"
-            @block="(text) => offer(text, 'Pasted readings')"
+            :copy-range="actions.copyRange"
+            @write="actions.write"
+            @clear="actions.clear"
+            @fill-down="actions.fillDown"
+            @block="onBlock"
           />
         </div>
       </section>
     </div>
-    <aside v-if="current && samples[current.id] && !incoming" class="side">
+    <aside v-if="!incoming.current.value && (panel || (current && samples[current.id]))" class="side">
+      <SavePanel
+        v-if="panel === 'save'"
+        :chosen="{ columns: columnsIn(range), rows: rowsIn(range) }"
+        :shown="shownRows"
+        @leave="panel = null"
+      />
+      <ReshapePanel
+        v-else-if="panel === 'stack' || panel === 'spread'"
+        :kind="panel"
+        :chosen="columnsIn(range)"
+        @done="changed"
+        @leave="panel = null"
+      />
+      <DerivePanel
+        v-else-if="panel"
+        :key="panel.kind"
+        :kind="panel.kind"
+        :source="current"
+        :existing="panel.existing"
+        @done="changed"
+        @leave="panel = null"
+      />
       <ColumnCard
+        v-else-if="current"
         :column="current"
+        :columns="columns"
         :sample="samples[current.id]!"
-        :cells="store.cells[current.id] ?? []"
+        :cells="texts[current.id] ?? []"
         :aside="asideHere"
-        :problems="problems"
+        :problems="problems.list"
+        :problem-count="problems.count"
+        :fault="problems.fault"
         :locked="store.ruled"
-        :cursor-row="cursor.row"
-        @change="change"
+        :chosen="asideWords"
+        @change="(wanted) => store.change(wanted)"
         @go="goTo"
-        @set-aside="(row) => (asideRow = row)"
+        @set-aside="ask"
+        @derive="panel = { kind: current!.derivation!.kind, existing: current! }"
+        @freeze="store.change({ kind: 'freeze-column', column: current!.id })"
       />
     </aside>
     <SetAsideDialog
-      v-if="current"
-      :open="asideRow !== null"
-      :what="`Row ${asideRow} of ${current.name}, ${(store.cells[current.id] ?? [])[(asideRow ?? 1) - 1]}`"
+      :open="askingReason"
+      :many="toAside.length > 1"
+      :what="asideQuestion"
       @done="setAside"
-      @leave="asideRow = null"
+      @leave="askingReason = false"
     />
   </div>
 </template>
@@ -244,18 +384,6 @@ const lines = (n: number, one: string) => `${groupThousands(n)} ${one}${n === 1 
   flex: 1;
   min-height: 0;
   overflow: hidden;
-}
-.title {
-  display: flex;
-  gap: 14px;
-  align-items: baseline;
-  padding: 12px 16px;
-}
-.title h2 {
-  flex: 1;
-  margin: 0;
-  font-size: 15px;
-  font-weight: 600;
 }
 .room {
   flex: 1;

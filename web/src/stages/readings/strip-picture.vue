@@ -9,7 +9,7 @@ const figure = (value: number) => formatFigure(value, 'reading', props.sample.re
 /** The strip picture: each reading at its place, lightly stacked by row so that ties show. */
 const strip = computed(() => {
   const { values } = props.sample;
-  const { lowerLimit, upperLimit } = props.column;
+  const { lowerLimit, target, upperLimit } = props.column;
   if (values.length === 0) return null;
   let lowest = Infinity;
   let greatest = -Infinity;
@@ -28,7 +28,8 @@ const strip = computed(() => {
     (value, i) => ({ x: at(value), y: 12 + (i % 3) * 5 }),
   );
   const limits = [lowerLimit, upperLimit].flatMap((limit) => (limit === null ? [] : [at(limit)]));
-  return { marks, limits, least, most };
+  const aim = target !== null && target >= least && target <= most ? at(target) : null;
+  return { marks, limits, aim, least, most };
 });
 </script>
 
@@ -51,6 +52,15 @@ const strip = computed(() => {
       stroke="var(--ochre)"
       stroke-dasharray="4 3"
       stroke-width="1.5"
+    />
+    <line
+      v-if="strip.aim !== null"
+      :x1="strip.aim"
+      :x2="strip.aim"
+      y1="28"
+      y2="36"
+      stroke="var(--green)"
+      stroke-width="2"
     />
     <circle
       v-for="(mark, i) in strip.marks"

@@ -1,29 +1,47 @@
-import type { Change, NewColumn } from '@verdict/contract';
-import { freeName, type ParsedColumn } from '@verdict/core';
+import { NOTHING_SAID, type ChangeInput, type StudyColumn } from '@verdict/contract';
+import { derivationWords, formatFigure, freeName, toDelimited, type ParsedColumn } from '@verdict/core';
 
 export interface Cursor {
-  /** Row from 1, column index from 0. */
+  /** Row as shown, from 1; column index from 0. */
   row: number;
   column: number;
 }
 
-/** Where a key moves the cursor; the row after the last one is for writing on. */
-export function moved(cursor: Cursor, key: string, size: { rows: number; columns: number; page: number }): Cursor {
-  const rows = size.rows + 1;
+export interface Range {
+  top: number;
+  bottom: number;
+  left: number;
+  right: number;
+}
+
+export interface TableSize {
+  rows: number;
+  columns: number;
+  page: number;
+  /** Rows behind the last one that can be written into: one, or none. */
+  spare: number;
+}
+
+/** Where a key moves the cursor; with `far`, to the end in that direction. */
+export function moved(cursor: Cursor, key: string, size: TableSize, far = false): Cursor {
+  const rows = Math.max(1, size.rows + size.spare);
   const at = (row: number, column: number): Cursor => ({
     row: Math.max(1, Math.min(rows, row)),
     column: Math.max(0, Math.min(size.columns - 1, column)),
   });
   const { row, column } = cursor;
+  const last = Math.max(1, size.rows);
   switch (key) {
     case 'ArrowUp':
-      return at(row - 1, column);
+      return far ? at(1, column) : at(row - 1, column);
     case 'ArrowDown':
+      return far ? at(last, column) : at(row + 1, column);
     case 'Enter':
       return at(row + 1, column);
     case 'ArrowLeft':
-      return at(row, column - 1);
+      return far ? at(row, 0) : at(row, column - 1);
     case 'ArrowRight':
+      return far ? at(row, size.columns - 1) : at(row, column + 1);
     case 'Tab':
       return at(row, column + 1);
     case 'PageUp':
@@ -31,13 +49,28 @@ export function moved(cursor: Cursor, key: string, size: { rows: number; columns
     case 'PageDown':
       return at(row + size.page, column);
     case 'Home':
-      return at(row, 0);
+      return at(far ? 1 : row, 0);
     case 'End':
-      return at(row, size.columns - 1);
+      return at(far ? last : row, size.columns - 1);
     default:
       return cursor;
   }
 }
+
+/** The cells between two corners. */
+export function rangeOf(a: Cursor, b: Cursor): Range {
+  return {
+    top: Math.min(a.row, b.row),
+    bottom: Math.max(a.row, b.row),
+    left: Math.min(a.column, b.column),
+    right: Math.max(a.column, b.column),
+  };
+}
+
+export const isOneCell = ({ top, bottom, left, right }: Range) => top === bottom && left === right;
+
+export const isIn = ({ top, bottom, left, right }: Range, row: number, column: number) =>
+  row >= top && row <= bottom && column >= left && column <= right;
 
 /** A pasted text that belongs into one cell: no line break but a trailing one, no tab. */
 export function singleCell(text: string): string | null {
@@ -45,21 +78,81 @@ export function singleCell(text: string): string | null {
   return /[\t\n\r]/.test(body) ? null : body;
 }
 
+/** Rows of cells as the clipboard carries them to other programs. */
+export const clipboardText = (rows: readonly (readonly string[])[]): string =>
+  toDelimited(rows, '\t').replace(/\r\n$/, '');
+
+/** Rows of cells written from a place on, as runs down each column; `rowAt` gives the stored row of a shown one. */
+export function runsOf(
+  rows: readonly (readonly string[])[],
+  columns: readonly { id: string }[],
+  from: Cursor,
+  rowAt: (shown: number) => number,
+): { column: string; row: number; texts: string[] }[] {
+  const width = rows.reduce((most, row) => Math.max(most, row.length), 0);
+  const runs: { column: string; row: number; texts: string[] }[] = [];
+  for (let j = 0; j < width; j++) {
+    const column = columns[from.column + j];
+    if (!column) continue;
+    let run: (typeof runs)[number] | null = null;
+    rows.forEach((cells, i) => {
+      const text = cells[j];
+      if (text === undefined) return;
+      const row = rowAt(from.row + i);
+      if (run && row === run.row + run.texts.length) run.texts.push(text);
+      else runs.push((run = { column: column.id, row, texts: [text] }));
+    });
+  }
+  return runs;
+}
+
+/** Rows by number in rising order, each once. */
+export const rising = (rows: Iterable<number>): number[] => [...new Set(rows)].sort((a, b) => a - b);
+
 /** Parsed columns as the change that adds them. */
-export function additionOf(columns: readonly ParsedColumn[]): Change {
-  const added: NewColumn[] = columns.map((column) => ({
-    ...column,
-    id: crypto.randomUUID(),
-    resolution: null,
-    lowerLimit: null,
-    upperLimit: null,
-  }));
-  return { kind: 'add-columns', columns: added };
+export function additionOf(columns: readonly (ParsedColumn & Partial<StudyColumn>)[], note?: string): ChangeInput {
+  const added = columns.map((column) => ({ ...NOTHING_SAID, ...column, id: crypto.randomUUID() }));
+  return { kind: 'add-columns', columns: added, ...(note ? { note: note.slice(0, 200) } : {}) };
 }
 
 /** An empty column to type into. */
-export function emptyColumn(taken: readonly string[]): Change {
+export function emptyColumn(taken: readonly string[]): ChangeInput {
   const name = freeName('readings', taken);
   const format = { decimal: 'point', thousands: 'none' } as const;
   return additionOf([{ name, unit: '', kind: 'measure', ...format, cells: [''] }]);
+}
+
+/** What stands under a column's name: unit and resolution, kind, or what it follows. */
+export function underName(column: StudyColumn, columns: readonly StudyColumn[], resolution: number | null): string {
+  if (column.derivation) return derivationWords(column.derivation, columns);
+  if (column.kind === 'label') return 'label';
+  if (column.kind === 'count') return 'count';
+  return [column.unit, resolution === null ? '' : String(resolution)].filter(Boolean).join(' · ') || 'measure';
+}
+
+/** A worked-out cell as it is shown; what is copied or exported is the full value. */
+export function shownDerived(
+  column: StudyColumn,
+  text: string,
+  resolution: number | null,
+  ofSource: number | null,
+): string {
+  const { derivation } = column;
+  if (!derivation || text === '' || column.kind === 'label') return text;
+  const value = Number(text);
+  if (Number.isNaN(value)) return text;
+  if (resolution !== null) return formatFigure(value, 'reading', resolution);
+  switch (derivation.kind) {
+    case 'standard-score':
+    case 'given-score':
+      return formatFigure(value, 'reading', 0.001);
+    case 'share':
+      return formatFigure(value, 'reading', 0.0001);
+    case 'rank':
+      return text;
+    case 'distance':
+      return formatFigure(value, 'location', ofSource);
+    default:
+      return Number.isInteger(value) && Math.abs(value) < 1e9 ? String(value) : formatFigure(value, 'reading', null);
+  }
 }

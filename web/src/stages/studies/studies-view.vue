@@ -7,6 +7,7 @@ import { api, ApiError } from '../../api/client.js';
 import CautionNote from '../../components/caution-note.vue';
 import PageHead from '../../components/page-head.vue';
 import { formatTime } from '../../components/time.js';
+import { openFile } from '../../files/open-file.js';
 
 /** Home: the studies, and the bin. */
 const router = useRouter();
@@ -37,6 +38,22 @@ const create = () =>
     const { id } = await api.createStudy();
     await router.push({ name: 'readings', params: { id } });
   });
+const chooser = ref<HTMLInputElement>();
+/** A saved study opens as it is; readings belong into a study, new or not. */
+async function openStudy(event: Event): Promise<void> {
+  const field = event.target as HTMLInputElement;
+  const [file] = field.files ?? [];
+  field.value = '';
+  if (!file) return;
+  const opened = await openFile(file);
+  if ('refusal' in opened) problem.value = opened.refusal;
+  else if ('incoming' in opened) problem.value = `${file.name} holds readings, not a study. Open it inside a study.`;
+  else
+    await guarded(async () => {
+      const { id } = await api.openSaved(opened.study);
+      await router.push({ name: 'readings', params: { id } });
+    });
+}
 const moveToBin = (id: string) => guarded(() => api.binStudy(id).then(load));
 const restore = (id: string) => guarded(() => api.restoreStudy(id).then(load));
 
@@ -53,6 +70,16 @@ const empty = computed(() => studies.value?.length === 0);
       <div class="top">
         <h1>{{ inBin ? 'Studies in the bin' : 'Studies' }}</h1>
         <button class="plain" @click="inBin = !inBin">{{ inBin ? 'Back to the studies' : 'Bin' }}</button>
+        <button v-if="!inBin" class="plain" @click="chooser?.click()">Open a saved study</button>
+        <input
+          ref="chooser"
+          type="file"
+          class="unseen"
+          tabindex="-1"
+          aria-label="Study file"
+          accept=".json"
+          @change="openStudy"
+        />
         <el-button v-if="!inBin" type="primary" @click="create">New study</el-button>
       </div>
       <CautionNote v-if="problem" lead="Not done" tone="wrong">

@@ -1,0 +1,187 @@
+<script setup lang="ts">
+import type { StudyColumn } from '@verdict/contract';
+import { countLevels, readNumber, type Arrangement, type RowFilter } from '@verdict/core';
+import { computed, ref } from 'vue';
+import DraftField from '../../components/draft-field.vue';
+
+/** The order and choice of rows as a sentence. It changes what is shown, never what is stored. */
+const props = defineProps<{
+  columns: StudyColumn[];
+  texts: (id: string) => readonly string[];
+  shown: number;
+  of: number;
+}>();
+const arrangement = defineModel<Arrangement>({ required: true });
+const emit = defineEmits<{ again: []; close: [] }>();
+
+const labels = computed(() => props.columns.filter(({ kind }) => kind === 'label'));
+const numeric = computed(() => props.columns.filter(({ kind }) => kind !== 'label'));
+const wrong = ref('');
+
+function setSort(place: number, column: string): void {
+  const sort = arrangement.value.sort.slice(0, place);
+  if (column) sort.push({ column, falling: arrangement.value.sort[place]?.falling ?? false });
+  arrangement.value = { ...arrangement.value, sort };
+}
+function setFalling(place: number, falling: boolean): void {
+  const sort = arrangement.value.sort.map((by, i) => (i === place ? { ...by, falling } : by));
+  arrangement.value = { ...arrangement.value, sort };
+}
+
+const filterOf = <K extends RowFilter['kind']>(kind: K) =>
+  arrangement.value.only.find((filter) => filter.kind === kind) as Extract<RowFilter, { kind: K }> | undefined;
+function setFilter(kind: RowFilter['kind'], filter: RowFilter | null): void {
+  const others = arrangement.value.only.filter((one) => one.kind !== kind);
+  arrangement.value = { ...arrangement.value, only: filter ? [...others, filter] : others };
+}
+
+const byLevel = computed(() => filterOf('levels'));
+const levelColumn = computed(() => props.columns.find(({ id }) => id === byLevel.value?.column));
+const levels = computed(() =>
+  levelColumn.value ? countLevels(props.texts(levelColumn.value.id), levelColumn.value.levels) : [],
+);
+function chooseLabel(id: string): void {
+  const column = props.columns.find((c) => c.id === id);
+  const all = column ? countLevels(props.texts(id), column.levels).map(({ name }) => name) : [];
+  setFilter('levels', column ? { kind: 'levels', column: id, levels: all } : null);
+}
+function toggleLevel(name: string): void {
+  const current = byLevel.value!;
+  const chosen = current.levels.includes(name) ? current.levels.filter((l) => l !== name) : [...current.levels, name];
+  setFilter('levels', { ...current, levels: chosen });
+}
+
+const byRange = computed(() => filterOf('range'));
+const chooseRange = (column: string) =>
+  setFilter(
+    'range',
+    column ? { kind: 'range', column, from: byRange.value?.from ?? null, to: byRange.value?.to ?? null } : null,
+  );
+function setEnd(end: 'from' | 'to', typed: string): void {
+  const text = typed.trim();
+  const value = text === '' ? null : readNumber(text.replace(',', '.'), { decimal: 'point', thousands: 'none' });
+  const next = { ...byRange.value!, [end]: value };
+  wrong.value =
+    text !== '' && value === null
+      ? `“${text}” is no number.`
+      : next.from !== null && next.to !== null && next.from > next.to
+        ? `From (${next.from}) must not lie above to (${next.to}).`
+        : '';
+  if (!wrong.value) setFilter('range', next);
+}
+const asideState = computed(() => filterOf('set-aside')?.show ?? 'all');
+const setAside = (show: string) =>
+  setFilter('set-aside', show === 'only' || show === 'without' ? { kind: 'set-aside', show } : null);
+const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
+</script>
+
+<template>
+  <div class="arrange" role="group" aria-label="Arrange">
+    <p class="sentence">
+      Sorted by
+      <template v-for="place in Math.min(3, arrangement.sort.length + 1)" :key="place">
+        <template v-if="place > 1">, then by </template>
+        <select
+          class="field"
+          :aria-label="`Sort ${place}`"
+          :value="arrangement.sort[place - 1]?.column ?? ''"
+          @change="setSort(place - 1, valueOf($event))"
+        >
+          <option value="">{{ place === 1 ? 'nothing: as stored' : 'nothing' }}</option>
+          <option v-for="column in columns" :key="column.id" :value="column.id">{{ column.name }}</option>
+        </select>
+        <select
+          v-if="arrangement.sort[place - 1]"
+          class="field"
+          :aria-label="`Direction ${place}`"
+          :value="arrangement.sort[place - 1]!.falling ? 'falling' : 'rising'"
+          @change="setFalling(place - 1, valueOf($event) === 'falling')"
+        >
+          <option>rising</option>
+          <option>falling</option>
+        </select></template
+      >; rows with
+      <select
+        class="field"
+        aria-label="Rows by level"
+        :value="byLevel?.column ?? ''"
+        @change="chooseLabel(valueOf($event))"
+      >
+        <option value="">any label</option>
+        <option v-for="column in labels" :key="column.id" :value="column.id">{{ column.name }}</option>
+      </select>
+      <template v-if="byLevel">
+        among
+        <label v-for="level in levels.slice(0, 30)" :key="level.name" class="level"
+          ><input type="checkbox" :checked="byLevel.levels.includes(level.name)" @change="toggleLevel(level.name)" />{{
+            level.name
+          }}</label
+        ></template
+      >, with
+      <select
+        class="field"
+        aria-label="Rows by range"
+        :value="byRange?.column ?? ''"
+        @change="chooseRange(valueOf($event))"
+      >
+        <option value="">any value</option>
+        <option v-for="column in numeric" :key="column.id" :value="column.id">{{ column.name }}</option></select
+      ><template v-if="byRange">
+        from
+        <DraftField
+          class="field"
+          size="5"
+          aria-label="From"
+          placeholder="any"
+          :value="String(byRange.from ?? '')"
+          @commit="(text) => setEnd('from', text)" />
+        to
+        <DraftField
+          class="field"
+          size="5"
+          aria-label="To"
+          placeholder="any"
+          :value="String(byRange.to ?? '')"
+          @commit="(text) => setEnd('to', text)" /></template
+      >,
+      <select class="field" aria-label="Set-aside readings" :value="asideState" @change="setAside(valueOf($event))">
+        <option value="all">set-aside readings or not</option>
+        <option value="only">a set-aside reading</option>
+        <option value="without">no set-aside reading</option></select
+      >.
+      <span v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</span>
+    </p>
+    <div class="end">
+      <span class="soft" role="status">{{ shown }} of {{ of }} rows</span>
+      <button class="plain" @click="emit('again')">Arrange again</button>
+      <button class="plain" @click="emit('close')">As stored</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.arrange {
+  display: flex;
+  gap: 16px;
+  align-items: flex-start;
+  padding: 0 16px 10px;
+}
+.sentence {
+  flex: 1;
+  margin: 0;
+  font: 14px/1.9 var(--serif);
+}
+.level {
+  margin-right: 8px;
+  font-family: var(--sans);
+  font-size: 13px;
+  white-space: nowrap;
+}
+.end {
+  display: flex;
+  gap: 6px;
+  align-items: baseline;
+  white-space: nowrap;
+  font-size: 13px;
+}
+</style>

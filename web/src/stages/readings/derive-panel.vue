@@ -1,0 +1,300 @@
+<script setup lang="ts">
+import { NOTHING_SAID, type ChangeInput, type StudyColumn } from '@verdict/contract';
+import {
+  derivationSchema,
+  derive,
+  freeName,
+  readFormula,
+  SAMPLED_FAMILIES,
+  shownFormula,
+  type Derivation,
+  type DerivationKind,
+  type SampledFamily,
+  type SampledFamilyName,
+} from '@verdict/core';
+import { computed, onMounted, reactive, ref, watch } from 'vue';
+import CautionNote from '../../components/caution-note.vue';
+import { useStudy } from '../../stores/study.js';
+import FormulaField from './formula-field.vue';
+import { shownDerived } from './table-model.js';
+
+/** A column that follows others, or is made up, as a sentence with fields over its first values. Also changes one that stands already. */
+const props = defineProps<{ kind: DerivationKind; source: StudyColumn | null; existing: StudyColumn | null }>();
+const emit = defineEmits<{ done: [change: ChangeInput]; leave: [] }>();
+const store = useStudy();
+
+const others = computed(() => (store.study?.columns ?? []).filter(({ id }) => id !== props.existing?.id));
+const numeric = computed(() => others.value.filter(({ kind }) => kind !== 'label'));
+const counts = computed(() => numeric.value.filter(({ kind }) => kind === 'count'));
+const old = props.existing?.derivation ?? null;
+const firstSource =
+  (props.source && numeric.value.find(({ id }) => id === props.source!.id)?.id) ?? numeric.value[0]?.id ?? '';
+
+/** What is typed, field by field: texts until they are read together. */
+const draft = reactive({
+  source: old && 'source' in old ? old.source : firstSource,
+  divisor: old?.kind === 'given-score' ? 'given' : old?.kind === 'standard-score' ? old.divisor : 'sample',
+  mean: old?.kind === 'given-score' ? String(old.mean) : '',
+  sd: old?.kind === 'given-score' ? String(old.sd) : '',
+  absolute: old?.kind === 'distance' ? old.absolute : false,
+  trials: old?.kind === 'share' ? String(old.trials) : (counts.value[0]?.id ?? ''),
+  trialsNumber: old?.kind === 'share' && typeof old.trials === 'number' ? String(old.trials) : '100',
+  step: old?.kind === 'rounded' ? String(old.step) : old?.kind === 'made-up' ? String(old.step ?? '') : '',
+  expression: old?.kind === 'formula' ? shownFormula(old.expression, others.value) : '',
+  family: (old?.kind === 'made-up' ? old.family : 'normal') as SampledFamilyName,
+  parameters: (old?.kind === 'made-up' ? mapped(old.parameters) : {}) as Record<string, string>,
+  count: old?.kind === 'made-up' ? String(old.count) : String(Math.max(1, store.study?.rowCount ?? 0) || 50),
+  seed: old?.kind === 'made-up' ? String(old.seed) : '1',
+});
+if (draft.trials !== '' && !counts.value.some(({ id }) => id === draft.trials)) draft.trials = 'number';
+function mapped(numbers: Record<string, number>): Record<string, string> {
+  return Object.fromEntries(Object.entries(numbers).map(([name, value]) => [name, String(value)]));
+}
+
+const families = Object.entries<SampledFamily>(SAMPLED_FAMILIES);
+const family = computed<SampledFamily>(() => SAMPLED_FAMILIES[draft.family]);
+watch(
+  family,
+  ({ parameters }) => {
+    for (const { name, usual } of parameters) draft.parameters[name] ??= String(usual);
+  },
+  { immediate: true },
+);
+
+const number = (text: string) =>
+  text.trim() === '' ? NaN : Number(text.trim().replace(',', '.').replace('\u2212', '-'));
+const formula = computed(() => (props.kind === 'formula' ? readFormula(draft.expression, others.value) : null));
+const fault = computed(() => (formula.value && !formula.value.ok ? formula.value : null));
+
+function wanted(): unknown {
+  const { source } = draft;
+  switch (props.kind) {
+    case 'formula':
+      return { kind: 'formula', expression: formula.value?.ok ? formula.value.stored : '' };
+    case 'standard-score':
+    case 'given-score':
+      return draft.divisor === 'given'
+        ? { kind: 'given-score', source, mean: number(draft.mean), sd: number(draft.sd) }
+        : { kind: 'standard-score', source, divisor: draft.divisor };
+    case 'distance':
+      return { kind: 'distance', source, absolute: draft.absolute };
+    case 'rank':
+      return { kind: 'rank', source };
+    case 'share':
+      return { kind: 'share', source, trials: draft.trials === 'number' ? number(draft.trialsNumber) : draft.trials };
+    case 'rounded':
+      return { kind: 'rounded', source, step: number(draft.step) };
+    case 'made-up': {
+      const named = family.value.parameters.map(({ name }) => [name, number(draft.parameters[name] ?? '')]);
+      const step = draft.step.trim() === '' ? null : number(draft.step);
+      const { family: of } = draft;
+      return {
+        ...{ kind: 'made-up', family: of, parameters: Object.fromEntries(named), step },
+        ...{ count: number(draft.count), seed: number(draft.seed) },
+      };
+    }
+  }
+}
+const read = computed(() => derivationSchema.safeParse(wanted()));
+const derivation = computed<Derivation | null>(() => read.value.data ?? null);
+const wrong = computed(() => (read.value.success || fault.value ? '' : (read.value.error.issues[0]?.message ?? '')));
+
+const sourceColumn = computed(() => others.value.find(({ id }) => id === draft.source));
+const suggested = computed(() => {
+  const of = sourceColumn.value?.name ?? '';
+  const names: Record<DerivationKind, string> = {
+    formula: 'result',
+    'standard-score': `score of ${of}`,
+    'given-score': `score of ${of}`,
+    distance: `distance of ${of}`,
+    rank: `rank of ${of}`,
+    share: `share of ${of}`,
+    rounded: `${of} rounded`,
+    'made-up': 'made up',
+  };
+  return freeName(
+    names[props.kind].slice(0, 74),
+    others.value.map(({ name }) => name),
+  );
+});
+const typedName = ref(props.existing?.name ?? '');
+const name = computed(() => typedName.value.trim() || suggested.value);
+
+const column = computed<StudyColumn | null>(() => {
+  if (!derivation.value) return null;
+  const keepsUnit = ['distance', 'rounded'].includes(derivation.value.kind);
+  const base = { ...NOTHING_SAID, decimal: 'point', thousands: 'none', kind: 'measure' } as const;
+  const unit = keepsUnit ? (sourceColumn.value?.unit ?? '') : '';
+  return {
+    ...base,
+    unit,
+    ...props.existing,
+    id: props.existing?.id ?? 'not-there-yet',
+    name: name.value,
+    derivation: derivation.value,
+  };
+});
+const worked = computed(() => {
+  if (!column.value || !store.table) return null;
+  const { derivation: of } = column.value;
+  const rowCount = Math.max(store.table.rowCount, of?.kind === 'made-up' ? of.count : 0);
+  return derive({ ...store.table, rowCount, columns: [...others.value, column.value] }, column.value);
+});
+const isWords = computed(
+  () => worked.value !== null && worked.value.cells.some((text) => text !== '' && Number.isNaN(Number(text))),
+);
+const ofSource = computed(() =>
+  sourceColumn.value ? (store.sampleOf(sourceColumn.value.id)?.resolution ?? null) : null,
+);
+const step = computed(() => (derivation.value && 'step' in derivation.value ? derivation.value.step : null));
+const preview = computed(() =>
+  (worked.value?.cells ?? [])
+    .slice(0, 8)
+    .map((text) => shownDerived(column.value!, text, step.value, ofSource.value) || '–'),
+);
+
+function finish(): void {
+  if (!column.value || !worked.value || worked.value.fault) return;
+  if (props.existing) {
+    const { id: column_ } = props.existing;
+    emit('done', {
+      kind: 'change-column',
+      column: column_,
+      derivation: derivation.value!,
+      ...(name.value === props.existing.name ? {} : { name: name.value }),
+    });
+    return;
+  }
+  const kind = isWords.value ? ('label' as const) : column.value.kind;
+  emit('done', { kind: 'add-columns', columns: [{ ...column.value, kind, id: crypto.randomUUID(), cells: [] }] });
+}
+const panel = ref<HTMLElement>();
+onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input, .sentence select')?.focus());
+</script>
+
+<template>
+  <section ref="panel" class="card panel" aria-label="Derived column" @keydown.esc="emit('leave')">
+    <h2>
+      {{
+        existing ? `Change ${existing.name}` : kind === 'made-up' ? 'A made-up column' : 'A column that follows others'
+      }}
+    </h2>
+    <div class="sentence">
+      <template v-if="kind === 'made-up'">
+        Draw
+        <input v-model="draft.count" class="field" size="6" aria-label="Number of values" />
+        values from a
+        <select v-model="draft.family" class="field" aria-label="Family">
+          <option v-for="[id, of] in families" :key="id" :value="id">{{ of.title }}</option>
+        </select>
+        distribution with
+        <template v-for="(parameter, i) in family.parameters" :key="parameter.name"
+          ><template v-if="i > 0"> and </template>{{ parameter.title }}
+          <input
+            v-model="draft.parameters[parameter.name]"
+            class="field"
+            size="6"
+            :aria-label="parameter.title" /></template
+        >, rounded to <input v-model="draft.step" class="field" size="5" placeholder="no step" aria-label="Step" />,
+        from seed <input v-model="draft.seed" class="field" size="6" aria-label="Seed" />. The same seed gives the same
+        column.
+      </template>
+      <template v-else-if="kind === 'formula'">
+        In every row, the value of
+        <FormulaField v-model="draft.expression" :columns="others" :fault="fault" />
+      </template>
+      <template v-else>
+        <template v-if="kind === 'standard-score' || kind === 'given-score'">How many sds each reading of</template>
+        <template v-else-if="kind === 'distance'">How far each reading of</template>
+        <template v-else-if="kind === 'rank'">The rank of each reading of</template>
+        <template v-else-if="kind === 'share'">The share that each count of</template>
+        <template v-else>Each reading of</template>
+        <select v-model="draft.source" class="field" aria-label="Source">
+          <option v-for="one in numeric" :key="one.id" :value="one.id">{{ one.name }}</option>
+        </select>
+        <template v-if="kind === 'standard-score' || kind === 'given-score'">
+          lies from
+          <select v-model="draft.divisor" class="field" aria-label="Mean and sd">
+            <option value="sample">its own mean, with the sd of divisor n − 1</option>
+            <option value="population">its own mean, with the sd of divisor n</option>
+            <option value="given">a given mean, with a given sd</option></select
+          ><template v-if="draft.divisor === 'given'"
+            >: mean <input v-model="draft.mean" class="field" size="6" aria-label="Given mean" /> and sd
+            <input v-model="draft.sd" class="field" size="6" aria-label="Given sd" /></template
+          >.
+        </template>
+        <template v-else-if="kind === 'distance'">
+          lies from their mean,
+          <select v-model="draft.absolute" class="field" aria-label="Sign">
+            <option :value="false">with its sign</option>
+            <option :value="true">without a sign</option></select
+          >.
+        </template>
+        <template v-else-if="kind === 'rank'">, from the least; equal readings share the mean of their ranks.</template>
+        <template v-else-if="kind === 'share'">
+          is of its
+          <select v-model="draft.trials" class="field" aria-label="Trials">
+            <option v-for="one in counts.filter(({ id }) => id !== draft.source)" :key="one.id" :value="one.id">
+              trials in {{ one.name }}
+            </option>
+            <option value="number">trials, the same number in every row</option></select
+          ><template v-if="draft.trials === 'number'"
+            >: <input v-model="draft.trialsNumber" class="field" size="6" aria-label="Number of trials" /></template
+          >.
+        </template>
+        <template v-else>
+          rounded to the nearest step of <input v-model="draft.step" class="field" size="6" aria-label="Step" />; halves
+          go away from 0.
+        </template>
+      </template>
+    </div>
+    <p v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</p>
+    <CautionNote v-if="worked?.fault" lead="No values" tone="wrong">{{ worked.fault }}</CautionNote>
+    <template v-else-if="worked">
+      <p class="soft first">
+        First values: <span class="values">{{ preview.join(' · ') }}</span>
+      </p>
+      <CautionNote v-if="worked.failed.length" lead="To look at">
+        {{ worked.failed.length }} {{ worked.failed.length === 1 ? 'row has' : 'rows have' }} no value though everything
+        is there, the first of them row {{ worked.failed[0] }}.
+      </CautionNote>
+    </template>
+    <label class="name"
+      >Name
+      <input v-model="typedName" class="field" maxlength="80" :placeholder="suggested" aria-label="Name of the column"
+    /></label>
+    <div>
+      <el-button type="primary" :disabled="!worked || worked.fault !== null" @click="finish">{{
+        existing ? 'Change the column' : 'Add the column'
+      }}</el-button>
+      <el-button @click="emit('leave')">Leave it</el-button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.panel {
+  display: grid;
+  gap: 12px;
+  padding: 14px 18px 16px;
+}
+h2 {
+  margin: 0;
+  font-size: 15px;
+  font-weight: 600;
+}
+.sentence {
+  font: 15px/1.9 var(--serif);
+}
+.first {
+  margin: 0;
+  font-size: 13px;
+}
+.values {
+  font-family: var(--mono);
+  font-size: 12.5px;
+}
+.name input {
+  min-width: 220px;
+}
+</style>

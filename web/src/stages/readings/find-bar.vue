@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue';
+
+/** Finds a text in the cells, from the cursor on, and goes to a row by its number. */
+const props = defineProps<{
+  columns: readonly { id: string }[];
+  texts: (id: string) => readonly string[];
+  /** Stored rows in the order shown. */
+  rowAt: (shown: number) => number;
+  shown: number;
+  from: { row: number; column: number };
+}>();
+const emit = defineEmits<{ go: [row: number, column: number]; goToRow: [row: number]; close: [] }>();
+
+const wanted = ref('');
+const rowWanted = ref('');
+const rowWrong = ref('');
+const field = ref<HTMLInputElement>();
+onMounted(() => field.value?.focus());
+
+const MOST = 10_000;
+/** Places in reading order: row by row as shown. */
+const found = computed(() => {
+  const text = wanted.value.trim().toLowerCase();
+  const places: { row: number; column: number }[] = [];
+  if (text === '') return places;
+  const own = props.columns.map(({ id }) => props.texts(id));
+  for (let row = 1; row <= props.shown && places.length < MOST; row++) {
+    own.forEach((texts, column) => {
+      if ((texts[props.rowAt(row) - 1] ?? '').toLowerCase().includes(text)) places.push({ row, column });
+    });
+  }
+  return places;
+});
+const at = ref(-1);
+watch(wanted, () => (at.value = -1));
+
+function step(by: 1 | -1): void {
+  const places = found.value;
+  if (places.length === 0) return;
+  if (at.value < 0) {
+    const { row, column } = props.from;
+    const next = places.findIndex((place) => place.row > row || (place.row === row && place.column >= column));
+    at.value = next < 0 ? 0 : next;
+  } else at.value = (at.value + by + places.length) % places.length;
+  const place = places[at.value]!;
+  emit('go', place.row, place.column);
+}
+function goToRow(): void {
+  const row = Number(rowWanted.value.trim());
+  rowWrong.value = Number.isInteger(row) && row >= 1 && row <= props.shown ? '' : `Rows go from 1 to ${props.shown}.`;
+  if (!rowWrong.value) emit('goToRow', row);
+}
+const said = computed(() => {
+  if (wanted.value.trim() === '') return '';
+  const { length } = found.value;
+  if (length === 0) return 'not found';
+  const all = length >= MOST ? `${MOST} or more` : String(length);
+  return at.value < 0 ? all : `${at.value + 1} of ${all}`;
+});
+</script>
+
+<template>
+  <div class="find" role="search" aria-label="Find in the table" @keydown.esc.stop="emit('close')">
+    <label
+      >Find
+      <input
+        ref="field"
+        v-model="wanted"
+        class="field"
+        size="14"
+        aria-label="Find"
+        @keydown.enter.exact="step(1)"
+        @keydown.enter.shift="step(-1)"
+    /></label>
+    <button class="plain" :disabled="!found.length" @click="step(1)">Next</button>
+    <button class="plain" :disabled="!found.length" @click="step(-1)">Previous</button>
+    <span class="soft" role="status">{{ said }}</span>
+    <span class="room"></span>
+    <label
+      >Go to row <input v-model="rowWanted" class="field" size="6" aria-label="Go to row" @keydown.enter="goToRow"
+    /></label>
+    <span v-if="rowWrong" class="said-wrong" role="alert">{{ rowWrong }}</span>
+    <button class="plain" @click="emit('close')">Close</button>
+  </div>
+</template>
+
+<style scoped>
+.find {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 8px;
+  align-items: baseline;
+  padding: 0 16px 10px;
+}
+.room {
+  flex: 1;
+}
+</style>

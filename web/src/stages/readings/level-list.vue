@@ -1,0 +1,103 @@
+<script setup lang="ts">
+import type { ChangeInput, StudyColumn } from '@verdict/contract';
+import { countLevels, likelySame, withMerged } from '@verdict/core';
+import { computed, ref } from 'vue';
+import CautionNote from '../../components/caution-note.vue';
+
+/** The levels of a label with their counts: in an order of the analyst's, spellings merged. The cells stay as they are written. */
+const props = defineProps<{ column: StudyColumn; cells: readonly string[]; locked: boolean }>();
+const emit = defineEmits<{ change: [change: ChangeInput] }>();
+
+const levels = computed(() => countLevels(props.cells, props.column.levels));
+const names = computed(() => levels.value.map(({ name }) => name));
+const same = computed(() => likelySame(levels.value));
+const MOST = 100;
+const chosen = ref<string[]>([]);
+
+const set = (arranged: StudyColumn['levels']) =>
+  emit('change', { kind: 'change-column', column: props.column.id, levels: arranged });
+function move(i: number, by: number): void {
+  const order = [...names.value];
+  order.splice(i + by, 0, ...order.splice(i, 1));
+  set({ order, merged: props.column.levels?.merged ?? [] });
+}
+function merge(group: readonly string[], into: string): void {
+  set(withMerged(props.column.levels, group, into));
+  chosen.value = [];
+}
+const part = (name: string) => {
+  const { order, merged } = props.column.levels!;
+  set({ order, merged: merged.filter(({ into }) => into !== name) });
+};
+/** Blanks at the ends are what tells two spellings apart: they are shown. */
+const shown = (name: string) => (name === name.trim() ? name : `“${name}”`);
+</script>
+
+<template>
+  <section class="card box" aria-label="Levels">
+    <b>Levels</b> <span class="soft">{{ levels.length }}, as they count</span>
+    <table class="figures">
+      <tbody>
+        <tr v-for="(level, i) in levels.slice(0, MOST)" :key="level.name">
+          <td>
+            <label
+              ><input
+                v-if="!locked"
+                v-model="chosen"
+                type="checkbox"
+                :value="level.name"
+                :aria-label="`Choose ${level.name}`"
+              />
+              {{ shown(level.name) }}</label
+            >
+            <div v-if="level.spellings.length > 1" class="soft small">
+              also
+              {{
+                level.spellings
+                  .filter((s) => s !== level.name)
+                  .map(shown)
+                  .join(', ')
+              }}
+              <button v-if="!locked" class="plain" @click="part(level.name)">Part again</button>
+            </div>
+          </td>
+          <td class="number">{{ level.count }}</td>
+          <td class="number">
+            <template v-if="!locked">
+              <button class="plain" :disabled="i === 0" :aria-label="`Move ${level.name} up`" @click="move(i, -1)">
+                ↑
+              </button>
+              <button
+                class="plain"
+                :disabled="i === levels.length - 1"
+                :aria-label="`Move ${level.name} down`"
+                @click="move(i, 1)"
+              >
+                ↓
+              </button>
+            </template>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="levels.length > MOST" class="soft">and {{ levels.length - MOST }} more.</p>
+    <el-button v-if="chosen.length > 1 && !locked" size="small" @click="merge(chosen, chosen[0]!)"
+      >Merge into {{ chosen[0] }}</el-button
+    >
+    <CautionNote v-for="group in same" :key="group[0]" lead="To look at">
+      {{ group.map(shown).join(' and ') }} differ in blanks and case only.
+      <el-button v-if="!locked" size="small" @click="merge(group, group[0]!)">Count as {{ group[0] }}</el-button>
+    </CautionNote>
+  </section>
+</template>
+
+<style scoped>
+.box {
+  display: grid;
+  gap: 8px;
+  padding: 12px 16px;
+}
+.small {
+  font-size: 12.5px;
+}
+</style>

@@ -1,0 +1,166 @@
+<script setup lang="ts">
+import type { ChangeInput, StudyColumn } from '@verdict/contract';
+import { countLevels, freeName, levelReader, spread, stack } from '@verdict/core';
+import { computed, ref } from 'vue';
+import { useStudy } from '../../stores/study.js';
+import { additionOf } from './table-model.js';
+
+/** Several columns one below the other, or one column cut apart by a label: new columns beside what stands. */
+const props = defineProps<{ kind: 'stack' | 'spread'; chosen: StudyColumn[] }>();
+const emit = defineEmits<{ done: [change: ChangeInput]; leave: [] }>();
+const store = useStudy();
+
+const columns = computed(() => store.study?.columns ?? []);
+const names = computed(() => columns.value.map(({ name }) => name));
+const numeric = computed(() => columns.value.filter(({ kind }) => kind !== 'label'));
+const labels = computed(() => columns.value.filter(({ kind }) => kind === 'label'));
+
+const picked = ref<string[]>(props.chosen.filter(({ kind }) => kind !== 'label').map(({ id }) => id));
+const valueName = ref(freeName('stacked', names.value));
+const labelName = ref(freeName('source', names.value));
+const value = ref((props.chosen.find(({ kind }) => kind !== 'label') ?? numeric.value[0])?.id ?? '');
+const by = ref((props.chosen.find(({ kind }) => kind === 'label') ?? labels.value[0])?.id ?? '');
+
+const asideOf = (id: string) =>
+  new Map((store.study?.setAside ?? []).filter(({ column }) => column === id).map(({ row, reason }) => [row, reason]));
+const formatOf = ({ decimal, thousands, derivation }: StudyColumn) =>
+  derivation ? ({ decimal: 'point', thousands: 'none' } as const) : { decimal, thousands };
+
+const strands = computed(() =>
+  picked.value.flatMap((id) => {
+    const column = store.columnById(id);
+    return column ? [{ column, name: column.name, cells: store.textsOf(id), aside: asideOf(id) }] : [];
+  }),
+);
+const stacked = computed(() => stack(strands.value));
+const levels = computed(() => {
+  const column = store.columnById(by.value);
+  return column ? countLevels(store.textsOf(by.value), column.levels) : [];
+});
+
+const objection = computed(() => {
+  if (props.kind === 'stack') {
+    if (picked.value.length < 2) return 'Choose at least two columns.';
+    const [first, ...others] = strands.value.map(({ column }) => formatOf(column));
+    return others.some(({ decimal }) => decimal !== first!.decimal)
+      ? 'These columns write their decimals with different marks; they cannot become one column.'
+      : '';
+  }
+  if (!value.value || !by.value) return 'This needs a column of numbers and a label.';
+  if (levels.value.length > 50) return `The label has ${levels.value.length} levels; at most 50 become columns.`;
+  return levels.value.length === 0 ? 'The label has no levels.' : '';
+});
+
+function stackChange(): ChangeInput {
+  const [first] = strands.value.map(({ column }) => column);
+  const { values, labels: sources, aside } = stacked.value;
+  const measure = {
+    ...formatOf(first!),
+    name: valueName.value.trim() || 'stacked',
+    unit: first!.unit,
+    kind: first!.kind,
+    cells: values,
+    aside,
+  };
+  const label = {
+    decimal: 'point',
+    thousands: 'none',
+    name: labelName.value.trim() || 'source',
+    unit: '',
+    kind: 'label',
+    cells: sources,
+  } as const;
+  return additionOf([measure, label], `stacked from ${strands.value.map(({ name }) => name).join(', ')}`);
+}
+function spreadChange(): ChangeInput {
+  const column = store.columnById(value.value)!;
+  const label = store.columnById(by.value)!;
+  const levelOf = levelReader(label.levels);
+  const rows = store.textsOf(label.id).map(levelOf);
+  const parts = spread(
+    { cells: store.textsOf(column.id), aside: asideOf(column.id) },
+    rows,
+    levels.value.map(({ name }) => name),
+  );
+  const taken = [...names.value];
+  const added = parts.map(({ name, cells, aside }) => {
+    const own = freeName(`${column.name} ${name.trim()}`.slice(0, 74), taken);
+    taken.push(own);
+    return { ...formatOf(column), name: own, unit: column.unit, kind: column.kind, cells, aside };
+  });
+  return additionOf(added, `${column.name} spread by ${label.name}`);
+}
+const finish = () => emit('done', props.kind === 'stack' ? stackChange() : spreadChange());
+</script>
+
+<template>
+  <section
+    class="card panel"
+    :aria-label="kind === 'stack' ? 'Stack columns' : 'Spread a column'"
+    @keydown.esc="emit('leave')"
+  >
+    <h2>{{ kind === 'stack' ? 'Stack columns' : 'Spread a column' }}</h2>
+    <div v-if="kind === 'stack'" class="sentence">
+      Put
+      <label v-for="column in numeric" :key="column.id" class="choice"
+        ><input v-model="picked" type="checkbox" :value="column.id" />{{ column.name }}</label
+      >
+      one below the other as
+      <input v-model="valueName" class="field" maxlength="80" aria-label="Name of the measure" />, with the column that
+      each came from as the label
+      <input v-model="labelName" class="field" maxlength="80" aria-label="Name of the label" />.
+    </div>
+    <div v-else class="sentence">
+      Cut
+      <select v-model="value" class="field" aria-label="Column to spread">
+        <option v-for="column in numeric" :key="column.id" :value="column.id">{{ column.name }}</option>
+      </select>
+      into one column for each level of
+      <select v-model="by" class="field" aria-label="Label to spread by">
+        <option v-for="column in labels" :key="column.id" :value="column.id">{{ column.name }}</option></select
+      ><template v-if="levels.length"
+        >:
+        {{
+          levels
+            .slice(0, 8)
+            .map(({ name, count }) => `${name.trim()} (${count})`)
+            .join(', ')
+        }}</template
+      >.
+    </div>
+    <p class="soft note">
+      The columns that stand stay as they are. Set-aside readings stay set aside.
+      <template v-if="kind === 'stack' && !objection">{{ stacked.values.length }} rows.</template>
+    </p>
+    <p v-if="objection" class="said-wrong" role="status">{{ objection }}</p>
+    <div>
+      <el-button type="primary" :disabled="objection !== ''" @click="finish">Add the columns</el-button>
+      <el-button @click="emit('leave')">Leave it</el-button>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.panel {
+  display: grid;
+  gap: 12px;
+  padding: 14px 18px 16px;
+}
+h2 {
+  margin: 0;
+  font-size: 15px;
+  font-weight: 600;
+}
+.sentence {
+  font: 15px/1.9 var(--serif);
+}
+.choice {
+  margin-right: 10px;
+  font: 13px var(--sans);
+  white-space: nowrap;
+}
+.note {
+  margin: 0;
+  font-size: 13px;
+}
+</style>

@@ -1,0 +1,125 @@
+<script setup lang="ts">
+import type { StudyColumn } from '@verdict/contract';
+import { computed, ref } from 'vue';
+import { api, ApiError } from '../../api/client.js';
+import CautionNote from '../../components/caution-note.vue';
+import { exported, FORMATS, type ExportFormat } from '../../files/export-table.js';
+import { saveFile } from '../../files/save-file.js';
+import { useStudy } from '../../stores/study.js';
+
+/** A copy of the readings as a file, or of the whole study. */
+const props = defineProps<{ chosen: { columns: StudyColumn[]; rows: number[] }; shown: number[] }>();
+const emit = defineEmits<{ leave: [] }>();
+const store = useStudy();
+
+const format = ref<ExportFormat>('csv');
+const several = props.chosen.rows.length * props.chosen.columns.length > 1;
+const what = ref<'all' | 'shown' | 'chosen'>(several ? 'chosen' : 'all');
+const withAside = ref(true);
+const problem = ref('');
+const busy = ref(false);
+
+const title = computed(() => store.study?.name || 'readings');
+const everything = computed(() => Array.from({ length: store.study?.rowCount ?? 0 }, (_, i) => i + 1));
+const rows = computed(() =>
+  what.value === 'chosen' ? props.chosen.rows : what.value === 'shown' ? props.shown : everything.value,
+);
+const columns = computed(() => (what.value === 'chosen' ? props.chosen.columns : (store.study?.columns ?? [])));
+
+async function guarded(work: () => Promise<void>): Promise<void> {
+  busy.value = true;
+  problem.value = '';
+  try {
+    await work();
+    emit('leave');
+  } catch (error) {
+    problem.value = error instanceof ApiError ? error.problem.detail : String(error);
+  } finally {
+    busy.value = false;
+  }
+}
+const save = () =>
+  guarded(async () => {
+    const aside = new Map((store.study?.setAside ?? []).map(({ column, row, reason }) => [`${column}/${row}`, reason]));
+    const wanted = {
+      columns: columns.value,
+      texts: store.textsOf,
+      rows: rows.value,
+      aside,
+      withAside: withAside.value,
+    };
+    const { ending, type } = FORMATS[format.value];
+    saveFile(`${title.value}.${ending}`, await exported(format.value, title.value, wanted), type);
+  });
+const saveStudy = () =>
+  guarded(async () => {
+    if (!(await store.drained())) throw new Error('Some changes are not stored yet; save the study when they are.');
+    const file = await api.saveStudy(store.study!.id);
+    saveFile(`${title.value}.verdict.json`, JSON.stringify(file), 'application/json');
+  });
+</script>
+
+<template>
+  <section class="card panel" aria-label="Save a copy" @keydown.esc="emit('leave')">
+    <h2>Save a copy</h2>
+    <p class="sentence">
+      Save
+      <select v-model="what" class="field" aria-label="What to save">
+        <option value="all">all rows and columns</option>
+        <option v-if="shown.length !== everything.length || what === 'shown'" value="shown">
+          the {{ shown.length }} rows as they are arranged
+        </option>
+        <option v-if="several" value="chosen">
+          the chosen {{ chosen.rows.length }} rows of {{ chosen.columns.length }}
+          {{ chosen.columns.length === 1 ? 'column' : 'columns' }}
+        </option>
+      </select>
+      as
+      <select v-model="format" class="field" aria-label="Format">
+        <option v-for="({ title: words }, id) in FORMATS" :key="id" :value="id">{{ words }}</option></select
+      >,
+      <select v-model="withAside" class="field" aria-label="Set-aside readings">
+        <option :value="true">with the set-aside readings and a column that says which and why</option>
+        <option :value="false">without the set-aside readings: their cells are empty</option></select
+      >.
+    </p>
+    <p class="soft note">
+      Cells go out as they are written, derived columns in full precision. Cells that start with = + − or @ and are no
+      numbers get an apostrophe in front, so that no program takes them for formulas.
+    </p>
+    <CautionNote v-if="problem" lead="Not saved" tone="wrong">{{ problem }}</CautionNote>
+    <div>
+      <el-button type="primary" :loading="busy" :disabled="!rows.length" @click="save">Save the readings</el-button>
+      <el-button :loading="busy" @click="saveStudy">Save the whole study</el-button>
+      <el-button @click="emit('leave')">Leave it</el-button>
+    </div>
+    <p class="soft note">
+      The whole study is one file with readings, record, evidence and verdict. It opens again on any installation, from
+      the list of studies or by dropping it on the page.
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.panel {
+  display: grid;
+  gap: 12px;
+  padding: 14px 18px 16px;
+}
+h2 {
+  margin: 0;
+  font-size: 15px;
+  font-weight: 600;
+}
+.sentence {
+  margin: 0;
+  font: 15px/1.9 var(--serif);
+}
+.sentence select {
+  max-width: 100%;
+}
+.note {
+  margin: 0;
+  font-size: 13px;
+}
+</style>

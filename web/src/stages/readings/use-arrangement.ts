@@ -1,0 +1,51 @@
+import { arrangedRows, AS_STORED, type Arrangement } from '@verdict/core';
+import { computed, ref, shallowRef, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useStudy } from '../../stores/study.js';
+
+const isArrangement = (value: unknown): value is Arrangement =>
+  typeof value === 'object' &&
+  value !== null &&
+  Array.isArray((value as Arrangement).sort) &&
+  Array.isArray((value as Arrangement).only);
+
+function fromAddress(text: unknown): Arrangement {
+  try {
+    const value: unknown = JSON.parse(String(text));
+    return isArrangement(value) ? value : AS_STORED;
+  } catch {
+    return AS_STORED;
+  }
+}
+
+/**
+ * How the table is looked at, kept in the address. The rows are put in order when the arrangement changes or rows come and go, not with
+ * every edit: a row must not run away from under the cursor.
+ */
+export function useArrangement() {
+  const store = useStudy();
+  const route = useRoute();
+  const router = useRouter();
+  const arrangement = ref<Arrangement>(fromAddress(route.query.arranged));
+  const again = ref(0);
+  const rows = shallowRef<Int32Array | null>(null);
+  const arranged = computed(() => arrangement.value.sort.length + arrangement.value.only.length > 0);
+
+  watch(
+    [arrangement, () => store.study?.rowCount, () => store.study?.columns.length, again],
+    () => (rows.value = store.table ? arrangedRows(store.table, arrangement.value) : null),
+    { immediate: true },
+  );
+  watch(arrangement, (value) => {
+    const { arranged: _, ...query } = route.query;
+    void router.replace({ query: arranged.value ? { ...query, arranged: JSON.stringify(value) } : query });
+  });
+
+  return {
+    arrangement,
+    rows,
+    arranged,
+    arrangeAgain: () => again.value++,
+    asStored: () => (arrangement.value = AS_STORED),
+  };
+}

@@ -1,0 +1,32 @@
+import type { StudyColumn } from '@verdict/contract';
+import { problemCells } from '@verdict/core';
+import { computed, type Ref } from 'vue';
+import { useStudy } from '../../stores/study.js';
+
+export interface ColumnProblems {
+  list: { row: number; text: string }[];
+  count: number;
+  /** Why a derived column has no values at all. */
+  fault: string | null;
+}
+
+/** What is wrong with the cells of a column, without those that are set aside. */
+export function useColumnProblems(column: Ref<StudyColumn | null>) {
+  const store = useStudy();
+  return computed<ColumnProblems>(() => {
+    const of = column.value;
+    if (!of) return { list: [], count: 0, fault: null };
+    const derived = store.derivedOf(of.id);
+    if (derived) {
+      const list = derived.failed.map((row) => ({
+        row,
+        text: `Row ${row} of ${of.name} has no value: the result is not finite.`,
+      }));
+      return { list, count: list.length, fault: derived.fault };
+    }
+    const { problems, count } = problemCells({ ...of, cells: store.textsOf(of.id) });
+    const aside = store.table?.setAside(of.id);
+    const list = problems.flatMap(({ row, text }) => (row === null || aside?.has(row) ? [] : [{ row, text }]));
+    return { list, count: count - (problems.length - list.length), fault: null };
+  });
+}

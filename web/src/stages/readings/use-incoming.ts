@@ -1,0 +1,133 @@
+import type { BlockLayout } from '@verdict/core';
+import { ref, shallowRef } from 'vue';
+import { useRouter } from 'vue-router';
+import { api, ApiError, type Changed, type Upload } from '../../api/client.js';
+import type { Incoming } from '../../files/incoming.js';
+import { openFile } from '../../files/open-file.js';
+import { useStudy } from '../../stores/study.js';
+import { useWho } from '../../stores/who.js';
+import { additionOf, type Cursor } from './table-model.js';
+import { below, importBody, isLarge, over, type Taking } from './take.js';
+
+/** Readings on their way in: offered, looked at, then taken as changes or streamed to the server. */
+export function useIncoming() {
+  const store = useStudy();
+  const who = useWho();
+  const router = useRouter();
+  const current = shallowRef<Incoming | null>(null);
+  const serial = ref(0);
+  /** It was pasted while the cursor stood in the table. */
+  const intoTable = ref(false);
+  const refusal = ref('');
+  const progress = ref<number | null>(null);
+  let upload: Upload<Changed> | null = null;
+
+  function offer(incoming: Incoming, into: boolean): void {
+    refusal.value = '';
+    if (store.ruled) {
+      refusal.value = 'This study has its verdict; reopen it before adding readings.';
+      return;
+    }
+    current.value = incoming;
+    intoTable.value = into;
+    serial.value++;
+  }
+
+  async function open(file: File | undefined): Promise<void> {
+    if (!file) return;
+    refusal.value = '';
+    const opened = await openFile(file);
+    if ('refusal' in opened) refusal.value = opened.refusal;
+    else if ('incoming' in opened) offer(opened.incoming, false);
+    else {
+      try {
+        const { id } = await api.openSaved(opened.study);
+        await router.push({ name: 'readings', params: { id } });
+      } catch (error) {
+        refusal.value = error instanceof ApiError ? `${file.name}: ${error.problem.detail}` : String(error);
+      }
+    }
+  }
+
+  /** True where the columns of an import are in the study: asked once the server answers again. */
+  async function arrived(ids: readonly string[]): Promise<boolean> {
+    for (;;) {
+      try {
+        await store.reread();
+        return ids.every((id) => store.columnById(id) !== null);
+      } catch {
+        await new Promise((resolve) => setTimeout(resolve, 1_000));
+      }
+    }
+  }
+
+  /** Streams a file to the server; false where nothing came of it. Says which, when the connection broke. */
+  async function stream(
+    incoming: Extract<Incoming, { kind: 'text' }>,
+    taking: Taking,
+    layout: BlockLayout,
+  ): Promise<boolean> {
+    if (!store.study || !(await store.drained())) {
+      refusal.value = 'Some changes are not stored yet; take the file when they are.';
+      return false;
+    }
+    const { body, ids } = importBody(incoming, layout, taking.columns, {
+      revision: store.study.revision,
+      who: who.name,
+    });
+    progress.value = 0;
+    upload = api.importRows(store.study.id, body, (share) => (progress.value = share));
+    try {
+      await upload.done;
+      await store.reread();
+      return true;
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      const { problem } = error;
+      if (problem.code !== 'unreachable' && !error.away) {
+        refusal.value = `${problem.detail}${problem.code === 'stale' ? ' Take the file again.' : ''}`;
+        return false;
+      }
+      refusal.value = 'The connection broke off during the import. Looking whether it arrived …';
+      const there = await arrived(ids);
+      refusal.value = there
+        ? 'The connection broke off, but the import had arrived: it is stored as a whole.'
+        : 'The import broke off before its end. Nothing of it was stored; take the file again.';
+      return there;
+    } finally {
+      progress.value = null;
+      upload = null;
+    }
+  }
+
+  /** Takes what is offered; false where nothing was taken. */
+  async function take(
+    taking: Taking,
+    layout: BlockLayout,
+    at: Cursor,
+    rowAt: (shown: number) => number,
+  ): Promise<boolean> {
+    const incoming = current.value;
+    if (!incoming || !store.study) return false;
+    const { columns, rowCount } = store.study;
+    if (incoming.kind === 'text' && isLarge(incoming)) {
+      const taken = await stream(incoming, taking, layout);
+      if (taken) current.value = null;
+      return taken;
+    }
+    if (taking.target === 'new columns') {
+      const from = incoming.source === 'Pasted readings' ? undefined : `opened from ${incoming.source}`;
+      store.change(additionOf(taking.columns, from));
+    } else if (taking.target === 'below') {
+      for (const change of below(taking, columns, rowCount, incoming.source)) store.change(change);
+    } else store.change(over(taking, columns, at, rowAt));
+    current.value = null;
+    return true;
+  }
+
+  return {
+    ...{ current, serial, intoTable, refusal, progress, offer, open, take },
+    leave: () => (current.value = null),
+    stop: () => upload?.stop(),
+  };
+}

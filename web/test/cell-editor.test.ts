@@ -6,8 +6,12 @@ import { useCellEditor } from '../src/stages/readings/use-cell-editor.js';
 let scope: EffectScope;
 let cells: string[];
 let blocks: string[];
+let written: [string, string][];
+let done: string[];
 let editor: ReturnType<typeof useCellEditor>;
 const cursor = ref<Cursor>({ row: 1, column: 0 });
+const anchor = ref<Cursor>({ row: 1, column: 0 });
+const follows = ref(false);
 const locked = ref(false);
 const rows = ref(3);
 
@@ -15,6 +19,10 @@ beforeEach(() => {
   scope = effectScope();
   cells = ['8.01', '8.02', ''];
   blocks = [];
+  written = [];
+  done = [];
+  follows.value = false;
+  anchor.value = { row: 1, column: 0 };
   cursor.value = { row: 1, column: 0 };
   locked.value = false;
   rows.value = 3;
@@ -22,10 +30,18 @@ beforeEach(() => {
     useCellEditor({
       input: shallowRef(undefined),
       cursor,
+      anchor,
       textAt: () => cells[cursor.value.row - 1] ?? '',
-      size: () => ({ rows: rows.value, columns: 1, page: 2 }),
+      size: () => ({ rows: rows.value, columns: 2, page: 2, spare: locked.value ? 0 : 1 }),
       locked: () => locked.value,
-      write: (text) => (cells[cursor.value.row - 1] = text),
+      follows: () => follows.value,
+      write: (text, was) => {
+        cells[cursor.value.row - 1] = text;
+        written.push([text, was]);
+      },
+      clear: ({ top, bottom }) => cells.fill('', top - 1, bottom),
+      fillDown: ({ top, bottom }) => done.push(`fill ${top}-${bottom}`),
+      copy: ({ top, bottom }) => cells.slice(top - 1, bottom).join('\n'),
       block: (text) => blocks.push(text),
     }),
   )!;
@@ -65,7 +81,7 @@ function paste(text: string): boolean {
 }
 
 describe('writing into the table', () => {
-  it('stores on Enter and moves down, on Tab and stays in the last column', async () => {
+  it('stores on Enter and moves down', async () => {
     type('9.5');
     expect(key('Enter')).toBe(true);
     expect(cells[0]).toBe('9.5');
@@ -129,5 +145,53 @@ describe('writing into the table', () => {
     paste('x'.repeat(2000));
     expect(blocks).toEqual(['1\n2', 'x'.repeat(2000)]);
     expect(cells[0]).toBe('8.55');
+  });
+
+  it('chooses a range with shift, all with Ctrl + A, and works on all of it', () => {
+    key('ArrowDown', { shiftKey: true });
+    expect([anchor.value.row, cursor.value.row]).toEqual([1, 2]);
+    key('d', { ctrlKey: true });
+    expect(done).toEqual(['fill 1-2']);
+    const copied: string[] = [];
+    const clipboard = {
+      clipboardData: { setData: (_: string, text: string) => copied.push(text) },
+      preventDefault: () => undefined,
+    } as unknown as ClipboardEvent;
+    editor.onCopy(clipboard);
+    editor.onCut(clipboard);
+    expect(copied).toEqual(['8.01\n8.02', '8.01\n8.02']);
+    expect(cells).toEqual(['', '', '']);
+    key('a', { ctrlKey: true });
+    expect([anchor.value, cursor.value]).toEqual([
+      { row: 1, column: 0 },
+      { row: 3, column: 1 },
+    ]);
+    // One text over a range is not one cell's business.
+    paste('7');
+    expect(blocks).toEqual(['7']);
+    key('ArrowUp');
+    expect(anchor.value).toEqual(cursor.value);
+  });
+
+  it('goes to the ends with Ctrl, and extends there with shift', () => {
+    key('ArrowDown', { ctrlKey: true });
+    expect(cursor.value.row).toBe(3);
+    key('Home', { ctrlKey: true, shiftKey: true });
+    expect([anchor.value.row, cursor.value.row]).toEqual([3, 1]);
+  });
+
+  it('hands on the text that stood there when writing began', () => {
+    type('9');
+    cells[0] = '7.77';
+    key('Enter');
+    expect(written).toEqual([['9', '8.01']]);
+  });
+
+  it('does not write into a column that follows others', () => {
+    follows.value = true;
+    expect(key('5')).toBe(true);
+    expect(editor.editing.value).toBe(false);
+    expect(paste('5')).toBe(true);
+    expect(written).toEqual([]);
   });
 });

@@ -1,25 +1,43 @@
-import type { Change, Problem, Study, StudyCells } from '@verdict/contract';
+import {
+  NOTHING_SAID,
+  type Announced,
+  type Change,
+  type Problem,
+  type Study,
+  type StudyCells,
+} from '@verdict/contract';
 import { createPinia, setActivePinia } from 'pinia';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 
 vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined, removeItem: () => undefined });
 const { useStudy } = await import('../src/stores/study.js');
 
-const column = {
-  unit: 'mm',
-  kind: 'measure',
-  decimal: 'point',
-  thousands: 'none',
-  resolution: null,
-  lowerLimit: null,
-  upperLimit: null,
-} as const;
+/** The page's end of the stream of changes: what a test tells is heard at once. */
+let tell: (event: 'change' | 'standing', data: Partial<Announced>) => void = () => undefined;
+class FakeEvents {
+  listeners = new Map<string, (event: { data: string }) => void>();
+  constructor() {
+    tell = (event, data) => this.listeners.get(event)?.({ data: JSON.stringify(data) });
+  }
+  addEventListener(name: string, listener: (event: { data: string }) => void) {
+    this.listeners.set(name, listener);
+  }
+  close() {
+    this.listeners.clear();
+  }
+}
+vi.stubGlobal('EventSource', FakeEvents);
+
+const A = 'column-a';
+const column = { unit: 'mm', kind: 'measure', decimal: 'point', thousands: 'none', ...NOTHING_SAID } as const;
 
 /** A server of one study that keeps revisions and tokens, and can be away, stale or strict. */
 class FakeServer {
   revision = 1;
   name = '';
-  cells: StudyCells = { a: ['8.01', '8.02', 'x'] };
+  cells: StudyCells = { [A]: ['8.01', '8.02', 'x'] };
+  /** What came in between, told with a refusal. */
+  between: Announced[] | undefined = undefined;
   tokens = new Map<string, number>();
   sent: Change[] = [];
   mode: 'well' | 'away' | 'losing-answers' | 'refusing' = 'well';
@@ -32,17 +50,20 @@ class FakeServer {
         question: '',
         state: 'open',
         alpha: 0.05,
-        subject: 'a',
+        subject: A,
         revision: this.revision,
       },
-      ...{ rowCount: 3, columns: [{ ...column, id: 'a', name: 'thickness' }], setAside: [], verdicts: [] },
+      ...{ rowCount: 3, columns: [{ ...column, id: A, name: 'thickness' }], setAside: [], verdicts: [] },
       ...{ canUndo: null, canRedo: null },
     };
   }
 
   answer(path: string, body: { token: string; revision: number; change: Change } | null): Response {
     const problem = (status: number, code: string, detail: string) =>
-      Response.json({ type: 'about:blank', title: 't', status, code, detail } satisfies Problem, { status });
+      Response.json(
+        { type: 'about:blank', title: 't', status, code, detail, between: this.between } satisfies Problem,
+        { status },
+      );
     if (this.mode === 'away') return problem(503, 'database-gone', 'The database cannot be reached.');
     if (path.endsWith('/cells')) return Response.json({ revision: this.revision, cells: structuredClone(this.cells) });
     if (!body) return Response.json(this.study);
@@ -53,7 +74,8 @@ class FakeServer {
     this.revision++;
     this.sent.push(body.change);
     this.tokens.set(body.token, this.revision);
-    if (body.change.kind === 'edit-cells') for (const { row, text } of body.change.cells) this.cells.a![row - 1] = text;
+    if (body.change.kind === 'edit-cells')
+      for (const { row, texts } of body.change.runs) texts.forEach((text, i) => (this.cells[A]![row - 1 + i] = text));
     if (this.mode === 'losing-answers') {
       this.mode = 'well';
       throw new TypeError('connection lost');
@@ -63,7 +85,7 @@ class FakeServer {
 }
 
 let server: FakeServer;
-const edit = (row: number, text: string): Change => ({ kind: 'edit-cells', cells: [{ column: 'a', row, text }] });
+const edit = (row: number, text: string): Change => ({ kind: 'edit-cells', runs: [{ column: A, row, texts: [text] }] });
 
 beforeEach(() => {
   vi.useFakeTimers();
@@ -87,7 +109,7 @@ describe('the open study', () => {
     const store = await opened();
     store.change(edit(1, '9.01'));
     store.change(edit(2, '9.02'));
-    expect(store.cells.a).toEqual(['9.01', '9.02', 'x']);
+    expect(store.cells[A]).toEqual(['9.01', '9.02', 'x']);
     expect(store.waiting).toHaveLength(2);
     await settle();
     expect(store.waiting).toEqual([]);
@@ -103,11 +125,11 @@ describe('the open study', () => {
     await settle();
     expect(store.away).toBe('The database cannot be reached.');
     expect(store.waiting).toHaveLength(2);
-    expect(store.cells.a).toEqual(['9.01', '9.02', 'x']);
+    expect(store.cells[A]).toEqual(['9.01', '9.02', 'x']);
     server.mode = 'well';
     await settle();
     expect(store.away).toBeNull();
-    expect(server.cells.a).toEqual(['9.01', '9.02', 'x']);
+    expect(server.cells[A]).toEqual(['9.01', '9.02', 'x']);
   });
 
   it('sends a change whose answer was lost again under the same token: it is done once', async () => {
@@ -123,7 +145,7 @@ describe('the open study', () => {
   it('stops at another’s change, and takes the newer state over with its own on top', async () => {
     const store = await opened();
     server.revision = 2;
-    server.cells.a = ['7.00', '8.02', 'x'];
+    server.cells[A] = ['7.00', '8.02', 'x'];
     store.change(edit(2, '9.02'));
     await settle();
     expect(store.conflict).toMatchObject({ code: 'stale' });
@@ -131,8 +153,68 @@ describe('the open study', () => {
     await store.takeOver(true);
     await settle();
     expect(store.conflict).toBeNull();
-    expect(server.cells.a).toEqual(['7.00', '9.02', 'x']);
-    expect(store.cells.a).toEqual(['7.00', '9.02', 'x']);
+    expect(server.cells[A]).toEqual(['7.00', '9.02', 'x']);
+    expect(store.cells[A]).toEqual(['7.00', '9.02', 'x']);
+  });
+
+  const told = (revision: number, row: number, text: string): Announced => ({
+    ...{ revision, token: `other-${revision}`, who: 'bench 2', text: 'edited', change: edit(row, text) },
+  });
+
+  it('follows another’s change to another cell without asking: theirs, then mine', async () => {
+    const store = await opened();
+    server.revision = 2;
+    server.cells[A] = ['7.00', '8.02', 'x'];
+    server.between = [told(2, 1, '7.00')];
+    store.change(edit(2, '9.02'));
+    await settle();
+    expect(store.conflict).toBeNull();
+    expect(store.cells[A]).toEqual(['7.00', '9.02', 'x']);
+    expect(server.cells[A]).toEqual(['7.00', '9.02', 'x']);
+  });
+
+  it('asks where another wrote into the same cell', async () => {
+    const store = await opened();
+    server.revision = 2;
+    server.between = [told(2, 2, '7.00')];
+    store.change(edit(2, '9.02'));
+    await settle();
+    expect(store.conflict).toMatchObject({ code: 'stale' });
+    expect(server.sent).toEqual([]);
+  });
+
+  it('stays in step with another window, by the change itself or by reading again', async () => {
+    const store = await opened();
+    tell('change', told(2, 1, '7.00'));
+    expect(store.cells[A]).toEqual(['7.00', '8.02', 'x']);
+    expect(store.study!.revision).toBe(2);
+    // One was missed: the next one is not put on top of what is not known.
+    server.revision = 4;
+    server.cells[A] = ['7.00', '7.50', '7.75'];
+    tell('change', told(4, 3, '7.75'));
+    await settle();
+    expect(store.cells[A]).toEqual(['7.00', '7.50', '7.75']);
+    server.revision = 5;
+    server.cells[A] = ['6', '6', '6'];
+    tell('standing', { revision: 5 });
+    await settle();
+    expect(store.cells[A]).toEqual(['6', '6', '6']);
+  });
+
+  it('does not take its own change for another’s', async () => {
+    const store = await opened();
+    store.change(edit(1, '9.01'));
+    tell('change', { ...told(2, 1, '9.01'), token: store.waiting[0]!.token });
+    await settle();
+    expect(store.study!.revision).toBe(2);
+    expect(store.cells[A]).toEqual(['9.01', '8.02', 'x']);
+  });
+
+  it('refuses what the server would refuse before it is shown', async () => {
+    const store = await opened();
+    store.change({ kind: 'change-column', column: A, claimedSd: -1 });
+    expect(store.refused).toMatchObject({ detail: 'The claimed sd is a number above 0.' });
+    expect(store.waiting).toEqual([]);
   });
 
   it('drops its own changes when asked to, and only then', async () => {
@@ -142,13 +224,13 @@ describe('the open study', () => {
     await settle();
     await store.takeOver(false);
     expect(store.waiting).toEqual([]);
-    expect(store.cells.a).toEqual(['8.01', '8.02', 'x']);
+    expect(store.cells[A]).toEqual(['8.01', '8.02', 'x']);
   });
 
   it('takes a refused change out, says why, and shows what the study really is', async () => {
     const store = await opened();
     server.mode = 'refusing';
-    store.change({ kind: 'change-column', column: 'a', name: 'other' });
+    store.change({ kind: 'change-column', column: A, name: 'other' });
     expect(store.study!.columns[0]!.name).toBe('other');
     await settle();
     expect(store.refused).toMatchObject({ detail: 'There is already a column “a”.' });
@@ -176,15 +258,15 @@ describe('the open study', () => {
 
   it('works a sample out again only when its cells, settings or set-aside readings change', async () => {
     const store = await opened();
-    const before = store.sampleOf('a');
+    const before = store.sampleOf(A);
     expect([...before!.values]).toEqual([8.01, 8.02]);
     expect(before).toMatchObject({ unreadable: 1, missing: 0 });
     store.change({ kind: 'change-study', name: 'named' });
-    expect(store.sampleOf('a')).toBe(before);
-    store.change({ kind: 'set-aside', readings: [{ column: 'a', row: 1, reason: 'r' }] });
-    expect([...store.sampleOf('a')!.values]).toEqual([8.02]);
+    expect(store.sampleOf(A)).toBe(before);
+    store.change({ kind: 'set-aside', readings: [{ column: A, row: 1, reason: 'r' }] });
+    expect([...store.sampleOf(A)!.values]).toEqual([8.02]);
     store.change(edit(3, '8.03'));
-    expect([...store.sampleOf('a')!.values]).toEqual([8.02, 8.03]);
+    expect([...store.sampleOf(A)!.values]).toEqual([8.02, 8.03]);
   });
 
   it('says what failed when it cannot be opened', async () => {

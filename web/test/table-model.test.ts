@@ -1,14 +1,22 @@
-import type { Change, Study } from '@verdict/contract';
+import { changeSchema, NOTHING_SAID, type ChangeInput, type Study } from '@verdict/contract';
 import { parseBlock, recogniseLayout } from '@verdict/core';
 import { describe, expect, it } from 'vitest';
-import { defused, toDelimited } from '../src/components/export-table.js';
 import { recomputedWords } from '../src/components/recomputed-words.js';
-import { readTextFile } from '../src/stages/readings/open-file.js';
-import { additionOf, emptyColumn, moved, singleCell } from '../src/stages/readings/table-model.js';
+import {
+  additionOf,
+  emptyColumn,
+  isIn,
+  moved,
+  rangeOf,
+  runsOf,
+  shownDerived,
+  singleCell,
+  underName,
+} from '../src/stages/readings/table-model.js';
 import { applyLocally, type Local } from '../src/stores/apply-locally.js';
 
 describe('the cursor of the table', () => {
-  const size = { rows: 48, columns: 3, page: 20 };
+  const size = { rows: 48, columns: 3, page: 20, spare: 1 };
   it.each([
     ['ArrowDown', { row: 5, column: 1 }, { row: 6, column: 1 }],
     ['Enter', { row: 48, column: 1 }, { row: 49, column: 1 }],
@@ -39,30 +47,52 @@ describe('what comes in', () => {
     });
     expect(emptyColumn(['readings'])).toMatchObject({ columns: [{ name: 'readings (2)', cells: [''] }] });
   });
+});
 
-  it('from a file is read as UTF-8 or the Western code page, and refused over the limit or when it is no text', async () => {
-    const file = (bytes: number[]) => new File([new Uint8Array(bytes)], 'a.csv');
-    expect(await readTextFile(file([0x35, 0xc2, 0xb5]), 100)).toEqual({ text: '5µ' });
-    expect(await readTextFile(file([0x35, 0xb5]), 100)).toEqual({ text: '5µ' });
-    expect(await readTextFile(file([0x35, 0]), 100)).toMatchObject({
-      refusal: expect.stringContaining('not a text file'),
-    });
-    const large = { name: 'b.csv', size: 200 * 1024 * 1024, arrayBuffer: () => Promise.reject(new Error('touched')) };
-    expect(await readTextFile(large as unknown as File, 20 * 1024 * 1024)).toMatchObject({
-      refusal: 'b.csv has 200 MB; a file may have at most 20 MB. Nothing was read.',
-    });
+describe('ranges of cells', () => {
+  it('reach between two corners, whichever came first', () => {
+    const range = rangeOf({ row: 5, column: 2 }, { row: 3, column: 4 });
+    expect(range).toEqual({ top: 3, bottom: 5, left: 2, right: 4 });
+    expect([isIn(range, 4, 3), isIn(range, 6, 3), isIn(range, 4, 1)]).toEqual([true, false, false]);
+  });
+
+  it('become runs down each column, broken where a sorted table jumps', () => {
+    const columns = [{ id: 'a' }, { id: 'b' }];
+    const rows = [
+      ['1', 'x'],
+      ['2', 'y'],
+      ['3', 'z'],
+    ];
+    const asStored = runsOf(rows, columns, { row: 2, column: 0 }, (shown) => shown);
+    expect(asStored).toEqual([
+      { column: 'a', row: 2, texts: ['1', '2', '3'] },
+      { column: 'b', row: 2, texts: ['x', 'y', 'z'] },
+    ]);
+    const sorted = runsOf(rows, columns, { row: 1, column: 1 }, (shown) => [7, 8, 2][shown - 1]!);
+    // What would lie beyond the last column goes nowhere.
+    expect(sorted).toEqual([
+      { column: 'b', row: 7, texts: ['1', '2'] },
+      { column: 'b', row: 2, texts: ['3'] },
+    ]);
   });
 });
 
-describe('what goes out', () => {
-  it('cannot be taken for a formula, while numbers stay numbers', () => {
-    expect(['=1+1', '+cmd', '@x', '-x', '\t=2'].map(defused)).toEqual(["'=1+1", "'+cmd", "'@x", "'-x", "'\t=2"]);
-    expect(['-1.5', '+2', '8.01', 'north'].map(defused)).toEqual(['-1.5', '+2', '8.01', 'north']);
-  });
-
-  it('is quoted where a cell holds the separator, a quote or a line break', () => {
-    expect(toDelimited([['a,b', 'c"d', 'e\nf', '1']], ',')).toBe('"a,b","c""d","e\nf",1\r\n');
-    expect(toDelimited([['a,b', '1']], '\t')).toBe('a,b\t1\r\n');
+describe('worked-out cells', () => {
+  const column = (derivation: object) =>
+    ({ ...NOTHING_SAID, derivation, kind: 'measure', name: 'z', unit: '' }) as never;
+  it('are shown rounded by what they are, and named by what they follow', () => {
+    const score = column({ kind: 'standard-score', source: 'a', divisor: 'sample' });
+    expect(shownDerived(score, '-0.990123456', null, 0.01)).toBe('−0.990');
+    expect(shownDerived(column({ kind: 'distance', source: 'a', absolute: true }), '0.123456', null, 0.01)).toBe(
+      '0.123',
+    );
+    expect(shownDerived(column({ kind: 'rank', source: 'a' }), '2.5', null, null)).toBe('2.5');
+    expect(shownDerived(column({ kind: 'share', source: 'a', trials: 3 }), '0.3333333', null, null)).toBe('0.3333');
+    expect(shownDerived(column({ kind: 'rounded', source: 'a', step: 0.5 }), '8.5', 0.5, null)).toBe('8.5');
+    expect(shownDerived(score, '', null, null)).toBe('');
+    expect(underName(score, [{ id: 'a', name: 'thickness' }] as never, null)).toBe(
+      'standard score of thickness, n − 1',
+    );
   });
 });
 
@@ -88,76 +118,89 @@ describe('recomputing in words', () => {
 });
 
 describe('a change on the page’s own copy', () => {
-  const base = {
-    unit: '',
-    kind: 'measure',
-    decimal: 'point',
-    thousands: 'none',
-    resolution: null,
-    lowerLimit: null,
-    upperLimit: null,
-  } as const;
+  const [a, b] = ['column-a', 'column-b'] as const;
+  const base = { unit: '', kind: 'measure', decimal: 'point', thousands: 'none', ...NOTHING_SAID } as const;
   const local = (): Local => ({
     study: {
-      ...{ id: 's', name: '', question: '', state: 'open', alpha: 0.05, subject: 'a', revision: 1, rowCount: 2 },
+      ...{ id: 's', name: '', question: '', state: 'open', alpha: 0.05, subject: a, revision: 1, rowCount: 2 },
       ...{
         columns: [
-          { ...base, id: 'a', name: 'a' },
-          { ...base, id: 'b', name: 'b' },
+          { ...base, id: a, name: 'a' },
+          { ...base, id: b, name: 'b' },
         ],
         setAside: [],
       },
       ...{ verdicts: [], canUndo: null, canRedo: null },
     } as Study,
-    cells: { a: ['1', '2'], b: ['3', '4'] },
+    cells: { [a]: ['1', '2'], [b]: ['3', '4'] },
     removed: new Map(),
   });
-  const after = (...changes: Change[]) => {
+  const after = (...changes: ChangeInput[]) => {
     const copy = local();
-    for (const change of changes) applyLocally(copy, change, 'me', '2026-11-23T12:00:00Z');
+    for (const change of changes) applyLocally(copy, changeSchema.parse(change), 'me', '2026-11-23T12:00:00Z');
     return copy;
   };
 
   it('grows every column when one is written below the end, and leaves untouched columns the same object otherwise', () => {
-    const grown = after({ kind: 'edit-cells', cells: [{ column: 'a', row: 4, text: '9' }] });
-    expect(grown.cells).toEqual({ a: ['1', '2', '', '9'], b: ['3', '4', '', ''] });
+    const grown = after({ kind: 'edit-cells', runs: [{ column: a, row: 4, texts: ['9'] }] });
+    expect(grown.cells).toEqual({ [a]: ['1', '2', '', '9'], [b]: ['3', '4', '', ''] });
     expect(grown.study.rowCount).toBe(4);
     const copy = local();
-    const untouched = copy.cells.b;
-    applyLocally(copy, { kind: 'edit-cells', cells: [{ column: 'a', row: 1, text: '5' }] }, 'me', '');
-    expect(copy.cells.b).toBe(untouched);
+    const untouched = copy.cells[b];
+    applyLocally(copy, { kind: 'edit-cells', runs: [{ column: a, row: 1, texts: ['5'] }] }, 'me', '');
+    expect(copy.cells[b]).toBe(untouched);
   });
 
   it('shortens again where the change says so', () => {
-    expect(after({ kind: 'edit-cells', cells: [{ column: 'a', row: 2, text: '' }], rowCount: 1 }).cells).toEqual({
-      a: ['1'],
-      b: ['3'],
+    expect(after({ kind: 'edit-cells', runs: [{ column: a, row: 2, texts: [''] }], rowCount: 1 }).cells).toEqual({
+      [a]: ['1'],
+      [b]: ['3'],
     });
   });
 
   it('sets aside with who and when, puts back, and passes the subject on when its column goes', () => {
-    const aside = after({ kind: 'set-aside', readings: [{ column: 'a', row: 1, reason: 'r' }] }).study.setAside;
-    expect(aside).toEqual([{ column: 'a', row: 1, reason: 'r', who: 'me', at: '2026-11-23T12:00:00Z' }]);
+    const aside = after({ kind: 'set-aside', readings: [{ column: a, row: 1, reason: 'r' }] }).study.setAside;
+    expect(aside).toEqual([{ column: a, row: 1, reason: 'r', who: 'me', at: '2026-11-23T12:00:00Z' }]);
     const back = after(
-      { kind: 'set-aside', readings: [{ column: 'a', row: 1, reason: 'r' }] },
-      { kind: 'put-back', readings: [{ column: 'a', row: 1 }] },
+      { kind: 'set-aside', readings: [{ column: a, row: 1, reason: 'r' }] },
+      { kind: 'put-back', readings: [{ column: a, row: 1 }] },
     );
     expect(back.study.setAside).toEqual([]);
-    expect(after({ kind: 'remove-columns', columns: ['a'] }).study).toMatchObject({
-      subject: 'b',
-      columns: [{ id: 'b' }],
+    expect(after({ kind: 'remove-columns', columns: [a] }).study).toMatchObject({
+      subject: b,
+      columns: [{ id: b }],
     });
     expect(
-      after({ kind: 'remove-columns', columns: ['a'] }, { kind: 'return-columns', columns: ['a'] }).study.columns,
+      after({ kind: 'remove-columns', columns: [a] }, { kind: 'return-columns', columns: [a] }).study.columns,
     ).toHaveLength(2);
   });
 
   it('changes column and study', () => {
     const { study } = after(
-      { kind: 'change-column', column: 'b', columnKind: 'count', unit: 'N' },
-      { kind: 'change-study', alpha: 0.01, subject: 'b' },
+      { kind: 'change-column', column: b, columnKind: 'count', unit: 'N' },
+      { kind: 'change-study', alpha: 0.01, subject: b },
     );
     expect(study.columns[1]).toMatchObject({ kind: 'count', unit: 'N', name: 'b' });
-    expect(study).toMatchObject({ alpha: 0.01, subject: 'b' });
+    expect(study).toMatchObject({ alpha: 0.01, subject: b });
+  });
+
+  it('puts rows in and takes them out, with what is set aside', () => {
+    const aside: ChangeInput = { kind: 'set-aside', readings: [{ column: a, row: 2, reason: 'r' }] };
+    const put = after(aside, { kind: 'insert-rows', rows: [1, 3] });
+    expect(put.cells).toEqual({ [a]: ['', '1', '', '2'], [b]: ['', '3', '', '4'] });
+    expect(put.study.setAside[0]!.row).toBe(4);
+    const out = after(aside, { kind: 'remove-rows', rows: [1] });
+    expect(out.cells).toEqual({ [a]: ['2'], [b]: ['4'] });
+    expect(out.study.setAside[0]!.row).toBe(1);
+    expect(after(aside, { kind: 'remove-rows', rows: [2] }).study.setAside).toEqual([]);
+  });
+
+  it('orders columns, and freezes and thaws one that follows another', () => {
+    expect(after({ kind: 'order-columns', columns: [b, a] }).study.columns.map(({ id }) => id)).toEqual([b, a]);
+    const doubled = { kind: 'formula', expression: `[${a}] * 2` } as const;
+    const column = { ...base, id: 'column-c', name: 'c', derivation: doubled, cells: [] };
+    const frozen = after({ kind: 'add-columns', columns: [column] }, { kind: 'freeze-column', column: 'column-c' });
+    expect(frozen.cells['column-c']).toEqual(['2', '4']);
+    expect(frozen.study.columns[2]!.derivation).toBeNull();
   });
 });

@@ -142,9 +142,13 @@ function save(): void {
   border-bottom: 1px solid var(--line);
   overflow-wrap: anywhere;
 }
+.record li > div:first-child {
+  padding-left: 26px;
+}
 .number {
   display: inline-block;
   min-width: 26px;
+  margin-left: -26px;
   color: var(--soft);
 }
 .reason,

@@ -201,7 +201,7 @@ const limits = computed(() => props.problems.filter(({ text }) => / a limit\.$/.
               :value="given('upperLimit')"
               @commit="(text) => setNumber('upperLimit', text)"
             />
-            <span class="soft to">, target</span>
+            <span class="soft apart">target</span>
             <DraftField
               class="field"
               aria-label="Target"
@@ -355,6 +355,9 @@ dd input[aria-label='Column name'] {
 }
 .to {
   margin: 0 6px;
+}
+.apart {
+  margin: 0 6px 0 16px;
 }
 .none {
   margin: 2px 0 8px;

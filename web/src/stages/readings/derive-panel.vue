@@ -275,6 +275,7 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input, .sente
 <style scoped>
 .panel {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px;
   padding: 14px 18px 16px;
 }
@@ -296,5 +297,8 @@ h2 {
 }
 .name input {
   min-width: 220px;
+}
+.sentence select {
+  max-width: 100%;
 }
 </style>

@@ -8,9 +8,12 @@ const props = defineProps<{
   /** Stored rows in the order shown. */
   rowAt: (shown: number) => number;
   shown: number;
+  rowCount: number;
+  /** Where a stored row is shown; 0 where it is not. */
+  placeOf: (row: number) => number;
   from: { row: number; column: number };
 }>();
-const emit = defineEmits<{ go: [row: number, column: number]; goToRow: [row: number]; close: [] }>();
+const emit = defineEmits<{ go: [row: number, column: number]; goToRow: [shown: number]; close: [] }>();
 
 const wanted = ref('');
 const rowWanted = ref('');
@@ -48,8 +51,14 @@ function step(by: 1 | -1): void {
 }
 function goToRow(): void {
   const row = Number(rowWanted.value.trim());
-  rowWrong.value = Number.isInteger(row) && row >= 1 && row <= props.shown ? '' : `Rows go from 1 to ${props.shown}.`;
-  if (!rowWrong.value) emit('goToRow', row);
+  const there = Number.isInteger(row) && row >= 1 && row <= props.rowCount;
+  const place = there ? props.placeOf(row) : 0;
+  rowWrong.value = !there
+    ? `Rows go from 1 to ${props.rowCount}.`
+    : place === 0
+      ? `Row ${row} is not among those shown.`
+      : '';
+  if (!rowWrong.value) emit('goToRow', place);
 }
 const said = computed(() => {
   if (wanted.value.trim() === '') return '';

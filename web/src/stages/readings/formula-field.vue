@@ -93,7 +93,7 @@ function onKey(event: KeyboardEvent): void {
         {{ offer.label }} <span class="soft">{{ offer.about }}</span>
       </li>
     </ul>
-    <p v-if="fault && text.trim()" class="said-wrong" role="alert">
+    <p v-if="fault && text.trim() && !offers.length" class="said-wrong" role="alert">
       <span class="place">{{ text.slice(0, fault.at) }}<b>▲</b>{{ text.slice(fault.at) }}</span>
       {{ fault.message }} <span class="soft">(character {{ fault.at + 1 }})</span>
     </p>
@@ -119,6 +119,7 @@ ul {
   padding: 4px;
   background: var(--card);
   box-shadow: 0 4px 14px rgb(0 0 0 / 12%);
+  font: 13.5px/1.5 var(--sans);
   list-style: none;
 }
 li {

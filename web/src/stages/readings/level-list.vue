@@ -35,7 +35,9 @@ const shown = (name: string) => (name === name.trim() ? name : `“${name}”`);
 
 <template>
   <section class="card box" aria-label="Levels">
-    <b>Levels</b> <span class="soft">{{ levels.length }}, as they count</span>
+    <div>
+      <b>Levels</b> <span class="soft">{{ levels.length }}, with their counts</span>
+    </div>
     <table class="figures">
       <tbody>
         <tr v-for="(level, i) in levels.slice(0, MOST)" :key="level.name">

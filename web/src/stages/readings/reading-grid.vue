@@ -140,8 +140,9 @@ const range = computed(() => editor.range());
 /** Moves the cursor and takes the focus; with `extend`, the range reaches from where it began. */
 function pick(row: number, index: number, extend = false): void {
   commit();
-  cursor.value = { row, column: index };
-  if (!extend) anchor.value = cursor.value;
+  const to = { row, column: index };
+  cursor.value = to;
+  if (!extend) anchor.value = to;
   void nextTick(() => {
     input.value?.focus({ preventScroll: true });
     input.value?.select();

@@ -68,6 +68,7 @@ const problems = useColumnProblems(current);
 const incoming = useIncoming();
 const { takeSubset } = useSubset();
 
+const sideShown = computed(() => !incoming.current.value && (panel.value !== null || current.value !== null));
 const shownCount = computed(() => rows.value?.length ?? study.value.rowCount);
 const shownRows = computed(() => Array.from({ length: shownCount.value }, (_, i) => rowAt(i + 1)));
 const title = computed(() => {
@@ -138,11 +139,14 @@ function onRows(what: 'above' | 'below' | 'remove' | 'fill' | 'aside' | 'back' |
 }
 function changed(change: Parameters<typeof store.change>[0]): void {
   panel.value = null;
+  const before = columns.value.length;
   store.change(change);
+  if (columns.value.length > before) goToShown(cursor.value.row, before);
 }
 
-const goTo = (row: number) =>
-  grid.value?.pick(rows.value ? Math.max(1, rows.value.indexOf(row) + 1) : row, cursor.value.column);
+/** Where a stored row is shown; 0 where the arrangement leaves it out. */
+const placeOf = (row: number) => (rows.value ? rows.value.indexOf(row) + 1 : row);
+const goTo = (row: number) => grid.value?.pick(Math.max(1, placeOf(row)), cursor.value.column);
 const goToShown = (row: number, column: number) => {
   anchor.value = cursor.value = { row, column };
 };
@@ -190,7 +194,7 @@ useEventListener('keydown', (event) => {
       accept=".csv,.tsv,.txt,.json,.xlsx,.zip,text/csv"
       @change="onChosen"
     />
-    <div class="main">
+    <div class="main" :class="{ alone: !sideShown }">
       <CautionNote v-if="incoming.refusal.value" lead="Not taken" tone="wrong"
         >{{ incoming.refusal.value }}
         <button class="plain" @click="incoming.refusal.value = ''">Understood</button></CautionNote
@@ -253,9 +257,11 @@ useEventListener('keydown', (event) => {
           :texts="store.textsOf"
           :row-at="rowAt"
           :shown="shownCount"
+          :row-count="study.rowCount"
           :from="cursor"
+          :place-of="placeOf"
           @go="goToShown"
-          @go-to-row="(row) => grid?.pick(row, cursor.column)"
+          @go-to-row="(shown) => grid?.pick(shown, cursor.column)"
           @close="finding = false"
         />
         <ArrangeBar
@@ -293,7 +299,7 @@ useEventListener('keydown', (event) => {
         </div>
       </section>
     </div>
-    <aside v-if="!incoming.current.value && (panel || (current && samples[current.id]))" class="side">
+    <aside v-if="sideShown" class="side">
       <SavePanel
         v-if="panel === 'save'"
         :chosen="{ columns: columnsIn(range), rows: rowsIn(range) }"
@@ -358,7 +364,7 @@ useEventListener('keydown', (event) => {
   gap: 10px;
   min-height: 0;
 }
-.main:only-of-type {
+.main.alone {
   grid-column: 1 / -1;
 }
 .empty {

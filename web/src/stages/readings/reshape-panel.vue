@@ -143,6 +143,7 @@ const finish = () => emit('done', props.kind === 'stack' ? stackChange() : sprea
 <style scoped>
 .panel {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px;
   padding: 14px 18px 16px;
 }
@@ -162,5 +163,8 @@ h2 {
 .note {
   margin: 0;
   font-size: 13px;
+}
+.sentence select {
+  max-width: 100%;
 }
 </style>

@@ -79,8 +79,8 @@ const saveStudy = () =>
         <option v-for="({ title: words }, id) in FORMATS" :key="id" :value="id">{{ words }}</option></select
       >,
       <select v-model="withAside" class="field" aria-label="Set-aside readings">
-        <option :value="true">with the set-aside readings and a column that says which and why</option>
-        <option :value="false">without the set-aside readings: their cells are empty</option></select
+        <option :value="true">with set-aside readings, said in a column</option>
+        <option :value="false">without set-aside readings: cells empty</option></select
       >.
     </p>
     <p class="soft note">
@@ -103,6 +103,7 @@ const saveStudy = () =>
 <style scoped>
 .panel {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 12px;
   padding: 14px 18px 16px;
 }

@@ -1,7 +1,14 @@
 import { benchAndersonDarling } from './anderson-darling.ts';
 import { benchBand } from './band.ts';
 import { benchReadings } from './readings.ts';
+import { benchTable } from './table.ts';
 
-await benchAndersonDarling();
-await benchBand();
-benchReadings();
+/** `npm run bench -- table`: only the named ones. */
+const BENCHES: Record<string, () => Promise<void> | void> = {
+  'anderson-darling': benchAndersonDarling,
+  band: benchBand,
+  readings: benchReadings,
+  table: benchTable,
+};
+const wanted = process.argv.slice(2);
+for (const [name, run] of Object.entries(BENCHES)) if (wanted.length === 0 || wanted.includes(name)) await run();

@@ -107,9 +107,9 @@ test('files: a CSV opens, one of 200 MB is refused with the limit named, a pictu
   ftruncateSync(large, 200 * 1024 * 1024);
   closeSync(large);
   await newStudy(page);
-  const chooser = page.getByLabel('File');
+  const chooser = page.getByLabel('File', { exact: true });
   await chooser.setInputFiles(file('large.csv'));
-  await expect(page.getByRole('alert')).toContainText('large.csv has 200 MB; a file may have at most 20 MB.');
+  await expect(page.getByRole('alert')).toContainText('large.csv has 200 MB; a file may have at most 60 MB.');
   await chooser.setInputFiles(file('picture.csv'));
   await expect(page.getByRole('alert')).toContainText('is not a text file');
   await chooser.setInputFiles(file('small.csv'));
@@ -148,7 +148,7 @@ test('the column’s card changes name, unit, kind, resolution and limits, and r
   await page.getByLabel('Lower limit').press('Enter');
   await page.getByLabel('Upper limit').fill('7');
   await page.getByLabel('Upper limit').press('Enter');
-  await expect(page.getByRole('alert')).toContainText('The lower limit (7.5) must be below the upper (7).');
+  await expect(page.getByRole('alert')).toContainText('The lower limit (7.5) must be below the upper limit (7).');
   await page.getByLabel('Upper limit').fill('8.5');
   await page.getByLabel('Upper limit').press('Enter');
   await page.getByLabel('Resolution').fill('coarse');

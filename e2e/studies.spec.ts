@@ -1,4 +1,4 @@
-import { expect, openStage, settled, stored, studyOf, test, TWELVE } from './app.js';
+import { TWELVE, expect, gridCell, openStage, settled, stored, studyOf, test } from './app.js';
 
 test('a study is named in place, deleted to the bin and restored', async ({ page }) => {
   await studyOf(page, TWELVE);
@@ -83,27 +83,38 @@ test('edits made while the database is away are kept in the page and sent when i
   await expect(page.locator('[id="cell-2-0"]')).toHaveText('8.66');
 });
 
-test('a change made in another window is not overwritten: the page offers to take it over, then its own', async ({
-  page,
-  context,
-}) => {
+test('two windows stay in step, and the second writer of one cell is told and chooses', async ({ page, context }) => {
   await studyOf(page, TWELVE);
   const other = await context.newPage();
   await other.goto(page.url());
   await expect(other.getByRole('grid')).toBeVisible();
+  // What one does, the other shows.
   await page.getByLabel('Level').fill('0.01');
   await page.getByLabel('Level').press('Enter');
-  await stored(page);
-  await other.locator('[id="cell-1-0"]').click();
-  await other.keyboard.type('8.88');
-  await other.keyboard.press('Enter');
-  await expect(other.getByRole('alert')).toContainText('This study has moved on from change 1 to change 2.');
-  await expect(other.getByRole('alert')).toContainText('level 0.05 → 0.01');
-  await other.getByRole('button', { name: 'Take over the newer state, then mine' }).click();
   await expect(other.getByLabel('Level')).toHaveValue('0.01');
-  await stored(other);
-  await other.reload();
-  await expect(other.locator('[id="cell-1-0"]')).toHaveText('8.88');
+  await gridCell(page, 2, 0).click();
+  await page.keyboard.type('7.77');
+  await page.keyboard.press('Enter');
+  await expect(gridCell(other, 2, 0)).toHaveText('7.77');
+  // Both at one cell: the other is still typing when the first has written.
+  await gridCell(other, 1, 0).click();
+  await other.keyboard.type('8.88');
+  await gridCell(page, 1, 0).click();
+  await page.keyboard.type('9.99');
+  await page.keyboard.press('Enter');
+  await stored(page);
+  await expect(other.getByText('stored, change 4')).toBeVisible();
+  await other.keyboard.press('Enter');
+  const alert = other.getByRole('alert');
+  await expect(alert).toContainText(
+    'While you were writing “8.88”, row 1 of thickness became “9.99” in another window.',
+  );
+  await expect(gridCell(other, 1, 0)).toHaveText('9.99');
+  await alert.getByRole('button', { name: 'Write mine' }).click();
+  await expect(gridCell(page, 1, 0)).toHaveText('8.88');
+  // Undone in one, undone in both.
+  await other.keyboard.press('Control+z');
+  await expect(gridCell(page, 1, 0)).toHaveText('9.99');
 });
 
 test('an address that leads nowhere and a study that is not there say so', async ({ page }) => {

@@ -1,9 +1,11 @@
 /** `npm run bench`: every benchmark with the same work done by a plain loop or a peer beside it. */
 import { spawnSync } from 'node:child_process';
 import { join } from 'node:path';
-import { build, ensurePackages, ROOT } from './setup.mjs';
+import { build, ensureChromium, ensureMariaDb, ensurePackages, ROOT } from './setup.mjs';
 
 ensurePackages();
+ensureMariaDb();
+ensureChromium();
 build();
 // Bundled, so that the loops are measured as they are shipped and not through a loader.
 const { buildSync } = await import('esbuild');
@@ -15,7 +17,7 @@ buildSync({
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  external: ['workerpool'],
+  external: ['workerpool', '@playwright/test', 'papaparse'],
   logLevel: 'warning',
 });
-process.exit(spawnSync('node', [outfile], { cwd: ROOT, stdio: 'inherit' }).status ?? 1);
+process.exit(spawnSync('node', [outfile, ...process.argv.slice(2)], { cwd: ROOT, stdio: 'inherit' }).status ?? 1);

@@ -23,7 +23,15 @@ export { normal } from './distributions/normal.js';
 export { outsideBand } from './probability-plot/whole-plot-band.js';
 export { decimalsOf, formatFigure, formatP, formatPercent, groupThousands, type FigureKind } from './numeric/format.js';
 export { normalQuantile } from './numeric/standard-normal.js';
-export { cellsOf, circleThrough, derive, sampleOfColumn, type Derived, type DeriveMemo } from './table/derive.js';
+export {
+  cellsOf,
+  circleThrough,
+  derive,
+  followersObjection,
+  sampleOfColumn,
+  type Derived,
+  type DeriveMemo,
+} from './table/derive.js';
 export {
   derivationSchema,
   LONGEST_FORMULA,

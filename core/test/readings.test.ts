@@ -4,7 +4,7 @@ import { freeName, parseBlock, splitUnit } from '../src/readings/block.js';
 import { fingerprintOf } from '../src/readings/fingerprint.js';
 import { recogniseKind } from '../src/readings/kind.js';
 import { recogniseLayout } from '../src/readings/layout.js';
-import { PLAIN_FORMAT, readCell, readNumber, recogniseNumberFormat } from '../src/readings/number-format.js';
+import { PLAIN_FORMAT, readCell, readNumber, recogniseNumberFormat, rewritten } from '../src/readings/number-format.js';
 import { recogniseResolution } from '../src/readings/resolution.js';
 import { toSample } from '../src/readings/sample.js';
 import { columns } from './reference.js';
@@ -187,13 +187,60 @@ describe('parsing a block', () => {
       "'",
       '.',
     );
+    let slowest = 0;
     fc.assert(
       fc.property(fc.array(fc.oneof(marks, fc.string({ maxLength: 6 })), { maxLength: 60 }), (parts) => {
+        const started = performance.now();
         const block = read(parts.join(''));
         for (const column of block.columns) expect(column.cells).toHaveLength(block.rows);
+        slowest = Math.max(slowest, performance.now() - started);
       }),
-      { numRuns: 1000 },
+      { numRuns: 2500 },
     );
+    expect(slowest).toBeLessThan(1000);
+  });
+
+  it('never throws and never hangs on a good file that was damaged', () => {
+    const good = [
+      'tile,thickness (mm),kiln\n1,7.91,north\n2,8.08,south\n3,8.05,north\n',
+      'Kraft (N);Notiz\r\n1.210,5;"a;b"\r\n1.198,2;"x\r\ny"\r\n<0,05;n/a\r\n',
+      'a\tb\n12.30\t\n12.35\t-\n',
+      "1'210.5 3\n1'198.2 4\n",
+    ];
+    const wound = fc.record({
+      at: fc.nat(80),
+      length: fc.nat(6),
+      put: fc.oneof(
+        fc.constantFrom(
+          '"',
+          ',',
+          ';',
+          '\t',
+          '\n',
+          '\r',
+          '\0',
+          '\u202f',
+          '8'.repeat(400),
+          '"'.repeat(9),
+          '-'.repeat(60),
+        ),
+        fc.string({ maxLength: 4 }),
+      ),
+    });
+    let slowest = 0;
+    fc.assert(
+      fc.property(fc.constantFrom(...good), fc.array(wound, { minLength: 1, maxLength: 8 }), (text, wounds) => {
+        const damaged = wounds.reduce((t, { at, length, put }) => t.slice(0, at) + put + t.slice(at + length), text);
+        const started = performance.now();
+        const block = read(damaged);
+        // Whatever it is: every row is whole, every problem has its place, or the text is refused in words.
+        if (block.refusal === null) for (const column of block.columns) expect(column.cells).toHaveLength(block.rows);
+        for (const { row } of block.problems) expect(row === null || (row >= 1 && row <= block.rows)).toBe(true);
+        slowest = Math.max(slowest, performance.now() - started);
+      }),
+      { numRuns: 2500 },
+    );
+    expect(slowest).toBeLessThan(1000);
   });
 
   it('reads 100 000 readings', () => {
@@ -217,6 +264,47 @@ describe('kinds and resolution', () => {
         '',
       ),
     ).toBe('measure');
+  });
+
+  it('reads no reading, and a reading beyond a limit, as what they are', () => {
+    for (const text of ['', ' ', 'n/a', 'NA', '-', '–', ' - '])
+      expect(readCell(text, PLAIN_FORMAT).kind, text).toBe('missing');
+    expect(readCell('<0.05', PLAIN_FORMAT)).toEqual({ kind: 'limit', side: 'below', value: 0.05, decimals: 2 });
+    expect(readCell('≥ 100', PLAIN_FORMAT)).toMatchObject({ kind: 'limit', side: 'above', value: 100 });
+    expect(readCell('<0,05', { decimal: 'comma', thousands: 'none' })).toMatchObject({ kind: 'limit', value: 0.05 });
+    for (const text of ['Na', '<', '<x', '< <5', '--']) expect(readCell(text, PLAIN_FORMAT).kind, text).toBe('text');
+  });
+
+  it('reads plain figures to the very double that the engine reads', () => {
+    const figures = fc.tuple(
+      fc.constantFrom('', '-', '+'),
+      fc.nat({ max: 999_999_999 }),
+      fc.integer({ min: 0, max: 99_999 }),
+      fc.nat(5),
+    );
+    fc.assert(
+      fc.property(figures, ([sign, whole, part, places]) => {
+        const fraction = places === 0 ? '' : `.${String(part).padStart(5, '0').slice(0, places)}`;
+        const text = `${sign}${whole}${fraction}`;
+        expect(readCell(text, PLAIN_FORMAT)).toEqual({ kind: 'number', value: Number(text) || 0, decimals: places });
+      }),
+      { numRuns: 2000 },
+    );
+    for (const text of ['.5', '5.', '-0', '123456789012345', '1234567890123456', '0.1234567890123', '1e3'])
+      expect(readCell(text, PLAIN_FORMAT), text).toMatchObject({ kind: 'number', value: Number(text) || 0 });
+    for (const text of ['.', '-', '+', '-.', '1.2.3', '1,5'])
+      expect(readCell(text, PLAIN_FORMAT).kind, text).not.toBe('number');
+  });
+
+  it('rewrites the marks of a number digit for digit', () => {
+    const comma = { decimal: 'comma', thousands: 'point' } as const;
+    expect(['1.234,50', '<0,05', 'n/a', 'x,y'].map((text) => rewritten(text, comma, PLAIN_FORMAT))).toEqual([
+      '1234.50',
+      '<0.05',
+      'n/a',
+      'x,y',
+    ]);
+    expect(rewritten('12.30', PLAIN_FORMAT, { decimal: 'comma', thousands: 'none' })).toBe('12,30');
   });
 
   it('reads the step of the instrument from the written digits', () => {

@@ -3,7 +3,7 @@ import { sampleOfColumn, type Sample } from '@verdict/core';
 import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { readCells } from './cells.js';
 import { standingChanges } from './changes.js';
-import type { Database, Queries } from './database.js';
+import type { Database } from './database.js';
 import { notFound } from './errors.js';
 import { columns, setAside, studies, verdicts } from './schema.js';
 import { readTable, standingColumns, type ColumnRow } from './tables.js';

@@ -44,6 +44,7 @@ export const useStudy = defineStore('study', () => {
   let removed = new Map();
   let sending = false;
   let openedId = '';
+  let turn: Promise<unknown> = Promise.resolve();
   let unfollow = (): void => undefined;
   /** What the page is told while it is sending waits until the answer is there. */
   let heard: Announced[] = [];
@@ -121,9 +122,13 @@ export const useStudy = defineStore('study', () => {
   function complete(input: ChangeInput): Change | null {
     const read = changeSchema.safeParse(input);
     if (read.success) return read.data;
-    const detail = read.error.issues[0]?.message ?? '';
-    refused.value = { type: 'about:blank', title: 'This cannot be done', status: 422, code: 'invalid', detail };
+    refuse(read.error.issues[0]?.message ?? '');
     return null;
+  }
+
+  /** Says why something is not done; nothing was sent. */
+  function refuse(detail: string): void {
+    refused.value = { type: 'about:blank', title: 'This cannot be done', status: 422, code: 'invalid', detail };
   }
 
   async function flush(): Promise<void> {
@@ -194,8 +199,14 @@ export const useStudy = defineStore('study', () => {
     return waiting.value.length === 0;
   }
 
-  /** Runs a call that needs every change stored first, then reads the study again. */
-  async function settled(call: (current: Study) => Promise<unknown>): Promise<boolean> {
+  /** Runs a call that needs every change stored first, then reads the study again: one after the other, however fast they are asked for. */
+  function settled(call: (current: Study) => Promise<unknown>): Promise<boolean> {
+    const mine = turn.then(() => settle(call));
+    turn = mine.catch(() => undefined);
+    return mine;
+  }
+
+  async function settle(call: (current: Study) => Promise<unknown>): Promise<boolean> {
     if (!study.value) return false;
     if (!(await drained())) {
       const detail = 'Some changes are not stored yet; try again when they are.';
@@ -256,7 +267,7 @@ export const useStudy = defineStore('study', () => {
 
   return {
     ...{ study, cells, table, state, failure, waiting, away, conflict, refused, subject, sample, ruled },
-    ...{ open, change, takeOver, settled, drained, sampleOf, textsOf, derivedOf, columnById, reread },
+    ...{ open, change, takeOver, settled, drained, sampleOf, textsOf, derivedOf, columnById, reread, refuse },
     ...{ undo: () => step('undo'), redo: () => step('redo'), takeBack: (target: number) => step('take-back', target) },
     /** Follows no study any more: the page has gone home. */
     leave: () => unfollow(),

@@ -1,5 +1,5 @@
 import { reachOf, type Change, type NewColumn } from '@verdict/contract';
-import { circleThrough, derivationWords, derive, sourcesOf, type Derivation } from '@verdict/core';
+import { circleThrough, derivationWords, derive, followersObjection, sourcesOf, type Derivation } from '@verdict/core';
 import { eq, inArray, max } from 'drizzle-orm';
 import { clearColumn, writeColumn } from '../cells.js';
 import { StoreError } from '../errors.js';
@@ -135,19 +135,20 @@ export async function addColumns(context: Context, change: Of<'add-columns'>): P
 
 /** Refuses to take out what others follow, and to bring back what follows something that is out. */
 function checkFollowers(context: Context, ids: readonly string[], removed: boolean): void {
-  for (const column of context.columns) {
-    if (removed ? ids.includes(column.id) || column.removed : !ids.includes(column.id)) continue;
-    const needs = [...(column.derivation ? sourcesOf(column.derivation) : []), column.frequencies ?? ''];
-    const missing = removed
-      ? needs.find((id) => ids.includes(id))
-      : needs.find((id) => !ids.includes(id) && context.columns.some((c) => c.id === id && c.removed));
-    if (!missing) continue;
-    const { name } = columnOf(context, missing);
-    const text = removed
-      ? `${column.name} follows ${name}. Freeze or remove ${column.name} first.`
-      : `${column.name} follows ${name}, which is not in the table.`;
-    throw new StoreError('invalid', text, { field: 'columns' });
+  const standing = context.columns.filter((column) => !column.removed);
+  const objection = removed ? followersObjection(standing, ids) : missingSource(context, ids);
+  if (objection) throw new StoreError('invalid', objection, { field: 'columns' });
+}
+
+function missingSource(context: Context, ids: readonly string[]): string | null {
+  for (const id of ids) {
+    const { name, derivation } = columnOf(context, id);
+    const out = context.columns.find(
+      (c) => c.removed && !ids.includes(c.id) && derivation && sourcesOf(derivation).includes(c.id),
+    );
+    if (out) return `${name} follows ${out.name}, which is not in the table.`;
   }
+  return null;
 }
 
 export async function markColumns(

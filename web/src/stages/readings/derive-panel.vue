@@ -185,7 +185,7 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input, .sente
         <input v-model="draft.count" class="field" size="6" aria-label="Number of values" />
         values from a
         <select v-model="draft.family" class="field" aria-label="Family">
-          <option v-for="[id, of] in families" :key="id" :value="id">{{ of.title }}</option>
+          <option v-for="[id, one] in families" :key="id" :value="id">{{ one.title }}</option>
         </select>
         distribution with
         <template v-for="(parameter, i) in family.parameters" :key="parameter.name"

@@ -67,7 +67,7 @@ const cellWidth = computed(() =>
 const drawn = computed(() => {
   const from = Math.max(0, Math.floor(scrolled.value / cellWidth.value) - MARGIN);
   const to = Math.ceil((scrolled.value + (width.value || 1200)) / cellWidth.value) + MARGIN;
-  return props.columns.slice(from, to).map((of, i) => ({ of, j: from + i }));
+  return props.columns.slice(from, to).map((shownColumn, i) => ({ one: shownColumn, j: from + i }));
 });
 const leftOf = (j: number) => `${INDEX + j * cellWidth.value}px`;
 
@@ -186,18 +186,18 @@ defineExpose({ pick });
       <div class="head" role="row" aria-rowindex="1">
         <span class="corner" role="columnheader" aria-colindex="1"><span class="unseen">row</span></span>
         <span
-          v-for="{ of, j } in drawn"
-          :key="of.id"
+          v-for="{ one, j } in drawn"
+          :key="one.id"
           role="columnheader"
           class="name"
           :aria-colindex="j + 2"
-          :class="{ subject: of.id === subject }"
+          :class="{ subject: one.id === subject }"
           :style="{ left: leftOf(j), width: `${cellWidth}px` }"
-          :title="`${of.name}: ${underName(of, columns, resolutions[of.id] ?? null)}`"
+          :title="`${one.name}: ${underName(one, columns, resolutions[one.id] ?? null)}`"
           @click="pickColumn(j)"
         >
-          <b>{{ of.name }}</b>
-          <small>{{ underName(of, columns, resolutions[of.id] ?? null) }}</small>
+          <b>{{ one.name }}</b>
+          <small>{{ underName(one, columns, resolutions[one.id] ?? null) }}</small>
         </span>
       </div>
       <div class="body" :style="{ height: `${virtual.getTotalSize()}px` }">
@@ -213,19 +213,19 @@ defineExpose({ pick });
             item.index < shownRows ? rowAt(item.index + 1) : '+'
           }}</span>
           <span
-            v-for="{ of, j } in drawn"
+            v-for="{ one, j } in drawn"
             :id="`cell-${item.index + 1}-${j}`"
-            :key="of.id"
+            :key="one.id"
             role="gridcell"
             class="cell"
             :aria-colindex="j + 2"
             :aria-selected="isIn(range, item.index + 1, j)"
-            :class="cellClass(of, rowAt(item.index + 1))"
+            :class="cellClass(one, rowAt(item.index + 1))"
             :style="{ left: leftOf(j), width: `${cellWidth}px` }"
             @mousedown.prevent="onPress($event, item.index + 1, j)"
             @mouseenter="onEnter(item.index + 1, j)"
             @dblclick="editor.begin()"
-            >{{ shown(of, rowAt(item.index + 1)) }}</span
+            >{{ shown(one, rowAt(item.index + 1)) }}</span
           >
         </div>
         <div v-if="columns.length && !isOneCell(range)" class="chosen" :style="box(range)"></div>

@@ -16,7 +16,7 @@ import FindBar from './find-bar.vue';
 import ReadingGrid from './reading-grid.vue';
 import ReshapePanel from './reshape-panel.vue';
 import SavePanel from './save-panel.vue';
-import TableBar from './table-bar.vue';
+import TableBar, { type ColumnAction, type NewColumnKind, type RowsAction } from './table-bar.vue';
 import TakePanel from './take-panel.vue';
 import { emptyColumn, type Cursor, type Range } from './table-model.js';
 import type { Taking } from './take.js';
@@ -119,24 +119,27 @@ function startTyping(): void {
   store.change(emptyColumn(names.value));
   requestAnimationFrame(() => grid.value?.pick(1, columns.value.length - 1));
 }
-function addColumn(kind: DerivationKind | 'empty' | 'stack' | 'spread' | 'duplicate'): void {
+function addColumn(kind: NewColumnKind): void {
   if (kind === 'empty') startTyping();
-  else if (kind === 'duplicate') actions.duplicateColumn();
   else panel.value = kind === 'stack' || kind === 'spread' ? kind : { kind, existing: null };
 }
-function onColumn(what: 'left' | 'right' | 'remove' | 'duplicate'): void {
-  if (what === 'remove') actions.removeColumns();
-  else if (what === 'duplicate') actions.duplicateColumn();
-  else actions.moveColumn(what === 'left' ? -1 : 1);
-}
-function onRows(what: 'above' | 'below' | 'remove' | 'fill' | 'aside' | 'back' | 'subset'): void {
-  if (what === 'above' || what === 'below') actions.insertRows(what === 'below');
-  else if (what === 'remove') actions.removeRows();
-  else if (what === 'fill') actions.fillDown(range.value);
-  else if (what === 'aside') askingReason.value = readingsIn(false).length > 0;
-  else if (what === 'back') actions.putBack();
-  else void takeSubset(rowsIn(range.value).length > 1 ? rowsIn(range.value) : shownRows.value);
-}
+const onColumn = (what: ColumnAction) =>
+  ({
+    left: () => actions.moveColumn(-1),
+    right: () => actions.moveColumn(1),
+    duplicate: actions.duplicateColumn,
+    remove: actions.removeColumns,
+  })[what]();
+const onRows = (what: RowsAction) =>
+  ({
+    above: () => actions.insertRows(false),
+    below: () => actions.insertRows(true),
+    remove: actions.removeRows,
+    fill: () => actions.fillDown(range.value),
+    aside: ask,
+    back: actions.putBack,
+    subset: () => void takeSubset(rowsIn(range.value).length > 1 ? rowsIn(range.value) : shownRows.value),
+  })[what]();
 function changed(change: Parameters<typeof store.change>[0]): void {
   panel.value = null;
   const before = columns.value.length;

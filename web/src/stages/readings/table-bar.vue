@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import type { DerivationKind } from '@verdict/core';
+import { computed } from 'vue';
+import WordMenu from '../../components/word-menu.vue';
 
-/** What can be done with the table, as words; each menu can be reached and used with the keys alone. */
-defineProps<{
+/** What can be done with the table, as words. */
+const props = defineProps<{
   title: string;
   columnName: string;
   rowsChosen: number;
@@ -10,18 +12,21 @@ defineProps<{
   arranged: boolean;
   finding: boolean;
 }>();
+export type NewColumnKind = DerivationKind | 'empty' | 'stack' | 'spread';
+export type ColumnAction = 'left' | 'right' | 'duplicate' | 'remove';
+export type RowsAction = 'above' | 'below' | 'remove' | 'fill' | 'aside' | 'back' | 'subset';
 const emit = defineEmits<{
   open: [];
   paste: [];
-  add: [kind: DerivationKind | 'empty' | 'stack' | 'spread' | 'duplicate'];
-  column: [what: 'left' | 'right' | 'remove' | 'duplicate'];
-  rows: [what: 'above' | 'below' | 'remove' | 'fill' | 'aside' | 'back' | 'subset'];
+  add: [kind: NewColumnKind];
+  column: [what: ColumnAction];
+  rows: [what: RowsAction];
   arrange: [];
   find: [];
   save: [];
 }>();
 
-const NEW: { id: DerivationKind | 'empty' | 'stack' | 'spread'; title: string; apart?: boolean }[] = [
+const NEW: { id: NewColumnKind; title: string; apart?: boolean }[] = [
   { id: 'empty', title: 'to type into' },
   { id: 'formula', title: 'by a formula', apart: true },
   { id: 'standard-score', title: 'standard scores' },
@@ -33,6 +38,21 @@ const NEW: { id: DerivationKind | 'empty' | 'stack' | 'spread'; title: string; a
   { id: 'stack', title: 'columns stacked', apart: true },
   { id: 'spread', title: 'a column spread by a label' },
 ];
+const column = computed<{ id: ColumnAction; title: string; apart?: boolean }[]>(() => [
+  { id: 'left', title: `move ${props.columnName} left` },
+  { id: 'right', title: `move ${props.columnName} right` },
+  { id: 'duplicate', title: `duplicate ${props.columnName}` },
+  { id: 'remove', title: `remove ${props.columnName}`, apart: true },
+]);
+const rows = computed<{ id: RowsAction; title: string; apart?: boolean }[]>(() => [
+  { id: 'above', title: `insert ${props.rowsChosen} above` },
+  { id: 'below', title: `insert ${props.rowsChosen} below` },
+  { id: 'remove', title: `remove ${props.rowsChosen}` },
+  { id: 'fill', title: 'fill the first cell down', apart: true },
+  { id: 'aside', title: 'set the chosen readings aside …' },
+  { id: 'back', title: 'put the chosen readings back' },
+  { id: 'subset', title: 'a new study of the rows shown or chosen', apart: true },
+]);
 </script>
 
 <template>
@@ -43,41 +63,9 @@ const NEW: { id: DerivationKind | 'empty' | 'stack' | 'spread'; title: string; a
     <template v-if="!locked">
       <button class="plain" @click="emit('open')">Open a file</button>
       <button class="plain" @click="emit('paste')">Paste</button>
-      <el-dropdown trigger="click" @command="(id: never) => emit('add', id)">
-        <button class="plain">New column ⌄</button>
-        <template #dropdown>
-          <el-dropdown-menu>
-            <el-dropdown-item v-for="{ id, title: words, apart } in NEW" :key="id" :command="id" :divided="apart">{{
-              words
-            }}</el-dropdown-item>
-          </el-dropdown-menu>
-        </template>
-      </el-dropdown>
-      <el-dropdown v-if="columnName" trigger="click" @command="(what: never) => emit('column', what)">
-        <button class="plain">Column ⌄</button>
-        <template #dropdown>
-          <el-dropdown-menu>
-            <el-dropdown-item command="left">move {{ columnName }} left</el-dropdown-item>
-            <el-dropdown-item command="right">move {{ columnName }} right</el-dropdown-item>
-            <el-dropdown-item command="duplicate">duplicate {{ columnName }}</el-dropdown-item>
-            <el-dropdown-item command="remove" divided>remove {{ columnName }}</el-dropdown-item>
-          </el-dropdown-menu>
-        </template>
-      </el-dropdown>
-      <el-dropdown trigger="click" @command="(what: never) => emit('rows', what)">
-        <button class="plain">Rows ⌄</button>
-        <template #dropdown>
-          <el-dropdown-menu>
-            <el-dropdown-item command="above">insert {{ rowsChosen }} above</el-dropdown-item>
-            <el-dropdown-item command="below">insert {{ rowsChosen }} below</el-dropdown-item>
-            <el-dropdown-item command="remove">remove {{ rowsChosen }}</el-dropdown-item>
-            <el-dropdown-item command="fill" divided>fill the first cell down</el-dropdown-item>
-            <el-dropdown-item command="aside">set the chosen readings aside …</el-dropdown-item>
-            <el-dropdown-item command="back">put the chosen readings back</el-dropdown-item>
-            <el-dropdown-item command="subset" divided>a new study of the rows shown or chosen</el-dropdown-item>
-          </el-dropdown-menu>
-        </template>
-      </el-dropdown>
+      <WordMenu title="New column" :items="NEW" @choose="(id) => emit('add', id as NewColumnKind)" />
+      <WordMenu v-if="columnName" title="Column" :items="column" @choose="(id) => emit('column', id as ColumnAction)" />
+      <WordMenu title="Rows" :items="rows" @choose="(id) => emit('rows', id as RowsAction)" />
     </template>
     <span v-else class="soft">ruled: reopen in Verdict to change anything</span>
     <button class="plain" @click="emit('save')">Save a copy</button>
@@ -99,7 +87,8 @@ const NEW: { id: DerivationKind | 'empty' | 'stack' | 'spread'; title: string; a
   font-weight: 600;
   white-space: nowrap;
 }
-.title button {
+.title > button,
+.title :deep(.menu > button) {
   font-size: 13px;
 }
 .title button[aria-pressed='true'] {

@@ -74,7 +74,7 @@ async function read(): Promise<void> {
   const found = await surveyInWorker(props.incoming.text, { ...layout.value }, [...avoid.value]);
   if (run === latest) block.value = found;
 }
-watch([layout, avoid, givenRows], read, { deep: 1, immediate: true });
+watch([() => ({ ...layout.value }), avoid, givenRows], read, { immediate: true });
 
 const facts = computed<Record<string, Facts>>(() => (props.incoming.kind === 'rows' ? props.incoming.facts : {}));
 const columns = computed(() =>

@@ -84,7 +84,7 @@ export function useIncoming() {
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       const { problem } = error;
-      if (problem.code !== 'unreachable' && !error.away) {
+      if (problem.code === 'stopped' || !error.away) {
         refusal.value = `${problem.detail}${problem.code === 'stale' ? ' Take the file again.' : ''}`;
         return false;
       }

@@ -1,5 +1,5 @@
 import type { ChangeInput } from '@verdict/contract';
-import { freeName, splitRows } from '@verdict/core';
+import { followersObjection, freeName, splitRows } from '@verdict/core';
 import { computed, ref, type Ref } from 'vue';
 import { useStudy } from '../../stores/study.js';
 import { clipboardText, isOneCell, rangeOf, rising, runsOf, type Cursor, type Range } from './table-model.js';
@@ -159,6 +159,8 @@ export function useTableActions(cursor: Ref<Cursor>, anchor: Ref<Cursor>, rows: 
   function removeColumns(): void {
     const going = columnsIn(range.value).map(({ id }) => id);
     if (!going.length) return;
+    const objection = followersObjection(columns.value, going);
+    if (objection) return store.refuse(objection);
     change({ kind: 'remove-columns', columns: going });
     anchor.value = cursor.value = { row: cursor.value.row, column: Math.max(0, range.value.left - 1) };
   }

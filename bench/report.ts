@@ -4,8 +4,8 @@ export function median(times: number[]): number {
 }
 
 /** One line: what, both times, their ratio, and the ratio that is promised. */
-export function report(what: string, own: number, peer: number, most: number | null): void {
+export function report(what: string, own: number, peer: number, most: number | null, unit = 'ms'): void {
   const ratio = own / peer;
   const promise = most === null ? '' : `, at most ${most} ${ratio <= most ? 'kept' : 'MISSED'}`;
-  console.log(`${what}: ${own.toFixed(1)} ms ÷ ${peer.toFixed(1)} ms = ${ratio.toFixed(2)}${promise}`);
+  console.log(`${what}: ${own.toFixed(1)} ${unit} ÷ ${peer.toFixed(1)} ${unit} = ${ratio.toFixed(2)}${promise}`);
 }

@@ -135,10 +135,11 @@ export async function benchTable(): Promise<void> {
       `1 000 000 cells imported end to end: ${seconds.toFixed(1)} s, ${Math.round(100_000 / seconds)} rows/s`,
     );
     report(
-      'server at its peak during the import, MB ÷ 400 MB (before: ' + before.toFixed(0) + ' MB)',
+      'server’s memory at its peak during the import (' + before.toFixed(0) + ' MB before) ÷ 400 MB',
       server.peak(),
       400,
       1,
+      'MB',
     );
     const six = await importInto(server.url, csvOf(100_000, 6), 6);
     await benchEdits(server.url, six.id, six.columns[0]!.id);

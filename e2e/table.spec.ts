@@ -422,3 +422,27 @@ test('a file of a million cells streams to the server, can be stopped, and is th
   await stored(page);
   rmSync(dir, { recursive: true });
 });
+
+test('an import that the database does not survive is there wholly or not at all, and the page says which', async ({
+  page,
+  app,
+}) => {
+  test.setTimeout(120_000);
+  const dir = mkdtempSync(join(tmpdir(), 'verdict-cut-'));
+  const file = join(dir, 'long.csv');
+  writeFileSync(file, `x,y\n${Array.from({ length: 200_000 }, (_, i) => `${i}.5,${i}`).join('\n')}\n`);
+  await newStudy(page);
+  await page.getByLabel('File', { exact: true }).setInputFiles(file);
+  await page.getByRole('button', { name: 'Take 200\u202f000 rows in 2 columns' }).click();
+  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
+  const bringBack = await app.loseDatabase();
+  await expect(page.getByRole('alert')).toContainText('Looking whether it arrived');
+  await bringBack();
+  const alert = page.getByRole('alert').filter({ hasText: /stored/ });
+  await expect(alert).toContainText(/Nothing of it was stored|it is stored as a whole/);
+  const there = (await alert.textContent())!.includes('as a whole');
+  await page.reload();
+  const heading = there ? /200\u202f000 rows, 2 columns/ : 'Paste a column of readings.';
+  await expect(page.getByRole('heading', { name: heading })).toBeVisible();
+  rmSync(dir, { recursive: true });
+});

@@ -1,4 +1,4 @@
-import type { Change, RecordEntry } from '@verdict/contract';
+import type { Change, ChangeInput, RecordEntry } from '@verdict/contract';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { undoAndRedo } from '../src/store/changes.js';
@@ -55,7 +55,7 @@ describe('changes', () => {
   it('are each undone to the very state before, and redone to the state after', async () => {
     const id = await server.newStudy();
     const a = column('a', ['8.01', '8.02', 'x'], { lowerLimit: 7.5, upperLimit: 8.5 });
-    const kinds: Change[] = [
+    const kinds: ChangeInput[] = [
       { kind: 'add-columns', columns: [a] },
       {
         kind: 'change-column',

@@ -1,47 +1,136 @@
+import type { Study } from '@verdict/contract';
+import { spawn, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
-import { startMariaDb } from '../../scripts/mariadb.mjs';
-import { column, startServer } from './running.js';
+import { startMariaDb, type PrivateMariaDb } from '../../scripts/mariadb.mjs';
+import { column } from './running.js';
 
-describe('a power cut of the database in the middle of editing', () => {
-  it('leaves every change there wholly or not at all, and none that was confirmed is missing', async () => {
+const BUILT = fileURLToPath(new URL('../dist/index.js', import.meta.url));
+
+/** The built server as a process of its own, to be killed as a power cut would. */
+async function spawnServer(database: PrivateMariaDb): Promise<{ url: string; child: ChildProcess }> {
+  const code = `
+    import { serve } from ${JSON.stringify(BUILT)};
+    import { createWriteStream } from 'node:fs';
+    const log = createWriteStream('/dev/null');
+    const running = await serve({ databaseUrl: process.env.DB, migrationUrl: process.env.DBM, ports: [0], page: null, demo: null, log });
+    console.log(running.url);`;
+  const env = { ...process.env, DB: database.url, DBM: database.migrationUrl };
+  const child = spawn('node', ['--input-type=module', '-e', code], { env, stdio: ['ignore', 'pipe', 'inherit'] });
+  const url = await new Promise<string>((resolve, reject) => {
+    child.stdout!.once('data', (text) => resolve(String(text).trim()));
+    child.once('exit', () => reject(new Error('The server did not start.')));
+  });
+  return { url, child };
+}
+async function killServer({ child }: { child: ChildProcess }): Promise<void> {
+  const ended = new Promise((resolve) => child.once('exit', resolve));
+  if (child.exitCode !== null) throw new Error(`The server had ended by itself: ${child.exitCode}.`);
+  child.kill('SIGKILL');
+  await ended;
+}
+
+const ROWS = 12_000;
+const TEXT = ['a,b', ...Array.from({ length: ROWS }, (_, i) => `${i}.5,x${i}`)].join('\n');
+
+const get = async <T>(url: string): Promise<T> => (await fetch(url)).json() as Promise<T>;
+const post = async (url: string, type: string, body: string) => {
+  const answer = await fetch(url, { method: 'POST', headers: { 'Content-Type': type }, body });
+  return { status: answer.status, body: (await answer.json()) as { id: string; revision: number } };
+};
+const change = (url: string, id: string, revision: number, what: object) =>
+  post(
+    `${url}api/studies/${id}/changes`,
+    'application/json',
+    JSON.stringify({ token: randomUUID(), revision, who: 'tester', change: what }),
+  );
+
+/** A study with two columns whose first cells hold the revision they were written at: a half change would show two numbers. */
+async function newStudy(url: string) {
+  const { id } = (await post(`${url}api/studies`, 'application/json', '{}')).body;
+  const [a, b] = [column('first', ['1']), column('second', ['1'])];
+  await change(url, id, 0, { kind: 'add-columns', columns: [a, b] });
+  return { id, a, b };
+}
+
+/** An import and edits one after the other, until the power goes; what was confirmed last. */
+async function work(url: string, { id, a, b }: Awaited<ReturnType<typeof newStudy>>): Promise<number> {
+  let confirmed = 1;
+  try {
+    for (let round = 0; ; round++) {
+      const revision = confirmed;
+      const text = String(revision + 1);
+      const columns = ['a', 'b'].map((name) => {
+        const { cells: _, ...bare } = column(`${name} ${round}`, [], { kind: name === 'b' ? 'label' : 'measure' });
+        return bare;
+      });
+      const rest = { token: randomUUID(), revision, who: 'tester', separator: 'comma', skip: 1, encoding: 'utf-8' };
+      const answer =
+        round % 2 === 1
+          ? await change(url, id, revision, {
+              kind: 'edit-cells',
+              runs: [a, b].map((of) => ({ column: of.id, row: 1, texts: [text] })),
+            })
+          : await post(
+              `${url}api/studies/${id}/imports`,
+              'text/plain',
+              `${JSON.stringify({ columns, ...rest })}\n${TEXT}`,
+            );
+      if (answer.status !== 200) return confirmed;
+      confirmed = answer.body.revision;
+    }
+  } catch {
+    return confirmed;
+  }
+}
+
+/** Everything is there wholly or not at all, and nothing that was confirmed is missing. */
+async function check(url: string, { id, a, b }: Awaited<ReturnType<typeof newStudy>>, confirmed: number) {
+  const study = await get<Study>(`${url}api/studies/${id}`);
+  const { cells } = await get<{ cells: Record<string, string[]> }>(`${url}api/studies/${id}/cells`);
+  expect([confirmed, confirmed + 1]).toContain(study.revision);
+  const imports = Math.ceil((study.revision - 1) / 2);
+  const edits = study.revision - 1 - imports;
+  expect(study.columns).toHaveLength(2 + 2 * imports);
+  const written = edits === 0 ? '1' : String(1 + 2 * edits);
+  expect([cells[a.id]![0], cells[b.id]![0]]).toEqual([written, written]);
+  for (const { id: imported, name } of study.columns.slice(2)) {
+    const last = name.startsWith('a') ? `${ROWS - 1}.5` : `x${ROWS - 1}`;
+    expect([cells[imported]!.length, cells[imported]![ROWS - 1]]).toEqual([ROWS, last]);
+  }
+}
+
+describe('kill -9, twenty times at random instants of imports and edits', () => {
+  it('of the server or the database leaves every change there wholly or not at all, and loses none that was confirmed', async () => {
     const dir = mkdtempSync(join(tmpdir(), 'verdict-crash-'));
     let database = await startMariaDb(dir);
-    const server = await startServer(database.url, database.migrationUrl);
+    let server = await spawnServer(database);
     try {
-      const id = await server.newStudy();
-      const [a, b] = [column('a', ['0']), column('b', ['0'])];
-      await server.change(id, { kind: 'add-columns', columns: [a, b] });
-      for (let round = 1; round <= 4; round++) {
-        let confirmed = (await server.study(id)).revision;
-        let cut = false;
-        // Both columns get the revision that the change will have: a half change would show as two different numbers.
-        const editing = (async () => {
-          while (!cut) {
-            const text = String(confirmed + 1);
-            const runs = [a, b].map(({ id: c }) => ({ column: c, row: 1, texts: [text] }));
-            const answer = await server.change(id, { kind: 'edit-cells', runs }, confirmed);
-            if (answer.status !== 200) return;
-            confirmed = answer.body.revision;
-          }
-        })();
-        await expect.poll(() => confirmed).toBeGreaterThan(2 + round * 3);
-        const { port } = database;
-        await database.kill();
-        cut = true;
-        await editing;
-        database = await startMariaDb(dir, { port });
-        const { revision } = await server.study(id);
-        const { cells } = await server.get<{ cells: Record<string, string[]> }>(`/studies/${id}/cells`);
-        expect([confirmed, confirmed + 1]).toContain(revision);
-        expect([cells[a.id]![0], cells[b.id]![0]]).toEqual([String(revision), String(revision)]);
+      for (let round = 0; round < 20; round++) {
+        const study = await newStudy(server.url);
+        const working = work(server.url, study);
+        await new Promise((resolve) => setTimeout(resolve, 30 + Math.random() * 500));
+        if (round % 2 === 0) {
+          await killServer(server);
+          const confirmed = await working;
+          server = await spawnServer(database);
+          await check(server.url, study, confirmed);
+        } else {
+          const { port } = database;
+          await database.kill();
+          const confirmed = await working;
+          database = await startMariaDb(dir, { port });
+          await check(server.url, study, confirmed);
+        }
       }
     } finally {
-      await server.close();
+      await killServer(server);
       await database.stop();
       rmSync(dir, { recursive: true, force: true });
     }
-  });
+  }, 120_000);
 });

@@ -99,7 +99,7 @@ describe('a copy of the readings', () => {
         fc.pre(
           rows
             .flat()
-            .every((text) => !/^[\t\r]*[=+\-@\u2212]/.test(text) && !/[\0\ufffd]/.test(text) && text.isWellFormed()),
+            .every((text) => !/^[\t\r]*[=+\-@\u2212]/.test(text) && !/[\0\ufffd\ud800-\udfff]/.test(text)),
         );
         const wanted: Export = {
           columns: [column('a', { kind: 'label' }), column('b', { kind: 'label' })],

@@ -5,9 +5,7 @@ import { StoreError } from '../store/errors.js';
 const LONGEST_HEAD = 512 * 1024;
 const BREAK = 10;
 
-/** The body of an import: one line of JSON that says what follows, then the file itself, byte for byte. */
-export async function readImportBody(body: Readable): Promise<{ head: ImportHead; file: AsyncIterable<Uint8Array> }> {
-  const chunks = body[Symbol.asyncIterator]() as AsyncIterator<Buffer>;
+async function readHead(chunks: AsyncIterator<Buffer>): Promise<{ head: ImportHead; rest: Buffer }> {
   let read = Buffer.alloc(0);
   while (!read.includes(BREAK)) {
     const { value, done } = await chunks.next();
@@ -17,17 +15,35 @@ export async function readImportBody(body: Readable): Promise<{ head: ImportHead
     read = Buffer.concat([read, value]);
   }
   const end = read.indexOf(BREAK);
-  let json: unknown;
   try {
-    json = JSON.parse(read.subarray(0, end).toString('utf8'));
-  } catch {
+    const json: unknown = JSON.parse(read.subarray(0, end).toString('utf8'));
+    return { head: importHeadSchema.parse(json), rest: read.subarray(end + 1) };
+  } catch (error) {
+    if (!(error instanceof SyntaxError)) throw error;
     throw new StoreError('invalid', 'The head of the import is not JSON.', { field: 'head' });
   }
-  async function* file() {
-    yield read.subarray(end + 1);
+}
+
+/**
+ * The body of an import: one line of JSON that says what follows, then the file itself, byte for byte. What `use` leaves of a refused
+ * body is read to its end, so that the connection can carry the answer and the next request.
+ */
+export async function withImportBody<T>(
+  body: Readable,
+  use: (head: ImportHead, file: AsyncIterable<Uint8Array>) => Promise<T>,
+): Promise<T> {
+  const chunks = body.iterator({ destroyOnReturn: false }) as AsyncIterator<Buffer>;
+  async function* file(first: Buffer) {
+    yield first;
     for (let next = await chunks.next(); !next.done; next = await chunks.next()) yield next.value;
   }
-  return { head: importHeadSchema.parse(json), file: file() };
+  try {
+    const { head, rest } = await readHead(chunks);
+    return await use(head, file(rest));
+  } finally {
+    await chunks.return?.();
+    body.resume();
+  }
 }
 
 /** All rows but the first few. */

@@ -19,6 +19,8 @@ export interface Parts {
 export function createApp({ db, pool, log, page }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
+  // Answers of the API are never cached; a digest of each would only take time.
+  app.disable('etag');
   app.use(ownOriginOnly, headers);
   app.use((req, res, next) => {
     const started = performance.now();

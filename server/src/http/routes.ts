@@ -11,7 +11,7 @@ import {
 } from '@verdict/contract';
 import { Router } from 'express';
 import { randomUUID } from 'node:crypto';
-import { readImportBody, withoutFirst } from '../files/import-body.js';
+import { withImportBody, withoutFirst } from '../files/import-body.js';
 import { rowsOfStream } from '../files/rows-of-stream.js';
 import type { AnalysisPool } from '../jobs/analysis-pool.js';
 import { recompute } from '../jobs/recompute.js';
@@ -39,7 +39,7 @@ export function routes(db: Database, pool: AnalysisPool, feed: StudyFeed): Route
   });
   router.get('/studies/:id/saved', async (req, res) => res.json(await saveStudy(db, req.params.id)));
   router.get('/studies/:id', async (req, res) => res.json(await readStudy(db, req.params.id)));
-  router.get('/studies/:id/cells', async (req, res) => res.json(await readStudyCells(db, req.params.id)));
+  router.get('/studies/:id/cells', async (req, res) => res.type('json').send(await readStudyCells(db, req.params.id)));
   router.delete('/studies/:id', async (req, res) => {
     await binStudy(db, req.params.id, true);
     res.status(204).end();
@@ -61,9 +61,10 @@ export function routes(db: Database, pool: AnalysisPool, feed: StudyFeed): Route
     res.json(done);
   });
   router.post('/studies/:id/imports', async (req, res) => {
-    const { head, file } = await readImportBody(req);
-    const rows = withoutFirst(rowsOfStream(file, head.separator, head.encoding), head.skip);
-    const { done, announced } = await importColumns(db, req.params.id, head, rows);
+    const { done, announced } = await withImportBody(req, (head, file) => {
+      const rows = withoutFirst(rowsOfStream(file, head.separator, head.encoding), head.skip);
+      return importColumns(db, req.params.id, head, rows);
+    });
     feed.announce(req.params.id, announced);
     res.json(done);
   });

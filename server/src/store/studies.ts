@@ -1,7 +1,7 @@
-import type { Decision, Study, StudyCells, StudyColumn, StudySummary, Verdict } from '@verdict/contract';
+import type { Decision, Study, StudyColumn, StudySummary, Verdict } from '@verdict/contract';
 import { sampleOfColumn, type Sample } from '@verdict/core';
 import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
-import { readCells } from './cells.js';
+import { readCellsAsJson } from './cells.js';
 import { standingChanges } from './changes.js';
 import type { Database } from './database.js';
 import { notFound } from './errors.js';
@@ -114,14 +114,14 @@ export async function readStudy(db: Database, studyId: string): Promise<Study> {
   };
 }
 
-/** The cells of all written columns as written, with the revision they belong to, read in one consistent view. */
-export async function readStudyCells(db: Database, studyId: string): Promise<{ revision: number; cells: StudyCells }> {
+/** The cells of all written columns with the revision they belong to, read in one consistent view, as the text of a JSON object. */
+export async function readStudyCells(db: Database, studyId: string): Promise<string> {
   return db.transaction(async (q) => {
     const [study] = await q.select().from(studies).where(eq(studies.id, studyId));
     if (!study) throw notFound('study');
     const written = (await standingColumns(q, studyId)).filter(({ derivation }) => !derivation);
     const ids = written.map(({ id }) => id);
-    return { revision: study.revision, cells: Object.fromEntries(await readCells(q, ids, study.rowCount)) };
+    return `{"revision":${study.revision},"cells":${await readCellsAsJson(q, ids, study.rowCount)}}`;
   });
 }
 

@@ -201,7 +201,7 @@ test('a formula offers names, points at its fault, follows its columns and can b
   await expect(page.getByRole('option', { name: 'breaking force column' })).toBeVisible();
   await page.keyboard.press('Enter');
   await page.keyboard.type(' / (area');
-  await expect(page.getByRole('alert')).toContainText('(character 24)');
+  await expect(page.getByRole('alert')).toContainText('(character 25)');
   await page.keyboard.type(')');
   await expect(page.getByText('1 row has no value though everything is there, the first of them row 2.')).toBeVisible();
   await page.getByLabel('Name of the column').fill('pressure');

@@ -43,6 +43,38 @@ try {
   await page.getByRole('region', { name: 'First figures' }).waitFor();
   await shot('readings');
 
+  await page.goto(server.url);
+  await page.getByRole('link', { name: /Glaze batches/ }).click();
+  await page.getByRole('region', { name: 'First figures' }).waitFor();
+  await page.getByRole('columnheader', { name: /^residue/ }).click();
+  await shot('table');
+  const menu = async (word, entry) => {
+    await page.getByRole('button', { name: word, exact: true }).click();
+    await page.getByRole('menuitem', { name: entry }).click();
+  };
+  await menu('New column', 'by a formula');
+  await page.getByRole('combobox', { name: 'Formula' }).pressSequentially('[tiles scrapped] / [tiles glazed] * 100');
+  await page.getByLabel('Name of the column').fill('scrap');
+  await page.getByText('First values').waitFor();
+  await shot('formula');
+  await page.getByRole('button', { name: 'Add the column' }).click();
+  await page.getByRole('columnheader', { name: /^mill/ }).click();
+  await page.getByRole('button', { name: 'Arrange', exact: true }).click();
+  await page.getByLabel('Sort 1').selectOption({ label: 'viscosity' });
+  await page.getByLabel('Direction 1').selectOption('falling');
+  await page.getByLabel('Rows by level').selectOption({ label: 'shade' });
+  await page.getByRole('checkbox', { name: 'sand' }).uncheck();
+  await shot('arranged');
+  await page.getByRole('button', { name: 'As stored' }).click();
+  await page.getByRole('button', { name: 'Count as mill A' }).click();
+  await page.getByRole('button', { name: 'Record' }).click();
+  await page.getByText('levels arranged').waitFor();
+  await shot('record');
+  await page.keyboard.press('Escape');
+  await page.goto(server.url);
+  await page.getByRole('link', { name: /Tile thickness/ }).click();
+  await page.getByRole('region', { name: 'First figures' }).waitFor();
+
   await stage('Fit');
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('fit');

@@ -74,7 +74,8 @@ describe('a copy of the readings', () => {
 
   it('as a spreadsheet comes back with the decimals it was written with', async () => {
     const rows = await rowsIn(await exported('xlsx', 'week 46: thickness', sheet()), 'x.xlsx');
-    expect(rows[1]).toEqual(['12.30', '7,91', "'=1+1"]);
+    // Numbers are numbers there, whatever mark they were written with.
+    expect(rows[1]).toEqual(['12.30', '7.91', "'=1+1"]);
     expect(rows[3]!.slice(0, 3)).toEqual(['-1.5', '<0,05', 'two\nlines']);
   });
 
@@ -97,9 +98,7 @@ describe('a copy of the readings', () => {
     await fc.assert(
       fc.asyncProperty(table, async (rows) => {
         fc.pre(
-          rows
-            .flat()
-            .every((text) => !/^[\t\r]*[=+\-@\u2212]/.test(text) && !/[\0\ufffd\ud800-\udfff]/.test(text)),
+          rows.flat().every((text) => !/^[\t\r]*[=+\-@\u2212]/.test(text) && !/[\0\ufffd\ud800-\udfff]/.test(text)),
         );
         const wanted: Export = {
           columns: [column('a', { kind: 'label' }), column('b', { kind: 'label' })],
@@ -120,7 +119,10 @@ describe('a copy of the readings', () => {
 });
 
 describe('a file that is opened', () => {
-  it('is read as UTF-8 or the Western code page', async () => {
+  it('is read as UTF-8, UTF-16 or the Western code page', async () => {
+    expect(await openFile(fileOf(Uint8Array.of(0xff, 0xfe, 0x35, 0, 0xb5, 0)))).toMatchObject({
+      incoming: { text: '5µ' },
+    });
     expect(await openFile(fileOf(Uint8Array.of(0x35, 0xc2, 0xb5)))).toMatchObject({
       incoming: { text: '5µ', encoding: 'utf-8' },
     });
@@ -138,7 +140,12 @@ describe('a file that is opened', () => {
     ['a lone descriptor', '{"resources": [{"path": "x.csv"}]}', 'only describes a data package'],
     ['a study that was cut off', '{"format":"verdict study","version":1,', 'damaged or cut off'],
   ])('%s is refused with the reason', async (_, content, message) => {
-    expect(await openFile(fileOf(content))).toMatchObject({ refusal: expect.stringContaining(message) });
+    const name = typeof content === 'string' ? 'a.json' : 'a.csv';
+    expect(await openFile(fileOf(content, name))).toMatchObject({ refusal: expect.stringContaining(message) });
+  });
+
+  it('that begins with a bracket and is no JSON is delimited text', async () => {
+    expect(await openFile(fileOf('[mm],N\n1,2'))).toMatchObject({ incoming: { kind: 'text' } });
   });
 
   it('over its limit is not touched at all', async () => {

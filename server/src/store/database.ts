@@ -48,7 +48,9 @@ const GONE = new Set([
 /** True where a query failed because the database cannot be reached, not because of what was asked. */
 export function isDatabaseGone(error: unknown): boolean {
   for (let e: unknown = error; e instanceof Error; e = e.cause) {
-    const { code } = e as { code?: unknown };
+    const { code, syscall } = e as { code?: unknown; syscall?: unknown };
+    // A missing file is no missing database, though a missing socket is.
+    if (code === 'ENOENT' && syscall !== 'connect') continue;
     if (typeof code === 'string' && GONE.has(code)) return true;
     if (/Can't add new command when connection is in closed state/.test(e.message)) return true;
   }

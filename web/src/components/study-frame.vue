@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core';
+import { useDocumentVisibility, useEventListener } from '@vueuse/core';
 import { computed, onUnmounted, watch } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { useKeys } from '../composables/use-keys.js';
@@ -26,7 +26,9 @@ watch(
   },
   { immediate: true },
 );
-onUnmounted(() => store.leave());
+const visibility = useDocumentVisibility();
+watch(visibility, (now) => store.follow(now === 'visible'));
+onUnmounted(() => store.follow(false));
 watch(
   () => store.study?.name,
   (name) => (document.title = name ? `${name} · Verdict` : 'Verdict'),

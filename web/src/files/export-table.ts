@@ -1,5 +1,5 @@
 import type { StudyColumn } from '@verdict/contract';
-import { defused, derivationWords, descriptorOf, toDelimited } from '@verdict/core';
+import { defused, derivationWords, descriptorOf, PLAIN_FORMAT, toDelimited } from '@verdict/core';
 import { strToU8, zipSync } from 'fflate';
 
 export type ExportFormat = 'csv' | 'tsv' | 'xlsx' | 'json' | 'package';
@@ -115,9 +115,8 @@ export async function exported(format: ExportFormat, title: string, wanted: Expo
     case 'xlsx': {
       const { writeWorkbook } = await import('./spreadsheet.js');
       const sheet = columns.map(({ name, cells, of }) => ({
-        name,
-        kind: of?.kind ?? ('label' as const),
-        cells: cells.map(defused),
+        ...{ name, kind: of?.kind ?? ('label' as const), cells: cells.map(defused) },
+        format: of && !of.derivation ? of : PLAIN_FORMAT,
       }));
       return writeWorkbook(title, sheet);
     }

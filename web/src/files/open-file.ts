@@ -53,10 +53,20 @@ export async function openFile(file: File): Promise<Opened> {
   if (startsWith(bytes, OLD_OFFICE)) {
     return { refusal: `${name} is a spreadsheet of the older kind. Save it as .xlsx or CSV and open that.` };
   }
+  const wide =
+    bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
+  if (wide) {
+    const text = new TextDecoder(wide).decode(bytes);
+    return { incoming: { kind: 'text', source: name, text, file: new Blob([text]), encoding: 'utf-8' } };
+  }
   if (bytes.subarray(0, 4096).includes(0)) {
     return { refusal: `${name} is not a text file. Save it as CSV or TSV and open that.` };
   }
   const { text, encoding } = decoded(bytes);
-  if (/^\s*[[{]/.test(text)) return openJson(name, text);
+  if (/^\s*[[{]/.test(text)) {
+    const opened = openJson(name, text);
+    // A delimited text may begin with a bracket too.
+    if (!('refusal' in opened) || /\.json$/i.test(name)) return opened;
+  }
   return { incoming: { kind: 'text', source: name, text, file, encoding } };
 }

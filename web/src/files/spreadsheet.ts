@@ -1,4 +1,4 @@
-import { PLAIN_FORMAT, readCell, type ColumnKind } from '@verdict/core';
+import { readCell, type ColumnKind, type NumberFormat } from '@verdict/core';
 import ExcelJS from 'exceljs';
 import type { Opened, Sheet } from './incoming.js';
 import { shownDate, shownNumber } from './shown-values.js';
@@ -51,6 +51,8 @@ export async function readWorkbook(source: string, bytes: Uint8Array): Promise<O
 export interface SheetColumn {
   name: string;
   kind: ColumnKind;
+  /** How its numbers are written. */
+  format: NumberFormat;
   cells: readonly string[];
 }
 
@@ -59,13 +61,13 @@ export async function writeWorkbook(title: string, columns: readonly SheetColumn
   const workbook = new ExcelJS.Workbook();
   const sheet = workbook.addWorksheet(title.replace(/[\\/*?:[\]]/g, ' ').slice(0, 31) || 'readings');
   sheet.views = [{ state: 'frozen', ySplit: 1 }];
-  columns.forEach(({ name, kind, cells }, j) => {
+  columns.forEach(({ name, kind, format, cells }, j) => {
     sheet.getCell(1, j + 1).value = name;
     sheet.getCell(1, j + 1).font = { bold: true };
     cells.forEach((text, i) => {
       if (text === '') return;
       const cell = sheet.getCell(i + 2, j + 1);
-      const read = kind === 'label' ? null : readCell(text, PLAIN_FORMAT);
+      const read = kind === 'label' ? null : readCell(text, format);
       if (read?.kind === 'number') {
         cell.value = read.value;
         cell.numFmt = read.decimals > 0 ? `0.${'0'.repeat(Math.min(15, read.decimals))}` : '0';

@@ -75,12 +75,20 @@ export const useStudy = defineStore('study', () => {
       await read(id);
       if (id !== openedId) return;
       state.value = 'ready';
-      unfollow();
-      unfollow = api.follow(id, { standing: (revision) => hear({ revision }), change: hear });
+      follow(true);
     } catch (error) {
       if (id !== openedId) return;
       state.value = 'failed';
       failure.value = error instanceof ApiError ? error.problem : null;
+    }
+  }
+
+  /** Follows what other windows do to the open study, or stops: a browser has only a few connections, and a hidden page needs none. */
+  function follow(on: boolean): void {
+    unfollow();
+    unfollow = () => undefined;
+    if (on && study.value) {
+      unfollow = api.follow(study.value.id, { standing: (revision) => hear({ revision }), change: hear });
     }
   }
 
@@ -89,7 +97,7 @@ export const useStudy = defineStore('study', () => {
     if (!study.value || study.value.id !== openedId || told.revision <= study.value.revision) return;
     // While own changes are on their way the answer to them settles what came first.
     if (sending || waiting.value.length > 0) heard = [...heard, told as Announced];
-    else if (told.change && told.revision === study.value.revision + 1) {
+    else if (told.change && told.change.kind !== 'return-columns' && told.revision === study.value.revision + 1) {
       showLocally(told.change, told.who);
       study.value = { ...study.value!, revision: told.revision, canUndo: told.text!, canRedo: null };
     } else void read(study.value.id).catch(() => undefined);
@@ -269,7 +277,6 @@ export const useStudy = defineStore('study', () => {
     ...{ study, cells, table, state, failure, waiting, away, conflict, refused, subject, sample, ruled },
     ...{ open, change, takeOver, settled, drained, sampleOf, textsOf, derivedOf, columnById, reread, refuse },
     ...{ undo: () => step('undo'), redo: () => step('redo'), takeBack: (target: number) => step('take-back', target) },
-    /** Follows no study any more: the page has gone home. */
-    leave: () => unfollow(),
+    follow,
   };
 });

@@ -39,11 +39,13 @@ const create = () =>
     await router.push({ name: 'readings', params: { id } });
   });
 const chooser = ref<HTMLInputElement>();
-/** A saved study opens as it is; readings belong into a study, new or not. */
-async function openStudy(event: Event): Promise<void> {
+function onChosen(event: Event): void {
   const field = event.target as HTMLInputElement;
-  const [file] = field.files ?? [];
+  void openStudy(field.files?.[0]);
   field.value = '';
+}
+/** A saved study, chosen or dropped, opens as it is; readings belong into a study, new or not. */
+async function openStudy(file: File | undefined): Promise<void> {
   if (!file) return;
   const opened = await openFile(file);
   if ('refusal' in opened) problem.value = opened.refusal;
@@ -66,7 +68,7 @@ const empty = computed(() => studies.value?.length === 0);
 <template>
   <div>
     <PageHead home />
-    <main class="home">
+    <main class="home" @dragover.prevent @drop.prevent="openStudy($event.dataTransfer?.files[0])">
       <div class="top">
         <h1>{{ inBin ? 'Studies in the bin' : 'Studies' }}</h1>
         <button class="plain" @click="inBin = !inBin">{{ inBin ? 'Back to the studies' : 'Bin' }}</button>
@@ -78,7 +80,7 @@ const empty = computed(() => studies.value?.length === 0);
           tabindex="-1"
           aria-label="Study file"
           accept=".json"
-          @change="openStudy"
+          @change="onChosen"
         />
         <el-button v-if="!inBin" type="primary" @click="create">New study</el-button>
       </div>

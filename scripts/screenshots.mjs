@@ -58,6 +58,7 @@ try {
   await page.getByText('First values').waitFor();
   await shot('formula');
   await page.getByRole('button', { name: 'Add the column' }).click();
+  await page.getByRole('grid').evaluate((grid) => grid.scrollTo(0, 0));
   await page.getByRole('columnheader', { name: /^mill/ }).click();
   await page.getByRole('button', { name: 'Arrange', exact: true }).click();
   await page.getByLabel('Sort 1').selectOption({ label: 'viscosity' });

@@ -26,8 +26,10 @@ export { normalQuantile } from './numeric/standard-normal.js';
 export {
   cellsOf,
   circleThrough,
+  decimalsToShow,
   derive,
   followersObjection,
+  newMemo,
   sampleOfColumn,
   type Derived,
   type DeriveMemo,

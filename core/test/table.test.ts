@@ -4,15 +4,16 @@ import {
   arrangedRows,
   cellsOf,
   circleThrough,
+  decimalsToShow,
   derivationSchema,
   derive,
+  newMemo,
   readFormula,
   roundTo,
   sampleOfColumn,
   shownFormula,
   withSources,
   type Derivation,
-  type DeriveMemo,
   type Table,
   type TableColumn,
 } from '../src/index.js';
@@ -257,6 +258,16 @@ describe('derived columns', () => {
     expect(numbersOf(table, { kind: 'rounded', source: 'a-000000', step: 5 })).toEqual([0, 5, 0, 5]);
   });
 
+  it('are shown with one number of decimals: five figures for the greatest, no more than are needed', () => {
+    const decimals = (...values: number[]) => decimalsToShow(Float64Array.from(values));
+    expect(decimals(2.8, 1.2, 0.4, NaN)).toBe(1);
+    expect(decimals(1 / 3, 250.123456)).toBe(2);
+    expect(decimals(0.00123456, 0.001)).toBe(7);
+    expect(decimals(12, 700)).toBe(0);
+    expect(decimals(1e-9)).toBe(10);
+    expect(decimals()).toBe(0);
+  });
+
   it('say why they have no values: no spread, no readings, a removed source', () => {
     const equal = tableOf([written('a-000000')], { 'a-000000': ['2', '2'] });
     const fault = (table: Table, derivation: Derivation) => derive(table, derived(derivation)).fault;
@@ -285,7 +296,7 @@ describe('derived columns', () => {
   });
 
   it('are worked out again only when something they look at has changed', () => {
-    const memo: DeriveMemo = new Map();
+    const memo = newMemo();
     const column = derived({ kind: 'rank', source: 'thickness-1' });
     const once = derive(thickness, column, memo);
     expect(derive({ ...thickness, cells: { ...thickness.cells, 'kiln-0001': [] } }, column, memo)).toBe(once);

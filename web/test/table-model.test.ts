@@ -82,14 +82,15 @@ describe('worked-out cells', () => {
     ({ ...NOTHING_SAID, derivation, kind: 'measure', name: 'z', unit: '' }) as never;
   it('are shown rounded by what they are, and named by what they follow', () => {
     const score = column({ kind: 'standard-score', source: 'a', divisor: 'sample' });
-    expect(shownDerived(score, '-0.990123456', null, 0.01)).toBe('−0.990');
-    expect(shownDerived(column({ kind: 'distance', source: 'a', absolute: true }), '0.123456', null, 0.01)).toBe(
-      '0.123',
-    );
-    expect(shownDerived(column({ kind: 'rank', source: 'a' }), '2.5', null, null)).toBe('2.5');
-    expect(shownDerived(column({ kind: 'share', source: 'a', trials: 3 }), '0.3333333', null, null)).toBe('0.3333');
-    expect(shownDerived(column({ kind: 'rounded', source: 'a', step: 0.5 }), '8.5', 0.5, null)).toBe('8.5');
-    expect(shownDerived(score, '', null, null)).toBe('');
+    const none = new Float64Array();
+    const shown = (of: never, text: string, resolution: number | null, source: number | null) =>
+      shownDerived(of, text, none, resolution, source);
+    expect(shown(score, '-0.990123456', null, 0.01)).toBe('−0.990');
+    expect(shown(column({ kind: 'distance', source: 'a', absolute: true }), '0.123456', null, 0.01)).toBe('0.123');
+    expect(shownDerived(column({ kind: 'rank', source: 'a' }), '2.5', Float64Array.of(2.5, 1), null, null)).toBe('2.5');
+    expect(shown(column({ kind: 'share', source: 'a', trials: 3 }), '0.3333333', null, null)).toBe('0.3333');
+    expect(shown(column({ kind: 'rounded', source: 'a', step: 0.5 }), '8.5', 0.5, null)).toBe('8.5');
+    expect(shown(score, '', null, null)).toBe('');
     expect(underName(score, [{ id: 'a', name: 'thickness' }] as never, null)).toBe(
       'standard score of thickness, n − 1',
     );

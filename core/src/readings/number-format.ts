@@ -94,6 +94,11 @@ const TENS = Float64Array.from({ length: 17 }, (_, k) => Number(`1e${k}`));
 
 const markOf = (format: NumberFormat) => (format.decimal === 'point' ? 46 : 44);
 
+/** The decimals of a cell in plain figures, −1 for any other; its value is `plainValue()` until the next call. For hot loops over columns. */
+export const plainDecimals = (text: string, format: NumberFormat): number =>
+  text === '' ? -1 : scanPlain(text, markOf(format));
+export const plainValue = (): number => scanned;
+
 /** True where the cell is missing or a number: all that the search for problems in a large column needs to know. */
 export function isMissingOrNumber(text: string, format: NumberFormat): boolean {
   if (text === '' || scanPlain(text, markOf(format)) >= 0) return true;

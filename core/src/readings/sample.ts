@@ -1,4 +1,4 @@
-import { readCell, readNumber, type NumberFormat } from './number-format.js';
+import { plainDecimals, plainValue, readCell, readNumber, type NumberFormat } from './number-format.js';
 import { recogniseResolution } from './resolution.js';
 
 /** What an analysis gets of a column: the readings that count, where each stands, and how many do not count. */
@@ -41,48 +41,92 @@ function frequencyAt({ cells, format }: Frequencies, i: number): number | null {
   return value !== null && Number.isInteger(value) && value >= 0 && value <= MOST_COUNTED_OUT ? value : null;
 }
 
+/** What a cell is, as a byte. */
+const State = { Missing: 0, Number: 1, Limit: 2, Text: 3 } as const;
+
+/** Every cell of a column read once: its state, its value and the decimals it is written with. A hot loop: no object for a plain number. */
+function readColumn(cells: readonly string[], format: NumberFormat) {
+  const states = new Uint8Array(cells.length);
+  const values = new Float64Array(cells.length);
+  const decimals = new Int16Array(cells.length);
+  for (let i = 0; i < cells.length; i++) {
+    const plain = plainDecimals(cells[i]!, format);
+    if (plain >= 0) {
+      states[i] = State.Number;
+      values[i] = plainValue();
+      decimals[i] = plain;
+      continue;
+    }
+    const cell = readCell(cells[i]!, format);
+    if (cell.kind === 'missing') continue;
+    states[i] = cell.kind === 'text' ? State.Text : cell.kind === 'limit' ? State.Limit : State.Number;
+    if (cell.kind === 'text') continue;
+    values[i] = cell.value;
+    decimals[i] = cell.decimals;
+  }
+  return { states, values, decimals };
+}
+
+/** The resolution that the digits of all written numbers show, set aside or not, so that it does not jump. */
+function resolutionOf({ states, values, decimals }: ReturnType<typeof readColumn>): number | null {
+  const written = (_: number, i: number) => states[i] === State.Number || states[i] === State.Limit;
+  return recogniseResolution(values.filter(written), decimals.filter(written));
+}
+
 /**
  * The readings of a column of text. `setAside` holds row numbers (from 1). A set-aside cell counts as set aside, whatever it
- * holds; the resolution is read from the digits of all numbers, set aside or not, so that it does not jump. With frequencies a
- * value stands as often as its row says; a row whose frequency cannot be used is unreadable.
- * @param digits false for worked-out values, whose digits say nothing about an instrument
+ * holds. With frequencies a value stands as often as its row says; a row whose frequency cannot be used is unreadable.
  */
 export function toSample(
   column: ColumnOfText,
   cells: readonly string[],
   setAside: ReadonlySet<number>,
   frequencies: Frequencies | null = null,
-  digits = true,
 ): Sample {
-  const values: number[] = [];
-  const rows: number[] = [];
-  const written: number[] = [];
-  const decimals: number[] = [];
+  const read = readColumn(cells, column);
   const left = { missing: 0, setAside: 0, unreadable: 0, beyondLimit: 0 };
+  const times = new Int32Array(cells.length);
+  let n = 0;
   for (let i = 0; i < cells.length; i++) {
-    const cell = readCell(cells[i]!, column);
-    if (cell.kind === 'number' || cell.kind === 'limit') {
-      written.push(cell.value);
-      decimals.push(cell.decimals);
-    }
-    const times = frequencies ? frequencyAt(frequencies, i) : 1;
+    const state = read.states[i];
+    const count = frequencies ? frequencyAt(frequencies, i) : 1;
     if (setAside.has(i + 1)) left.setAside++;
-    else if (cell.kind === 'missing') left.missing++;
-    else if (cell.kind === 'limit') left.beyondLimit++;
-    else if (cell.kind === 'text' || times === null || values.length + times > MOST_COUNTED_OUT) left.unreadable++;
-    else {
-      for (let k = 0; k < times; k++) {
-        values.push(cell.value);
-        rows.push(i + 1);
-      }
+    else if (state === State.Missing) left.missing++;
+    else if (state === State.Limit) left.beyondLimit++;
+    else if (state === State.Text || count === null || n + count > MOST_COUNTED_OUT) left.unreadable++;
+    else n += times[i] = count;
+  }
+  const values = new Float64Array(n);
+  const rows = new Int32Array(n);
+  let at = 0;
+  for (let i = 0; i < cells.length; i++) {
+    for (let k = times[i]!; k > 0; k--) {
+      values[at] = read.values[i]!;
+      rows[at++] = i + 1;
     }
   }
+  const { name, unit } = column;
+  return { name, unit, values, rows, ...left, resolution: column.resolution ?? resolutionOf(read) };
+}
+
+/** The readings of a column that was worked out: numbers by row, NaN where there is none. Their digits say nothing about an instrument. */
+export function sampleOfNumbers(
+  column: Pick<ColumnOfText, 'name' | 'unit' | 'resolution'>,
+  numbers: Float64Array,
+  setAside: ReadonlySet<number>,
+): Sample {
+  const counts = (i: number) => !Number.isNaN(numbers[i]!) && !setAside.has(i + 1);
+  const rows = Int32Array.from(numbers.keys()).filter(counts);
+  const aside = [...setAside].filter((row) => row <= numbers.length).length;
   return {
     name: column.name,
     unit: column.unit,
-    values: Float64Array.from(values),
-    rows: Int32Array.from(rows),
-    ...left,
-    resolution: column.resolution ?? (digits ? recogniseResolution(written, decimals) : null),
+    values: Float64Array.from(rows, (i) => numbers[i]!),
+    rows: rows.map((i) => i + 1),
+    missing: numbers.length - rows.length - aside,
+    setAside: aside,
+    unreadable: 0,
+    beyondLimit: 0,
+    resolution: column.resolution,
   };
 }

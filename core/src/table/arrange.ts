@@ -1,4 +1,4 @@
-import { cellsOf, type DeriveMemo } from './derive.js';
+import { cellsOf, newMemo, type DeriveMemo } from './derive.js';
 import { levelReader } from '../readings/levels.js';
 import { readCell, PLAIN_FORMAT } from '../readings/number-format.js';
 import type { Table, TableColumn } from './table.js';
@@ -81,7 +81,7 @@ function keeps(filter: RowFilter, table: Table, memo: DeriveMemo): (i: number) =
 export function arrangedRows(
   table: Table,
   { sort, only }: Arrangement,
-  memo: DeriveMemo = new Map(),
+  memo: DeriveMemo = newMemo(),
 ): Int32Array | null {
   if (sort.length === 0 && only.length === 0) return null;
   const tests = only.map((filter) => keeps(filter, table, memo));

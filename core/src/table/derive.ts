@@ -1,8 +1,7 @@
 import { describe } from '../describe/describe.js';
 import { SAMPLED_FAMILIES } from '../distributions/sampling.js';
 import { levelReader } from '../readings/levels.js';
-import { readNumber } from '../readings/number-format.js';
-import { toSample, type Sample } from '../readings/sample.js';
+import { sampleOfNumbers, toSample, type Sample } from '../readings/sample.js';
 import type { Table, TableColumn } from './table.js';
 import { sourcesOf, type Derivation } from './derivation.js';
 import { evaluate, FormulaError, type Operand } from './evaluate.js';
@@ -19,30 +18,63 @@ export interface Derived {
   fault: string | null;
 }
 
-interface Known {
+interface Known<T> {
   inputs: readonly unknown[];
-  derived: Derived;
+  result: T;
 }
 
 /** What was worked out before, by column id; a column is worked out again only when something it looks at has changed. */
-export type DeriveMemo = Map<string, Known>;
+export interface DeriveMemo {
+  derived: Map<string, Known<Derived>>;
+  samples: Map<string, Known<Sample>>;
+}
+
+export const newMemo = (): DeriveMemo => ({ derived: new Map(), samples: new Map() });
+
+function remembered<T>(known: Map<string, Known<T>>, id: string, inputs: readonly unknown[], work: () => T): T {
+  const before = known.get(id);
+  if (before && before.inputs.length === inputs.length && before.inputs.every((input, i) => input === inputs[i])) {
+    return before.result;
+  }
+  const result = work();
+  known.set(id, { inputs, result });
+  return result;
+}
 
 const columnOf = (table: Table, id: string): TableColumn | undefined => table.columns.find((c) => c.id === id);
+const NO_CELLS: readonly string[] = [];
 
 /** The cells of a column: as written, or as text of what was worked out. */
-export function cellsOf(table: Table, column: TableColumn, memo: DeriveMemo = new Map()): readonly string[] {
-  return column.derivation ? derive(table, column, memo).cells : (table.cells[column.id] ?? []);
+export function cellsOf(table: Table, column: TableColumn, memo: DeriveMemo = newMemo()): readonly string[] {
+  return column.derivation ? derive(table, column, memo).cells : (table.cells[column.id] ?? NO_CELLS);
+}
+
+/** What tells whether a column has to be read again: its settings, its set-aside rows, its cells, its frequencies. */
+function inputsOfColumn(table: Table, column: TableColumn, memo: DeriveMemo): unknown[] {
+  const times = column.frequencies === null ? undefined : columnOf(table, column.frequencies);
+  const cells = column.derivation ? derive(table, column, memo) : cellsOf(table, column, memo);
+  return [
+    JSON.stringify(column),
+    [...table.setAside(column.id)].join(','),
+    cells,
+    times && cellsOf(table, times, memo),
+  ];
 }
 
 /** The readings of a column, written or derived, with its frequencies: what every analysis starts from. */
-export function sampleOfColumn(table: Table, column: TableColumn, memo: DeriveMemo = new Map()): Sample {
-  const frequencies = column.frequencies === null ? undefined : columnOf(table, column.frequencies);
-  const counted = frequencies && { cells: cellsOf(table, frequencies, memo), format: formatOf(frequencies) };
-  const cells = cellsOf(table, column, memo);
-  const { derivation } = column;
-  const step = derivation?.kind === 'rounded' || derivation?.kind === 'made-up' ? derivation.step : null;
-  const own = { ...column, ...formatOf(column), resolution: column.resolution ?? step };
-  return toSample(own, cells, table.setAside(column.id), counted ?? null, derivation === null);
+export function sampleOfColumn(table: Table, column: TableColumn, memo: DeriveMemo = newMemo()): Sample {
+  return remembered(memo.samples, column.id, inputsOfColumn(table, column, memo), () => {
+    const { derivation } = column;
+    const aside = table.setAside(column.id);
+    const times = column.frequencies === null ? undefined : columnOf(table, column.frequencies);
+    if (derivation && !times) {
+      const step = derivation.kind === 'rounded' || derivation.kind === 'made-up' ? derivation.step : null;
+      const own = { ...column, resolution: column.resolution ?? step };
+      return sampleOfNumbers(own, derive(table, column, memo).values, aside);
+    }
+    const counted = times && { cells: cellsOf(table, times, memo), format: formatOf(times) };
+    return toSample({ ...column, ...formatOf(column) }, cellsOf(table, column, memo), aside, counted ?? null);
+  });
 }
 
 const PLAIN = { decimal: 'point', thousands: 'none' } as const;
@@ -51,13 +83,14 @@ const formatOf = (column: TableColumn) => (column.derivation ? PLAIN : column);
 
 /** A column's numbers by row: NaN where a cell is missing, no number, beyond a limit, or set aside. */
 function numbersByRow(table: Table, column: TableColumn, memo: DeriveMemo): Float64Array {
-  const aside = table.setAside(column.id);
-  const cells = cellsOf(table, column, memo);
-  const format = formatOf(column);
-  const result = new Float64Array(table.rowCount);
-  for (let i = 0; i < table.rowCount; i++) {
-    result[i] = aside.has(i + 1) ? NaN : (readNumber(cells[i] ?? '', format) ?? NaN);
-  }
+  const result = new Float64Array(table.rowCount).fill(NaN);
+  // Each row once, whatever its frequency.
+  const { values, rows } = sampleOfColumn(
+    table,
+    { ...column, frequencies: null },
+    column.frequencies === null ? memo : newMemo(),
+  );
+  for (let k = 0; k < rows.length; k++) result[rows[k]! - 1] = values[k]!;
   return result;
 }
 
@@ -169,21 +202,33 @@ function finished(table: Table, derivation: Derivation, operand: Operand, memo: 
   return { values, cells, failed, fault: null };
 }
 
+/**
+ * The decimals that worked-out values are shown with, the same for the whole column: five significant figures for the greatest of them, but
+ * no more than any value needs.
+ */
+export function decimalsToShow(values: Float64Array): number {
+  let greatest = 0;
+  let needed = 0;
+  for (const value of values) {
+    if (Number.isNaN(value)) continue;
+    greatest = Math.max(greatest, Math.abs(value));
+    const text = needed < 15 ? String(value) : '';
+    if (text.includes('e-')) needed = 15;
+    else if (text.includes('.')) needed = Math.max(needed, text.length - text.indexOf('.') - 1);
+  }
+  // Figures before the decimal mark, or zeros behind it, by the power of ten of the greatest value.
+  const power = greatest > 0 ? Number(greatest.toExponential().split('e')[1]) : 0;
+  return Math.max(0, Math.min(needed, 4 - power, 10));
+}
+
 /** Everything a derivation looks at, to tell whether it has to be worked out again. */
 function inputsOf(table: Table, column: TableColumn, memo: DeriveMemo): unknown[] {
   const derivation = column.derivation!;
-  return [
-    JSON.stringify(derivation),
-    table.rowCount,
-    ...sourcesOf(derivation).flatMap((id) => {
-      const source = columnOf(table, id);
-      if (!source) return [null];
-      const { name: _, unit: __, ...settings } = source;
-      const times = source.frequencies === null ? undefined : columnOf(table, source.frequencies);
-      const aside = [...table.setAside(id)].join(',');
-      return [JSON.stringify(settings), aside, cellsOf(table, source, memo), times && cellsOf(table, times, memo)];
-    }),
-  ];
+  const sources = sourcesOf(derivation).flatMap((id) => {
+    const source = columnOf(table, id);
+    return source ? inputsOfColumn(table, source, memo) : [null];
+  });
+  return [JSON.stringify(derivation), table.rowCount, ...sources];
 }
 
 const nowhere = (rows: number, fault: string): Derived => ({
@@ -197,23 +242,17 @@ const nowhere = (rows: number, fault: string): Derived => ({
  * Works out a derived column. Set-aside, missing and unreadable source readings give an empty cell. A derivation that cannot be worked
  * out as a whole gives empty cells and the reason. Columns that follow each other in a circle are not worked out.
  */
-export function derive(table: Table, column: TableColumn, memo: DeriveMemo = new Map()): Derived {
-  if (circleThrough(table.columns, column.id))
-    return nowhere(table.rowCount, 'The columns follow each other in a circle.');
-  const inputs = inputsOf(table, column, memo);
-  const known = memo.get(column.id);
-  if (known && known.inputs.length === inputs.length && known.inputs.every((input, i) => input === inputs[i])) {
-    return known.derived;
-  }
-  let derived: Derived;
-  try {
-    derived = finished(table, column.derivation!, workOut(table, column.derivation!, memo), memo);
-  } catch (error) {
-    if (!(error instanceof FormulaError)) throw error;
-    derived = nowhere(table.rowCount, error.message);
-  }
-  memo.set(column.id, { inputs, derived });
-  return derived;
+export function derive(table: Table, column: TableColumn, memo: DeriveMemo = newMemo()): Derived {
+  const { id, derivation } = column;
+  if (circleThrough(table.columns, id)) return nowhere(table.rowCount, 'The columns follow each other in a circle.');
+  return remembered(memo.derived, id, inputsOf(table, column, memo), () => {
+    try {
+      return finished(table, derivation!, workOut(table, derivation!, memo), memo);
+    } catch (error) {
+      if (!(error instanceof FormulaError)) throw error;
+      return nowhere(table.rowCount, error.message);
+    }
+  });
 }
 
 /** True where following the sources of a column leads back to it. */

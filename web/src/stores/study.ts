@@ -8,7 +8,7 @@ import {
   type ChangeInput,
 } from '@verdict/contract';
 import type { Problem, Study, StudyCells, StudyColumn } from '@verdict/contract';
-import { cellsOf, derive, sampleOfColumn, type Derived, type DeriveMemo, type Sample } from '@verdict/core';
+import { cellsOf, derive, newMemo, sampleOfColumn, type Derived, type Sample } from '@verdict/core';
 import { until } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -241,8 +241,8 @@ export const useStudy = defineStore('study', () => {
   const subject = computed(() => study.value?.columns.find(({ id }) => id === study.value?.subject) ?? null);
 
   const table = computed(() => (study.value ? tableOf(study.value, cells.value) : null));
-  const memo: DeriveMemo = new Map();
-  const samples = new Map<string, { inputs: unknown[]; sample: Sample }>();
+  /** Samples and derived columns are worked out again only when what they look at has changed. */
+  const memo = newMemo();
   const columnById = (id: string): StudyColumn | null =>
     study.value?.columns.find((column) => column.id === id) ?? null;
 
@@ -257,17 +257,10 @@ export const useStudy = defineStore('study', () => {
     return column?.derivation && table.value ? derive(table.value, column, memo) : null;
   }
 
-  /** A column's readings; worked out again only when its cells, its settings or its set-aside readings have changed. */
+  /** A column's readings. */
   function sampleOf(id: string): Sample | null {
     const column = columnById(id);
-    if (!column || !table.value) return null;
-    const times = column.frequencies === null ? null : textsOf(column.frequencies);
-    const inputs = [JSON.stringify(column), [...table.value.setAside(id)].join(','), textsOf(id), times];
-    const known = samples.get(id);
-    if (known && inputs.every((input, i) => input === known.inputs[i])) return known.sample;
-    const found = sampleOfColumn(table.value, column, memo);
-    samples.set(id, { inputs, sample: found });
-    return found;
+    return column && table.value ? sampleOfColumn(table.value, column, memo) : null;
   }
 
   const sample = computed(() => (subject.value ? sampleOf(subject.value.id) : null));

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { StudyColumn } from '@verdict/contract';
-import { countLevels, readNumber, type Arrangement, type RowFilter } from '@verdict/core';
+import { countLevels, groupThousands, readNumber, type Arrangement, type RowFilter } from '@verdict/core';
 import { computed, ref } from 'vue';
 import DraftField from '../../components/draft-field.vue';
 
@@ -152,7 +152,7 @@ const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
       <span v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</span>
     </p>
     <div class="end">
-      <span class="soft" role="status">{{ shown }} of {{ of }} rows</span>
+      <span class="soft" role="status">{{ groupThousands(shown) }} of {{ groupThousands(of) }} rows</span>
       <button class="plain" @click="emit('again')">Arrange again</button>
       <button class="plain" @click="emit('close')">As stored</button>
     </div>
@@ -161,27 +161,22 @@ const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
 
 <style scoped>
 .arrange {
-  display: flex;
-  gap: 16px;
-  align-items: flex-start;
-  padding: 0 16px 10px;
+  padding: 0 16px 8px;
 }
 .sentence {
-  flex: 1;
   margin: 0;
   font: 14px/1.9 var(--serif);
 }
 .level {
-  margin-right: 8px;
+  margin-left: 8px;
   font-family: var(--sans);
   font-size: 13px;
   white-space: nowrap;
 }
 .end {
   display: flex;
-  gap: 6px;
+  gap: 8px;
   align-items: baseline;
-  white-space: nowrap;
   font-size: 13px;
 }
 </style>

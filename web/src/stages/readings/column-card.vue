@@ -370,6 +370,7 @@ ul {
   list-style: none;
 }
 li .plain {
+  padding-left: 0;
   color: var(--ink);
   text-align: left;
 }

@@ -150,7 +150,7 @@ const step = computed(() => (derivation.value && 'step' in derivation.value ? de
 const preview = computed(() =>
   (worked.value?.cells ?? [])
     .slice(0, 8)
-    .map((text) => shownDerived(column.value!, text, step.value, ofSource.value) || '–'),
+    .map((text) => shownDerived(column.value!, text, worked.value!.values, step.value, ofSource.value) || '–'),
 );
 
 function finish(): void {

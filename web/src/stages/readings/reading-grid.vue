@@ -15,6 +15,8 @@ const props = defineProps<{
   columns: StudyColumn[];
   /** Cells as text by column id, worked-out ones in full precision. */
   texts: Record<string, readonly string[]>;
+  /** The numbers of derived columns by id, for how they are shown. */
+  values: Record<string, Float64Array>;
   rowCount: number;
   /** The stored row of each shown one; null: as stored. */
   rows: Int32Array | null;
@@ -77,7 +79,8 @@ const sourceResolution = ({ derivation }: StudyColumn) =>
   derivation && 'source' in derivation ? (props.resolutions[derivation.source] ?? null) : null;
 function shown(of: StudyColumn, row: number): string {
   const text = textOf(of.id, row);
-  return of.derivation ? shownDerived(of, text, props.resolutions[of.id] ?? null, sourceResolution(of)) : text;
+  const values = props.values[of.id];
+  return values ? shownDerived(of, text, values, props.resolutions[of.id] ?? null, sourceResolution(of)) : text;
 }
 function cellClass(of: StudyColumn, row: number) {
   const kind = of.kind === 'label' || of.derivation ? 'number' : readCell(textOf(of.id, row), of).kind;

@@ -56,6 +56,11 @@ const asideHere = computed(() => study.value.setAside.filter(({ column }) => col
 
 /** What the table and the cards need of each column; worked out once a column and change. */
 const texts = computed(() => Object.fromEntries(columns.value.map(({ id }) => [id, store.textsOf(id)])));
+const values = computed(() =>
+  Object.fromEntries(
+    columns.value.flatMap(({ id }) => (store.derivedOf(id) ? [[id, store.derivedOf(id)!.values]] : [])),
+  ),
+);
 const samples = computed(() => Object.fromEntries(columns.value.map(({ id }) => [id, store.sampleOf(id)!])));
 const resolutions = computed(() =>
   Object.fromEntries(Object.entries(samples.value).map(([id, sample]) => [id, sample.resolution])),
@@ -287,6 +292,7 @@ useEventListener('keydown', (event) => {
             v-model:anchor="anchor"
             :columns="columns"
             :texts="texts"
+            :values="values"
             :row-count="study.rowCount"
             :rows="rows"
             :aside="aside"

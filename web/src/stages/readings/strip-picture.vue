@@ -72,7 +72,7 @@ const strip = computed(() => {
       stroke="var(--ink)"
     />
     <text x="10" y="46">{{ figure(strip.least) }}</text>
-    <text x="390" y="46" text-anchor="end">{{ figure(strip.most) }}</text>
+    <text v-if="strip.most > strip.least" x="390" y="46" text-anchor="end">{{ figure(strip.most) }}</text>
   </svg>
 </template>
 

@@ -1,5 +1,5 @@
 import { NOTHING_SAID, type ChangeInput, type StudyColumn } from '@verdict/contract';
-import { derivationWords, formatFigure, freeName, toDelimited, type ParsedColumn } from '@verdict/core';
+import { decimalsToShow, derivationWords, formatFigure, freeName, toDelimited, type ParsedColumn } from '@verdict/core';
 
 export interface Cursor {
   /** Row as shown, from 1; column index from 0. */
@@ -130,29 +130,39 @@ export function underName(column: StudyColumn, columns: readonly StudyColumn[], 
   return [column.unit, resolution === null ? '' : String(resolution)].filter(Boolean).join(' · ') || 'measure';
 }
 
-/** A worked-out cell as it is shown; what is copied or exported is the full value. */
+/** Decimals by derived column, worked out once for its values. */
+const decimals = new WeakMap<Float64Array, number>();
+
+function decimalsOf(values: Float64Array): number {
+  const known = decimals.get(values) ?? decimalsToShow(values);
+  decimals.set(values, known);
+  return known;
+}
+
+/** The step that worked-out values are shown in: by what they are, else by their size. */
+function stepToShow({ derivation }: StudyColumn, values: Float64Array): number {
+  switch (derivation?.kind) {
+    case 'standard-score':
+    case 'given-score':
+      return 0.001;
+    case 'share':
+      return 0.0001;
+    default:
+      return Number(`1e-${decimalsOf(values)}`);
+  }
+}
+
+/** A worked-out cell as it is shown; what is copied or exported is the full value. `ofSource` is the resolution of the column it follows. */
 export function shownDerived(
   column: StudyColumn,
   text: string,
+  values: Float64Array,
   resolution: number | null,
   ofSource: number | null,
 ): string {
-  const { derivation } = column;
-  if (!derivation || text === '' || column.kind === 'label') return text;
+  if (text === '' || column.kind === 'label' || Number.isNaN(Number(text))) return text;
   const value = Number(text);
-  if (Number.isNaN(value)) return text;
   if (resolution !== null) return formatFigure(value, 'reading', resolution);
-  switch (derivation.kind) {
-    case 'standard-score':
-    case 'given-score':
-      return formatFigure(value, 'reading', 0.001);
-    case 'share':
-      return formatFigure(value, 'reading', 0.0001);
-    case 'rank':
-      return text;
-    case 'distance':
-      return formatFigure(value, 'location', ofSource);
-    default:
-      return Number.isInteger(value) && Math.abs(value) < 1e9 ? String(value) : formatFigure(value, 'reading', null);
-  }
+  if (column.derivation?.kind === 'distance' && ofSource !== null) return formatFigure(value, 'location', ofSource);
+  return formatFigure(value, 'reading', stepToShow(column, values));
 }

@@ -10,15 +10,8 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const cellsOf = async (id: string) =>
-  (await server.get<{ cells: Record<string, string[]> }>(`/studies/${id}/cells`)).cells;
-const step = async (id: string, which: 'undo' | 'redo') =>
-  server.post<{ revision: number }>(`/studies/${id}/steps`, {
-    token: randomUUID(),
-    revision: (await server.study(id)).revision,
-    who: 'tester',
-    step: which,
-  });
+const cellsOf = (id: string) => server.cellsOf(id);
+const step: TestServer['step'] = (...what) => server.step(...what);
 
 describe('changes', () => {
   it('keep cells as written, across blocks, and every edit in the record', async () => {

@@ -1,4 +1,4 @@
-import { NOTHING_SAID, type ChangeInput, type Problem, type Study } from '@verdict/contract';
+import { NOTHING_SAID, type ChangeInput, type Problem, type StepRequest, type Study } from '@verdict/contract';
 import { randomUUID } from 'node:crypto';
 import { Writable } from 'node:stream';
 import { inject } from 'vitest';
@@ -11,6 +11,8 @@ export interface TestServer extends Running {
   post<T>(path: string, body: unknown): Promise<{ status: number; body: T & Partial<Problem> }>;
   newStudy(): Promise<string>;
   study(id: string): Promise<Study>;
+  cellsOf(id: string): Promise<Record<string, string[]>>;
+  step(id: string, step: StepRequest['step'], target?: number): ReturnType<TestServer['change']>;
   change(
     id: string,
     change: ChangeInput,
@@ -45,6 +47,15 @@ export async function startServer(
     get,
     post,
     study,
+    cellsOf: async (id) => (await get<{ cells: Record<string, string[]> }>(`/studies/${id}/cells`)).cells,
+    step: async (id, step, target) =>
+      post(`/studies/${id}/steps`, {
+        token: randomUUID(),
+        revision: (await study(id)).revision,
+        who: 'tester',
+        step,
+        ...(target === undefined ? {} : { target }),
+      }),
     newStudy: async () => (await post<{ id: string }>('/studies', {})).body.id,
     change: async (id, change, revision) =>
       post(`/studies/${id}/changes`, {

@@ -9,16 +9,8 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const cellsOf = async (id: string) =>
-  (await server.get<{ cells: Record<string, string[]> }>(`/studies/${id}/cells`)).cells;
-const step = async (id: string, which: 'undo' | 'redo' | 'take-back', target?: number) =>
-  server.post<{ revision: number }>(`/studies/${id}/steps`, {
-    token: randomUUID(),
-    revision: (await server.study(id)).revision,
-    who: 'tester',
-    step: which,
-    ...(target === undefined ? {} : { target }),
-  });
+const cellsOf = (id: string) => server.cellsOf(id);
+const step: TestServer['step'] = (...what) => server.step(...what);
 const numbers = (n: number) => Array.from({ length: n }, (_, i) => String(i + 1));
 
 /** A study of these columns, and their ids. */

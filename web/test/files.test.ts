@@ -2,7 +2,7 @@ import { NOTHING_SAID, type StudyColumn } from '@verdict/contract';
 import { parseTable, readJsonTable, recogniseRows, splitRows } from '@verdict/core';
 import fc from 'fast-check';
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import ExcelJS from 'exceljs';
+import office from 'exceljs';
 import { describe, expect, it } from 'vitest';
 import { exportColumns, exported, type Export } from '../src/files/export-table.js';
 import type { Incoming } from '../src/files/incoming.js';
@@ -156,7 +156,7 @@ describe('a file that is opened', () => {
   });
 
   it('a spreadsheet comes as it is shown: results of formulas, dates, zeros at the end, a chosen range', async () => {
-    const workbook = new ExcelJS.Workbook();
+    const workbook = new office.Workbook();
     const first = workbook.addWorksheet('summary');
     first.getCell('A1').value = 'nothing here';
     const second = workbook.addWorksheet('readings');

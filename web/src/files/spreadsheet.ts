@@ -1,9 +1,7 @@
 import { readCell, type ColumnKind, type NumberFormat } from '@verdict/core';
-import ExcelJS from 'exceljs';
+import office, { type CellValue, type Worksheet } from 'exceljs';
 import type { Opened, Sheet } from './incoming.js';
 import { shownDate, shownNumber } from './shown-values.js';
-
-type CellValue = ExcelJS.CellValue;
 
 /** A cell as its sheet shows it: the result of a formula, a date by its format, text without its dress. */
 function shownCell(value: CellValue, format: string): string {
@@ -19,7 +17,7 @@ function shownCell(value: CellValue, format: string): string {
   return '';
 }
 
-function readSheet(sheet: ExcelJS.Worksheet): Sheet {
+function readSheet(sheet: Worksheet): Sheet {
   const rows: string[][] = [];
   sheet.eachRow({ includeEmpty: true }, (row, i) => {
     const cells: string[] = [];
@@ -37,7 +35,7 @@ function readSheet(sheet: ExcelJS.Worksheet): Sheet {
 
 /** The sheets of an OOXML workbook that hold anything. */
 export async function readWorkbook(source: string, bytes: Uint8Array): Promise<Opened> {
-  const workbook = new ExcelJS.Workbook();
+  const workbook = new office.Workbook();
   try {
     await workbook.xlsx.load(bytes.slice().buffer as ArrayBuffer);
   } catch {
@@ -58,7 +56,7 @@ export interface SheetColumn {
 
 /** Columns as a workbook of one sheet: numbers as numbers that show the decimals they were written with, all else as text. */
 export async function writeWorkbook(title: string, columns: readonly SheetColumn[]): Promise<ArrayBuffer> {
-  const workbook = new ExcelJS.Workbook();
+  const workbook = new office.Workbook();
   const sheet = workbook.addWorksheet(title.replace(/[\\/*?:[\]]/g, ' ').slice(0, 31) || 'readings');
   sheet.views = [{ state: 'frozen', ySplit: 1 }];
   columns.forEach(({ name, kind, format, cells }, j) => {

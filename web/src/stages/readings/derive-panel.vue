@@ -173,7 +173,7 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input, .sente
 </script>
 
 <template>
-  <section ref="panel" class="card panel" aria-label="Derived column" @keydown.esc="emit('leave')">
+  <section ref="panel" class="card side-panel" aria-label="Derived column" @keydown.esc="emit('leave')">
     <h2>
       {{
         existing ? `Change ${existing.name}` : kind === 'made-up' ? 'A made-up column' : 'A column that follows others'
@@ -251,7 +251,7 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input, .sente
     <p v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</p>
     <CautionNote v-if="worked?.fault" lead="No values" tone="wrong">{{ worked.fault }}</CautionNote>
     <template v-else-if="worked">
-      <p class="soft first">
+      <p class="soft note">
         First values: <span class="values">{{ preview.join(' · ') }}</span>
       </p>
       <CautionNote v-if="worked.failed.length" lead="To look at">
@@ -273,32 +273,11 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input, .sente
 </template>
 
 <style scoped>
-.panel {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 12px;
-  padding: 14px 18px 16px;
-}
-h2 {
-  margin: 0;
-  font-size: 15px;
-  font-weight: 600;
-}
-.sentence {
-  font: 15px/1.9 var(--serif);
-}
-.first {
-  margin: 0;
-  font-size: 13px;
-}
 .values {
   font-family: var(--mono);
   font-size: 12.5px;
 }
 .name input {
   min-width: 220px;
-}
-.sentence select {
-  max-width: 100%;
 }
 </style>

@@ -95,7 +95,7 @@ const finish = () => emit('done', props.kind === 'stack' ? stackChange() : sprea
 
 <template>
   <section
-    class="card panel"
+    class="card side-panel"
     :aria-label="kind === 'stack' ? 'Stack columns' : 'Spread a column'"
     @keydown.esc="emit('leave')"
   >
@@ -141,30 +141,9 @@ const finish = () => emit('done', props.kind === 'stack' ? stackChange() : sprea
 </template>
 
 <style scoped>
-.panel {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 12px;
-  padding: 14px 18px 16px;
-}
-h2 {
-  margin: 0;
-  font-size: 15px;
-  font-weight: 600;
-}
-.sentence {
-  font: 15px/1.9 var(--serif);
-}
 .choice {
   margin-right: 10px;
   font: 13px var(--sans);
   white-space: nowrap;
-}
-.note {
-  margin: 0;
-  font-size: 13px;
-}
-.sentence select {
-  max-width: 100%;
 }
 </style>

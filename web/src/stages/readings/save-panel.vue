@@ -60,7 +60,7 @@ const saveStudy = () =>
 </script>
 
 <template>
-  <section class="card panel" aria-label="Save a copy" @keydown.esc="emit('leave')">
+  <section class="card side-panel" aria-label="Save a copy" @keydown.esc="emit('leave')">
     <h2>Save a copy</h2>
     <p class="sentence">
       Save
@@ -99,28 +99,3 @@ const saveStudy = () =>
     </p>
   </section>
 </template>
-
-<style scoped>
-.panel {
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: 12px;
-  padding: 14px 18px 16px;
-}
-h2 {
-  margin: 0;
-  font-size: 15px;
-  font-weight: 600;
-}
-.sentence {
-  margin: 0;
-  font: 15px/1.9 var(--serif);
-}
-.sentence select {
-  max-width: 100%;
-}
-.note {
-  margin: 0;
-  font-size: 13px;
-}
-</style>

@@ -261,6 +261,7 @@ describe('derived columns', () => {
   it('are shown with one number of decimals: five figures for the greatest, no more than are needed', () => {
     const decimals = (...values: number[]) => decimalsToShow(Float64Array.from(values));
     expect(decimals(2.8, 1.2, 0.4, NaN)).toBe(1);
+    expect(decimals(0.012 * 100, 0.028 * 100)).toBe(1);
     expect(decimals(1 / 3, 250.123456)).toBe(2);
     expect(decimals(0.00123456, 0.001)).toBe(7);
     expect(decimals(12, 700)).toBe(0);

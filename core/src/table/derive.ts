@@ -208,17 +208,19 @@ function finished(table: Table, derivation: Derivation, operand: Operand, memo: 
  */
 export function decimalsToShow(values: Float64Array): number {
   let greatest = 0;
-  let needed = 0;
-  for (const value of values) {
-    if (Number.isNaN(value)) continue;
-    greatest = Math.max(greatest, Math.abs(value));
-    const text = needed < 15 ? String(value) : '';
-    if (text.includes('e-')) needed = 15;
-    else if (text.includes('.')) needed = Math.max(needed, text.length - text.indexOf('.') - 1);
-  }
+  for (const value of values) if (Math.abs(value) > greatest) greatest = Math.abs(value);
   // Figures before the decimal mark, or zeros behind it, by the power of ten of the greatest value.
   const power = greatest > 0 ? Number(greatest.toExponential().split('e')[1]) : 0;
-  return Math.max(0, Math.min(needed, 4 - power, 10));
+  const most = Math.max(0, Math.min(4 - power, 10));
+  let needed = 0;
+  for (let i = 0; i < values.length && needed < most; i++) {
+    if (Number.isNaN(values[i]!)) continue;
+    // Without the dust of the last bits: 0.012 × 100 needs one decimal.
+    const text = String(Number(values[i]!.toPrecision(12)));
+    if (text.includes('e-')) needed = most;
+    else if (text.includes('.')) needed = Math.max(needed, text.length - text.indexOf('.') - 1);
+  }
+  return Math.min(needed, most);
 }
 
 /** Everything a derivation looks at, to tell whether it has to be worked out again. */

@@ -63,9 +63,7 @@ const virtual = useVirtualizer(
   })),
 );
 
-const cellWidth = computed(() =>
-  Math.max(NARROWEST, Math.floor((Math.max(0, width.value - 2) - INDEX) / Math.max(1, props.columns.length))),
-);
+const cellWidth = computed(() => Math.max(NARROWEST, (width.value - INDEX) / Math.max(1, props.columns.length)));
 const drawn = computed(() => {
   const from = Math.max(0, Math.floor(scrolled.value / cellWidth.value) - MARGIN);
   const to = Math.ceil((scrolled.value + (width.value || 1200)) / cellWidth.value) + MARGIN;

@@ -340,6 +340,7 @@ useEventListener('keydown', (event) => {
         :aside="asideHere"
         :problems="problems.list"
         :problem-count="problems.count"
+        :only-limits="problems.onlyLimits"
         :fault="problems.fault"
         :locked="store.ruled"
         :chosen="asideWords"

@@ -90,12 +90,22 @@ const saveStudy = () =>
     <CautionNote v-if="problem" lead="Not saved" tone="wrong">{{ problem }}</CautionNote>
     <div>
       <el-button type="primary" :loading="busy" :disabled="!rows.length" @click="save">Save the readings</el-button>
-      <el-button :loading="busy" @click="saveStudy">Save the whole study</el-button>
       <el-button @click="emit('leave')">Leave it</el-button>
     </div>
+    <hr />
     <p class="soft note">
       The whole study is one file with readings, record, evidence and verdict. It opens again on any installation, from
       the list of studies or by dropping it on the page.
     </p>
+    <div><el-button :loading="busy" @click="saveStudy">Save the whole study</el-button></div>
   </section>
 </template>
+
+<style scoped>
+hr {
+  width: 100%;
+  margin: 4px 0;
+  border: 0;
+  border-top: 1px solid var(--line);
+}
+</style>

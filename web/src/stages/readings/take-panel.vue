@@ -8,13 +8,13 @@ import {
   splitRows,
   type BlockLayout,
   type ParsedBlock,
-  type ParsedColumn,
 } from '@verdict/core';
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
 import type { Facts, Incoming } from '../../files/incoming.js';
 import { cutRange, fullRange } from '../../files/shown-values.js';
 import { surveyInWorker } from '../../workers/analysis-pool.js';
+import TakePreview from './take-preview.vue';
 import { isLarge, likelyTarget, matched, sameFormat, type Taking, type Target } from './take.js';
 
 /** What was recognised in readings on their way in, as a sentence with fields, over a preview; nothing is stored before it is taken. */
@@ -127,14 +127,6 @@ const cannot = computed(() => {
   );
 });
 
-const PREVIEW = 12;
-const MOST_PROBLEMS = 100;
-const preview = computed(() => Array.from({ length: Math.min(PREVIEW, block.value?.rows ?? 0) }, (_, i) => i));
-const wrongCells = computed(
-  () =>
-    new Set((block.value?.problems ?? []).filter((p) => p.code === 'not-a-number').map((p) => `${p.column}/${p.row}`)),
-);
-const under = ({ kind, unit }: ParsedColumn) => [kind, unit].filter(Boolean).join(' · ');
 const finish = () =>
   emit(
     'take',
@@ -215,40 +207,7 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
     <template v-else>
       <CautionNote v-if="block.refusal" lead="Cannot be taken" tone="wrong">{{ block.refusal }}</CautionNote>
       <template v-else>
-        <div class="preview" tabindex="0" aria-label="Preview">
-          <table>
-            <thead>
-              <tr>
-                <th></th>
-                <th v-for="column in columns" :key="column.name">
-                  {{ column.name }}<small>{{ under(column) }}</small>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="i in preview" :key="i">
-                <td class="index">{{ i + 1 }}</td>
-                <td
-                  v-for="column in columns"
-                  :key="column.name"
-                  :class="{ words: column.kind === 'label', wrong: wrongCells.has(`${column.name}/${i + 1}`) }"
-                >
-                  {{ column.cells[i]!.slice(0, 80) }}
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-if="block.rows > PREVIEW" class="soft more">and {{ groupThousands(block.rows - PREVIEW) }} more rows</p>
-        </div>
-        <CautionNote v-if="block.problems.length" lead="To look at">
-          {{ groupThousands(block.problemCount) }} {{ block.problemCount === 1 ? 'thing' : 'things' }}, kept as written:
-          <ul>
-            <li v-for="(problem, i) in block.problems.slice(0, MOST_PROBLEMS)" :key="i">{{ problem.text }}</li>
-          </ul>
-          <span v-if="block.problemCount > MOST_PROBLEMS"
-            >and {{ groupThousands(block.problemCount - MOST_PROBLEMS) }} more.</span
-          >
-        </CautionNote>
+        <TakePreview :block="block" :columns="columns" />
       </template>
     </template>
     <div v-if="progress !== null" class="actions" role="status">
@@ -286,52 +245,6 @@ h2 {
 .sentence {
   margin: 0;
   font: 15px/1.75 var(--serif);
-}
-.preview {
-  flex: 0 1 auto;
-  min-height: 120px;
-  overflow: auto;
-}
-table {
-  border-collapse: collapse;
-}
-th,
-td {
-  border: 1px solid var(--grid-line);
-  padding: 3px 12px;
-  font: 12.5px/18px var(--mono);
-  text-align: right;
-  white-space: pre;
-}
-th {
-  background: var(--head-cell);
-  font: 600 12.5px var(--sans);
-  text-align: left;
-}
-th small {
-  display: block;
-  color: var(--soft);
-  font-weight: 400;
-}
-.index {
-  color: var(--soft);
-}
-td.words {
-  text-align: left;
-  font-family: var(--sans);
-}
-td.wrong {
-  color: var(--rust);
-  box-shadow: inset 3px 0 0 var(--rust);
-}
-.more {
-  margin: 6px 0 0;
-}
-ul {
-  max-height: 120px;
-  margin: 4px 0 0;
-  padding-left: 18px;
-  overflow: auto;
 }
 .outcome {
   margin: 0;

@@ -6,6 +6,8 @@ import { useStudy } from '../../stores/study.js';
 export interface ColumnProblems {
   list: { row: number; text: string }[];
   count: number;
+  /** All of them are readings beyond a limit: nothing to mend. */
+  onlyLimits: boolean;
   /** Why a derived column has no values at all. */
   fault: string | null;
 }
@@ -15,18 +17,19 @@ export function useColumnProblems(column: Ref<StudyColumn | null>) {
   const store = useStudy();
   return computed<ColumnProblems>(() => {
     const of = column.value;
-    if (!of) return { list: [], count: 0, fault: null };
+    if (!of) return { list: [], count: 0, onlyLimits: false, fault: null };
     const derived = store.derivedOf(of.id);
     if (derived) {
       const list = derived.failed.map((row) => ({
         row,
         text: `Row ${row} of ${of.name} has no value: the result is not finite.`,
       }));
-      return { list, count: list.length, fault: derived.fault };
+      return { list, count: list.length, onlyLimits: false, fault: derived.fault };
     }
     const { problems, count } = problemCells({ ...of, cells: store.textsOf(of.id) });
     const aside = store.table?.setAside(of.id);
     const list = problems.flatMap(({ row, text }) => (row === null || aside?.has(row) ? [] : [{ row, text }]));
-    return { list, count: count - (problems.length - list.length), fault: null };
+    const onlyLimits = count <= problems.length && problems.every(({ code }) => code === 'beyond-limit');
+    return { list, count: count - (problems.length - list.length), onlyLimits, fault: null };
   });
 }

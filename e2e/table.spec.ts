@@ -1,4 +1,5 @@
 import type { Page } from '@playwright/test';
+import { strToU8, zipSync } from 'fflate';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -27,6 +28,9 @@ test('a range is copied, pasted, filled down and emptied with the keys, and each
   await gridCell(page, 1, 0).click();
   await page.keyboard.press('Shift+ArrowDown');
   await page.keyboard.press('Shift+ArrowRight');
+  // What is chosen is said to who does not see it.
+  await expect(page.getByRole('gridcell', { selected: true })).toHaveCount(4);
+  await expect(page.getByRole('grid', { name: 'Readings' })).toHaveAttribute('aria-rowcount', '5');
   await page.keyboard.press('Control+c');
   expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('8.01\tnorth\r\n8.02\tsouth');
   // Copied here, it goes in at once, and the table grows.
@@ -82,6 +86,36 @@ test('the next file goes below the columns of its names, decimal commas rewritte
   await stored(page);
   await page.keyboard.press('Control+z');
   await expect(page.getByText('60 readings')).toBeVisible();
+});
+
+test('a file dropped on the page is read: a data package with its units and limits', async ({ page }) => {
+  await newStudy(page);
+  const descriptor = {
+    resources: [
+      {
+        path: 'r.csv',
+        schema: { fields: [{ name: 'force', type: 'number', unit: 'N', constraints: { minimum: 1100 } }] },
+      },
+    ],
+  };
+  const files = zipSync({
+    'datapackage.json': strToU8(JSON.stringify(descriptor)),
+    'r.csv': strToU8('force\n1210.5\n1198.0\n1305.5\n'),
+  });
+  const transfer = await page.evaluateHandle(
+    (bytes) => {
+      const data = new DataTransfer();
+      data.items.add(new File([new Uint8Array(bytes)], 'forces.zip'));
+      return data;
+    },
+    [...files],
+  );
+  await page
+    .getByRole('heading', { name: 'Paste a column of readings.' })
+    .dispatchEvent('drop', { dataTransfer: transfer });
+  await page.getByRole('button', { name: 'Take 3 rows in 1 column' }).click();
+  await expect(page.getByRole('columnheader', { name: /force/ })).toContainText('N · 0.1');
+  await expect(page.getByLabel('Lower limit')).toHaveValue('1100');
 });
 
 test('rows go in and out and come back, with what they held', async ({ page }) => {

@@ -4,7 +4,14 @@ import { freeName, parseBlock, splitUnit } from '../src/readings/block.js';
 import { fingerprintOf } from '../src/readings/fingerprint.js';
 import { recogniseKind } from '../src/readings/kind.js';
 import { recogniseLayout } from '../src/readings/layout.js';
-import { PLAIN_FORMAT, readCell, readNumber, recogniseNumberFormat, rewritten } from '../src/readings/number-format.js';
+import {
+  isMissingOrNumber,
+  PLAIN_FORMAT,
+  readCell,
+  readNumber,
+  recogniseNumberFormat,
+  rewritten,
+} from '../src/readings/number-format.js';
 import { recogniseResolution } from '../src/readings/resolution.js';
 import { toSample } from '../src/readings/sample.js';
 import { columns } from './reference.js';
@@ -294,6 +301,19 @@ describe('kinds and resolution', () => {
       expect(readCell(text, PLAIN_FORMAT), text).toMatchObject({ kind: 'number', value: Number(text) || 0 });
     for (const text of ['.', '-', '+', '-.', '1.2.3', '1,5'])
       expect(readCell(text, PLAIN_FORMAT).kind, text).not.toBe('number');
+  });
+
+  it('tells missing cells and numbers from the rest as reading them would', () => {
+    const piece = fc.constantFrom('1', '23', '.', ',', '-', '+', 'e', 'x', ' ', '<', 'n/a', '\u2212', '9'.repeat(70));
+    for (const format of [PLAIN_FORMAT, { decimal: 'comma', thousands: 'point' } as const]) {
+      fc.assert(
+        fc.property(fc.array(piece, { maxLength: 5 }), (pieces) => {
+          const text = pieces.join('');
+          expect(isMissingOrNumber(text, format)).toBe(['missing', 'number'].includes(readCell(text, format).kind));
+        }),
+        { numRuns: 1500 },
+      );
+    }
   });
 
   it('rewrites the marks of a number digit for digit', () => {

@@ -99,9 +99,25 @@ export const plainDecimals = (text: string, format: NumberFormat): number =>
   text === '' ? -1 : scanPlain(text, markOf(format));
 export const plainValue = (): number => scanned;
 
-/** True where the cell is missing or a number: all that the search for problems in a large column needs to know. */
+/**
+ * True where the cell is missing or a number: all that the search for problems in a large column needs to know. Plain figures are told by
+ * their characters alone.
+ */
 export function isMissingOrNumber(text: string, format: NumberFormat): boolean {
-  if (text === '' || scanPlain(text, markOf(format)) >= 0) return true;
+  const n = text.length;
+  const mark = markOf(format);
+  let figures = 0;
+  let marks = 0;
+  for (let i = 0; i < n; i++) {
+    const code = text.charCodeAt(i);
+    if (code >= 48 && code <= 57) figures++;
+    else if (code === mark) marks++;
+    else if (i > 0 || (code !== 45 && code !== 43)) return isOtherwise(text, format);
+  }
+  return n === 0 || (figures > 0 && marks < 2 && n < 60) || isOtherwise(text, format);
+}
+
+function isOtherwise(text: string, format: NumberFormat): boolean {
   const { kind } = readCell(text, format);
   return kind === 'missing' || kind === 'number';
 }

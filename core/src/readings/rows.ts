@@ -3,14 +3,25 @@ import type { Separator } from './layout.js';
 
 const DELIMITER: Record<Exclude<Separator, 'blanks' | 'none'>, string> = { tab: '\t', comma: ',', semicolon: ';' };
 
+const QUOTE = 34;
+const NEW_LINE = 10;
+const RETURN = 13;
 const LINE_BREAK = /\r\n|\n|\r/;
 
 type Newline = '\r\n' | '\n' | '\r';
 
 /** Cuts a text into rows of cells. A byte order mark, CRLF and trailing empty lines are dropped; quoted cells may hold line breaks. */
 export function splitRows(text: string, separator: Separator): string[][] {
-  const body = text.replace(/^\ufeff/, '').replace(/[\r\n]+$/, '');
-  return body.trim() === '' ? [] : rowsOf(body, separator, null);
+  const body = trimmed(text);
+  return /\S/.test(body) ? rowsOf(body, separator, null) : [];
+}
+
+/** Without byte order mark and trailing breaks. By hand: a pattern at the end of a large text looks at every break in it. */
+function trimmed(text: string): string {
+  const from = text.charCodeAt(0) === 0xfeff ? 1 : 0;
+  let to = text.length;
+  while (to > from && (text.charCodeAt(to - 1) === NEW_LINE || text.charCodeAt(to - 1) === RETURN)) to--;
+  return from === 0 && to === text.length ? text : text.slice(from, to);
 }
 
 function rowsOf(body: string, separator: Separator, newline: Newline | null): string[][] {
@@ -28,10 +39,6 @@ export interface RowCutter {
   push(piece: string): string[][];
   end(): string[][];
 }
-
-const QUOTE = 34;
-const NEW_LINE = 10;
-const RETURN = 13;
 
 /** Where a piece of text stands: at the start of a cell, in a plain one, in a quoted one, or behind a quote that may close it. */
 type State = 'start' | 'plain' | 'quoted' | 'behind quote';

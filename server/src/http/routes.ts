@@ -63,7 +63,7 @@ export function routes(db: Database, pool: AnalysisPool, feed: StudyFeed): Route
   router.post('/studies/:id/imports', async (req, res) => {
     const { done, announced } = await withImportBody(req, (head, file) => {
       const rows = withoutFirst(rowsOfStream(file, head.separator, head.encoding), head.skip);
-      return importColumns(db, req.params.id, head, rows);
+      return importColumns(db, req.params.id, head, rows, () => req.socket.destroyed);
     });
     feed.announce(req.params.id, announced);
     res.json(done);

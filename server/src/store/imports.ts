@@ -34,12 +34,14 @@ async function fillColumns(q: Queries, ids: readonly string[], rows: AsyncIterab
 /**
  * Adds columns whose cells arrive as a stream of rows: the same change as adding them at once, in one transaction. When the stream
  * breaks off, nothing has happened.
+ * @param gone true once the sender has hung up: what nobody waits for any more is not stored
  */
 export async function importColumns(
   db: Database,
   studyId: string,
   head: ImportHead,
   rows: AsyncIterable<string[]>,
+  gone: () => boolean,
 ): Promise<Made> {
   return db.transaction(async (q) => {
     const study = await lockStudy(q, studyId);
@@ -56,6 +58,7 @@ export async function importColumns(
       rows,
     );
     const applied = await columnsAdded(context, columns, reach, note);
+    if (gone()) throw new StoreError('invalid', 'The import was stopped. Nothing was stored.', { field: 'file' });
     const detail: Change = { kind: 'add-columns', columns: columns.map((c) => ({ ...c, cells: [], aside: [] })), note };
     const made = await recordChange(q, study, { token, kind: 'add-columns', detail, who, at, applied });
     return { done: made, announced: { ...made, token, who, change: null } };

@@ -61,6 +61,25 @@ export function useIncoming() {
     }
   }
 
+  /** Says what became of an import that has not ended well: a connection that broke, or a stop that came too late, may have let it through. */
+  async function whatCameOfIt(error: ApiError, ids: readonly string[]): Promise<boolean> {
+    const { problem } = error;
+    const stopped = problem.code === 'stopped';
+    if (!stopped && !error.away) {
+      refusal.value = `${problem.detail}${problem.code === 'stale' ? ' Take the file again.' : ''}`;
+      return false;
+    }
+    refusal.value = stopped ? '' : 'The connection broke off during the import. Looking whether it arrived …';
+    const there = await arrived(ids);
+    if (stopped)
+      refusal.value = there ? 'It was stored before it could be stopped; undo takes it back.' : problem.detail;
+    else
+      refusal.value = there
+        ? 'The connection broke off, but the import had arrived: it is stored as a whole.'
+        : 'The import broke off before its end. Nothing of it was stored; take the file again.';
+    return there;
+  }
+
   /** Streams a file to the server; false where nothing came of it. Says which, when the connection broke. */
   async function stream(
     incoming: Extract<Incoming, { kind: 'text' }>,
@@ -83,17 +102,7 @@ export function useIncoming() {
       return true;
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
-      const { problem } = error;
-      if (problem.code === 'stopped' || !error.away) {
-        refusal.value = `${problem.detail}${problem.code === 'stale' ? ' Take the file again.' : ''}`;
-        return false;
-      }
-      refusal.value = 'The connection broke off during the import. Looking whether it arrived …';
-      const there = await arrived(ids);
-      refusal.value = there
-        ? 'The connection broke off, but the import had arrived: it is stored as a whole.'
-        : 'The import broke off before its end. Nothing of it was stored; take the file again.';
-      return there;
+      return whatCameOfIt(error, ids);
     } finally {
       progress.value = null;
       upload = null;

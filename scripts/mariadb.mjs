@@ -175,16 +175,21 @@ export async function startMariaDb(dir, options = {}) {
 
 /** MariaDB with a watch: ended by anything but `stop`, it is started again on the same port and data. */
 export async function superviseMariaDb(dir) {
-  let running;
+  let running = await startMariaDb(dir, { onUnexpectedEnd: () => void again() });
+  /** The start on its way: to stop in the middle of one is to wait for it first. */
+  let starting = Promise.resolve(running);
   let restarts = 0;
-  const again = async () => {
+  function again() {
     if (++restarts > 5) return console.error('The database ended five times; not started again.');
     console.error('The database ended unexpectedly; starting it again. Nothing that was stored is lost.');
-    running = await startMariaDb(dir, { port: running.port, onUnexpectedEnd: again }).catch((error) => {
-      console.error(error.message);
-      return running;
-    });
-  };
-  running = await startMariaDb(dir, { onUnexpectedEnd: again });
-  return { url: running.url, migrationUrl: running.migrationUrl, stop: () => running.stop() };
+    starting = startMariaDb(dir, { port: running.port, onUnexpectedEnd: () => void again() }).then(
+      (started) => (running = started),
+      (error) => {
+        console.error(error.message);
+        return running;
+      },
+    );
+  }
+  const stop = async () => (await starting).stop();
+  return { url: running.url, migrationUrl: running.migrationUrl, stop };
 }

@@ -13,13 +13,14 @@ export function defused(cell: string): string {
 
 /** Rows as delimited text (RFC 4180): quoted where a cell needs it, every cell defused. */
 export function toDelimited(rows: Iterable<readonly string[]>, delimiter: string): string {
-  const special = new RegExp(`["\\r\\n${delimiter}]|^\\ufeff`);
+  // Blanks at the ends too: some readers drop them, and a file of blanks only would look empty.
+  const special = new RegExp(`["\\r\\n${delimiter}]|^\\ufeff|^\\s|\\s$`);
   const quoted = (cell: string) => (special.test(cell) ? `"${cell.replaceAll('"', '""')}"` : cell);
   const lines: string[] = [];
   for (const row of rows) {
     const line = row.map((cell) => quoted(defused(cell))).join(delimiter);
-    // A row of one empty cell would be an empty line, which readers drop at the end of a file.
-    lines.push(line === '' ? '""' : line);
+    // A row of empty cells could be an empty line, which readers drop at the end of a file.
+    lines.push(line.trim() === '' ? `""${line}` : line);
   }
   return lines.join('\r\n') + '\r\n';
 }

@@ -1,3 +1,4 @@
+export * from './bounds.js';
 export * from './changes.js';
 export * from './evidence.js';
 export * from './problems.js';

@@ -20,5 +20,5 @@ export type Problem = z.infer<typeof problemSchema>;
 /** The largest body of a request, in bytes, and the largest file that the page opens. */
 export const BODY_LIMIT = 64 * 1024 * 1024;
 export const FILE_LIMIT = 20 * 1024 * 1024;
-/** Delimited text is not held in the page but streamed to the server; it may be larger. */
+/** Delimited text is streamed to the server and not sent in one body; it may be larger. */
 export const TEXT_FILE_LIMIT = 60 * 1024 * 1024;

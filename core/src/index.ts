@@ -34,15 +34,7 @@ export {
   type Derived,
   type DeriveMemo,
 } from './table/derive.js';
-export {
-  derivationSchema,
-  LONGEST_FORMULA,
-  objectionTo,
-  sourcesOf,
-  withSources,
-  type Derivation,
-  type DerivationKind,
-} from './table/derivation.js';
+export { derivationSchema, objectionTo, sourcesOf, type Derivation, type DerivationKind } from './table/derivation.js';
 export { bracketed, readFormula, shownFormula, type FormulaFault, type NamedColumn } from './table/formula.js';
 export { FUNCTIONS, roundTo, type FormulaFunction } from './table/functions.js';
 export { derivationWords } from './table/words.js';

@@ -12,7 +12,6 @@ import {
   roundTo,
   sampleOfColumn,
   shownFormula,
-  withSources,
   type Derivation,
   type Table,
   type TableColumn,
@@ -344,17 +343,6 @@ describe('derived columns', () => {
     [{ kind: 'given-score', source: 'a-000000', mean: 1, sd: -1 }, 'above 0'],
   ])('%o is refused', (derivation, message) => {
     expect(derivationSchema.safeParse(derivation).error?.issues[0]!.message).toContain(message);
-  });
-
-  it('keep their columns under other ids in a copy', () => {
-    const moved = (d: Derivation) => withSources(d, (id) => id.replace('old', 'new'));
-    expect(moved({ kind: 'formula', expression: '[old-00001] + [old-00002]' })).toMatchObject({
-      expression: '[new-00001] + [new-00002]',
-    });
-    expect(moved({ kind: 'share', source: 'old-00001', trials: 'old-00002' })).toMatchObject({
-      source: 'new-00001',
-      trials: 'new-00002',
-    });
   });
 });
 

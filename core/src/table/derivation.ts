@@ -4,7 +4,7 @@ import { GREATEST_SEED } from '../random/stream.js';
 
 const source = z.string().min(8).max(36);
 
-export const LONGEST_FORMULA = 2_000;
+const LONGEST_FORMULA = 2_000;
 /** As many rows as a study can have. */
 const MOST_MADE_UP = 1_000_000;
 
@@ -76,15 +76,4 @@ export function sourcesOf(derivation: Derivation): string[] {
   }
   const { source: from } = derivation;
   return derivation.kind === 'share' && typeof derivation.trials === 'string' ? [from, derivation.trials] : [from];
-}
-
-/** The derivation with its columns under other ids, for a copy of a study. */
-export function withSources(derivation: Derivation, idOf: (id: string) => string): Derivation {
-  if (derivation.kind === 'made-up') return derivation;
-  if (derivation.kind === 'formula') {
-    return { ...derivation, expression: derivation.expression.replace(/\[([^\][]+)\]/g, (_, id) => `[${idOf(id)}]`) };
-  }
-  const moved = { ...derivation, source: idOf(derivation.source) };
-  if (moved.kind === 'share' && typeof moved.trials === 'string') moved.trials = idOf(moved.trials);
-  return moved;
 }

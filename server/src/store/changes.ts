@@ -118,7 +118,7 @@ export async function contextOf(q: Queries, study: StudyRow, who: string, at: Da
 }
 
 /** What the record keeps of a change: the cells of new columns stand in the columns themselves, and are not written twice. */
-export function recorded(change: Change): Change {
+function recorded(change: Change): Change {
   if (change.kind !== 'add-columns') return change;
   return { ...change, columns: change.columns.map((column) => ({ ...column, cells: [], aside: [] })) };
 }

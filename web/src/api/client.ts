@@ -51,7 +51,7 @@ async function send<T>(method: string, path: string, body?: unknown): Promise<T>
 
 const study = (id: string) => `/studies/${encodeURIComponent(id)}`;
 
-/** A body that goes up as a stream of bytes, with its progress; `stop` breaks it off, and then nothing has happened. */
+/** A body that goes up as a stream of bytes, with its progress; `stop` breaks it off, unless it has arrived already. */
 export interface Upload<T> {
   done: Promise<T>;
   stop(): void;

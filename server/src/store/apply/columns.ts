@@ -1,4 +1,4 @@
-import { reachOf, type Change, type NewColumn } from '@verdict/contract';
+import { crossedBounds, reachOf, type Bounds, type Change, type NewColumn } from '@verdict/contract';
 import { circleThrough, derivationWords, derive, followersObjection, sourcesOf, type Derivation } from '@verdict/core';
 import { eq, inArray, max } from 'drizzle-orm';
 import { clearColumn, writeColumn } from '../cells.js';
@@ -25,24 +25,13 @@ function checkName(context: Context, name: string, exceptId: string | null): voi
   if (same) throw new StoreError('invalid', `There is already a column “${same.name}”.`, { field: 'name' });
 }
 
-type Bounds = Pick<ColumnRow, 'lowerLimit' | 'target' | 'upperLimit'>;
 type Facts = { [K in keyof ColumnRow]?: ColumnRow[K] | undefined };
-const BOUNDS = [
-  ['lowerLimit', 'lower limit'],
-  ['target', 'target'],
-  ['upperLimit', 'upper limit'],
-] as const;
-
-/** Lower limit, target, upper limit: each below the next; the field at fault is the one that was changed. */
+/** Refuses bounds out of order; the field at fault is the one that was changed. */
 function checkBounds(bounds: Bounds, changed: Facts): void {
-  const given = BOUNDS.filter(([key]) => bounds[key] !== null);
-  for (const [i, [key, words]] of given.entries()) {
-    const next = given[i + 1];
-    if (!next || bounds[key]! < bounds[next[0]]!) continue;
-    const field = changed[key] === undefined ? next[0] : key;
-    const text = `The ${words} (${bounds[key]}) must be below the ${next[1]} (${bounds[next[0]]}).`;
-    throw new StoreError('invalid', text, { field });
-  }
+  const crossed = crossedBounds(bounds);
+  if (!crossed) return;
+  const { low, high, text } = crossed;
+  throw new StoreError('invalid', text, { field: changed[low] === undefined ? high : low });
 }
 
 /** Refuses what a column cannot follow: columns that are not there, and itself by way of others. */

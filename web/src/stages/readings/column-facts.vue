@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { ChangeInput, StudyColumn } from '@verdict/contract';
+import { crossedBounds, type ChangeInput, type StudyColumn } from '@verdict/contract';
 import { readNumber } from '@verdict/core';
 import { computed, ref, watch } from 'vue';
 import DraftField from '../../components/draft-field.vue';
@@ -44,19 +44,13 @@ const WORDS: Record<Numbers, string> = {
   claimedMean: 'claimed mean',
   claimedSd: 'claimed sd',
 };
-const BOUNDS = ['lowerLimit', 'target', 'upperLimit'] as const;
 
 /** Why a typed figure will not do, or null. */
 function objection(field: Numbers, value: number | null): string | null {
   if ((field === 'resolution' || field === 'claimedSd') && value !== null && value <= 0) {
     return `The ${WORDS[field]} is a number above 0.`;
   }
-  const bounds = BOUNDS.map((key) => ({ key, value: key === field ? value : props.column[key] }));
-  const given = bounds.filter((bound) => bound.value !== null);
-  const crossed = given.findIndex((bound, i) => i > 0 && given[i - 1]!.value! >= bound.value!);
-  if (crossed < 0) return null;
-  const [low, high] = [given[crossed - 1]!, given[crossed]!];
-  return `The ${WORDS[low.key]} (${low.value}) must be below the ${WORDS[high.key]} (${high.value}).`;
+  return crossedBounds({ ...props.column, [field]: value })?.text ?? null;
 }
 
 function setNumber(field: Numbers, typed: string): void {

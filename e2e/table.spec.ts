@@ -288,7 +288,7 @@ test('made-up values come from their seed, and the parameters are checked', asyn
   const panel = page.getByRole('region', { name: 'Derived column' });
   await panel.getByLabel('Number of values').fill('30');
   await panel.getByLabel('sd', { exact: true }).fill('0');
-  await expect(panel.getByRole('alert')).toContainText('The sd is a number above 0.');
+  await expect(panel.getByRole('alert')).toContainText('The sd is a number above 0, not 0.');
   await panel.getByLabel('sd', { exact: true }).fill('0.1');
   await panel.getByLabel('mean', { exact: true }).fill('8');
   await panel.getByLabel('Step').fill('0.01');

@@ -19,7 +19,6 @@ export {
 } from './analyses/runner.js';
 export { alphaSetting } from './analyses/settings.js';
 export { differencesBetween, toWire, type Difference } from './analyses/wire.js';
-export { normal } from './distributions/normal.js';
 export { outsideBand } from './probability-plot/whole-plot-band.js';
 export { decimalsOf, formatFigure, formatP, formatPercent, groupThousands, type FigureKind } from './numeric/format.js';
 export { normalQuantile } from './numeric/standard-normal.js';
@@ -34,11 +33,32 @@ export {
   type Derived,
   type DeriveMemo,
 } from './table/derive.js';
-export { derivationSchema, objectionTo, sourcesOf, type Derivation, type DerivationKind } from './table/derivation.js';
+export { derivationSchema, sourcesOf, type Derivation, type DerivationKind } from './table/derivation.js';
 export { bracketed, readFormula, shownFormula, type FormulaFault, type NamedColumn } from './table/formula.js';
 export { FUNCTIONS, roundTo, type FormulaFunction } from './table/functions.js';
 export { derivationWords } from './table/words.js';
-export { SAMPLED_FAMILIES, type SampledFamily, type SampledFamilyName } from './distributions/sampling.js';
+export {
+  completed,
+  distribution,
+  FAMILIES,
+  familyByName,
+  ImpossibleParameters,
+  parameterFaults,
+  rangeWords,
+  UnknownFamily,
+  valueFault,
+} from './distributions/registry.js';
+export {
+  isRefusal,
+  type Distribution,
+  type Family,
+  type ParameterFault,
+  type Parameters,
+  type ParameterSpec,
+  type Refusal,
+} from './distributions/family.js';
+export { fit, type Fit, type FitMethod, type FitRequest } from './distributions/fit/fit.js';
+export { intervalProbability } from './distributions/interval-probability.js';
 export { arrangedRows, AS_STORED, type Arrangement, type RowFilter } from './table/arrange.js';
 export {
   freeName,

@@ -333,11 +333,11 @@ describe('derived columns', () => {
   it.each([
     [
       { kind: 'made-up', family: 'normal', parameters: { mean: 8, sd: 0 }, count: 5, step: null, seed: 1 },
-      'The sd is a number above 0.',
+      'The sd is a number above 0, not 0.',
     ],
     [
       { kind: 'made-up', family: 'uniform', parameters: { lower: 5, upper: 2 }, count: 5, step: null, seed: 1 },
-      'must lie below',
+      'lies above the lower end',
     ],
     [{ kind: 'rounded', source: 'a-000000', step: 0 }, 'above 0'],
     [{ kind: 'given-score', source: 'a-000000', mean: 1, sd: -1 }, 'above 0'],

@@ -1,5 +1,5 @@
 import type { Evidence, KeepRequest, Recomputed } from '@verdict/contract';
-import { drive, fingerprintOf, inThisThread, toSample, toWire } from '@verdict/core';
+import { drive, fingerprintOf, inThisThread, normalityAnalysis, toSample, toWire } from '@verdict/core';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { column, startServer, type TestServer } from './running.js';
@@ -21,7 +21,7 @@ async function keepable(): Promise<{ id: string; columnId: string; keep: KeepReq
   const request = { column: 'thickness', alpha: 0.05, seed: 7, replicates: 999 };
   const result = toWire(await drive(inThisThread, { id: 'normality', request, sample })) as Record<string, unknown>;
   const keep = {
-    ...{ id: randomUUID(), who: 'tester', analysis: 'normality', version: 1, column: added.id },
+    ...{ id: randomUUID(), who: 'tester', analysis: 'normality', version: normalityAnalysis.version, column: added.id },
     ...{ request, fingerprint: fingerprintOf(sample.values), result, note: '' },
   };
   return { id, columnId: added.id, keep };

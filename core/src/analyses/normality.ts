@@ -128,7 +128,7 @@ export function outcomeOf({ pValue, pResolution }: NormalityTest, alpha: number)
 /** Does the column follow a normal distribution? Anderson–Darling so far (STATISTICS section 5). */
 export const normalityAnalysis = defineAnalysis<Request, NormalityResult>({
   id: 'normality',
-  version: 1,
+  version: 2,
   name: 'Normality test',
   title: 'does a column follow a normal distribution (Anderson–Darling)',
   request,

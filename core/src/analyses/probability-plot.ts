@@ -166,7 +166,7 @@ function withBand(plot: ProbabilityPlotResult, chunks: Float64Array[], ranks: nu
 /** The normal probability plot with its whole-plot band (STATISTICS section 4). */
 export const probabilityPlotAnalysis = defineAnalysis<Request, ProbabilityPlotResult>({
   id: 'probability-plot',
-  version: 1,
+  version: 2,
   name: 'Probability plot',
   title: 'normal probability plot with fitted line and whole-plot band',
   request,

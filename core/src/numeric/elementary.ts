@@ -42,10 +42,8 @@ export function exp(x: number): number {
   return y * POWERS[k + 1074]!;
 }
 
-/** The natural logarithm of x > 0; −Infinity at 0, NaN below. */
-export function log(x: number): number {
-  if (!(x > 0)) return x === 0 ? -Infinity : NaN;
-  if (x === Infinity) return x;
+/** The k with x = 2^k·m and √½ ≤ m < √2; m is left in words[0]. */
+function splitExponent(x: number): number {
   let k = 0;
   let m = x;
   if (x < 2.2250738585072014e-308) {
@@ -57,11 +55,23 @@ export function log(x: number): number {
   let high = halves[1]!;
   k += (high >> 20) - 1023;
   high &= 0xfffff;
-  // Fraction into √½ … √2: the exponent goes up by one where the fraction lies above √2.
+  // The exponent goes up by one where the fraction lies above √2.
   const up = (high + 0x95f64) & 0x100000;
   halves[1] = high | (up ^ 0x3ff00000);
-  k += up >> 20;
+  return k + (up >> 20);
+}
+
+/** The natural logarithm of x > 0; −Infinity at 0, NaN below. */
+export function log(x: number): number {
+  if (!(x > 0)) return x === 0 ? -Infinity : NaN;
+  if (x === Infinity) return x;
+  const k = splitExponent(x);
   const f = words[0]! - 1;
+  return k * LN2_HIGH - (0.5 * f * f - (logFractionTail(f) + k * LN2_LOW) - f);
+}
+
+/** log(1 + f) − f + f²/2 for √½ ≤ 1 + f ≤ √2. */
+function logFractionTail(f: number): number {
   const s = f / (2 + f);
   const z = s * s;
   const w = z * z;
@@ -70,8 +80,7 @@ export function log(x: number): number {
     z *
     (6.66666666666673513e-1 +
       w * (2.857142874366239149e-1 + w * (1.818357216161805012e-1 + w * 1.479819860511658591e-1)));
-  const half = 0.5 * f * f;
-  return k * LN2_HIGH - (half - (s * (half + odd + even) + k * LN2_LOW) - f);
+  return s * (0.5 * f * f + odd + even);
 }
 
 /** log(1 + x) without losing x to the 1, for x > −1: log u · x/(u − 1) with u = 1 + x rounded (Kahan). */
@@ -79,4 +88,70 @@ export function log1p(x: number): number {
   const u = 1 + x;
   if (u === 1) return x;
   return u === Infinity ? Infinity : (log(u) * x) / (u - 1);
+}
+
+/** e^x − 1 without losing a small x to the 1: (u − 1)·x/log u with u = e^x rounded (Kahan). */
+export function expm1(x: number): number {
+  if (x > 1 || x < -1) return exp(x) - 1;
+  const u = exp(x);
+  if (u === 1) return x;
+  return ((u - 1) * x) / log(u);
+}
+
+/** The high 26 bits of a double, so that products of halves are exact (Veltkamp; Dekker 1971). */
+function highHalf(x: number): number {
+  const c = 134217729 * x;
+  return c - (c - x);
+}
+
+/** What a·b loses to rounding: a·b = fl(a·b) + productRest(a, b, fl(a·b)) exactly, unless it over- or underflows. */
+export function productRest(a: number, b: number, product: number): number {
+  const ah = highHalf(a);
+  const al = a - ah;
+  const bh = highHalf(b);
+  const bl = b - bh;
+  return al * bl - (product - ah * bh - al * bh - ah * bl);
+}
+
+/**
+ * x^y for x > 0, to about one unit in the last place plus 3e-18·|y|: the logarithm is carried in two parts, since e^(y·log x)
+ * would turn each rounding of y·log x into as many units as y·log x is large. `yRest` is what y itself lost to rounding.
+ */
+export function power(x: number, y: number, yRest = 0): number {
+  if (!(x > 0) || x === Infinity || Math.abs(y) > 1e280) return x === 0 ? (y > 0 ? 0 : Infinity) : exp(y * log(x));
+  const k = splitExponent(x);
+  const f = words[0]! - 1;
+  const head = k * LN2_HIGH;
+  const sum = head + f;
+  const rest = head - sum + f + (k * LN2_LOW + logFractionTail(f) - 0.5 * f * f);
+  const logHigh = sum + rest;
+  const logLow = rest - (logHigh - sum);
+  const exponent = y * logHigh;
+  if (!(Math.abs(exponent) < 750)) return exp(exponent);
+  return exp(exponent) * (1 + (productRest(y, logHigh, exponent) + y * logLow + yRest * logHigh));
+}
+
+/** x^(1/k) for x > 0, with the digits that 1/k loses to rounding. */
+export function root(x: number, k: number): number {
+  const y = 1 / k;
+  const back = k * y;
+  return power(x, y, -(back - 1 + productRest(k, y, back)) / k);
+}
+
+/** What a + b loses to rounding: a + b = sum + sumRest(a, b, sum) exactly (Knuth). */
+export function sumRest(a: number, b: number, sum: number): number {
+  const c = sum - a;
+  return a - (sum - c) + (b - c);
+}
+
+/** log x − c without rounding the logarithm first: the leading part, and what it lost. */
+export function logLess(x: number, c: number): { value: number; rest: number } {
+  const k = splitExponent(x);
+  const f = words[0]! - 1;
+  const head = k * LN2_HIGH;
+  const first = head - c;
+  const sum = first + f;
+  const rest = sumRest(head, -c, first) + sumRest(first, f, sum) + (k * LN2_LOW + logFractionTail(f) - 0.5 * f * f);
+  const value = sum + rest;
+  return { value, rest: sumRest(sum, rest, value) };
 }

@@ -125,3 +125,17 @@ export function erfc(x: number): number {
 export function logErfcTail(x: number): number {
   return -x * x - 0.5625 + tail(x) - log(x);
 }
+
+/** erf(x), exact near 0 as well. */
+export function erf(x: number): number {
+  const a = Math.abs(x);
+  if (a < 0.84375) return x + x * centre(x);
+  const value = a < 1.25 ? ERX + shoulder(a) : a > 6 ? 1 : 1 - erfc(a);
+  return x < 0 ? -value : value;
+}
+
+/** e^(x²)·erfc(x) for x ≥ 0, which does not underflow. */
+export function scaledErfc(x: number): number {
+  if (x < 1.25) return exp(x * x) * erfc(x);
+  return exp(tail(x) - 0.5625) / x;
+}

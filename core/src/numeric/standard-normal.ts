@@ -1,5 +1,5 @@
-import { log, log1p } from './elementary.js';
-import { erfc, logErfcTail } from './error-function.js';
+import { exp, log, log1p, productRest } from './elementary.js';
+import { erfc, logErfcTail, scaledErfc } from './error-function.js';
 
 const SQRT_HALF = Math.SQRT1_2;
 const LOG_2 = Math.LN2;
@@ -68,4 +68,24 @@ export function normalQuantile(p: number): number {
   const r = Math.sqrt(-log(t));
   const z = r <= 5 ? horner(NEAR_P, r - 1.6) / horner(NEAR_Q, r - 1.6) : horner(FAR_P, r - 5) / horner(FAR_Q, r - 5);
   return q < 0 ? -z : z;
+}
+
+/** Mills's ratio P(Z > t)/φ(t) for t ≥ 0: the tail beside the density, finite however far out. */
+export function millsRatio(t: number): number {
+  return Math.sqrt(Math.PI / 2) * scaledErfc(t * SQRT_HALF);
+}
+
+const SQRT_HALF_REST = -4.833646656726457e-17;
+
+/**
+ * P(Z > z + rest) for a score that is known better than a double can hold: far out, half a unit of z is hundreds of units of
+ * the tail. To first order in what is lost to rounding, here and on the way to erfc.
+ */
+export function normalSurvivalAt(z: number, rest: number): number {
+  const x = z * SQRT_HALF;
+  const lost = productRest(z, SQRT_HALF, x) + z * SQRT_HALF_REST + rest * SQRT_HALF;
+  const tail = 0.5 * erfc(x);
+  if (x < 1 || tail < 1e-300) return tail - (exp(-x * x) / Math.sqrt(Math.PI)) * lost;
+  // The density beside the tail is 1/√π over the scaled tail: its own exponential cancels.
+  return tail * (1 - (2 / Math.sqrt(Math.PI)) * (lost / scaledErfc(x)));
 }

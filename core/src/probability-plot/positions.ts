@@ -1,4 +1,4 @@
-import { betaQuantile } from '../numeric/beta.js';
+import { betaLowerQuantile } from '../numeric/beta-quantile.js';
 
 export const POSITION_RULES = ['midpoint', 'blom', 'benard', 'weibull', 'median-rank'] as const;
 export type PositionRule = (typeof POSITION_RULES)[number];
@@ -13,7 +13,7 @@ export function plottingPositions(n: number, rule: PositionRule): Float64Array {
   const p = new Float64Array(n);
   if (rule === 'median-rank') {
     for (let i = 1; 2 * i <= n + 1; i++) {
-      p[i - 1] = betaQuantile(0.5, i, n + 1 - i);
+      p[i - 1] = betaLowerQuantile(i, n + 1 - i, 0.5).x;
       p[n - i] = 1 - p[i - 1]!;
     }
     return p;

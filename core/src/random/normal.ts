@@ -1,5 +1,5 @@
 import { exp, log } from '../numeric/elementary.js';
-import { nextOpenUnit, type StreamState } from './stream.js';
+import { nextOpenUnit, nextWord, type StreamState } from './stream.js';
 
 /**
  * Standard normal draws by the ziggurat of Marsaglia & Tsang (2000) with 256 layers and Doornik's (2005) correction:
@@ -90,4 +90,16 @@ export function fillNormals(state: StreamState, out: Float64Array): void {
   state[1] = s1;
   state[2] = s2;
   state[3] = s3;
+}
+
+/** One standard normal draw: the same bits as `fillNormals` gives, for loops that need one at a time. */
+export function nextNormal(state: StreamState): number {
+  for (;;) {
+    const low = nextWord(state);
+    const high = nextWord(state);
+    const layer = low & 255;
+    const share = ((high >>> 0) * 2097152 + (low >>> 11)) * 1.1102230246251565e-16;
+    const x = share < INNER[layer]! ? share * WIDTH[layer]! : outsideInner(state, layer, share);
+    if (x !== null) return low & 256 ? -x : x;
+  }
 }

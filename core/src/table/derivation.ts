@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { SAMPLED_FAMILIES, type SampledFamily, type SampledFamilyName } from '../distributions/sampling.js';
+import { FAMILIES, familyByName, parameterFaults } from '../distributions/registry.js';
 import { GREATEST_SEED } from '../random/stream.js';
 
 const source = z.string().min(8).max(36);
@@ -43,30 +43,20 @@ export const derivationSchema = z.discriminatedUnion('kind', [
   z
     .strictObject({
       kind: z.literal('made-up'),
-      family: z.enum(Object.keys(SAMPLED_FAMILIES) as [SampledFamilyName, ...SampledFamilyName[]]),
+      family: z.enum(FAMILIES.map(({ family }) => family)),
       parameters: z.record(z.string(), z.number('A parameter is a number.')),
       count: z.int('The number of values is whole.').min(1, 'At least 1 value.').max(MOST_MADE_UP),
       step: z.number().positive('The step is a number above 0.').nullable(),
       seed: z.int('The seed is a whole number.').min(0, 'The seed is 0 or above.').max(GREATEST_SEED),
     })
     .superRefine(({ family, parameters }, context) => {
-      const message = objectionTo(family, parameters);
-      if (message) context.addIssue({ code: 'custom', message, path: ['parameters'] });
+      for (const { message } of parameterFaults(familyByName(family), parameters)) {
+        context.addIssue({ code: 'custom', message, path: ['parameters'] });
+      }
     }),
 ]);
 export type Derivation = z.infer<typeof derivationSchema>;
 export type DerivationKind = Derivation['kind'];
-
-/** Why values of a family cannot be drawn with these parameters, or null. */
-export function objectionTo(name: SampledFamilyName, given: Readonly<Record<string, number>>): string | null {
-  const family: SampledFamily = SAMPLED_FAMILIES[name];
-  for (const { name: parameter, title, positive } of family.parameters) {
-    const value = given[parameter];
-    if (value === undefined || !Number.isFinite(value)) return `The ${title} is missing.`;
-    if (positive && value <= 0) return `The ${title} is a number above 0.`;
-  }
-  return family.objection(given);
-}
 
 /** The ids of the columns that a derivation looks at. */
 export function sourcesOf(derivation: Derivation): string[] {

@@ -1,5 +1,6 @@
 import { describe } from '../describe/describe.js';
-import { SAMPLED_FAMILIES } from '../distributions/sampling.js';
+import { distribution, familyByName } from '../distributions/registry.js';
+import { createStream } from '../random/stream.js';
 import { levelReader } from '../readings/levels.js';
 import { sampleOfNumbers, toSample, type Sample } from '../readings/sample.js';
 import type { Table, TableColumn } from './table.js';
@@ -165,7 +166,7 @@ function workOut(table: Table, derivation: Derivation, memo: DeriveMemo): Operan
 function madeUp(derivation: Extract<Derivation, { kind: 'made-up' }>, rowCount: number): Float64Array {
   const { family, parameters, count, step, seed } = derivation;
   const drawn = new Float64Array(count);
-  SAMPLED_FAMILIES[family].fill(parameters, seed, drawn);
+  distribution(familyByName(family), parameters).sample(createStream(seed, 0), drawn);
   const result = new Float64Array(Math.max(rowCount, count)).fill(NaN);
   for (let i = 0; i < count; i++) result[i] = step === null ? drawn[i]! : roundTo(drawn[i]!, step);
   return result;

@@ -1,4 +1,4 @@
-import { SAMPLED_FAMILIES, type SampledFamily } from '../distributions/sampling.js';
+import { completed, familyByName } from '../distributions/registry.js';
 import type { Derivation } from './derivation.js';
 import { shownFormula, type NamedColumn } from './formula.js';
 
@@ -24,9 +24,10 @@ export function derivationWords(derivation: Derivation, columns: readonly NamedC
       return `${nameOf(derivation.source)} rounded to ${derivation.step}`;
     case 'made-up': {
       const { family, parameters, step, seed } = derivation;
-      const { title, parameters: named }: SampledFamily = SAMPLED_FAMILIES[family];
-      const said = named.map((p) => `${p.title} ${parameters[p.name]}`).join(', ');
-      return `made up: ${title}, ${said}${step === null ? '' : `, to ${step}`}, seed ${seed}`;
+      const found = familyByName(family);
+      const full = completed(found, parameters);
+      const said = found.parameters.map((p) => `${p.title} ${full[p.name]}`).join(', ');
+      return `made up: ${found.title}, ${said}${step === null ? '' : `, to ${step}`}, seed ${seed}`;
     }
   }
 }

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { normal, type ProbabilityPlotResult } from '@verdict/core';
+import { normalQuantile, type ProbabilityPlotResult } from '@verdict/core';
 import { ElMessage } from 'element-plus';
 import { computed } from 'vue';
 import { toDelimited } from '@verdict/core';
@@ -13,7 +13,7 @@ const SHOWN = 1_000;
 const HEAD = ['i', 'row', 'reading', 'p', 'score', 'expected', 'observed − expected'];
 const rowAt = (i: number): number[] => {
   const { rows, readings, positions, scores, mean, sd } = props.result;
-  const expected = normal.quantile({ mean, sd }, positions[i]!);
+  const expected = mean + sd * normalQuantile(positions[i]!);
   return [i + 1, rows[i]!, readings[i]!, positions[i]!, scores[i]!, expected, readings[i]! - expected];
 };
 const shown = computed(() => Array.from({ length: Math.min(SHOWN, props.result.n) }, (_, i) => rowAt(i)));

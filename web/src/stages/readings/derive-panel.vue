@@ -5,12 +5,11 @@ import {
   derive,
   freeName,
   readFormula,
-  SAMPLED_FAMILIES,
+  FAMILIES,
+  familyByName,
   shownFormula,
   type Derivation,
   type DerivationKind,
-  type SampledFamily,
-  type SampledFamilyName,
 } from '@verdict/core';
 import { computed, onMounted, reactive, ref, watch } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
@@ -41,7 +40,7 @@ const draft = reactive({
   trialsNumber: old?.kind === 'share' && typeof old.trials === 'number' ? String(old.trials) : '100',
   step: old?.kind === 'rounded' ? String(old.step) : old?.kind === 'made-up' ? String(old.step ?? '') : '',
   expression: old?.kind === 'formula' ? shownFormula(old.expression, others.value) : '',
-  family: (old?.kind === 'made-up' ? old.family : 'normal') as SampledFamilyName,
+  family: old?.kind === 'made-up' ? old.family : 'normal',
   parameters: (old?.kind === 'made-up' ? mapped(old.parameters) : {}) as Record<string, string>,
   count: old?.kind === 'made-up' ? String(old.count) : String(Math.max(1, store.study?.rowCount ?? 0) || 50),
   seed: old?.kind === 'made-up' ? String(old.seed) : '1',
@@ -51,8 +50,7 @@ function mapped(numbers: Record<string, number>): Record<string, string> {
   return Object.fromEntries(Object.entries(numbers).map(([name, value]) => [name, String(value)]));
 }
 
-const families = Object.entries<SampledFamily>(SAMPLED_FAMILIES);
-const family = computed<SampledFamily>(() => SAMPLED_FAMILIES[draft.family]);
+const family = computed(() => familyByName(draft.family));
 watch(
   family,
   ({ parameters }) => {
@@ -185,7 +183,7 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input, .sente
         <input v-model="draft.count" class="field" size="6" aria-label="Number of values" />
         values from a
         <select v-model="draft.family" class="field" aria-label="Family">
-          <option v-for="[id, one] in families" :key="id" :value="id">{{ one.title }}</option>
+          <option v-for="one in FAMILIES" :key="one.family" :value="one.family">{{ one.title }}</option>
         </select>
         distribution with
         <template v-for="(parameter, i) in family.parameters" :key="parameter.name"

@@ -1,0 +1,77 @@
+import { exp, expm1, log, logLess, productRest } from '../../numeric/elementary.js';
+import { normalQuantile, normalSurvivalAt } from '../../numeric/standard-normal.js';
+import { centralMoments } from '../../numeric/sums.js';
+import { fillNormals } from '../../random/normal.js';
+import { defineFamily, refuse, SCALE, THRESHOLD, type Distribution } from '../family.js';
+import { readingsAbove } from '../readings-above.js';
+import { scaled } from '../scaled.js';
+
+const LOG_ROOT_TWO_PI = 0.918938533204672741780329736406;
+
+/** e^(mean + sd·Z): the logarithm is normal. Moments by Johnson, Kotz & Balakrishnan (1994), ch. 14. */
+function lognormalOf(mean: number, sd: number): Distribution {
+  const score = (x: number) => (log(x) - mean) / sd;
+  const logDensity = (x: number) => (x > 0 ? -0.5 * score(x) ** 2 - LOG_ROOT_TWO_PI - log(sd) - log(x) : -Infinity);
+  /** The upper (1) or lower (−1) tail, the score carried with what it loses to rounding. */
+  const tail = (x: number, side: 1 | -1): number => {
+    if (x === Infinity) return side > 0 ? 0 : 1;
+    const { value, rest } = logLess(x, mean);
+    const z = value / sd;
+    const product = z * sd;
+    return normalSurvivalAt(side * z, (side * (value - product - productRest(z, sd, product) + rest)) / sd);
+  };
+  const growth = expm1(sd * sd);
+  const w = growth + 1;
+  return {
+    density: (x) => (x > 0 ? exp(-0.5 * score(x) ** 2) / (x * sd * Math.sqrt(2 * Math.PI)) : 0),
+    logDensity,
+    cumulative: (x) => (x > 0 ? tail(x, -1) : 0),
+    survival: (x) => (x > 0 ? tail(x, 1) : 1),
+    quantile: (p) => exp(mean + sd * normalQuantile(p)),
+    survivalQuantile: (q) => exp(mean - sd * normalQuantile(q)),
+    mean: exp(mean + 0.5 * sd * sd),
+    variance: exp(2 * mean + sd * sd) * growth,
+    skewness: (w + 2) * Math.sqrt(growth),
+    // w⁴ + 2w³ + 3w² − 6, written so that nothing cancels at w = 1.
+    kurtosis: growth * (w * w * w + 3 * w * w + 6 * w + 6),
+    support: { lower: 0, upper: Infinity },
+    sample(stream, out) {
+      fillNormals(stream, out);
+      for (let i = 0; i < out.length; i++) out[i] = exp(mean + sd * out[i]!);
+    },
+  };
+}
+
+/** The lognormal distribution (Galton 1879), for the product of many small influences. */
+export const lognormal = defineFamily({
+  family: 'lognormal',
+  title: 'lognormal',
+  about: 'Many small influences multiplied: concentrations, particle sizes, times to repair. The logarithm is normal.',
+  parameters: [
+    {
+      ...SCALE,
+      name: 'logMean',
+      title: 'log mean',
+      meaning: 'the mean of the natural logarithms',
+      range: {},
+      usual: 0,
+    },
+    { ...SCALE, name: 'logSd', title: 'log sd', meaning: 'the sd of the natural logarithms', usual: 0.5 },
+    { ...THRESHOLD, name: 'threshold' },
+  ],
+  of: ({ logMean, logSd, threshold }) => scaled(lognormalOf(logMean, logSd), threshold, 1),
+  estimation: {
+    maximum(x, { threshold = 0 }) {
+      const y = readingsAbove(x, threshold, 'lognormal');
+      if ('refused' in y) return y;
+      const { mean, s2, n } = centralMoments(y.map(log));
+      return { logMean: mean, logSd: Math.sqrt(s2 / n) };
+    },
+    fromMoments(mean, variance, { threshold = 0 }) {
+      const above = mean - threshold;
+      if (!(above > 0)) return refuse('A lognormal distribution has its mean above its threshold.');
+      const s2 = log(1 + variance / (above * above));
+      return { logMean: log(above) - 0.5 * s2, logSd: Math.sqrt(s2) };
+    },
+  },
+});

@@ -1,0 +1,299 @@
+import { formatFigure } from '../../numeric/format.js';
+import { log } from '../../numeric/elementary.js';
+import { centralMoments } from '../../numeric/sums.js';
+import { isRefusal, refuse, type Family, type Parameters, type Refusal } from '../family.js';
+import { completed, parameterFaults } from '../registry.js';
+import { logLikelihoodOf, type LogLikelihood } from './likelihood.js';
+import { Landscape, type Peak } from './search.js';
+import { profileThreshold } from './threshold.js';
+
+/** How parameters are found: where the likelihood is greatest, from mean and sd, or not at all: a claim. */
+export type FitMethod = 'maximum-likelihood' | 'moments' | 'given';
+
+export interface FitRequest {
+  method: FitMethod;
+  /** Parameters that are not estimated: all of them for `given`; otherwise such as the trials of a binomial. */
+  given?: Parameters;
+  /** True to estimate the threshold as well; it is 0, or as given, otherwise. */
+  estimateThreshold?: boolean;
+  /** The step of the instrument, if known: coarse readings are fitted through the intervals they stand for. */
+  resolution?: number | null;
+}
+
+export interface FitNote {
+  code: string;
+  text: string;
+}
+
+/** A family with its parameters, and how well it describes the readings. */
+export interface Fit {
+  family: string;
+  method: FitMethod;
+  parameters: Parameters;
+  estimated: string[];
+  /** From the observed information; null where it gives none. Empty for `moments` and `given`. */
+  standardErrors: Record<string, number | null>;
+  n: number;
+  logLikelihood: number;
+  /** Akaike's criterion (1974), its correction for small n (Hurvich & Tsai 1989; null when n is too small for it) and Schwarz's (1978). */
+  aic: number;
+  aicc: number | null;
+  bic: number;
+  /** True when the likelihood is that of rounded readings. */
+  grouped: boolean;
+  notes: FitNote[];
+}
+
+/** A resolution wider than this share of the sd is coarse (STATISTICS section 3). */
+const COARSE = 0.2;
+
+function criteria(logLikelihood: number, k: number, n: number): Pick<Fit, 'aic' | 'aicc' | 'bic'> {
+  const aic = 2 * k - 2 * logLikelihood;
+  return { aic, aicc: n > k + 1 ? aic + (2 * k * (k + 1)) / (n - k - 1) : null, bic: k * log(n) - 2 * logLikelihood };
+}
+
+/** Everything a fit is worked out from. */
+interface Work {
+  family: Family;
+  sorted: Float64Array;
+  request: FitRequest;
+  /** Names that are estimated. */
+  free: string[];
+  fixed: Parameters;
+  resolution: number | null;
+  logLikelihood: LogLikelihood;
+  spread: number;
+}
+
+/** The names to be estimated: all but the given ones, those that a family never estimates, and a threshold unless asked for. */
+function freeNames(family: Family, { given = {}, estimateThreshold = false }: FitRequest): string[] {
+  return family.parameters
+    .map(({ name }) => name)
+    .filter((name) => !(name in given) && !family.estimation.given?.includes(name))
+    .filter((name) => name !== 'threshold' || estimateThreshold);
+}
+
+function prepare(family: Family, values: ArrayLike<number>, request: FitRequest): Work {
+  const sorted = Float64Array.from(values).sort();
+  const { s2, n } = centralMoments(sorted);
+  const sd = n > 1 ? Math.sqrt(s2 / (n - 1)) : 0;
+  const r = request.resolution ?? null;
+  const coarse = r !== null && !family.discrete && sd > 0 && r > COARSE * sd;
+  const free = request.method === 'given' ? [] : freeNames(family, request);
+  const fixed = completed(family, request.given ?? {});
+  const resolution = coarse ? r : null;
+  return {
+    family,
+    sorted,
+    request,
+    free,
+    fixed,
+    resolution,
+    logLikelihood: logLikelihoodOf(family, sorted, resolution),
+    spread: sd,
+  };
+}
+
+/** Why these readings cannot be fitted whatever the family, or null. */
+function tooLittle({ family, sorted, free, spread }: Work): Refusal | null {
+  const n = sorted.length;
+  if (n === 0) return refuse('There are no readings to fit.');
+  if (family.estimation.never && free.length > 0) return refuse(family.estimation.never);
+  const least = Math.max(1, free.length);
+  if (n < least)
+    return refuse(`${n} ${n === 1 ? 'reading is' : 'readings are'} too few for ${free.length} parameters.`);
+  if (free.length > 1 && spread === 0) {
+    return refuse(
+      `All readings are ${formatFigure(sorted[0]!, 'reading')}: without any spread only one parameter can be found.`,
+    );
+  }
+  return null;
+}
+
+/** Standard errors where the information has a closed form. */
+function closedErrors({ family, sorted, free }: Work, parameters: Parameters): Record<string, number | null> | null {
+  const information = family.estimation.information?.(parameters, sorted.length);
+  if (!information || information.names.length !== 2 || !information.names.every((name) => free.includes(name)))
+    return null;
+  if (free.length !== 2) return null;
+  const [[a, b], [, d]] = information.matrix as [[number, number], [number, number]];
+  const det = a * d - b * b;
+  const error = (v: number) => (det > 0 && v > 0 ? Math.sqrt(v / det) : null);
+  return { [information.names[0]!]: error(d), [information.names[1]!]: error(a) };
+}
+
+/** The place to start from, or the maximum itself where it is known in closed form for exactly these free parameters. */
+function firstPlace({
+  family,
+  sorted,
+  fixed,
+  free,
+  request,
+}: Work): { parameters: Parameters; exact: boolean } | Refusal {
+  const { maximum, start } = family.estimation;
+  const found = (maximum ?? start)!(sorted, fixed);
+  if (isRefusal(found)) return found;
+  const plain = freeNames(family, { method: request.method });
+  const same = plain.length === free.length && plain.every((name) => free.includes(name));
+  return { parameters: { ...fixed, ...found, ...(same ? {} : request.given) }, exact: maximum !== undefined && same };
+}
+
+function greatest(work: Work): Peak | Refusal {
+  const { family, free, fixed, resolution, logLikelihood, spread } = work;
+  const place = firstPlace(work);
+  if (isRefusal(place)) return place;
+  const landscape = new Landscape(family, logLikelihood, free, { ...fixed, ...place.parameters }, spread);
+  if (!place.exact || resolution !== null) return landscape.climb(place.parameters);
+  const { ends } = family.estimation;
+  const standardErrors =
+    free.length === 0 || ends
+      ? Object.fromEntries(free.map((name) => [name, null]))
+      : closedErrors(work, place.parameters);
+  if (!standardErrors) return { ...landscape.at(place.parameters), parameters: place.parameters };
+  return {
+    parameters: place.parameters,
+    logLikelihood: logLikelihood(place.parameters),
+    standardErrors,
+    converged: true,
+  };
+}
+
+function notesOf(work: Work, peak: Peak): FitNote[] {
+  const { family, free, resolution } = work;
+  const notes: FitNote[] = [];
+  if (resolution !== null) {
+    notes.push({
+      code: 'grouped',
+      text: `The resolution of ${resolution} is coarse beside the sd: each reading counts as the interval it was rounded from.`,
+    });
+  }
+  if (!peak.converged) {
+    notes.push({
+      code: 'not-converged',
+      text: 'The search for the greatest likelihood did not close in on one place; read these parameters with care.',
+    });
+  }
+  if (family.estimation.ends?.some((name) => free.includes(name))) {
+    notes.push({
+      code: 'ends',
+      text: 'The ends are those of the readings themselves: the true ones lie further out, and no standard error can be given.',
+    });
+  } else {
+    const without = free.filter((name) => peak.standardErrors[name] === null);
+    if (without.length > 0) {
+      notes.push({
+        code: 'no-error',
+        text: `The likelihood is too flat around ${without.join(' and ')} for a standard error.`,
+      });
+    }
+  }
+  notes.push(...boundNotes(family, peak.parameters, free));
+  return notes;
+}
+
+/** Estimates that ran off to where the family turns into another one. */
+function boundNotes({ family }: Family, p: Parameters, free: readonly string[]): FitNote[] {
+  const far = (name: string, limit: number) => free.includes(name) && p[name]! > limit;
+  if (family === 'student-t' && far('df', 200)) {
+    return [
+      {
+        code: 'at-bound',
+        text: 'df ran off to large values: the readings show no heavier tails than a normal distribution has.',
+      },
+    ];
+  }
+  if (family === 'negative-binomial' && far('size', 1e6)) {
+    return [{ code: 'at-bound', text: 'The size ran off to large values: the counts vary as Poisson counts do.' }];
+  }
+  if (family === 'f' && (far('df1', 1e5) || far('df2', 1e5))) {
+    return [
+      {
+        code: 'at-bound',
+        text: 'The degrees of freedom ran off to large values: one of the two variances is not seen to vary.',
+      },
+    ];
+  }
+  return [];
+}
+
+function finished(work: Work, peak: Peak, notes: FitNote[]): Fit | Refusal {
+  const { family, request, free, sorted } = work;
+  if (!Number.isFinite(peak.logLikelihood)) {
+    return refuse(`Readings among these are impossible under the ${family.title} distribution found.`);
+  }
+  const n = sorted.length;
+  return {
+    family: family.family,
+    method: request.method,
+    parameters: completed(family, peak.parameters),
+    estimated: free,
+    standardErrors: peak.standardErrors,
+    n,
+    logLikelihood: peak.logLikelihood,
+    ...criteria(peak.logLikelihood, free.length, n),
+    grouped: work.resolution !== null,
+    notes,
+  };
+}
+
+function byMoments(work: Work): Fit | Refusal {
+  const { family, sorted, fixed, logLikelihood } = work;
+  const { fromMoments } = family.estimation;
+  if (!fromMoments) return refuse(`The ${family.title} distribution is not told one to one by its mean and sd.`);
+  const { mean, s2, n } = centralMoments(sorted);
+  if (n < 2) return refuse('At least two readings are needed for a variance.');
+  const found = fromMoments(mean, s2 / (n - 1), fixed);
+  if (isRefusal(found)) return found;
+  const parameters = { ...fixed, ...found };
+  const peak: Peak = { parameters, logLikelihood: logLikelihood(parameters), standardErrors: {}, converged: true };
+  const text =
+    'From the mean and the sd with divisor n − 1; the likelihood is that of these parameters, not its maximum.';
+  return finished(work, peak, [{ code: 'moments', text }]);
+}
+
+/**
+ * Fits a family to readings: by maximum likelihood with standard errors from the observed information, by moments, or with everything
+ * given. Refused, with the reason, where the readings are impossible under the family, too few, or the likelihood has no maximum.
+ */
+export function fit(family: Family, values: ArrayLike<number>, request: FitRequest): Fit | Refusal {
+  const work = prepare(family, values, request);
+  const short = tooLittle(work);
+  if (short) return short;
+  if (request.method === 'given') {
+    const fault = parameterFaults(family, request.given ?? {})[0];
+    if (fault) return refuse(fault.message);
+    const peak: Peak = {
+      parameters: work.fixed,
+      logLikelihood: work.logLikelihood(work.fixed),
+      standardErrors: {},
+      converged: true,
+    };
+    return finished(work, peak, []);
+  }
+  if (request.method === 'moments') return byMoments(work);
+  if (work.free.includes('threshold')) {
+    const found = profileThreshold(work.sorted, request.resolution ?? null, (threshold) =>
+      greatest({
+        ...work,
+        free: work.free.filter((name) => name !== 'threshold'),
+        fixed: { ...work.fixed, threshold },
+        request: { ...request, given: { ...request.given, threshold } },
+      }),
+    );
+    if (isRefusal(found)) return found;
+    if (found.atBound) {
+      const standardErrors = { ...found.peak.standardErrors, threshold: null };
+      const text =
+        'The threshold ended on the greatest value it may take, just below the least reading: the likelihood would rise further towards it.';
+      return finished(work, { ...found.peak, standardErrors }, [
+        ...notesOf(work, found.peak).filter(({ code }) => code !== 'no-error'),
+        { code: 'at-bound', text },
+      ]);
+    }
+    const landscape = new Landscape(family, work.logLikelihood, work.free, work.fixed, work.spread);
+    const peak = landscape.climb(found.peak.parameters);
+    return finished(work, peak, notesOf(work, peak));
+  }
+  const peak = greatest(work);
+  return isRefusal(peak) ? peak : finished(work, peak, notesOf(work, peak));
+}

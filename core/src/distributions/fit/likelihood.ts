@@ -1,0 +1,51 @@
+import { log } from '../../numeric/elementary.js';
+import type { Family, Parameters } from '../family.js';
+import { intervalProbability } from '../interval-probability.js';
+import { parameterFaults } from '../registry.js';
+
+/** The log-likelihood of readings as a function of all parameters; −Infinity where these are impossible. */
+export type LogLikelihood = (parameters: Parameters) => number;
+
+/** Σ log f(x). */
+function exact(family: Family, x: Float64Array): LogLikelihood {
+  return (parameters) => {
+    const distribution = family.of(parameters);
+    let sum = 0;
+    for (let i = 0; i < x.length; i++) sum += distribution.logDensity(x[i]!);
+    return sum;
+  };
+}
+
+/**
+ * Σ log P(x − r/2 ≤ X < x + r/2): what readings rounded to the resolution r say about the distribution before rounding (Sheppard's
+ * question, answered by likelihood). Equal readings are counted once, with their number.
+ */
+function grouped(family: Family, sorted: Float64Array, r: number): LogLikelihood {
+  const values: number[] = [];
+  const counts: number[] = [];
+  for (const x of sorted) {
+    if (x === values[values.length - 1]) counts[counts.length - 1]!++;
+    else {
+      values.push(x);
+      counts.push(1);
+    }
+  }
+  return (parameters) => {
+    const distribution = family.of(parameters);
+    let sum = 0;
+    for (let i = 0; i < values.length; i++) {
+      sum += counts[i]! * log(intervalProbability(distribution, values[i]! - r / 2, values[i]! + r / 2));
+    }
+    return sum;
+  };
+}
+
+/** The log-likelihood of sorted readings, grouped where a resolution is given; impossible parameters are infinitely unlikely. */
+export function logLikelihoodOf(family: Family, sorted: Float64Array, resolution: number | null): LogLikelihood {
+  const inner = resolution === null ? exact(family, sorted) : grouped(family, sorted, resolution);
+  return (parameters) => {
+    if (parameterFaults(family, parameters).length > 0) return -Infinity;
+    const value = inner(parameters);
+    return Number.isNaN(value) ? -Infinity : value;
+  };
+}

@@ -1,0 +1,123 @@
+import { inverseOf } from '../../numeric/cholesky.js';
+import { curvatureAt } from '../../numeric/curvature.js';
+import { exp, log } from '../../numeric/elementary.js';
+import { nelderMead } from '../../numeric/nelder-mead.js';
+import type { Family, Parameters, ParameterSpec } from '../family.js';
+import type { LogLikelihood } from './likelihood.js';
+
+/** A parameter as a number without bounds: its logarithm, its log odds, or itself in units of the spread. */
+interface Coordinate {
+  name: string;
+  toFree(value: number): number;
+  fromFree(t: number): number;
+  /** d value/d t. */
+  slope(t: number): number;
+}
+
+function coordinateOf({ name, range }: ParameterSpec, unit: number): Coordinate {
+  if (range.above === 0 && range.below === 1) {
+    const fromFree = (t: number) => 1 / (1 + exp(-t));
+    return { name, toFree: (p) => log(p / (1 - p)), fromFree, slope: (t) => fromFree(t) * fromFree(-t) };
+  }
+  if (range.above === 0) return { name, toFree: log, fromFree: exp, slope: exp };
+  return { name, toFree: (v) => v / unit, fromFree: (t) => t * unit, slope: () => unit };
+}
+
+/** The place where a likelihood is greatest, and what its curvature there says. */
+export interface Peak {
+  parameters: Parameters;
+  logLikelihood: number;
+  /** By name; null where the curvature gives none. */
+  standardErrors: Record<string, number | null>;
+  converged: boolean;
+}
+
+/** A likelihood over the free parameters of a family, the others fixed. */
+export class Landscape {
+  private readonly coordinates: Coordinate[];
+
+  constructor(
+    family: Family,
+    private readonly logLikelihood: LogLikelihood,
+    readonly free: readonly string[],
+    private readonly fixed: Parameters,
+    spread: number,
+  ) {
+    const inUnit = new Set(['mean', 'location', 'threshold', 'lower', 'upper', 'mode']);
+    this.coordinates = family.parameters
+      .filter(({ name }) => free.includes(name))
+      .map((spec) => coordinateOf(spec, inUnit.has(spec.name) && spread > 0 ? spread : 1));
+  }
+
+  private parametersAt(t: Float64Array): Parameters {
+    const found: Record<string, number> = { ...this.fixed };
+    this.coordinates.forEach(({ name, fromFree }, i) => (found[name] = fromFree(t[i]!)));
+    return found;
+  }
+
+  private height = (t: Float64Array): number => -this.logLikelihood(this.parametersAt(t));
+
+  private placeOf(parameters: Parameters): Float64Array {
+    return Float64Array.from(this.coordinates, ({ name, toFree }) => toFree(parameters[name]!));
+  }
+
+  /** Climbs from `start` by Nelder–Mead, then by Newton's steps, which reach the last digits that a simplex cannot see. */
+  climb(start: Parameters): Peak {
+    const { at, converged } = nelderMead(this.height, this.placeOf(start), 0.2);
+    return { ...this.peakAt(this.polished(at)), converged };
+  }
+
+  /** The curvature at a maximum that is known already, such as one in closed form. */
+  at(parameters: Parameters): Peak {
+    return this.peakAt(this.placeOf(parameters));
+  }
+
+  private polished(from: Float64Array): Float64Array {
+    let at = from;
+    for (let round = 0; round < 4; round++) {
+      const curvature = this.curvature(at);
+      const inverse = curvature && inverseOf(curvature.hessian, at.length);
+      if (!curvature || !inverse) return at;
+      const n = at.length;
+      const step = at.map((_, i) => {
+        let sum = 0;
+        for (let j = 0; j < n; j++) sum += inverse[i * n + j]! * curvature.gradient[j]!;
+        return sum;
+      });
+      const next = at.map((t, i) => t - step[i]!);
+      // Newton's step may only refine: rounding in the heights is allowed for, nothing more.
+      if (!(this.height(next) <= curvature.value + 1e-12 * Math.abs(curvature.value))) return at;
+      at = next;
+      if (step.every((s, i) => Math.abs(s) < 1e-11 * Math.max(1, Math.abs(at[i]!)))) return at;
+    }
+    return at;
+  }
+
+  /** Second differences over a tenth of a standard error each way, that error itself found from coarser ones first. */
+  private curvature(at: Float64Array) {
+    let steps = at.map(() => 1e-3);
+    for (let round = 0; round < 3; round++) {
+      const { hessian } = curvatureAt(this.height, at, steps);
+      steps = steps.map((h, i) => {
+        const bend = hessian[i * at.length + i]!;
+        return bend > 0 && Number.isFinite(bend) ? Math.min(0.5, 0.1 / Math.sqrt(bend)) : h / 4;
+      });
+    }
+    const found = curvatureAt(this.height, at, steps);
+    return found.hessian.every(Number.isFinite) && Number.isFinite(found.value) ? found : null;
+  }
+
+  private peakAt(at: Float64Array): Peak {
+    const n = at.length;
+    const curvature = this.curvature(at);
+    const covariance = curvature && inverseOf(curvature.hessian, n);
+    const standardErrors: Record<string, number | null> = {};
+    this.coordinates.forEach(({ name, slope }, i) => {
+      const variance = covariance ? covariance[i * n + i]! : NaN;
+      standardErrors[name] =
+        variance > 0 && Number.isFinite(variance) ? Math.abs(slope(at[i]!)) * Math.sqrt(variance) : null;
+    });
+    const parameters = this.parametersAt(at);
+    return { parameters, logLikelihood: this.logLikelihood(parameters), standardErrors, converged: true };
+  }
+}

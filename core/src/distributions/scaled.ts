@@ -1,0 +1,83 @@
+import { log, productRest, sumRest } from '../numeric/elementary.js';
+import type { Distribution } from './family.js';
+import { refined } from './refined.js';
+
+/** Below this probability a rounding of the score is worth several units of the tail, and is made good. */
+const FAR = 1e-2;
+
+/**
+ * The distribution of location + scale·Z, for a standard distribution of Z and scale > 0. Far out, what x − location and its
+ * quotient lose to rounding is carried to first order, since the tail there changes by many times what the score does.
+ */
+export function scaled(standard: Distribution, location: number, scale: number): Distribution {
+  const logScale = log(scale);
+  const { mean, variance, skewness, kurtosis, support } = standard;
+  /** What (x − location)/scale = z loses to rounding. */
+  const restOf = (x: number, d: number, z: number): number => {
+    const product = z * scale;
+    const rest = (sumRest(x, -location, d) + (d - product - productRest(z, scale, product))) / scale;
+    return Number.isFinite(rest) ? rest : 0;
+  };
+  const corrected = (tail: number, x: number, d: number, z: number, sign: 1 | -1): number => {
+    if (tail > FAR || tail < 1e-305) return tail;
+    const slope = standard.density(z);
+    return slope < Infinity ? tail + sign * slope * restOf(x, d, z) : tail;
+  };
+  const cumulative = (x: number) => {
+    const d = x - location;
+    const z = d / scale;
+    return corrected(standard.cumulative(z), x, d, z, 1);
+  };
+  const survival = (x: number) => {
+    const d = x - location;
+    const z = d / scale;
+    return corrected(standard.survival(z), x, d, z, -1);
+  };
+  const density = (x: number) => standard.density((x - location) / scale) / scale;
+  return {
+    density,
+    logDensity: (x) => standard.logDensity((x - location) / scale) - logScale,
+    cumulative,
+    survival,
+    quantile: (p) =>
+      isProbability(p) ? refined(location + scale * standard.quantile(p), p, cumulative, density, 1) : NaN,
+    survivalQuantile: (q) =>
+      isProbability(q) ? refined(location + scale * standard.survivalQuantile(q), q, survival, density, -1) : NaN,
+    mean: location + scale * mean,
+    variance: scale * scale * variance,
+    skewness,
+    kurtosis,
+    support: { lower: location + scale * support.lower, upper: location + scale * support.upper },
+    sample(stream, out) {
+      standard.sample(stream, out);
+      for (let i = 0; i < out.length; i++) out[i] = location + scale * out[i]!;
+    },
+  };
+}
+
+/** The distribution of −Z. */
+export function mirrored(standard: Distribution): Distribution {
+  const { mean, variance, skewness, kurtosis, support } = standard;
+  return {
+    density: (x) => standard.density(-x),
+    logDensity: (x) => standard.logDensity(-x),
+    cumulative: (x) => standard.survival(-x),
+    survival: (x) => standard.cumulative(-x),
+    quantile: (p) => -standard.survivalQuantile(p),
+    survivalQuantile: (q) => -standard.quantile(q),
+    mean: -mean,
+    variance,
+    skewness: -skewness,
+    kurtosis,
+    support: { lower: -support.upper, upper: -support.lower },
+    sample(stream, out) {
+      standard.sample(stream, out);
+      for (let i = 0; i < out.length; i++) out[i] = -out[i]!;
+    },
+  };
+}
+
+/** p inside 0 … 1; what `quantile` does with anything else is NaN. */
+export function isProbability(p: number): boolean {
+  return p >= 0 && p <= 1;
+}

@@ -4,12 +4,15 @@ import {
   drive,
   fingerprintOf,
   inThisThread,
-  methodSentence,
+  methodOf,
+  NO_READINGS,
   parseBlock,
   recogniseLayout,
   toSample,
   toWire,
+  type AnyAnalysis,
   type ParsedBlock,
+  type Sample,
 } from '@verdict/core';
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
@@ -25,7 +28,7 @@ class BadInput extends Error {}
 
 const help = () =>
   [
-    'verdict <analysis> <file.csv> [--column NAME] [--options JSON]',
+    'verdict <analysis> [<file.csv>] [--column NAME] [--options JSON]',
     '',
     'Prints { analysis, version, request, result } as JSON, worked out as the page does it.',
     'The file may be separated by tabs, commas, semicolons or blanks; names stand in its first row.',
@@ -68,6 +71,18 @@ function readOptions(json: string | undefined): object {
   throw new BadInput(`--options takes a JSON object, e.g. '{"alpha":0.01}'.`);
 }
 
+const USAGE = 'Usage: verdict <analysis> <file.csv> [--column NAME] [--options JSON]; --help lists the analyses.';
+
+/** The readings to work on; none for an analysis that needs no file and got none. */
+async function readSample(analysis: AnyAnalysis, file: string | undefined, name: string | undefined): Promise<Sample> {
+  if (file === undefined) {
+    if (analysis.needsReadings === false) return NO_READINGS;
+    throw new BadInput(USAGE);
+  }
+  const column = chooseColumn(await readBlock(file), name);
+  return toSample({ ...column, resolution: null }, column.cells, new Set());
+}
+
 async function run(args: string[]): Promise<string> {
   const { values, positionals } = parseArgs({
     args,
@@ -76,18 +91,14 @@ async function run(args: string[]): Promise<string> {
   });
   if (values.help) return help();
   const [id, file, ...more] = positionals;
-  if (id === undefined || file === undefined || more.length > 0) {
-    throw new BadInput(
-      'Usage: verdict <analysis> <file.csv> [--column NAME] [--options JSON]; --help lists the analyses.',
-    );
-  }
+  if (id === undefined || more.length > 0) throw new BadInput(USAGE);
   const analysis = analysisById(id);
-  const column = chooseColumn(await readBlock(file), values.column);
-  const sample = toSample({ ...column, resolution: null }, column.cells, new Set());
-  const settings = analysis.request.parse({ ...readOptions(values.options), column: column.name });
+  const sample = await readSample(analysis, file, values.column);
+  const about = file === undefined ? {} : { column: sample.name };
+  const settings = analysis.request.parse({ ...readOptions(values.options), ...about });
   const request = analysis.resolve(settings, sample);
   const result = toWire(await drive(inThisThread, { id, request, sample }));
-  const method = methodSentence(analysis.method, { ...request });
+  const method = methodOf(analysis, request);
   const fingerprint = fingerprintOf(sample.values);
   return (
     JSON.stringify({ analysis: id, version: analysis.version, request, method, fingerprint, result }, null, 2) + '\n'

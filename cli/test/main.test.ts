@@ -36,10 +36,27 @@ describe('the command line', () => {
     expect([code, error]).toEqual([0, '']);
     expect(JSON.parse(out)).toMatchObject({
       analysis: 'normality',
-      version: 1,
+      version: 2,
       request: { column: 'thickness', alpha: 0.05, replicates: 999, seed: 3 },
       result: { available: true, n: 48, tests: [{ test: 'anderson-darling', pMethod: 'simulated' }] },
     });
+  });
+
+  it('answers for a distribution without any file, and counts the readings of one when it is given', async () => {
+    const question = '{"family":"normal","parameters":{"mean":8.02,"sd":0.11},"above":8.2}';
+    const alone = await verdict('distribution', '--options', question);
+    expect([alone.code, alone.error]).toEqual([0, '']);
+    expect(JSON.parse(alone.out)).toMatchObject({
+      analysis: 'distribution',
+      method: 'For a normal distribution with mean 8.02 and sd 0.11, what is the chance of a value above 8.2?',
+      result: { probability: expect.closeTo(0.0508817524756, 12), question: 'above' },
+    });
+    const beside = await verdict('distribution', DEMO, '--column', 'thickness', '--options', question);
+    expect(JSON.parse(beside.out).result.readings).toMatchObject({ column: 'thickness', n: 48 });
+    const wrong = await verdict('distribution', '--options', '{"family":"gauss","below":1}');
+    expect([wrong.code, wrong.out]).toEqual([2, '']);
+    expect(wrong.error).toContain('family');
+    expect((await verdict('distribution')).error).toContain('Ask one question');
   });
 
   it('takes the only measure without being told, and decimal commas', async () => {

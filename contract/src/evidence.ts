@@ -7,7 +7,8 @@ export const keepRequestSchema = z.strictObject({
   who: whoSchema,
   analysis: z.string().max(60),
   version: z.int().min(1),
-  column: idSchema,
+  /** The column the readings are of; null for what was worked out without any. */
+  column: idSchema.nullable(),
   request: z.record(z.string(), z.unknown()),
   fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
   result: z.record(z.string(), z.unknown()),
@@ -22,7 +23,7 @@ export interface Evidence {
   analysis: string;
   version: number;
   appVersion: string;
-  column: string;
+  column: string | null;
   request: Record<string, unknown>;
   fingerprint: string;
   revision: number;

@@ -56,7 +56,7 @@ export const studyFileSchema = z.strictObject({
   evidence: z.array(
     z.strictObject({
       id: idSchema,
-      columnId: idSchema,
+      columnId: idSchema.nullable(),
       analysis: z.string().max(60),
       version: z.int(),
       appVersion: z.string().max(20),

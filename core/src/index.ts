@@ -1,8 +1,18 @@
 // The table of contents of the core.
 export * from './analyses/analysis.js';
 export { describeAnalysis, type DescribeResult } from './analyses/describe.js';
+export {
+  distributionAnalysis,
+  QUESTIONS,
+  usualParameters,
+  type DistributionRequest,
+  type DistributionResult,
+  type MomentFigure,
+  type Question,
+} from './analyses/distribution.js';
+export { complementSentence, distributionName, readingsSentence } from './analyses/distribution-words.js';
 export { chunkCount, performChunk, type KernelOrder } from './analyses/kernels.js';
-export { fieldText, isField, methodSentence, visibleParts } from './analyses/method-sentence.js';
+export { fieldText, isField, methodOf, methodSentence, visibleParts } from './analyses/method-sentence.js';
 export { missedSentence } from './analyses/normality-words.js';
 export { normalityAnalysis, type NormalityResult, type NormalityTest } from './analyses/normality.js';
 export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './analyses/probability-plot.js';
@@ -20,7 +30,17 @@ export {
 export { alphaSetting } from './analyses/settings.js';
 export { differencesBetween, toWire, type Difference } from './analyses/wire.js';
 export { outsideBand } from './probability-plot/whole-plot-band.js';
-export { decimalsOf, formatFigure, formatP, formatPercent, groupThousands, type FigureKind } from './numeric/format.js';
+export {
+  decimalsOf,
+  formatFigure,
+  formatP,
+  formatChance,
+  formatPercent,
+  formatPercentOf,
+  formatValue,
+  groupThousands,
+  type FigureKind,
+} from './numeric/format.js';
 export { normalQuantile } from './numeric/standard-normal.js';
 export {
   cellsOf,
@@ -58,6 +78,8 @@ export {
   type Refusal,
 } from './distributions/family.js';
 export { fit, type Fit, type FitMethod, type FitRequest } from './distributions/fit/fit.js';
+export { curveOver, joined, wellPlaced, type Curve, type CurveScale, type Window } from './distributions/curve.js';
+export { histogramOf, type Histogram } from './describe/histogram.js';
 export { intervalProbability } from './distributions/interval-probability.js';
 export { arrangedRows, AS_STORED, type Arrangement, type RowFilter } from './table/arrange.js';
 export {
@@ -99,7 +121,7 @@ export {
 } from './readings/number-format.js';
 export { spread, stack, type Strand } from './readings/reshape.js';
 export { createRowCutter, splitRows, type RowCutter } from './readings/rows.js';
-export { toSample, type ColumnOfText, type Sample } from './readings/sample.js';
+export { NO_READINGS, toSample, type ColumnOfText, type Sample } from './readings/sample.js';
 export type { Table, TableColumn } from './table/table.js';
 export { fillNormals } from './random/normal.js';
 export { createStream, GREATEST_SEED, nextOpenUnit } from './random/stream.js';

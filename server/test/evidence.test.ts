@@ -1,5 +1,14 @@
 import type { Evidence, KeepRequest, Recomputed } from '@verdict/contract';
-import { drive, fingerprintOf, inThisThread, normalityAnalysis, toSample, toWire } from '@verdict/core';
+import {
+  distributionAnalysis,
+  drive,
+  fingerprintOf,
+  inThisThread,
+  NO_READINGS,
+  normalityAnalysis,
+  toSample,
+  toWire,
+} from '@verdict/core';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { column, startServer, type TestServer } from './running.js';
@@ -46,6 +55,33 @@ describe('evidence', () => {
       'Test thickness for normality by Anderson–Darling, mean and sd estimated, with p from 999 simulated samples, seed 7.',
     );
     expect(list[0]!.finding.map(({ text }) => text).join('')).toContain('no evidence against a normal distribution');
+  });
+
+  it('about no column is kept, recomputed and saved where the analysis needs none, and refused where it does', async () => {
+    const { id, keep } = await keepable();
+    const request = { family: 'normal', parameters: { mean: 8.02, sd: 0.11 }, above: 8.2 };
+    const answer = await drive(inThisThread, { id: 'distribution', request, sample: NO_READINGS });
+    const alone = {
+      ...{
+        id: randomUUID(),
+        who: 'tester',
+        analysis: 'distribution',
+        version: distributionAnalysis.version,
+        column: null,
+      },
+      ...{ request, fingerprint: fingerprintOf(NO_READINGS.values), result: toWire(answer), note: '' },
+    };
+    expect((await server.post(`/studies/${id}/evidence`, alone)).status).toBe(201);
+    const [kept] = await server.get<Evidence[]>(`/studies/${id}/evidence`);
+    expect(kept).toMatchObject({
+      column: null,
+      method: expect.stringContaining('what is the chance of a value above 8.2?'),
+    });
+    expect((await recompute(alone.id)).body).toMatchObject({ same: true, sameData: true });
+    const refused = await server.post(`/studies/${id}/evidence`, { ...keep, column: null });
+    expect(refused.status).toBe(422);
+    const saved = await server.get<{ evidence: { columnId: string | null }[] }>(`/studies/${id}/saved`);
+    expect(saved.evidence.map(({ columnId }) => columnId)).toEqual([null]);
   });
 
   it('recomputes on the server to the same bits', async () => {

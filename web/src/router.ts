@@ -5,6 +5,11 @@ export const router = createRouter({
   routes: [
     { path: '/', name: 'studies', component: () => import('./stages/studies/studies-view.vue') },
     {
+      path: '/distributions',
+      name: 'distributions',
+      component: () => import('./stages/distributions/distributions-page.vue'),
+    },
+    {
       path: '/studies/:id',
       component: () => import('./components/study-frame.vue'),
       props: true,
@@ -12,6 +17,11 @@ export const router = createRouter({
         { path: '', redirect: { name: 'readings' } },
         { path: 'readings', name: 'readings', component: () => import('./stages/readings/readings-view.vue') },
         { path: 'fit', name: 'fit', component: () => import('./stages/fit/fit-view.vue') },
+        {
+          path: 'distributions',
+          name: 'study-distributions',
+          component: () => import('./stages/distributions/distributions-view.vue'),
+        },
         { path: 'verdict', name: 'verdict', component: () => import('./stages/verdict/verdict-view.vue') },
       ],
     },

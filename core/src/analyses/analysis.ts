@@ -56,6 +56,10 @@ export interface Analysis<Request extends Settings = Settings, Result = unknown>
   title: string;
   request: z.ZodType<Request>;
   method: readonly SentencePart[];
+  /** The method of a request in words, where the parts above cannot say it because the sentence itself changes with what is asked. */
+  sentence?(request: Request): string;
+  /** False where it can also work without a column: `run` gets an empty sample then. */
+  needsReadings?: boolean;
   /** Fills in what depends on the readings (the replicates, by n); what it returns is kept with the evidence. */
   resolve(request: Request, sample: Sample): Request;
   run(request: Request, sample: Sample): Generator<Step<Result | Unavailable>, Result | Unavailable, Answers>;
@@ -64,7 +68,8 @@ export interface Analysis<Request extends Settings = Settings, Result = unknown>
 }
 
 export interface Settings {
-  column: string;
+  /** The column the readings come from; absent only where the analysis needs none. */
+  column?: string | undefined;
 }
 
 /** Keeps the id and result type of an analysis while checking it against the interface. */

@@ -1,5 +1,5 @@
 import { formatPercent, groupThousands } from '../numeric/format.js';
-import type { Condition, Field, SentencePart } from './analysis.js';
+import type { Analysis, Condition, Field, SentencePart, Settings } from './analysis.js';
 
 type Values = Record<string, unknown>;
 
@@ -20,7 +20,15 @@ export function fieldText(field: Field, value: unknown): string {
   return field.field === 'seed' ? String(value) : groupThousands(Number(value));
 }
 
-/** The method as a sentence, filled in: what is kept with the evidence and printed. */
+/** The method of a request as a sentence: what is kept with the evidence and printed. */
+export function methodOf<Request extends Settings>(
+  { method, sentence }: Pick<Analysis<Request, never>, 'method' | 'sentence'>,
+  request: Request,
+): string {
+  return sentence ? sentence(request) : methodSentence(method, { ...request } as Values);
+}
+
+/** A method sentence with its fields filled in. */
 export function methodSentence(parts: readonly SentencePart[], values: Values): string {
   return visibleParts(parts, values)
     .map((part) => {

@@ -1,10 +1,11 @@
 import type { Analysis, Settings } from './analysis.js';
 import { describeAnalysis } from './describe.js';
+import { distributionAnalysis } from './distribution.js';
 import { normalityAnalysis } from './normality.js';
 import { probabilityPlotAnalysis } from './probability-plot.js';
 
 /** Every analysis of Verdict. The page, the server and the command line know no other list. */
-export const ANALYSES = [describeAnalysis, probabilityPlotAnalysis, normalityAnalysis] as const;
+export const ANALYSES = [describeAnalysis, probabilityPlotAnalysis, normalityAnalysis, distributionAnalysis] as const;
 
 export type AnyAnalysis = Analysis<Settings, unknown>;
 

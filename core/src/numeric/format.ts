@@ -56,3 +56,39 @@ export function groupThousands(value: number): string {
 export function formatPercent(share: number, digits = 4): string {
   return `${Number((share * 100).toPrecision(digits))} %`;
 }
+
+const SUPERSCRIPTS = '⁰¹²³⁴⁵⁶⁷⁸⁹';
+
+/** A number times a power of ten as it is printed: 3.1 × 10⁻⁹. */
+function inPowersOfTen(value: number, digits: number): string {
+  const [mantissa, exponent] = value.toExponential(digits - 1).split('e');
+  const raised = [...String(Math.abs(Number(exponent)))].map((digit) => SUPERSCRIPTS[Number(digit)]).join('');
+  return `${withMinus(mantissa!)} × 10${Number(exponent) < 0 ? '⁻' : ''}${raised}`;
+}
+
+/** A typed or found value in the unit of the readings: seven significant figures, no tail of zeros, powers of ten where it is huge or tiny. */
+export function formatValue(value: number): string {
+  if (value === 0) return '0';
+  const rounded = Number(value.toPrecision(7));
+  const size = Math.abs(rounded);
+  if (size >= 1e9 || size < 1e-5) return inPowersOfTen(rounded, 5);
+  return withMinus(String(rounded));
+}
+
+/** A probability at four significant figures; next to 1 by what is missing, so that 0.999 999 999 is not read as 1. */
+export function formatChance(p: number, complement = 1 - p): string {
+  if (p === 0) return '0';
+  if (complement === 0) return '1';
+  if (p < 1e-4) return inPowersOfTen(p, 4);
+  if (complement < 1e-4) return `1 − ${inPowersOfTen(complement, 4)}`;
+  return Number(p.toPrecision(4)).toString();
+}
+
+/** The same as a percentage: "9.2 %" to four figures, and beyond the fourth decimal in powers of ten or as "all but …". */
+export function formatPercentOf(p: number, complement = 1 - p, digits = 4): string {
+  if (p === 0) return '0\u00a0%';
+  if (complement === 0) return '100\u00a0%';
+  if (p < 1e-6) return `${inPowersOfTen(p * 100, 3)}\u00a0%`;
+  if (complement < 1e-6) return `all but ${inPowersOfTen(complement * 100, 3)}\u00a0%`;
+  return `${Number((p * 100).toPrecision(complement < 1e-3 ? 7 : digits))}\u00a0%`;
+}

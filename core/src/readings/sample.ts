@@ -130,3 +130,16 @@ export function sampleOfNumbers(
     resolution: column.resolution,
   };
 }
+
+/** What an analysis gets that works without a column. */
+export const NO_READINGS: Sample = {
+  name: '',
+  unit: '',
+  values: new Float64Array(0),
+  rows: new Int32Array(0),
+  missing: 0,
+  setAside: 0,
+  unreadable: 0,
+  beyondLimit: 0,
+  resolution: null,
+};

@@ -1,9 +1,18 @@
 import type { Evidence, KeepRequest } from '@verdict/contract';
-import { analysisById, fingerprintOf, isUnavailable, methodSentence, toWire } from '@verdict/core';
+import {
+  analysisById,
+  fingerprintOf,
+  isUnavailable,
+  methodOf,
+  NO_READINGS,
+  toWire,
+  type Sample,
+  type Settings,
+} from '@verdict/core';
 import { asc, eq } from 'drizzle-orm';
 import type { Database } from './database.js';
 import { notFound, StoreError } from './errors.js';
-import { columns, evidence, studies } from './schema.js';
+import { evidence, studies } from './schema.js';
 import { refuseRuled } from './changes.js';
 import { readSample } from './studies.js';
 
@@ -16,6 +25,15 @@ function toEvidence(row: typeof evidence.$inferSelect): Evidence {
     ...{ id, analysis, version, appVersion, column: columnId, request, fingerprint, revision, seed },
     ...{ result, method, finding, note, who, at: at.toISOString() },
   };
+}
+
+/** The readings a piece of evidence is about: those of its column, or none. */
+async function sampleFor(
+  db: Database,
+  study: { id: string; revision: number },
+  column: string | null,
+): Promise<{ sample: Sample; revision: number }> {
+  return column === null ? { sample: NO_READINGS, revision: study.revision } : readSample(db, study.id, column);
 }
 
 /**
@@ -34,7 +52,10 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
       field: 'version',
     });
   }
-  const { sample, revision } = await readSample(db, studyId, keep.column);
+  if (keep.column === null && analysis.needsReadings !== false) {
+    throw new StoreError('invalid', 'This analysis is about a column of readings.', { field: 'column' });
+  }
+  const { sample, revision } = await sampleFor(db, study, keep.column);
   if (fingerprintOf(sample.values) !== keep.fingerprint) {
     throw new StoreError('data-changed', 'The readings have changed since this was worked out. Nothing was kept.', {
       revision,
@@ -55,7 +76,7 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
     revision,
     seed: typeof request.seed === 'number' ? request.seed : null,
     result,
-    method: methodSentence(analysis.method, request),
+    method: methodOf(analysis, request as Settings),
     finding: findingOf(analysis.finding, result),
     note: keep.note,
     who: keep.who,
@@ -94,7 +115,7 @@ export async function listEvidence(db: Database, studyId: string): Promise<Evide
 export async function evidenceWithSample(db: Database, evidenceId: string) {
   const [row] = await db.select().from(evidence).where(eq(evidence.id, evidenceId));
   if (!row) throw notFound('piece of evidence');
-  const [column] = await db.select().from(columns).where(eq(columns.id, row.columnId));
-  if (!column) throw notFound('column');
-  return { kept: toEvidence(row), ...(await readSample(db, row.studyId, row.columnId)) };
+  const [study] = await db.select().from(studies).where(eq(studies.id, row.studyId));
+  if (!study) throw notFound('study');
+  return { kept: toEvidence(row), ...(await sampleFor(db, study, row.columnId)) };
 }

@@ -124,7 +124,7 @@ export const evidence = mysqlTable(
   {
     id: id().primaryKey(),
     studyId: id('study_id').notNull(),
-    columnId: id('column_id').notNull(),
+    columnId: id('column_id'),
     analysis: varchar('analysis', { length: 60 }).notNull(),
     version: int('version').notNull(),
     appVersion: varchar('app_version', { length: 20 }).notNull(),

@@ -15,20 +15,38 @@ Chart.register(LineController, LineElement, LinearScale, PointElement, Tooltip, 
 
 /** Draws a configuration and says which mark is pointed at. It knows nothing of what is drawn. */
 const props = defineProps<{ config: ChartConfiguration; words: string }>();
-const emit = defineEmits<{ point: [index: number | null]; step: [by: number] }>();
+const emit = defineEmits<{ point: [index: number | null]; step: [by: number]; placed: [place: Place] }>();
+
+/** Where the chart's area lies in its box, in pixels, for what is laid over it. */
+export interface Place {
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+}
 
 const canvas = ref<HTMLCanvasElement>();
 let chart: Chart | null = null;
 
 function draw(): void {
   if (!canvas.value) return;
-  const config = { ...props.config, options: { ...props.config.options, onHover } } as ChartConfiguration;
+  const config = {
+    ...props.config,
+    options: { ...props.config.options, onHover, onResize: () => requestAnimationFrame(say) },
+  } as ChartConfiguration;
   if (!chart) chart = new Chart(canvas.value, config);
   else {
     chart.data = config.data;
     chart.options = config.options!;
     chart.update('none');
   }
+  say();
+}
+
+function say(): void {
+  if (!chart) return;
+  const { left, right, top, bottom } = chart.chartArea;
+  emit('placed', { left, right, top, bottom });
 }
 
 const onHover: NonNullable<ChartConfiguration['options']>['onHover'] = (_event, elements) => {

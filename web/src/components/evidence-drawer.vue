@@ -13,7 +13,7 @@ const evidence = useEvidence();
 const store = useStudy();
 
 const columnOf = ({ column, request }: Evidence) =>
-  store.study?.columns.find(({ id }) => id === column)?.name ?? String(request.column);
+  column === null ? '' : ` of ${store.study?.columns.find(({ id }) => id === column)?.name ?? String(request.column)}`;
 </script>
 
 <template>
@@ -24,7 +24,7 @@ const columnOf = ({ column, request }: Evidence) =>
     </p>
     <p v-if="evidence.problem" class="said-wrong" role="alert">{{ evidence.problem.detail }}</p>
     <article v-for="item in evidence.items" :key="item.id" class="item">
-      <h3>{{ analysisById(item.analysis).name }} of {{ columnOf(item) }}</h3>
+      <h3>{{ analysisById(item.analysis).name }}{{ columnOf(item) }}</h3>
       <FindingWords :pieces="item.finding" />
       <p class="method">{{ item.method }}</p>
       <label class="soft note"

@@ -50,6 +50,10 @@ function setWho(text: string): void {
       />
     </template>
     <span class="room"></span>
+    <template v-if="home">
+      <RouterLink to="/" class="aside-link" exact-active-class="here">Studies</RouterLink>
+      <RouterLink to="/distributions" class="aside-link" active-class="here">Distributions</RouterLink>
+    </template>
     <button v-if="!home" class="evidence" @click="evidence.drawerOpen = true">
       Evidence <span class="count">{{ evidence.items.length }}</span>
     </button>
@@ -105,6 +109,15 @@ function setWho(text: string): void {
 }
 .room {
   flex: 1;
+}
+.aside-link {
+  color: var(--ink);
+  font-size: 13px;
+  text-decoration: none;
+}
+.aside-link.here {
+  border-bottom: 2px solid var(--ink);
+  font-weight: 600;
 }
 .evidence {
   border: 0;

@@ -72,6 +72,13 @@ useEventListener('keydown', (event) => {
           <span class="dot" :class="{ full: hasEvidence[name] }" aria-hidden="true"></span>{{ title }}
         </RouterLink>
       </template>
+      <span class="room"></span>
+      <RouterLink
+        :to="{ name: 'study-distributions', params: { id } }"
+        class="stage beside"
+        :aria-current="route.name === 'study-distributions' ? 'page' : undefined"
+        >Distributions</RouterLink
+      >
     </nav>
     <template v-if="store.state === 'ready' && store.study">
       <SubjectBar />
@@ -124,6 +131,9 @@ useEventListener('keydown', (event) => {
   border-bottom: 1px solid var(--line);
   background: var(--card);
   overflow-x: auto;
+}
+.room {
+  flex: 1;
 }
 .dash {
   align-self: center;

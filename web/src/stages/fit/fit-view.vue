@@ -7,12 +7,12 @@ import FindingWords from '../../components/finding-words.vue';
 import MethodSentence from '../../components/method-sentence.vue';
 import SetAsideDialog from '../../components/set-aside-dialog.vue';
 import SetAsideList from '../../components/set-aside-list.vue';
+import { useKeeping } from '../../composables/use-keeping.js';
 import { useKeys } from '../../composables/use-keys.js';
 import { useStudy } from '../../stores/study.js';
 import FitFigures from './fit-figures.vue';
 import PlotCard from './plot-card.vue';
 import { useFit } from './use-fit.js';
-import { useKeeping } from './use-keeping.js';
 
 /** Does the subject follow a normal distribution: the plot, the test, and keeping both. */
 const store = useStudy();
@@ -40,6 +40,23 @@ const asideHere = computed(() =>
 );
 /** Set-aside readings are not on the plot; their row is looked at in the table. */
 const pointAt = (row: number) => void router.push({ name: 'readings', query: { row } });
+
+/** The fitted family on the page of distributions, its parameters in full and the readings under its curve. */
+const askThis = computed(() => ({
+  name: 'study-distributions',
+  query: {
+    ...{ family: 'normal', ask: 'between', column: column.value?.id },
+    ...{ 'p.mean': plotResult.value?.mean, 'p.sd': plotResult.value?.sd },
+    ...limitsOf.value,
+  },
+}));
+/** Asked about first: the specification limits, else one sd on either side. */
+const limitsOf = computed(() => {
+  const { lowerLimit, upperLimit } = column.value ?? { lowerLimit: null, upperLimit: null };
+  const { mean = 0, sd = 1 } = plotResult.value ?? {};
+  if (lowerLimit !== null && upperLimit !== null) return { a: lowerLimit, b: upperLimit };
+  return { a: Number((mean - sd).toPrecision(4)), b: Number((mean + sd).toPrecision(4)) };
+});
 
 const { whyNot, finding, missed, notes, figures, seconds } = fit;
 
@@ -99,6 +116,7 @@ const figure = (value: number) => formatFigure(value, 'reading', sample.value?.r
             @click="keep()"
             >Keep as evidence <kbd>K</kbd></el-button
           >
+          <RouterLink v-if="plotResult" class="ask" :to="askThis">Ask this distribution</RouterLink>
           <span v-if="kept" class="soft" role="status">{{ kept }}</span>
         </div>
       </section>
@@ -188,6 +206,9 @@ const figure = (value: number) => formatFigure(value, 'reading', sample.value?.r
   margin-top: auto;
   padding-top: 6px;
   background: var(--paper);
+}
+.ask {
+  font-size: 13px;
 }
 .actions kbd {
   margin-left: 8px;

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { formatFigure, formatPercent, probabilityPlotAnalysis, type ProbabilityPlotResult } from '@verdict/core';
-import { useFullscreen, useMediaQuery } from '@vueuse/core';
+import { useFullscreen } from '@vueuse/core';
 import { ElMessage } from 'element-plus';
-import { computed, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 import ChartPicture from '../../charts/chart-picture.vue';
 import { plotPoints, pointWords, probabilityPlotChart } from '../../charts/probability-plot-chart.js';
-import { readColours, type ChartColours } from '../../charts/theme.js';
+import { useColours } from '../../charts/use-colours.js';
 import PlotTable from './plot-table.vue';
 
 const props = defineProps<{ result: ProbabilityPlotResult; column: string; locked?: boolean; printed?: boolean }>();
@@ -16,17 +16,8 @@ const emit = defineEmits<{ setAside: [] }>();
 const card = ref<HTMLElement>();
 const picture = ref<InstanceType<typeof ChartPicture>>();
 const tableOpen = ref(false);
-const colours = shallowRef<ChartColours | null>(null);
+const colours = useColours(card);
 const { toggle: enlarge, isFullscreen } = useFullscreen(card);
-
-const takeColours = () => void (card.value && (colours.value = readColours(card.value)));
-const dark = ref(false);
-const watcher = new MutationObserver(() => (dark.value = document.documentElement.classList.contains('dark')));
-onMounted(() => {
-  takeColours();
-  watcher.observe(document.documentElement, { attributes: true, attributeFilter: ['class'] });
-});
-watch([dark, useMediaQuery('print')], takeColours);
 
 const points = computed(() => plotPoints(props.result));
 const config = computed(

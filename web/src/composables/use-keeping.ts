@@ -1,8 +1,8 @@
-import { fingerprintOf, toWire, type Analysis, type Settings } from '@verdict/core';
+import { fingerprintOf, toWire, type Analysis, type Sample, type Settings } from '@verdict/core';
 import { computed, ref, watch, type Ref } from 'vue';
-import { useEvidence } from '../../stores/evidence.js';
-import { useStudy } from '../../stores/study.js';
-import { useWho } from '../../stores/who.js';
+import { useEvidence } from '../stores/evidence.js';
+import { useStudy } from '../stores/study.js';
+import { useWho } from '../stores/who.js';
 
 export interface Keepable {
   // An analysis of whatever request and result: the store only needs its id and version.
@@ -13,15 +13,28 @@ export interface Keepable {
   whole: boolean;
 }
 
-/** Keeps what the stage shows as evidence, each result once for the same request and data. */
-export function useKeeping(shown: Ref<Keepable[]>) {
+/** What the kept results are about: a column with its readings, or no column at all. */
+export interface About {
+  column: string | null;
+  sample: Sample;
+}
+
+/**
+ * Keeps what the stage shows as evidence, each result once for the same request and data. Without `about` it is about the subject;
+ * nothing can be kept while `about` is null.
+ */
+export function useKeeping(shown: Ref<Keepable[]>, about?: Ref<About | null>) {
   const store = useStudy();
+  const subject = computed<About | null>(() => {
+    if (about) return about.value;
+    return store.subject && store.sample ? { column: store.subject.id, sample: store.sample } : null;
+  });
   const evidence = useEvidence();
   const who = useWho();
   const keeping = ref(false);
   const kept = ref('');
   const problem = ref('');
-  const fingerprint = computed(() => (store.sample ? fingerprintOf(store.sample.values) : ''));
+  const fingerprint = computed(() => (subject.value ? fingerprintOf(subject.value.sample.values) : ''));
 
   /** The same analysis with the same settings on the same readings has the same signature. */
   const signature = (analysis: string, request: object, of: string) =>
@@ -37,8 +50,9 @@ export function useKeeping(shown: Ref<Keepable[]>) {
   });
 
   async function keep(): Promise<void> {
-    const { study, subject } = store;
-    if (!study || !subject || keeping.value || store.ruled) return;
+    const { study } = store;
+    const { value: of } = subject;
+    if (!study || !of || keeping.value || store.ruled) return;
     if (!(await store.drained())) {
       problem.value = 'Some changes are not stored yet; keep it when they are.';
       return;
@@ -58,7 +72,7 @@ export function useKeeping(shown: Ref<Keepable[]>) {
         who: who.name,
         analysis: analysis.id,
         version: analysis.version,
-        column: subject.id,
+        column: of.column,
         request: { ...request },
         fingerprint: fingerprint.value,
         result: toWire(result) as Record<string, unknown>,

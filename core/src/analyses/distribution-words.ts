@@ -1,0 +1,143 @@
+import type { Parameters } from '../distributions/family.js';
+import { familyByName } from '../distributions/registry.js';
+import { formatPercentOf, formatValue } from '../numeric/format.js';
+import type { Piece } from './analysis.js';
+import type { DistributionRequest, DistributionResult } from './distribution.js';
+
+/** "a normal distribution with mean 8.02 and sd 0.11"; optional parameters are named where they are not at their usual value. */
+export function distributionName(name: string, parameters: Parameters): string {
+  const family = familyByName(name);
+  const said = family.parameters
+    .filter((spec) => !spec.optional || parameters[spec.name] !== spec.usual)
+    .map((spec) => `${spec.title} ${formatValue(parameters[spec.name] ?? spec.usual)}`);
+  const list = said.length < 2 ? said.join('') : `${said.slice(0, -1).join(', ')} and ${said[said.length - 1]}`;
+  const article = /^[aeiouF]/.test(family.title) ? 'an' : 'a';
+  return `${article} ${family.title} distribution with ${list}`;
+}
+
+/** The question as a sentence: the method that is kept with the evidence. */
+export function distributionSentence(request: DistributionRequest): string {
+  const { parameters, moments } = request;
+  const of = moments
+    ? `a ${familyByName(request.family).title} distribution with mean ${formatValue(moments.mean)} and ${moments.sd === undefined ? `variance ${formatValue(moments.variance!)}` : `sd ${formatValue(moments.sd)}`}`
+    : distributionName(request.family, parameters ?? {});
+  const beside = request.column === undefined ? '' : ` Beside it the readings of ${request.column}.`;
+  return `For ${of}, ${questionWords(request)}${beside}`;
+}
+
+function questionWords(request: DistributionRequest): string {
+  const { below, above, between, outside, withinSd, recordedAs, resolution, lowerShare, upperShare, centralShare, at } =
+    request;
+  const strictly = request.ends === 'excluded' ? ', limits not counted' : '';
+  const chance = (where: string) => `what is the chance of a value ${where}?`;
+  // Only counts can lie on a limit with a chance of their own.
+  const or = familyByName(request.family).discrete && request.ends !== 'excluded' ? 'at or ' : '';
+  if (below !== undefined) return chance(`${or}below ${formatValue(below)}`);
+  if (above !== undefined) return chance(`${or}above ${formatValue(above)}`);
+  if (between) return chance(`between ${formatValue(between[0])} and ${formatValue(between[1])}${strictly}`);
+  if (outside) return chance(`outside ${formatValue(outside[0])} to ${formatValue(outside[1])}`);
+  if (withinSd !== undefined) return chance(`within ${formatValue(withinSd)} sd of the mean`);
+  if (recordedAs !== undefined)
+    return chance(`recorded as ${formatValue(recordedAs)} with a resolution of ${formatValue(resolution!)}`);
+  if (lowerShare !== undefined) return `which value has ${formatPercentOf(lowerShare)} below it?`;
+  if (upperShare !== undefined) return `which value has ${formatPercentOf(upperShare)} above it?`;
+  if (centralShare !== undefined)
+    return `which two values hold the middle ${formatPercentOf(centralShare)} between them?`;
+  return `what are density and chances at ${at!.length} ${at!.length === 1 ? 'value' : 'values'}?`;
+}
+
+const values = (percent: string) => `${percent} of values`;
+
+/** Where the region lies, in words that name the direction. */
+function whereWords({ question, lower, upper, outside, ends, discrete, resolution }: DistributionResult): string {
+  const low = lower === null ? '' : formatValue(lower);
+  const high = upper === null ? '' : formatValue(upper);
+  const counted = discrete && ends === 'included';
+  if (question === 'recordedAs')
+    return `recorded as ${formatValue((lower! + upper!) / 2)}: they lie from ${low} to just below ${high}, half a step of ${formatValue(resolution!)} each way`;
+  if (outside)
+    return discrete && ends === 'included'
+      ? `at or below ${low} or at or above ${high}`
+      : `below ${low} or above ${high}`;
+  if (lower === null) return `${counted ? 'at or below' : 'below'} ${high}`;
+  if (upper === null) return `${counted ? 'at or above' : 'above'} ${low}`;
+  return discrete
+    ? counted
+      ? `from ${low} to ${high}, both counted`
+      : `between ${low} and ${high}, neither counted`
+    : `between ${low} and ${high}`;
+}
+
+/** The answer in words with its direction spelled out. */
+export function distributionFinding(result: DistributionResult): Piece[] {
+  const { question, probability, complement, lower, upper, value, discrete } = result;
+  const found: Piece[] = [];
+  if (question === 'at') {
+    const n = result.points!.length;
+    return [
+      { text: `Density and chances at ` },
+      { text: `${n} ${n === 1 ? 'value' : 'values'}`, strong: true },
+      { text: '.' },
+    ];
+  }
+  if (question === 'lowerShare' || question === 'upperShare') {
+    const side = question === 'lowerShare' ? (discrete ? 'at or below' : 'below') : 'above';
+    found.push(
+      { text: formatValue(value!), strong: true },
+      { text: ` has ${formatPercentOf(probability, complement)} of values ${side} it` },
+    );
+    found.push({ text: discrete ? '; it is the least number that reaches the share asked for.' : '.' });
+  } else if (question === 'centralShare') {
+    found.push({ text: 'From ' }, { text: `${formatValue(lower!)} to ${formatValue(upper!)}`, strong: true });
+    const share = formatPercentOf(probability, complement);
+    found.push({
+      text: discrete
+        ? ` lie ${share} of values: the fewest numbers with no more than the same share left out on either side.`
+        : ` lie the middle ${share} of values, as much left out below as above.`,
+    });
+  } else {
+    found.push(
+      { text: values(formatPercentOf(probability, complement)), strong: true },
+      { text: ` are ${whereWords(result)}.` },
+    );
+  }
+  return found;
+}
+
+/** What lies elsewhere, and for counts what the other reading of the limits gives: the second sentence under the answer. */
+export function complementSentence(result: DistributionResult): string {
+  const { question, complement, probability, otherEnds, lower, upper, ends } = result;
+  if (question === 'at') return '';
+  const rest = `The other ${formatPercentOf(complement, probability)} ${restWords(result)}.`;
+  if (otherEnds === undefined) return rest;
+  const two = lower !== null && upper !== null;
+  const counted = ends === 'included';
+  const limits = two ? (counted ? 'neither limit' : 'both limits') : formatValue(lower ?? upper!);
+  const lead = two ? `With ${limits} counted` : `${counted ? 'Without' : 'With'} ${limits} itself`;
+  return `${rest} ${lead} it is ${formatPercentOf(otherEnds)}.`;
+}
+
+function restWords({ lower, upper, outside, discrete, ends }: DistributionResult): string {
+  const low = lower === null ? '' : formatValue(lower);
+  const high = upper === null ? '' : formatValue(upper);
+  const counted = discrete && ends === 'included';
+  if (outside) return discrete ? `are from ${low} to ${high}` : `lie between ${low} and ${high}`;
+  if (lower === null) return `are ${discrete && !counted ? 'at or above' : 'above'} ${high}`;
+  if (upper === null) return `are ${discrete && !counted ? 'at or below' : 'below'} ${low}`;
+  return `are below ${low} or above ${high}`;
+}
+
+/** The share of readings in the same region, with its interval. */
+export function readingsSentence({ readings, probability, complement }: DistributionResult): Piece[] {
+  if (!readings) return [];
+  const { count, n, share, interval, column } = readings;
+  const [low, high] = interval;
+  const expected = probability < low || probability > high ? 'outside' : 'inside';
+  return [
+    { text: `Of the readings of ${column}, ` },
+    { text: `${count} of ${n}`, strong: true },
+    {
+      text: ` (${formatPercentOf(share, 1 - share, 3)}) lie there; the true share is between ${formatPercentOf(low, 1 - low, 3)} and ${formatPercentOf(high, 1 - high, 3)} with 95 % confidence. The ${formatPercentOf(probability, complement)} of the distribution lie ${expected} that interval.`,
+    },
+  ];
+}

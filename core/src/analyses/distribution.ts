@@ -1,0 +1,336 @@
+import { z } from 'zod';
+import type { Distribution, Family, Parameters } from '../distributions/family.js';
+import { isRefusal } from '../distributions/family.js';
+import { regionProbability, isIn, type Ends, type Region } from '../distributions/region.js';
+import { completed, distribution, FAMILIES, familyByName, parameterFaults } from '../distributions/registry.js';
+import { clopperPearson } from '../numeric/clopper-pearson.js';
+import type { Sample } from '../readings/sample.js';
+import { defineAnalysis, type Note } from './analysis.js';
+import { distributionFinding, distributionSentence } from './distribution-words.js';
+import { columnSetting } from './settings.js';
+
+const limit = z.number('A limit is a number.');
+const share = z
+  .number('A share is a number between 0 and 1; 0.25 means 25 %.')
+  .gt(0, 'A share lies between 0 and 1, neither included; 0.25 means 25 %.')
+  .lt(1, 'A share lies between 0 and 1, neither included; 0.25 means 25 %.');
+const limits = z
+  .tuple([limit, limit])
+  .refine(([a, b]) => a < b, { message: 'The lower limit lies below the upper one.', path: [1] });
+
+/** The questions, one of which is asked. */
+export const QUESTIONS = [
+  'below',
+  'above',
+  'between',
+  'outside',
+  'withinSd',
+  'recordedAs',
+  'lowerShare',
+  'upperShare',
+  'centralShare',
+  'at',
+] as const;
+export type Question = (typeof QUESTIONS)[number];
+
+const request = z
+  .strictObject({
+    family: z.enum(FAMILIES.map(({ family }) => family)).default('normal'),
+    parameters: z.record(z.string(), z.number('A parameter is a number.')).optional(),
+    /** In place of the parameters: those that have this mean and this sd or variance. */
+    moments: z
+      .strictObject({
+        mean: z.number('The mean is a number.'),
+        sd: z.number().positive('The sd is a number above 0.').optional(),
+        variance: z.number().positive('The variance is a number above 0.').optional(),
+        given: z.record(z.string(), z.number()).optional(),
+      })
+      .refine(
+        ({ sd, variance }) => (sd === undefined) !== (variance === undefined),
+        'Give either the sd or the variance.',
+      )
+      .optional(),
+    below: limit.optional(),
+    above: limit.optional(),
+    between: limits.optional(),
+    outside: limits.optional(),
+    withinSd: z.number().positive('The number of sds is above 0.').optional(),
+    recordedAs: limit.optional(),
+    resolution: z.number().positive('The resolution is a number above 0.').optional(),
+    lowerShare: share.optional(),
+    upperShare: share.optional(),
+    centralShare: share.optional(),
+    at: z.array(limit).min(1, 'Give at least one value.').max(10_000, 'At most 10 000 values at once.').optional(),
+    /** Whether the limits themselves belong to the region: for families of counts and for readings it matters. */
+    ends: z.enum(['included', 'excluded']).optional(),
+    /** A column of readings whose share in the same region is counted. */
+    column: columnSetting.optional(),
+  })
+  .superRefine((settings, context) => {
+    const asked = QUESTIONS.filter((question) => settings[question] !== undefined);
+    if (asked.length !== 1) {
+      const message = asked.length === 0 ? 'Ask one question:' : `Ask one question, not ${asked.length}:`;
+      context.addIssue({ code: 'custom', message: `${message} ${QUESTIONS.join(', ')}.`, path: [asked[1] ?? 'below'] });
+    }
+    if (settings.recordedAs !== undefined && settings.resolution === undefined) {
+      context.addIssue({
+        code: 'custom',
+        message: 'A recorded value needs the resolution it is recorded to.',
+        path: ['resolution'],
+      });
+    }
+    const found = parametersOf(settings);
+    if ('message' in found) context.addIssue({ code: 'custom', message: found.message, path: found.path });
+  });
+export type DistributionRequest = z.infer<typeof request>;
+
+/** The parameters a request speaks of: given, found from moments, or where the family starts from. */
+function parametersOf({
+  family: name,
+  parameters,
+  moments,
+}: Pick<DistributionRequest, 'family' | 'parameters' | 'moments'>):
+  { parameters: Parameters } | { message: string; path: string[] } {
+  const family = familyByName(name);
+  if (moments && parameters) return { message: 'Give either parameters or moments.', path: ['moments'] };
+  if (!moments) {
+    const given = parameters ?? usualParameters(family);
+    const [fault] = parameterFaults(family, given);
+    return fault
+      ? { message: fault.message, path: ['parameters', fault.name] }
+      : { parameters: completed(family, given) };
+  }
+  const { fromMoments } = family.estimation;
+  if (!fromMoments)
+    return { message: `The ${family.title} distribution is not told by its mean and sd.`, path: ['moments'] };
+  const variance = moments.variance ?? moments.sd! * moments.sd!;
+  const fixed = completed(family, { ...usualParameters(family), ...moments.given });
+  const found = fromMoments(moments.mean, variance, fixed);
+  if (isRefusal(found)) return { message: found.refused, path: ['moments'] };
+  const full = { ...fixed, ...found };
+  const [fault] = parameterFaults(family, full);
+  return fault ? { message: fault.message, path: ['moments'] } : { parameters: full };
+}
+
+/** The parameters to start from. */
+export function usualParameters(family: Family): Parameters {
+  return Object.fromEntries(family.parameters.map(({ name, usual }) => [name, usual]));
+}
+
+export function questionOf(settings: DistributionRequest): Question {
+  return QUESTIONS.find((question) => settings[question] !== undefined)!;
+}
+
+/** A figure of the distribution, or why there is none: never NaN, never Infinity. */
+export interface MomentFigure {
+  value: number | null;
+  /** "infinite", "does not exist" where value is null. */
+  reason?: 'infinite' | 'does not exist';
+}
+
+export interface DistributionResult {
+  available: true;
+  family: string;
+  discrete: boolean;
+  parameters: Parameters;
+  question: Question;
+  /** The limits of the region, null where there is none on that side. */
+  lower: number | null;
+  upper: number | null;
+  outside: boolean;
+  ends: Ends;
+  /** P of the region, and of everything else. */
+  probability: number;
+  complement: number;
+  /** For counts: P with the limits taken the other way. */
+  otherEnds?: number;
+  /** The value that was asked for with a lower or upper share. */
+  value?: number;
+  resolution?: number;
+  points?: { x: number; density: number | null; cumulative: number; survival: number }[];
+  mean: MomentFigure;
+  sd: MomentFigure;
+  variance: MomentFigure;
+  skewness: MomentFigure;
+  kurtosis: MomentFigure;
+  median: number;
+  support: { lower: number | null; upper: number | null };
+  readings?: ReadingsInRegion;
+  unit: string;
+  notes: Note[];
+}
+
+/** How many readings of a column lie in the region. */
+export interface ReadingsInRegion {
+  column: string;
+  n: number;
+  missing: number;
+  setAside: number;
+  count: number;
+  share: number;
+  /** 95 % Clopper–Pearson. */
+  interval: [number, number];
+}
+
+const finite = (x: number): number | null => (Number.isFinite(x) ? x : null);
+const figure = (x: number): MomentFigure =>
+  Number.isFinite(x) ? { value: x } : { value: null, reason: Number.isNaN(x) ? 'does not exist' : 'infinite' };
+
+/** The region that a question is about. */
+function regionOf(settings: DistributionRequest, d: Distribution): Region {
+  const { below, above, between, outside, withinSd, recordedAs, resolution, lowerShare, upperShare, centralShare } =
+    settings;
+  const region = (lower: number, upper: number, usual: Ends, isOutside = false): Region => ({
+    ...{ lower, upper, outside: isOutside },
+    ends: settings.ends ?? usual,
+  });
+  if (below !== undefined) return region(-Infinity, below, 'included');
+  if (above !== undefined) return region(above, Infinity, 'included');
+  if (between) return region(between[0], between[1], 'included');
+  if (outside) return region(outside[0], outside[1], 'excluded', true);
+  if (withinSd !== undefined) {
+    const reach = withinSd * Math.sqrt(d.variance);
+    return region(d.mean - reach, d.mean + reach, 'included');
+  }
+  if (recordedAs !== undefined) {
+    return {
+      lower: recordedAs - resolution! / 2,
+      upper: recordedAs + resolution! / 2,
+      outside: false,
+      ends: 'lower-only',
+    };
+  }
+  if (lowerShare !== undefined) return region(-Infinity, d.quantile(lowerShare), 'included');
+  // For counts the upper tail asked for lies strictly above the value: P(X > value) ≤ share.
+  if (upperShare !== undefined) return region(d.survivalQuantile(upperShare), Infinity, 'excluded');
+  if (centralShare !== undefined) {
+    const tail = (1 - centralShare) / 2;
+    return region(d.quantile(tail), d.survivalQuantile(tail), 'included');
+  }
+  return region(-Infinity, Infinity, 'included');
+}
+
+function readingsIn(region: Region, { name, values, missing, setAside }: Sample): ReadingsInRegion {
+  let count = 0;
+  for (const x of values) if (isIn(region, x)) count++;
+  const n = values.length;
+  return { column: name, n, missing, setAside, count, share: count / n, interval: clopperPearson(count, n) };
+}
+
+function notesFor(
+  settings: DistributionRequest,
+  family: Family,
+  d: Distribution,
+  region: Region,
+  probability: number,
+): Note[] {
+  const notes: Note[] = [];
+  const { lower, upper } = d.support;
+  for (const [x, side] of [
+    [region.lower, 'lower'],
+    [region.upper, 'upper'],
+  ] as const) {
+    if (!Number.isFinite(x)) continue;
+    if (x < lower)
+      notes.push({
+        code: `${side}-beyond`,
+        text: `The ${side} limit, ${x}, lies below ${lower}, where this distribution begins.`,
+      });
+    if (x > upper)
+      notes.push({
+        code: `${side}-beyond`,
+        text: `The ${side} limit, ${x}, lies above ${upper}, where this distribution ends.`,
+      });
+  }
+  if (probability === 0 && notes.length === 0 && settings.at === undefined) {
+    notes.push({ code: 'underflow', text: 'The chance is smaller than any number a computer holds, about 1e-308.' });
+  }
+  if (Number.isNaN(d.mean))
+    notes.push({
+      code: 'no-mean',
+      text: 'This distribution has no mean and no sd: its tails are too heavy. Its median stands.',
+    });
+  else if (d.mean === Infinity)
+    notes.push({
+      code: 'infinite-mean',
+      text: 'The mean is infinite: the upper tail is too heavy. The median stands.',
+    });
+  else if (!Number.isFinite(d.variance))
+    notes.push({ code: 'infinite-variance', text: 'The variance is infinite: the tails are too heavy for an sd.' });
+  if (family.family === 'discrete-uniform' && lower === upper)
+    notes.push({ code: 'one-value', text: 'Only one value is possible.' });
+  return notes;
+}
+
+function resultOf(settings: DistributionRequest, sample: Sample): DistributionResult {
+  const family = familyByName(settings.family);
+  const found = parametersOf(settings);
+  if ('message' in found) throw new RangeError(found.message);
+  const { parameters } = found;
+  const d = distribution(family, parameters);
+  const region = regionOf(settings, d);
+  const { inside, rest } = regionProbability(family, d, region);
+  const question = questionOf(settings);
+  const value =
+    settings.lowerShare !== undefined ? region.upper : settings.upperShare !== undefined ? region.lower : undefined;
+  const other: Ends = region.ends === 'included' ? 'excluded' : 'included';
+  const limited = family.discrete && ['below', 'above', 'between', 'outside'].includes(question);
+  return {
+    available: true,
+    ...{ family: family.family, discrete: family.discrete, parameters, question },
+    ...{ lower: finite(region.lower), upper: finite(region.upper), outside: region.outside, ends: region.ends },
+    ...{ probability: inside, complement: rest },
+    ...(limited ? { otherEnds: regionProbability(family, d, { ...region, ends: other }).inside } : {}),
+    ...(value === undefined ? {} : { value }),
+    ...(settings.resolution === undefined ? {} : { resolution: settings.resolution }),
+    ...(settings.at
+      ? {
+          points: settings.at.map((x) => ({
+            ...{ x, density: finite(d.density(x)), cumulative: d.cumulative(x), survival: d.survival(x) },
+          })),
+        }
+      : {}),
+    ...{ mean: figure(d.mean), sd: figure(Math.sqrt(d.variance)), variance: figure(d.variance) },
+    ...{ skewness: figure(d.skewness), kurtosis: figure(d.kurtosis), median: d.quantile(0.5) },
+    support: { lower: finite(d.support.lower), upper: finite(d.support.upper) },
+    ...(settings.column !== undefined && sample.values.length > 0 ? { readings: readingsIn(region, sample) } : {}),
+    unit: settings.column === undefined ? '' : sample.unit,
+    notes: notesFor(settings, family, d, region, inside),
+  };
+}
+
+/** Probabilities, quantiles and moments of any family, and the share of a column's readings in the same region (STATISTICS section 3). */
+export const distributionAnalysis = defineAnalysis<DistributionRequest, DistributionResult>({
+  id: 'distribution',
+  version: 1,
+  name: 'Distribution',
+  title: 'probabilities and quantiles of any family; needs no file',
+  needsReadings: false,
+  request,
+  method: [],
+  sentence: distributionSentence,
+  /** The parameters a family starts from are written out: what is kept says all of them. */
+  resolve: (settings) =>
+    settings.moments || settings.parameters
+      ? settings
+      : { ...settings, parameters: usualParameters(familyByName(settings.family)) },
+  *run(settings, sample) {
+    if (settings.withinSd !== undefined) {
+      const found = parametersOf(settings);
+      const d = 'message' in found ? null : distribution(familyByName(settings.family), found.parameters);
+      if (d && !Number.isFinite(d.variance)) {
+        const reason =
+          'This distribution has no sd to count from: its tails are too heavy. Ask between two limits instead.';
+        return {
+          available: false,
+          reason,
+          n: sample.values.length,
+          missing: sample.missing,
+          setAside: sample.setAside,
+        };
+      }
+    }
+    return resultOf(settings, sample);
+  },
+  finding: distributionFinding,
+});

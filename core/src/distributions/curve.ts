@@ -1,0 +1,82 @@
+import type { Distribution, Family } from './family.js';
+
+/** Where a picture begins and ends. */
+export interface Window {
+  from: number;
+  to: number;
+}
+
+/** So much of the probability lies outside a well-placed window on either side. */
+const OUT_OF_SIGHT = 2e-4;
+/** Heavy tails are shown to this many quartile distances from the median, no further. */
+const WIDEST = 5;
+const MOST_BARS = 400;
+const POINTS = 420;
+
+/**
+ * A window in which the curve is well placed: from the 0.02 % to the 99.98 % quantile, no further than five quartile distances from the median where
+ * the tails are heavy, and up to an end of the support that is near anyway, so that a curve that starts at 0 is seen to start there.
+ */
+export function wellPlaced(family: Family, distribution: Distribution): Window {
+  const median = distribution.quantile(0.5);
+  const spread = distribution.survivalQuantile(0.25) - distribution.quantile(0.25);
+  const reach = WIDEST * (spread > 0 ? spread : Math.abs(median) || 1);
+  const { lower, upper } = distribution.support;
+  let from = Math.max(distribution.quantile(OUT_OF_SIGHT), median - reach);
+  let to = Math.min(distribution.survivalQuantile(OUT_OF_SIGHT), median + reach);
+  if (family.discrete) return { from: Math.max(lower, from - 1) - 0.6, to: Math.min(upper, to + 1) + 0.6 };
+  const width = to - from;
+  if (!(width > 0)) return { from: median - reach, to: median + reach };
+  // A visible strip beyond an end of the support shows that there is nothing.
+  if (from - lower < 0.35 * width) from = lower - 0.04 * width;
+  if (upper - to < 0.35 * width) to = upper + 0.04 * width;
+  return { from, to };
+}
+
+/** A window that holds all of these. */
+export function joined(windows: readonly Window[]): Window {
+  return { from: Math.min(...windows.map(({ from }) => from)), to: Math.max(...windows.map(({ to }) => to)) };
+}
+
+export type CurveScale = 'density' | 'cumulative';
+
+/** What a picture draws: a curve through points, or one bar for each number of a discrete family. */
+export interface Curve {
+  x: number[];
+  y: number[];
+  bars: boolean;
+  /** True where the curve goes on level from each point to the next. */
+  stepped: boolean;
+}
+
+/** The greatest density that a picture has to show: poles, as of a gamma of shape ½ at 0, are cut off above it. */
+function heightOf(y: readonly number[]): number {
+  const sorted = y.filter((v) => Number.isFinite(v)).sort((a, b) => a - b);
+  const high = sorted[sorted.length - 1] ?? 0;
+  const usual = sorted[Math.floor(sorted.length * 0.97)] ?? high;
+  return high > 6 * usual && usual > 0 ? 3 * usual : high;
+}
+
+/** The density (or the probabilities) or the cumulative curve over a window. Bars stand for at most 400 numbers; wider windows are drawn as a curve through evenly spaced ones. */
+export function curveOver(family: Family, distribution: Distribution, { from, to }: Window, scale: CurveScale): Curve {
+  const at = scale === 'density' ? distribution.density : distribution.cumulative;
+  if (family.discrete) {
+    const first = Math.max(Math.ceil(from), distribution.support.lower);
+    const last = Math.min(Math.floor(to), distribution.support.upper);
+    const stride = Math.max(1, Math.ceil((last - first) / MOST_BARS));
+    const x: number[] = [];
+    for (let k = first; k <= last; k += stride) x.push(k);
+    // The steps of a cumulative curve begin and end where the picture does.
+    if (scale === 'cumulative') return { x: [from, ...x, to], y: [from, ...x, to].map(at), bars: false, stepped: true };
+    return { x, y: x.map(at), bars: stride === 1, stepped: stride > 1 };
+  }
+  const x = Array.from({ length: POINTS + 1 }, (_, i) => from + ((to - from) * i) / POINTS);
+  // The ends of the support and the kinks there belong to the curve, or a steep start is drawn as a ramp.
+  const { lower, upper } = distribution.support;
+  const nudge = (to - from) * 1e-9;
+  for (const end of [lower, upper]) if (end > from && end < to) x.push(end - nudge, end, end + nudge);
+  x.sort((a, b) => a - b);
+  const y = x.map(at);
+  const most = heightOf(y);
+  return { x, y: y.map((v) => (Number.isFinite(v) ? Math.min(v, most) : most)), bars: false, stepped: false };
+}

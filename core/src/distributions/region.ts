@@ -1,0 +1,50 @@
+import type { Distribution, Family } from './family.js';
+import { intervalProbability } from './interval-probability.js';
+
+/** Where a value has to lie, a limit of Infinity being none; `ends` says whether the limits themselves belong to it. */
+export interface Region {
+  lower: number;
+  upper: number;
+  /** True for what lies outside the limits instead of between them. */
+  outside: boolean;
+  ends: Ends;
+}
+
+export type Ends = 'included' | 'excluded' | 'lower-only';
+
+/** True where x lies in the region. */
+export function isIn({ lower, upper, outside, ends }: Region, x: number): boolean {
+  // Outside, the limits belong to the region exactly when they do not belong to what lies between them.
+  const between = outside ? (ends === 'included' ? 'excluded' : 'included') : ends;
+  const aboveLower = between === 'excluded' ? x > lower : x >= lower;
+  const belowUpper = between === 'included' ? x <= upper : x < upper;
+  return (aboveLower && belowUpper) !== outside;
+}
+
+/** The greatest whole number below x (or at it), for limits of counts. */
+const wholeBelow = (x: number, included: boolean) => (included ? Math.floor(x) : Math.ceil(x) - 1);
+
+/**
+ * The probability of a region and of everything else, each worked out from its own side, so that a chance of 1e-20 beside one of almost 1 keeps
+ * its digits. For discrete families the limits count as `ends` says; for continuous ones they have no probability.
+ */
+export function regionProbability(
+  { discrete }: Family,
+  distribution: Distribution,
+  { lower, upper, outside, ends }: Region,
+): { inside: number; rest: number } {
+  const included = outside ? ends !== 'included' : ends !== 'excluded';
+  // Between these: a < X ≤ b.
+  const a = discrete ? wholeBelow(lower, !included) : lower;
+  const b = discrete ? wholeBelow(upper, included && ends !== 'lower-only') : upper;
+  const between =
+    a === -Infinity
+      ? distribution.cumulative(b)
+      : b === Infinity
+        ? distribution.survival(a)
+        : intervalProbability(distribution, a, b, discrete);
+  const below = a === -Infinity ? 0 : distribution.cumulative(a);
+  const above = b === Infinity ? 0 : distribution.survival(b);
+  const beyond = Math.min(1, below + above);
+  return outside ? { inside: beyond, rest: between } : { inside: between, rest: beyond };
+}

@@ -1,0 +1,1 @@
+ALTER TABLE `evidence` MODIFY COLUMN `column_id` varchar(36);

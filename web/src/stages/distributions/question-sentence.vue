@@ -1,0 +1,236 @@
+<script setup lang="ts">
+import { FAMILIES, familyByName, rangeWords } from '@verdict/core';
+import { computed } from 'vue';
+import { toldByMoments, usualTexts, type Asked, type Draft, type Faults, type ToldBy } from './question.js';
+
+/** The question as a sentence with fields. */
+const props = defineProps<{ draft: Draft; faults: Faults; counted: boolean }>();
+const emit = defineEmits<{ change: [patch: Partial<Draft>] }>();
+
+const family = computed(() => familyByName(props.draft.family));
+const byMoments = computed(() => toldByMoments(family.value));
+const continuous = FAMILIES.filter(({ discrete }) => !discrete);
+const discrete = FAMILIES.filter((one) => one.discrete);
+
+const CHANCES: readonly { value: Asked; text: string }[] = [
+  { value: 'below', text: 'below' },
+  { value: 'above', text: 'above' },
+  { value: 'between', text: 'between' },
+  { value: 'outside', text: 'outside' },
+  { value: 'withinSd', text: 'within so many sd' },
+  { value: 'recordedAs', text: 'recorded as' },
+];
+const VALUES: readonly { value: Asked; text: string }[] = [
+  { value: 'lowerShare', text: 'below it' },
+  { value: 'upperShare', text: 'above it' },
+  { value: 'centralShare', text: 'in the middle' },
+];
+/** The two parameters that mean and sd can stand for, and those that are named one by one. */
+const pair = computed(() => (byMoments.value ? family.value.parameters.filter(({ optional }) => !optional) : []));
+const named = computed(() => family.value.parameters.filter((spec) => !pair.value.includes(spec)));
+const asksChance = computed(() => CHANCES.some(({ value }) => value === props.draft.asked));
+const article = computed(() => (/^[aeiouF]/.test(family.value.title) ? 'an' : 'a'));
+
+const text = (event: Event) => (event.target as HTMLInputElement).value;
+function setFamily(name: string): void {
+  const next = familyByName(name);
+  const keep = Object.entries(usualTexts(next)).map(([key, usual]) => [key, props.draft.parameters[key] ?? usual]);
+  const by = toldByMoments(next) ? props.draft.by : 'parameters';
+  emit('change', { family: name, by, parameters: Object.fromEntries(keep) });
+}
+const setParameter = (name: string, value: string) =>
+  emit('change', { parameters: { ...props.draft.parameters, [name]: value } });
+const setAsked = (value: string) => emit('change', { asked: value as Asked });
+const setBy = (value: string) => emit('change', { by: value as ToldBy });
+const endings = (i: number, all: number) => (i === 0 ? '' : i === all - 1 ? ' and ' : ', ');
+const limitWord = computed(() => (['below', 'above'].includes(props.draft.asked) ? 'the limit' : 'the limits'));
+/** The words that a fault is said in, those about the family first, as the sentence has them. */
+const said = computed(() => {
+  const isFamily = (field: string) => (field.includes('.') || field === 'mean' || field === 'spread' ? 0 : 1);
+  const sorted = Object.entries(props.faults).sort(([a], [b]) => isFamily(a) - isFamily(b));
+  return [...new Set(sorted.map(([, text]) => text))];
+});
+const wrong = (field: string) => ({ wrong: field in props.faults });
+</script>
+
+<template>
+  <div>
+    <p class="sentence">
+      For {{ article }}
+      <select
+        class="field"
+        aria-label="Family"
+        :value="draft.family"
+        :title="family.about"
+        @change="setFamily(text($event))"
+      >
+        <optgroup label="measures">
+          <option v-for="one in continuous" :key="one.family" :value="one.family">{{ one.title }}</option>
+        </optgroup>
+        <optgroup label="counts">
+          <option v-for="one in discrete" :key="one.family" :value="one.family">{{ one.title }}</option>
+        </optgroup>
+      </select>
+      distribution with
+      <template v-if="byMoments">
+        <select class="field" aria-label="Told by" :value="draft.by" @change="setBy(text($event))">
+          <option value="parameters">{{ pair.map(({ title }) => title).join(' and ') }}</option>
+          <option v-if="draft.family !== 'normal'" value="sd">mean and sd</option>
+          <option value="variance">mean and variance</option>
+        </select>
+        <template v-if="draft.by === 'parameters'">
+          <template v-for="(spec, i) in pair" :key="spec.name">
+            <template v-if="i > 0"> and </template>
+            <input
+              class="field"
+              :class="wrong(`p.${spec.name}`)"
+              :aria-label="spec.title"
+              :aria-invalid="`p.${spec.name}` in faults"
+              :title="`${spec.meaning}; ${rangeWords(spec)}`"
+              :value="draft.parameters[spec.name]"
+              @input="setParameter(spec.name, text($event))"
+            />
+          </template>
+        </template>
+        <template v-else>
+          <input
+            class="field"
+            :class="wrong('mean')"
+            aria-label="mean"
+            :value="draft.mean"
+            @input="emit('change', { mean: text($event) })"
+          />
+          and
+          <input
+            class="field"
+            :class="wrong('spread')"
+            :aria-label="draft.by"
+            :value="draft.spread"
+            @input="emit('change', { spread: text($event) })"
+          />
+        </template>
+      </template>
+      <template v-for="(spec, i) in named" :key="spec.name"
+        >{{ byMoments ? ', ' : endings(i, named.length) }}
+        <span class="pair"
+          >{{ spec.title }}
+          <input
+            class="field"
+            :class="wrong(`p.${spec.name}`)"
+            :aria-label="spec.title"
+            :aria-invalid="`p.${spec.name}` in faults"
+            :title="`${spec.meaning}; ${rangeWords(spec)}`"
+            :value="draft.parameters[spec.name]"
+            @input="setParameter(spec.name, text($event))" /></span></template
+      >,
+      <select
+        class="field"
+        aria-label="What is asked"
+        :value="asksChance ? 'chance' : 'value'"
+        @change="setAsked(text($event) === 'chance' ? 'between' : 'upperShare')"
+      >
+        <option value="chance">what is the chance of a value</option>
+        <option value="value">which value has a share of</option>
+      </select>
+      <template v-if="asksChance">
+        <select class="field" aria-label="Where" :value="draft.asked" @change="setAsked(text($event))">
+          <option v-for="one in CHANCES" :key="one.value" :value="one.value">{{ one.text }}</option>
+        </select>
+        <template v-if="draft.asked === 'withinSd'">
+          :
+          <input
+            class="field"
+            :class="wrong('times')"
+            aria-label="Number of sd"
+            :value="draft.times"
+            @input="emit('change', { times: text($event) })"
+          />
+          sd of the mean?
+        </template>
+        <template v-else-if="draft.asked === 'recordedAs'">
+          <input
+            class="field"
+            :class="wrong('value')"
+            aria-label="Recorded value"
+            :value="draft.value"
+            @input="emit('change', { value: text($event) })"
+          />
+          by an instrument that reads to
+          <input
+            class="field"
+            :class="wrong('step')"
+            aria-label="Resolution"
+            :value="draft.step"
+            @input="emit('change', { step: text($event) })"
+          />?
+        </template>
+        <template v-else>
+          <input
+            v-if="draft.asked !== 'below'"
+            class="field"
+            :class="wrong('a')"
+            :aria-label="draft.asked === 'above' ? 'Limit' : 'Lower limit'"
+            :value="draft.a"
+            @input="emit('change', { a: text($event) })"
+          />
+          <template v-if="draft.asked === 'between' || draft.asked === 'outside'"> and </template>
+          <input
+            v-if="draft.asked !== 'above'"
+            class="field"
+            :class="wrong('b')"
+            :aria-label="draft.asked === 'below' ? 'Limit' : 'Upper limit'"
+            :value="draft.b"
+            @input="emit('change', { b: text($event) })"
+          /><template v-if="counted"
+            >,
+            <select
+              class="field"
+              aria-label="Limits counted"
+              :value="draft.ends || (draft.asked === 'outside' ? 'excluded' : 'included')"
+              @change="emit('change', { ends: text($event) as Draft['ends'] })"
+            >
+              <option value="included">{{ limitWord }} counted</option>
+              <option value="excluded">{{ limitWord }} not counted</option>
+            </select></template
+          >?
+        </template>
+      </template>
+      <template v-else>
+        <input
+          class="field"
+          :class="wrong('share')"
+          aria-label="Share in percent"
+          :value="draft.share"
+          @input="emit('change', { share: text($event) })"
+        />
+        %
+        <select class="field" aria-label="Side" :value="draft.asked" @change="setAsked(text($event))">
+          <option v-for="one in VALUES" :key="one.value" :value="one.value">{{ one.text }}</option></select
+        >?
+      </template>
+    </p>
+    <p v-for="one in said" :key="one" class="said-wrong" role="alert">{{ one }}</p>
+  </div>
+</template>
+
+<style scoped>
+.sentence {
+  margin: 0;
+  font: 16px/1.9 var(--serif);
+}
+.pair {
+  white-space: nowrap;
+}
+.said-wrong {
+  margin: 2px 0 0;
+}
+.field {
+  max-width: 100%;
+}
+input.field {
+  margin-left: 3px;
+}
+select.field {
+  field-sizing: content;
+}
+</style>

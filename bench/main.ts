@@ -1,5 +1,6 @@
 import { benchAndersonDarling } from './anderson-darling.ts';
 import { benchBand } from './band.ts';
+import { benchDistributions } from './distributions.ts';
 import { benchReadings } from './readings.ts';
 import { benchTable } from './table.ts';
 
@@ -7,6 +8,7 @@ import { benchTable } from './table.ts';
 const BENCHES: Record<string, () => Promise<void> | void> = {
   'anderson-darling': benchAndersonDarling,
   band: benchBand,
+  distributions: benchDistributions,
   readings: benchReadings,
   table: benchTable,
 };

@@ -1,31 +1,38 @@
 import { exp, log } from '../numeric/elementary.js';
-import { nextNormal } from './normal.js';
-import { nextOpenUnit, type StreamState } from './stream.js';
+import { nextExponential } from './exponential.js';
+import { fillNormals } from './normal.js';
+import { nextWord, type StreamState } from './stream.js';
 
-/** One draw of a gamma with scale 1 and shape ≥ 1, d = shape − 1/3 and c = 1/√(9d). */
-function nextLarge(state: StreamState, d: number, c: number): number {
-  for (;;) {
-    const x = nextNormal(state);
-    const t = 1 + c * x;
-    if (t <= 0) continue;
-    const v = t * t * t;
-    const u = nextOpenUnit(state);
-    const square = x * x;
-    if (u < 1 - 0.0331 * square * square) return d * v;
-    if (log(u) < 0.5 * square + d * (1 - v + log(v))) return d * v;
-  }
-}
+/** Normals are drawn in blocks of this many: one at a time they cost twice as much. */
+const BLOCK = 256;
+const WORD = 2 ** -32;
 
 /**
  * Fills `out` with gamma draws of the given shape and scale 1: Marsaglia & Tsang (2000), exact rejection from a cubed normal;
- * for a shape below 1 a draw of shape + 1 times U^(1/shape).
+ * for a shape below 1 a draw of shape + 1 times U^(1/shape) = e^(−E/shape), E being exponential.
  */
 export function fillGammas(state: StreamState, shape: number, out: Float64Array): void {
-  const small = shape < 1;
-  const d = (small ? shape + 1 : shape) - 1 / 3;
+  const d = (shape < 1 ? shape + 1 : shape) - 1 / 3;
   const c = 1 / Math.sqrt(9 * d);
-  for (let i = 0; i < out.length; i++) {
-    const draw = nextLarge(state, d, c);
-    out[i] = small ? draw * exp(log(nextOpenUnit(state)) / shape) : draw;
+  const normals = new Float64Array(Math.min(BLOCK, out.length));
+  let next = normals.length;
+  for (let i = 0; i < out.length;) {
+    if (next === normals.length) {
+      fillNormals(state, normals);
+      next = 0;
+    }
+    const x = normals[next++]!;
+    const t = 1 + c * x;
+    if (t <= 0) continue;
+    const v = t * t * t;
+    const square = x * x;
+    // The squeeze lets all but one in fifty through without a logarithm; the upper half of the uniform draw nearly always decides it.
+    const upper = nextWord(state) >>> 0;
+    if ((upper + 1) * WORD >= 1 - 0.0331 * square * square) {
+      const u = (upper + ((nextWord(state) >>> 0) + 0.5) * WORD) * WORD;
+      if (log(u) >= 0.5 * square + d * (1 - v + log(v))) continue;
+    }
+    out[i++] = d * v;
   }
+  if (shape < 1) for (let i = 0; i < out.length; i++) out[i] = out[i]! * exp(-nextExponential(state) / shape);
 }

@@ -1,6 +1,6 @@
 import { exp, expm1, log, log1p } from '../../numeric/elementary.js';
+import { nextExponential } from '../../random/exponential.js';
 import { defineFamily, refuse, SCALE, THRESHOLD, type Distribution } from '../family.js';
-import { sampleByInversion } from '../inversion.js';
 import { meanOf, readingsAbove } from '../readings-above.js';
 import { scaled } from '../scaled.js';
 
@@ -20,7 +20,9 @@ const standard: Distribution = {
   skewness: 2,
   kurtosis: 6,
   support: { lower: 0, upper: Infinity },
-  sample: sampleByInversion(quantile, survivalQuantile),
+  sample(stream, out) {
+    for (let i = 0; i < out.length; i++) out[i] = nextExponential(stream);
+  },
 };
 
 /** The exponential distribution: waiting times between events that come at a steady rate (Johnson, Kotz & Balakrishnan 1994, ch. 19). */

@@ -224,7 +224,8 @@ export function requestFrom(draft: Draft, column?: string): { request: Distribut
   if (parsed.success) return { request: parsed.data };
   const faults: Faults = {};
   if (draft.by === 'parameters') {
-    for (const { name, message } of parameterFaults(family, numbersOf(draft.parameters))) faults[`p.${name}`] ??= message;
+    for (const { name, message } of parameterFaults(family, numbersOf(draft.parameters)))
+      faults[`p.${name}`] ??= message;
   }
   for (const { path, message } of parsed.error.issues) {
     const field = fieldOf(path, draft.asked);

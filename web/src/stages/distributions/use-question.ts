@@ -8,8 +8,8 @@ const REST = 250;
 
 const plain = (query: LocationQuery): Query =>
   Object.fromEntries(Object.entries(query).map(([key, value]) => [key, typeof value === 'string' ? value : undefined]));
-const sameAs = (a: Query, b: Query) =>
-  JSON.stringify(Object.entries(a).sort()) === JSON.stringify(Object.entries(b).sort());
+const keyOf = (query: Query) => JSON.stringify(Object.entries(query).sort());
+const sameAs = (a: Query, b: Query) => keyOf(a) === keyOf(b);
 
 /**
  * The question as it is being written, and the address that holds it: it can be shared, reloaded and gone back to. What is typed stands at
@@ -21,10 +21,18 @@ export function useQuestion() {
   const draft = ref<Draft>(draftFrom(plain(route.query)));
   const own = route.path;
 
+  /** Addresses that were written here; when the route comes by with one of them it brings nothing new. */
+  const written = new Set<string>();
+  let queue = Promise.resolve();
+
+  /** Navigations come one after the other: a later one would cut off an earlier one that is still under way. */
   function write(step: 'push' | 'replace'): void {
     const query = queryOf(draft.value);
-    if (route.path !== own || sameAs(query, plain(route.query))) return;
-    void router[step]({ path: route.path, query });
+    queue = queue.then(async () => {
+      if (route.path !== own || sameAs(query, plain(route.query))) return;
+      written.add(keyOf(query));
+      await router[step]({ path: route.path, query });
+    });
   }
   const rest = useDebounceFn(() => write('replace'), REST);
 
@@ -40,7 +48,9 @@ export function useQuestion() {
   watch(
     () => route.query,
     (query) => {
-      if (route.path === own && !sameAs(plain(query), queryOf(draft.value))) draft.value = draftFrom(plain(query));
+      const found = plain(query);
+      if (written.delete(keyOf(found)) || route.path !== own) return;
+      if (!sameAs(found, queryOf(draft.value))) draft.value = draftFrom(found);
     },
   );
 

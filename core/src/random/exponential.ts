@@ -1,0 +1,37 @@
+import { exp, log } from '../numeric/elementary.js';
+import { nextOpenUnit, nextWord, type StreamState } from './stream.js';
+
+/** Standard exponential draws by the ziggurat of Marsaglia & Tsang (2000) with 256 layers, the layer's bits being none of the abscissa's. */
+const LAYERS = 256;
+const EDGE = 7.69711747013104972;
+const AREA = 0.0039496598225815571993;
+/** Layer i spans 0 … WIDTH[i]; a draw below INNER[i] (as a share of the width) is inside the curve for certain. */
+const WIDTH = new Float64Array(LAYERS + 1);
+const INNER = new Float64Array(LAYERS);
+const HEIGHT = new Float64Array(LAYERS + 1);
+
+function fillTables(): void {
+  WIDTH[0] = AREA / exp(-EDGE);
+  WIDTH[1] = EDGE;
+  for (let i = 2; i < LAYERS; i++) WIDTH[i] = -log(AREA / WIDTH[i - 1]! + exp(-WIDTH[i - 1]!));
+  WIDTH[LAYERS] = 0;
+  for (let i = 0; i < LAYERS; i++) INNER[i] = WIDTH[i + 1]! / WIDTH[i]!;
+  for (let i = 0; i <= LAYERS; i++) HEIGHT[i] = exp(-WIDTH[i]!);
+}
+fillTables();
+
+/** One standard exponential draw. */
+export function nextExponential(state: StreamState): number {
+  for (;;) {
+    const low = nextWord(state);
+    const high = nextWord(state);
+    const layer = low & 255;
+    const share = ((high >>> 0) * 2097152 + (low >>> 11)) * 1.1102230246251565e-16;
+    const x = share * WIDTH[layer]!;
+    if (share < INNER[layer]!) return x;
+    // Beyond the edge the tail is the whole curve again, moved on.
+    if (layer === 0) return EDGE - log(nextOpenUnit(state));
+    const height = HEIGHT[layer]! + nextOpenUnit(state) * (HEIGHT[layer + 1]! - HEIGHT[layer]!);
+    if (height < exp(-x)) return x;
+  }
+}

@@ -130,8 +130,8 @@ function plainZiggurat(stream: Int32Array): (out: Float64Array) => void {
       const z = u * x[layer]!;
       if (Math.abs(z) < x[layer + 1]!) out[i++] = z;
       else if (layer === 0) {
-        let a = 0;
-        let b = 0;
+        let a: number;
+        let b: number;
         do {
           a = -Math.log(nextOpenUnit(stream)) / edge;
           b = -Math.log(nextOpenUnit(stream));

@@ -1,7 +1,8 @@
+import type { Page } from '@playwright/test';
 import { expect, openStage, settled, studyOf, test, TWELVE } from './app.js';
 
-const answer = (page: import('@playwright/test').Page) => page.getByRole('region', { name: 'Answer' });
-const address = (page: import('@playwright/test').Page) => new URL(page.url()).searchParams;
+const answer = (page: Page) => page.getByRole('region', { name: 'Answer' });
+const address = (page: Page) => new URL(page.url()).searchParams;
 
 test('a question is a sentence; its answer names the direction, and the address holds it', async ({ page }) => {
   await page.goto('/');

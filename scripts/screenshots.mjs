@@ -87,6 +87,12 @@ try {
   await shot('evidence');
   await page.keyboard.press('Escape');
 
+  await page.getByRole('link', { name: 'Ask this distribution' }).click();
+  await page.getByLabel('Where').selectOption('above');
+  await page.getByLabel('Limit', { exact: true }).fill('8.17');
+  await page.getByText('3 of 48').waitFor();
+  await shot('distribution-readings');
+
   await stage('Verdict');
   await page.getByLabel('treat as normal', { exact: true }).check();
   await page
@@ -110,6 +116,12 @@ try {
   await page.keyboard.press('Control+V');
   await page.getByRole('button', { name: /^Take 6 rows/ }).waitFor();
   await shot('paste');
+
+  await page.goto(
+    `${server.url}distributions?family=gamma&by=sd&mean=5&spread=2&ask=between&a=3&b=8&over=lognormal&o.logMean=1.53&o.logSd=0.385`,
+  );
+  await page.getByRole('region', { name: 'Last questions' }).getByRole('link').nth(1).waitFor();
+  await shot('distributions');
 
   await page.goto(server.url);
   await page.getByRole('button', { name: /Move untitled/ }).waitFor();

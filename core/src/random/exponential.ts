@@ -20,6 +20,14 @@ function fillTables(): void {
 }
 fillTables();
 
+/** A draw from outside the inner boxes: beyond the edge, or in a wedge (NaN: draw again). */
+function outsideInner(state: StreamState, layer: number, x: number): number {
+  // Beyond the edge the tail is the whole curve again, moved on.
+  if (layer === 0) return EDGE - log(nextOpenUnit(state));
+  const height = HEIGHT[layer]! + nextOpenUnit(state) * (HEIGHT[layer + 1]! - HEIGHT[layer]!);
+  return height < exp(-x) ? x : NaN;
+}
+
 /** One standard exponential draw. */
 export function nextExponential(state: StreamState): number {
   for (;;) {
@@ -28,10 +36,9 @@ export function nextExponential(state: StreamState): number {
     const layer = low & 255;
     const share = ((high >>> 0) * 2097152 + (low >>> 11)) * 1.1102230246251565e-16;
     const x = share * WIDTH[layer]!;
+    // Small enough to be taken into the loops that call it: the rare cases stand apart.
     if (share < INNER[layer]!) return x;
-    // Beyond the edge the tail is the whole curve again, moved on.
-    if (layer === 0) return EDGE - log(nextOpenUnit(state));
-    const height = HEIGHT[layer]! + nextOpenUnit(state) * (HEIGHT[layer + 1]! - HEIGHT[layer]!);
-    if (height < exp(-x)) return x;
+    const found = outsideInner(state, layer, x);
+    if (!Number.isNaN(found)) return found;
   }
 }

@@ -34,5 +34,7 @@ export function fillGammas(state: StreamState, shape: number, out: Float64Array)
     }
     out[i++] = d * v;
   }
-  if (shape < 1) for (let i = 0; i < out.length; i++) out[i] = out[i]! * exp(-nextExponential(state) / shape);
+  if (shape >= 1) return;
+  const inverse = -1 / shape;
+  for (let i = 0; i < out.length; i++) out[i] = out[i]! * exp(nextExponential(state) * inverse);
 }

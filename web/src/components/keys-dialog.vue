@@ -14,6 +14,7 @@ const KEYS = [
   ['Ctrl + D, Delete', 'fill the first row of the range down; empty the range'],
   ['Alt + Insert, Alt + Delete', 'insert rows above, remove the chosen rows'],
   ['Ctrl + F', 'find in the table, go to a row'],
+  ['← →, with Shift ten steps', 'move a limit of the picture that is in focus (Distributions)'],
   ['← →', 'step from reading to reading, with the plot in focus'],
   ['Escape, then Tab', 'leave the table'],
   ['?', 'this list'],

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { drive, inThisThread } from '../src/analyses/runner.js';
 import type { ProbabilityPlotResult } from '../src/analyses/probability-plot.js';
-import { betaTails } from '../src/numeric/beta.js';
+import { betaLower } from '../src/numeric/beta-tails.js';
 import { plottingPositions, POSITION_RULES } from '../src/probability-plot/positions.js';
 import {
   bandRanks,
@@ -38,7 +38,7 @@ describe('plotting positions', () => {
 
   it('split the chance of the i-th least reading in half at median ranks', () => {
     const p = plottingPositions(10, 'median-rank');
-    for (let i = 1; i <= 10; i++) expect(betaTails(p[i - 1]!, i, 11 - i).lower).toBeCloseTo(0.5, 10);
+    for (let i = 1; i <= 10; i++) expect(betaLower(i, 11 - i, p[i - 1]!, 1 - p[i - 1]!)).toBeCloseTo(0.5, 10);
     // The first has a closed form: 1 − 2^(−1/n).
     expect(p[0]).toBeCloseTo(1 - 0.5 ** 0.1, 12);
   });

@@ -231,7 +231,7 @@ describe('laws of every family', () => {
     let total = 0;
     let first = 0;
     let second = 0;
-    for (let u = -45; u <= 45; u += 0.02) {
+    for (let u = -45; u <= 45; u += 0.1) {
       const p = 1 / (1 + Math.exp(-u));
       const q = 1 / (1 + Math.exp(u));
       const x = u < 0 ? d.quantile(p) : d.survivalQuantile(q);
@@ -255,7 +255,8 @@ describe('laws of every family', () => {
       d.sample(createStream(20261123, 0), draws);
       const again = new Float64Array(n);
       d.sample(createStream(20261123, 0), again);
-      expect(again).toEqual(draws);
+      // Compared value by value: the library's own comparison of long arrays takes most of the test's time.
+      expect(again.every((value, i) => Object.is(value, draws[i]))).toBe(true);
       const mean = draws.reduce((a, b) => a + b, 0) / n;
       if (Number.isFinite(d.kurtosis)) {
         expect(Math.abs(mean - d.mean)).toBeLessThan(5 * Math.sqrt(d.variance / n));
@@ -343,7 +344,7 @@ describe('skewness and kurtosis', () => {
     let total = 0;
     let third = 0;
     let fourth = 0;
-    for (let u = -60; u <= 60; u += 0.02) {
+    for (let u = -60; u <= 60; u += 0.1) {
       const p = 1 / (1 + Math.exp(-u));
       const q = 1 / (1 + Math.exp(u));
       const z = ((u < 0 ? d.quantile(p) : d.survivalQuantile(q)) - d.mean) / sd;

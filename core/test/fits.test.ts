@@ -69,7 +69,7 @@ const findable = CASES.filter(
 
 describe('a fit to draws of its own family', () => {
   it.each(findable.map((one) => [one.name, one] as const))('%s', (_, { family, parameters, distribution: truth }) => {
-    const n = 3000;
+    const n = 1200;
     const x = new Float64Array(n);
     truth.sample(createStream(11, 2), x);
     const given = Object.fromEntries((family.estimation.given ?? []).map((name) => [name, parameters[name]!]));

@@ -91,6 +91,7 @@ try {
   await page.getByLabel('Where').selectOption('above');
   await page.getByLabel('Limit', { exact: true }).fill('8.17');
   await page.getByText('3 of 48').waitFor();
+  await page.getByLabel('Limit', { exact: true }).blur();
   await shot('distribution-readings');
 
   await stage('Verdict');
@@ -120,7 +121,7 @@ try {
   await page.goto(
     `${server.url}distributions?family=gamma&by=sd&mean=5&spread=2&ask=between&a=3&b=8&over=lognormal&o.logMean=1.53&o.logSd=0.385`,
   );
-  await page.getByRole('region', { name: 'Last questions' }).getByRole('link').nth(1).waitFor();
+  await page.getByRole('region', { name: 'Last questions' }).getByRole('link').waitFor();
   await shot('distributions');
 
   await page.goto(server.url);

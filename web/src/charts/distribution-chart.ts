@@ -111,6 +111,49 @@ function drawOverMarks({ chart, context, picture, colours }: Shape): void {
   });
 }
 
+/** The limits as lines over everything, each with its value at the top; an arrow where it lies beyond the picture. */
+function drawLimits({ chart, context, picture, colours }: Shape): void {
+  const { left, right, top, bottom } = chart.chartArea;
+  context.font = "12px 'IBM Plex Sans', sans-serif";
+  context.textBaseline = 'middle';
+  const { lower, upper } = picture.region;
+  for (const [value, isLower] of [
+    [lower, true],
+    [upper, false],
+  ] as const) {
+    if (!Number.isFinite(value)) continue;
+    const pixel = xOf(chart, value);
+    const beyond = pixel < left - 0.5 ? -1 : pixel > right + 0.5 ? 1 : 0;
+    const x = Math.round(Math.min(right, Math.max(left, pixel)));
+    context.globalAlpha = beyond ? 0.35 : 1;
+    context.fillStyle = colours.green;
+    context.fillRect(x - 1, top, 2, bottom - top);
+    context.globalAlpha = 1;
+    const text = `${beyond < 0 ? '← ' : ''}${formatValue(value)}${beyond > 0 ? ' →' : ''}`;
+    const width = context.measureText(text).width;
+    // On the outer side of its limit, unless that is off the picture.
+    const before = beyond > 0 || (beyond === 0 && isLower && x - width - 10 > left);
+    const at = before ? x - width - 9 : Math.min(x + 7, right - width);
+    context.fillStyle = colours.card;
+    context.fillRect(at - 3, top + 4, width + 6, 17);
+    context.fillStyle = colours.ink;
+    context.fillText(text, at, top + 13);
+  }
+}
+
+/** The answer over the widest stretch of its region. */
+function drawAnswer({ chart, context, picture, colours }: Shape): void {
+  const { window } = picture;
+  const [widest = window] = stretchesOf(picture).sort((a, b) => b.to - b.from - (a.to - a.from));
+  const { left, right, top } = chart.chartArea;
+  context.font = "500 17px 'IBM Plex Serif', serif";
+  context.textBaseline = 'middle';
+  context.fillStyle = colours.green;
+  const half = context.measureText(picture.answer).width / 2;
+  const centre = xOf(chart, (widest.from + widest.to) / 2);
+  context.fillText(picture.answer, Math.min(right - 2 * half, Math.max(left, centre - half)), top - 13);
+}
+
 /** What stands behind and in the curve. It reads the picture from the data, so that one chart serves every question. */
 const groundwork: Plugin<'line'> = {
   id: 'groundwork',
@@ -127,6 +170,14 @@ const groundwork: Plugin<'line'> = {
     else if (picture.curve.bars) drawBars(shape);
     else drawRegion(shape);
     drawOverMarks(shape);
+    chart.ctx.restore();
+  },
+  afterDatasetsDraw(chart) {
+    const { picture, colours } = chart.data as PictureData;
+    const shape: Shape = { chart: chart as unknown as Chart, context: chart.ctx, picture, colours };
+    chart.ctx.save();
+    drawLimits(shape);
+    drawAnswer(shape);
     chart.ctx.restore();
   },
 };

@@ -2,6 +2,7 @@ import {
   curveOver,
   distribution,
   familyByName,
+  formatPercentOf,
   joined,
   wellPlaced,
   type Curve,
@@ -29,6 +30,8 @@ export interface Picture {
   bars: { from: number; to: number; height: number }[];
   /** The shares that the region takes up on the scale of the cumulative curve, and up to where on the other. */
   strips: { from: number; to: number; until: number }[];
+  /** The answer, written over its region. */
+  answer: string;
   top: number;
   discrete: boolean;
 }
@@ -85,6 +88,7 @@ export function pictureOf(
       ...{ countsLower: included, countsUpper: included && result.ends !== 'lower-only' },
     },
     strips: stripsOf(result, window),
+    answer: result.question === 'at' ? '' : formatPercentOf(result.probability, result.complement),
     top: shown.view === 'cumulative' ? 1 : highest * 1.08,
   };
 }

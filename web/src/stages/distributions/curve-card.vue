@@ -1,16 +1,18 @@
 <script setup lang="ts">
-import { formatPercentOf, formatValue, type DistributionResult } from '@verdict/core';
+import { formatValue, type DistributionResult } from '@verdict/core';
 import { computed, ref } from 'vue';
 import ChartPicture, { type Place } from '../../charts/chart-picture.vue';
-import { distributionChart, stretchesOf } from '../../charts/distribution-chart.js';
+import { distributionChart } from '../../charts/distribution-chart.js';
 import type { Picture } from '../../charts/distribution-picture.js';
 import { useColours } from '../../charts/use-colours.js';
+import { usePictureActions } from '../../charts/use-picture-actions.js';
 
 /** The picture of a distribution with the asked region, whose limits can be dragged or moved by the arrow keys. */
 const props = defineProps<{
   picture: Picture;
   result: DistributionResult;
   axis: string;
+  title: string;
   words: string;
   /** What is drawn in which colour, where there is more than one thing. */
   legend: { mark: 'curve' | 'numbers' | 'over' | 'marks' | 'bars'; text: string }[];
@@ -19,6 +21,9 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ drag: [side: 'lower' | 'upper', x: number] }>();
 
+const card = ref<HTMLElement>();
+const chart = ref<InstanceType<typeof ChartPicture>>();
+const { copy, save, enlarge, isFullscreen } = usePictureActions(card, chart, () => props.title);
 const box = ref<HTMLElement>();
 const colours = useColours(box);
 const config = computed(() => (colours.value ? distributionChart(props.picture, colours.value, props.axis) : null));
@@ -39,8 +44,6 @@ interface Handle {
   side: 'lower' | 'upper';
   value: number;
   at: number;
-  /** Where the limit lies outside the picture. */
-  beyond: '' | 'left' | 'right';
 }
 const handles = computed<Handle[]>(() => {
   if (!place.value) return [];
@@ -54,22 +57,8 @@ const handles = computed<Handle[]>(() => {
   ).flatMap(([side, value]) => {
     if (value === null) return [];
     const pixel = pixelOf(value);
-    const beyond = pixel < left - 0.5 ? 'left' : pixel > right + 0.5 ? 'right' : '';
-    return [{ side, value, at: Math.min(right, Math.max(left, pixel)), beyond }];
+    return [{ side, value, at: Math.min(right, Math.max(left, pixel)) }];
   });
-});
-
-/** The answer stands over the widest stretch of its region. */
-const label = computed(() => {
-  if (!place.value) return null;
-  const { window } = props.picture;
-  const [widest] = stretchesOf(props.picture).sort((a, b) => b.to - b.from - (a.to - a.from));
-  const at = widest ? pixelOf((widest.from + widest.to) / 2) : pixelOf((window.from + window.to) / 2);
-  const { left, right } = place.value;
-  return {
-    at: Math.min(right - 40, Math.max(left + 40, at)),
-    text: formatPercentOf(props.result.probability, props.result.complement),
-  };
 });
 
 const dragged = ref<'lower' | 'upper' | null>(null);
@@ -92,13 +81,16 @@ function onKey(event: KeyboardEvent, { side, value }: Handle): void {
   const step = props.result.discrete ? 1 : (to - from) / 200;
   emit('drag', side, value + by * step * (event.shiftKey ? 10 : 1));
 }
-
-const chart = ref<InstanceType<typeof ChartPicture>>();
-defineExpose({ toPng: () => chart.value!.toPng() });
 </script>
 
 <template>
-  <section class="card picture-card" :class="{ stale }" aria-label="Picture">
+  <section ref="card" class="card picture-card" :class="{ stale }" aria-label="Picture">
+    <div class="title">
+      <h2>{{ title }}</h2>
+      <button class="plain" @click="copy">Copy</button>
+      <button class="plain" @click="save">Save</button>
+      <button class="plain" @click="enlarge">{{ isFullscreen ? 'Smaller' : 'Enlarge' }}</button>
+    </div>
     <div ref="box" class="box">
       <ChartPicture
         v-if="config"
@@ -108,12 +100,11 @@ defineExpose({ toPng: () => chart.value!.toPng() });
         @placed="(found) => (place = found)"
       />
       <template v-if="place && !stale">
-        <span v-if="label" class="answer" :style="{ left: `${label.at}px` }">{{ label.text }}</span>
         <div
           v-for="handle in handles"
           :key="handle.side"
           class="handle"
-          :class="[handle.beyond, { dragged: dragged === handle.side }]"
+          :class="{ dragged: dragged === handle.side }"
           role="slider"
           tabindex="0"
           :aria-label="handle.side === 'lower' ? 'Lower limit on the picture' : 'Upper limit on the picture'"
@@ -127,10 +118,6 @@ defineExpose({ toPng: () => chart.value!.toPng() });
           @keydown="onKey($event, handle)"
         >
           <span class="grip" aria-hidden="true"></span>
-          <span class="at"
-            >{{ handle.beyond === 'left' ? '← ' : '' }}{{ formatValue(handle.value)
-            }}{{ handle.beyond === 'right' ? ' →' : '' }}</span
-          >
         </div>
       </template>
     </div>
@@ -149,6 +136,18 @@ defineExpose({ toPng: () => chart.value!.toPng() });
   min-height: 0;
   padding: 12px 14px 10px;
 }
+.title {
+  display: flex;
+  gap: 12px;
+  align-items: baseline;
+}
+h2 {
+  flex: 1;
+  margin: 0 0 4px;
+  font-size: 15px;
+  font-weight: 600;
+  overflow-wrap: anywhere;
+}
 .box {
   position: relative;
   flex: 1;
@@ -157,34 +156,12 @@ defineExpose({ toPng: () => chart.value!.toPng() });
 .stale .box {
   opacity: 0.35;
 }
-.answer {
-  position: absolute;
-  top: 0;
-  transform: translateX(-50%);
-  color: var(--green);
-  font: 500 17px/24px var(--serif);
-  white-space: nowrap;
-  pointer-events: none;
-}
 .handle {
   position: absolute;
   width: 22px;
   margin-left: -11px;
   cursor: ew-resize;
   touch-action: none;
-}
-.handle::before {
-  content: '';
-  position: absolute;
-  top: 0;
-  bottom: 0;
-  left: 10px;
-  width: 2px;
-  background: var(--green);
-}
-.handle.left::before,
-.handle.right::before {
-  opacity: 0.35;
 }
 .grip {
   position: absolute;
@@ -204,25 +181,6 @@ defineExpose({ toPng: () => chart.value!.toPng() });
   background: var(--green);
   outline: 2px solid var(--green);
   outline-offset: 2px;
-}
-.at {
-  position: absolute;
-  top: 3px;
-  left: 15px;
-  border-radius: 3px;
-  padding: 0 4px;
-  background: var(--card);
-  font-size: 12px;
-  white-space: nowrap;
-}
-.handle.right .at,
-.handle[aria-label^='Lower'] .at {
-  right: 15px;
-  left: auto;
-}
-.handle.left .at {
-  right: auto;
-  left: 15px;
 }
 .legend {
   display: flex;

@@ -11,13 +11,12 @@ import {
   type Piece,
 } from '@verdict/core';
 import { ElMessage } from 'element-plus';
-import { computed, ref, watch } from 'vue';
+import { computed, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
 import CautionNote from '../../components/caution-note.vue';
 import FindingWords from '../../components/finding-words.vue';
 import { useKeeping, type About } from '../../composables/use-keeping.js';
 import { useKeys } from '../../composables/use-keys.js';
-import { saveFile } from '../../files/save-file.js';
 import { useStudy } from '../../stores/study.js';
 import CurveCard from './curve-card.vue';
 import DistributionFigures from './distribution-figures.vue';
@@ -41,7 +40,7 @@ const columns = computed(() =>
 const column = computed(() => columns.value.find(({ id }) => id === draft.value.column) ?? null);
 const sample = computed(() => (column.value ? store.sampleOf(column.value.id) : null));
 const asked = useDistribution(draft, sample);
-const { request, faults, result, over, whyNot, picture, drawn, words } = asked;
+const { request, faults, result, over, whyNot, picture, drawn, title, words } = asked;
 
 const sentence = computed(() => (request.value ? methodOf(distributionAnalysis, request.value) : ''));
 const finding = computed<Piece[]>(() => (result.value ? distributionAnalysis.finding(result.value) : []));
@@ -125,10 +124,6 @@ async function copyJson(): Promise<void> {
   await navigator.clipboard.writeText(JSON.stringify(all, null, 2));
   ElMessage.success('Request and result are on the clipboard, in full precision.');
 }
-const card = ref<InstanceType<typeof CurveCard>>();
-async function savePicture(): Promise<void> {
-  saveFile(`${familyByName(draft.value.family).title} distribution.png`, await card.value!.toPng(), 'image/png');
-}
 </script>
 
 <template>
@@ -145,10 +140,10 @@ async function savePicture(): Promise<void> {
     <div class="upper">
       <CurveCard
         v-if="picture && drawn"
-        ref="card"
         :picture="picture"
         :result="drawn"
         :axis="axis"
+        :title="title"
         :words="words"
         :legend="legend"
         :stale="!result"
@@ -175,7 +170,6 @@ async function savePicture(): Promise<void> {
           >
           <button class="plain" @click="copySentence">Copy the answer</button>
           <button class="plain" @click="copyJson">Copy as JSON</button>
-          <button class="plain" @click="savePicture">Save the picture</button>
           <span v-if="kept" class="soft" role="status">{{ kept }}</span>
         </div>
         <p v-if="alone" class="soft hint">

@@ -99,17 +99,21 @@ export function useDistribution(draft: Ref<Draft>, sample: ComputedRef<Sample | 
     return side === 'lower' ? { a: text } : { b: text };
   }
 
-  const words = computed(() => {
+  const title = computed(() => {
     if (!drawn.value) return '';
-    const { family, parameters, lower, upper, outside } = drawn.value;
+    const kind =
+      draft.value.view === 'cumulative' ? 'Cumulative curve' : drawn.value.discrete ? 'Probabilities' : 'Density';
+    return `${kind} of ${distributionName(drawn.value.family, drawn.value.parameters)}`;
+  });
+  const words = computed(() => {
+    if (!drawn.value || !picture.value) return '';
+    const { lower, upper, outside } = drawn.value;
     const limits = [lower, upper]
       .filter((x) => x !== null)
       .map(formatValue)
       .join(' and ');
-    const kind =
-      draft.value.view === 'cumulative' ? 'Cumulative curve' : drawn.value.discrete ? 'Probabilities' : 'Density';
-    return `${kind} of ${distributionName(family, parameters)}; shaded ${outside ? 'outside' : 'at'} ${limits || 'no limit'}.`;
+    return `${title.value}; shaded ${outside ? 'outside' : 'at'} ${limits}: ${picture.value.answer}.`;
   });
 
-  return { request, faults, found, result, over, whyNot, picture, drawn, dragged, words, histogram };
+  return { request, faults, found, result, over, whyNot, picture, drawn, dragged, title, words };
 }

@@ -1,11 +1,10 @@
 <script setup lang="ts">
 import { formatFigure, formatPercent, probabilityPlotAnalysis, type ProbabilityPlotResult } from '@verdict/core';
-import { useFullscreen } from '@vueuse/core';
-import { ElMessage } from 'element-plus';
 import { computed, ref, watch } from 'vue';
 import ChartPicture from '../../charts/chart-picture.vue';
 import { plotPoints, pointWords, probabilityPlotChart } from '../../charts/probability-plot-chart.js';
 import { useColours } from '../../charts/use-colours.js';
+import { usePictureActions } from '../../charts/use-picture-actions.js';
 import PlotTable from './plot-table.vue';
 
 const props = defineProps<{ result: ProbabilityPlotResult; column: string; locked?: boolean; printed?: boolean }>();
@@ -17,7 +16,11 @@ const card = ref<HTMLElement>();
 const picture = ref<InstanceType<typeof ChartPicture>>();
 const tableOpen = ref(false);
 const colours = useColours(card);
-const { toggle: enlarge, isFullscreen } = useFullscreen(card);
+const { copy, save, enlarge, isFullscreen } = usePictureActions(
+  card,
+  picture,
+  () => `probability plot of ${props.column}`,
+);
 
 const points = computed(() => plotPoints(props.result));
 const config = computed(
@@ -50,22 +53,6 @@ watch(
   () => (pointed.value = null),
 );
 
-async function copy(): Promise<void> {
-  try {
-    const png = await picture.value!.toPng();
-    await navigator.clipboard.write([new ClipboardItem({ 'image/png': png })]);
-    ElMessage.success('The picture is on the clipboard.');
-  } catch {
-    ElMessage.warning('The browser does not allow copying a picture here; use Save.');
-  }
-}
-async function save(): Promise<void> {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(await picture.value!.toPng());
-  link.download = `probability plot of ${props.column}.png`.replace(/[^\w .()-]/g, '_');
-  link.click();
-  URL.revokeObjectURL(link.href);
-}
 const figure = (value: number) => formatFigure(value, 'reading', props.result.resolution);
 </script>
 

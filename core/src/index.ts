@@ -1,15 +1,13 @@
 // The table of contents of the core.
 export * from './analyses/analysis.js';
 export { describeAnalysis, type DescribeResult } from './analyses/describe.js';
+export { distributionAnalysis, type DistributionResult, type MomentFigure } from './analyses/distribution.js';
 export {
-  distributionAnalysis,
   QUESTIONS,
   usualParameters,
   type DistributionRequest,
-  type DistributionResult,
-  type MomentFigure,
   type Question,
-} from './analyses/distribution.js';
+} from './analyses/distribution-request.js';
 export { complementSentence, distributionName, readingsSentence } from './analyses/distribution-words.js';
 export { chunkCount, performChunk, type KernelOrder } from './analyses/kernels.js';
 export { fieldText, isField, methodOf, methodSentence, visibleParts } from './analyses/method-sentence.js';
@@ -34,7 +32,6 @@ export {
   decimalsOf,
   formatFigure,
   formatP,
-  formatChance,
   formatPercent,
   formatPercentOf,
   formatValue,

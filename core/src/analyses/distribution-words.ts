@@ -2,7 +2,8 @@ import type { Parameters } from '../distributions/family.js';
 import { familyByName } from '../distributions/registry.js';
 import { formatPercentOf, formatValue } from '../numeric/format.js';
 import type { Piece } from './analysis.js';
-import type { DistributionRequest, DistributionResult } from './distribution.js';
+import type { DistributionRequest } from './distribution-request.js';
+import type { DistributionResult } from './distribution.js';
 
 /** "a normal distribution with mean 8.02 and sd 0.11"; optional parameters are named where they are not at their usual value. */
 export function distributionName(name: string, parameters: Parameters): string {

@@ -75,16 +75,10 @@ export function formatValue(value: number): string {
   return withMinus(String(rounded));
 }
 
-/** A probability at four significant figures; next to 1 by what is missing, so that 0.999 999 999 is not read as 1. */
-export function formatChance(p: number, complement = 1 - p): string {
-  if (p === 0) return '0';
-  if (complement === 0) return '1';
-  if (p < 1e-4) return inPowersOfTen(p, 4);
-  if (complement < 1e-4) return `1 − ${inPowersOfTen(complement, 4)}`;
-  return Number(p.toPrecision(4)).toString();
-}
-
-/** The same as a percentage: "9.2 %" to four figures, and beyond the fourth decimal in powers of ten or as "all but …". */
+/**
+ * A probability as a percentage: "9.244 %" to four figures; in powers of ten where it is tiny, and by what is missing next to 1, so that
+ * 0.999 999 999 is not read as 1.
+ */
 export function formatPercentOf(p: number, complement = 1 - p, digits = 4): string {
   if (p === 0) return '0\u00a0%';
   if (complement === 0) return '100\u00a0%';

@@ -1,4 +1,11 @@
-import { distribution, distributionAnalysis, familyByName, FAMILIES, type DistributionResult } from '@verdict/core';
+import {
+  distribution,
+  distributionAnalysis,
+  familyByName,
+  FAMILIES,
+  QUESTIONS,
+  type DistributionResult,
+} from '@verdict/core';
 import fc from 'fast-check';
 import { computed, ref } from 'vue';
 import { describe, expect, it } from 'vitest';
@@ -20,17 +27,7 @@ import {
 } from '../src/stages/distributions/question.js';
 import { useDistribution } from '../src/stages/distributions/use-distribution.js';
 
-const ASKED: Asked[] = [
-  'below',
-  'above',
-  'between',
-  'outside',
-  'withinSd',
-  'recordedAs',
-  'lowerShare',
-  'upperShare',
-  'centralShare',
-];
+const ASKED = QUESTIONS.filter((question): question is Asked => question !== 'at');
 const draftOf = (patch: Partial<Draft>): Draft => ({ ...newDraft(), ...patch });
 const page = (patch: Partial<Draft>) => {
   const draft = ref(draftOf(patch));

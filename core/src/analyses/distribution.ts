@@ -4,6 +4,7 @@ import { distribution, familyByName } from '../distributions/registry.js';
 import { clopperPearson } from '../numeric/clopper-pearson.js';
 import type { Sample } from '../readings/sample.js';
 import { defineAnalysis, type Note } from './analysis.js';
+import { unavailable } from './cautions.js';
 import {
   distributionRequest,
   parametersOf,
@@ -214,13 +215,7 @@ export const distributionAnalysis = defineAnalysis<DistributionRequest, Distribu
       if (d && !Number.isFinite(d.variance)) {
         const reason =
           'This distribution has no sd to count from: its tails are too heavy. Ask between two limits instead.';
-        return {
-          available: false,
-          reason,
-          n: sample.values.length,
-          missing: sample.missing,
-          setAside: sample.setAside,
-        };
+        return unavailable(sample, reason);
       }
     }
     return resultOf(settings, sample);

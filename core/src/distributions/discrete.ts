@@ -5,19 +5,16 @@ import type { Distribution } from './family.js';
 import { isProbability } from './scaled.js';
 
 /** A distribution over whole numbers as its family states it: every function takes a whole number of the support. */
-export interface Counts {
+export interface Counts extends Pick<
+  Distribution,
+  'mean' | 'variance' | 'skewness' | 'kurtosis' | 'support' | 'sample'
+> {
   mass(k: number): number;
   logMass(k: number): number;
   /** P(X ≤ k). */
   lowerTail(k: number): number;
   /** P(X > k). */
   upperTail(k: number): number;
-  mean: number;
-  variance: number;
-  skewness: number;
-  kurtosis: number;
-  support: { lower: number; upper: number };
-  sample(stream: StreamState, out: Float64Array): void;
 }
 
 /** So much below p (above q) still counts as reaching it: rounding, not a missing step. */

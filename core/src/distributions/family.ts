@@ -127,6 +127,24 @@ export const THRESHOLD: ParameterSpec = {
 export function shapeParameter(meaning: string, usual: number, name = 'shape', title = 'shape'): ParameterSpec {
   return { name, title, meaning, range: POSITIVE, usual };
 }
+export const LOWER_END: ParameterSpec = {
+  name: 'lower',
+  title: 'lower end',
+  meaning: 'the least possible value',
+  range: ANY,
+  usual: 0,
+};
+export const UPPER_END: ParameterSpec = {
+  name: 'upper',
+  title: 'upper end',
+  meaning: 'the greatest possible value',
+  range: ANY,
+  usual: 1,
+};
+/** What is wrong with two ends that do not lie in order. */
+export function endsFault({ lower, upper }: { lower: number; upper: number }): ParameterFault | null {
+  return lower < upper ? null : { name: 'upper', message: `The upper end lies above the lower end, ${lower}.` };
+}
 export const PROBABILITY: ParameterSpec = {
   name: 'probability',
   title: 'probability',

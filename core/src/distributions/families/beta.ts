@@ -6,7 +6,17 @@ import { trigamma } from '../../numeric/trigamma.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { fillGammas } from '../../random/gamma.js';
 import { nextOpenUnit, type StreamState } from '../../random/stream.js';
-import { defineFamily, refuse, shapeParameter, type Distribution, type Parameters, type Refusal } from '../family.js';
+import {
+  defineFamily,
+  endsFault,
+  LOWER_END,
+  UPPER_END,
+  refuse,
+  shapeParameter,
+  type Distribution,
+  type Parameters,
+  type Refusal,
+} from '../family.js';
 import { refined } from '../refined.js';
 import { isProbability } from '../scaled.js';
 import { meanOf } from '../readings-above.js';
@@ -96,11 +106,10 @@ export const beta = defineFamily({
   parameters: [
     { ...shapeParameter('draws towards the upper end when large', 2, 'shape1', 'shape 1'), name: 'shape1' },
     { ...shapeParameter('draws towards the lower end when large', 3, 'shape2', 'shape 2'), name: 'shape2' },
-    { name: 'lower', title: 'lower end', meaning: 'the least possible value', range: {}, usual: 0, optional: true },
-    { name: 'upper', title: 'upper end', meaning: 'the greatest possible value', range: {}, usual: 1, optional: true },
+    { ...LOWER_END, name: 'lower', optional: true },
+    { ...UPPER_END, name: 'upper', optional: true },
   ],
-  conflict: ({ lower, upper }) =>
-    lower < upper ? null : { name: 'upper', message: `The upper end lies above the lower end, ${lower}.` },
+  conflict: endsFault,
   of: ({ shape1, shape2, lower, upper }) => distributionOf(shape1, shape2, lower, upper),
   estimation: {
     given: ['lower', 'upper'],

@@ -1,6 +1,6 @@
 import { log, exp } from '../../numeric/elementary.js';
 import { nelderMead } from '../../numeric/nelder-mead.js';
-import { defineFamily, type Distribution } from '../family.js';
+import { defineFamily, endsFault, LOWER_END, UPPER_END, type Distribution } from '../family.js';
 import { sampleByInversion } from '../inversion.js';
 import { isProbability } from '../scaled.js';
 
@@ -71,13 +71,12 @@ export const triangular = defineFamily({
   title: 'triangular',
   about: 'Least, likeliest and greatest value are all that is known; sums of two uniform errors.',
   parameters: [
-    { name: 'lower', title: 'lower end', meaning: 'the least possible value', range: {}, usual: 0 },
+    { ...LOWER_END, name: 'lower' },
     { name: 'mode', title: 'mode', meaning: 'the likeliest value', range: {}, usual: 0.5 },
-    { name: 'upper', title: 'upper end', meaning: 'the greatest possible value', range: {}, usual: 1 },
+    { ...UPPER_END, name: 'upper' },
   ],
   conflict({ lower, mode, upper }) {
-    if (!(lower < upper)) return { name: 'upper', message: `The upper end lies above the lower end, ${lower}.` };
-    if (mode >= lower && mode <= upper) return null;
+    if (!(lower < upper) || (mode >= lower && mode <= upper)) return endsFault({ lower, upper });
     return { name: 'mode', message: `The mode lies between the ends, ${lower} and ${upper}.` };
   },
   of: ({ lower, mode, upper }) => distributionOf(lower, mode, upper),

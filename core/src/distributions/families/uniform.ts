@@ -1,6 +1,6 @@
 import { log } from '../../numeric/elementary.js';
 import { nextOpenUnit } from '../../random/stream.js';
-import { defineFamily, type Distribution } from '../family.js';
+import { defineFamily, endsFault, LOWER_END, UPPER_END, type Distribution } from '../family.js';
 import { isProbability } from '../scaled.js';
 
 function distributionOf(lower: number, upper: number): Distribution {
@@ -30,11 +30,10 @@ export const uniform = defineFamily({
   title: 'uniform',
   about: 'Every value between two ends alike: rounding errors, random phases, a tolerance nothing more is known of.',
   parameters: [
-    { name: 'lower', title: 'lower end', meaning: 'the least possible value', range: {}, usual: 0 },
-    { name: 'upper', title: 'upper end', meaning: 'the greatest possible value', range: {}, usual: 1 },
+    { ...LOWER_END, name: 'lower' },
+    { ...UPPER_END, name: 'upper' },
   ],
-  conflict: ({ lower, upper }) =>
-    lower < upper ? null : { name: 'upper', message: `The upper end lies above the lower end, ${lower}.` },
+  conflict: endsFault,
   of: ({ lower, upper }) => distributionOf(lower, upper),
   estimation: {
     ends: ['lower', 'upper'],

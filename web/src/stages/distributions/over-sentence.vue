@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { FAMILIES, familyByName, rangeWords, type Family } from '@verdict/core';
 import { computed } from 'vue';
+import FigureField from './figure-field.vue';
 import { usualTexts, type Draft, type Faults } from './question.js';
 
 /** What else the picture shows: a second family, the readings of a column, the other view, its own ends. */
@@ -72,13 +73,12 @@ const setParameter = (name: string, value: string) =>
         with
         <span v-for="spec in over.parameters" :key="spec.name" class="pair">
           {{ spec.title }}
-          <input
-            class="field"
-            :class="{ wrong: `o.${spec.name}` in faults }"
-            :aria-label="`${spec.title} of the second family`"
-            :title="`${spec.meaning}; ${rangeWords(spec)}`"
+          <FigureField
+            :label="`${spec.title} of the second family`"
             :value="draft.overParameters[spec.name]"
-            @input="setParameter(spec.name, text($event))"
+            :wrong="`o.${spec.name}` in faults"
+            :hint="`${spec.meaning}; ${rangeWords(spec)}`"
+            @typed="(typed) => setParameter(spec.name, typed)"
           />
         </span>
       </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { FAMILIES, familyByName, rangeWords } from '@verdict/core';
 import { computed } from 'vue';
+import FigureField from './figure-field.vue';
 import { toldByMoments, usualTexts, type Asked, type Draft, type Faults, type ToldBy } from './question.js';
 
 /** The question as a sentence with fields. */
@@ -50,7 +51,7 @@ const said = computed(() => {
   const sorted = Object.entries(props.faults).sort(([a], [b]) => isFamily(a) - isFamily(b));
   return [...new Set(sorted.map(([, text]) => text))];
 });
-const wrong = (field: string) => ({ wrong: field in props.faults });
+const wrong = (field: string) => field in props.faults;
 </script>
 
 <template>
@@ -81,32 +82,28 @@ const wrong = (field: string) => ({ wrong: field in props.faults });
         <template v-if="draft.by === 'parameters'">
           <template v-for="(spec, i) in pair" :key="spec.name">
             <template v-if="i > 0"> and </template>
-            <input
-              class="field"
-              :class="wrong(`p.${spec.name}`)"
-              :aria-label="spec.title"
-              :aria-invalid="`p.${spec.name}` in faults"
-              :title="`${spec.meaning}; ${rangeWords(spec)}`"
+            <FigureField
+              :label="spec.title"
               :value="draft.parameters[spec.name]"
-              @input="setParameter(spec.name, text($event))"
+              :wrong="wrong(`p.${spec.name}`)"
+              :hint="`${spec.meaning}; ${rangeWords(spec)}`"
+              @typed="(typed) => setParameter(spec.name, typed)"
             />
           </template>
         </template>
         <template v-else>
-          <input
-            class="field"
-            :class="wrong('mean')"
-            aria-label="mean"
+          <FigureField
+            label="mean"
             :value="draft.mean"
-            @input="emit('change', { mean: text($event) })"
+            :wrong="wrong('mean')"
+            @typed="(typed) => emit('change', { mean: typed })"
           />
           and
-          <input
-            class="field"
-            :class="wrong('spread')"
-            :aria-label="draft.by"
+          <FigureField
+            :label="draft.by"
             :value="draft.spread"
-            @input="emit('change', { spread: text($event) })"
+            :wrong="wrong('spread')"
+            @typed="(typed) => emit('change', { spread: typed })"
           />
         </template>
       </template>
@@ -114,14 +111,12 @@ const wrong = (field: string) => ({ wrong: field in props.faults });
         >{{ byMoments ? ', ' : endings(i, named.length) }}
         <span class="pair"
           >{{ spec.title }}
-          <input
-            class="field"
-            :class="wrong(`p.${spec.name}`)"
-            :aria-label="spec.title"
-            :aria-invalid="`p.${spec.name}` in faults"
-            :title="`${spec.meaning}; ${rangeWords(spec)}`"
+          <FigureField
+            :label="spec.title"
             :value="draft.parameters[spec.name]"
-            @input="setParameter(spec.name, text($event))" /></span></template
+            :wrong="wrong(`p.${spec.name}`)"
+            :hint="`${spec.meaning}; ${rangeWords(spec)}`"
+            @typed="(typed) => setParameter(spec.name, typed)" /></span></template
       >,
       <select
         class="field"
@@ -138,49 +133,44 @@ const wrong = (field: string) => ({ wrong: field in props.faults });
         </select>
         <template v-if="draft.asked === 'withinSd'">
           :
-          <input
-            class="field"
-            :class="wrong('times')"
-            aria-label="Number of sd"
+          <FigureField
+            label="Number of sd"
             :value="draft.times"
-            @input="emit('change', { times: text($event) })"
+            :wrong="wrong('times')"
+            @typed="(typed) => emit('change', { times: typed })"
           />
           sd of the mean?
         </template>
         <template v-else-if="draft.asked === 'recordedAs'">
-          <input
-            class="field"
-            :class="wrong('value')"
-            aria-label="Recorded value"
+          <FigureField
+            label="Recorded value"
             :value="draft.value"
-            @input="emit('change', { value: text($event) })"
+            :wrong="wrong('value')"
+            @typed="(typed) => emit('change', { value: typed })"
           />
           by an instrument that reads to
-          <input
-            class="field"
-            :class="wrong('step')"
-            aria-label="Resolution"
+          <FigureField
+            label="Resolution"
             :value="draft.step"
-            @input="emit('change', { step: text($event) })"
+            :wrong="wrong('step')"
+            @typed="(typed) => emit('change', { step: typed })"
           />?
         </template>
         <template v-else>
-          <input
+          <FigureField
             v-if="draft.asked !== 'below'"
-            class="field"
-            :class="wrong('a')"
-            :aria-label="draft.asked === 'above' ? 'Limit' : 'Lower limit'"
+            :label="draft.asked === 'above' ? 'Limit' : 'Lower limit'"
             :value="draft.a"
-            @input="emit('change', { a: text($event) })"
+            :wrong="wrong('a')"
+            @typed="(typed) => emit('change', { a: typed })"
           />
           <template v-if="draft.asked === 'between' || draft.asked === 'outside'"> and </template>
-          <input
+          <FigureField
             v-if="draft.asked !== 'above'"
-            class="field"
-            :class="wrong('b')"
-            :aria-label="draft.asked === 'below' ? 'Limit' : 'Upper limit'"
+            :label="draft.asked === 'below' ? 'Limit' : 'Upper limit'"
             :value="draft.b"
-            @input="emit('change', { b: text($event) })"
+            :wrong="wrong('b')"
+            @typed="(typed) => emit('change', { b: typed })"
           /><template v-if="counted"
             >,
             <select
@@ -196,12 +186,11 @@ const wrong = (field: string) => ({ wrong: field in props.faults });
         </template>
       </template>
       <template v-else>
-        <input
-          class="field"
-          :class="wrong('share')"
-          aria-label="Share in percent"
+        <FigureField
+          label="Share in percent"
           :value="draft.share"
-          @input="emit('change', { share: text($event) })"
+          :wrong="wrong('share')"
+          @typed="(typed) => emit('change', { share: typed })"
         />
         %
         <select class="field" aria-label="Side" :value="draft.asked" @change="setAsked(text($event))">
@@ -226,9 +215,6 @@ const wrong = (field: string) => ({ wrong: field in props.faults });
 }
 .field {
   max-width: 100%;
-}
-input.field {
-  margin-left: 3px;
 }
 select.field {
   field-sizing: content;

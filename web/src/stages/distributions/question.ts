@@ -3,6 +3,7 @@ import {
   FAMILIES,
   familyByName,
   parameterFaults,
+  QUESTIONS,
   type DistributionRequest,
   type Family,
   type Question,
@@ -63,18 +64,7 @@ export function toldByMoments({ parameters, estimation }: Family): boolean {
   return estimation.fromMoments !== undefined && free.length === 2;
 }
 
-const ASKED: readonly Asked[] = [
-  'between',
-  'below',
-  'above',
-  'outside',
-  'withinSd',
-  'recordedAs',
-  'lowerShare',
-  'upperShare',
-  'centralShare',
-];
-const isAsked = (text: string | undefined): text is Asked => ASKED.includes(text as Asked);
+const isAsked = (text: string | undefined): text is Asked => text !== 'at' && QUESTIONS.includes(text as Asked);
 const isFamily = (text: string | undefined): text is string => FAMILIES.some(({ family }) => family === text);
 
 /** The parameters of a family that stand in the address under a prefix, the usual ones where it says nothing. */

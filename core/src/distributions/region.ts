@@ -12,10 +12,16 @@ export interface Region {
 
 export type Ends = 'included' | 'excluded' | 'lower-only';
 
+/** How the limits count for what lies between them: outside, they belong to the region exactly when they do not belong there. */
+function endsBetween({ outside, ends }: Region): Ends {
+  if (!outside) return ends;
+  return ends === 'included' ? 'excluded' : 'included';
+}
+
 /** True where x lies in the region. */
-export function isIn({ lower, upper, outside, ends }: Region, x: number): boolean {
-  // Outside, the limits belong to the region exactly when they do not belong to what lies between them.
-  const between = outside ? (ends === 'included' ? 'excluded' : 'included') : ends;
+export function isIn(region: Region, x: number): boolean {
+  const { lower, upper, outside } = region;
+  const between = endsBetween(region);
   const aboveLower = between === 'excluded' ? x > lower : x >= lower;
   const belowUpper = between === 'included' ? x <= upper : x < upper;
   return (aboveLower && belowUpper) !== outside;
@@ -31,12 +37,13 @@ const wholeBelow = (x: number, included: boolean) => (included ? Math.floor(x) :
 export function regionProbability(
   { discrete }: Family,
   distribution: Distribution,
-  { lower, upper, outside, ends }: Region,
+  region: Region,
 ): { inside: number; rest: number } {
-  const included = outside ? ends !== 'included' : ends !== 'excluded';
+  const { lower, upper, outside } = region;
+  const ends = endsBetween(region);
   // Between these: a < X ≤ b.
-  const a = discrete ? wholeBelow(lower, !included) : lower;
-  const b = discrete ? wholeBelow(upper, included && ends !== 'lower-only') : upper;
+  const a = discrete ? wholeBelow(lower, ends === 'excluded') : lower;
+  const b = discrete ? wholeBelow(upper, ends === 'included') : upper;
   const between =
     a === -Infinity
       ? distribution.cumulative(b)

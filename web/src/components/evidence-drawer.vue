@@ -41,7 +41,8 @@ const columnOf = ({ column, request }: Evidence) =>
       </label>
       <dl>
         <dt>data</dt>
-        <dd>
+        <dd v-if="item.column === null">none needed</dd>
+        <dd v-else>
           change {{ item.revision }}, fingerprint
           <code :title="item.fingerprint">{{ item.fingerprint.slice(0, 12) }}…</code>
         </dd>

@@ -36,7 +36,8 @@ watch(
 
 const hasEvidence = computed<Record<string, boolean>>(() => ({
   readings: (store.study?.rowCount ?? 0) > 0,
-  fit: evidence.items.length > 0,
+  // What was asked of a distribution lies beside the path.
+  fit: evidence.items.some(({ analysis }) => analysis !== 'distribution'),
   verdict: store.ruled,
 }));
 

@@ -115,7 +115,11 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
         <div v-for="item in shown" :key="item.id" class="item">
           <FindingWords :pieces="item.finding" />
           <p class="soft small">
-            {{ item.method }} Change {{ item.revision }}, data {{ item.fingerprint.slice(0, 12) }}, Verdict
+            {{ item.method }}
+            <template v-if="item.column !== null"
+              >Change {{ item.revision }}, data {{ item.fingerprint.slice(0, 12) }},
+            </template>
+            Verdict
             {{ item.appVersion }}. {{ item.who }}, {{ formatTime(item.at) }}.
           </p>
           <p v-if="item.note">{{ item.note }}</p>

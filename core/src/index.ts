@@ -63,7 +63,6 @@ export {
   parameterFaults,
   rangeWords,
   UnknownFamily,
-  valueFault,
 } from './distributions/registry.js';
 export {
   isRefusal,

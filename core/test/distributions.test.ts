@@ -418,6 +418,23 @@ describe('extreme parameters', () => {
     expect(t.survival(1.959963984540054) - 0.025).toBeCloseTo((1.96 * 4.8415 * 0.05844) / 4e8, 12);
   });
 
+  it('counts of which only one is possible have quantiles too', () => {
+    const one = distribution(familyByName('discrete-uniform'), { lower: 7, upper: 7 });
+    expect([one.quantile(0.3), one.survivalQuantile(1e-9), one.cumulative(7)]).toEqual([7, 7, 1]);
+    const all = distribution(familyByName('hypergeometric'), { population: 50, successes: 9, draws: 50 });
+    expect([all.quantile(0.01), all.survivalQuantile(0.5), all.density(9)]).toEqual([9, 9, 1]);
+  });
+
+  it('counts too large to be counted in doubles are refused, not walked through', () => {
+    for (const [family, parameters] of [
+      ['poisson', { mean: 1e16 }],
+      ['geometric', { probability: 1e-16 }],
+      ['negative-binomial', { size: 1e84, probability: 0.5 }],
+    ] as [string, Parameters][]) {
+      expect(parameterFaults(familyByName(family), parameters)[0]?.message).toContain('exact up to 1e15');
+    }
+  });
+
   it('1e9 trials answer at once', () => {
     const many = distribution(familyByName('binomial'), { trials: 1e9, probability: 0.3 });
     const median = many.quantile(0.5);

@@ -4,6 +4,7 @@ import {
   familyByName,
   FAMILIES,
   QUESTIONS,
+  toWire,
   type DistributionResult,
 } from '@verdict/core';
 import fc from 'fast-check';
@@ -268,6 +269,31 @@ describe('the picture', () => {
     const config = distributionChart(two, colours, 'thickness, mm');
     expect(config.data.datasets.map(({ borderColor }) => borderColor)).toEqual(['g', 'o']);
     expect(config.options!.scales!.x).toMatchObject({ min: two.window.from, max: two.window.to });
+  });
+
+  it('has ends and finite heights whatever the parameters, or the answer says why there is none', () => {
+    const size = fc.integer({ min: -160, max: 160 }).map((exponent) => `1e${exponent}`);
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...FAMILIES),
+        fc.constantFrom(...ASKED),
+        size,
+        size,
+        size,
+        (family, asked, a, b, c) => {
+          const texts = [a, b, c, '0'];
+          const parameters = Object.fromEntries(family.parameters.map(({ name }, i) => [name, texts[i]!]));
+          const { found, result, picture } = page({ family: family.family, asked, parameters, a: '1', b: '2' });
+          if (!found.value) return;
+          if (!result.value) return void expect(found.value).toMatchObject({ available: false });
+          toWire(result.value);
+          const { window, curve, top } = picture.value!;
+          expect(Number.isFinite(window.to - window.from) && window.from < window.to).toBe(true);
+          expect(Number.isFinite(top) && curve.y.every(Number.isFinite)).toBe(true);
+        },
+      ),
+      { numRuns: 1500 },
+    );
   });
 
   it('of counts has no line, and of the cumulative curve steps', () => {

@@ -156,7 +156,11 @@ function notesFor(
   return notes;
 }
 
-function resultOf(settings: DistributionRequest, sample: Sample): DistributionResult {
+const BEYOND =
+  'The answer lies beyond the numbers a computer holds, about 1e308. Choose less extreme parameters, or another unit.';
+
+/** The answer; null where it, or the median, is beyond what a double holds. */
+function resultOf(settings: DistributionRequest, sample: Sample): DistributionResult | null {
   const family = familyByName(settings.family);
   const found = parametersOf(settings);
   if ('message' in found) throw new RangeError(found.message);
@@ -165,6 +169,10 @@ function resultOf(settings: DistributionRequest, sample: Sample): DistributionRe
   const region = regionOf(settings, d);
   const { inside, rest } = regionProbability(family, d, region);
   const question = questionOf(settings);
+  const median = d.quantile(0.5);
+  const asked = [region.lower, region.upper].filter((x) => question !== 'at' && !Number.isFinite(x)).length;
+  const open = ['below', 'above', 'lowerShare', 'upperShare'].includes(question) ? 1 : 0;
+  if (![median, inside, rest].every(Number.isFinite) || asked > open) return null;
   const value =
     settings.lowerShare !== undefined ? region.upper : settings.upperShare !== undefined ? region.lower : undefined;
   const other: Ends = region.ends === 'included' ? 'excluded' : 'included';
@@ -185,7 +193,7 @@ function resultOf(settings: DistributionRequest, sample: Sample): DistributionRe
         }
       : {}),
     ...{ mean: figure(d.mean), sd: figure(Math.sqrt(d.variance)), variance: figure(d.variance) },
-    ...{ skewness: figure(d.skewness), kurtosis: figure(d.kurtosis), median: d.quantile(0.5) },
+    ...{ skewness: figure(d.skewness), kurtosis: figure(d.kurtosis), median },
     support: { lower: finite(d.support.lower), upper: finite(d.support.upper) },
     ...(settings.column !== undefined && sample.values.length > 0 ? { readings: readingsIn(region, sample) } : {}),
     unit: settings.column === undefined ? '' : sample.unit,
@@ -218,7 +226,7 @@ export const distributionAnalysis = defineAnalysis<DistributionRequest, Distribu
         return unavailable(sample, reason);
       }
     }
-    return resultOf(settings, sample);
+    return resultOf(settings, sample) ?? unavailable(sample, BEYOND);
   },
   finding: distributionFinding,
 });

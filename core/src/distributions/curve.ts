@@ -18,6 +18,15 @@ const POINTS = 420;
  * the tails are heavy, and up to an end of the support that is near anyway, so that a curve that starts at 0 is seen to start there.
  */
 export function wellPlaced(family: Family, distribution: Distribution): Window {
+  const { from, to } = placed(family, distribution);
+  if (Number.isFinite(to - from) && from < to) return { from, to };
+  // A curve too wide or too narrow for doubles to draw: some place around its median.
+  const median = distribution.quantile(0.5);
+  const centre = Number.isFinite(median) ? median : 0;
+  return { from: centre - (Math.abs(centre) || 1), to: centre + (Math.abs(centre) || 1) };
+}
+
+function placed(family: Family, distribution: Distribution): Window {
   const median = distribution.quantile(0.5);
   const spread = distribution.survivalQuantile(0.25) - distribution.quantile(0.25);
   const reach = WIDEST * (spread > 0 ? spread : Math.abs(median) || 1);
@@ -64,8 +73,8 @@ export function curveOver(family: Family, distribution: Distribution, { from, to
     const first = Math.max(Math.ceil(from), distribution.support.lower);
     const last = Math.min(Math.floor(to), distribution.support.upper);
     const stride = Math.max(1, Math.ceil((last - first) / MOST_BARS));
-    const x: number[] = [];
-    for (let k = first; k <= last; k += stride) x.push(k);
+    const length = Math.max(0, Math.min(MOST_BARS, Math.floor((last - first) / stride)) + 1);
+    const x = Array.from({ length: Number.isFinite(length) ? length : 0 }, (_, i) => first + i * stride);
     // The steps of a cumulative curve begin and end where the picture does.
     if (scale === 'cumulative') return { x: [from, ...x, to], y: [from, ...x, to].map(at), bars: false, stepped: true };
     return { x, y: x.map(at), bars: stride === 1, stepped: stride > 1 };

@@ -40,6 +40,8 @@ function leastWhere(reached: (k: number) => boolean, guess: number, least: numbe
   }
   while (high - low > 1) {
     const middle = low + Math.floor((high - low) / 2);
+    // Beyond 2^53 a double has no whole number left between two neighbours.
+    if (middle <= low || middle >= high) break;
     if (reached(middle)) high = middle;
     else low = middle;
   }
@@ -55,7 +57,8 @@ export function discrete(counts: Counts): Distribution {
   const cumulative = (x: number) => (x < lower ? 0 : x >= upper ? 1 : counts.lowerTail(Math.floor(x)));
   const survival = (x: number) => (x < lower ? 1 : x >= upper ? 0 : counts.upperTail(Math.floor(x)));
   /** Cornish and Fisher's first term beyond the normal. */
-  const guess = (z: number) => mean + sd * (z + (skewness * (z * z - 1)) / 6) - 0.5;
+  const lean = Number.isFinite(skewness) ? skewness : 0;
+  const guess = (z: number) => mean + sd * (z + (lean * (z * z - 1)) / 6) - 0.5;
   return {
     density: (x) => (isCount(x) ? counts.mass(x) : 0),
     logDensity: (x) => (isCount(x) ? counts.logMass(x) : -Infinity),

@@ -153,6 +153,15 @@ export const PROBABILITY: ParameterSpec = {
   usual: 0.5,
 };
 
+/** Beyond this, doubles are no longer dense enough to count in. */
+const GREATEST_COUNT = 1e15;
+
+/** What is wrong with a family of counts whose mean lies beyond what can be counted. */
+export function countsFault(mean: number, name: string): ParameterFault | null {
+  if (mean <= GREATEST_COUNT) return null;
+  return { name, message: `The mean of these counts would be ${mean.toExponential(1)}; counts are exact up to 1e15.` };
+}
+
 /** Completes a family's file: its names are checked, and `of` gets every parameter, optional ones included. */
 export function defineFamily<Name extends string>(family: {
   family: string;

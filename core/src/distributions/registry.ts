@@ -86,7 +86,7 @@ export function rangeWords({ range }: ParameterSpec): string {
 }
 
 /** What is wrong with one value of a parameter, or null. */
-export function valueFault(spec: ParameterSpec, value: number): string | null {
+function valueFault(spec: ParameterSpec, value: number): string | null {
   const { above, from, below, to, whole } = spec.range;
   const inside =
     Number.isFinite(value) &&

@@ -21,7 +21,9 @@ export function scaled(standard: Distribution, location: number, scale: number):
   const corrected = (tail: number, x: number, d: number, z: number, sign: 1 | -1): number => {
     if (tail > FAR || tail < 1e-305) return tail;
     const slope = standard.density(z);
-    return slope < Infinity ? tail + sign * slope * restOf(x, d, z) : tail;
+    const change = sign * slope * restOf(x, d, z);
+    // A first-order correction: where it would be more than that, the score itself has no digits left.
+    return Math.abs(change) < 0.1 * tail ? tail + change : tail;
   };
   const cumulative = (x: number) => {
     const d = x - location;

@@ -85,6 +85,7 @@ export function normalSurvivalAt(z: number, rest: number): number {
   const x = z * SQRT_HALF;
   const lost = productRest(z, SQRT_HALF, x) + z * SQRT_HALF_REST + rest * SQRT_HALF;
   const tail = 0.5 * erfc(x);
+  if (Math.abs(lost) > 1e-6) return tail;
   if (x < 1 || tail < 1e-300) return tail - (exp(-x * x) / Math.sqrt(Math.PI)) * lost;
   // The density beside the tail is 1/√π over the scaled tail: its own exponential cancels.
   return tail * (1 - (2 / Math.sqrt(Math.PI)) * (lost / scaledErfc(x)));

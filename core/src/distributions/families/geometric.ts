@@ -1,7 +1,7 @@
 import { exp, expm1, log, log1p } from '../../numeric/elementary.js';
 import { nextOpenUnit } from '../../random/stream.js';
 import { discrete, type Counts } from '../discrete.js';
-import { defineFamily, PROBABILITY, refuse } from '../family.js';
+import { countsFault, defineFamily, PROBABILITY, refuse } from '../family.js';
 import { countsOnly, meanOf } from '../readings-above.js';
 
 function geometricCounts(p: number): Counts {
@@ -31,6 +31,7 @@ export const geometric = defineFamily({
   about: 'How many failures come before the first success.',
   discrete: true,
   parameters: [{ ...PROBABILITY, name: 'probability' }],
+  conflict: ({ probability }) => countsFault(1 / probability, 'probability'),
   of: ({ probability }) => discrete(geometricCounts(probability)),
   estimation: {
     maximum(x) {

@@ -5,7 +5,7 @@ import { centralMoments } from '../../numeric/sums.js';
 import { trigamma } from '../../numeric/trigamma.js';
 import { fillGammas } from '../../random/gamma.js';
 import { discrete, type Counts } from '../discrete.js';
-import { defineFamily, PROBABILITY, refuse, shapeParameter } from '../family.js';
+import { countsFault, defineFamily, PROBABILITY, refuse, shapeParameter } from '../family.js';
 import { countsOnly } from '../readings-above.js';
 import { poissonCounts } from './poisson.js';
 
@@ -74,6 +74,7 @@ export const negativeBinomial = defineFamily({
     },
     { ...PROBABILITY, name: 'probability' },
   ],
+  conflict: ({ size, probability }) => countsFault(Math.max(size, size / probability), 'size'),
   of: ({ size, probability }) => discrete(negativeBinomialCounts(size, probability)),
   estimation: {
     maximum(x) {

@@ -1,7 +1,7 @@
 import { exp } from '../../numeric/elementary.js';
 import { gammaLower, gammaPrefix, gammaUpper, logGammaPrefix } from '../../numeric/gamma-tails.js';
 import { discrete, sampleByTransformedRejection, sampleFromMode, type Counts } from '../discrete.js';
-import { defineFamily, refuse, SCALE } from '../family.js';
+import { countsFault, defineFamily, refuse, SCALE } from '../family.js';
 import { countsOnly, meanOf } from '../readings-above.js';
 
 /** From this mean on the constants of transformed rejection hold. */
@@ -49,6 +49,7 @@ export const poisson = defineFamily({
   about: 'How many events fall into a fixed stretch: pinholes on a tile, calls in an hour.',
   discrete: true,
   parameters: [{ ...SCALE, name: 'mean', title: 'mean', meaning: 'how many there are on average' }],
+  conflict: ({ mean }) => countsFault(mean, 'mean'),
   of: ({ mean }) => discrete(poissonCounts(mean)),
   estimation: {
     maximum(x) {

@@ -2,6 +2,7 @@ import { benchAndersonDarling } from './anderson-darling.ts';
 import { benchBand } from './band.ts';
 import { benchDistributions } from './distributions.ts';
 import { benchReadings } from './readings.ts';
+import { benchShape } from './shape.ts';
 import { benchTable } from './table.ts';
 
 /** `npm run bench -- table`: only the named ones. */
@@ -10,6 +11,7 @@ const BENCHES: Record<string, () => Promise<void> | void> = {
   band: benchBand,
   distributions: benchDistributions,
   readings: benchReadings,
+  shape: benchShape,
   table: benchTable,
 };
 const wanted = process.argv.slice(2);

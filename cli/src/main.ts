@@ -8,11 +8,14 @@ import {
   NO_READINGS,
   parseBlock,
   recogniseLayout,
-  toSample,
+  sampleInParts,
   toWire,
   type AnyAnalysis,
   type ParsedBlock,
+  type ParsedColumn,
   type Sample,
+  type Table,
+  type TableColumn,
 } from '@verdict/core';
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
@@ -28,13 +31,14 @@ class BadInput extends Error {}
 
 const help = () =>
   [
-    'verdict <analysis> [<file.csv>] [--column NAME] [--options JSON]',
+    'verdict <analysis> [<file.csv>] [--column NAME …] [--split NAME] [--options JSON]',
     '',
     'Prints { analysis, version, request, result } as JSON, worked out as the page does it.',
     'The file may be separated by tabs, commas, semicolons or blanks; names stand in its first row.',
     '',
     ...ANALYSES.map(({ id, title }) => `  ${id.padEnd(18)} ${title}`),
     '',
+    '--split takes a column of labels: the readings by its levels. Several --column stand side by side.',
     `--options takes the settings of the analysis, e.g. --options '{"alpha":0.01,"seed":7}'`,
     '',
   ].join('\n');
@@ -71,35 +75,71 @@ function readOptions(json: string | undefined): object {
   throw new BadInput(`--options takes a JSON object, e.g. '{"alpha":0.01}'.`);
 }
 
-const USAGE = 'Usage: verdict <analysis> <file.csv> [--column NAME] [--options JSON]; --help lists the analyses.';
+const USAGE =
+  'Usage: verdict <analysis> <file.csv> [--column NAME …] [--split NAME] [--options JSON]; --help lists the analyses.';
+
+/** The columns of a file as a table, so that readings are taken in parts as in a study. */
+function tableOf({ columns }: ParsedBlock): Table {
+  const asColumn = ({ cells: _, ...column }: ParsedColumn, i: number): TableColumn => ({
+    ...column,
+    ...{ id: String(i), resolution: null, levels: null, frequencies: null, derivation: null },
+  });
+  return {
+    rowCount: Math.max(0, ...columns.map(({ cells }) => cells.length)),
+    columns: columns.map(asColumn),
+    cells: Object.fromEntries(columns.map(({ cells }, i) => [String(i), cells])),
+    setAside: () => new Set(),
+  };
+}
+
+interface Wanted {
+  columns: readonly string[];
+  split: string | undefined;
+}
 
 /** The readings to work on; none for an analysis that needs no file and got none. */
-async function readSample(analysis: AnyAnalysis, file: string | undefined, name: string | undefined): Promise<Sample> {
+async function readSample(
+  analysis: AnyAnalysis,
+  file: string | undefined,
+  { columns, split }: Wanted,
+): Promise<Sample> {
   if (file === undefined) {
     if (analysis.needsReadings === false) return NO_READINGS;
     throw new BadInput(USAGE);
   }
-  const column = chooseColumn(await readBlock(file), name);
-  return toSample({ ...column, resolution: null }, column.cells, new Set());
+  if (split !== undefined && columns.length > 1) throw new BadInput('--split goes with one --column.');
+  const block = await readBlock(file);
+  const table = tableOf(block);
+  const named = (name: string | undefined) => table.columns[block.columns.indexOf(chooseColumn(block, name))]!;
+  const [first, ...others] = columns;
+  const by = split !== undefined ? { split: named(split) } : others.length > 0 ? { beside: others.map(named) } : null;
+  return sampleInParts(table, named(first), by);
 }
 
 async function run(args: string[]): Promise<string> {
   const { values, positionals } = parseArgs({
     args,
     allowPositionals: true,
-    options: { column: { type: 'string' }, options: { type: 'string' }, help: { type: 'boolean', short: 'h' } },
+    options: {
+      column: { type: 'string', multiple: true },
+      split: { type: 'string' },
+      options: { type: 'string' },
+      help: { type: 'boolean', short: 'h' },
+    },
   });
   if (values.help) return help();
   const [id, file, ...more] = positionals;
   if (id === undefined || more.length > 0) throw new BadInput(USAGE);
   const analysis = analysisById(id);
-  const sample = await readSample(analysis, file, values.column);
-  const about = file === undefined ? {} : { column: sample.name };
+  const { column: columns = [], split } = values;
+  const sample = await readSample(analysis, file, { columns, split });
+  const parts = split !== undefined ? { split } : columns.length > 1 ? { beside: columns.slice(1) } : {};
+  const about = file === undefined ? {} : { column: sample.name, ...parts };
   const settings = analysis.request.parse({ ...readOptions(values.options), ...about });
   const request = analysis.resolve(settings, sample);
   const result = toWire(await drive(inThisThread, { id, request, sample }));
   const method = methodOf(analysis, request);
-  const fingerprint = fingerprintOf(sample.values);
+  const fingerprint = fingerprintOf(sample);
   return (
     JSON.stringify({ analysis: id, version: analysis.version, request, method, fingerprint, result }, null, 2) + '\n'
   );

@@ -64,6 +64,33 @@ describe('the command line', () => {
     expect(JSON.parse(out).result).toMatchObject({ n: 2, mean: 8, unit: 'mm' });
   });
 
+  it('splits a column by labels, and puts several side by side', async () => {
+    const split = JSON.parse((await verdict('histogram', DEMO, '--column', 'thickness', '--split', 'kiln')).out);
+    expect(split.request).toMatchObject({ column: 'thickness', split: 'kiln' });
+    expect(split.method).toContain('Count thickness by kiln in bins');
+    const counted = split.result.parts.map(({ counts }: { counts: number[] }) => counts.reduce((a, b) => a + b, 0));
+    expect(counted[0] + counted[1]).toBe(48);
+    const beside = JSON.parse((await verdict('box', DEMO, '--column', 'thickness', '--column', 'pinholes')).out);
+    expect(beside.result.parts.map(({ name, n }: { name: string; n: number }) => [name, n])).toEqual([
+      ['thickness', 48],
+      ['pinholes', 48],
+    ]);
+    expect((await verdict('box', DEMO, '--column', 'thickness', '--split', 'oven')).error).toContain(
+      'There is no column “oven”',
+    );
+    const both = await verdict('box', DEMO, '--column', 'thickness', '--column', 'pinholes', '--split', 'kiln');
+    expect(both.error).toContain('--split goes with one --column');
+  });
+
+  it('counts the shares within limits, and refuses limits that are none', async () => {
+    const within = (options: string) => verdict('shares', DEMO, '--column', 'thickness', '--options', options);
+    const { result } = JSON.parse((await within('{"of":"limits","lower":7.9,"upper":8.1}')).out);
+    const [stretch] = result.parts[0].stretches;
+    expect(stretch.below + stretch.inside + stretch.above).toBe(48);
+    const refused = await within('{"of":"limits","lower":8.1,"upper":7.9}');
+    expect([refused.code, refused.error]).toEqual([2, 'upper: The upper limit lies above the lower, 8.1.\n']);
+  });
+
   it('says that a result is not available, and why, with exit code 0', async () => {
     const { code, out } = await verdict('normality', file('x\n8.01\n8.02\n'), '--column', 'x');
     expect(code).toBe(0);

@@ -2,6 +2,13 @@ import type { Difference, Piece } from '@verdict/core';
 import { z } from 'zod';
 import { idSchema, whoSchema } from './changes.js';
 
+/** By what the readings stand in parts: the levels of a label column, or further columns beside the first. */
+export const partsSchema = z.union([
+  z.strictObject({ split: idSchema }),
+  z.strictObject({ beside: z.array(idSchema).min(1).max(11) }),
+]);
+export type PartsBy = z.infer<typeof partsSchema>;
+
 export const keepRequestSchema = z.strictObject({
   id: idSchema,
   who: whoSchema,
@@ -9,6 +16,7 @@ export const keepRequestSchema = z.strictObject({
   version: z.int().min(1),
   /** The column the readings are of; null for what was worked out without any. */
   column: idSchema.nullable(),
+  parts: partsSchema.nullable().default(null),
   request: z.record(z.string(), z.unknown()),
   fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
   result: z.record(z.string(), z.unknown()),
@@ -24,6 +32,7 @@ export interface Evidence {
   version: number;
   appVersion: string;
   column: string | null;
+  parts: PartsBy | null;
   request: Record<string, unknown>;
   fingerprint: string;
   revision: number;

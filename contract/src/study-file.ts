@@ -1,6 +1,7 @@
 import { derivationSchema } from '@verdict/core';
 import { z } from 'zod';
 import { columnSchema, idSchema, MOST_ROWS } from './changes.js';
+import { partsSchema } from './evidence.js';
 import { DECISIONS } from './studies.js';
 
 /** What a study file says it is, and its version: a newer one is refused with that reason instead of being half read. */
@@ -57,6 +58,7 @@ export const studyFileSchema = z.strictObject({
     z.strictObject({
       id: idSchema,
       columnId: idSchema.nullable(),
+      parts: partsSchema.nullable().default(null),
       analysis: z.string().max(60),
       version: z.int(),
       appVersion: z.string().max(20),

@@ -1,6 +1,16 @@
 // The table of contents of the core.
 export * from './analyses/analysis.js';
-export { describeAnalysis, type DescribeResult } from './analyses/describe.js';
+export { boxAnalysis, type BoxPart, type BoxResult } from './analyses/box.js';
+export { describeAnalysis, type Described, type DescribeRequest, type DescribeResult } from './analyses/describe.js';
+export { describeParagraph, quantileChoice } from './analyses/describe-words.js';
+export { dotsAnalysis, type DotsResult } from './analyses/dots.js';
+export { empiricalAnalysis, type EmpiricalResult } from './analyses/empirical.js';
+export { MOST_GROUPS } from './analyses/groups.js';
+export { histogramAnalysis, type HistogramResult, type HistogramScale } from './analyses/histogram.js';
+export { inOrderAnalysis, type InOrderResult } from './analyses/in-order.js';
+export type { FittedCurve, Picture } from './analyses/picture.js';
+export { sharesAnalysis, stretchWords, type SharesResult, type Stretch } from './analyses/shares.js';
+export { leafWords, stemAndLeafAnalysis, stemText, type StemAndLeafResult } from './analyses/stem-and-leaf.js';
 export { distributionAnalysis, type DistributionResult, type MomentFigure } from './analyses/distribution.js';
 export {
   QUESTIONS,
@@ -15,16 +25,7 @@ export { missedSentence } from './analyses/normality-words.js';
 export { normalityAnalysis, type NormalityResult, type NormalityTest } from './analyses/normality.js';
 export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './analyses/probability-plot.js';
 export { ANALYSES, analysisById, UnknownAnalysis, type AnyAnalysis } from './analyses/registry.js';
-export {
-  advance,
-  drive,
-  inThisThread,
-  isUnavailable,
-  Stopped,
-  type Executor,
-  type Progress,
-  type Stage,
-} from './analyses/runner.js';
+export { advance, drive, inThisThread, Stopped, type Executor, type Progress, type Stage } from './analyses/runner.js';
 export { alphaSetting } from './analyses/settings.js';
 export { differencesBetween, toWire, type Difference } from './analyses/wire.js';
 export { outsideBand } from './probability-plot/whole-plot-band.js';
@@ -75,7 +76,8 @@ export {
 } from './distributions/family.js';
 export { fit, type Fit, type FitMethod, type FitRequest } from './distributions/fit/fit.js';
 export { curveOver, joined, wellPlaced, type Curve, type CurveScale, type Window } from './distributions/curve.js';
-export { histogramOf, type Histogram } from './describe/histogram.js';
+export { histogram, type Histogram } from './describe/histogram.js';
+export { QUANTILE_WORDS, type QuantileType } from './describe/quantiles.js';
 export { intervalProbability } from './distributions/interval-probability.js';
 export { arrangedRows, AS_STORED, type Arrangement, type RowFilter } from './table/arrange.js';
 export {
@@ -117,7 +119,8 @@ export {
 } from './readings/number-format.js';
 export { spread, stack, type Strand } from './readings/reshape.js';
 export { createRowCutter, splitRows, type RowCutter } from './readings/rows.js';
-export { NO_READINGS, toSample, type ColumnOfText, type Sample } from './readings/sample.js';
+export { NO_READINGS, toSample, type ColumnOfText, type Groups, type Sample } from './readings/sample.js';
+export { sampleInParts, samplesBeside, splitSample } from './table/split.js';
 export type { Table, TableColumn } from './table/table.js';
 export { fillNormals } from './random/normal.js';
 export { createStream, GREATEST_SEED, nextOpenUnit } from './random/stream.js';

@@ -3,9 +3,9 @@ import { distributionAnalysis, type DistributionResult } from '../src/analyses/d
 import { QUESTIONS } from '../src/analyses/distribution-request.js';
 import { complementSentence, distributionName, readingsSentence } from '../src/analyses/distribution-words.js';
 import { methodOf } from '../src/analyses/method-sentence.js';
-import { advance, isUnavailable } from '../src/analyses/runner.js';
+import { isUnavailable } from '../src/analyses/analysis.js';
+import { advance } from '../src/analyses/runner.js';
 import { toWire } from '../src/analyses/wire.js';
-import { histogramOf } from '../src/describe/histogram.js';
 import { curveOver, wellPlaced } from '../src/distributions/curve.js';
 import { distribution, familyByName, FAMILIES } from '../src/distributions/registry.js';
 import { formatPercentOf, formatValue } from '../src/numeric/format.js';
@@ -288,35 +288,5 @@ describe('the picture', () => {
     const curve = curveOver(found, d, wellPlaced(found, d), 'density');
     expect(curve.bars).toBe(false);
     expect(curve.x.length).toBeLessThanOrEqual(401);
-  });
-});
-
-describe('the histogram under the curve', () => {
-  it('holds every reading in one bin, whatever the column', () => {
-    for (const values of [
-      [1],
-      [5, 5, 5],
-      [1, 2, 3, 4, 100],
-      Array.from({ length: 300 }, (_, i) => Math.sin(i) * 10),
-      [1e-300, 1e300],
-    ]) {
-      for (const resolution of [null, 1]) {
-        if (resolution && values.includes(1e300)) continue;
-        const { edges, counts } = histogramOf(Float64Array.from(values), resolution);
-        expect(counts.reduce((a, b) => a + b, 0)).toBe(values.length);
-        expect(edges.length).toBe(counts.length + 1);
-        expect(edges[0]!).toBeLessThanOrEqual(Math.min(...values));
-        expect(edges.at(-1)!).toBeGreaterThanOrEqual(Math.max(...values));
-      }
-    }
-  });
-
-  it('has edges half a step off the grid of a known resolution, and one bin a number for counts', () => {
-    const { edges } = histogramOf(Float64Array.of(7.9, 8, 8.1, 8.1, 8.2, 8.5), 0.1);
-    for (const edge of edges) expect(Math.abs(edge * 10 - Math.floor(edge * 10) - 0.5)).toBeLessThan(1e-9);
-    expect(histogramOf(Float64Array.of(0, 1, 1, 3), null, 1)).toEqual({
-      edges: [-0.5, 0.5, 1.5, 2.5, 3.5],
-      counts: [1, 2, 0, 1],
-    });
   });
 });

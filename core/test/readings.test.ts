@@ -361,7 +361,9 @@ describe('kinds and resolution', () => {
 
   it('fingerprints values as SHA-256 of their doubles', () => {
     // Eight zero bytes: a published SHA-256 value.
-    expect(fingerprintOf(Float64Array.of(0))).toBe('af5570f5a1810b7af78caf4bc70a660f0df51e42baf91d4de5b2328de0e83dfc');
-    expect(fingerprintOf(Float64Array.of(1, 2))).not.toBe(fingerprintOf(Float64Array.of(2, 1)));
+    expect(fingerprintOf({ values: Float64Array.of(0) })).toBe(
+      'af5570f5a1810b7af78caf4bc70a660f0df51e42baf91d4de5b2328de0e83dfc',
+    );
+    expect(fingerprintOf({ values: Float64Array.of(1, 2) })).not.toBe(fingerprintOf({ values: Float64Array.of(2, 1) }));
   });
 });

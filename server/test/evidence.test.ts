@@ -1,11 +1,14 @@
 import type { Evidence, KeepRequest, Recomputed } from '@verdict/contract';
 import {
+  boxAnalysis,
   distributionAnalysis,
   drive,
   fingerprintOf,
+  histogramAnalysis,
   inThisThread,
   NO_READINGS,
   normalityAnalysis,
+  sampleInParts,
   toSample,
   toWire,
 } from '@verdict/core';
@@ -31,7 +34,7 @@ async function keepable(): Promise<{ id: string; columnId: string; keep: KeepReq
   const result = toWire(await drive(inThisThread, { id: 'normality', request, sample })) as Record<string, unknown>;
   const keep = {
     ...{ id: randomUUID(), who: 'tester', analysis: 'normality', version: normalityAnalysis.version, column: added.id },
-    ...{ request, fingerprint: fingerprintOf(sample.values), result, note: '' },
+    ...{ parts: null, request, fingerprint: fingerprintOf(sample), result, note: '' },
   };
   return { id, columnId: added.id, keep };
 }
@@ -68,8 +71,9 @@ describe('evidence', () => {
         analysis: 'distribution',
         version: distributionAnalysis.version,
         column: null,
+        parts: null,
       },
-      ...{ request, fingerprint: fingerprintOf(NO_READINGS.values), result: toWire(answer), note: '' },
+      ...{ request, fingerprint: fingerprintOf(NO_READINGS), result: toWire(answer), note: '' },
     };
     expect((await server.post(`/studies/${id}/evidence`, alone)).status).toBe(201);
     const [kept] = await server.get<Evidence[]>(`/studies/${id}/evidence`);
@@ -82,6 +86,57 @@ describe('evidence', () => {
     expect(refused.status).toBe(422);
     const saved = await server.get<{ evidence: { columnId: string | null }[] }>(`/studies/${id}/saved`);
     expect(saved.evidence.map(({ columnId }) => columnId)).toEqual([null]);
+  });
+
+  it('by the levels of a column, or beside others, recomputes to the same bits, whatever the columns are called since', async () => {
+    const id = await server.newStudy();
+    const thickness = column('thickness', READINGS);
+    const width = column(
+      'width',
+      READINGS.map((text) => `1${text}`),
+    );
+    const kiln = column(
+      'kiln',
+      READINGS.map((_, i) => (i % 3 ? 'north' : 'south')),
+      { kind: 'label' },
+    );
+    await server.change(id, { kind: 'add-columns', columns: [thickness, width, kiln] });
+    const table = {
+      rowCount: 12,
+      columns: [thickness, width, kiln],
+      cells: Object.fromEntries([thickness, width, kiln].map(({ id: own, cells }) => [own, cells])),
+      setAside: () => new Set<number>(),
+    };
+    const keeps = [
+      {
+        analysis: histogramAnalysis,
+        parts: { split: kiln.id },
+        request: { column: 'thickness', split: 'kiln' },
+        by: { split: kiln },
+      },
+      {
+        analysis: boxAnalysis,
+        parts: { beside: [width.id] },
+        request: { column: 'thickness', beside: ['width'] },
+        by: { beside: [width] },
+      },
+    ];
+    for (const { analysis, parts, request, by } of keeps) {
+      const sample = sampleInParts(table, thickness, by);
+      const keep: KeepRequest = {
+        ...{ id: randomUUID(), who: 'tester', analysis: analysis.id, version: analysis.version, column: thickness.id },
+        ...{ parts, request, fingerprint: fingerprintOf(sample), note: '' },
+        result: toWire(await drive(inThisThread, { id: analysis.id, request, sample })) as Record<string, unknown>,
+      };
+      const kept = await server.post<Evidence>(`/studies/${id}/evidence`, keep);
+      expect([kept.status, kept.body.parts]).toEqual([201, parts]);
+      await server.change(id, { kind: 'change-column', column: width.id, name: `breadth of ${analysis.id}` });
+      expect((await recompute(keep.id)).body).toMatchObject({ same: true, sameData: true });
+      await server.change(id, { kind: 'change-column', column: width.id, name: 'width' });
+      // Evidence about other parts of the same readings is refused.
+      const other = await server.post(`/studies/${id}/evidence`, { ...keep, id: randomUUID(), parts: null });
+      expect(other.status).toBe(409);
+    }
   });
 
   it('recomputes on the server to the same bits', async () => {

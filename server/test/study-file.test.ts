@@ -1,5 +1,5 @@
 import type { Evidence, Recomputed, StudyFile } from '@verdict/contract';
-import { advance, fingerprintOf, toSample } from '@verdict/core';
+import { advance, describeAnalysis, fingerprintOf, toSample } from '@verdict/core';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -33,10 +33,11 @@ async function fullStudy(): Promise<string> {
     id: randomUUID(),
     who: 'tester',
     analysis: 'describe',
-    version: 1,
+    version: describeAnalysis.version,
     column: a.id,
+    parts: null,
     request: { column: 'thickness' },
-    fingerprint: fingerprintOf(sample.values),
+    fingerprint: fingerprintOf(sample),
     result: stage.result,
     note: 'as received',
   };

@@ -2,11 +2,7 @@ import type { z } from 'zod';
 import type { Sample } from '../readings/sample.js';
 import type { KernelOrder } from './kernels.js';
 
-/** What a careful colleague would say beside the figures. */
-export interface Note {
-  code: string;
-  text: string;
-}
+export type { Note } from '../readings/note.js';
 
 /** A sentence in pieces; strong pieces carry the finding. */
 export interface Piece {
@@ -23,16 +19,39 @@ export interface Unavailable {
   setAside: number;
 }
 
+export function isUnavailable(result: unknown): result is Unavailable {
+  return typeof result === 'object' && result !== null && 'available' in result && result.available === false;
+}
+
 /** A word of the method sentence that the analyst can change. `label` is how the field is called where it cannot be seen. */
 export type Field =
   | { field: string; label: string; type: 'choice'; options: readonly { value: string; text: string }[] }
-  | { field: string; label: string; type: 'whole'; min: number; max: number; hideWhen?: Condition }
-  | { field: string; label: string; type: 'percent'; min: number; max: number; hideWhen?: Condition };
+  | ({ field: string; label: string; type: 'whole'; min: number; max: number } & Shown)
+  | ({ field: string; label: string; type: 'percent'; min: number; max: number } & Shown)
+  /** Any number within what is given; left out it reads as `empty`. */
+  | ({
+      field: string;
+      label: string;
+      type: 'number';
+      above?: number;
+      from?: number;
+      to?: number;
+      whole?: boolean;
+      empty: string;
+    } & Shown)
+  /** Several numbers; none reads as `empty`. */
+  | ({ field: string; label: string; type: 'numbers'; min: number; max: number; empty: string } & Shown);
 
-/** True for settings under which a part of the sentence has no meaning and is left out. */
+/** A setting that has this value. */
 export type Condition = { field: string; is: string };
 
-export type SentencePart = string | Field | { subject: true } | { text: string; hideWhen: Condition };
+/** When a part of the sentence has a meaning; it is left out otherwise. */
+export interface Shown {
+  hideWhen?: Condition;
+  showWhen?: Condition;
+}
+
+export type SentencePart = string | Field | { subject: true } | ({ text: string } & Shown);
 
 /** What `run` hands out before it ends: the result as far as it is known, and the repeated work it still needs. */
 export interface Step<Result> {
@@ -58,6 +77,8 @@ export interface Analysis<Request extends Settings = Settings, Result = unknown>
   method: readonly SentencePart[];
   /** The method of a request in words, where the parts above cannot say it because the sentence itself changes with what is asked. */
   sentence?(request: Request): string;
+  /** The subject in the words of the sentence, where it is more than the column: "thickness by kiln". */
+  subject?(request: Request): string;
   /** False where it can also work without a column: `run` gets an empty sample then. */
   needsReadings?: boolean;
   /** Fills in what depends on the readings (the replicates, by n); what it returns is kept with the evidence. */

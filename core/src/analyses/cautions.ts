@@ -1,4 +1,4 @@
-import { formatFigure, groupThousands } from '../numeric/format.js';
+import { formatFigure, formatPercent, groupThousands } from '../numeric/format.js';
 import type { Sample } from '../readings/sample.js';
 import type { Note, Unavailable } from './analysis.js';
 
@@ -39,12 +39,17 @@ export function outOfScale({ values, name }: Sample): string | null {
 export function whyNot(sample: Sample, leastN: number, purpose: string): string | null {
   const { values, name } = sample;
   const n = values.length;
-  if (n === 0) return `${name} has no readings to work with${leftOut(sample)}.`;
+  if (n === 0) return whyEmpty(sample);
   if (n < leastN) return `${name} has ${count(n, 'reading', 'readings')}; ${purpose} needs at least ${leastN}.`;
   if (values.every((value) => value === values[0])) {
     return `All ${n} readings of ${name} are ${formatFigure(values[0]!, 'reading', sample.resolution)}: without any spread there is nothing to compare with a distribution.`;
   }
   return outOfScale(sample);
+}
+
+/** That a column has no readings, and what its cells are instead. */
+export function whyEmpty(sample: Sample): string {
+  return `${sample.name} has no readings to work with${leftOut(sample)}.`;
 }
 
 function leftOut({ missing, setAside, unreadable, beyondLimit }: Sample): string {
@@ -76,6 +81,15 @@ export function levelNote(alpha: number): Note[] {
   if (alpha >= 0.0005 && alpha <= 0.2) return [];
   const meant = alpha > 0.2 && alpha >= 0.5 ? ` Was ${Number((1 - alpha).toPrecision(6))} meant?` : '';
   return [{ code: 'unusual-level', text: `A level of ${alpha} is unusual; 0.05 and 0.01 are customary.${meant}` }];
+}
+
+/** An interval that is hardly ever wanted: 9.5 % typed for 95 %. */
+export function confidenceNote(confidence: number): Note[] {
+  if (confidence >= 0.8 && confidence <= 0.9999) return [];
+  const percent = confidence * 100;
+  const meant = percent >= 9 && percent < 10 ? ` Was ${Number((percent * 10).toPrecision(6))}\u00a0% meant?` : '';
+  const text = `Intervals at ${formatPercent(confidence)} are unusual; 95\u00a0% and 99\u00a0% are customary.${meant}`;
+  return [{ code: 'unusual-confidence', text }];
 }
 
 /** How many readings share their value with another. */

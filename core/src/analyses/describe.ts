@@ -1,54 +1,155 @@
 import { z } from 'zod';
-import { describe, type Description } from '../describe/describe.js';
-import { formatFigure } from '../numeric/format.js';
+import { boxOf, type Outside } from '../describe/box.js';
+import { describeWorked, type Description } from '../describe/describe.js';
+import { driftOf, type Drift } from '../describe/drift.js';
+import { widestGap, type Gap } from '../describe/gap.js';
+import { QUANTILE_TYPES, quartilesOfSorted } from '../describe/quantiles.js';
+import { worked } from '../describe/working-unit.js';
+import { kurtosisTest } from '../goodness-of-fit/normality/kurtosis.js';
+import { skewnessTest, type MomentTest } from '../goodness-of-fit/normality/skewness.js';
+import { ordered } from '../numeric/ordered.js';
+import { formatPercent } from '../numeric/format.js';
 import type { Sample } from '../readings/sample.js';
 import { defineAnalysis, type Note } from './analysis.js';
-import { outOfScale, unavailable, unreadableNote, whyNot } from './cautions.js';
-import { columnSetting } from './settings.js';
+import { confidenceNote, levelNote, unavailable, unreadableNote, whyEmpty } from './cautions.js';
+import { describeFinding, quantileChoice } from './describe-words.js';
+import { groupSettings, partsOf, subjectWords } from './groups.js';
+import { alphaSetting, anyConfidenceSetting, columnSetting, decimalsSetting, quantileTypeSetting } from './settings.js';
 
-const request = z.strictObject({ column: columnSetting });
+const MOST_PERCENTILES = 12;
+const request = z.strictObject({
+  column: columnSetting,
+  ...groupSettings,
+  alpha: alphaSetting,
+  confidence: anyConfidenceSetting,
+  quantileType: quantileTypeSetting,
+  percentiles: z
+    .array(
+      z
+        .number('A percentile is a number from 0 to 100.')
+        .min(0, 'A percentile lies between 0 and 100; 25 is the lower quartile.')
+        .max(100, 'A percentile lies between 0 and 100; 25 is the lower quartile.'),
+    )
+    .max(MOST_PERCENTILES, `At most ${MOST_PERCENTILES} percentiles.`)
+    .default([]),
+  decimals: decimalsSetting,
+});
+export type DescribeRequest = z.infer<typeof request>;
 
-export interface DescribeResult extends Description {
-  available: true;
+/** The figures of a column or of one group, and what is odd about it. */
+export interface Described extends Description {
+  name: string;
+  unit: string;
+  resolution: number | null;
+  /** Decimals that figures in the unit of the readings are shown with; null: by the resolution. */
+  decimals: number | null;
   missing: number;
   setAside: number;
-  resolution: number | null;
-  unit: string;
+  /** D'Agostino's and Anscombe & Glynn's tests; null where n is too small or there is no spread. */
+  skewnessTest: MomentTest | null;
+  kurtosisTest: MomentTest | null;
+  drift: Drift | null;
+  gap: Gap | null;
+  /** Beyond 3 quartile ranges from the quartiles, the furthest first. */
+  far: Outside[];
+  farCount: number;
+}
+
+export interface DescribeResult extends Described {
+  available: true;
+  alpha: number;
+  /** The label column, or null. */
+  by: string | null;
+  /** One for each group that is shown; null for a column as a whole. */
+  groups: Described[] | null;
   notes: Note[];
 }
 
-function notesFor(sample: Sample, { n, sd }: Description): Note[] {
-  const notes = unreadableNote(sample);
+const MOST_FAR = 20;
+
+/** One column or group, not empty. */
+function described(sample: Sample, options: DescribeRequest): Described {
+  const { name, unit, resolution, missing, setAside } = sample;
+  const work = worked(sample.values, resolution);
+  const order = ordered(work.values);
+  const figures = describeWorked(work, order.sorted, options);
+  const { n, skewness, kurtosis, sd } = figures;
+  // In the working unit, like the readings they are asked of.
+  const scale = work.back(1);
+  const gap = sd === null ? null : widestGap(order.sorted, figures.mean / scale, sd / scale, (resolution ?? 0) / scale);
+  const box = boxOf(order, sample.rows, quartilesOfSorted(order.sorted, options.quantileType), 'fences');
+  const far = box.outside.filter(({ far: beyond }) => beyond);
+  return {
+    ...figures,
+    ...{ name, unit, resolution, missing, setAside, decimals: options.decimals ?? null },
+    skewnessTest: skewness.moment === null ? null : skewnessTest(skewness.moment, n),
+    kurtosisTest: kurtosis.moment === null ? null : kurtosisTest(kurtosis.moment, n),
+    drift: driftOf(order),
+    gap: gap && { ...gap, from: work.back(gap.from), to: work.back(gap.to) },
+    far: far.slice(0, MOST_FAR).map((one) => ({ ...one, value: work.back(one.value) })),
+    farCount: box.farCount,
+  };
+}
+
+function notesFor(sample: Sample, { n, sd, distinct, medianInterval }: Described, asked: DescribeRequest): Note[] {
+  const notes = [...unreadableNote(sample), ...confidenceNote(asked.confidence), ...levelNote(asked.alpha)];
   if (n === 1) notes.push({ code: 'one-reading', text: 'One reading has no spread: sd and shape are not given.' });
-  else if (sd === 0)
+  else if (distinct === 1 || sd === 0)
     notes.push({ code: 'no-spread', text: 'All readings are equal: the shape figures are not given.' });
+  else if (medianInterval && medianInterval.coverage < asked.confidence) {
+    const text = `${n} readings are too few for a ${formatPercent(asked.confidence)} interval of the median: from the least to the greatest covers it in ${formatPercent(medianInterval.coverage, 3)} of samples.`;
+    notes.push({ code: 'median-coverage', text });
+  }
   return notes;
 }
 
-/** Centre, spread and shape of one column (STATISTICS section 1, the figures built so far). */
-export const describeAnalysis = defineAnalysis<z.infer<typeof request>, DescribeResult>({
+/** Centre, spread, order and shape of a column, as a whole and by group (STATISTICS section 1). */
+export const describeAnalysis = defineAnalysis<DescribeRequest, DescribeResult>({
   id: 'describe',
-  version: 1,
+  version: 2,
   name: 'Description',
-  title: 'centre, spread, ends and shape of a column',
+  title: 'centre, spread, order and shape of a column, with intervals',
   request,
-  method: ['Describe ', { subject: true }, '; sd with divisor n − 1, skewness and kurtosis adjusted for n.'],
+  method: [
+    'Describe ',
+    { subject: true },
+    ' with quartiles by ',
+    {
+      field: 'quantileType',
+      label: 'definition of quartiles',
+      type: 'choice',
+      options: QUANTILE_TYPES.map((type) => ({ value: String(type), text: quantileChoice(type) })),
+    },
+    ', percentiles ',
+    { field: 'percentiles', label: 'further percentiles', type: 'numbers', min: 0, max: 100, empty: 'none' },
+    ', and intervals at ',
+    { field: 'confidence', label: 'confidence of the intervals', type: 'percent', min: 0.001, max: 0.99999 },
+    ', shown with ',
+    {
+      field: 'decimals',
+      label: 'decimals of the figures',
+      type: 'number',
+      from: 0,
+      to: 12,
+      whole: true,
+      empty: 'the resolution’s',
+    },
+    ' decimals.',
+  ],
+  subject: subjectWords,
   resolve: (settings) => settings,
-  *run(_settings, sample) {
-    const reason = sample.values.length === 0 ? whyNot(sample, 1, 'a description') : outOfScale(sample);
-    if (reason) return unavailable(sample, reason);
-    const figures = describe(sample.values, sample.resolution);
-    const { missing, setAside, resolution, unit } = sample;
-    return { available: true, ...figures, missing, setAside, resolution, unit, notes: notesFor(sample, figures) };
+  *run(asked, sample) {
+    if (sample.values.length === 0) return unavailable(sample, whyEmpty(sample));
+    const whole = described(sample, asked);
+    const { by, parts, notes } = partsOf(sample);
+    return {
+      available: true,
+      ...whole,
+      alpha: asked.alpha,
+      by,
+      groups: sample.groups ? parts.map((part) => described(part, asked)) : null,
+      notes: [...notesFor(sample, whole, asked), ...notes],
+    };
   },
-  finding: ({ n, mean, sd, resolution, unit }) => {
-    const of = unit ? `\u00a0${unit}` : '';
-    const spread = sd === null ? '' : `, with an sd of ${formatFigure(sd, 'spread', resolution)}${of}`;
-    const readings = n === 1 ? 'One reading stands at ' : `${n} readings centre at `;
-    return [
-      { text: readings },
-      { text: `${formatFigure(mean, 'location', resolution)}${of}`, strong: true },
-      { text: `${spread}.` },
-    ];
-  },
+  finding: describeFinding,
 });

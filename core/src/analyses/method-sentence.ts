@@ -1,40 +1,58 @@
-import { formatPercent, groupThousands } from '../numeric/format.js';
+import { formatPercent, formatValue, groupThousands } from '../numeric/format.js';
 import type { Analysis, Condition, Field, SentencePart, Settings } from './analysis.js';
 
 type Values = Record<string, unknown>;
 
 export const isField = (part: SentencePart): part is Field => typeof part === 'object' && 'field' in part;
 
-const holds = (condition: Condition | undefined, values: Values) =>
-  condition !== undefined && values[condition.field] === condition.is;
+const holds = ({ field, is }: Condition, values: Values) => String(values[field]) === is;
 
 /** The parts of a method sentence that have a meaning under these settings. */
 export function visibleParts(parts: readonly SentencePart[], values: Values): SentencePart[] {
-  return parts.filter((part) => !(typeof part === 'object' && 'hideWhen' in part && holds(part.hideWhen, values)));
+  return parts.filter((part) => {
+    if (typeof part === 'string' || 'subject' in part || ('type' in part && part.type === 'choice')) return true;
+    const { hideWhen, showWhen } = part;
+    return !(hideWhen && holds(hideWhen, values)) && (!showWhen || holds(showWhen, values));
+  });
 }
 
 /** How a field's value is written in the sentence. */
 export function fieldText(field: Field, value: unknown): string {
-  if (field.type === 'choice') return field.options.find((option) => option.value === value)?.text ?? String(value);
-  if (field.type === 'percent') return formatPercent(Number(value));
-  return field.field === 'seed' ? String(value) : groupThousands(Number(value));
+  switch (field.type) {
+    case 'choice':
+      return field.options.find((option) => option.value === String(value))?.text ?? String(value);
+    case 'percent':
+      return formatPercent(Number(value));
+    case 'number':
+      return value === undefined ? field.empty : formatValue(Number(value));
+    case 'numbers': {
+      const numbers = (value ?? []) as readonly number[];
+      return numbers.length === 0 ? field.empty : numbers.join(', ');
+    }
+    case 'whole':
+      return field.field === 'seed' ? String(value) : groupThousands(Number(value));
+  }
 }
 
 /** The method of a request as a sentence: what is kept with the evidence and printed. */
 export function methodOf<Request extends Settings>(
-  { method, sentence }: Pick<Analysis<Request, never>, 'method' | 'sentence'>,
+  { method, sentence, subject }: Pick<Analysis<Request, never>, 'method' | 'sentence' | 'subject'>,
   request: Request,
 ): string {
-  return sentence ? sentence(request) : methodSentence(method, { ...request } as Values);
+  return sentence ? sentence(request) : methodSentence(method, { ...request } as Values, subject?.(request));
 }
 
 /** A method sentence with its fields filled in. */
-export function methodSentence(parts: readonly SentencePart[], values: Values): string {
+export function methodSentence(
+  parts: readonly SentencePart[],
+  values: Values,
+  subject = String(values.column),
+): string {
   return visibleParts(parts, values)
     .map((part) => {
       if (typeof part === 'string') return part;
       if (isField(part)) return fieldText(part, values[part.field]);
-      return 'subject' in part ? String(values.column) : part.text;
+      return 'subject' in part ? subject : part.text;
     })
     .join('');
 }

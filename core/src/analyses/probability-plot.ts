@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { formatFigure, formatPercent, groupThousands } from '../numeric/format.js';
+import { ordered } from '../numeric/ordered.js';
 import { normalQuantile } from '../numeric/standard-normal.js';
 import { centralMoments } from '../numeric/sums.js';
 import { plottingPositions, POSITION_RULES } from '../probability-plot/positions.js';
@@ -118,8 +119,8 @@ function correlationOf(x: readonly number[], y: readonly number[]): number {
 function plotWithoutBand(settings: Request, sample: Sample): ProbabilityPlotResult {
   const { values, missing, setAside, unit, resolution } = sample;
   const n = values.length;
-  const order = Array.from({ length: n }, (_, i) => i).sort((a, b) => values[a]! - values[b]! || a - b);
-  const readings = order.map((i) => values[i]!);
+  const { sorted, order } = ordered(values);
+  const readings = Array.from(sorted);
   const positions = Array.from(plottingPositions(n, settings.positions));
   const scores = positions.map(normalQuantile);
   const { mean, s2 } = centralMoments(values);
@@ -133,7 +134,7 @@ function plotWithoutBand(settings: Request, sample: Sample): ProbabilityPlotResu
     mean,
     sd: Math.sqrt(s2 / (n - 1)),
     correlation: correlationOf(readings, scores),
-    rows: order.map((i) => sample.rows[i]!),
+    rows: Array.from(order, (i) => sample.rows[i]!),
     readings,
     positions,
     scores,

@@ -1,11 +1,30 @@
 import type { Analysis, Settings } from './analysis.js';
+import { boxAnalysis } from './box.js';
 import { describeAnalysis } from './describe.js';
 import { distributionAnalysis } from './distribution.js';
+import { dotsAnalysis } from './dots.js';
+import { empiricalAnalysis } from './empirical.js';
+import { histogramAnalysis } from './histogram.js';
+import { inOrderAnalysis } from './in-order.js';
 import { normalityAnalysis } from './normality.js';
 import { probabilityPlotAnalysis } from './probability-plot.js';
+import { sharesAnalysis } from './shares.js';
+import { stemAndLeafAnalysis } from './stem-and-leaf.js';
 
 /** Every analysis of Verdict. The page, the server and the command line know no other list. */
-export const ANALYSES = [describeAnalysis, probabilityPlotAnalysis, normalityAnalysis, distributionAnalysis] as const;
+export const ANALYSES = [
+  describeAnalysis,
+  histogramAnalysis,
+  boxAnalysis,
+  stemAndLeafAnalysis,
+  empiricalAnalysis,
+  dotsAnalysis,
+  inOrderAnalysis,
+  sharesAnalysis,
+  probabilityPlotAnalysis,
+  normalityAnalysis,
+  distributionAnalysis,
+] as const;
 
 export type AnyAnalysis = Analysis<Settings, unknown>;
 

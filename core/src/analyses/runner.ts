@@ -1,5 +1,5 @@
 import type { Sample } from '../readings/sample.js';
-import type { Answers, Unavailable } from './analysis.js';
+import type { Answers } from './analysis.js';
 import { chunkCount, performChunk, type KernelOrder } from './kernels.js';
 import { analysisById } from './registry.js';
 
@@ -56,8 +56,8 @@ export async function drive(
   const answered: Answers[] = [];
   for (;;) {
     const stage = await executor.advance(job.id, job.request, job.sample, answered);
-    if (options.stopped?.()) throw new Stopped();
     if (stage.done) return stage.result;
+    if (options.stopped?.()) throw new Stopped();
     options.onProgress?.({ share: 0, partial: stage.partial });
     answered.push(
       await answer(executor, stage.orders, (share) => {
@@ -91,7 +91,3 @@ export const inThisThread: Executor = {
   chunk: async (order, k) => performChunk(order, k),
   lanes: 1,
 };
-
-export function isUnavailable(result: unknown): result is Unavailable {
-  return typeof result === 'object' && result !== null && 'available' in result && result.available === false;
-}

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { QUANTILE_TYPES } from '../describe/quantiles.js';
 import { GREATEST_SEED } from '../random/stream.js';
 
 /** The settings that several analyses share, under the names of STATISTICS section 0. */
@@ -13,6 +14,28 @@ export const confidenceSetting = z
   .min(0.5, 'The confidence lies between 50 % and 99.9 %.')
   .max(0.999, 'The confidence lies between 50 % and 99.9 %.')
   .default(0.95);
+export const decimalsSetting = z
+  .int('The number of decimals is whole.')
+  .min(0, 'The number of decimals lies between 0 and 12.')
+  .max(12, 'The number of decimals lies between 0 and 12.')
+  .optional();
+
+/** Of an interval whose level may be anything: an unusual one is pointed out, not refused. */
+export const anyConfidenceSetting = z
+  .number('The confidence is a number between 0 and 1; 0.95 means 95 %.')
+  .min(0.001, 'The confidence lies between 0.1 % and 99.999 %; 0.95 means 95 %.')
+  .max(0.99999, 'The confidence lies between 0.1 % and 99.999 %; 0.95 means 95 %.')
+  .default(0.95);
+/** A definition of quantiles by its number, as a number or as text, or `hinges`. */
+export const quantileTypeSetting = z
+  .preprocess(
+    (value) => (typeof value === 'string' && /^[1-9]$/.test(value) ? Number(value) : value),
+    z.union(
+      QUANTILE_TYPES.map((type) => z.literal(type)),
+      'The quantile type is 1 to 9, or "hinges".',
+    ),
+  )
+  .default(7);
 export const seedSetting = z
   .int('The seed is a whole number.')
   .min(0, 'The seed is 0 or more.')

@@ -36,12 +36,18 @@ export function formatP(p: number): string {
 /**
  * The one rounding rule (DESIGN section 6): readings at the resolution's decimals, locations one more, spreads two more,
  * p-values two significant figures, counts whole, statistics three significant figures but at most four decimals. Without a resolution,
- * figures in the unit of the readings get five significant figures.
+ * figures in the unit of the readings get five significant figures. Decimals that the analyst has set hold for all in the unit of the readings.
  */
-export function formatFigure(value: number, kind: FigureKind, resolution: number | null = null): string {
+export function formatFigure(
+  value: number,
+  kind: FigureKind,
+  resolution: number | null = null,
+  decimals: number | null = null,
+): string {
   if (kind === 'p') return formatP(value);
   if (kind === 'count') return groupThousands(Math.round(value));
   if (kind === 'statistic') return Math.abs(value) < 0.1 ? withMinus(value.toFixed(4)) : significant(value, 3);
+  if (decimals !== null && Math.abs(value) < 1e15) return withMinus(value.toFixed(decimals));
   if (resolution === null || Math.abs(value) >= 1e12) return significant(value, 5);
   const extra = kind === 'location' ? 1 : kind === 'spread' ? 2 : 0;
   return withMinus(value.toFixed(Math.min(12, decimalsOf(resolution) + extra)));

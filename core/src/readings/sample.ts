@@ -17,6 +17,17 @@ export interface Sample {
   beyondLimit: number;
   /** The step of the instrument in the unit of the readings; null when it is not known. */
   resolution: number | null;
+  /** The same readings by the levels of a label column, or of several columns; absent for one column as a whole. */
+  groups?: Groups;
+}
+
+/** A sample in parts, each a sample of its own under the name of its level or column. */
+export interface Groups {
+  /** The label column, or null where the parts are columns. */
+  by: string | null;
+  samples: Sample[];
+  /** Readings that belong to no part, because their label is missing. */
+  without: number;
 }
 
 export interface ColumnOfText extends NumberFormat {

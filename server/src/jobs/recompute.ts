@@ -9,7 +9,7 @@ export async function recompute(db: Database, pool: AnalysisPool, evidenceId: st
   const { kept, sample, revision } = await evidenceWithSample(db, evidenceId);
   const started = performance.now();
   const now = toWire(await pool.run(kept.analysis, kept.request, sample));
-  const fingerprint = fingerprintOf(sample.values);
+  const fingerprint = fingerprintOf(sample);
   const differences = differencesBetween(kept.result, now);
   return {
     same: differences.length === 0,

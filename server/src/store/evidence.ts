@@ -1,4 +1,4 @@
-import type { Evidence, KeepRequest } from '@verdict/contract';
+import type { Evidence, KeepRequest, PartsBy } from '@verdict/contract';
 import {
   analysisById,
   fingerprintOf,
@@ -19,10 +19,10 @@ import { readSample } from './studies.js';
 export const APP_VERSION = '0.1.0';
 
 function toEvidence(row: typeof evidence.$inferSelect): Evidence {
-  const { id, analysis, version, appVersion, columnId, request, fingerprint, revision, seed } = row;
+  const { id, analysis, version, appVersion, columnId, parts, request, fingerprint, revision, seed } = row;
   const { result, method, finding, note, who, at } = row;
   return {
-    ...{ id, analysis, version, appVersion, column: columnId, request, fingerprint, revision, seed },
+    ...{ id, analysis, version, appVersion, column: columnId, parts, request, fingerprint, revision, seed },
     ...{ result, method, finding, note, who, at: at.toISOString() },
   };
 }
@@ -32,8 +32,9 @@ async function sampleFor(
   db: Database,
   study: { id: string; revision: number },
   column: string | null,
+  parts: PartsBy | null,
 ): Promise<{ sample: Sample; revision: number }> {
-  return column === null ? { sample: NO_READINGS, revision: study.revision } : readSample(db, study.id, column);
+  return column === null ? { sample: NO_READINGS, revision: study.revision } : readSample(db, study.id, column, parts);
 }
 
 /**
@@ -55,8 +56,8 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
   if (keep.column === null && analysis.needsReadings !== false) {
     throw new StoreError('invalid', 'This analysis is about a column of readings.', { field: 'column' });
   }
-  const { sample, revision } = await sampleFor(db, study, keep.column);
-  if (fingerprintOf(sample.values) !== keep.fingerprint) {
+  const { sample, revision } = await sampleFor(db, study, keep.column, keep.parts);
+  if (fingerprintOf(sample) !== keep.fingerprint) {
     throw new StoreError('data-changed', 'The readings have changed since this was worked out. Nothing was kept.', {
       revision,
     });
@@ -68,6 +69,7 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
     id: keep.id,
     studyId,
     columnId: keep.column,
+    parts: keep.parts,
     analysis: keep.analysis,
     version: keep.version,
     appVersion: APP_VERSION,
@@ -111,11 +113,21 @@ export async function listEvidence(db: Database, studyId: string): Promise<Evide
   return rows.map(toEvidence);
 }
 
-/** One piece of evidence with the readings its column holds now, under the column's present name. */
+/** A sample under the names that the request was kept with: renaming a column since does not make another result. */
+function underKeptNames(sample: Sample, { column, beside }: { column?: unknown; beside?: unknown }): Sample {
+  const name = typeof column === 'string' ? column : sample.name;
+  if (!sample.groups || !Array.isArray(beside)) return { ...sample, name };
+  const names = [name, ...(beside as string[])];
+  const samples = sample.groups.samples.map((part, i) => ({ ...part, name: names[i] ?? part.name }));
+  return { ...sample, name, groups: { ...sample.groups, samples } };
+}
+
+/** One piece of evidence with the readings its columns hold now. */
 export async function evidenceWithSample(db: Database, evidenceId: string) {
   const [row] = await db.select().from(evidence).where(eq(evidence.id, evidenceId));
   if (!row) throw notFound('piece of evidence');
   const [study] = await db.select().from(studies).where(eq(studies.id, row.studyId));
   if (!study) throw notFound('study');
-  return { kept: toEvidence(row), ...(await sampleFor(db, study, row.columnId)) };
+  const { sample, revision } = await sampleFor(db, study, row.columnId, row.parts);
+  return { kept: toEvidence(row), sample: underKeptNames(sample, row.request), revision };
 }

@@ -1,3 +1,4 @@
+import type { PartsBy } from '@verdict/contract';
 import type { Derivation, Levels } from '@verdict/core';
 import {
   boolean,
@@ -125,6 +126,7 @@ export const evidence = mysqlTable(
     id: id().primaryKey(),
     studyId: id('study_id').notNull(),
     columnId: id('column_id'),
+    parts: json<PartsBy | null>()('parts'),
     analysis: varchar('analysis', { length: 60 }).notNull(),
     version: int('version').notNull(),
     appVersion: varchar('app_version', { length: 20 }).notNull(),

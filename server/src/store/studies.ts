@@ -1,5 +1,5 @@
-import type { Decision, Study, StudyColumn, StudySummary, Verdict } from '@verdict/contract';
-import { sampleOfColumn, type Sample } from '@verdict/core';
+import type { Decision, PartsBy, Study, StudyColumn, StudySummary, Verdict } from '@verdict/contract';
+import { sampleInParts, type Sample } from '@verdict/core';
 import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { readCellsAsJson } from './cells.js';
 import { standingChanges } from './changes.js';
@@ -125,19 +125,25 @@ export async function readStudyCells(db: Database, studyId: string): Promise<str
   });
 }
 
-/** A column's readings as an analysis takes them, and the revision they belong to. */
+/** A column's readings as an analysis takes them, in parts where that is asked for, and the revision they belong to. */
 export async function readSample(
   db: Pick<Database, 'transaction'>,
   studyId: string,
   columnId: string,
+  parts: PartsBy | null = null,
 ): Promise<{ sample: Sample; revision: number }> {
   return db.transaction(async (q) => {
     const [study] = await q.select().from(studies).where(eq(studies.id, studyId));
     if (!study) throw notFound('study');
-    const table = await readTable(q, study, [columnId]);
-    const column = table.columns.find(({ id }) => id === columnId);
-    if (!column) throw notFound('column');
-    return { sample: sampleOfColumn(table, column), revision: study.revision };
+    const others = parts === null ? [] : 'split' in parts ? [parts.split] : parts.beside;
+    const table = await readTable(q, study, [columnId, ...others]);
+    const columnOf = (wanted: string) => {
+      const column = table.columns.find(({ id }) => id === wanted);
+      if (!column) throw notFound('column');
+      return column;
+    };
+    const by = parts && ('split' in parts ? { split: columnOf(parts.split) } : { beside: parts.beside.map(columnOf) });
+    return { sample: sampleInParts(table, columnOf(columnId), by), revision: study.revision };
   });
 }
 

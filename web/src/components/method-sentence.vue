@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { fieldText, isField, visibleParts, type Field, type SentencePart } from '@verdict/core';
 import { computed, ref } from 'vue';
+import { rangeOf, typedValue, type FieldValue } from '../composables/field-values.js';
 import DraftField from './draft-field.vue';
 
 /** The method as a sentence whose variable words are the controls. */
@@ -9,7 +10,7 @@ const props = defineProps<{
   values: Record<string, unknown>;
   subject: string;
 }>();
-const emit = defineEmits<{ change: [field: string, value: string | number] }>();
+const emit = defineEmits<{ change: [field: string, value: FieldValue] }>();
 
 const shown = computed(() => visibleParts(props.parts, props.values));
 /** What is wrong with what was typed, by field; the old value stays in force. */
@@ -18,25 +19,15 @@ const wrong = ref<Record<string, string>>({});
 const textOf = (part: SentencePart) =>
   typeof part === 'string' ? part : 'text' in part ? part.text : 'subject' in part ? props.subject : '';
 
-const rangeOf = (field: Field) =>
-  field.type === 'percent'
-    ? `a percentage from ${field.min * 100} to ${field.max * 100}`
-    : field.type === 'whole'
-      ? `a whole number from ${field.min} to ${field.max}`
-      : '';
-
 function accept(field: Exclude<Field, { type: 'choice' }>, text: string): void {
-  const number = Number(text.replace(/[\s\u202f%]/g, '').replace(',', '.'));
-  const value = field.type === 'percent' ? number / 100 : number;
-  const fits = text.trim() !== '' && value >= field.min && value <= field.max;
-  if (!fits || (field.type === 'whole' && !Number.isInteger(value))) {
+  const typed = typedValue(field, text);
+  if (!typed) {
     wrong.value = { ...wrong.value, [field.field]: `“${text}” will not do: ${field.label} takes ${rangeOf(field)}.` };
     return;
   }
   const { [field.field]: _, ...others } = wrong.value;
   wrong.value = others;
-  // Back from percent without a tail: 95 → 0.95.
-  emit('change', field.field, Number(value.toPrecision(12)));
+  emit('change', field.field, typed.value);
 }
 </script>
 

@@ -30,6 +30,10 @@ export function useAnalysis<Result>(
   const failed = ref<string | null>(null);
   const milliseconds = ref(0);
   let current = 0;
+  /** The run whose result is shown, and the first run since the readings changed. */
+  let shown = 0;
+  let firstOfSample = 0;
+  let stoppedAt = 0;
 
   async function run(): Promise<void> {
     const own = ++current;
@@ -53,7 +57,9 @@ export function useAnalysis<Result>(
           progress.value = share;
         },
       });
-      if (!isCurrent()) return;
+      // While something is dragged runs overtake each other: a newer picture of the same readings is shown, though the newest is still to come.
+      if (!isCurrent() && (own < shown || own < firstOfSample || own <= stoppedAt)) return;
+      shown = own;
       result.value = found as Result;
       milliseconds.value = performance.now() - started;
     } catch (error) {
@@ -65,12 +71,19 @@ export function useAnalysis<Result>(
 
   function stop(): void {
     if (progress.value === null) return;
-    current++;
+    stoppedAt = current++;
     progress.value = null;
     stopped.value = true;
   }
 
-  watch([settings, sample], run, { immediate: true });
+  watch(
+    [settings, sample],
+    (now, before) => {
+      if (now[1] !== before[1] || !now[0]) firstOfSample = current + 1;
+      void run();
+    },
+    { immediate: true },
+  );
   onScopeDispose(() => void current++);
   return { result, progress, stopped, failed, milliseconds, stop, again: () => void run() };
 }

@@ -1,3 +1,4 @@
+import type { PartsBy } from '@verdict/contract';
 import { fingerprintOf, toWire, type Analysis, type Sample, type Settings } from '@verdict/core';
 import { computed, ref, watch, type Ref } from 'vue';
 import { useEvidence } from '../stores/evidence.js';
@@ -16,6 +17,8 @@ export interface Keepable {
 /** What the kept results are about: a column with its readings, or no column at all. */
 export interface About {
   column: string | null;
+  /** By what the readings stand in parts; left out for a column as a whole. */
+  parts?: PartsBy | null;
   sample: Sample;
 }
 
@@ -34,7 +37,7 @@ export function useKeeping(shown: Ref<Keepable[]>, about?: Ref<About | null>) {
   const keeping = ref(false);
   const kept = ref('');
   const problem = ref('');
-  const fingerprint = computed(() => (subject.value ? fingerprintOf(subject.value.sample.values) : ''));
+  const fingerprint = computed(() => (subject.value ? fingerprintOf(subject.value.sample) : ''));
 
   /** The same analysis with the same settings on the same readings has the same signature. */
   const signature = (analysis: string, request: object, of: string) =>
@@ -73,6 +76,7 @@ export function useKeeping(shown: Ref<Keepable[]>, about?: Ref<About | null>) {
         analysis: analysis.id,
         version: analysis.version,
         column: of.column,
+        parts: of.parts ?? null,
         request: { ...request },
         fingerprint: fingerprint.value,
         result: toWire(result) as Record<string, unknown>,

@@ -1,37 +1,52 @@
-import { isField, type Field, type SentencePart } from '@verdict/core';
-import { computed, type Ref } from 'vue';
+import { isField, type SentencePart } from '@verdict/core';
+import { computed, ref, type Ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { asText, fromText, type FieldValue } from './field-values.js';
 
-function parse(field: Field, text: string): string | number | undefined {
-  if (field.type === 'choice') return field.options.some(({ value }) => value === text) ? text : undefined;
-  const value = Number(text);
-  const whole = field.type !== 'whole' || Number.isInteger(value);
-  return text !== '' && whole && value >= field.min && value <= field.max ? value : undefined;
-}
+export type Settings = Record<string, Exclude<FieldValue, undefined>>;
 
 /**
  * The settings of an analysis that stand in the address, under `prefix.field`: the page can be bookmarked, shared, reloaded and gone
- * back to. A value the field would refuse is passed over.
+ * back to. A value the field would refuse is passed over. `texts` names settings that are no fields of the sentence: titles.
  */
-export function useSettings(prefix: string, method: readonly SentencePart[]) {
+export function useSettings(prefix: string, method: readonly SentencePart[], texts: readonly string[] = []) {
   const route = useRoute();
   const router = useRouter();
   const fields = method.filter(isField);
+  /** What is tried out while something is dragged: not yet in the address. */
+  const tried = ref<Record<string, FieldValue>>({});
 
-  const settings: Ref<Record<string, string | number>> = computed((before?: Record<string, string | number>) => {
-    const found: Record<string, string | number> = {};
+  const settings: Ref<Settings> = computed((before?: Settings) => {
+    const found: Settings = {};
+    const textOf = (field: string) => {
+      const text = route.query[`${prefix}.${field}`];
+      return typeof text === 'string' ? text : undefined;
+    };
     for (const field of fields) {
-      const text = route.query[`${prefix}.${field.field}`];
-      const value = typeof text === 'string' ? parse(field, text) : undefined;
+      const text = textOf(field.field);
+      const value = text === undefined ? undefined : fromText(field, text);
       if (value !== undefined) found[field.field] = value;
+    }
+    for (const field of texts) if (textOf(field)) found[field] = textOf(field)!;
+    for (const [field, value] of Object.entries(tried.value)) {
+      if (value === undefined) delete found[field];
+      else found[field] = value;
     }
     // The same settings stay the same object: another part of the address must not start this analysis again.
     return before && JSON.stringify(before) === JSON.stringify(found) ? before : found;
   });
 
-  function set(field: string, value: string | number): void {
-    void router.replace({ query: { ...route.query, [`${prefix}.${field}`]: String(value) } });
+  /** Changes settings together; undefined leaves one out. */
+  function setAll(values: Record<string, FieldValue>): void {
+    const query = { ...route.query };
+    for (const [field, value] of Object.entries({ ...tried.value, ...values })) {
+      if (value === undefined || value === '') delete query[`${prefix}.${field}`];
+      else query[`${prefix}.${field}`] = asText(value);
+    }
+    void router.replace({ query }).then(() => (tried.value = {}));
   }
+  const set = (field: string, value: FieldValue) => setAll({ [field]: value });
+  const tryOut = (values: Record<string, FieldValue>) => void (tried.value = { ...tried.value, ...values });
 
-  return { settings, set };
+  return { settings, set, setAll, tryOut };
 }

@@ -2,6 +2,7 @@ import { formatFigure } from '../../numeric/format.js';
 import { log } from '../../numeric/elementary.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { isRefusal, refuse, type Family, type Parameters, type Refusal } from '../family.js';
+import type { Note } from '../../readings/note.js';
 import { completed, parameterFaults } from '../registry.js';
 import { logLikelihoodOf, type LogLikelihood } from './likelihood.js';
 import { Landscape, type Peak } from './search.js';
@@ -20,11 +21,6 @@ export interface FitRequest {
   resolution?: number | null;
 }
 
-export interface FitNote {
-  code: string;
-  text: string;
-}
-
 /** A family with its parameters, and how well it describes the readings. */
 export interface Fit {
   family: string;
@@ -41,7 +37,7 @@ export interface Fit {
   bic: number;
   /** True when the likelihood is that of rounded readings. */
   grouped: boolean;
-  notes: FitNote[];
+  notes: Note[];
 }
 
 /** A resolution wider than this share of the sd is coarse (STATISTICS section 3). */
@@ -158,9 +154,9 @@ function greatest(work: Work): Peak | Refusal {
   };
 }
 
-function notesOf(work: Work, peak: Peak): FitNote[] {
+function notesOf(work: Work, peak: Peak): Note[] {
   const { family, free, resolution } = work;
-  const notes: FitNote[] = [];
+  const notes: Note[] = [];
   if (resolution !== null) {
     notes.push({
       code: 'grouped',
@@ -192,7 +188,7 @@ function notesOf(work: Work, peak: Peak): FitNote[] {
 }
 
 /** Estimates that ran off to where the family turns into another one. */
-function boundNotes({ family }: Family, p: Parameters, free: readonly string[]): FitNote[] {
+function boundNotes({ family }: Family, p: Parameters, free: readonly string[]): Note[] {
   const far = (name: string, limit: number) => free.includes(name) && p[name]! > limit;
   if (family === 'student-t' && far('df', 200)) {
     return [
@@ -216,7 +212,7 @@ function boundNotes({ family }: Family, p: Parameters, free: readonly string[]):
   return [];
 }
 
-function finished(work: Work, peak: Peak, notes: FitNote[]): Fit | Refusal {
+function finished(work: Work, peak: Peak, notes: Note[]): Fit | Refusal {
   const { family, request, free, sorted } = work;
   if (!Number.isFinite(peak.logLikelihood)) {
     return refuse(`Readings among these are impossible under the ${family.title} distribution found.`);

@@ -5,7 +5,7 @@ import {
   distributionName,
   familyByName,
   formatValue,
-  histogramOf,
+  histogram as histogramOf,
   isUnavailable,
   NO_READINGS,
   type DistributionRequest,
@@ -52,7 +52,8 @@ export function useDistribution(draft: Ref<Draft>, sample: ComputedRef<Sample | 
     const { value: readings } = sample;
     if (!readings || readings.values.length === 0) return null;
     const { discrete } = familyByName(draft.value.family);
-    return histogramOf(readings.values, readings.resolution, discrete ? 1 : null);
+    if (discrete) return histogramOf(readings.values, 1, { rule: 'width', width: 1 });
+    return histogramOf(readings.values, readings.resolution, { rule: 'freedman-diaconis' });
   });
   /** The last picture that could be drawn: it stays, dimmed, while a field is being mended. */
   const picture = shallowRef<ReturnType<typeof pictureOf> | null>(null);

@@ -1,0 +1,137 @@
+import { z } from 'zod';
+import { boxOf, type Box } from '../describe/box.js';
+import { medianOfSorted, QUANTILE_TYPES, quartilesOfSorted } from '../describe/quantiles.js';
+import { worked } from '../describe/working-unit.js';
+import { formatFigure, groupThousands } from '../numeric/format.js';
+import { ordered } from '../numeric/ordered.js';
+import { centralMoments } from '../numeric/sums.js';
+import type { Sample } from '../readings/sample.js';
+import { defineAnalysis, isUnavailable, type Piece } from './analysis.js';
+import { quantileChoice } from './describe-words.js';
+import { groupSettings, subjectWords } from './groups.js';
+import { pictured, type Picture, pictureSettings, AXIS_PARTS } from './picture.js';
+import { columnSetting, quantileTypeSetting } from './settings.js';
+
+const request = z.strictObject({
+  column: columnSetting,
+  ...groupSettings,
+  quantileType: quantileTypeSetting,
+  whiskers: z.enum(['fences', 'ends']).default('fences'),
+  direction: z.enum(['lying', 'upright']).default('lying'),
+  ...pictureSettings,
+});
+export type BoxRequest = z.infer<typeof request>;
+
+export interface BoxPart extends Box {
+  q1: number;
+  median: number;
+  q3: number;
+  mean: number;
+}
+export interface BoxResult extends Picture<BoxPart> {
+  direction: BoxRequest['direction'];
+}
+
+/** The box of one part, worked out in the unit of calculation and given in that of the readings. */
+function boxOfPart({ values, rows, resolution }: Sample, asked: BoxRequest): BoxPart {
+  const { values: own, back } = worked(values, resolution);
+  const order = ordered(own);
+  const quartiles = quartilesOfSorted(order.sorted, asked.quantileType);
+  const box = boxOf(order, rows, quartiles, asked.whiskers);
+  const both = ([a, b]: [number, number]): [number, number] => [back(a), back(b)];
+  return {
+    q1: back(quartiles[0]),
+    median: back(medianOfSorted(order.sorted)),
+    q3: back(quartiles[1]),
+    mean: back(centralMoments(own).mean),
+    fences: box.fences && { inner: both(box.fences.inner), outer: both(box.fences.outer) },
+    whiskers: both(box.whiskers),
+    outside: box.outside.map((one) => ({ ...one, value: back(one.value) })),
+    outsideCount: box.outsideCount,
+    farCount: box.farCount,
+  };
+}
+
+/** How many readings lie outside, and which lies furthest. */
+function outsideWords({ outside, outsideCount, whiskers }: BoxPart, figure: (value: number) => string): string {
+  if (outsideCount === 0) return `; the whiskers reach from ${figure(whiskers[0])} to ${figure(whiskers[1])}`;
+  const [first] = outside;
+  const named = `row ${first!.row} at ${figure(first!.value)}`;
+  if (outsideCount === 1) return `; one reading lies outside the fences: ${named}`;
+  return `; ${groupThousands(outsideCount)} readings lie outside the fences, the furthest ${named}`;
+}
+
+/** The box plot: median, quartiles, fences, single readings outside (STATISTICS section 2). */
+export const boxAnalysis = defineAnalysis<BoxRequest, BoxResult>({
+  id: 'box',
+  version: 1,
+  name: 'Box plot',
+  title: 'median, quartiles, whiskers and the readings outside the fences',
+  request,
+  method: [
+    'Draw a ',
+    {
+      field: 'direction',
+      label: 'direction of the box',
+      type: 'choice',
+      options: [
+        { value: 'lying', text: 'lying' },
+        { value: 'upright', text: 'upright' },
+      ],
+    },
+    ' box for ',
+    { subject: true },
+    ' with quartiles by ',
+    {
+      field: 'quantileType',
+      label: 'definition of quartiles',
+      type: 'choice',
+      options: QUANTILE_TYPES.map((type) => ({ value: String(type), text: quantileChoice(type) })),
+    },
+    ' and whiskers to ',
+    {
+      field: 'whiskers',
+      label: 'whiskers',
+      type: 'choice',
+      options: [
+        { value: 'fences', text: 'the last reading inside 1.5 quartile ranges' },
+        { value: 'ends', text: 'the least and the greatest reading' },
+      ],
+    },
+    ...AXIS_PARTS,
+  ],
+  subject: subjectWords,
+  resolve: (settings) => settings,
+  *run(asked, sample) {
+    const found = pictured(
+      sample,
+      asked,
+      () => null,
+      (part) => boxOfPart(part, asked),
+    );
+    return isUnavailable(found) ? found : { ...found.picture, direction: asked.direction };
+  },
+  finding: ({ parts, grouped, resolution, unit, by }): Piece[] => {
+    const of = unit ? `\u00a0${unit}` : '';
+    const figure = (value: number) => `${formatFigure(value, 'location', resolution)}${of}`;
+    if (grouped) {
+      const medians = [...parts].sort((a, b) => a.median - b.median);
+      const [low, high] = [medians[0]!, medians.at(-1)!];
+      const what = by === null ? `${parts.length} columns` : `${parts.length} groups by ${by}`;
+      return [
+        { text: `${what}: the medians run from ` },
+        { text: figure(low.median), strong: true },
+        { text: ` (${low.name}) to ` },
+        { text: figure(high.median), strong: true },
+        { text: ` (${high.name}).` },
+      ];
+    }
+    const [part] = parts;
+    const reading = (value: number) => `${formatFigure(value, 'reading', resolution)}${of}`;
+    return [
+      { text: 'The middle half lies from ' },
+      { text: `${figure(part!.q1)} to ${figure(part!.q3)}`, strong: true },
+      { text: ` about a median of ${figure(part!.median)}${outsideWords(part!, reading)}.` },
+    ];
+  },
+});

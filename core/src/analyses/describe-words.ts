@@ -1,0 +1,167 @@
+import type { QuantileType } from '../describe/quantiles.js';
+import { formatFigure, formatP, groupThousands } from '../numeric/format.js';
+import type { Piece } from './analysis.js';
+import type { Described, DescribeResult } from './describe.js';
+
+const SHORT: Record<QuantileType, string> = {
+  1: 'the first reading that reaches the share (1)',
+  2: 'the same, halved where it is met (2)',
+  3: 'the nearest reading (3)',
+  4: 'a line through i/n (4)',
+  5: 'a line through step middles (5)',
+  6: 'a line through i/(n + 1) (6)',
+  7: 'a line from least to greatest (7)',
+  8: 'a line through median ranks (8)',
+  9: 'a line unbiased for a normal (9)',
+  hinges: 'the medians of the halves',
+};
+
+/** A definition of quartiles as a word of a sentence, with Hyndman & Fan's number. */
+export const quantileChoice = (type: QuantileType): string => SHORT[type];
+
+/** A figure of a column in its unit. */
+function inUnit(
+  { resolution, unit, decimals }: Described,
+  value: number,
+  kind: 'reading' | 'location' | 'spread',
+): string {
+  return `${formatFigure(value, kind, resolution, decimals)}${unit ? `\u00a0${unit}` : ''}`;
+}
+
+/** Which way the readings lean, where the test of the skewness says so at this level. */
+export function leanOf({ skewnessTest, skewness }: Described, alpha: number): 'left' | 'right' | null {
+  if (!skewnessTest || skewnessTest.pValue >= alpha) return null;
+  return skewness.moment! > 0 ? 'right' : 'left';
+}
+
+/** "the upper tail reaches 2.1 times as far as the lower": from the median to the ends. */
+function reachWords({ min, median, max }: Described): string {
+  const [down, up] = [median - min, max - median];
+  const [longer, shorter] = up > down ? ['upper', 'lower'] : ['lower', 'upper'];
+  const [far, near] = up > down ? [up, down] : [down, up];
+  if (!(near > 0)) return `the ${shorter} half of the readings is one value`;
+  const times = far / near;
+  if (times < 1.15) return 'both tails reach about as far';
+  return `the ${longer} tail reaches ${times < 10 ? times.toPrecision(2) : Math.round(times)} times as far as the ${shorter}`;
+}
+
+function oneFinding(figures: Described, alpha: number): Piece[] {
+  const { n, mean, sd, distinct } = figures;
+  const centre = { text: inUnit(figures, mean, 'location'), strong: true };
+  if (n === 1) return [{ text: 'One reading stands at ' }, centre, { text: '.' }];
+  const start = { text: `${groupThousands(n)} readings centre at ` };
+  const spread = `, with an sd of ${inUnit(figures, sd ?? 0, 'spread')}`;
+  if (distinct === 1 || !figures.skewnessTest) return [start, centre, { text: `${spread}.` }];
+  const lean = leanOf(figures, alpha);
+  if (!lean)
+    return [start, centre, { text: `${spread}, and ` }, { text: 'lean to neither side', strong: true }, { text: '.' }];
+  const to = { text: `lean to the ${lean}`, strong: true };
+  return [start, centre, { text: `${spread}, and ` }, to, { text: `: ${reachWords(figures)}.` }];
+}
+
+/** The finding: centre, spread and lean of a column, or how the groups compare. */
+export function describeFinding(result: DescribeResult): Piece[] {
+  const { groups, by, alpha } = result;
+  if (!groups || groups.length < 2) return oneFinding(groups?.[0] ?? result, alpha);
+  const byMean = [...groups].sort((a, b) => a.mean - b.mean);
+  const [low, high] = [byMean[0]!, byMean.at(-1)!];
+  const spreads = groups.filter(({ sd }) => sd !== null).sort((a, b) => a.sd! - b.sd!);
+  const [tight, wide] = [spreads[0], spreads.at(-1)];
+  const what =
+    by === null ? `${groups.length} columns: the means run` : `${groups.length} groups by ${by}: the means run`;
+  const pieces: Piece[] = [
+    { text: `${what} from ` },
+    { text: inUnit(low, low.mean, 'location'), strong: true },
+    { text: ` (${low.name}) to ` },
+    { text: inUnit(high, high.mean, 'location'), strong: true },
+    { text: ` (${high.name})` },
+  ];
+  if (!tight || !wide) return [...pieces, { text: '.' }];
+  const of = `the sds from ${inUnit(tight, tight.sd!, 'spread')} (${tight.name}) to ${inUnit(wide, wide.sd!, 'spread')} (${wide.name})`;
+  return [...pieces, { text: `, ${of}.` }];
+}
+
+function symmetrySentence(figures: Described, alpha: number): string {
+  const { skewnessTest: skew, kurtosisTest: tails, skewness, kurtosis, n } = figures;
+  if (!skew) return `${n} readings are too few to tell a lean from chance.`;
+  const lean = leanOf(figures, alpha);
+  const figure = `skewness ${formatFigure(skewness.adjusted!, 'statistic')}, p = ${formatP(skew.pValue)}`.replace(
+    '= <',
+    '<',
+  );
+  const leaning = lean
+    ? `The lean is more than chance would give in ${groupThousands(n)} normal readings (${figure})`
+    : `No evidence of a lean (${figure})`;
+  if (!tails || tails.pValue >= alpha) return `${leaning}.`;
+  const kind = kurtosis.moment! > 0 ? 'reach further' : 'end sooner';
+  const tailFigure = `excess kurtosis ${formatFigure(kurtosis.adjusted!, 'statistic')}, p = ${formatP(tails.pValue)}`;
+  return `${leaning}; the tails ${kind} than a normal’s (${tailFigure.replace('= <', '<')}).`;
+}
+
+/** The distance of mean and median, in words that do not make much of little. */
+function centreSentence(figures: Described): string {
+  const { mean, median, sd, q1, q3 } = figures;
+  const apart = Math.abs(mean - median) / sd!;
+  const where = `${inUnit(figures, q1, 'location')} and ${inUnit(figures, q3, 'location')}`;
+  const half = `The middle half lies between ${where}`;
+  if (apart < 0.1) return `${half}; mean and median stand close together.`;
+  const side = mean > median ? 'above' : 'below';
+  return `${half}; the mean stands ${apart.toPrecision(2)} sd ${side} the median, ${inUnit(figures, median, 'location')}.`;
+}
+
+function farSentence(figures: Described): string {
+  const { far, farCount } = figures;
+  const named = far.slice(0, 3).map(({ row, value }) => `row ${row} (${inUnit(figures, value, 'reading')})`);
+  const more = farCount > 3 ? ` and ${groupThousands(farCount - 3)} more` : '';
+  return `Far out, beyond three quartile ranges: ${named.join(', ')}${more}.`;
+}
+
+function driftSentence({ drift }: Described): string {
+  const way = drift!.correlation > 0 ? 'rise' : 'fall';
+  const figure = `rank correlation ${formatFigure(drift!.correlation, 'statistic')}, p = ${formatP(drift!.pValue)}`;
+  return `Over the rows the readings ${way} (${figure.replace('= <', '<')}).`;
+}
+
+function gapSentence(figures: Described): string {
+  const { from, to, pValue } = figures.gap!;
+  const p = pValue < 0.0001 ? formatP(pValue) : `≤ ${formatP(pValue)}`;
+  const ends = `${inUnit(figures, from, 'reading')} and ${inUnit(figures, to, 'reading')}`;
+  return `Between ${ends} there is no reading: a wider gap than one normal group would leave (p ${p}).`;
+}
+
+/** Coarse steps against the spread, and what they do. */
+function stepSentence({ resolution, sd, distinct, tied, n }: Described): string | null {
+  if (resolution !== null && sd! > 0 && resolution > sd! / 5) {
+    return `The steps of ${resolution} are coarse against the spread: ${groupThousands(distinct)} different values in ${groupThousands(n)} readings.`;
+  }
+  if (tied <= 0.2 * n) return null;
+  return `${groupThousands(tied)} of ${groupThousands(n)} readings share their value with another.`;
+}
+
+/** What a careful colleague would say of a column, in a paragraph: middle, lean, gaps, far readings, steps, drift. */
+export function describeParagraph(figures: Described, alpha: number): string {
+  if (figures.n < 3 || figures.distinct === 1 || !figures.sd) return '';
+  const { gap, farCount, drift } = figures;
+  const [gaps, far, drifts] = [
+    gap !== null && gap.pValue < alpha,
+    farCount > 0,
+    drift !== null && drift.pValue < alpha,
+  ];
+  const quiet = [
+    gaps ? '' : 'no gap',
+    far ? '' : 'no far reading',
+    drifts || !drift ? '' : 'no drift over the rows',
+  ].filter(Boolean);
+  const still = quiet.length > 1 ? `${quiet.slice(0, -1).join(', ')} and ${quiet.at(-1)}` : (quiet[0] ?? '');
+  return [
+    centreSentence(figures),
+    symmetrySentence(figures, alpha),
+    gaps ? gapSentence(figures) : null,
+    far ? farSentence(figures) : null,
+    stepSentence(figures),
+    drifts ? driftSentence(figures) : null,
+    still ? `${still[0]!.toUpperCase()}${still.slice(1)} ${quiet.length > 1 ? 'stand' : 'stands'} out.` : null,
+  ]
+    .filter((sentence) => sentence !== null)
+    .join(' ');
+}

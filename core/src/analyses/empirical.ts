@@ -1,0 +1,75 @@
+import { z } from 'zod';
+import { stepsOf, type Steps } from '../describe/empirical.js';
+import { formatFigure, groupThousands } from '../numeric/format.js';
+import { medianOfSorted } from '../describe/quantiles.js';
+import { defineAnalysis, isUnavailable } from './analysis.js';
+import { groupSettings, subjectWords } from './groups.js';
+import {
+  CURVE_OPTIONS,
+  CURVES,
+  curveNotes,
+  fittedCurve,
+  pictured,
+  type FittedCurve,
+  type Picture,
+  pictureSettings,
+  AXIS_PARTS,
+} from './picture.js';
+import { columnSetting } from './settings.js';
+
+const request = z.strictObject({
+  column: columnSetting,
+  ...groupSettings,
+  curve: z.enum(CURVES).default('normal'),
+  ...pictureSettings,
+});
+export type EmpiricalRequest = z.infer<typeof request>;
+
+export interface EmpiricalPart extends Steps {
+  median: number;
+  curve: FittedCurve;
+}
+export type EmpiricalResult = Picture<EmpiricalPart>;
+
+/** The share of readings at or below each value, as steps (STATISTICS section 2). */
+export const empiricalAnalysis = defineAnalysis<EmpiricalRequest, EmpiricalResult>({
+  id: 'empirical',
+  version: 1,
+  name: 'Empirical curve',
+  title: 'the share of readings at or below each value, with a fitted curve',
+  request,
+  method: [
+    'Draw the share of ',
+    { subject: true },
+    ' at or below each value, with ',
+    { field: 'curve', label: 'curve', type: 'choice', options: CURVE_OPTIONS },
+    ...AXIS_PARTS,
+  ],
+  subject: subjectWords,
+  resolve: (settings) => settings,
+  *run(asked, sample) {
+    const found = pictured(
+      sample,
+      asked,
+      () => null,
+      (part): EmpiricalPart => {
+        const sorted = part.values.slice().sort();
+        return { ...stepsOf(sorted), median: medianOfSorted(sorted), curve: fittedCurve(part, asked.curve) };
+      },
+    );
+    if (isUnavailable(found)) return found;
+    const { picture } = found;
+    return { ...picture, notes: [...picture.notes, ...curveNotes(picture.parts, picture.grouped)] };
+  },
+  finding: ({ parts, n, unit, resolution, grouped }) => {
+    const { median, values } = parts[0]!;
+    if (grouped)
+      return [{ text: `${groupThousands(n)} readings as ${parts.length} curves of shares over a common axis.` }];
+    const of = unit ? `\u00a0${unit}` : '';
+    return [
+      { text: 'Half of the readings are at or below ' },
+      { text: `${formatFigure(median, 'location', resolution)}${of}`, strong: true },
+      { text: `; ${groupThousands(values.length)} different values in ${groupThousands(n)} readings.` },
+    ];
+  },
+});

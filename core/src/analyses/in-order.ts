@@ -1,0 +1,62 @@
+import { z } from 'zod';
+import { driftOf, type Drift } from '../describe/drift.js';
+import { describe } from '../describe/describe.js';
+import { formatFigure, formatP, groupThousands } from '../numeric/format.js';
+import { ordered } from '../numeric/ordered.js';
+import { defineAnalysis, isUnavailable, type Piece } from './analysis.js';
+import { groupSettings, subjectWords } from './groups.js';
+import { pictured, type Picture, pictureSettings, AXIS_PARTS } from './picture.js';
+import { alphaSetting, columnSetting } from './settings.js';
+
+const request = z.strictObject({ column: columnSetting, ...groupSettings, alpha: alphaSetting, ...pictureSettings });
+export type InOrderRequest = z.infer<typeof request>;
+
+export interface InOrderPart {
+  /** Rows from 1, and the reading in each. */
+  rows: number[];
+  values: number[];
+  mean: number;
+  sd: number | null;
+  drift: Drift | null;
+}
+export interface InOrderResult extends Picture<InOrderPart> {
+  alpha: number;
+}
+
+/** Readings in row order, because order is the first thing that a histogram hides (STATISTICS section 2). */
+export const inOrderAnalysis = defineAnalysis<InOrderRequest, InOrderResult>({
+  id: 'in-order',
+  version: 1,
+  name: 'Readings in order',
+  title: 'readings in row order about their mean, and whether they drift',
+  request,
+  method: ['Draw ', { subject: true }, ' in row order about the mean, with the limits of the column', ...AXIS_PARTS],
+  subject: subjectWords,
+  resolve: (settings) => settings,
+  *run(asked, sample) {
+    const found = pictured(
+      sample,
+      asked,
+      () => null,
+      ({ values, rows, resolution }): InOrderPart => {
+        const { mean, sd } = describe(values, resolution);
+        return { rows: Array.from(rows), values: Array.from(values), mean, sd, drift: driftOf(ordered(values)) };
+      },
+    );
+    return isUnavailable(found) ? found : { ...found.picture, alpha: asked.alpha };
+  },
+  finding: ({ parts, n, alpha, grouped }): Piece[] => {
+    const moving = parts.filter(({ drift }) => drift && drift.pValue < alpha);
+    if (grouped) {
+      const named = moving.map(({ name }) => name).join(', ');
+      return [{ text: moving.length ? `Drift over the rows in: ${named}.` : 'No part drifts over the rows.' }];
+    }
+    const { drift } = parts[0]!;
+    if (!drift) return [{ text: `${groupThousands(n)} readings in row order, too few or too equal to tell a drift.` }];
+    const p = drift.pValue < 0.0001 ? 'p < 0.0001' : `p = ${formatP(drift.pValue)}`;
+    const figure = `rank correlation with the row ${formatFigure(drift.correlation, 'statistic')}, ${p}`;
+    if (moving.length === 0) return [{ text: 'No drift over the rows', strong: true }, { text: ` (${figure}).` }];
+    const way = drift.correlation > 0 ? 'rise' : 'fall';
+    return [{ text: `Over the rows the readings ${way}`, strong: true }, { text: ` (${figure}).` }];
+  },
+});

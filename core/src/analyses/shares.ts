@@ -1,0 +1,197 @@
+import { z } from 'zod';
+import { describe } from '../describe/describe.js';
+import { countsWithin, type Counts } from '../describe/shares.js';
+import { distribution, familyByName } from '../distributions/registry.js';
+import { intervalProbability } from '../distributions/interval-probability.js';
+import { skewnessTest } from '../goodness-of-fit/normality/skewness.js';
+import { clopperPearson } from '../numeric/clopper-pearson.js';
+import { formatFigure, formatPercentOf, formatValue, groupThousands } from '../numeric/format.js';
+import type { Sample } from '../readings/sample.js';
+import { defineAnalysis, isUnavailable, type Note, type Piece } from './analysis.js';
+import { confidenceNote } from './cautions.js';
+import { groupSettings, subjectWords } from './groups.js';
+import { CURVE_OPTIONS, CURVES, curveNotes, fittedCurve, pictured, type FittedCurve, type Picture } from './picture.js';
+import { alphaSetting, anyConfidenceSetting, columnSetting } from './settings.js';
+
+const LIMIT = 'A limit is a number.';
+const request = z
+  .strictObject({
+    column: columnSetting,
+    ...groupSettings,
+    of: z.enum(['sd', 'limits']).default('sd'),
+    lower: z.number(LIMIT).optional(),
+    upper: z.number(LIMIT).optional(),
+    curve: z.enum(CURVES).default('normal'),
+    confidence: anyConfidenceSetting,
+    alpha: alphaSetting,
+  })
+  .superRefine(({ of, lower, upper }, context) => {
+    if (of === 'sd') return;
+    if (lower === undefined && upper === undefined)
+      context.addIssue({ code: 'custom', path: ['lower'], message: 'Give a lower limit, an upper limit, or both.' });
+    if (lower !== undefined && upper !== undefined && lower >= upper)
+      context.addIssue({ code: 'custom', path: ['upper'], message: `The upper limit lies above the lower, ${lower}.` });
+  });
+export type SharesRequest = z.infer<typeof request>;
+
+/** One pair of limits: what was found within (ends included), below and above, beside what is expected. */
+export interface Stretch extends Counts {
+  /** For mean ± times·sd; null for limits of the analyst's own. */
+  times: number | null;
+  lower: number | null;
+  upper: number | null;
+  share: number;
+  /** Clopper–Pearson, for the true share within. */
+  interval: [number, number];
+  /** What the fitted distribution expects within; null without one. */
+  expected: number | null;
+}
+
+export interface SharesPart {
+  mean: number;
+  sd: number | null;
+  stretches: Stretch[];
+  curve: FittedCurve;
+  /** True where the test of the skewness finds a lean at the level. */
+  leaning: boolean;
+}
+export interface SharesResult extends Picture<SharesPart> {
+  of: SharesRequest['of'];
+  confidence: number;
+}
+
+/** Readings on the grid that their digits show keep to it: 8.15 is inside a limit of 8.15. */
+function shareOf(sample: Sample, asked: SharesRequest): SharesPart {
+  const { values, resolution } = sample;
+  const n = values.length;
+  const { mean, sd, skewness } = describe(values, resolution);
+  const curve = fittedCurve(sample, asked.curve);
+  const d = curve && 'family' in curve ? distribution(familyByName(curve.family), curve.parameters) : null;
+  const limits: { times: number | null; lower: number | null; upper: number | null }[] =
+    asked.of === 'limits'
+      ? [{ times: null, lower: asked.lower ?? null, upper: asked.upper ?? null }]
+      : sd === null || sd === 0
+        ? []
+        : [1, 2, 3].map((times) => ({ times, lower: mean - times * sd, upper: mean + times * sd }));
+  const test = skewness.moment === null ? null : skewnessTest(skewness.moment, n);
+  return {
+    mean,
+    sd,
+    curve,
+    leaning: test !== null && test.pValue < asked.alpha,
+    stretches: limits.map((limit) => {
+      const counts = countsWithin(values, limit.lower, limit.upper);
+      return {
+        ...limit,
+        ...counts,
+        share: counts.inside / n,
+        interval: clopperPearson(counts.inside, n, asked.confidence),
+        expected: d && intervalProbability(d, limit.lower ?? -Infinity, limit.upper ?? Infinity),
+      };
+    }),
+  };
+}
+
+/** "within 7.90 and 8.15 mm", "at or above 7.90 mm", "within mean ± 1 sd". */
+export function stretchWords({ times, lower, upper }: Stretch, resolution: number | null, unit: string): string {
+  if (times !== null) return `within mean ± ${times} sd`;
+  const of = unit ? `\u00a0${unit}` : '';
+  const figure = (value: number) => formatFigure(value, 'reading', resolution);
+  // Limits finer than the readings are said in full.
+  const exact = (value: number) =>
+    Number(figure(value).replace('\u2212', '-')) === value ? figure(value) : formatValue(value);
+  if (lower === null) return `at or below ${exact(upper!)}${of}`;
+  if (upper === null) return `at or above ${exact(lower)}${of}`;
+  return `from ${exact(lower)} to ${exact(upper)}${of}`;
+}
+
+function notesFor({ parts, of }: Pick<SharesResult, 'parts' | 'of'>, asked: SharesRequest, grouped: boolean): Note[] {
+  const notes = confidenceNote(asked.confidence);
+  if (of === 'sd') {
+    const leaning = parts.filter((part) => part.leaning).map(({ name }) => name);
+    if (leaning.length > 0) {
+      const which = grouped ? ` (${leaning.join(', ')})` : '';
+      const text = `The readings lean to one side${which}: the shares of a normal within 1, 2 and 3 sd are no measure for them.`;
+      notes.push({ code: 'lopsided', text });
+    }
+    const still = parts.filter((part) => part.stretches.length === 0).map(({ name }) => name);
+    if (still.length > 0) {
+      notes.push({ code: 'no-spread', text: `Without any spread there is no sd to go by: ${still.join(', ')}.` });
+    }
+  }
+  return notes;
+}
+
+/** Shares of readings within limits, beside what a distribution expects (STATISTICS section 1). */
+export const sharesAnalysis = defineAnalysis<SharesRequest, SharesResult>({
+  id: 'shares',
+  version: 1,
+  name: 'Shares within limits',
+  title: 'how many readings lie within limits, or mean ± 1, 2, 3 sd, and how many are expected',
+  request,
+  method: [
+    'Count ',
+    { subject: true },
+    ' within ',
+    {
+      field: 'of',
+      label: 'limits to count within',
+      type: 'choice',
+      options: [
+        { value: 'sd', text: 'mean ± 1, 2 and 3 sd' },
+        { value: 'limits', text: 'limits of my own' },
+      ],
+    },
+    { text: ' from ', showWhen: { field: 'of', is: 'limits' } },
+    {
+      field: 'lower',
+      label: 'lower limit of the share',
+      type: 'number',
+      empty: 'no lower limit',
+      showWhen: { field: 'of', is: 'limits' },
+    },
+    { text: ' to ', showWhen: { field: 'of', is: 'limits' } },
+    {
+      field: 'upper',
+      label: 'upper limit of the share',
+      type: 'number',
+      empty: 'no upper limit',
+      showWhen: { field: 'of', is: 'limits' },
+    },
+    ', beside ',
+    { field: 'curve', label: 'expected by', type: 'choice', options: CURVE_OPTIONS },
+    ', with intervals at ',
+    { field: 'confidence', label: 'confidence of the shares', type: 'percent', min: 0.001, max: 0.99999 },
+    '.',
+  ],
+  subject: subjectWords,
+  resolve: (settings) => settings,
+  *run(asked, sample) {
+    const found = pictured(
+      sample,
+      { axis: 'readings' },
+      () => null,
+      (part) => shareOf(part, asked),
+    );
+    if (isUnavailable(found)) return found;
+    const { picture } = found;
+    const result = { ...picture, of: asked.of, confidence: asked.confidence };
+    const notes = [...notesFor(result, asked, picture.grouped), ...curveNotes(picture.parts, picture.grouped)];
+    return { ...result, notes: [...picture.notes, ...notes] };
+  },
+  finding: ({ parts, resolution, unit, grouped }): Piece[] =>
+    parts.slice(0, 3).flatMap(({ name, n, stretches, curve }, i) => {
+      const [first] = stretches;
+      if (!first) return [];
+      const expected =
+        first.expected === null || !curve || !('family' in curve)
+          ? ''
+          : `, where the fitted ${familyByName(curve.family).title} expects ${formatPercentOf(first.expected, undefined, 3)}`;
+      const found = `${groupThousands(first.inside)} of ${groupThousands(n)} (${formatPercentOf(first.share, undefined, 3)})`;
+      return [
+        { text: `${i > 0 ? ' ' : ''}${grouped ? `${name}: ` : ''}` },
+        { text: found, strong: true },
+        { text: ` lie ${stretchWords(first, resolution, unit)}${expected}.` },
+      ];
+    }),
+});

@@ -1,0 +1,84 @@
+import { z } from 'zod';
+import { stemAndLeaf, type StemAndLeaf, type StemSplit } from '../describe/stem-and-leaf.js';
+import { formatValue, groupThousands } from '../numeric/format.js';
+import { defineAnalysis, isUnavailable, type Note } from './analysis.js';
+import { unavailable } from './cautions.js';
+import { groupSettings, subjectWords } from './groups.js';
+import { pictured, type Picture } from './picture.js';
+import { columnSetting } from './settings.js';
+
+const request = z.strictObject({
+  column: columnSetting,
+  ...groupSettings,
+  lines: z.enum(['auto', '1', '2', '5']).default('auto'),
+});
+export type StemAndLeafRequest = z.infer<typeof request>;
+export type StemAndLeafResult = Picture<StemAndLeaf>;
+
+/** More leaves than this fill lines that nobody reads. */
+const MOST_LEAVES = 3_000;
+
+/** "17 | 8 is 1.78 Pa·s": how a stem with a leaf is read. */
+export function leafWords({ leafUnit }: StemAndLeaf, unit: string): string {
+  return `a stem of 17 with a leaf of 8 is ${formatValue(178 * leafUnit)}${unit ? `\u00a0${unit}` : ''}`;
+}
+
+/** One display as text in columns: depth, stem, leaves; the lines of the median marked. */
+export function stemText({ lines }: StemAndLeaf): string[] {
+  const depth = Math.max(...lines.map((line) => String(line.depth).length));
+  const stem = Math.max(...lines.map((line) => line.stem.length));
+  return lines.map(
+    (line) =>
+      `${String(line.depth).padStart(depth)} ${line.median ? '›' : ' '} ${line.stem.padStart(stem)} │ ${line.leaves}`,
+  );
+}
+
+/** Stem-and-leaf display (STATISTICS section 2). */
+export const stemAndLeafAnalysis = defineAnalysis<StemAndLeafRequest, StemAndLeafResult>({
+  id: 'stem-and-leaf',
+  version: 1,
+  name: 'Stem-and-leaf',
+  title: 'every reading as a leaf on its stem, with depths',
+  request,
+  method: [
+    'Write ',
+    { subject: true },
+    ' as leaves on stems, ',
+    {
+      field: 'lines',
+      label: 'lines of a stem',
+      type: 'choice',
+      options: [
+        { value: 'auto', text: 'with as many lines a stem as suit' },
+        { value: '1', text: 'one line a stem' },
+        { value: '2', text: 'two lines a stem' },
+        { value: '5', text: 'five lines a stem' },
+      ],
+    },
+    '.',
+  ],
+  subject: subjectWords,
+  resolve: (settings) => settings,
+  *run({ lines }, sample) {
+    const n = sample.values.length;
+    if (n > MOST_LEAVES) {
+      const text = `${groupThousands(n)} leaves cannot be read: up to ${groupThousands(MOST_LEAVES)} readings are written as stem-and-leaf. The histogram and the empirical curve show all.`;
+      return unavailable(sample, text);
+    }
+    const split = lines === 'auto' ? null : (Number(lines) as StemSplit);
+    const found = pictured(
+      sample,
+      { axis: 'readings' },
+      () => null,
+      ({ values, resolution }) => stemAndLeaf(values.slice().sort(), resolution, split),
+    );
+    if (isUnavailable(found)) return found;
+    const { picture } = found;
+    const cut: Note = { code: 'cut', text: 'Digits behind the leaf are cut off, not rounded.' };
+    return { ...picture, notes: picture.parts.some((part) => part.cut) ? [...picture.notes, cut] : picture.notes };
+  },
+  finding: ({ parts, unit, n }) => {
+    const [first] = parts;
+    return [{ text: `${groupThousands(n)} readings as leaves: ${leafWords(first!, unit)}.` }];
+  },
+});

@@ -1,0 +1,37 @@
+import { normalCumulative, normalSurvival } from '../numeric/standard-normal.js';
+import { exp, log1p } from '../numeric/elementary.js';
+
+/** The emptiest stretch between two neighbouring readings. */
+export interface Gap {
+  from: number;
+  to: number;
+  /** At most this likely as the widest of all, if the readings were from a normal. */
+  pValue: number;
+}
+
+const DENSITY_AT_0 = 0.3989422804014327;
+
+/**
+ * The stretch between two neighbouring readings that a normal with this mean and sd would fill most, and a bound on the chance that the widest of the n + 1
+ * spacings of n uniform readings is so wide: (n + 1)(1 − g)ⁿ, the first term of Fisher's (1929) series. A step of the resolution is taken off
+ * the width, since rounding alone keeps neighbours that far apart. Null without spread, or where no reading has a neighbour further off than one step.
+ */
+export function widestGap(sorted: Float64Array, mean: number, sd: number, step: number): Gap | null {
+  const n = sorted.length;
+  if (!(sd > 0)) return null;
+  let widest = 0;
+  let at = -1;
+  for (let i = 1; i < n; i++) {
+    const width = sorted[i]! - sorted[i - 1]! - step;
+    // Only where the curve could hold more than the best so far.
+    if ((width / sd) * DENSITY_AT_0 <= widest) continue;
+    const [a, b] = [(sorted[i - 1]! + step / 2 - mean) / sd, (sorted[i]! - step / 2 - mean) / sd];
+    const share = a > 0 ? normalSurvival(a) - normalSurvival(b) : normalCumulative(b) - normalCumulative(a);
+    if (share > widest) {
+      widest = share;
+      at = i;
+    }
+  }
+  if (at < 0) return null;
+  return { from: sorted[at - 1]!, to: sorted[at]!, pValue: Math.min(1, (n + 1) * exp(n * log1p(-widest))) };
+}

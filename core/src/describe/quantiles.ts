@@ -1,0 +1,66 @@
+/** The nine definitions of a sample quantile by Hyndman & Fan (1996), and the medians of the halves (Tukey 1977: hinges), which give quartiles only. */
+export const QUANTILE_TYPES = [1, 2, 3, 4, 5, 6, 7, 8, 9, 'hinges'] as const;
+export type QuantileType = (typeof QUANTILE_TYPES)[number];
+
+/** Each definition by what it does; the number is Hyndman & Fan's. */
+export const QUANTILE_WORDS: Record<QuantileType, string> = {
+  1: 'the first reading that reaches the share',
+  2: 'the first reading that reaches it, the mean of two where it is met exactly',
+  3: 'the reading nearest to the share',
+  4: 'a line through the shares i/n',
+  5: 'a line through the middles of the steps',
+  6: 'a line through i/(n + 1)',
+  7: 'a line from the least reading at 0 % to the greatest at 100 %',
+  8: 'a line through the median ranks',
+  9: 'a line that is unbiased for a normal',
+  hinges: 'the medians of the two halves',
+};
+
+/** A share that rounding alone keeps off a whole rank counts as that rank. */
+const DUST = 4 * Number.EPSILON;
+
+/** Where a share falls among n ranks: at rank `at` (from 1; 0 and n are the ends) and a part `beyond` of the way to the next. */
+function rankOf(n: number, share: number, type: Exclude<QuantileType, 'hinges'>): { at: number; beyond: number } {
+  const shift = [0, 0, -0.5, 0, 0.5, share, 1 - share, (share + 1) / 3, share / 4 + 0.375][type - 1]!;
+  const exact = n * share + shift;
+  const dust = DUST * (1 + Math.abs(exact));
+  const at = Math.floor(exact + dust);
+  const rest = exact - at;
+  if (type > 3) return { at, beyond: Math.abs(rest) < dust ? 0 : rest };
+  const met = Math.abs(rest) < dust;
+  if (type === 1) return { at, beyond: met ? 0 : 1 };
+  if (type === 2) return { at, beyond: met ? 0.5 : 1 };
+  return { at, beyond: met && at % 2 === 0 ? 0 : 1 };
+}
+
+/**
+ * The quantile of readings in rising order (not empty) at a share from 0 to 1, by a definition of Hyndman & Fan (1996, table 1 and
+ * definitions 1 to 9).
+ */
+export function quantileOfSorted(
+  sorted: Float64Array,
+  share: number,
+  type: Exclude<QuantileType, 'hinges'> = 7,
+): number {
+  const n = sorted.length;
+  const { at, beyond } = rankOf(n, share, type);
+  const low = sorted[Math.min(n - 1, Math.max(0, at - 1))]!;
+  const high = sorted[Math.min(n - 1, Math.max(0, at))]!;
+  return beyond === 0 || low === high ? low : beyond === 1 ? high : low + beyond * (high - low);
+}
+
+/** The middle reading, or the mean of the two middle ones. */
+export function medianOfSorted(sorted: Float64Array): number {
+  const n = sorted.length;
+  const half = n >> 1;
+  if (n % 2 === 1) return sorted[half]!;
+  const [low, high] = [sorted[half - 1]!, sorted[half]!];
+  return low + (high - low) / 2;
+}
+
+/** First and third quartile of readings in rising order (not empty). The halves of hinges share the middle reading when n is odd. */
+export function quartilesOfSorted(sorted: Float64Array, type: QuantileType): [q1: number, q3: number] {
+  if (type !== 'hinges') return [quantileOfSorted(sorted, 0.25, type), quantileOfSorted(sorted, 0.75, type)];
+  const half = (sorted.length + 1) >> 1;
+  return [medianOfSorted(sorted.subarray(0, half)), medianOfSorted(sorted.subarray(sorted.length - half))];
+}

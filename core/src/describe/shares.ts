@@ -1,0 +1,17 @@
+/** How many readings lie below, inside (ends included) and above two limits; a limit may be missing. */
+export interface Counts {
+  below: number;
+  inside: number;
+  above: number;
+}
+
+export function countsWithin(values: Float64Array, lower: number | null, upper: number | null): Counts {
+  let below = 0;
+  let above = 0;
+  const [least, most] = [lower ?? -Infinity, upper ?? Infinity];
+  for (let i = 0; i < values.length; i++) {
+    if (values[i]! < least) below++;
+    else if (values[i]! > most) above++;
+  }
+  return { below, inside: values.length - below - above, above };
+}

@@ -1,0 +1,353 @@
+import { describe as group, expect, it } from 'vitest';
+import { isUnavailable } from '../src/analyses/analysis.js';
+import { boxAnalysis, type BoxResult } from '../src/analyses/box.js';
+import { describeParagraph } from '../src/analyses/describe-words.js';
+import { describeAnalysis, type DescribeResult } from '../src/analyses/describe.js';
+import type { DotsResult } from '../src/analyses/dots.js';
+import type { EmpiricalResult } from '../src/analyses/empirical.js';
+import { histogramAnalysis, type HistogramResult } from '../src/analyses/histogram.js';
+import { inOrderAnalysis, type InOrderResult } from '../src/analyses/in-order.js';
+import { methodOf } from '../src/analyses/method-sentence.js';
+import { ANALYSES } from '../src/analyses/registry.js';
+import { advance } from '../src/analyses/runner.js';
+import { sharesAnalysis, stretchWords, type SharesResult } from '../src/analyses/shares.js';
+import type { StemAndLeafResult } from '../src/analyses/stem-and-leaf.js';
+import { toWire } from '../src/analyses/wire.js';
+import { normalQuantile } from '../src/numeric/standard-normal.js';
+import { fingerprintOf } from '../src/readings/fingerprint.js';
+import type { Sample } from '../src/readings/sample.js';
+import { samplesBeside, splitSample } from '../src/table/split.js';
+import type { Table, TableColumn } from '../src/table/table.js';
+import { column, columns } from './reference.js';
+import { sampleOf } from './samples.js';
+
+const PICTURES = ['histogram', 'box', 'stem-and-leaf', 'empirical', 'dots', 'in-order', 'shares'];
+const sampled = (name: string): Sample => ({ ...sampleOf(column(name)), name, resolution: columns[name]!.resolution });
+
+function done<Result>(id: string, sample: Sample, request: object = {}): Result {
+  const stage = advance(id, { column: sample.name, ...request }, sample, []);
+  if (!stage.done) throw new Error('It should come at once.');
+  return stage.result as Result;
+}
+const words = (pieces: { text: string }[]) => pieces.map(({ text }) => text).join('');
+const sum = (counts: readonly number[]) => counts.reduce((a, b) => a + b, 0);
+const figures = (values: number[], request: object = {}, more: object = {}) =>
+  done<DescribeResult>('describe', { ...sampleOf(Float64Array.from(values)), ...more }, request);
+
+const textColumn = (id: string, name: string, kind: 'measure' | 'label'): TableColumn => ({
+  ...{ id, name, kind, unit: kind === 'measure' ? 'mm' : '', resolution: null, levels: null, frequencies: null },
+  ...{ derivation: null, decimal: 'point', thousands: 'none' },
+});
+/** Ten tiles of two kilns: one without a kiln, one set aside, one missing, one beyond a limit. */
+const TABLE: Table = {
+  rowCount: 10,
+  columns: [
+    textColumn('thick-01', 'thickness', 'measure'),
+    textColumn('kiln-001', 'kiln', 'label'),
+    textColumn('width-01', 'width', 'measure'),
+  ],
+  cells: {
+    'thick-01': ['8.0', '8.1', '7.9', '', '8.3', '8.0', '<7.5', '8.2', '9.9', '8.1'],
+    'kiln-001': ['north', 'south', 'north', 'south', 'north', 'south', 'south', '', 'north', 'south'],
+    'width-01': ['20', '21', '22', '23', '24', '25', '26', '27', '28', '29'],
+  },
+  setAside: (id) => new Set(id === 'thick-01' ? [9] : []),
+};
+const [THICKNESS, KILN, WIDTH] = TABLE.columns as [TableColumn, TableColumn, TableColumn];
+const byKiln = () => splitSample(TABLE, THICKNESS, KILN);
+
+group('a sample in parts', () => {
+  it('has the readings of each level with what its other rows hold instead', () => {
+    const { groups, values } = byKiln();
+    expect(groups!.by).toBe('kiln');
+    expect(groups!.without).toBe(1);
+    expect(values).toHaveLength(7);
+    const [north, south] = groups!.samples as [Sample, Sample];
+    expect([north.name, Array.from(north.values), Array.from(north.rows)]).toEqual(['north', [8, 7.9, 8.3], [1, 3, 5]]);
+    expect(north).toMatchObject({ setAside: 1, missing: 0, resolution: 0.1, unit: 'mm' });
+    expect([Array.from(south.values), south.missing, south.beyondLimit]).toEqual([[8.1, 8, 8.1], 1, 1]);
+  });
+
+  it('follows the analyst’s order of levels and his merging', () => {
+    const arranged = { ...KILN, levels: { order: ['south'], merged: [{ from: 'north', into: 'N' }] } };
+    expect(splitSample(TABLE, THICKNESS, arranged).groups!.samples.map(({ name }) => name)).toEqual(['south', 'N']);
+  });
+
+  it('of several columns joins their readings, and keeps a unit only if it is that of all', () => {
+    const one = { ...sampleOf(Float64Array.of(1, 2)), resolution: 1 };
+    const both = samplesBeside([one, { ...sampleOf(Float64Array.of(5)), name: 'other', unit: 'N', resolution: 1 }]);
+    expect(both).toMatchObject({ unit: '', resolution: 1, name: 'thickness' });
+    expect(Array.from(both.values)).toEqual([1, 2, 5]);
+    const notes = done<HistogramResult>('histogram', both, { beside: ['other'] }).notes.map(({ code }) => code);
+    expect(notes).toContain('units-differ');
+  });
+
+  it('has another fingerprint than the same readings as a whole, or in other parts', () => {
+    const whole = byKiln();
+    const other = splitSample(TABLE, THICKNESS, { ...KILN, levels: { order: ['south'], merged: [] } });
+    expect(new Set([fingerprintOf(whole), fingerprintOf(other), fingerprintOf({ values: whole.values })]).size).toBe(3);
+  });
+});
+
+group('describe in words', () => {
+  it('says which way the readings lean, with the test that supports it', () => {
+    const skewed = done<DescribeResult>('describe', sampled('right-skew-50'));
+    expect(words(describeAnalysis.finding(skewed))).toMatch(
+      /^50 readings centre at 2\.0265.*lean to the right: the upper tail reaches 4\.2 times as far as the lower\.$/,
+    );
+    const paragraph = describeParagraph(skewed, 0.05);
+    expect(paragraph).toContain(
+      'The lean is more than chance would give in 50 normal readings (skewness 1.81, p < 0.0001)',
+    );
+    expect(paragraph).toContain('the tails reach further than a normal’s (excess kurtosis 4.28');
+    const normal = done<DescribeResult>('describe', sampled('normal-40'));
+    expect(words(describeAnalysis.finding(normal))).toContain('lean to neither side');
+    expect(describeParagraph(normal, 0.05)).toContain('No evidence of a lean (skewness 0.393, p = 0.28).');
+    expect(describeParagraph(normal, 0.05)).toContain('No gap, no far reading and no drift over the rows stand out.');
+    // The same readings against a looser level.
+    expect(words(describeAnalysis.finding({ ...normal, alpha: 0.3 }))).toContain('lean to the right');
+  });
+
+  it('names far readings with their rows, gaps, coarse steps and a drift', () => {
+    const far = describeParagraph(done<DescribeResult>('describe', sampled('one-far-25')), 0.05);
+    const row = columns['one-far-25']!.values.indexOf(14.4) + 1;
+    expect(far).toContain(`Far out, beyond three quartile ranges: row ${row} (14.40\u00a0mm).`);
+    expect(describeParagraph(done<DescribeResult>('describe', sampled('two-groups-64')), 0.05)).toMatch(
+      /Between 5\.\d\d\u00a0mm and 6\.\d\d\u00a0mm there is no reading: a wider gap/,
+    );
+    expect(describeParagraph(done<DescribeResult>('describe', sampled('coarse-60')), 0.05)).toContain(
+      'The steps of 0.5 are coarse against the spread: 9 different values in 60 readings.',
+    );
+    const rising = figures(Array.from({ length: 30 }, (_, i) => normalQuantile((((i * 7) % 30) + 0.5) / 30) + i / 4));
+    expect(describeParagraph(rising, 0.05)).toContain('Over the rows the readings rise (rank correlation 0.');
+  });
+
+  it('compares groups by their means and spreads', () => {
+    const result = done<DescribeResult>('describe', byKiln(), { split: 'kiln' });
+    expect(words(describeAnalysis.finding(result))).toMatch(
+      /^2 groups by kiln: the means run from 8\.07\u00a0mm \((north|south)\) to 8\.07\u00a0mm/,
+    );
+    expect(result.groups!.map(({ name, n, setAside, missing }) => [name, n, setAside, missing])).toEqual([
+      ['north', 3, 1, 0],
+      ['south', 3, 0, 1],
+    ]);
+    expect(result.notes.map(({ code }) => code)).toEqual(['beyond-limit', 'no-label']);
+    expect(methodOf(describeAnalysis, describeAnalysis.request.parse({ column: 'thickness', split: 'kiln' }))).toBe(
+      'Describe thickness by kiln with quartiles by a line from least to greatest (7), percentiles none, and intervals at 95 %, shown with the resolution’s decimals.',
+    );
+  });
+
+  it('points out an unusual confidence, and one that a slip of the mark may have made', () => {
+    const texts = (confidence: number) => figures([1, 2, 4, 7, 8, 9], { confidence }).notes.map(({ text }) => text);
+    expect(texts(0.095)[0]).toBe(
+      'Intervals at 9.5 % are unusual; 95\u00a0% and 99\u00a0% are customary. Was 95\u00a0% meant?',
+    );
+    expect(texts(0.5)[0]).not.toContain('meant');
+    expect(texts(0.95)).toEqual([]);
+    expect(figures([1, 2, 4], { confidence: 0.99 }).notes[0]!.text).toContain('covers it in 75 % of samples');
+  });
+
+  it.each([
+    [{ percentiles: [101] }, 'A percentile lies between 0 and 100'],
+    [{ percentiles: Array.from({ length: 13 }, () => 5) }, 'At most 12 percentiles'],
+    [{ confidence: 95 }, '0.95 means 95 %'],
+    [{ quantileType: 10 }, 'The quantile type is 1 to 9'],
+  ])('refuses %o', (request, message) => {
+    const found = describeAnalysis.request.safeParse({ column: 'x', ...request });
+    expect(found.error!.issues[0]!.message).toContain(message);
+  });
+
+  it('takes a quantile type as text, as the address holds it', () => {
+    expect(describeAnalysis.request.parse({ column: 'x', quantileType: '6' }).quantileType).toBe(6);
+    expect(figures([1, 2, 3, 4], { quantileType: 'hinges', percentiles: [25] })).toMatchObject({
+      q1: 1.5,
+      quantileType: 'hinges',
+    });
+  });
+});
+
+group('the pictures of a column', () => {
+  it('count as many readings as there are, whole and by group', () => {
+    const whole = done<HistogramResult>('histogram', sampled('weibull-80'), { curve: 'weibull', scale: 'density' });
+    expect(sum(whole.parts[0]!.counts)).toBe(80);
+    expect(whole.parts[0]!.curve).toMatchObject({ family: 'weibull', parameters: { shape: expect.any(Number) } });
+    for (const { counts } of whole.others) expect(sum(counts)).toBe(80);
+    const split = done<HistogramResult>('histogram', byKiln(), { split: 'kiln' });
+    expect(split.parts.map(({ counts, n }) => [sum(counts), n])).toEqual([
+      [3, 3],
+      [3, 3],
+    ]);
+    expect(split.others.map(({ counts }) => sum(counts))).toEqual([6, 6, 6]);
+    expect(words(histogramAnalysis.finding(whole))).toMatch(/^80 readings in 7 bins of [\d.]+\u00a0mm from/);
+  });
+
+  it('say why a curve cannot be fitted, and draw the rest', () => {
+    const { parts, notes } = done<HistogramResult>('histogram', sampleOf(Float64Array.of(-1, 2, 3)), {
+      curve: 'weibull',
+    });
+    expect(parts[0]!.curve).toHaveProperty('refused');
+    expect(notes.map(({ code }) => code)).toContain('no-curve');
+  });
+
+  it('name what lies outside the fences of a box', () => {
+    const result = done<BoxResult>('box', sampled('one-far-25'));
+    const row = columns['one-far-25']!.values.indexOf(14.4) + 1;
+    expect(result.parts[0]!.outside[0]).toEqual({ row, value: 14.4, far: true });
+    expect(words(boxAnalysis.finding(result))).toContain(
+      `one reading lies outside the fences: row ${row} at 14.40\u00a0mm.`,
+    );
+    expect(words(boxAnalysis.finding(done('box', byKiln(), { split: 'kiln' })))).toContain(
+      'the medians run from 8.00\u00a0mm (north)',
+    );
+  });
+
+  it('show the first 12 of 200 groups, and say so', () => {
+    const table: Table = {
+      ...TABLE,
+      rowCount: 1000,
+      cells: {
+        'thick-01': Array.from({ length: 1000 }, (_, i) => (8 + (i % 37) / 100).toFixed(2)),
+        'kiln-001': Array.from({ length: 1000 }, (_, i) => `car ${i % 200}`),
+      },
+      setAside: () => new Set(),
+    };
+    const sample = splitSample(table, THICKNESS, KILN);
+    for (const id of [...PICTURES, 'describe']) {
+      const result = done<HistogramResult & DescribeResult>(id, sample, { split: 'kiln' });
+      expect(
+        (result.parts ?? result.groups)!.map(({ name }) => name),
+        id,
+      ).toEqual(Array.from({ length: 12 }, (_, i) => `car ${i}`));
+      expect(result.notes.map(({ text }) => text).join(), id).toContain(
+        'kiln has 200 levels with readings: the first 12 are shown.',
+      );
+    }
+  });
+
+  it('tell drift, in words against the level', () => {
+    const rising = sampleOf(Float64Array.from({ length: 20 }, (_, i) => i + (i % 3)));
+    expect(words(inOrderAnalysis.finding(done<InOrderResult>('in-order', rising)))).toMatch(
+      /^Over the rows the readings rise \(rank/,
+    );
+    expect(words(inOrderAnalysis.finding(done<InOrderResult>('in-order', sampled('normal-40'))))).toMatch(
+      /^No drift over the rows \(/,
+    );
+    expect(words(inOrderAnalysis.finding(done<InOrderResult>('in-order', sampleOf(Float64Array.of(1, 2)))))).toContain(
+      'too few',
+    );
+  });
+
+  it('have a dot for each reading, or say how many one stands for', () => {
+    expect(done<DotsResult>('dots', sampled('normal-40')).perDot).toBe(1);
+    const many = done<DotsResult>('dots', sampled('normal-1000'));
+    expect(sum(many.parts[0]!.counts)).toBe(1000);
+    const coarse = done<DotsResult>('dots', { ...sampled('counts-90'), resolution: 1 });
+    expect(coarse.width).toBe(1);
+    const heaps = done<DotsResult>('dots', sampleOf(new Float64Array(300).fill(5)));
+    expect(heaps.notes[0]!.text).toBe(`One dot stands for up to ${heaps.perDot} readings.`);
+  });
+
+  it('step to 1 at the greatest reading', () => {
+    const { parts } = done<EmpiricalResult>('empirical', sampled('coarse-60'));
+    expect(parts[0]!.atOrBelow.at(-1)).toBe(60);
+    expect(parts[0]!.curve).toMatchObject({ family: 'normal' });
+  });
+
+  it('write too many leaves for nobody', () => {
+    const many = sampleOf(Float64Array.from({ length: 3001 }, (_, i) => i));
+    expect(done('stem-and-leaf', many)).toMatchObject({
+      available: false,
+      reason: expect.stringContaining('cannot be read'),
+    });
+    expect(done<StemAndLeafResult>('stem-and-leaf', sampled('small-normal')).parts[0]!.leafUnit).toBe(0.01);
+  });
+
+  const EDGES: [string, number[]][] = [
+    ['one reading', [8.1]],
+    ['two readings', [8.1, 8.4]],
+    ['equal readings', [8.1, 8.1, 8.1, 8.1]],
+    ['zeros', [0, 0, 0]],
+    ['readings of 1e300 and 1e-300', [1e300, 1e-300, -1e300, 5]],
+    ['readings of 1e-300', [1e-300, 2e-300, 4e-300]],
+    ['readings that fill the doubles', [-1.7e308, 1.7e308, 1]],
+    ['large and nearly equal readings', [1e15, 1e15 + 1, 1e15 + 2, 1e15 + 2]],
+  ];
+  it.each(EDGES)('of %s can be worked out or say why not, and cross the wire', (_, values) => {
+    for (const resolution of [null, 0.1]) {
+      for (const id of [...PICTURES, 'describe']) {
+        const sample = { ...sampleOf(Float64Array.from(values)), resolution };
+        const result = done<HistogramResult>(id, sample, id === 'histogram' ? { curve: 'normal' } : {});
+        expect(() => toWire(result), id).not.toThrow();
+        if (isUnavailable(result)) {
+          expect(result.reason).toMatch(/axis|Choose/);
+          continue;
+        }
+        const analysis = ANALYSES.find((one) => one.id === id)!;
+        expect(words(analysis.finding(result as never)).length + (id === 'shares' ? 1 : 0)).toBeGreaterThan(0);
+      }
+    }
+  });
+
+  it('of nothing say so', () => {
+    const nothing = { ...sampleOf(new Float64Array()), missing: 3 };
+    for (const id of [...PICTURES, 'describe']) {
+      expect(done(id, nothing)).toMatchObject({
+        available: false,
+        reason: 'thickness has no readings to work with (3 missing).',
+      });
+    }
+  });
+});
+
+group('shares', () => {
+  const QUANTILES = Float64Array.from({ length: 1000 }, (_, i) => normalQuantile((i + 0.5) / 1000));
+
+  it('of a normal are 68.27, 95.45 and 99.73 % within 1, 2 and 3 sd', () => {
+    const { parts } = done<SharesResult>('shares', sampleOf(QUANTILES));
+    const expected = [0.6826894921370859, 0.9544997361036416, 0.9973002039367398];
+    parts[0]!.stretches.forEach((stretch, i) => {
+      expect(stretch.expected).toBeCloseTo(expected[i]!, 12);
+      expect(stretch.share).toBeCloseTo(expected[i]!, 2);
+      expect(stretch.below + stretch.inside + stretch.above).toBe(1000);
+      expect(stretch.interval[0]).toBeLessThan(stretch.share);
+      expect(stretch.interval[1]).toBeGreaterThan(stretch.share);
+    });
+  });
+
+  it('within limits count the limits as inside, beside what a fitted family expects', () => {
+    const sample = { ...sampleOf(Float64Array.of(7.9, 8, 8.1, 8.15, 8.2)), resolution: 0.05 };
+    const result = done<SharesResult>('shares', sample, { of: 'limits', lower: 7.9, upper: 8.15 });
+    expect(result.parts[0]!.stretches).toHaveLength(1);
+    expect(result.parts[0]!.stretches[0]).toMatchObject({ below: 0, inside: 4, above: 1, share: 0.8, times: null });
+    expect(words(sharesAnalysis.finding(result))).toMatch(
+      /^4 of 5 \(80\u00a0%\) lie from 7\.90 to 8\.15\u00a0mm, where the fitted normal expects \d/,
+    );
+    expect(stretchWords({ times: null, lower: null, upper: 8.125 } as never, 0.1, 'mm')).toBe(
+      'at or below 8.125\u00a0mm',
+    );
+  });
+
+  it('of readings that lean come with the caution that a normal is no measure', () => {
+    const { notes } = done<SharesResult>('shares', sampled('right-skew-50'));
+    expect(notes.map(({ code }) => code)).toContain('lopsided');
+    expect(done<SharesResult>('shares', sampled('normal-40')).notes).toEqual([]);
+    expect(done<SharesResult>('shares', sampleOf(Float64Array.of(5, 5, 5))).notes[0]!.code).toBe('no-spread');
+  });
+
+  it.each([
+    [{ of: 'limits' }, 'Give a lower limit, an upper limit, or both.'],
+    [{ of: 'limits', lower: 9, upper: 8 }, 'The upper limit lies above the lower, 9.'],
+  ])('refuse %o', (request, message) => {
+    expect(sharesAnalysis.request.safeParse({ column: 'x', ...request }).error!.issues[0]!.message).toBe(message);
+  });
+});
+
+group('the width of columns', () => {
+  it('beside one another keep their own n', () => {
+    const both = samplesBeside([byKiln(), { ...sampleOf(Float64Array.of(20, 21)), name: WIDTH.name }]);
+    expect(done<BoxResult>('box', both, { beside: ['width'] }).parts.map(({ name, n }) => [name, n])).toEqual([
+      ['thickness', 7],
+      ['width', 2],
+    ]);
+  });
+});

@@ -1,0 +1,67 @@
+import type { Field } from '@verdict/core';
+
+/** What a field of a sentence can hold; undefined where it is left out. */
+export type FieldValue = string | number | readonly number[] | undefined;
+
+type Numeric = Exclude<Field, { type: 'choice' }>;
+
+/** What a field takes, in words. */
+export function rangeOf(field: Numeric): string {
+  switch (field.type) {
+    case 'percent':
+      return `a percentage from ${round(field.min * 100)} to ${round(field.max * 100)}`;
+    case 'whole':
+      return `a whole number from ${field.min} to ${field.max}`;
+    case 'numbers':
+      return `numbers from ${field.min} to ${field.max}, with blanks between them`;
+    case 'number': {
+      const kind = field.whole ? 'a whole number' : 'a number';
+      if (field.above !== undefined) return `${kind} above ${field.above}`;
+      return field.from === undefined ? kind : `${kind} from ${field.from} to ${field.to}`;
+    }
+  }
+}
+
+const round = (value: number) => Number(value.toPrecision(12));
+
+function fits(field: Numeric, value: number): boolean {
+  if (!Number.isFinite(value)) return false;
+  if (field.type === 'number') {
+    const { above = -Infinity, from = -Infinity, to = Infinity, whole } = field;
+    return value > above && value >= from && value <= to && (!whole || Number.isInteger(value));
+  }
+  const whole = field.type !== 'whole' || Number.isInteger(value);
+  return whole && value >= field.min && value <= field.max;
+}
+
+const numberIn = (text: string) => (text === '' ? NaN : Number(text.replace('\u2212', '-')));
+
+/** What was typed into a field, as the setting it means; null where it will not do. What can be left out may be emptied. */
+export function typedValue(field: Numeric, text: string): { value: FieldValue } | null {
+  const plain = text.trim();
+  const leftOut = plain === '' || ((field.type === 'number' || field.type === 'numbers') && plain === field.empty);
+  if (leftOut) return field.type === 'number' || field.type === 'numbers' ? { value: undefined } : null;
+  if (field.type === 'numbers') {
+    const values = plain
+      .split(/[\s;,]+/)
+      .filter(Boolean)
+      .map(numberIn);
+    return values.every((value) => fits(field, value)) ? { value: values } : null;
+  }
+  const number = numberIn(plain.replace(/[\s\u202f%]/g, '').replace(',', '.'));
+  // Back from percent without a tail: 95 → 0.95.
+  const value = field.type === 'percent' ? round(number / 100) : number;
+  return fits(field, value) ? { value } : null;
+}
+
+/** A setting as the address holds it. */
+export const asText = (value: Exclude<FieldValue, undefined>): string =>
+  typeof value === 'object' ? value.join(' ') : String(value);
+
+/** A setting out of the address; undefined where the field would refuse it. */
+export function fromText(field: Field, text: string): FieldValue {
+  if (field.type === 'choice') return field.options.some(({ value }) => value === text) ? text : undefined;
+  if (field.type === 'numbers') return typedValue(field, text)?.value;
+  const value = numberIn(text);
+  return fits(field, value) ? value : undefined;
+}

@@ -167,12 +167,24 @@ test('the plot is saved as a picture, its table as CSV and TSV, and a note is wr
     for await (const chunk of await file.createReadStream()) chunks.push(chunk as Buffer);
     return { name: file.suggestedFilename(), bytes: Buffer.concat(chunks) };
   };
-  const png = await download(() => page.getByRole('button', { name: 'Save' }).click());
+  const saved = (form: string) => async () => {
+    await page.getByRole('button', { name: 'Save' }).click();
+    await page.getByRole('menuitem', { name: form }).click();
+  };
+  const png = await download(saved('as PNG'));
   expect(png.name).toBe('probability plot of thickness.png');
   expect(png.bytes.subarray(1, 4).toString()).toBe('PNG');
   // Twice the size on the page.
   const shown = (await page.getByRole('img', { name: /Normal probability plot/ }).boundingBox())!;
   expect(Math.abs(png.bytes.readUInt32BE(16) - 2 * shown.width)).toBeLessThan(3);
+
+  const svg = await download(saved('as SVG'));
+  expect(svg.name).toBe('probability plot of thickness.svg');
+  const drawn = svg.bytes.toString();
+  // Twelve readings, the fitted line and the words of the axes.
+  expect(drawn.match(/<path d="M[^"]*A/g)!.length).toBeGreaterThanOrEqual(12);
+  for (const words of ['probability plot of thickness', 'thickness, mm', 'readings at or below, %'])
+    expect(drawn).toContain(words);
 
   await page.getByRole('button', { name: 'Table' }).click();
   const csv = await download(() => page.getByRole('button', { name: 'Save as CSV' }).click());

@@ -59,7 +59,7 @@ group('describe', () => {
     if (want.geometricMean === undefined) expect(found.geometricMean).toBeNull();
     else expect(relativeError(found.geometricMean!, want.geometricMean as number)).toBeLessThan(1e-12);
     expect(found.modes).toMatchObject(want.modes);
-    expect(relativeError(found.madSigma, (want.medianAbsoluteDeviation as number) * 1.482602218505602)).toBeLessThan(
+    expect(relativeError(found.madSigma!, (want.medianAbsoluteDeviation as number) * 1.482602218505602)).toBeLessThan(
       1e-9,
     );
     for (const key of ['moment', 'adjusted', 'pearsonMedian', 'standardError'] as const) {

@@ -16,6 +16,7 @@ export const router = createRouter({
       children: [
         { path: '', redirect: { name: 'readings' } },
         { path: 'readings', name: 'readings', component: () => import('./stages/readings/readings-view.vue') },
+        { path: 'shape', name: 'shape', component: () => import('./stages/shape/shape-view.vue') },
         { path: 'fit', name: 'fit', component: () => import('./stages/fit/fit-view.vue') },
         {
           path: 'distributions',

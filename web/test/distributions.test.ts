@@ -12,7 +12,8 @@ import { computed, ref } from 'vue';
 import { describe, expect, it } from 'vitest';
 import { heightAt, stretchesOf, distributionChart } from '../src/charts/distribution-chart.js';
 import { barsOf, isShaded, pictureOf } from '../src/charts/distribution-picture.js';
-import { shareAt, snapped, windowFault } from '../src/stages/distributions/dragging.js';
+import { shareAt, windowFault } from '../src/stages/distributions/dragging.js';
+import { snapped } from '../src/charts/snapped.js';
 import {
   draftFrom,
   newDraft,
@@ -265,7 +266,17 @@ describe('the picture', () => {
     const two = pictureOf(view, resultOf({}), resultOf({ parameters: { mean: '30', sd: '1' } }), null);
     expect(two.window.to).toBeGreaterThan(31);
     expect(heightAt({ x: [0, 1, 2], y: [0, 10, 0], bars: false, stepped: false }, 0.5)).toBe(5);
-    const colours = { ink: '', soft: '', card: '', gridLine: '', green: 'g', tint: '', ochre: 'o' };
+    const colours = {
+      ink: '',
+      soft: '',
+      card: '',
+      gridLine: '',
+      green: 'g',
+      tint: '',
+      ochre: 'o',
+      ochreText: '',
+      series: [],
+    };
     const config = distributionChart(two, colours, 'thickness, mm');
     expect(config.data.datasets.map(({ borderColor }) => borderColor)).toEqual(['g', 'o']);
     expect(config.options!.scales!.x).toMatchObject({ min: two.window.from, max: two.window.to });

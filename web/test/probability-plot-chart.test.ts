@@ -19,6 +19,8 @@ const COLOURS = {
   green: '#0a0',
   tint: '#dfd',
   ochre: '#a60',
+  ochreText: '#850',
+  series: ['#0a0', '#a00', '#00a', '#a0a'],
 };
 const column = { name: 'thickness', unit: 'mm', resolution: null, decimal: 'point', thousands: 'none' } as const;
 

@@ -63,6 +63,13 @@ function oneFinding(figures: Described, alpha: number): Piece[] {
 export function describeFinding(result: DescribeResult): Piece[] {
   const { groups, by, alpha } = result;
   if (!groups || groups.length < 2) return oneFinding(groups?.[0] ?? result, alpha);
+  if (new Set(groups.map(({ unit }) => unit)).size > 1) {
+    return [
+      {
+        text: `${groups.length} columns in different units stand side by side: compare their shapes, not their sizes.`,
+      },
+    ];
+  }
   const byMean = [...groups].sort((a, b) => a.mean - b.mean);
   const [low, high] = [byMean[0]!, byMean.at(-1)!];
   const spreads = groups.filter(({ sd }) => sd !== null).sort((a, b) => a.sd! - b.sd!);
@@ -164,4 +171,26 @@ export function describeParagraph(figures: Described, alpha: number): string {
   ]
     .filter((sentence) => sentence !== null)
     .join(' ');
+}
+
+/** What stands out in one group, in a few words; nothing where nothing does. */
+function oddWords(figures: Described, alpha: number): string {
+  const { drift, gap, farCount } = figures;
+  const lean = leanOf(figures, alpha);
+  const odd = [
+    lean ? `leans to the ${lean}` : '',
+    farCount > 0 ? `has ${farCount === 1 ? 'a far reading' : `${groupThousands(farCount)} far readings`}` : '',
+    gap !== null && gap.pValue < alpha ? 'has a gap' : '',
+    drift !== null && drift.pValue < alpha ? `${drift.correlation > 0 ? 'rises' : 'falls'} over the rows` : '',
+  ].filter(Boolean);
+  return odd.length ? `${figures.name} ${odd.join(', ')}` : '';
+}
+
+/** The paragraph of a whole result: of the column, or what stands out in which group. */
+export function resultParagraph(result: DescribeResult): string {
+  const { groups, alpha } = result;
+  if (!groups) return describeParagraph(result, alpha);
+  const odd = groups.map((group) => oddWords(group, alpha)).filter(Boolean);
+  if (odd.length === 0) return 'In no group a lean, a gap, a far reading or a drift over the rows stands out.';
+  return `What stands out: ${odd.join('; ')}.`;
 }

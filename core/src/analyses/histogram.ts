@@ -59,8 +59,8 @@ export interface HistogramResult extends Picture<HistogramPart> {
 }
 
 const ruleOptions: readonly { value: BinRule; text: string }[] = [
-  { value: 'power-of-two', text: 'as many as doublings reach n' },
-  { value: 'sturges', text: 'one more (Sturges)' },
+  { value: 'power-of-two', text: 'the least k with 2^k ≥ n' },
+  { value: 'sturges', text: 'one more than log₂ n (Sturges)' },
   { value: 'scott', text: 'by the sd (Scott)' },
   { value: 'freedman-diaconis', text: 'by the quartiles (Freedman, Diaconis)' },
   { value: 'count', text: 'a number of my own' },

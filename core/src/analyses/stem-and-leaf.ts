@@ -18,9 +18,13 @@ export type StemAndLeafResult = Picture<StemAndLeaf>;
 /** More leaves than this fill lines that nobody reads. */
 const MOST_LEAVES = 3_000;
 
-/** "17 | 8 is 1.78 Pa·s": how a stem with a leaf is read. */
-export function leafWords({ leafUnit }: StemAndLeaf, unit: string): string {
-  return `a stem of 17 with a leaf of 8 is ${formatValue(178 * leafUnit)}${unit ? `\u00a0${unit}` : ''}`;
+/** "stem 77 with leaf 5 is 7.75 mm": how the first leaf is read. */
+export function leafWords({ leafUnit, lines }: StemAndLeaf, unit: string): string {
+  const { stem, leaves } = lines.find((line) => line.leaves !== '')!;
+  const leaf = leaves[0]!;
+  const digits = Number(stem.replace('\u2212', '') + leaf);
+  const value = (stem.startsWith('\u2212') ? -digits : digits) * leafUnit;
+  return `stem ${stem} with leaf ${leaf} is ${formatValue(value)}${unit ? `\u00a0${unit}` : ''}`;
 }
 
 /** One display as text in columns: depth, stem, leaves; the lines of the median marked. */

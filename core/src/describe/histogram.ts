@@ -211,6 +211,19 @@ export function countsIn(values: Float64Array, edges: Float64Array): Int32Array 
   return counts;
 }
 
+/** The indices of the readings that fall in some of the bins. */
+export function inBins(values: Float64Array, edges: readonly number[], bins: ReadonlySet<number>): number[] {
+  const last = edges.length - 2;
+  const found: number[] = [];
+  for (let i = 0; i < values.length; i++) {
+    const x = values[i]!;
+    for (const bin of bins) {
+      if (x >= edges[bin]! && (bin === last ? x <= edges[bin + 1]! : x < edges[bin + 1]!)) found.push(i);
+    }
+  }
+  return found;
+}
+
 /**
  * Readings (not empty) counted in bins by one of the rules of STATISTICS section 2: Sturges (1926), Scott (1979), Freedman & Diaconis (1981), the least k
  * with 2^k ≥ n, a number, a width. With a known resolution the edges stand half a step off the grid of readings. Every reading is in exactly one bin.

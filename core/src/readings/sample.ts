@@ -142,6 +142,15 @@ export function sampleOfNumbers(
   };
 }
 
+/** The sample as it would be with another value in one row; nothing else is touched. */
+export function withReading(sample: Sample, row: number, value: number): Sample {
+  const at = sample.rows.indexOf(row);
+  const values = at < 0 ? sample.values : sample.values.with(at, value);
+  if (!sample.groups) return { ...sample, values };
+  const samples = sample.groups.samples.map((part) => withReading(part, row, value));
+  return { ...sample, values, groups: { ...sample.groups, samples } };
+}
+
 /** What an analysis gets that works without a column. */
 export const NO_READINGS: Sample = {
   name: '',

@@ -8,7 +8,9 @@ export type RowFilter =
   /** Ends included; null: open on that side. */
   | { kind: 'range'; column: string; from: number | null; to: number | null }
   /** Rows in which some reading is set aside, or those in which none is. */
-  | { kind: 'set-aside'; show: 'only' | 'without' };
+  | { kind: 'set-aside'; show: 'only' | 'without' }
+  /** These rows, by number: chosen in a picture. */
+  | { kind: 'rows'; rows: number[] };
 
 /** How the table is looked at: never how it is stored. */
 export interface Arrangement {
@@ -60,6 +62,10 @@ function keeps(filter: RowFilter, table: Table, memo: DeriveMemo): (i: number) =
   if (filter.kind === 'set-aside') {
     const aside = new Set(table.columns.flatMap(({ id }) => [...table.setAside(id)]));
     return (i) => aside.has(i + 1) === (filter.show === 'only');
+  }
+  if (filter.kind === 'rows') {
+    const wanted = new Set(filter.rows);
+    return (i) => wanted.has(i + 1);
   }
   const column = table.columns.find(({ id }) => id === filter.column);
   if (!column) return () => true;

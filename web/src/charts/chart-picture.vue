@@ -10,12 +10,24 @@ import {
   type ChartConfiguration,
 } from 'chart.js';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { chartToPng, chartToSvg } from './export-chart.js';
 
 Chart.register(LineController, LineElement, LinearScale, PointElement, Tooltip, Filler);
 
 /** Draws a configuration and says which mark is pointed at. It knows nothing of what is drawn. */
-const props = defineProps<{ config: ChartConfiguration; words: string }>();
-const emit = defineEmits<{ point: [index: number | null]; step: [by: number]; placed: [place: Place] }>();
+const props = defineProps<{
+  config: ChartConfiguration;
+  words: string;
+  /** Finds what lies at a place in pixels, for pictures whose marks are not Chart.js's own. */
+  hitAt?: (chart: Chart, x: number, y: number) => number | null;
+}>();
+const emit = defineEmits<{
+  point: [index: number | null];
+  choose: [index: number | null, event: MouseEvent];
+  step: [by: number];
+  enter: [];
+  placed: [place: Place];
+}>();
 
 /** Where the chart's area lies in its box, in pixels, for what is laid over it. */
 export interface Place {
@@ -32,7 +44,7 @@ function draw(): void {
   if (!canvas.value) return;
   const config = {
     ...props.config,
-    options: { ...props.config.options, onHover, onResize: () => requestAnimationFrame(say) },
+    options: { ...props.config.options, onHover, onClick, onResize: () => requestAnimationFrame(say) },
   } as ChartConfiguration;
   if (!chart) chart = new Chart(canvas.value, config);
   else {
@@ -49,39 +61,34 @@ function say(): void {
   emit('placed', { left, right, top, bottom });
 }
 
-const onHover: NonNullable<ChartConfiguration['options']>['onHover'] = (_event, elements) => {
-  const hit = elements.find(({ datasetIndex }) => datasetIndex === 0);
-  emit('point', hit ? hit.index : null);
+type Heard = NonNullable<NonNullable<ChartConfiguration['options']>['onHover']>;
+const found = (...[event, elements]: Parameters<Heard>): number | null => {
+  if (props.hitAt) return chart ? props.hitAt(chart, event.x ?? -1, event.y ?? -1) : null;
+  return elements.find(({ datasetIndex }) => datasetIndex === 0)?.index ?? null;
 };
+const onHover: Heard = (...heard) => emit('point', found(...heard));
+const onClick: Heard = (...heard) => emit('choose', found(...heard), heard[0].native as MouseEvent);
 
 const STEPS: Record<string, number> = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 };
 function onKey(event: KeyboardEvent): void {
   const by = STEPS[event.key];
-  if (by === undefined) return;
+  if (by === undefined && event.key !== 'Enter') return;
   event.preventDefault();
-  emit('step', by);
+  if (by === undefined) emit('enter');
+  else emit('step', by);
 }
 
-/** The picture as a PNG at twice its size, on the ground of the page. */
-async function toPng(): Promise<Blob> {
-  const source = canvas.value!;
-  const copy = document.createElement('canvas');
-  copy.width = source.clientWidth * 2;
-  copy.height = source.clientHeight * 2;
-  const context = copy.getContext('2d')!;
-  context.fillStyle = getComputedStyle(source).getPropertyValue('--card').trim() || '#fff';
-  context.fillRect(0, 0, copy.width, copy.height);
-  const ratio = chart!.options.devicePixelRatio;
-  chart!.options.devicePixelRatio = 2;
-  chart!.resize();
-  context.drawImage(source, 0, 0, copy.width, copy.height);
-  chart!.options.devicePixelRatio = ratio;
-  chart!.resize();
-  return new Promise((resolve, reject) =>
-    copy.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('The picture could not be made.'))), 'image/png'),
-  );
-}
-defineExpose({ toPng });
+const dress = (title: string) => {
+  const style = getComputedStyle(canvas.value!);
+  const token = (name: string) => style.getPropertyValue(name).trim();
+  return { title, ground: token('--card') || '#fff', ink: token('--ink') };
+};
+const sizeNow = () => ({ width: canvas.value!.clientWidth, height: canvas.value!.clientHeight });
+defineExpose({
+  /** The picture as it stands, under a title, on the ground of the page. */
+  toPng: (title: string) => chartToPng(props.config, sizeNow(), dress(title)),
+  toSvg: (title: string) => chartToSvg(props.config, sizeNow(), dress(title)),
+});
 
 // Canvas text is drawn once: it must wait for the fonts that ship with the page.
 onMounted(() => void document.fonts.ready.then(draw));

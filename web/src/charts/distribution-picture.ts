@@ -37,7 +37,7 @@ export interface Picture {
 }
 
 /** The readings as bars on the scale of the curve: areas sum to one under a density, heights under probabilities. */
-export function barsOf({ edges, counts }: Histogram, discrete: boolean): Picture['bars'] {
+export function barsOf({ edges, counts }: Pick<Histogram, 'edges' | 'counts'>, discrete: boolean): Picture['bars'] {
   const n = counts.reduce((a, b) => a + b, 0);
   return counts.map((count, i) => {
     const [from, to] = [edges[i]!, edges[i + 1]!];
@@ -67,7 +67,7 @@ export function pictureOf(
   shown: View,
   result: DistributionResult,
   over: DistributionResult | null,
-  histogram: Histogram | null,
+  histogram: Pick<Histogram, 'edges' | 'counts'> | null,
 ): Picture {
   const own = familyByName(result.family);
   const bars = histogram ? barsOf(histogram, own.discrete) : [];

@@ -9,6 +9,9 @@ export interface ChartColours {
   green: string;
   tint: string;
   ochre: string;
+  ochreText: string;
+  /** Of groups, together with their markers. */
+  series: readonly string[];
 }
 
 export function readColours(element: Element): ChartColours {
@@ -22,6 +25,8 @@ export function readColours(element: Element): ChartColours {
     green: token('green'),
     tint: token('tint'),
     ochre: token('ochre'),
+    ochreText: token('ochre-text'),
+    series: [1, 2, 3, 4].map((k) => token(`series-${k}`)),
   };
 }
 

@@ -34,12 +34,11 @@ watch(
   (name) => (document.title = name ? `${name} · Verdict` : 'Verdict'),
 );
 
-const hasEvidence = computed<Record<string, boolean>>(() => ({
-  readings: (store.study?.rowCount ?? 0) > 0,
-  // What was asked of a distribution lies beside the path.
-  fit: evidence.items.some(({ analysis }) => analysis !== 'distribution'),
-  verdict: store.ruled,
-}));
+const hasEvidence = computed<Record<string, boolean>>(() => {
+  const kept = new Set(evidence.items.map(({ analysis }) => analysis));
+  const own = STAGES.map(({ name, keeps }) => [name, keeps.some((analysis) => kept.has(analysis))] as const);
+  return { ...Object.fromEntries(own), readings: (store.study?.rowCount ?? 0) > 0, verdict: store.ruled };
+});
 
 /** What waits here, where it is one cell: then both texts can be weighed. */
 const mine = computed(() => {

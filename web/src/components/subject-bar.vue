@@ -3,6 +3,7 @@ import { alphaSetting, formatFigure, groupThousands } from '@verdict/core';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { useStudy } from '../stores/study.js';
+import PartsChoice from './parts-choice.vue';
 import RecordDrawer from './record-drawer.vue';
 import DraftField from './draft-field.vue';
 
@@ -68,6 +69,7 @@ function setLevel(typed: string): void {
           <option v-for="column in subjects" :key="column.id" :value="column.id">{{ named(column) }}</option>
         </select></label
       >
+      <PartsChoice v-if="route.name === 'shape'" />
       <span class="rule"></span>
       <label class="soft"
         >level

@@ -7,8 +7,16 @@ import {
   type Change,
   type ChangeInput,
 } from '@verdict/contract';
-import type { Problem, Study, StudyCells, StudyColumn } from '@verdict/contract';
-import { cellsOf, derive, newMemo, sampleOfColumn, type Derived, type Sample } from '@verdict/core';
+import type { PartsBy, Problem, Study, StudyCells, StudyColumn } from '@verdict/contract';
+import {
+  cellsOf,
+  derive,
+  newMemo,
+  sampleInParts as inParts,
+  sampleOfColumn,
+  type Derived,
+  type Sample,
+} from '@verdict/core';
 import { until } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -263,12 +271,35 @@ export const useStudy = defineStore('study', () => {
     return column && table.value ? sampleOfColumn(table.value, column, memo) : null;
   }
 
+  /** A column's readings by the levels of a label column, or beside other columns; null when one of them is gone. */
+  function sampleInParts(id: string, parts: PartsBy | null): Sample | null {
+    const column = columnById(id);
+    const others = parts === null ? [] : 'split' in parts ? [parts.split] : parts.beside;
+    const found = others.flatMap((other) => columnById(other) ?? []);
+    if (!column || !table.value || found.length < others.length) return null;
+    const by = parts && ('split' in parts ? { split: found[0]! } : { beside: found });
+    return inParts(table.value, column, by, memo);
+  }
+
   const sample = computed(() => (subject.value ? sampleOf(subject.value.id) : null));
   const ruled = computed(() => study.value?.state === 'ruled');
 
   return {
     ...{ study, cells, table, state, failure, waiting, away, conflict, refused, subject, sample, ruled },
-    ...{ open, change, takeOver, settled, drained, sampleOf, textsOf, derivedOf, columnById, reread, refuse },
+    ...{
+      open,
+      change,
+      takeOver,
+      settled,
+      drained,
+      sampleOf,
+      sampleInParts,
+      textsOf,
+      derivedOf,
+      columnById,
+      reread,
+      refuse,
+    },
     ...{ undo: () => step('undo'), redo: () => step('redo'), takeBack: (target: number) => step('take-back', target) },
     follow,
   };

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { formatValue, type DistributionResult } from '@verdict/core';
+import type { DistributionResult } from '@verdict/core';
 import { computed, ref } from 'vue';
 import ChartPicture, { type Place } from '../../charts/chart-picture.vue';
 import { distributionChart } from '../../charts/distribution-chart.js';
 import type { Picture } from '../../charts/distribution-picture.js';
 import { useColours } from '../../charts/use-colours.js';
-import { usePictureActions } from '../../charts/use-picture-actions.js';
+import DragHandles, { type Handle } from '../../charts/drag-handles.vue';
+import PictureActions from '../../components/picture-actions.vue';
 
 /** The picture of a distribution with the asked region, whose limits can be dragged or moved by the arrow keys. */
 const props = defineProps<{
@@ -23,73 +24,27 @@ const emit = defineEmits<{ drag: [side: 'lower' | 'upper', x: number] }>();
 
 const card = ref<HTMLElement>();
 const chart = ref<InstanceType<typeof ChartPicture>>();
-const { copy, save, enlarge, isFullscreen } = usePictureActions(card, chart, () => props.title);
 const box = ref<HTMLElement>();
 const colours = useColours(box);
 const config = computed(() => (colours.value ? distributionChart(props.picture, colours.value, props.axis) : null));
 
 const place = ref<Place | null>(null);
-function pixelOf(x: number): number {
-  const { left, right } = place.value!;
-  const { from, to } = props.picture.window;
-  return left + ((x - from) / (to - from)) * (right - left);
-}
-function valueAt(pixel: number): number {
-  const { left, right } = place.value!;
-  const { from, to } = props.picture.window;
-  return from + ((pixel - left) / (right - left)) * (to - from);
-}
-
-interface Handle {
-  side: 'lower' | 'upper';
-  value: number;
-  at: number;
-}
 const handles = computed<Handle[]>(() => {
-  if (!place.value) return [];
-  const { left, right } = place.value;
   const { lower, upper } = props.result;
   return (
     [
-      ['lower', lower],
-      ['upper', upper],
+      ['lower', lower, 'Lower limit on the picture'],
+      ['upper', upper, 'Upper limit on the picture'],
     ] as const
-  ).flatMap(([side, value]) => {
-    if (value === null) return [];
-    const pixel = pixelOf(value);
-    return [{ side, value, at: Math.min(right, Math.max(left, pixel)) }];
-  });
+  ).flatMap(([id, value, label]) => (value === null ? [] : [{ id, value, label }]));
 });
-
-const dragged = ref<'lower' | 'upper' | null>(null);
-function onDown(event: PointerEvent, side: 'lower' | 'upper'): void {
-  (event.currentTarget as HTMLElement).setPointerCapture(event.pointerId);
-  dragged.value = side;
-}
-function onMove(event: PointerEvent): void {
-  if (!dragged.value || !box.value || !place.value) return;
-  const { left, right } = place.value;
-  const pixel = event.clientX - box.value.getBoundingClientRect().left;
-  emit('drag', dragged.value, valueAt(Math.min(right, Math.max(left, pixel))));
-}
-const STEPS: Record<string, number> = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 };
-function onKey(event: KeyboardEvent, { side, value }: Handle): void {
-  const by = STEPS[event.key];
-  if (by === undefined) return;
-  event.preventDefault();
-  const { from, to } = props.picture.window;
-  const step = props.result.discrete ? 1 : (to - from) / 200;
-  emit('drag', side, value + by * step * (event.shiftKey ? 10 : 1));
-}
 </script>
 
 <template>
   <section ref="card" class="card picture-card" :class="{ stale }" aria-label="Picture">
     <div class="title">
       <h2>{{ title }}</h2>
-      <button class="plain" @click="copy">Copy</button>
-      <button class="plain" @click="save">Save</button>
-      <button class="plain" @click="enlarge">{{ isFullscreen ? 'Smaller' : 'Enlarge' }}</button>
+      <PictureActions :card="card" :picture="chart" :title="title" />
     </div>
     <div ref="box" class="box">
       <ChartPicture
@@ -99,27 +54,15 @@ function onKey(event: KeyboardEvent, { side, value }: Handle): void {
         :words="words"
         @placed="(found) => (place = found)"
       />
-      <template v-if="place && !stale">
-        <div
-          v-for="handle in handles"
-          :key="handle.side"
-          class="handle"
-          :class="{ dragged: dragged === handle.side }"
-          role="slider"
-          tabindex="0"
-          :aria-label="handle.side === 'lower' ? 'Lower limit on the picture' : 'Upper limit on the picture'"
-          :aria-valuenow="handle.value"
-          :aria-valuetext="formatValue(handle.value)"
-          :style="{ left: `${handle.at}px`, top: `${place.top}px`, height: `${place.bottom - place.top}px` }"
-          @pointerdown.prevent="onDown($event, handle.side)"
-          @pointermove="onMove"
-          @pointerup="dragged = null"
-          @pointercancel="dragged = null"
-          @keydown="onKey($event, handle)"
-        >
-          <span class="grip" aria-hidden="true"></span>
-        </div>
-      </template>
+      <DragHandles
+        v-if="place && !stale"
+        :handles="handles"
+        :place="place"
+        :from="picture.window.from"
+        :to="picture.window.to"
+        :step="result.discrete ? 1 : null"
+        @drag="(id, x) => emit('drag', id as 'lower' | 'upper', x)"
+      />
     </div>
     <ul v-if="legend.length > 1" class="legend soft">
       <li v-for="one in legend" :key="one.mark">
@@ -155,32 +98,6 @@ h2 {
 }
 .stale .box {
   opacity: 0.35;
-}
-.handle {
-  position: absolute;
-  width: 22px;
-  margin-left: -11px;
-  cursor: ew-resize;
-  touch-action: none;
-}
-.grip {
-  position: absolute;
-  top: calc(50% - 11px);
-  left: 5px;
-  width: 12px;
-  height: 22px;
-  border: 2px solid var(--green);
-  border-radius: 6px;
-  background: var(--card);
-}
-.handle:focus-visible {
-  outline: none;
-}
-.handle:focus-visible .grip,
-.handle.dragged .grip {
-  background: var(--green);
-  outline: 2px solid var(--green);
-  outline-offset: 2px;
 }
 .legend {
   display: flex;

@@ -1,4 +1,4 @@
-import type { Distribution, Window } from '@verdict/core';
+import type { Distribution } from '@verdict/core';
 import { typedNumber, type Draft } from './question.js';
 
 /** What is wrong with the ends of the picture as typed, or ''. */
@@ -11,14 +11,6 @@ export function windowFault({ from, to }: Pick<Draft, 'from' | 'to'>): string {
     if (text.trim() !== '' && !Number.isFinite(value)) return `“${text}” is no number; the picture keeps its own ends.`;
   }
   return a >= b ? 'The picture begins below where it ends; it keeps its own ends.' : '';
-}
-
-/** A dragged place as it would be typed: to about a two-hundredth of the picture, whole for counts, on the grid of a resolution. */
-export function snapped(x: number, { from, to }: Window, step: number | null): string {
-  if (step !== null) return String(Number((Math.round(x / step) * step).toPrecision(12)));
-  const rough = Math.floor(Math.log10((to - from) / 200));
-  const unit = 10 ** rough;
-  return String(Number((Math.round(x / unit) * unit).toPrecision(12)));
 }
 
 /** The share that a dragged limit stands for, as a percentage between 0.01 and 99.99. */

@@ -15,7 +15,8 @@ import {
 } from '@verdict/core';
 import { computed, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
 import { pictureOf } from '../../charts/distribution-picture.js';
-import { shareAt, snapped } from './dragging.js';
+import { snapped } from '../../charts/snapped.js';
+import { shareAt } from './dragging.js';
 import { overRequestFrom, requestFrom, typedNumber, type Draft, type Faults } from './question.js';
 
 type Found = DistributionResult | Unavailable;

@@ -4,7 +4,7 @@ import { computed, ref, watch } from 'vue';
 import ChartPicture from '../../charts/chart-picture.vue';
 import { plotPoints, pointWords, probabilityPlotChart } from '../../charts/probability-plot-chart.js';
 import { useColours } from '../../charts/use-colours.js';
-import { usePictureActions } from '../../charts/use-picture-actions.js';
+import PictureActions from '../../components/picture-actions.vue';
 import PlotTable from './plot-table.vue';
 
 const props = defineProps<{ result: ProbabilityPlotResult; column: string; locked?: boolean; printed?: boolean }>();
@@ -16,12 +16,6 @@ const card = ref<HTMLElement>();
 const picture = ref<InstanceType<typeof ChartPicture>>();
 const tableOpen = ref(false);
 const colours = useColours(card);
-const { copy, save, enlarge, isFullscreen } = usePictureActions(
-  card,
-  picture,
-  () => `probability plot of ${props.column}`,
-);
-
 const points = computed(() => plotPoints(props.result));
 const config = computed(
   () => colours.value && probabilityPlotChart(props.result, props.column, colours.value, pointed.value),
@@ -57,13 +51,11 @@ const figure = (value: number) => formatFigure(value, 'reading', props.result.re
 </script>
 
 <template>
-  <section ref="card" class="card plot" :class="{ isFullscreen, printed }" aria-label="Probability plot">
+  <section ref="card" class="card plot" :class="{ printed }" aria-label="Probability plot">
     <div v-if="!printed" class="title">
       <h2>{{ column }} on normal probability scale</h2>
       <button class="plain" @click="tableOpen = true">Table</button>
-      <button class="plain" @click="copy">Copy</button>
-      <button class="plain" @click="save">Save</button>
-      <button class="plain" @click="enlarge">{{ isFullscreen ? 'Smaller' : 'Enlarge' }}</button>
+      <PictureActions :card="card" :picture="picture" :title="`probability plot of ${column}`" />
     </div>
     <div class="drawing">
       <ChartPicture v-if="config" ref="picture" :config="config" :words="words" @point="onPoint" @step="onStep" />
@@ -88,7 +80,7 @@ const figure = (value: number) => formatFigure(value, 'reading', props.result.re
   min-height: 0;
   padding: 14px 16px 8px;
 }
-.plot.isFullscreen {
+.plot:fullscreen {
   border-radius: 0;
 }
 .title {

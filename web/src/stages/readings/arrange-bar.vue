@@ -69,6 +69,7 @@ function setEnd(end: 'from' | 'to', typed: string): void {
         : '';
   if (!wrong.value) setFilter('range', next);
 }
+const byRows = computed(() => filterOf('rows'));
 const asideState = computed(() => filterOf('set-aside')?.show ?? 'all');
 const setAside = (show: string) =>
   setFilter('set-aside', show === 'only' || show === 'without' ? { kind: 'set-aside', show } : null);
@@ -148,6 +149,9 @@ const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
         <option value="all">set-aside readings or not</option>
         <option value="only">a set-aside reading</option>
         <option value="without">no set-aside reading</option></select
+      ><template v-if="byRows"
+        >, the {{ groupThousands(byRows.rows.length) }} chosen in a picture
+        <button class="plain" @click="setFilter('rows', null)">all again</button></template
       >.
       <span v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</span>
     </p>

@@ -1,0 +1,295 @@
+import { execFileSync } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+import type { Evidence } from '@verdict/contract';
+import type { Page } from '@playwright/test';
+import { expect, openStage, stored, studyOf, test, TWELVE } from './app.js';
+
+const ROOT = fileURLToPath(new URL('..', import.meta.url));
+const finding = (page: Page) => page.getByRole('region', { name: 'Finding' });
+const picture = (page: Page) => page.getByRole('region', { name: 'Picture' });
+const method = (page: Page) => page.getByRole('region', { name: 'Method' });
+const canvas = (page: Page) => picture(page).getByRole('img', { name: /Arrow keys step/ });
+
+async function demo(page: Page, name: RegExp): Promise<void> {
+  await page.goto('/');
+  await page.getByRole('link', { name }).click();
+  await page.keyboard.press('Escape');
+  await openStage(page, 'Shape');
+  await expect(page.getByRole('region', { name: 'Figures' })).toBeVisible();
+}
+async function showPicture(page: Page, name: string): Promise<void> {
+  await page.getByRole('navigation', { name: 'Pictures' }).getByRole('button', { name, exact: true }).click();
+}
+const SKEWED = ['x (s)', ...Array.from({ length: 40 }, (_, i) => (1 + (i % 20) ** 3 / 1000).toFixed(2))].join('\n');
+
+test('the demo: figures, words, three other binnings; kept, and the same on the server and on the command line', async ({
+  page,
+  app,
+}) => {
+  await demo(page, /Tile thickness/);
+  await expect(finding(page)).toContainText(
+    '48 readings centre at 8.016\u00a0mm, with an sd of 0.1081\u00a0mm, and lean to neither side.',
+  );
+  await expect(finding(page)).toContainText('Over the rows the readings rise (rank correlation 0.319');
+  await expect(page.getByRole('region', { name: 'The same readings, cut otherwise' }).getByRole('img')).toHaveCount(3);
+  await page.keyboard.press('k');
+  await expect(finding(page)).toContainText('Kept: histogram and description.');
+  await page.getByRole('button', { name: 'Shares within limits' }).click();
+  await page.getByLabel('Split by').selectOption({ label: 'kiln' });
+  await expect(finding(page)).toContainText('2 groups by kiln');
+  await showPicture(page, 'Box');
+  await expect(canvas(page)).toHaveAccessibleName(/Box plot of thickness by kiln: 48 readings, 2 parts/);
+  await expect(finding(page).getByRole('cell', { name: /north, \d+/ })).toBeVisible();
+  await page.keyboard.press('k');
+  await expect(finding(page)).toContainText('Kept: box plot and description and shares within limits.');
+  await page.getByRole('button', { name: 'Evidence 5' }).click();
+  const drawer = page.getByRole('dialog', { name: 'Evidence' });
+  for (const i of [0, 1, 2, 3, 4]) await drawer.getByRole('button', { name: 'Recompute' }).nth(i).click();
+  await expect(drawer.getByText('the same, bit for bit')).toHaveCount(5);
+
+  const id = /studies\/([^/]+)/.exec(page.url())![1]!;
+  const kept: Evidence[] = await (await fetch(`${app.url}api/studies/${id}/evidence`)).json();
+  for (const item of kept) {
+    const split = item.parts ? ['--split', 'kiln'] : [];
+    const args = ['scripts/verdict.mjs', item.analysis, 'demo/tile-thickness.csv', '--column', 'thickness', ...split];
+    const printed = JSON.parse(execFileSync('node', args, { cwd: ROOT, encoding: 'utf8' }));
+    expect(printed.result, item.analysis).toEqual(item.result);
+    expect(printed.fingerprint).toBe(item.fingerprint);
+  }
+});
+
+test('every picture is drawn, named for a screen reader, and steps through its marks by the arrow keys', async ({
+  page,
+}) => {
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Shape');
+  for (const [word, name, words] of [
+    ['Histogram', 'Histogram of thickness', /7\.\d+ to below 7\.\d+ mm: \d reading/],
+    ['Box', 'Box plot of thickness', /median 7\.985 mm|lower whisker/],
+    ['Steps', 'Cumulative steps of thickness', /7\.80 mm: 8\.33\u00a0% at or below, 1 of 12/],
+    ['Dots', 'Dot stacks of thickness', /about 7\.80 mm: 1 reading/],
+    ['In order', 'Readings in order of thickness', /row 1: 7\.80 mm/],
+  ] as const) {
+    await showPicture(page, word);
+    await expect(canvas(page)).toHaveAccessibleName(new RegExp(`^${name}: 12 readings`));
+    await canvas(page).focus();
+    await page.keyboard.press('ArrowRight');
+    await expect(picture(page).getByRole('status')).toContainText(words);
+  }
+  await showPicture(page, 'Stem');
+  await expect(picture(page)).toContainText('is 7.8\u00a0mm');
+  await picture(page).getByRole('button', { name: 'Copy as text' }).click();
+  const text = await page.evaluate(() => navigator.clipboard.readText());
+  expect(
+    text
+      .split('\n')
+      .filter((line) => line.includes('│'))
+      .join('')
+      .replace(/[^│]*│ ?/g, '')
+      .trim(),
+  ).toMatch(/^\d{12}$/);
+});
+
+test('settings change bins, curve, scale and definitions at once, and stand in the address', async ({ page }) => {
+  await studyOf(page, SKEWED);
+  await openStage(page, 'Shape');
+  await expect(finding(page)).toContainText('lean to the right');
+  await method(page).getByLabel('rule for the bins').selectOption('count');
+  await method(page).getByLabel('number of bins').fill('4');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/histogram\.count=4/);
+  await canvas(page).focus();
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('ArrowRight');
+  await method(page).getByLabel('width of a bin').fill('0,5');
+  await page.keyboard.press('Enter');
+  await expect(method(page).getByLabel('rule for the bins')).toHaveValue('width');
+  await method(page).getByLabel('width of a bin').fill('-1');
+  await page.keyboard.press('Enter');
+  await expect(method(page).getByRole('alert')).toContainText('width of a bin takes a number above 0');
+  await expect(page).toHaveURL(/histogram\.width=0\.5/);
+  await method(page).getByLabel('curve', { exact: true }).selectOption('weibull');
+  await method(page).getByLabel('scale').selectOption('density');
+  await page.getByLabel('further percentiles').fill('5 95');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'percentile 95' })).toBeVisible();
+  await page.getByLabel('definition of quartiles').selectOption('hinges');
+  await page.getByRole('button', { name: 'quartiles', exact: true }).click();
+  await expect(finding(page).getByRole('note').filter({ hasText: 'by the definition chosen' })).toContainText(
+    'a line through i/(n + 1) (6)',
+  );
+  await page.getByLabel('confidence of the intervals').fill('9.5');
+  await page.keyboard.press('Enter');
+  await expect(finding(page)).toContainText('Was 95\u00a0% meant?');
+  await page.getByLabel('decimals of the figures').fill('4');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Figures' })).toContainText(/\d\.\d{4}/);
+  await page.reload();
+  await expect(method(page).getByLabel('curve', { exact: true })).toHaveValue('weibull');
+  await expect(method(page).getByLabel('axis', { exact: true })).toHaveValue('readings');
+  await method(page).getByLabel('axis', { exact: true }).selectOption('given-scores');
+  await expect(finding(page)).toContainText('Give a mean and an sd for the standard scores');
+});
+
+test('bins are dragged wider, bars are chosen, their readings shown in the table and set aside', async ({ page }) => {
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Shape');
+  const width = picture(page).getByRole('slider', { name: 'Width of the bins' });
+  await width.focus();
+  const before = Number(await width.getAttribute('aria-valuenow'));
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => Number(await width.getAttribute('aria-valuenow'))).toBeGreaterThan(before);
+  await expect(page).toHaveURL(/histogram\.rule=width/);
+  // By the pointer, and the picture follows before it is let go.
+  const box = (await width.locator('.grip').boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  const address = page.url();
+  await page.mouse.move(box.x + 120, box.y + 5, { steps: 4 });
+  const now = () => width.getAttribute('aria-valuenow').then(Number);
+  await expect.poll(now).toBeGreaterThan(before + 0.05);
+  expect(page.url()).toBe(address);
+  await page.mouse.up();
+  await expect(page).not.toHaveURL(address);
+
+  await canvas(page).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
+  const chosen = page.getByRole('region', { name: 'Chosen readings' });
+  await expect(chosen).toContainText(/\d+ readings? chosen row and value: 1: 7\.80/);
+  await chosen.getByRole('button', { name: 'Show in the table' }).click();
+  await expect(page.getByRole('group', { name: 'Arrange' })).toContainText('chosen in a picture');
+  await page.goBack();
+  await canvas(page).focus();
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('Enter');
+  await chosen.getByRole('button', { name: 'Set aside …' }).click();
+  await page.getByLabel('Reason').fill('second gauge');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/\d+ readings, \d+ set aside/)).toBeVisible();
+  await expect(chosen).toHaveCount(0);
+});
+
+test('shares: found beside expected, limits typed and dragged', async ({ page }) => {
+  await demo(page, /Tile thickness/);
+  await page.getByRole('button', { name: 'Shares within limits' }).click();
+  const row = (name: RegExp) => finding(page).getByRole('row', { name });
+  await expect(row(/^mean ± 1 sd/)).toContainText(/\d+ of 48, [\d.]+\u00a0%.*68\.3\u00a0%/);
+  await expect(row(/^mean ± 3 sd/)).toContainText('99.7');
+  await method(page).getByLabel('limits to count within').selectOption('limits');
+  // The specification limits first.
+  await expect(finding(page)).toContainText('48 of 48 (100\u00a0%) lie from 7.50 to 8.50\u00a0mm');
+  await method(page).getByLabel('lower limit of the share').fill('8');
+  await page.keyboard.press('Enter');
+  await expect(finding(page)).toContainText(/\d\d of 48 \([\d.]+\u00a0%\) lie/);
+  const lower = picture(page).getByRole('slider', { name: 'Lower limit of the share' });
+  const grip = (await lower.locator('.grip').boundingBox())!;
+  await page.mouse.move(grip.x + 6, grip.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(grip.x - 90, grip.y + 10, { steps: 3 });
+  await page.mouse.up();
+  await expect.poll(async () => Number(await lower.getAttribute('aria-valuenow'))).toBeLessThan(7.95);
+  await expect(page).toHaveURL(/shares\.lower=7\.\d+/);
+});
+
+test('a reading is moved for a moment: figures and picture follow, nothing is stored, and it is put back', async ({
+  page,
+}) => {
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Shape');
+  await expect(finding(page)).toContainText('12 readings centre at 8.019');
+  await page.getByRole('button', { name: 'What if a reading moved?' }).click();
+  const panel = page.getByRole('region', { name: 'What if a reading moved' });
+  await expect(panel.getByLabel('Row of the reading')).toHaveValue('5');
+  await panel.getByLabel('Its value').fill('9.87');
+  await page.keyboard.press('Enter');
+  await expect(panel.getByRole('row', { name: /^mean/ })).toContainText('8.0198.159');
+  await expect(panel.getByRole('row', { name: /^median/ })).toContainText('7.9857.985');
+  const grip = picture(page).getByRole('slider', { name: 'The moved reading' });
+  await grip.focus();
+  await page.keyboard.press('Shift+ArrowLeft');
+  await expect(panel.getByLabel('Its value')).toHaveValue('9.77');
+  await panel.getByLabel('Row of the reading').fill('99');
+  await page.keyboard.press('Enter');
+  await expect(panel.getByRole('alert')).toContainText('Row “99” has no reading');
+  await expect(page.getByRole('button', { name: /Keep as evidence/ })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Put it back' }).click();
+  await expect(finding(page)).toContainText('12 readings centre at 8.019');
+  await openStage(page, 'Readings');
+  await expect(page.getByRole('grid')).toContainText('8.19');
+  await stored(page);
+});
+
+test('figures are copied and saved in full, pictures as PNG and SVG with titles of one’s own', async ({ page }) => {
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Shape');
+  await page.getByRole('button', { name: 'Titles' }).click();
+  await picture(page).getByLabel('Title', { exact: true }).fill('Week 46');
+  await page.keyboard.press('Enter');
+  await picture(page).getByLabel('Axis of readings').fill('thickness of tiles');
+  await page.keyboard.press('Enter');
+  await expect(picture(page).getByRole('heading', { name: 'Week 46' })).toBeVisible();
+  const saved = async (form: string) => {
+    await picture(page).getByRole('button', { name: 'Save' }).click();
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('menuitem', { name: form }).click(),
+    ]);
+    const chunks: Buffer[] = [];
+    for await (const chunk of await file.createReadStream()) chunks.push(chunk as Buffer);
+    return { name: file.suggestedFilename(), bytes: Buffer.concat(chunks) };
+  };
+  const svg = await saved('as SVG');
+  expect(svg.name).toBe('Week 46.svg');
+  for (const words of ['Week 46', 'thickness of tiles', '>readings<']) expect(svg.bytes.toString()).toContain(words);
+  const png = await saved('as PNG');
+  expect(png.bytes.subarray(1, 4).toString()).toBe('PNG');
+  await showPicture(page, 'Stem');
+  expect((await saved('as SVG')).bytes.toString()).toContain('│');
+
+  await page.getByRole('button', { name: 'All figures, with formulas' }).click();
+  const dialog = page.getByRole('dialog', { name: 'All figures of thickness' });
+  await expect(dialog).toContainText('√(Σ(x − mean)² / (n − 1))');
+  await dialog.getByRole('button', { name: 'Copy as TSV' }).click();
+  await expect.poll(() => page.evaluate(() => navigator.clipboard.readText())).toMatch(/mean\t8\.019166666666\d+/);
+});
+
+for (const [what, text, words] of [
+  ['one reading', 'x\n8.01', 'One reading stands at 8.010'],
+  ['two readings', 'x\n8.01\n8.05', '2 readings centre at 8.030'],
+  ['equal readings', 'x\n8.1\n8.1\n8.1\n8.1', 'All readings are equal'],
+  ['huge and tiny readings', 'x\n1e300\n1e-300\n-1e300\n5', '4 readings centre at'],
+] as const) {
+  test(`a column of ${what} has pictures as far as it goes`, async ({ page }) => {
+    const errors: string[] = [];
+    page.on('pageerror', (error) => errors.push(error.message));
+    await studyOf(page, text);
+    await openStage(page, 'Shape');
+    await expect(finding(page)).toContainText(words);
+    for (const name of ['Box', 'Stem', 'Steps', 'Dots', 'In order', 'Histogram']) {
+      await showPicture(page, name);
+      await expect(page.getByText('Drawing the picture …')).toHaveCount(0);
+    }
+    expect(errors).toEqual([]);
+  });
+}
+
+test('a column without readings says so, and 200 levels show the first twelve', async ({ page }) => {
+  const rows = Array.from({ length: 400 }, (_, i) => `car ${i % 200}\t${(8 + (i % 37) / 100).toFixed(2)}\tn/a`);
+  await studyOf(page, ['car\tx\tempty', ...rows].join('\n'));
+  await openStage(page, 'Shape');
+  await page.getByLabel('Split by').selectOption({ label: 'car' });
+  await expect(finding(page)).toContainText('car has 200 levels with readings: the first 12 are shown.');
+  await expect(canvas(page)).toHaveAccessibleName(/400 readings, 12 parts/);
+});
+
+test('columns stand side by side on a common axis', async ({ page }) => {
+  await demo(page, /Tile thickness/);
+  await page.getByLabel('Split by').selectOption({ label: 'columns side by side' });
+  await expect(page).toHaveURL(/beside=/);
+  await expect(finding(page)).toContainText('2 columns in different units stand side by side');
+  await expect(finding(page)).toContainText('a common axis compares numbers only');
+  await showPicture(page, 'Box');
+  await page.keyboard.press('k');
+  await expect(finding(page)).toContainText('Kept: box plot and description.');
+});

@@ -1,0 +1,303 @@
+import type { Chart } from 'chart.js';
+import type { ChartColours } from './theme.js';
+
+/** A colour by its role. */
+export type Tone = 'ink' | 'soft' | 'green' | 'ochre' | 'card' | 'tint' | 'gridLine' | { series: number };
+export type Marker = 'circle' | 'square' | 'triangle' | 'diamond';
+
+/** Groups are told apart by colour and marker together. */
+export const MARKERS: readonly Marker[] = ['circle', 'square', 'triangle', 'diamond'];
+export const markerOf = (series: number): Marker => MARKERS[series % MARKERS.length]!;
+
+/** What a picture is put together from, in the units of its axes. */
+export type Mark =
+  /** Bars that stand on 0, with their true edges; chosen ones are filled. */
+  | { kind: 'bars'; edges: readonly number[]; heights: readonly number[]; tone: Tone; chosen?: ReadonlySet<number> }
+  | {
+      kind: 'line';
+      x: readonly number[];
+      y: readonly number[];
+      tone: Tone;
+      width?: number;
+      dash?: readonly number[];
+      /** Level from each point to the next. */
+      stepped?: boolean;
+    }
+  | {
+      kind: 'points';
+      x: readonly number[];
+      y: readonly number[];
+      tone: Tone;
+      marker: Marker;
+      radius: number;
+      filled?: boolean;
+    }
+  | { kind: 'rect'; x: [number, number]; y: [number, number]; fill: Tone; stroke: Tone; width?: number }
+  /** A line across the whole panel at one value, with words at its end. */
+  | {
+      kind: 'rule';
+      across: 'x' | 'y';
+      at: number;
+      tone: Tone;
+      dash?: readonly number[];
+      words?: string;
+      wordsAt?: 'start' | 'end';
+    }
+  | { kind: 'dots'; at: readonly number[]; counts: readonly number[]; width: number; perDot: number; tone: Tone }
+  /** Words with a sample of the marker they explain, one below the other, in the lower right corner. */
+  | { kind: 'legend'; entries: readonly { words: string; tone: Tone; marker?: Marker; dash?: readonly number[] }[] };
+
+/** Where marks are drawn: the panel in pixels, and the way from units to pixels. */
+export interface Ground {
+  context: CanvasRenderingContext2D;
+  colours: ChartColours;
+  left: number;
+  right: number;
+  top: number;
+  bottom: number;
+  x(value: number): number;
+  y(value: number): number;
+  /** Where words stand at the top already, so that others go below them. */
+  taken: { line: number; from: number; to: number }[];
+}
+
+export function colourOf(tone: Tone, colours: ChartColours): string {
+  return typeof tone === 'string' ? colours[tone] : colours.series[tone.series % colours.series.length]!;
+}
+
+/** A stroke is crisp between two pixels. */
+const crisp = (pixel: number) => Math.round(pixel) + 0.5;
+export const PICTURE_FONT = "12px 'IBM Plex Sans', sans-serif";
+
+function drawBars(ground: Ground, { edges, heights, tone, chosen }: Extract<Mark, { kind: 'bars' }>): void {
+  const { context, colours, x, y } = ground;
+  const foot = crisp(y(0));
+  context.lineWidth = 1;
+  context.strokeStyle = colourOf(tone, colours);
+  heights.forEach((height, i) => {
+    const [left, right] = [crisp(x(edges[i]!)), crisp(x(edges[i + 1]!))];
+    const top = height > 0 ? Math.min(crisp(y(height)), foot) : foot;
+    context.fillStyle = colourOf(tone, colours);
+    context.globalAlpha = chosen?.has(i) ? 0.75 : 0.24;
+    context.fillRect(left, top, right - left, foot - top);
+    context.globalAlpha = 1;
+    if (height > 0 && right - left > 2) context.strokeRect(left, top, right - left, foot - top);
+  });
+  context.beginPath();
+  context.moveTo(ground.left, foot);
+  context.lineTo(ground.right, foot);
+  context.strokeStyle = colours.ink;
+  context.stroke();
+}
+
+function drawLine({ context, colours, x, y }: Ground, mark: Extract<Mark, { kind: 'line' }>): void {
+  context.beginPath();
+  mark.x.forEach((value, i) => {
+    const [across, up] = [x(value), y(mark.y[i]!)];
+    if (i === 0) context.moveTo(across, up);
+    else {
+      if (mark.stepped) context.lineTo(across, y(mark.y[i - 1]!));
+      context.lineTo(across, up);
+    }
+  });
+  context.strokeStyle = colourOf(mark.tone, colours);
+  context.lineWidth = mark.width ?? 2;
+  context.setLineDash([...(mark.dash ?? [])]);
+  context.stroke();
+  context.setLineDash([]);
+}
+
+/** One marker about a place, as a path. */
+export function tracePoint(context: CanvasRenderingContext2D, marker: Marker, x: number, y: number, r: number): void {
+  context.beginPath();
+  if (marker === 'circle') context.arc(x, y, r, 0, 2 * Math.PI);
+  else if (marker === 'square') context.rect(x - r * 0.88, y - r * 0.88, r * 1.76, r * 1.76);
+  else {
+    const corners =
+      marker === 'triangle'
+        ? [
+            [0, -1.15],
+            [1.05, 0.75],
+            [-1.05, 0.75],
+          ]
+        : [
+            [0, -1.25],
+            [1.25, 0],
+            [0, 1.25],
+            [-1.25, 0],
+          ];
+    corners.forEach(([dx, dy], i) => {
+      if (i === 0) context.moveTo(x + dx! * r, y + dy! * r);
+      else context.lineTo(x + dx! * r, y + dy! * r);
+    });
+    context.closePath();
+  }
+}
+
+function drawPoints({ context, colours, x, y }: Ground, mark: Extract<Mark, { kind: 'points' }>): void {
+  context.strokeStyle = colourOf(mark.tone, colours);
+  context.fillStyle = mark.filled ? colourOf(mark.tone, colours) : colours.card;
+  context.lineWidth = mark.x.length > 300 ? 1 : 1.4;
+  mark.x.forEach((value, i) => {
+    tracePoint(context, mark.marker, x(value), y(mark.y[i]!), mark.radius);
+    context.fill();
+    context.stroke();
+  });
+}
+
+function drawRect({ context, colours, x, y }: Ground, mark: Extract<Mark, { kind: 'rect' }>): void {
+  const [left, right] = [x(mark.x[0]), x(mark.x[1])].sort((a, b) => a - b).map(crisp) as [number, number];
+  const [top, bottom] = [y(mark.y[0]), y(mark.y[1])].sort((a, b) => a - b).map(crisp) as [number, number];
+  context.globalAlpha = 0.24;
+  context.fillStyle = colourOf(mark.fill, colours);
+  context.fillRect(left, top, right - left, bottom - top);
+  context.globalAlpha = 1;
+  context.strokeStyle = colourOf(mark.stroke, colours);
+  context.lineWidth = mark.width ?? 1.4;
+  context.strokeRect(left, top, right - left, bottom - top);
+}
+
+/** Words on the ground of the card, so that what lies behind does not run through them. */
+function drawWords({ context, colours }: Ground, words: string, x: number, y: number, tone: string): void {
+  context.textAlign = 'left';
+  const width = context.measureText(words).width;
+  context.globalAlpha = 0.85;
+  context.fillStyle = colours.card;
+  context.fillRect(x - 3, y - 8, width + 6, 16);
+  context.globalAlpha = 1;
+  context.fillStyle = tone;
+  context.fillText(words, x, y);
+}
+
+function drawRule(ground: Ground, { across, at, tone, dash, words, wordsAt }: Extract<Mark, { kind: 'rule' }>): void {
+  const { context, colours, left, right, top, bottom } = ground;
+  const vertical = across === 'x';
+  const pixel = crisp(vertical ? ground.x(at) : ground.y(at));
+  context.beginPath();
+  context.moveTo(vertical ? pixel : left, vertical ? top : pixel);
+  context.lineTo(vertical ? pixel : right, vertical ? bottom : pixel);
+  context.strokeStyle = colourOf(tone, colours);
+  context.lineWidth = 1.5;
+  context.setLineDash([...(dash ?? [])]);
+  context.stroke();
+  context.setLineDash([]);
+  if (!words) return;
+  const width = context.measureText(words).width;
+  const ink = tone === 'ochre' ? colours.ochreText : colourOf(tone, colours);
+  if (vertical) {
+    const from = pixel + 7 + width > right ? pixel - width - 7 : pixel + 7;
+    drawWords(ground, words, from, freeLine(ground, from, width), ink);
+  } else
+    drawWords(
+      ground,
+      words,
+      wordsAt === 'start' ? left + 6 : right - width - 4,
+      pixel - 10 < top + 8 ? pixel + 11 : pixel - 10,
+      ink,
+    );
+}
+
+const LINE = 18;
+
+/** The height of the first line at the top that has room for words of this width, which is taken. */
+export function freeLine({ taken, top }: Ground, from: number, width: number): number {
+  const [left, right] = [from - 4, from + width + 4];
+  let line = 0;
+  while (taken.some((other) => other.line === line && other.from < right && other.to > left)) line++;
+  taken.push({ line, from: left, to: right });
+  return top + 10 + line * LINE;
+}
+
+/** Dots touch, whatever the axis: their number is what counts. They shrink until the tallest stack fits. */
+function drawDots(ground: Ground, { at, counts, width, perDot, tone }: Extract<Mark, { kind: 'dots' }>): void {
+  const { context, colours, x, y, top } = ground;
+  const foot = y(0);
+  const highest = counts.reduce((most, count) => Math.max(most, Math.ceil(count / perDot)), 1);
+  const across = Math.abs(x(width) - x(0));
+  const radius = Math.max(1, Math.min(6, across / 2 - 0.4, (foot - top - 22) / highest / 2 - 0.4));
+  context.strokeStyle = colourOf(tone, colours);
+  context.fillStyle = colours.card;
+  context.lineWidth = radius > 2 ? 1.3 : 1;
+  at.forEach((value, i) => {
+    const dots = Math.ceil(counts[i]! / perDot);
+    for (let k = 0; k < dots; k++) {
+      tracePoint(context, 'circle', x(value), foot - (2 * k + 1) * (radius + 0.4) - 1, radius);
+      context.fill();
+      context.stroke();
+    }
+  });
+  context.beginPath();
+  context.moveTo(ground.left, crisp(foot));
+  context.lineTo(ground.right, crisp(foot));
+  context.strokeStyle = colours.ink;
+  context.lineWidth = 1;
+  context.stroke();
+}
+
+function drawLegend(ground: Ground, { entries }: Extract<Mark, { kind: 'legend' }>): void {
+  const { context, colours, right, bottom } = ground;
+  const width = entries.reduce((most, { words }) => Math.max(most, context.measureText(words).width), 0);
+  const left = right - width - 52;
+  entries.forEach(({ words, tone, marker, dash }, i) => {
+    const y = bottom - 16 - (entries.length - 1 - i) * 18;
+    context.strokeStyle = colourOf(tone, colours);
+    context.lineWidth = 2;
+    context.beginPath();
+    context.setLineDash([...(dash ?? [])]);
+    context.moveTo(left + 8, y);
+    context.lineTo(left + 30, y);
+    context.stroke();
+    context.setLineDash([]);
+    if (marker) {
+      context.fillStyle = colours.card;
+      context.lineWidth = 1.4;
+      tracePoint(context, marker, left + 19, y, 4);
+      context.fill();
+      context.stroke();
+    }
+    drawWords(ground, words, left + 38, y, colours.ink);
+  });
+}
+
+/** Draws marks in the order in which they are given. */
+export function drawMarks(ground: Ground, marks: readonly Mark[]): void {
+  ground.context.font = PICTURE_FONT;
+  ground.context.textBaseline = 'middle';
+  for (const mark of marks) {
+    switch (mark.kind) {
+      case 'bars':
+        drawBars(ground, mark);
+        break;
+      case 'line':
+        drawLine(ground, mark);
+        break;
+      case 'points':
+        drawPoints(ground, mark);
+        break;
+      case 'rect':
+        drawRect(ground, mark);
+        break;
+      case 'rule':
+        drawRule(ground, mark);
+        break;
+      case 'dots':
+        drawDots(ground, mark);
+        break;
+      case 'legend':
+        drawLegend(ground, mark);
+        break;
+    }
+  }
+}
+
+/** The ground of one panel of a chart. */
+export function groundOf(chart: Chart, yAxis: string, colours: ChartColours): Ground {
+  const { left, right } = chart.chartArea;
+  const x = chart.scales.x!;
+  const y = chart.scales[yAxis]!;
+  return {
+    ...{ context: chart.ctx, colours, left, right, top: y.top, bottom: y.bottom, taken: [] },
+    x: (value) => x.getPixelForValue(value),
+    y: (value) => y.getPixelForValue(value),
+  };
+}

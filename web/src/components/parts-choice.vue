@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue';
+import { useParts } from '../composables/use-parts.js';
+
+/** By what the subject is split: the levels of a label column, or other columns beside it. */
+const { labels, others, split, beside, splitBy, putBeside } = useParts();
+const BESIDE = 'beside';
+const MOST_BESIDE = 11;
+
+/** Other columns are wanted, though none is chosen yet. */
+const wanted = ref(false);
+const choice = computed(() => split.value?.id ?? (beside.value.length > 0 || wanted.value ? BESIDE : ''));
+watch(split, () => (wanted.value = false));
+
+function choose(event: Event): void {
+  const { value } = event.target as HTMLSelectElement;
+  wanted.value = value === BESIDE;
+  if (value !== BESIDE) splitBy(value);
+  else putBeside(others.value[0] ? [others.value[0].id] : []);
+}
+const ids = computed(() => beside.value.map(({ id }) => id));
+</script>
+
+<template>
+  <template v-if="labels.length || others.length">
+    <label class="soft"
+      >split by
+      <select class="field" aria-label="Split by" :value="choice" @change="choose">
+        <option value="">nothing</option>
+        <option v-for="column in labels" :key="column.id" :value="column.id">{{ column.name }}</option>
+        <option v-if="others.length" :value="BESIDE">columns side by side</option>
+      </select></label
+    >
+    <el-select
+      v-if="choice === BESIDE"
+      class="beside"
+      multiple
+      collapse-tags
+      size="small"
+      :multiple-limit="MOST_BESIDE"
+      aria-label="Columns beside the subject"
+      placeholder="which columns"
+      :model-value="ids"
+      @update:model-value="putBeside"
+    >
+      <el-option v-for="column in others" :key="column.id" :value="column.id" :label="column.name" />
+    </el-select>
+  </template>
+</template>
+
+<style scoped>
+.beside {
+  width: 190px;
+}
+</style>

@@ -1,0 +1,47 @@
+import type { PartsBy, StudyColumn } from '@verdict/contract';
+import { computed } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useStudy } from '../stores/study.js';
+
+/** By what the subject is split, or which columns stand beside it: kept in the address, for every picture of the stage. */
+export function useParts() {
+  const store = useStudy();
+  const route = useRoute();
+  const router = useRouter();
+
+  const columns = computed(() => store.study?.columns ?? []);
+  const labels = computed(() => columns.value.filter(({ kind }) => kind === 'label'));
+  const others = computed(() => columns.value.filter(({ kind, id }) => kind !== 'label' && id !== store.subject?.id));
+  const named = (ids: readonly string[], among: readonly StudyColumn[]) =>
+    ids.flatMap((id) => among.find((column) => column.id === id) ?? []);
+
+  const split = computed(() => named([String(route.query.split ?? '')], labels.value)[0] ?? null);
+  const beside = computed(() =>
+    split.value || typeof route.query.beside !== 'string' ? [] : named(route.query.beside.split(' '), others.value),
+  );
+  const parts = computed<PartsBy | null>((before) => {
+    const now: PartsBy | null = split.value
+      ? { split: split.value.id }
+      : beside.value.length > 0
+        ? { beside: beside.value.map(({ id }) => id) }
+        : null;
+    return JSON.stringify(before) === JSON.stringify(now) ? (before ?? null) : now;
+  });
+  /** The same as a request names them. */
+  const asked = computed(() =>
+    split.value
+      ? { split: split.value.name }
+      : beside.value.length > 0
+        ? { beside: beside.value.map(({ name }) => name) }
+        : {},
+  );
+
+  function set(query: { split?: string; beside?: string }): void {
+    const { split: _, beside: __, ...others } = route.query;
+    void router.replace({ query: { ...others, ...query } });
+  }
+  const splitBy = (id: string) => set(id ? { split: id } : {});
+  const putBeside = (ids: readonly string[]) => set(ids.length ? { beside: ids.join(' ') } : {});
+
+  return { labels, others, split, beside, parts, asked, splitBy, putBeside };
+}

@@ -1,0 +1,54 @@
+<script setup lang="ts">
+import { formatFigure, groupThousands, type Sample } from '@verdict/core';
+import { computed } from 'vue';
+
+/** The readings of the bars that were chosen: named, shown in the table, set aside together. */
+const props = defineProps<{
+  sample: Sample;
+  /** Indices into the sample. */
+  chosen: readonly number[];
+  locked: boolean;
+}>();
+const emit = defineEmits<{ aside: []; table: []; none: [] }>();
+
+const NAMED = 12;
+const named = computed(() =>
+  props.chosen
+    .slice(0, NAMED)
+    .map(
+      (i) => `${props.sample.rows[i]}: ${formatFigure(props.sample.values[i]!, 'reading', props.sample.resolution)}`,
+    ),
+);
+</script>
+
+<template>
+  <section class="card chosen" aria-label="Chosen readings">
+    <p>
+      <b>{{ chosen.length === 1 ? '1 reading' : `${groupThousands(chosen.length)} readings` }} chosen</b>
+      <span class="soft"> row and value: {{ named.join(', ') }}{{ chosen.length > NAMED ? ' …' : '' }}</span>
+    </p>
+    <p>
+      <button class="plain" @click="emit('table')">Show in the table</button>
+      <button v-if="!locked" class="plain" :disabled="chosen.length === 0" @click="emit('aside')">Set aside …</button>
+      <button class="plain" @click="emit('none')">Choose none</button>
+    </p>
+  </section>
+</template>
+
+<style scoped>
+.chosen {
+  padding: 8px 14px;
+  font-size: 13px;
+}
+p {
+  margin: 0;
+}
+p + p {
+  display: flex;
+  gap: 10px;
+  margin-top: 2px;
+}
+.plain {
+  padding-left: 0;
+}
+</style>

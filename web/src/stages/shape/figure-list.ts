@@ -1,0 +1,406 @@
+import {
+  formatFigure,
+  formatP,
+  formatPercent,
+  formatPercentOf,
+  groupThousands,
+  quantileChoice,
+  type Described,
+  type FigureKind,
+} from '@verdict/core';
+
+/** A figure of a column: how it is called, what it means, how it is worked out. */
+export interface Figure {
+  key: string;
+  group: 'Centre' | 'Spread' | 'Order' | 'Shape';
+  name: string;
+  meaning: string;
+  formula: string;
+  /** The numbers behind it in full, as they are copied; empty where there are none. */
+  values: (d: Described) => (number | null)[];
+  /** As it is shown. */
+  text: (d: Described) => string;
+  /** Other definitions of the same thing, by key. */
+  others?: readonly string[];
+  /** Shown beside the picture, not only in the table of all figures. */
+  first?: boolean;
+}
+
+const NOTHING = '–';
+type Kind = FigureKind;
+
+const inUnit = (d: Described, value: number | null, kind: Kind) =>
+  value === null ? NOTHING : formatFigure(value, kind, d.resolution, kind === 'statistic' ? null : d.decimals);
+
+/** A figure that is one number. */
+function one(
+  facts: Omit<Figure, 'values' | 'text'>,
+  kind: Kind | 'percent',
+  value: (d: Described) => number | null,
+): Figure {
+  const text = (d: Described) => {
+    const found = value(d);
+    if (kind === 'percent') return found === null ? NOTHING : formatPercentOf(found, 1, 3);
+    return inUnit(d, found, kind);
+  };
+  return { ...facts, values: (d) => [value(d)], text };
+}
+
+/** A figure that is two numbers, from and to. */
+function pair(
+  facts: Omit<Figure, 'values' | 'text'>,
+  kind: Kind,
+  value: (d: Described) => readonly [number, number] | null,
+): Figure {
+  const text = (d: Described) => {
+    const found = value(d);
+    return found ? `${inUnit(d, found[0], kind)} – ${inUnit(d, found[1], kind)}` : NOTHING;
+  };
+  return { ...facts, values: (d) => [...(value(d) ?? [])], text };
+}
+
+const CENTRE: Figure[] = [
+  one(
+    {
+      ...{ key: 'mean', group: 'Centre', name: 'mean', first: true },
+      meaning: 'The balance point of the readings; a far reading pulls it along.',
+      formula: 'Σx / n',
+      others: ['median', 'geometricMean', 'modes'],
+    },
+    'location',
+    (d) => d.mean,
+  ),
+  pair(
+    {
+      ...{ key: 'meanInterval', group: 'Centre', name: 'interval for the mean', first: true },
+      meaning: 'Where the mean of all that could be measured may lie, if the readings are about normal.',
+      formula: 'mean ± t(n − 1) · s / √n',
+      others: ['medianInterval'],
+    },
+    'location',
+    (d) => d.meanInterval,
+  ),
+  one(
+    {
+      ...{ key: 'median', group: 'Centre', name: 'median', first: true },
+      meaning: 'Half of the readings lie at or below it; far readings do not move it.',
+      formula: 'the middle reading, or the mean of the two middle ones',
+      others: ['mean', 'geometricMean', 'modes'],
+    },
+    'location',
+    (d) => d.median,
+  ),
+  {
+    ...{ key: 'medianInterval', group: 'Centre', name: 'interval for the median' },
+    meaning: 'Between two readings; it holds for any distribution, with the coverage given.',
+    formula: 'from the k-th least to the k-th greatest reading, k from Bin(n, ½)',
+    others: ['meanInterval'],
+    values: ({ medianInterval: m }) => (m ? [m.lower, m.upper, m.coverage] : []),
+    text: (d) => {
+      const { medianInterval: m } = d;
+      if (!m) return NOTHING;
+      const ends = `${inUnit(d, m.lower, 'location')} – ${inUnit(d, m.upper, 'location')}`;
+      return `${ends} (covers ${formatPercent(m.coverage, 3)})`;
+    },
+  },
+  one(
+    {
+      ...{ key: 'geometricMean', group: 'Centre', name: 'geometric mean' },
+      meaning: 'The balance point of ratios; for readings that are all above 0.',
+      formula: 'exp(Σ log x / n)',
+      others: ['mean', 'median'],
+    },
+    'location',
+    (d) => d.geometricMean,
+  ),
+  {
+    ...{ key: 'modes', group: 'Centre', name: 'most frequent' },
+    meaning: 'The values that occur most often, and how often; none where every value occurs once.',
+    formula: 'counted',
+    others: ['mean', 'median'],
+    values: ({ modes }) => modes.values,
+    text: (d) => {
+      const { values, count, total } = d.modes;
+      if (count === 0) return 'none';
+      const named = values.slice(0, 3).map((value) => inUnit(d, value, 'reading'));
+      return `${named.join(', ')}${total > 3 ? ` and ${total - 3} more` : ''}, ${groupThousands(count)} times`;
+    },
+  },
+  one(
+    {
+      ...{ key: 'sum', group: 'Centre', name: 'sum' },
+      meaning: 'All readings together.',
+      formula: 'Σx',
+    },
+    'reading',
+    (d) => d.sum,
+  ),
+];
+
+const SPREAD: Figure[] = [
+  one(
+    {
+      ...{ key: 'sd', group: 'Spread', name: 'sd, n − 1', first: true },
+      meaning: 'How far readings typically lie from the mean, as an estimate for all that could be measured.',
+      formula: '√(Σ(x − mean)² / (n − 1))',
+      others: ['sdPopulation', 'madSigma', 'meanAbsoluteDeviation'],
+    },
+    'spread',
+    (d) => d.sd,
+  ),
+  one(
+    {
+      ...{ key: 'sdPopulation', group: 'Spread', name: 'sd, n', first: true },
+      meaning: 'The same for these readings only, when they are all there is.',
+      formula: '√(Σ(x − mean)² / n)',
+      others: ['sd', 'madSigma'],
+    },
+    'spread',
+    (d) => d.sdPopulation,
+  ),
+  one(
+    {
+      ...{ key: 'iqr', group: 'Spread', name: 'quartile range', first: true },
+      meaning: 'The width of the middle half of the readings.',
+      formula: 'upper quartile − lower quartile',
+      others: ['sd', 'medianAbsoluteDeviation', 'range'],
+    },
+    'spread',
+    (d) => d.iqr,
+  ),
+  pair(
+    {
+      ...{ key: 'sdInterval', group: 'Spread', name: 'interval for the sd' },
+      meaning: 'Where the sd of all that could be measured may lie; only for readings that are about normal.',
+      formula: 's · √((n − 1) / χ²)',
+    },
+    'spread',
+    (d) => d.sdInterval,
+  ),
+  one(
+    {
+      ...{ key: 'variance', group: 'Spread', name: 'variance, n − 1' },
+      meaning: 'The square of the sd; variances of independent errors add up.',
+      formula: 'Σ(x − mean)² / (n − 1)',
+      others: ['variancePopulation'],
+    },
+    'statistic',
+    (d) => d.variance,
+  ),
+  one(
+    {
+      ...{ key: 'variancePopulation', group: 'Spread', name: 'variance, n' },
+      meaning: 'The same for these readings only.',
+      formula: 'Σ(x − mean)² / n',
+      others: ['variance'],
+    },
+    'statistic',
+    (d) => d.variancePopulation,
+  ),
+  one(
+    {
+      ...{ key: 'standardError', group: 'Spread', name: 'standard error of the mean' },
+      meaning: 'How far the mean itself would typically be off.',
+      formula: 's / √n',
+    },
+    'spread',
+    (d) => d.standardError,
+  ),
+  one(
+    {
+      ...{ key: 'cv', group: 'Spread', name: 'sd as a share of the mean' },
+      meaning: 'The sd beside the size of the readings; no measure where the mean is near 0.',
+      formula: 's / |mean|',
+    },
+    'percent',
+    (d) => d.cv,
+  ),
+  one(
+    {
+      ...{ key: 'meanAbsoluteDeviation', group: 'Spread', name: 'mean distance from the mean' },
+      meaning: 'The plain average of how far readings lie off.',
+      formula: 'Σ|x − mean| / n',
+      others: ['sd', 'medianAbsoluteDeviation'],
+    },
+    'spread',
+    (d) => d.meanAbsoluteDeviation,
+  ),
+  one(
+    {
+      ...{ key: 'medianAbsoluteDeviation', group: 'Spread', name: 'median distance from the median' },
+      meaning: 'Half of the readings lie closer to the median than this; far readings do not move it.',
+      formula: 'median |x − median|',
+      others: ['madSigma', 'meanAbsoluteDeviation'],
+    },
+    'spread',
+    (d) => d.medianAbsoluteDeviation,
+  ),
+  one(
+    {
+      ...{ key: 'madSigma', group: 'Spread', name: 'the same as an sd' },
+      meaning: 'What the sd of a normal with that median distance would be.',
+      formula: '1.4826 · median |x − median|',
+      others: ['sd', 'medianAbsoluteDeviation'],
+    },
+    'spread',
+    (d) => d.madSigma,
+  ),
+  one(
+    {
+      ...{ key: 'range', group: 'Spread', name: 'range' },
+      meaning: 'From the least to the greatest reading; it grows with n.',
+      formula: 'greatest − least',
+      others: ['iqr', 'sd'],
+    },
+    'spread',
+    (d) => d.range,
+  ),
+];
+
+const ORDER: Figure[] = [
+  one(
+    {
+      ...{ key: 'min', group: 'Order', name: 'least', first: true },
+      meaning: 'The least reading.',
+      formula: 'x(1)',
+    },
+    'reading',
+    (d) => d.min,
+  ),
+  {
+    ...{ key: 'quartiles', group: 'Order', name: 'quartiles', first: true },
+    meaning: 'A quarter of the readings lies below the first, a quarter above the second.',
+    formula: 'by the definition chosen in the sentence below',
+    values: ({ q1, q3 }) => [q1, q3],
+    text: (d) => `${inUnit(d, d.q1, 'location')} · ${inUnit(d, d.q3, 'location')}`,
+  },
+  one(
+    {
+      ...{ key: 'max', group: 'Order', name: 'greatest', first: true },
+      meaning: 'The greatest reading.',
+      formula: 'x(n)',
+    },
+    'reading',
+    (d) => d.max,
+  ),
+];
+
+const SHAPE: Figure[] = [
+  one(
+    {
+      ...{ key: 'skewness', group: 'Shape', name: 'skewness', first: true },
+      meaning: 'Above 0 the upper tail is the longer; adjusted for n.',
+      formula: 'G1 = g1 · √(n(n − 1)) / (n − 2)',
+      others: ['skewnessMoment', 'skewnessPearson', 'skewnessError'],
+    },
+    'statistic',
+    (d) => d.skewness.adjusted,
+  ),
+  one(
+    {
+      ...{ key: 'kurtosis', group: 'Shape', name: 'excess kurtosis', first: true },
+      meaning: 'Above 0 the tails reach further than a normal’s; adjusted for n.',
+      formula: 'G2 = (n − 1)/((n − 2)(n − 3)) · ((n + 1)g2 + 6)',
+      others: ['kurtosisMoment', 'kurtosisError'],
+    },
+    'statistic',
+    (d) => d.kurtosis.adjusted,
+  ),
+  one(
+    {
+      ...{ key: 'skewnessPearson', group: 'Shape', name: '3(mean − median)/sd', first: true },
+      meaning: 'A lean of the middle of the readings, hardly moved by one far reading (Pearson).',
+      formula: '3 · (mean − median) / s',
+      others: ['skewness', 'skewnessMoment'],
+    },
+    'statistic',
+    (d) => d.skewness.pearsonMedian,
+  ),
+  one(
+    {
+      ...{ key: 'skewnessMoment', group: 'Shape', name: 'skewness of the readings alone' },
+      meaning: 'Third moment over the sd cubed, not adjusted.',
+      formula: 'g1 = m3 / m2^1.5',
+      others: ['skewness', 'skewnessPearson'],
+    },
+    'statistic',
+    (d) => d.skewness.moment,
+  ),
+  one(
+    {
+      ...{ key: 'skewnessError', group: 'Shape', name: 'standard error of the skewness' },
+      meaning: 'How far the skewness of n normal readings typically lies from 0.',
+      formula: '√(6n(n − 1) / ((n − 2)(n + 1)(n + 3)))',
+    },
+    'statistic',
+    (d) => d.skewness.standardError,
+  ),
+  {
+    ...{ key: 'skewnessTest', group: 'Shape', name: 'p of the skewness' },
+    meaning: 'How often n normal readings lean at least so much, either way (D’Agostino).',
+    formula: 'two-sided',
+    values: ({ skewnessTest: t }) => [t?.pValue ?? null],
+    text: ({ skewnessTest: t }) => (t ? formatP(t.pValue) : NOTHING),
+  },
+  one(
+    {
+      ...{ key: 'kurtosisMoment', group: 'Shape', name: 'excess kurtosis of the readings alone' },
+      meaning: 'Fourth moment over the variance squared, less 3; not adjusted.',
+      formula: 'g2 = m4 / m2² − 3',
+      others: ['kurtosis'],
+    },
+    'statistic',
+    (d) => d.kurtosis.moment,
+  ),
+  one(
+    {
+      ...{ key: 'kurtosisError', group: 'Shape', name: 'standard error of the kurtosis' },
+      meaning: 'How far the kurtosis of n normal readings typically lies from 0.',
+      formula: '2 · SES · √((n² − 1) / ((n − 3)(n + 5)))',
+    },
+    'statistic',
+    (d) => d.kurtosis.standardError,
+  ),
+  {
+    ...{ key: 'kurtosisTest', group: 'Shape', name: 'p of the kurtosis' },
+    meaning: 'How often n normal readings have tails at least so different, either way (Anscombe and Glynn).',
+    formula: 'two-sided',
+    values: ({ kurtosisTest: t }) => [t?.pValue ?? null],
+    text: ({ kurtosisTest: t }) => (t ? formatP(t.pValue) : NOTHING),
+  },
+];
+
+export const FIGURES: readonly Figure[] = [...CENTRE, ...SPREAD, ...ORDER, ...SHAPE];
+export const FIGURE_GROUPS = ['Centre', 'Spread', 'Order', 'Shape'] as const;
+
+/** Percentiles that were asked for, as figures of their own. */
+export function percentileFigures({ percentiles }: Described): Figure[] {
+  return percentiles.map(({ percent }, i) => ({
+    ...{ key: `percentile-${i}`, group: 'Order', name: `percentile ${percent}`, first: true },
+    meaning: `${percent} % of the readings lie at or below it, about.`,
+    formula: 'by the definition chosen in the sentence below',
+    values: (d: Described) => [d.percentiles[i]?.value ?? null],
+    text: (d: Described) => inUnit(d, d.percentiles[i]?.value ?? null, 'location'),
+  }));
+}
+
+/** What the other definitions of quartiles and percentiles give, where they differ from the chosen one as shown. */
+export function otherQuantiles(d: Described): { definition: string; values: string[] }[] {
+  const figure = (value: number) => inUnit(d, value, 'location');
+  const own = [d.q1, d.q3].map(figure).join();
+  return d.quartiles
+    .map(({ type, q1, q3 }) => ({ definition: quantileChoice(type), values: [q1, q3].map(figure) }))
+    .filter(({ values }) => values.join() !== own);
+}
+
+/** The same for one percentile that was asked for. */
+export function otherPercentiles(d: Described, i: number): { definition: string; values: string[] }[] {
+  const { value, byType } = d.percentiles[i]!;
+  const own = inUnit(d, value, 'location');
+  return byType
+    .map((other, k) => ({
+      definition: quantileChoice((k + 1) as Described['quantileType']),
+      values: [inUnit(d, other, 'location')],
+    }))
+    .filter(({ values }) => values[0] !== own);
+}

@@ -1,0 +1,427 @@
+<script setup lang="ts">
+import {
+  describeAnalysis,
+  formatFigure,
+  formatValue,
+  inBins,
+  resultParagraph,
+  roundTo,
+  sharesAnalysis,
+  type Arrangement,
+} from '@verdict/core';
+import { computed, ref, watch } from 'vue';
+import { RouterLink, useRouter } from 'vue-router';
+import { snapped } from '../../charts/snapped.js';
+import CautionNote from '../../components/caution-note.vue';
+import FindingWords from '../../components/finding-words.vue';
+import MethodSentence from '../../components/method-sentence.vue';
+import SetAsideDialog from '../../components/set-aside-dialog.vue';
+import { useKeeping } from '../../composables/use-keeping.js';
+import { useKeys } from '../../composables/use-keys.js';
+import { useStudy } from '../../stores/study.js';
+import ChosenReadings from './chosen-readings.vue';
+import FiguresDialog from './figures-dialog.vue';
+import PictureCard from './picture-card.vue';
+import ShapeFigures from './shape-figures.vue';
+import SharesTable from './shares-table.vue';
+import { useShape } from './use-shape.js';
+import WhatIfPanel from './what-if-panel.vue';
+
+/** What the readings look like: the picture, the figures, the words, and trying out what a moved reading would do. */
+const store = useStudy();
+const router = useRouter();
+const shape = useShape();
+const { column, parts, picture, show, panel, stored, sample, moved, shown, whyNot, notes, failed } = shape;
+const { figures, figuresBefore, shares, address, current, describeAddress, describeRequest } = shape;
+const { sharesAddress, sharesRequest } = shape;
+const { keep, keeping, kept, problem: keepProblem } = useKeeping(shape.keepable, shape.about);
+
+const subject = computed(() => {
+  const { split, beside } = parts;
+  if (split.value) return `${column.value?.name} by ${split.value.name}`;
+  return [column.value?.name, ...beside.value.map(({ name }) => name)].join(' beside ');
+});
+const finding = computed(() => (figures.value ? describeAnalysis.finding(figures.value) : []));
+const paragraph = computed(() => (figures.value ? resultParagraph(figures.value) : ''));
+const sharesFinding = computed(() => (shares.value ? sharesAnalysis.finding(shares.value) : []));
+const allOpen = ref(false);
+
+/** The picture's sentence shows the width and start that the bins have, whatever rule they came from. */
+const pictureValues = computed(() => {
+  const request = { ...current.value.request.value } as Record<string, unknown>;
+  if (shown.value?.id === 'histogram') {
+    const { edges, width } = shown.value.result;
+    return { ...request, width, start: edges[0] };
+  }
+  return request;
+});
+/** A width of one's own is a rule of one's own. */
+function changePicture(field: string, value: Parameters<typeof address.value.set>[1]): void {
+  if (picture.value === 'histogram' && field === 'width') {
+    address.value.setAll(value === undefined ? { width: value, rule: undefined } : { width: value, rule: 'width' });
+  } else address.value.set(field, value);
+}
+
+// Bars that were chosen, and their readings.
+const chosen = ref<ReadonlySet<number>>(new Set());
+const edges = computed(() => (shown.value?.id === 'histogram' ? shown.value.result.edges : null));
+watch(
+  () => edges.value?.join(),
+  () => (chosen.value = new Set()),
+);
+const chosenReadings = computed(() =>
+  edges.value && sample.value && chosen.value.size > 0 ? inBins(sample.value.values, edges.value, chosen.value) : [],
+);
+const canChoose = computed(() => chosen.value.size > 0 && parts.beside.value.length === 0);
+const rowsOf = (indices: readonly number[]) => [...new Set(indices.map((i) => sample.value!.rows[i]!))];
+function showInTable(): void {
+  const arranged: Arrangement = { sort: [], only: [{ kind: 'rows', rows: rowsOf(chosenReadings.value) }] };
+  void router.push({ name: 'readings', query: { arranged: JSON.stringify(arranged) } });
+}
+
+// Setting aside, one pointed-at reading or all that are chosen.
+const card = ref<InstanceType<typeof PictureCard>>();
+const asideRows = ref<number[]>([]);
+const asking = computed(() => asideRows.value.length > 0);
+function askAside(rows: number[]): void {
+  if (!store.ruled && !moved.value && parts.beside.value.length === 0) asideRows.value = rows;
+}
+function setAside(reason: string): void {
+  const { id } = column.value!;
+  store.change({ kind: 'set-aside', readings: asideRows.value.map((row) => ({ column: id, row, reason })) });
+  asideRows.value = [];
+  chosen.value = new Set();
+}
+const figure = (value: number) => formatFigure(value, 'reading', sample.value?.resolution ?? null);
+const asideWords = computed(() => {
+  const [row] = asideRows.value;
+  if (row === undefined || !sample.value) return '';
+  if (asideRows.value.length > 1) return `${asideRows.value.length} readings of ${column.value?.name}`;
+  return `Row ${row} of ${column.value?.name}, ${figure(sample.value.values[sample.value.rows.indexOf(row)]!)}`;
+});
+
+// What if a reading moved.
+const canMove = computed(
+  () => parts.beside.value.length === 0 && stored.value !== null && stored.value.values.length > 0,
+);
+function whatIf(row?: number): void {
+  const { value: of } = stored;
+  if (!of || !canMove.value) return;
+  let at = row === undefined ? -1 : of.rows.indexOf(row);
+  if (at < 0) at = of.values.reduce((most, value, i) => (value > of.values[most]! ? i : most), 0);
+  moved.value = { row: of.rows[at]!, value: of.values[at]! };
+  panel.value = 'what-if';
+}
+function putBack(): void {
+  moved.value = null;
+  panel.value = 'figures';
+}
+watch(moved, (now) => {
+  if (!now && panel.value === 'what-if') panel.value = 'figures';
+});
+
+// Lines over the picture that can be dragged.
+const lines = computed(() => {
+  if (moved.value) {
+    const { row, value } = moved.value;
+    return [
+      {
+        id: 'what-if',
+        at: value,
+        words: `row ${row} at ${formatValue(value)}`,
+        tone: 'ochre' as const,
+        label: 'The moved reading',
+      },
+    ];
+  }
+  const request = sharesRequest.value;
+  if (panel.value !== 'shares' || !request || request.of !== 'limits') return [];
+  return (['lower', 'upper'] as const).flatMap((side) => {
+    const at = request[side];
+    if (at === undefined) return [];
+    return [
+      {
+        id: side,
+        at,
+        words: formatValue(at),
+        tone: 'green' as const,
+        label: `${side === 'lower' ? 'Lower' : 'Upper'} limit of the share`,
+      },
+    ];
+  });
+});
+/** A dragged place on the grid of the readings, or to about a two-hundredth of their range. */
+function place(value: number): number {
+  const resolution = sample.value?.resolution ?? null;
+  if (resolution !== null) return roundTo(value, resolution);
+  const { min, max } = figures.value ?? { min: value - 1, max: value + 1 };
+  return Number(snapped(value, { from: min, to: max }, null));
+}
+function drag(id: string, value: number): void {
+  if (id === 'what-if' && moved.value) moved.value = { ...moved.value, value: place(value) };
+  if (id === 'lower' || id === 'upper') dragLimit(id, place(value));
+  if (id === 'bin-width' || id === 'bin-start') dragBins(id, value);
+}
+function dragLimit(side: 'lower' | 'upper', at: number): void {
+  const { lower, upper } = sharesRequest.value!;
+  const now = { lower, upper, [side]: at };
+  // A limit does not pass the other one.
+  if (now.lower !== undefined && now.upper !== undefined && now.lower >= now.upper) return;
+  sharesAddress.tryOut(now);
+}
+function dragBins(id: 'bin-width' | 'bin-start', value: number): void {
+  if (shown.value?.id !== 'histogram') return;
+  const { edges: now, width, resolution } = shown.value.result;
+  const start = now[0]!;
+  if (id === 'bin-start') {
+    const at = resolution === null ? place(value) : roundTo(value - resolution / 2, resolution) + resolution / 2;
+    address.value.tryOut({ rule: 'width', width, start: Number(at.toPrecision(12)) });
+    return;
+  }
+  const step = resolution ?? (now.at(-1)! - start) / 200;
+  const wide = Math.max(step, Math.round((value - start) / step) * step);
+  address.value.tryOut({ rule: 'width', width: Number(wide.toPrecision(resolution === null ? 4 : 12)), start });
+}
+function done(id: string): void {
+  if (id === 'lower' || id === 'upper') sharesAddress.setAll({});
+  if (id === 'bin-width' || id === 'bin-start') address.value.setAll({});
+}
+
+const time = computed(() => `${Math.max(1, Math.round(shape.milliseconds.value))} ms`);
+useKeys({
+  k: () => void keep(),
+  x: () => {
+    const row = card.value?.pointedRow() ?? null;
+    if (row !== null) askAside([row]);
+    else if (canChoose.value) askAside(rowsOf(chosenReadings.value));
+  },
+});
+</script>
+
+<template>
+  <div v-if="!column" class="nothing">
+    <h1>There is nothing to look at yet.</h1>
+    <p>
+      A column of numbers is needed. <RouterLink :to="{ name: 'readings' }">Go to Readings</RouterLink> and paste one.
+    </p>
+  </div>
+  <div v-else class="shape">
+    <div class="upper">
+      <section v-if="whyNot && !shown" class="card waiting">
+        <nav class="waiting-nav" aria-label="Pictures">
+          <button v-if="picture !== 'histogram'" class="plain" @click="show('histogram')">Back to the histogram</button>
+        </nav>
+        <h2>No picture</h2>
+        <p>{{ whyNot }}</p>
+        <p class="soft">
+          Readings can be pasted, typed or mended in <RouterLink :to="{ name: 'readings' }">Readings</RouterLink>.
+        </p>
+      </section>
+      <section v-else-if="failed && !shown" class="card waiting">
+        <p role="alert">The picture could not be worked out: {{ failed }} Nothing was lost.</p>
+        <el-button @click="current.run.again()">Try again</el-button>
+      </section>
+      <PictureCard
+        v-else
+        :id="picture"
+        ref="card"
+        v-model:chosen="chosen"
+        :shown="shown"
+        :subject="subject"
+        :bounds="column"
+        :titles="address.settings.value"
+        :lines="lines"
+        :locked="store.ruled || moved !== null || parts.beside.value.length > 0"
+        @show="show"
+        @titles="(titles) => address.setAll({ ...titles })"
+        @drag="drag"
+        @done="done"
+        @aside="(row) => askAside([row])"
+        @what-if="whatIf"
+      />
+      <section class="side" aria-label="Finding">
+        <div class="words" aria-live="polite">
+          <FindingWords v-if="figures" :pieces="finding" />
+          <p v-if="paragraph && !moved" class="soft paragraph">{{ paragraph }}</p>
+          <p v-if="whyNot && !figures" class="soft">There are no figures either.</p>
+        </div>
+        <ChosenReadings
+          v-if="canChoose && sample"
+          :sample="sample"
+          :chosen="chosenReadings"
+          :locked="store.ruled || moved !== null"
+          @aside="askAside(rowsOf(chosenReadings))"
+          @table="showInTable"
+          @none="chosen = new Set()"
+        />
+        <WhatIfPanel
+          v-if="moved && stored"
+          :sample="stored"
+          :moved="moved"
+          :now="figures"
+          :before="figuresBefore"
+          @move="(row, value) => (moved = { row, value })"
+        />
+        <template v-else-if="figures">
+          <nav class="tabs" aria-label="Figures or shares">
+            <button class="plain tab" :aria-pressed="panel === 'figures'" @click="panel = 'figures'">Figures</button>
+            <button class="plain tab" :aria-pressed="panel === 'shares'" @click="panel = 'shares'">
+              Shares within limits
+            </button>
+          </nav>
+          <ShapeFigures v-if="panel === 'figures'" :result="figures" @all="allOpen = true" />
+          <template v-else-if="shares">
+            <FindingWords class="smaller" :pieces="sharesFinding" />
+            <SharesTable :result="shares" />
+          </template>
+        </template>
+        <CautionNote v-for="note in notes" :key="note.text">{{ note.text }}</CautionNote>
+        <CautionNote v-if="keepProblem" lead="Not kept" tone="wrong">{{ keepProblem }}</CautionNote>
+        <div class="actions">
+          <el-button v-if="moved" type="primary" @click="putBack">Put it back</el-button>
+          <el-button
+            v-else-if="figures"
+            type="primary"
+            :loading="keeping"
+            :disabled="store.ruled || !shown"
+            @click="keep()"
+            >Keep as evidence <kbd>K</kbd></el-button
+          >
+          <el-button v-if="figures && canMove && !moved" @click="whatIf()">What if a reading moved?</el-button>
+          <span v-if="kept" class="soft" role="status">{{ kept }}</span>
+        </div>
+      </section>
+    </div>
+    <section class="card method" aria-label="Method">
+      <div class="sentences">
+        <MethodSentence
+          v-if="current.request.value"
+          :parts="current.analysis.method"
+          :values="pictureValues"
+          :subject="subject"
+          @change="changePicture"
+        />
+        <MethodSentence
+          v-if="panel === 'shares' && sharesRequest"
+          :parts="sharesAnalysis.method"
+          :values="{ ...sharesRequest }"
+          :subject="subject"
+          @change="sharesAddress.set"
+        />
+        <MethodSentence
+          v-else-if="describeRequest"
+          :parts="describeAnalysis.method"
+          :values="{ ...describeRequest }"
+          :subject="subject"
+          @change="describeAddress.set"
+        />
+      </div>
+      <div class="state soft">{{ time }}</div>
+    </section>
+    <FiguresDialog v-if="allOpen && figures" :result="figures" :subject="subject" @close="allOpen = false" />
+    <SetAsideDialog
+      :open="asking"
+      :what="asideWords"
+      :many="asideRows.length > 1"
+      @done="setAside"
+      @leave="asideRows = []"
+    />
+  </div>
+</template>
+
+<style scoped>
+.shape {
+  display: flex;
+  flex-direction: column;
+  gap: 12px;
+  height: 100%;
+}
+.upper {
+  display: grid;
+  grid-template-columns: minmax(0, 786fr) minmax(280px, 436fr);
+  flex: 1;
+  gap: 18px;
+  min-height: 420px;
+}
+.waiting {
+  padding: 40px;
+}
+.waiting h2 {
+  margin: 0;
+  font: 500 20px var(--serif);
+}
+.waiting-nav {
+  float: right;
+}
+.side {
+  display: flex;
+  flex-direction: column;
+  gap: 9px;
+  min-height: 0;
+  padding-top: 2px;
+  overflow: auto;
+}
+.paragraph {
+  margin: 6px 0 0;
+  font-size: 13px;
+}
+.smaller {
+  font-size: 16px;
+}
+.tabs {
+  display: flex;
+  gap: 14px;
+  font-size: 13px;
+}
+.tab {
+  border-radius: 0;
+  border-bottom: 2px solid transparent;
+  padding: 0 0 1px;
+}
+.tab[aria-pressed='true'] {
+  border-bottom-color: var(--ink);
+  color: var(--ink);
+  font-weight: 500;
+}
+.actions {
+  position: sticky;
+  bottom: 0;
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px 12px;
+  align-items: center;
+  margin-top: auto;
+  padding-top: 6px;
+  background: var(--paper);
+}
+.actions .el-button + .el-button {
+  margin-left: 0;
+}
+.actions kbd {
+  margin-left: 8px;
+}
+.method {
+  display: flex;
+  gap: 20px;
+  align-items: center;
+  padding: 7px 16px;
+}
+.sentences {
+  flex: 1;
+}
+.state {
+  font-size: 13px;
+  white-space: nowrap;
+}
+.nothing h1 {
+  font: 500 24px var(--serif);
+}
+@media (max-width: 900px) {
+  .shape {
+    height: auto;
+  }
+  .upper {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
+</style>

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { formatPercentOf, groupThousands, stretchWords, type SharesResult } from '@verdict/core';
+
+/** Shares within limits: found beside expected, with the interval for the true share, and what lies below and above. */
+defineProps<{ result: SharesResult }>();
+const percent = (share: number) => formatPercentOf(share, undefined, 3);
+</script>
+
+<template>
+  <div class="scroll">
+    <table class="figures">
+      <thead>
+        <tr>
+          <th>within</th>
+          <th class="number">found</th>
+          <th class="number">expected</th>
+          <th class="number">below · above</th>
+        </tr>
+      </thead>
+      <tbody>
+        <template v-for="part in result.parts" :key="part.name">
+          <tr v-if="result.grouped">
+            <td colspan="4" class="part">{{ part.name }}, {{ groupThousands(part.n) }}</td>
+          </tr>
+          <tr v-for="(stretch, i) in part.stretches" :key="i">
+            <td>{{ stretchWords(stretch, result.resolution, result.unit).replace('within ', '') }}</td>
+            <td class="number">
+              {{ groupThousands(stretch.inside) }} of {{ groupThousands(part.n) }}, {{ percent(stretch.share) }}
+              <span class="soft interval">{{ percent(stretch.interval[0]) }} – {{ percent(stretch.interval[1]) }}</span>
+            </td>
+            <td class="number">{{ stretch.expected === null ? '–' : percent(stretch.expected) }}</td>
+            <td class="number">{{ groupThousands(stretch.below) }} · {{ groupThousands(stretch.above) }}</td>
+          </tr>
+        </template>
+      </tbody>
+    </table>
+  </div>
+</template>
+
+<style scoped>
+.scroll {
+  max-height: 330px;
+  overflow: auto;
+}
+.interval {
+  display: block;
+  font-size: 12px;
+}
+.part {
+  font-weight: 600;
+}
+</style>

@@ -1,0 +1,143 @@
+import {
+  describeAnalysis,
+  isUnavailable,
+  sharesAnalysis,
+  withReading,
+  type Analysis,
+  type DescribeResult,
+  type Note,
+  type Sample,
+  type Settings,
+  type SharesResult,
+  type Unavailable,
+} from '@verdict/core';
+import { computed, ref, toRef, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useAnalysis } from '../../composables/use-analysis.js';
+import { useSettings } from '../../composables/use-settings.js';
+import { useStudy } from '../../stores/study.js';
+import { PICTURES, type PictureId, type Shown } from './pictures.js';
+import { useParts } from '../../composables/use-parts.js';
+
+const TITLES = ['title', 'valueTitle', 'heightTitle'];
+type AnyResult = Shown['result'] | Unavailable;
+
+/** Settings that pass the schema of an analysis, or its defaults: an address can say anything. */
+function requestOf<Request>(
+  { request }: Pick<Analysis<Request & Settings>, 'request'>,
+  fixed: object,
+  settings: object,
+) {
+  const read = request.safeParse({ ...fixed, ...settings });
+  return read.success ? read.data : request.parse(fixed);
+}
+
+/** The runs behind the Shape stage: the picture that is looked at, the figures, the shares; and a reading that is moved for a moment. */
+export function useShape() {
+  const store = useStudy();
+  const route = useRoute();
+  const router = useRouter();
+  const column = toRef(store, 'subject');
+  const parts = useParts();
+
+  const picture = computed<PictureId>(() => PICTURES.find(({ id }) => id === route.query.picture)?.id ?? 'histogram');
+  const show = (id: PictureId) => void router.replace({ query: { ...route.query, picture: id } });
+  const panel = ref<'figures' | 'shares' | 'what-if'>('figures');
+
+  /** The readings as they are stored, and as they would be with one of them moved. */
+  const stored = computed(() => (column.value ? store.sampleInParts(column.value.id, parts.parts.value) : null));
+  const moved = ref<{ row: number; value: number } | null>(null);
+  const sample = computed<Sample | null>(() =>
+    stored.value && moved.value ? withReading(stored.value, moved.value.row, moved.value.value) : stored.value,
+  );
+  watch(stored, () => (moved.value = null));
+
+  const fixed = computed(() => ({ column: column.value?.name, ...parts.asked.value }));
+  const addresses = Object.fromEntries(
+    PICTURES.map(({ id, analysis }) => [id, useSettings(id, analysis.method, id === 'stem-and-leaf' ? [] : TITLES)]),
+  ) as Record<PictureId, ReturnType<typeof useSettings>>;
+  const runs = Object.fromEntries(
+    PICTURES.map((one) => {
+      const { id } = one;
+      const analysis = one.analysis as unknown as Analysis<Settings>;
+      const request = computed(() => {
+        if (!column.value || picture.value !== id) return null;
+        const level = id === 'in-order' ? { alpha: store.study!.alpha } : {};
+        return requestOf(analysis, { ...fixed.value, ...level }, addresses[id].settings.value);
+      });
+      return [id, { analysis, request, run: useAnalysis<AnyResult>(id, request, sample) }];
+    }),
+  );
+  const current = computed(() => runs[picture.value]!);
+  const found = computed(() => current.value.run.result.value);
+  const shown = computed<Shown | null>(() =>
+    found.value && !isUnavailable(found.value) ? ({ id: picture.value, result: found.value } as Shown) : null,
+  );
+  const whyNot = computed(() => (found.value && isUnavailable(found.value) ? found.value.reason : null));
+
+  const describeAddress = useSettings('describe', describeAnalysis.method);
+  const describeRequest = computed(() =>
+    column.value
+      ? requestOf(describeAnalysis, { ...fixed.value, alpha: store.study!.alpha }, describeAddress.settings.value)
+      : null,
+  );
+  const described = useAnalysis<DescribeResult | Unavailable>('describe', describeRequest, sample);
+  const figures = computed(() => (described.result.value?.available ? described.result.value : null));
+  const beforeRequest = computed(() => (moved.value ? describeRequest.value : null));
+  const before = useAnalysis<DescribeResult | Unavailable>('describe', beforeRequest, stored);
+  const figuresBefore = computed(() => (before.result.value?.available ? before.result.value : null));
+
+  const sharesAddress = useSettings('shares', sharesAnalysis.method);
+  const sharesRequest = computed(() => {
+    if (!column.value || panel.value !== 'shares') return null;
+    const settings = sharesAddress.settings.value;
+    const level = { ...fixed.value, alpha: store.study!.alpha };
+    if (settings.of !== 'limits') return requestOf(sharesAnalysis, level, settings);
+    // The limits of the column until others are typed or dragged; without any, the quartiles.
+    const { lowerLimit, upperLimit } = column.value;
+    const own =
+      lowerLimit !== null || upperLimit !== null
+        ? { lower: lowerLimit ?? undefined, upper: upperLimit ?? undefined }
+        : { lower: figures.value?.q1, upper: figures.value?.q3 };
+    const typed = 'lower' in settings || 'upper' in settings ? {} : own;
+    return requestOf(sharesAnalysis, level, { ...typed, ...settings });
+  });
+  const shared = useAnalysis<SharesResult | Unavailable>('shares', sharesRequest, sample);
+  const shares = computed(() => (shared.result.value?.available ? shared.result.value : null));
+
+  const notes = computed<Note[]>(() => {
+    const all = [...(figures.value?.notes ?? []), ...(shown.value?.result.notes ?? []), ...(shares.value?.notes ?? [])];
+    return all.filter((note, i) => all.findIndex(({ text }) => text === note.text) === i);
+  });
+  const failed = computed(() => current.value.run.failed.value ?? described.failed.value ?? shared.failed.value);
+  const milliseconds = computed(() => Math.max(current.value.run.milliseconds.value, described.milliseconds.value));
+
+  /** What the key K keeps: nothing while a reading is moved, since nothing of that is stored. */
+  const keepable = computed(() => {
+    const { analysis, request, run } = current.value;
+    const pieces = [
+      { analysis, request: request.value, result: shown.value?.result ?? null, whole: run.progress.value === null },
+      {
+        analysis: describeAnalysis,
+        request: describeRequest.value,
+        result: figures.value,
+        whole: described.progress.value === null,
+      },
+    ];
+    if (panel.value !== 'shares') return pieces;
+    const whole = shared.progress.value === null;
+    return [...pieces, { analysis: sharesAnalysis, request: sharesRequest.value, result: shares.value, whole }];
+  });
+  const about = computed(() =>
+    column.value && stored.value && !moved.value
+      ? { column: column.value.id, parts: parts.parts.value, sample: stored.value }
+      : null,
+  );
+
+  return {
+    ...{ column, parts, picture, show, panel, stored, sample, moved, shown, whyNot, notes, failed, milliseconds },
+    ...{ figures, figuresBefore, shares, keepable, about },
+    address: computed(() => addresses[picture.value]),
+    ...{ current, describeAddress, describeRequest, sharesAddress, sharesRequest },
+  };
+}

@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import type { DescribeResult, Sample } from '@verdict/core';
+import { computed, ref } from 'vue';
+import DraftField from '../../components/draft-field.vue';
+import { FIGURES } from './figure-list.js';
+
+/** One reading moved for a moment: which, where to, and what that does. Nothing of it is stored. */
+const props = defineProps<{
+  sample: Sample;
+  moved: { row: number; value: number };
+  now: DescribeResult | null;
+  before: DescribeResult | null;
+}>();
+const emit = defineEmits<{ move: [row: number, value: number] }>();
+
+const SHOWN = ['mean', 'median', 'sd', 'quartiles', 'skewness', 'max'];
+const figures = FIGURES.filter(({ key }) => SHOWN.includes(key));
+const stored = computed(() => props.sample.values[props.sample.rows.indexOf(props.moved.row)]);
+const wrong = ref('');
+
+const numberIn = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.').replace('\u2212', '-')));
+function toRow(text: string): void {
+  const row = numberIn(text);
+  const at = props.sample.rows.indexOf(row);
+  wrong.value = at < 0 ? `Row “${text}” has no reading of this column.` : '';
+  if (at >= 0) emit('move', row, props.sample.values[at]!);
+}
+function toValue(text: string): void {
+  const value = numberIn(text);
+  wrong.value = Number.isFinite(value) ? '' : `“${text}” is no number; the reading stays where it is.`;
+  if (Number.isFinite(value)) emit('move', props.moved.row, value);
+}
+</script>
+
+<template>
+  <section class="what-if card" aria-label="What if a reading moved">
+    <p class="sentence">
+      What if the reading in row
+      <DraftField class="field" aria-label="Row of the reading" size="4" :value="String(moved.row)" @commit="toRow" />
+      were
+      <DraftField class="field" aria-label="Its value" size="6" :value="String(moved.value)" @commit="toValue" />
+      instead of {{ stored }}?
+    </p>
+    <p v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</p>
+    <table v-if="now" class="figures">
+      <thead>
+        <tr>
+          <th></th>
+          <th class="number">as stored</th>
+          <th class="number">if it moved</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="figure in figures" :key="figure.key">
+          <td>{{ figure.name }}</td>
+          <td class="number">{{ before ? figure.text(before) : '…' }}</td>
+          <td class="number">{{ figure.text(now) }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p class="soft">Drag the ochre line on the picture, or type. Nothing of this is stored.</p>
+  </section>
+</template>
+
+<style scoped>
+.what-if {
+  padding: 10px 14px;
+}
+.sentence {
+  margin: 0;
+  font: 15px/1.75 var(--serif);
+}
+p {
+  margin: 6px 0;
+  font-size: 13px;
+}
+</style>

@@ -2,6 +2,7 @@ import { benchAndersonDarling } from './anderson-darling.ts';
 import { benchBand } from './band.ts';
 import { benchDistributions } from './distributions.ts';
 import { benchReadings } from './readings.ts';
+import { benchShapeInBrowser } from './shape-in-browser.ts';
 import { benchShape } from './shape.ts';
 import { benchTable } from './table.ts';
 
@@ -12,6 +13,7 @@ const BENCHES: Record<string, () => Promise<void> | void> = {
   distributions: benchDistributions,
   readings: benchReadings,
   shape: benchShape,
+  'shape-in-browser': benchShapeInBrowser,
   table: benchTable,
 };
 const wanted = process.argv.slice(2);

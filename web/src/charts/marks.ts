@@ -134,10 +134,23 @@ export function tracePoint(context: CanvasRenderingContext2D, marker: Marker, x:
   }
 }
 
+/** Beyond this many points one path is drawn for all: a fill and a stroke for each would take most of a second. */
+const MANY_POINTS = 2_000;
+
 function drawPoints({ context, colours, x, y }: Ground, mark: Extract<Mark, { kind: 'points' }>): void {
   context.strokeStyle = colourOf(mark.tone, colours);
   context.fillStyle = mark.filled ? colourOf(mark.tone, colours) : colours.card;
   context.lineWidth = mark.x.length > 300 ? 1 : 1.4;
+  if (mark.x.length > MANY_POINTS) {
+    context.beginPath();
+    mark.x.forEach((value, i) => {
+      const [across, up] = [x(value), y(mark.y[i]!)];
+      context.moveTo(across + mark.radius, up);
+      context.arc(across, up, mark.radius, 0, 2 * Math.PI);
+    });
+    context.stroke();
+    return;
+  }
   mark.x.forEach((value, i) => {
     tracePoint(context, mark.marker, x(value), y(mark.y[i]!), mark.radius);
     context.fill();

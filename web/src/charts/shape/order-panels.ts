@@ -4,9 +4,9 @@ import type { Axis, Hit, Panels } from '../panels.js';
 import { boundMarks, readingWords, valueAxis, type Setting } from './value-axis.js';
 
 type Part = InOrderResult['parts'][number];
-/** Beyond this many readings, marks that cover one another to the pixel are drawn once. */
+/** Beyond this many readings, marks that cover one another within four pixels are drawn once. */
 const THIN_FROM = 2_000;
-const CELLS = { across: 700, up: 380 };
+const CELLS = { across: 175, up: 95 };
 /** Neighbouring rows are joined by a thin line as long as it can be followed. */
 const MOST_JOINED = 400;
 

@@ -32,7 +32,7 @@ const store = useStudy();
 const router = useRouter();
 const shape = useShape();
 const { column, parts, picture, show, panel, stored, sample, moved, shown, whyNot, notes, failed } = shape;
-const { figures, figuresBefore, shares, address, current, describeAddress, describeRequest } = shape;
+const { titles, figures, figuresBefore, shares, address, current, describeAddress, describeRequest } = shape;
 const { sharesAddress, sharesRequest } = shape;
 const { keep, keeping, kept, problem: keepProblem } = useKeeping(shape.keepable, shape.about);
 
@@ -229,11 +229,11 @@ useKeys({
         :shown="shown"
         :subject="subject"
         :bounds="column"
-        :titles="address.settings.value"
+        :titles="titles"
         :lines="lines"
         :locked="store.ruled || moved !== null || parts.beside.value.length > 0"
         @show="show"
-        @titles="(titles) => address.setAll({ ...titles })"
+        @titles="(written) => address.setAll({ ...written })"
         @drag="drag"
         @done="done"
         @aside="(row) => askAside([row])"

@@ -17,6 +17,7 @@ import { useAnalysis } from '../../composables/use-analysis.js';
 import { useSettings } from '../../composables/use-settings.js';
 import { useStudy } from '../../stores/study.js';
 import { PICTURES, type PictureId, type Shown } from './pictures.js';
+import type { Titles } from '../../charts/shape/value-axis.js';
 import { useParts } from '../../composables/use-parts.js';
 
 const TITLES = ['title', 'valueTitle', 'heightTitle'];
@@ -74,6 +75,13 @@ export function useShape() {
     found.value && !isUnavailable(found.value) ? ({ id: picture.value, result: found.value } as Shown) : null,
   );
   const whyNot = computed(() => (found.value && isUnavailable(found.value) ? found.value.reason : null));
+
+  /** Titles alone, the same object while they are the same: another setting does not draw the old result anew. */
+  const titles = computed<Titles>((was) => {
+    const { title, valueTitle, heightTitle } = addresses[picture.value].settings.value as Titles;
+    const now = { title, valueTitle, heightTitle };
+    return was && JSON.stringify(was) === JSON.stringify(now) ? was : now;
+  });
 
   const describeAddress = useSettings('describe', describeAnalysis.method);
   const describeRequest = computed(() =>
@@ -137,7 +145,7 @@ export function useShape() {
   return {
     ...{ column, parts, picture, show, panel, stored, sample, moved, shown, whyNot, notes, failed, milliseconds },
     ...{ figures, figuresBefore, shares, keepable, about },
-    address: computed(() => addresses[picture.value]),
+    ...{ titles, address: computed(() => addresses[picture.value]) },
     ...{ current, describeAddress, describeRequest, sharesAddress, sharesRequest },
   };
 }

@@ -76,6 +76,19 @@ try {
   await page.getByRole('link', { name: /Tile thickness/ }).click();
   await page.getByRole('region', { name: 'First figures' }).waitFor();
 
+  await stage('Shape');
+  await page.getByRole('region', { name: 'Figures' }).waitFor();
+  await page.getByLabel('curve', { exact: true }).selectOption('normal');
+  await page.getByText(/the fullest|lean to neither side/).waitFor();
+  await page.getByRole('img', { name: /Histogram of thickness: 48 readings/ }).waitFor();
+  await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
+  await shot('shape');
+  await page.getByLabel('Split by').selectOption({ label: 'kiln' });
+  await page.getByText('2 groups by kiln').waitFor();
+  await page.getByRole('button', { name: 'Shares within limits' }).click();
+  await page.getByRole('cell', { name: 'mean ± 3 sd' }).last().waitFor();
+  await shot('shape-by-group');
+
   await stage('Fit');
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('fit');

@@ -6,7 +6,7 @@ import { stepsOf } from '../src/describe/empirical.js';
 import { BIN_RULES, binsOf, countsIn, histogram, otherBins, type BinRequest } from '../src/describe/histogram.js';
 import { quartilesOfSorted } from '../src/describe/quantiles.js';
 import { countsWithin } from '../src/describe/shares.js';
-import { stemAndLeaf } from '../src/describe/stem-and-leaf.js';
+import { stemAndLeaf, stemLayout, type StemSplit } from '../src/describe/stem-and-leaf.js';
 import { stemText } from '../src/analyses/stem-and-leaf.js';
 import { ordered } from '../src/numeric/ordered.js';
 import { column, columns } from './reference.js';
@@ -19,6 +19,9 @@ const anyColumn = fc.oneof(
   fc.array(fc.double({ min: -1e300, max: 1e300, noNaN: true }), { minLength: 1, maxLength: 20 }),
   fc.array(fc.double({ min: 0, max: 1e-300, noNaN: true }), { minLength: 1, maxLength: 20 }),
   fc.array(fc.integer({ min: -5, max: 5 }), { minLength: 1, maxLength: 60 }),
+  fc
+    .array(fc.double({ min: 0, max: 1e-3, noNaN: true }), { minLength: 1, maxLength: 20 })
+    .map((all) => all.map((x) => x - 1e9)),
   fc
     .array(fc.integer({ min: 0, max: 9 }), { minLength: 1, maxLength: 30 })
     .map((all) => [...all.map((k) => 1e7 + k / 1e3), 1e9]),
@@ -158,8 +161,11 @@ group('the box', () => {
 });
 
 group('stem-and-leaf', () => {
-  const shown = (readings: number[], resolution: number | null, split: 1 | 2 | 5 | null = null) =>
-    stemText(stemAndLeaf(Float64Array.from(readings).sort(), resolution, split));
+  const displayed = (sorted: Float64Array, resolution: number | null, split: StemSplit | null) =>
+    stemAndLeaf(sorted, stemLayout(sorted, resolution, split));
+
+  const shown = (readings: number[], resolution: number | null, split: StemSplit | null = null) =>
+    stemText(displayed(Float64Array.from(readings).sort(), resolution, split));
 
   it('writes each reading as a leaf, with the depth from the nearer end and the line of the median', () => {
     expect(shown([12, 15, 21, 23, 23, 28, 31, 34, 47], 1, 1)).toEqual([
@@ -171,11 +177,11 @@ group('stem-and-leaf', () => {
   });
 
   it('splits stems in two and in five, and gives −0 a line of its own', () => {
-    expect(stemAndLeaf(Float64Array.of(10, 14, 15, 19), 1, 2).lines.map(({ stem, leaves }) => stem + leaves)).toEqual([
+    expect(displayed(Float64Array.of(10, 14, 15, 19), 1, 2).lines.map(({ stem, leaves }) => stem + leaves)).toEqual([
       '104',
       '159',
     ]);
-    expect(stemAndLeaf(Float64Array.of(10, 13, 15, 19), 1, 5).lines.map(({ leaves }) => leaves)).toEqual([
+    expect(displayed(Float64Array.of(10, 13, 15, 19), 1, 5).lines.map(({ leaves }) => leaves)).toEqual([
       '0',
       '3',
       '5',
@@ -183,7 +189,7 @@ group('stem-and-leaf', () => {
       '9',
     ]);
     expect(
-      stemAndLeaf(Float64Array.of(-12, -3, 4, 15), 1, 1).lines.map(({ stem, leaves }) => `${stem}|${leaves}`),
+      displayed(Float64Array.of(-12, -3, 4, 15), 1, 1).lines.map(({ stem, leaves }) => `${stem}|${leaves}`),
     ).toEqual(['\u22121|2', '\u22120|3', '0|4', '1|5']);
   });
 
@@ -194,7 +200,7 @@ group('stem-and-leaf', () => {
         (readings) => {
           const sorted = Float64Array.from(readings).sort();
           if (!Number.isFinite(sorted.at(-1)! - sorted[0]!)) return;
-          const { lines, leafUnit } = stemAndLeaf(sorted, null, null);
+          const { lines, leafUnit } = displayed(sorted, null, null);
           expect(lines.reduce((n, { leaves }) => n + leaves.length, 0)).toBe(readings.length);
           expect(lines.length).toBeLessThan(50);
           expect(leafUnit).toBeGreaterThan(0);
@@ -210,10 +216,24 @@ group('stem-and-leaf', () => {
   });
 
   it('reads decimals as they are written, and cuts digits behind the leaf', () => {
-    const { leafUnit, lines, cut } = stemAndLeaf(column('small-normal').sort(), 0.01, null);
+    const { leafUnit, lines, cut } = displayed(column('small-normal').sort(), 0.01, null);
     expect([leafUnit, cut]).toEqual([0.01, false]);
     expect(lines.reduce((all, { leaves }) => all + leaves, '').length).toBe(12);
-    expect(stemAndLeaf(Float64Array.of(1.19, 2.95, 9.99), 0.01, 1)).toMatchObject({ leafUnit: 0.1, cut: true });
+    expect(displayed(Float64Array.of(1.19, 2.95, 9.99), 0.01, 1)).toMatchObject({ leafUnit: 0.1, cut: true });
+  });
+
+  it('puts groups on common lines', () => {
+    const all = Float64Array.of(11, 12, 38, 51);
+    const layout = stemLayout(all, 1, 1);
+    const [low, high] = [stemAndLeaf(all.subarray(0, 2), layout), stemAndLeaf(all.subarray(3), layout)];
+    expect(low.lines.map(({ stem }) => stem)).toEqual(high.lines.map(({ stem }) => stem));
+    expect(high.lines.map(({ leaves, depth }) => [leaves, depth])).toEqual([
+      ['', 0],
+      ['', 0],
+      ['', 0],
+      ['', 0],
+      ['1', 1],
+    ]);
   });
 });
 

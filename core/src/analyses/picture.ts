@@ -102,6 +102,10 @@ export interface Picture<Part> {
   notes: Note[];
 }
 
+/** Beyond these, edges and densities leave the doubles. */
+const GREATEST = 1e300;
+const LEAST = 1e-300;
+
 /** Why no picture can be drawn of these readings, or null. */
 function whyNoPicture(sample: Sample): string | null {
   if (sample.values.length === 0) return whyEmpty(sample);
@@ -111,8 +115,10 @@ function whyNoPicture(sample: Sample): string | null {
     if (value < least) least = value;
     if (value > greatest) greatest = value;
   }
-  if (Number.isFinite((greatest - least) * 4)) return null;
-  return `The readings of ${sample.name} reach too far apart for an axis. Choose a larger unit.`;
+  const size = Math.max(-least, greatest);
+  if (size <= GREATEST && (size === 0 || size >= LEAST)) return null;
+  const unit = size > GREATEST ? 'larger' : 'smaller';
+  return `The readings of ${sample.name} are ${unit === 'larger' ? 'too large' : 'too near to 0'} for an axis. Choose a ${unit} unit.`;
 }
 
 /**

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { stemAndLeaf, type StemAndLeaf, type StemSplit } from '../describe/stem-and-leaf.js';
+import { stemAndLeaf, stemLayout, type StemAndLeaf, type StemSplit } from '../describe/stem-and-leaf.js';
 import { formatValue, groupThousands } from '../numeric/format.js';
 import { defineAnalysis, isUnavailable, type Note } from './analysis.js';
 import { unavailable } from './cautions.js';
@@ -73,8 +73,8 @@ export const stemAndLeafAnalysis = defineAnalysis<StemAndLeafRequest, StemAndLea
     const found = pictured(
       sample,
       { axis: 'readings' },
-      () => null,
-      ({ values, resolution }) => stemAndLeaf(values.slice().sort(), resolution, split),
+      (values, resolution) => stemLayout(values.slice().sort(), resolution, split),
+      ({ values }, layout) => stemAndLeaf(values.slice().sort(), layout),
     );
     if (isUnavailable(found)) return found;
     const { picture } = found;

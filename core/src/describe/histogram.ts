@@ -38,8 +38,8 @@ export interface Bins {
 export const MOST_BINS = 500;
 /** A bin is at least so much of the greatest reading, or its edges would fall on one double. */
 const LEAST_SHARE = 32 * Number.EPSILON;
-/** Below this doubles are too sparse for edges. */
-const LEAST_WIDTH = 2 ** -1060;
+/** Below this doubles are too sparse for edges, and densities too great to be held. */
+const LEAST_WIDTH = 1e-305;
 
 interface Ends {
   least: number;
@@ -187,7 +187,10 @@ function startOf(
 /** Edges as the decimals they are, so that a width of 0.1 does not leave 0.30000000000000004 on the axis; the outer ones hold all readings. */
 function edgesFrom(start: number, width: number, bins: number, { least, greatest }: Ends): Float64Array {
   const digits = Math.min(100, Math.max(decimalsOf(width), decimalsOf(Math.abs(start) || 1)));
-  const clean = (x: number) => (digits < 12 && Math.abs(x) < 1e12 ? Number(x.toFixed(digits)) : x);
+  const clean = (x: number) => {
+    const decimal = digits < 12 && Math.abs(x) < 1e12 ? Number(x.toFixed(digits)) : x;
+    return Math.abs(decimal - x) < 1e-6 * width ? decimal : x;
+  };
   const edges = Float64Array.from({ length: bins + 1 }, (_, i) => clean(start + i * width));
   if (edges[0]! > least) edges[0] = least;
   if (edges[bins]! < greatest) edges[bins] = greatest;

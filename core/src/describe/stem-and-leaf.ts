@@ -50,12 +50,20 @@ const lineOf = (leaves: number, below: boolean, width: number) => {
   return below ? -1 - k : k;
 };
 
+/** How readings are cut into stems and leaves, and over which lines: what several groups share. */
+export interface StemLayout {
+  leafUnit: number;
+  split: StemSplit;
+  first: number;
+  last: number;
+}
+
 /**
- * Stem-and-leaf display (Tukey 1977, chapter 1; Hoaglin, Mosteller & Tukey 1983, chapter 1) of readings in rising order, not empty.
+ * The layout that suits readings in rising order, not empty.
  * @param resolution leaves finer than the step of the instrument are not shown
  * @param split lines of a stem; null chooses them, and the leaf unit, so that about 10·log10 n lines come out
  */
-export function stemAndLeaf(sorted: Float64Array, resolution: number | null, split: StemSplit | null): StemAndLeaf {
+export function stemLayout(sorted: Float64Array, resolution: number | null, split: StemSplit | null): StemLayout {
   const n = sorted.length;
   const [least, greatest] = [sorted[0]!, sorted[n - 1]!];
   const range = greatest - least;
@@ -64,22 +72,25 @@ export function stemAndLeaf(sorted: Float64Array, resolution: number | null, spl
   // No leaf below the step of the instrument, nor below what a double holds.
   const coarsest = size > 0 ? power(size) - 14 : 0;
   const finest = Math.max(resolution === null ? coarsest : power(resolution), range > 0 ? power(range) - 3 : coarsest);
-  const most = split === null ? suitableLines(n) : MOST_LINES;
   const alike = resolution === null && range === 0 ? power(size || 1) - 1 : finest;
+  const most = split === null ? suitableLines(n) : Math.min(MOST_LINES, suitableLines(n) * 2.5);
   for (const layout of layouts(Math.max(finest, alike, LEAST_POWER))) {
-    if (split !== null && layout.split !== split) continue;
-    if (range / layout.width > (split === null ? most : Math.min(MOST_LINES, suitableLines(n) * 2.5))) continue;
-    return withLeaves(sorted, layout);
+    if ((split !== null && layout.split !== split) || range / layout.width > most) continue;
+    const { leafUnit, split: found } = layout;
+    const at = (x: number) => lineOf(inLeaves(x, leafUnit), x < 0, 10 / found);
+    return { leafUnit, split: found, first: at(least), last: at(greatest) };
   }
   throw new RangeError('Every range has a layout.');
 }
 
-function withLeaves(sorted: Float64Array, { leafUnit, split }: { leafUnit: number; split: StemSplit }): StemAndLeaf {
+/**
+ * Stem-and-leaf display (Tukey 1977, chapter 1; Hoaglin, Mosteller & Tukey 1983, chapter 1) of readings in rising order, not empty, over a layout
+ * that holds them all.
+ */
+export function stemAndLeaf(sorted: Float64Array, { leafUnit, split, first, last }: StemLayout): StemAndLeaf {
   const n = sorted.length;
   const width = 10 / split;
   const whole = Array.from(sorted, (x) => inLeaves(x, leafUnit));
-  const first = lineOf(whole[0]!, sorted[0]! < 0, width);
-  const last = lineOf(whole[n - 1]!, sorted[n - 1]! < 0, width);
   const leaves: string[][] = Array.from({ length: last - first + 1 }, () => []);
   whole.forEach((t, i) => leaves[lineOf(t, sorted[i]! < 0, width) - first]!.push(String(Math.abs(t) % 10)));
   let before = 0;
@@ -89,14 +100,9 @@ function withLeaves(sorted: Float64Array, { leafUnit, split }: { leafUnit: numbe
     const upTo = before + found.length;
     const from = n - before;
     // The middle reading, or the two middle ones.
-    const median = found.length > 0 && before < n / 2 + 1 && before < (n >> 1) + 1 && upTo > (n - 1) >> 1;
+    const median = found.length > 0 && before < (n >> 1) + 1 && upTo > (n - 1) >> 1;
     before = upTo;
-    return {
-      stem: `${line < 0 ? '\u2212' : ''}${stem}`,
-      leaves: found.join(''),
-      depth: Math.min(upTo, from),
-      median,
-    };
+    return { stem: `${line < 0 ? '\u2212' : ''}${stem}`, leaves: found.join(''), depth: Math.min(upTo, from), median };
   });
   const cut = whole.some((t, i) => Math.abs(sorted[i]! / leafUnit - t) > 1e-9 * Math.max(1, Math.abs(t)));
   return { leafUnit, split, lines, cut };

@@ -171,7 +171,13 @@ function drawRect({ context, colours, x, y }: Ground, mark: Extract<Mark, { kind
 }
 
 /** Words on the ground of the card, so that what lies behind does not run through them. */
-function drawWords({ context, colours }: Ground, words: string, x: number, y: number, tone: string): void {
+export function drawWords(
+  { context, colours }: Pick<Ground, 'context' | 'colours'>,
+  words: string,
+  x: number,
+  y: number,
+  tone: string,
+): void {
   context.textAlign = 'left';
   const width = context.measureText(words).width;
   context.globalAlpha = 0.85;

@@ -1,6 +1,6 @@
 import { decimalsOf, formatValue, type Scores } from '@verdict/core';
 import type { Chart, ChartConfiguration, ChartData, Plugin, Tick } from 'chart.js';
-import { drawMarks, freeLine, groundOf, tracePoint, type Mark } from './marks.js';
+import { drawMarks, drawWords, freeLine, groundOf, tracePoint, type Mark } from './marks.js';
 import type { ChartColours } from './theme.js';
 
 /** Something that can be pointed at: a place or an area, in the units of the axes. */
@@ -140,9 +140,7 @@ function drawPanels(chart: Chart, picture: Panels, colours: ChartColours, pointe
     drawMarks(ground, marks);
     if (name) {
       context.font = "600 12px 'IBM Plex Sans', sans-serif";
-      context.textAlign = 'left';
-      context.fillStyle = colours.ink;
-      context.fillText(name, left + 6, freeLine(ground, left + 6, context.measureText(name).width));
+      drawWords(ground, name, left + 6, freeLine(ground, left + 6, context.measureText(name).width), colours.ink);
     }
     context.restore();
     if (i > 0) {

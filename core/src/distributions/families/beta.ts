@@ -70,10 +70,15 @@ function distributionOf(a: number, b: number, lower: number, upper: number): Dis
   }
 }
 
+/** Shapes that add up to more than this stand for a spike that 1 − x cannot tell from a single value. */
+const GREATEST_SUM = 1e10;
+
 function shapesFromMoments(mean: number, variance: number): { shape1: number; shape2: number } | Refusal {
   const common = (mean * (1 - mean)) / variance - 1;
   if (!(mean > 0 && mean < 1)) return refuse('A beta distribution has its mean between its ends.');
   if (!(common > 0)) return refuse('No beta distribution is as spread out as this between these ends.');
+  if (common > GREATEST_SUM)
+    return refuse('The readings take up too little of the stretch between the ends of a beta.');
   return { shape1: mean * common, shape2: (1 - mean) * common };
 }
 

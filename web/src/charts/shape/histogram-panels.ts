@@ -35,7 +35,7 @@ export function histogramPanels(result: HistogramResult, setting: Setting, chose
     const heights = heightsOf(result, counts);
     const points = curvePoints(curve, x, 'density');
     const factor = scale === 'count' ? n * width : scale === 'share' ? width : 1;
-    const y = points?.y.map((density) => density * factor) ?? [];
+    const y = points?.y.map((density) => Math.min(density * factor, Number.MAX_VALUE / 2)) ?? [];
     for (const height of heights) if (height > top) top = height;
     for (const height of y) if (height > top) top = height;
     counts.forEach((_, bar) => {
@@ -50,5 +50,5 @@ export function histogramPanels(result: HistogramResult, setting: Setting, chose
     };
   });
   const title = setting.titles.heightTitle ?? HEIGHTS[scale];
-  return { x, y: { from: 0, to: top * 1.08 || 1, title, whole: scale === 'count' }, panels, hits };
+  return { x, y: { from: 0, to: top * (grouped ? 1.25 : 1.08) || 1, title, whole: scale === 'count' }, panels, hits };
 }

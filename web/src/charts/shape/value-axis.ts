@@ -120,7 +120,10 @@ export function boundsBeyond(picture: AnyPicture, { from, to }: Axis, { bounds }
 export function curvePoints(curve: FittedCurve, { from, to }: Axis, scale: CurveScale): Curve | null {
   if (!curve || !('family' in curve)) return null;
   const family = familyByName(curve.family);
-  return curveOver(family, distribution(family, curve.parameters), { from, to }, scale);
+  const drawn = curveOver(family, distribution(family, curve.parameters), { from, to }, scale);
+  // Over a window far wider than the curve some points are beyond a double.
+  const held = drawn.x.map((x, i) => Number.isFinite(x) && Number.isFinite(drawn.y[i]!));
+  return { ...drawn, x: drawn.x.filter((_, i) => held[i]), y: drawn.y.filter((_, i) => held[i]) };
 }
 
 /** "normal with mean 8.016 and sd 0.1081", or nothing. */

@@ -3,6 +3,7 @@ import {
   formatP,
   formatPercent,
   formatPercentOf,
+  formatValue,
   groupThousands,
   quantileChoice,
   type Described,
@@ -40,7 +41,11 @@ function one(
 ): Figure {
   const text = (d: Described) => {
     const found = value(d);
-    if (kind === 'percent') return found === null ? NOTHING : formatPercentOf(found, 1, 3);
+    if (kind === 'percent') {
+      if (found === null) return NOTHING;
+      // Far beyond the mean a percentage says less than a multiple.
+      return found < 10 ? formatPercentOf(found, 1, 3) : `${formatValue(found)} times`;
+    }
     return inUnit(d, found, kind);
   };
   return { ...facts, values: (d) => [value(d)], text };

@@ -73,7 +73,8 @@ export async function benchShapeInBrowser(): Promise<void> {
         await page.getByRole('img', { name: /Arrow keys step/ }).waitFor();
         await page.getByRole('region', { name: 'Figures' }).waitFor();
         const times: number[] = [];
-        for (let k = 0; k < 9; k++) times.push(await page.evaluate(untilDrawn, [label, k % 2 ? other : one] as [string, string]));
+        for (let k = 0; k < 9; k++)
+          times.push(await page.evaluate(untilDrawn, [label, k % 2 ? other : one] as [string, string]));
         const time = median(times);
         const kept = time < most ? 'kept' : 'MISSED';
         console.log(

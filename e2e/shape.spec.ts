@@ -172,11 +172,11 @@ test('shares: found beside expected, limits typed and dragged', async ({ page })
   const row = (name: RegExp) => finding(page).getByRole('row', { name });
   await expect(row(/^mean ± 1 sd/)).toContainText(/\d+ of 48, [\d.]+\u00a0%.*68\.3\u00a0%/);
   await expect(row(/^mean ± 3 sd/)).toContainText('99.7');
-  await method(page).getByLabel('limits to count within').selectOption('limits');
-  // The specification limits first.
+  await method(page).getByLabel('limits to count within').selectOption('specification');
   await expect(finding(page)).toContainText('48 of 48 (100\u00a0%) lie from 7.50 to 8.50\u00a0mm');
   await method(page).getByLabel('lower limit of the share').fill('8');
   await page.keyboard.press('Enter');
+  await expect(method(page).getByLabel('limits to count within')).toHaveValue('limits');
   await expect(finding(page)).toContainText(/\d\d of 48 \([\d.]+\u00a0%\) lie/);
   const lower = picture(page).getByRole('slider', { name: 'Lower limit of the share' });
   const grip = (await lower.locator('.grip').boundingBox())!;
@@ -240,6 +240,13 @@ test('figures are copied and saved in full, pictures as PNG and SVG with titles 
   for (const words of ['Week 46', 'thickness of tiles', '>readings<']) expect(svg.bytes.toString()).toContain(words);
   const png = await saved('as PNG');
   expect(png.bytes.subarray(1, 4).toString()).toBe('PNG');
+  await picture(page).getByRole('button', { name: 'Table' }).click();
+  const table = page.getByRole('dialog', { name: 'Table of the Week 46' });
+  await table.getByRole('button', { name: 'Copy as TSV' }).click();
+  await expect
+    .poll(() => page.evaluate(() => navigator.clipboard.readText()))
+    .toMatch(/^from\tto below\treadings\r?\n7\.\d+\t7\.\d+\t\d/);
+  await page.keyboard.press('Escape');
   await showPicture(page, 'Stem');
   expect((await saved('as SVG')).bytes.toString()).toContain('│');
 

@@ -18,7 +18,7 @@ const request = z
   .strictObject({
     column: columnSetting,
     ...groupSettings,
-    of: z.enum(['sd', 'limits']).default('sd'),
+    of: z.enum(['sd', 'specification', 'limits']).default('sd'),
     lower: z.number(LIMIT).optional(),
     upper: z.number(LIMIT).optional(),
     curve: z.enum(CURVES).default('normal'),
@@ -68,7 +68,7 @@ function shareOf(sample: Sample, asked: SharesRequest): SharesPart {
   const curve = fittedCurve(sample, asked.curve);
   const d = curve && 'family' in curve ? distribution(familyByName(curve.family), curve.parameters) : null;
   const limits: { times: number | null; lower: number | null; upper: number | null }[] =
-    asked.of === 'limits'
+    asked.of !== 'sd'
       ? [{ times: null, lower: asked.lower ?? null, upper: asked.upper ?? null }]
       : sd === null || sd === 0
         ? []
@@ -139,24 +139,25 @@ export const sharesAnalysis = defineAnalysis<SharesRequest, SharesResult>({
       type: 'choice',
       options: [
         { value: 'sd', text: 'mean ± 1, 2 and 3 sd' },
+        { value: 'specification', text: 'the specification limits' },
         { value: 'limits', text: 'limits of my own' },
       ],
     },
-    { text: ' from ', showWhen: { field: 'of', is: 'limits' } },
+    { text: ', from ', hideWhen: { field: 'of', is: 'sd' } },
     {
       field: 'lower',
       label: 'lower limit of the share',
       type: 'number',
       empty: 'no lower limit',
-      showWhen: { field: 'of', is: 'limits' },
+      hideWhen: { field: 'of', is: 'sd' },
     },
-    { text: ' to ', showWhen: { field: 'of', is: 'limits' } },
+    { text: ' to ', hideWhen: { field: 'of', is: 'sd' } },
     {
       field: 'upper',
       label: 'upper limit of the share',
       type: 'number',
       empty: 'no upper limit',
-      showWhen: { field: 'of', is: 'limits' },
+      hideWhen: { field: 'of', is: 'sd' },
     },
     ', beside ',
     { field: 'curve', label: 'expected by', type: 'choice', options: CURVE_OPTIONS },

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatFigure, formatPercent, probabilityPlotAnalysis, type ProbabilityPlotResult } from '@verdict/core';
+import { formatPercent, probabilityPlotAnalysis, type ProbabilityPlotResult } from '@verdict/core';
 import { computed, ref, watch } from 'vue';
 import ChartPicture from '../../charts/chart-picture.vue';
 import { plotPoints, pointWords, probabilityPlotChart } from '../../charts/probability-plot-chart.js';
@@ -46,8 +46,6 @@ watch(
   () => props.result.rows,
   () => (pointed.value = null),
 );
-
-const figure = (value: number) => formatFigure(value, 'reading', props.result.resolution);
 </script>
 
 <template>
@@ -68,7 +66,7 @@ const figure = (value: number) => formatFigure(value, 'reading', props.result.re
       </template>
       <span v-else class="soft">Point at a mark to see its row.</span>
     </p>
-    <PlotTable v-if="tableOpen" :result="result" :column="column" :figure="figure" @close="tableOpen = false" />
+    <PlotTable v-if="tableOpen" :result="result" :column="column" @close="tableOpen = false" />
   </section>
 </template>
 

@@ -10,7 +10,9 @@ import { boundsBeyond, type Line, type Titles } from '../../charts/shape/value-a
 import { useColours } from '../../charts/use-colours.js';
 import DraftField from '../../components/draft-field.vue';
 import PictureActions from '../../components/picture-actions.vue';
+import TableDialog from '../../components/table-dialog.vue';
 import OtherBinnings from './other-binnings.vue';
+import { pictureRows } from './picture-rows.js';
 import { panelsOf, PICTURES, usualTitle, valuesAlong, type PictureId, type Shown } from './pictures.js';
 import StemText from './stem-text.vue';
 
@@ -42,6 +44,7 @@ const leaving = computed(() => chart.value ?? stem.value ?? undefined);
 const colours = useColours(card);
 const place = ref<Place | null>(null);
 const titling = ref(false);
+const tableOpen = ref(false);
 const pointed = ref<number | null>(null);
 
 const title = computed(() => props.titles.title ?? usualTitle(props.id, props.subject));
@@ -140,6 +143,7 @@ const figure = (value: number) => formatFigure(value, 'reading', props.shown?.re
       <button v-if="id !== 'stem-and-leaf'" class="plain" :aria-expanded="titling" @click="titling = !titling">
         Titles
       </button>
+      <button class="plain" :disabled="!shown" @click="tableOpen = true">Table</button>
       <PictureActions :card="card" :picture="leaving" :title="title" />
     </div>
     <p v-if="titling && id !== 'stem-and-leaf'" class="titling">
@@ -197,6 +201,12 @@ const figure = (value: number) => formatFigure(value, 'reading', props.shown?.re
       <span v-if="beyond" class="soft"> {{ beyond }}.</span>
     </p>
     <OtherBinnings v-if="shown?.id === 'histogram'" :result="shown.result" />
+    <TableDialog
+      v-if="tableOpen && shown"
+      :title="`Table of the ${title}`"
+      :rows="pictureRows(shown)"
+      @close="tableOpen = false"
+    />
   </section>
 </template>
 
@@ -211,7 +221,7 @@ const figure = (value: number) => formatFigure(value, 'reading', props.shown?.re
 .title {
   display: flex;
   flex-wrap: wrap;
-  gap: 2px 7px;
+  gap: 2px 5px;
   align-items: baseline;
   font-size: 13.5px;
 }
@@ -224,7 +234,7 @@ h2 {
 }
 nav {
   display: flex;
-  gap: 3px;
+  gap: 0;
 }
 .tab {
   border-radius: 0;

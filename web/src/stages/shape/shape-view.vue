@@ -33,7 +33,7 @@ const router = useRouter();
 const shape = useShape();
 const { column, parts, picture, show, panel, stored, sample, moved, shown, whyNot, notes, failed } = shape;
 const { titles, figures, figuresBefore, shares, address, current, describeAddress, describeRequest } = shape;
-const { sharesAddress, sharesRequest } = shape;
+const { sharesAddress, sharesRequest, noShares } = shape;
 const { keep, keeping, kept, problem: keepProblem } = useKeeping(shape.keepable, shape.about);
 
 const subject = computed(() => {
@@ -60,6 +60,13 @@ function changePicture(field: string, value: Parameters<typeof address.value.set
   if (picture.value === 'histogram' && field === 'width') {
     address.value.setAll(value === undefined ? { width: value, rule: undefined } : { width: value, rule: 'width' });
   } else address.value.set(field, value);
+}
+
+/** A limit of one's own is no specification limit. */
+function changeShares(field: string, value: Parameters<typeof sharesAddress.set>[1]): void {
+  const own = field === 'lower' || field === 'upper';
+  const { lower, upper } = sharesRequest.value ?? {};
+  sharesAddress.setAll(own ? { lower, upper, [field]: value, of: 'limits' } : { [field]: value });
 }
 
 // Bars that were chosen, and their readings.
@@ -270,6 +277,7 @@ useKeys({
             </button>
           </nav>
           <ShapeFigures v-if="panel === 'figures'" :result="figures" @all="allOpen = true" />
+          <p v-else-if="noShares" class="soft" role="status">{{ noShares }}</p>
           <template v-else-if="shares">
             <FindingWords class="smaller" :pieces="sharesFinding" />
             <SharesTable :result="shares" />
@@ -302,11 +310,11 @@ useKeys({
           @change="changePicture"
         />
         <MethodSentence
-          v-if="panel === 'shares' && sharesRequest"
+          v-if="panel === 'shares'"
           :parts="sharesAnalysis.method"
-          :values="{ ...sharesRequest }"
+          :values="sharesRequest ? { ...sharesRequest } : { of: 'specification', curve: 'normal', confidence: 0.95 }"
           :subject="subject"
-          @change="sharesAddress.set"
+          @change="changeShares"
         />
         <MethodSentence
           v-else-if="describeRequest"

@@ -100,16 +100,24 @@ export function useShape() {
     if (!column.value || panel.value !== 'shares') return null;
     const settings = sharesAddress.settings.value;
     const level = { ...fixed.value, alpha: store.study!.alpha };
+    const { lowerLimit, upperLimit } = column.value;
+    const specified = lowerLimit !== null || upperLimit !== null;
+    const specification = { lower: lowerLimit ?? undefined, upper: upperLimit ?? undefined };
+    if (settings.of === 'specification') {
+      return specified ? requestOf(sharesAnalysis, level, { ...settings, ...specification }) : null;
+    }
     if (settings.of !== 'limits') return requestOf(sharesAnalysis, level, settings);
     // The limits of the column until others are typed or dragged; without any, the quartiles.
-    const { lowerLimit, upperLimit } = column.value;
-    const own =
-      lowerLimit !== null || upperLimit !== null
-        ? { lower: lowerLimit ?? undefined, upper: upperLimit ?? undefined }
-        : { lower: figures.value?.q1, upper: figures.value?.q3 };
-    const typed = 'lower' in settings || 'upper' in settings ? {} : own;
-    return requestOf(sharesAnalysis, level, { ...typed, ...settings });
+    const start = specified ? specification : { lower: figures.value?.q1, upper: figures.value?.q3 };
+    const typed = 'lower' in settings || 'upper' in settings;
+    return requestOf(sharesAnalysis, level, { ...(typed ? {} : start), ...settings });
   });
+  /** Why there are no shares, where there are none. */
+  const noShares = computed(() =>
+    panel.value === 'shares' && column.value && !sharesRequest.value
+      ? `${column.value.name} has no specification limits. Give them on its card in Readings, or count within others.`
+      : '',
+  );
   const shared = useAnalysis<SharesResult | Unavailable>('shares', sharesRequest, sample);
   const shares = computed(() => (shared.result.value?.available ? shared.result.value : null));
 
@@ -146,6 +154,6 @@ export function useShape() {
     ...{ column, parts, picture, show, panel, stored, sample, moved, shown, whyNot, notes, failed, milliseconds },
     ...{ figures, figuresBefore, shares, keepable, about },
     ...{ titles, address: computed(() => addresses[picture.value]) },
-    ...{ current, describeAddress, describeRequest, sharesAddress, sharesRequest },
+    ...{ current, describeAddress, describeRequest, sharesAddress, sharesRequest, noShares },
   };
 }

@@ -2,10 +2,11 @@
 import { useEventListener } from '@vueuse/core';
 import { ref } from 'vue';
 import { isTyping } from '../composables/use-keys.js';
+import { STAGES } from '../stages/stages.js';
 
 const open = ref(false);
 const KEYS = [
-  ['1 – 3', 'go to Readings, Fit, Verdict'],
+  [`1 – ${STAGES.length}`, `go to ${STAGES.map(({ title }) => title).join(', ')}`],
   ['K', 'keep the result as evidence'],
   ['X, in the table Alt + X', 'set aside the pointed-at or chosen readings'],
   ['Ctrl + Z, Ctrl + Shift + Z', 'undo, redo'],
@@ -14,8 +15,9 @@ const KEYS = [
   ['Ctrl + D, Delete', 'fill the first row of the range down; empty the range'],
   ['Alt + Insert, Alt + Delete', 'insert rows above, remove the chosen rows'],
   ['Ctrl + F', 'find in the table, go to a row'],
-  ['← →, with Shift ten steps', 'move a limit of the picture that is in focus (Distributions)'],
-  ['← →', 'step from reading to reading, with the plot in focus'],
+  ['← →, with Shift ten steps', 'move the grip over a picture that is in focus'],
+  ['← →', 'step from mark to mark, with the picture in focus'],
+  ['Enter', 'choose the bar that is stepped to'],
   ['Escape, then Tab', 'leave the table'],
   ['?', 'this list'],
 ];

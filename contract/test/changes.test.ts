@@ -39,4 +39,18 @@ describe('what crosses the wire', () => {
     );
     expect(keepRequestSchema.safeParse({ fingerprint: 'abc' }).success).toBe(false);
   });
+
+  it('takes evidence of readings in parts, by one label or beside up to eleven columns, and nothing of both', () => {
+    const keep = {
+      ...{ id, who: 'x', analysis: 'box', version: 1, column: id, request: {}, result: {} },
+      fingerprint: 'a'.repeat(64),
+    };
+    expect(keepRequestSchema.parse(keep).parts).toBeNull();
+    for (const parts of [{ split: id }, { beside: [id, id] }]) {
+      expect(keepRequestSchema.parse({ ...keep, parts }).parts).toEqual(parts);
+    }
+    for (const parts of [{ split: id, beside: [id] }, { beside: [] }, { beside: Array(12).fill(id) }, { split: '' }]) {
+      expect(keepRequestSchema.safeParse({ ...keep, parts }).success).toBe(false);
+    }
+  });
 });

@@ -9,7 +9,13 @@ export { MOST_GROUPS } from './analyses/groups.js';
 export { histogramAnalysis, type HistogramResult, type HistogramScale } from './analyses/histogram.js';
 export { inOrderAnalysis, type InOrderResult } from './analyses/in-order.js';
 export type { FittedCurve, Picture, Scores } from './analyses/picture.js';
-export { sharesAnalysis, stretchWords, type SharesResult, type Stretch } from './analyses/shares.js';
+export {
+  sharesAnalysis,
+  stretchWords,
+  type SharesRequest,
+  type SharesResult,
+  type Stretch,
+} from './analyses/shares.js';
 export { leafWords, stemAndLeafAnalysis, stemText, type StemAndLeafResult } from './analyses/stem-and-leaf.js';
 export { distributionAnalysis, type DistributionResult, type MomentFigure } from './analyses/distribution.js';
 export {

@@ -377,3 +377,68 @@ group('ordering', () => {
     );
   });
 });
+
+group('the intervals of a normal', () => {
+  const samples = 4_000;
+  const n = 12;
+  /** How often an interval at a confidence holds what it is for, over samples of a normal with mean 5 and sd 2. */
+  function covered(confidence: number): { mean: number; sd: number } {
+    const state = createStream(12, 0);
+    const draws = new Float64Array(n);
+    const held = { mean: 0, sd: 0 };
+    for (let k = 0; k < samples; k++) {
+      fillNormals(state, draws);
+      const values = draws.map((z) => 5 + 2 * z);
+      const { meanInterval, sdInterval } = describe(values, null, { ...USUAL_DESCRIBE, confidence });
+      if (meanInterval![0] <= 5 && meanInterval![1] >= 5) held.mean++;
+      if (sdInterval![0] <= 2 && sdInterval![1] >= 2) held.sd++;
+    }
+    return { mean: held.mean / samples, sd: held.sd / samples };
+  }
+
+  it.each([0.5, 0.9, 0.99])('at %d hold mean and sd as often as they say', (confidence) => {
+    const { mean, sd } = covered(confidence);
+    const margin = 4 * Math.sqrt((confidence * (1 - confidence)) / samples);
+    expect(Math.abs(mean - confidence)).toBeLessThan(margin);
+    expect(Math.abs(sd - confidence)).toBeLessThan(margin);
+  });
+
+  it('grow with the confidence and hold the estimate', () => {
+    const values = Float64Array.of(7.9, 8.1, 8, 8.4, 7.7, 8.2);
+    const at = (confidence: number) => describe(values, null, { ...USUAL_DESCRIBE, confidence });
+    const [narrow, wide] = [at(0.5), at(0.99)];
+    for (const key of ['meanInterval', 'sdInterval'] as const) {
+      expect(wide[key]![0]).toBeLessThan(narrow[key]![0]);
+      expect(wide[key]![1]).toBeGreaterThan(narrow[key]![1]);
+    }
+    expect(narrow.meanInterval![0]).toBeLessThan(narrow.mean);
+    expect(narrow.medianInterval!.coverage).toBeLessThan(wide.medianInterval!.coverage);
+  });
+});
+
+group('the tests of the shape under normality', () => {
+  it('find 5 % of normal samples at the level of 5 %', () => {
+    const state = createStream(14, 0);
+    const draws = new Float64Array(40);
+    const found = { skewness: 0, kurtosis: 0 };
+    const samples = 6_000;
+    for (let k = 0; k < samples; k++) {
+      fillNormals(state, draws);
+      const { skewness, kurtosis } = describe(draws);
+      if (skewnessTest(skewness.moment!, 40)!.pValue < 0.05) found.skewness++;
+      if (kurtosisTest(kurtosis.moment!, 40)!.pValue < 0.05) found.kurtosis++;
+    }
+    // Both are approximations; their authors give about half a percent.
+    expect(Math.abs(found.skewness / samples - 0.05)).toBeLessThan(0.014);
+    expect(Math.abs(found.kurtosis / samples - 0.05)).toBeLessThan(0.014);
+  });
+
+  it('turn round with the readings', () => {
+    const skewed = column('right-skew-50');
+    const { skewness } = describe(skewed);
+    const back = describe(skewed.map((x) => -x)).skewness;
+    expect(skewnessTest(back.moment!, 50)!.z).toBeCloseTo(-skewnessTest(skewness.moment!, 50)!.z, 9);
+    expect(skewnessTest(0, 50)).toEqual({ z: 0, pValue: 1 });
+    expect(kurtosisTest(1, 19)).toBeNull();
+  });
+});

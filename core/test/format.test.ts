@@ -37,3 +37,13 @@ describe('the one rounding rule', () => {
     expect(formatPercent(0.999)).toBe('99.9 %');
   });
 });
+
+describe('decimals that the analyst has set', () => {
+  it('hold for figures in the unit of the readings, and for nothing else', () => {
+    expect(formatFigure(8.016_04, 'location', 0.01, 4)).toBe('8.0160');
+    expect(formatFigure(8.016_04, 'reading', null, 0)).toBe('8');
+    expect(formatFigure(-0.000_04, 'spread', 0.01, 2)).toBe('0.00');
+    expect(formatFigure(1.2345, 'statistic', 0.01, null)).toBe('1.23');
+    expect(formatFigure(1e300, 'location', null, 2)).toBe('1.0000e300');
+  });
+});

@@ -8,7 +8,7 @@ import type { EmpiricalResult } from '../src/analyses/empirical.js';
 import { histogramAnalysis, type HistogramResult } from '../src/analyses/histogram.js';
 import { inOrderAnalysis, type InOrderResult } from '../src/analyses/in-order.js';
 import { methodOf } from '../src/analyses/method-sentence.js';
-import { ANALYSES } from '../src/analyses/registry.js';
+import { ANALYSES, type AnyAnalysis } from '../src/analyses/registry.js';
 import { advance } from '../src/analyses/runner.js';
 import { sharesAnalysis, stretchWords, type SharesResult } from '../src/analyses/shares.js';
 import type { StemAndLeafResult } from '../src/analyses/stem-and-leaf.js';
@@ -16,7 +16,8 @@ import { toWire } from '../src/analyses/wire.js';
 import { normalQuantile } from '../src/numeric/standard-normal.js';
 import { fingerprintOf } from '../src/readings/fingerprint.js';
 import type { Sample } from '../src/readings/sample.js';
-import { samplesBeside, splitSample } from '../src/table/split.js';
+import { arrangedRows } from '../src/table/arrange.js';
+import { sampleInParts, samplesBeside, splitSample } from '../src/table/split.js';
 import type { Table, TableColumn } from '../src/table/table.js';
 import { column, columns } from './reference.js';
 import { sampleOf } from './samples.js';
@@ -349,5 +350,106 @@ group('the width of columns', () => {
       ['thickness', 7],
       ['width', 2],
     ]);
+  });
+});
+
+group('a sample in parts, by other roads', () => {
+  it('counts readings as often as their frequency says, each with its level', () => {
+    const times: TableColumn = { ...textColumn('times-01', 'times', 'measure'), kind: 'count' };
+    const table: Table = {
+      rowCount: 3,
+      columns: [{ ...THICKNESS, frequencies: 'times-01' }, KILN, times],
+      cells: {
+        'thick-01': ['8.0', '8.1', '8.2'],
+        'kiln-001': ['north', 'south', 'north'],
+        'times-01': ['2', '3', '0'],
+      },
+      setAside: () => new Set(),
+    };
+    const { groups, values } = splitSample(table, table.columns[0]!, KILN);
+    expect(values).toHaveLength(5);
+    expect(groups!.samples.map((part) => [part.name, Array.from(part.values), Array.from(part.rows)])).toEqual([
+      ['north', [8, 8], [1, 1]],
+      ['south', [8.1, 8.1, 8.1], [2, 2, 2]],
+    ]);
+    // A value that occurred no time is neither missing nor unreadable.
+    expect(groups!.samples[0]).toMatchObject({ missing: 0, unreadable: 0, setAside: 0 });
+  });
+
+  it('splits columns that follow others, and takes the road that is asked for', () => {
+    const twice: TableColumn = {
+      ...textColumn('twice-01', 'twice', 'measure'),
+      derivation: { kind: 'formula', expression: '[thick-01] * 2' },
+    };
+    const table: Table = { ...TABLE, columns: [...TABLE.columns, twice] };
+    const split = sampleInParts(table, twice, { split: KILN });
+    expect(split.groups!.samples.map(({ values }) => Array.from(values, (x) => Math.round(x * 10) / 10))).toEqual([
+      [16, 15.8, 16.6],
+      [16.2, 16, 16.2],
+    ]);
+    const beside = sampleInParts(table, THICKNESS, { beside: [WIDTH, twice] });
+    expect(beside.groups).toMatchObject({ by: null, without: 0 });
+    expect(beside.groups!.samples.map(({ name }) => name)).toEqual(['thickness', 'width', 'twice']);
+    expect(sampleInParts(table, THICKNESS, null)).not.toHaveProperty('groups');
+  });
+
+  it('is shown as rows that were chosen in a picture', () => {
+    const chosen = arrangedRows(TABLE, { sort: [], only: [{ kind: 'rows', rows: [9, 2, 4] }] });
+    expect(Array.from(chosen!)).toEqual([2, 4, 9]);
+  });
+});
+
+group('the method of a picture in words', () => {
+  const written = (id: string, request: object) => {
+    const analysis = ANALYSES.find((one) => one.id === id)! as unknown as AnyAnalysis;
+    return methodOf(analysis, analysis.request.parse({ column: 'thickness', ...request }));
+  };
+
+  it('names only what was chosen, and the axis it stands on', () => {
+    expect(written('histogram', {})).toBe(
+      'Count thickness in bins (the least k with 2^k ≥ n), shown as counts, with no curve, on an axis of the readings.',
+    );
+    expect(
+      written('histogram', {
+        rule: 'width',
+        width: 0.25,
+        start: 7,
+        rounding: 'round',
+        scale: 'density',
+        curve: 'weibull',
+        split: 'kiln',
+      }),
+    ).toBe(
+      'Count thickness by kiln in bins (a width of my own: 0.25, rounded up to a round width), starting at 7, shown as densities, with the fitted Weibull, on an axis of the readings.',
+    );
+    expect(written('dots', { axis: 'given-scores', scoreMean: 8, scoreSd: 0.1 })).toBe(
+      'Pile up thickness as dots where they lie, on an axis of standard scores from a given mean and sd, mean 8 and sd 0.1.',
+    );
+    expect(written('box', { beside: ['width'], direction: 'upright', whiskers: 'ends' })).toContain(
+      'box upright for thickness beside width with quartiles by a line from least to greatest (7) and whiskers to the least and',
+    );
+    expect(written('shares', { of: 'limits', lower: 7.9 })).toBe(
+      'Count thickness within limits of my own, from 7.9 to no upper limit, beside the fitted normal, with intervals at 95 %.',
+    );
+    expect(written('shares', {})).toContain('within mean ± 1, 2 and 3 sd, beside');
+  });
+
+  it('on standard scores says which mean and sd they are from', () => {
+    const values = Float64Array.of(7.9, 8, 8.1, 8.2);
+    const scores = (axis: object) => done<BoxResult>('box', sampleOf(values), axis).scores;
+    const { mean, sd, sdPopulation } = figures(Array.from(values));
+    expect(scores({ axis: 'scores' })).toEqual({ mean, sd, divisor: 'n − 1' });
+    expect(scores({ axis: 'population-scores' })).toEqual({ mean, sd: sdPopulation, divisor: 'n' });
+    expect(scores({ axis: 'given-scores', scoreMean: 8, scoreSd: 0.5 })).toEqual({
+      mean: 8,
+      sd: 0.5,
+      divisor: 'given',
+    });
+    expect(scores({})).toBeNull();
+    const missing = done<BoxResult>('box', sampleOf(values), { axis: 'given-scores', scoreMean: 8 });
+    expect([missing.scores, missing.notes[0]!.code]).toEqual([null, 'no-scores']);
+    expect(done<BoxResult>('box', sampleOf(Float64Array.of(5, 5)), { axis: 'scores' }).notes[0]!.code).toBe(
+      'no-scores',
+    );
   });
 });

@@ -1,5 +1,12 @@
-import { inThisThread, toSample, type Executor, type NormalityResult, type Sample } from '@verdict/core';
-import { effectScope, nextTick, ref, shallowRef, type EffectScope } from 'vue';
+import {
+  inThisThread,
+  toSample,
+  type DescribeResult,
+  type Executor,
+  type NormalityResult,
+  type Sample,
+} from '@verdict/core';
+import { effectScope, nextTick, ref, shallowRef, watch, type EffectScope } from 'vue';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 
 /** The workers, in this thread, with a gate before every chunk. */
@@ -92,5 +99,31 @@ describe('an analysis on the page', () => {
     release();
     await nextTick();
     expect(ref(run.result).value!.tests[0]!.pSimulated).toBeNull();
+  });
+
+  it('shows a run that was overtaken while something is dragged, but never an older one after a newer, nor another column', async () => {
+    const given = {
+      settings: shallowRef({ column: 'x', percentiles: [1] } as never),
+      sample: shallowRef(sampleOf(...NINE)),
+    };
+    const run = scope.run(() => useAnalysis<DescribeResult>('describe', given.settings, given.sample))!;
+    await vi.waitFor(() => expect(run.result.value).not.toBeNull());
+    const seen: number[] = [];
+    scope.run(() => watch(run.result, (result) => seen.push(result!.percentiles[0]!.percent), { flush: 'sync' }));
+    for (const percent of [2, 3, 4]) {
+      given.settings.value = { column: 'x', percentiles: [percent] } as never;
+      await nextTick();
+    }
+    await vi.waitFor(() => expect(run.progress.value).toBeNull());
+    expect(seen).toEqual([...seen].sort((a, b) => a - b));
+    expect(seen.at(-1)).toBe(4);
+    // What was under way for the readings before does not come through once they are others.
+    given.settings.value = { column: 'x', percentiles: [5] } as never;
+    await nextTick();
+    given.sample.value = sampleOf('1', '2', '3');
+    await nextTick();
+    await vi.waitFor(() => expect(run.result.value!.n).toBe(3));
+    await vi.waitFor(() => expect(run.progress.value).toBeNull());
+    expect(run.result.value).toMatchObject({ n: 3, max: 3 });
   });
 });

@@ -1,11 +1,16 @@
-import { probabilityPlotAnalysis } from '@verdict/core';
+import { describeAnalysis, probabilityPlotAnalysis, type SentencePart } from '@verdict/core';
 import { createApp, defineComponent, h, nextTick } from 'vue';
 import { createMemoryHistory, createRouter } from 'vue-router';
 import { describe, expect, it } from 'vitest';
 import { useSettings } from '../src/composables/use-settings.js';
 
 /** The composable inside a component of an application that is never mounted to a page: only its setup runs. */
-async function at(address: string) {
+async function at(
+  address: string,
+  prefix = 'plot',
+  method: readonly SentencePart[] = probabilityPlotAnalysis.method,
+  texts: readonly string[] = [],
+) {
   const router = createRouter({
     history: createMemoryHistory(),
     routes: [{ path: '/fit', component: { render: () => null } }],
@@ -14,7 +19,7 @@ async function at(address: string) {
   let found!: ReturnType<typeof useSettings>;
   const app = createApp(defineComponent({ setup: () => () => h('div') }));
   app.use(router);
-  app.runWithContext(() => (found = useSettings('plot', probabilityPlotAnalysis.method)));
+  app.runWithContext(() => (found = useSettings(prefix, method, texts)));
   return { router, ...found };
 }
 
@@ -44,5 +49,34 @@ describe('settings in the address', () => {
     const before = settings.value;
     await router.push('/fit?plot.positions=blom&test.seed=9');
     expect(settings.value).toBe(before);
+  });
+
+  it('that are tried out hold at once, stay out of the address, and go there together with what is set', async () => {
+    const { router, settings, tryOut, setAll } = await at('/fit?plot.positions=blom');
+    tryOut({ confidence: 0.9 });
+    expect(settings.value).toEqual({ positions: 'blom', confidence: 0.9 });
+    expect(router.currentRoute.value.query).toEqual({ 'plot.positions': 'blom' });
+    tryOut({ confidence: 0.8, positions: undefined });
+    expect(settings.value).toEqual({ confidence: 0.8 });
+    setAll({ seed: 7 });
+    await new Promise((resolve) => router.afterEach(resolve));
+    await nextTick();
+    expect(router.currentRoute.value.query).toEqual({ 'plot.confidence': '0.8', 'plot.seed': '7' });
+    expect(settings.value).toEqual({ confidence: 0.8, seed: 7 });
+  });
+
+  it('leave the address when they are emptied, and hold lists and titles too', async () => {
+    const { router, settings, set } = await at(
+      '/fit?d.percentiles=5 95&d.title=Week 46&d.decimals=3',
+      'd',
+      describeAnalysis.method,
+      ['title'],
+    );
+    expect(settings.value).toEqual({ percentiles: [5, 95], decimals: 3, title: 'Week 46' });
+    set('decimals', undefined);
+    await new Promise((resolve) => router.afterEach(resolve));
+    await nextTick();
+    expect(settings.value).toEqual({ percentiles: [5, 95], title: 'Week 46' });
+    expect(router.currentRoute.value.query).not.toHaveProperty(['d.decimals']);
   });
 });

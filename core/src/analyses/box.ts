@@ -69,7 +69,7 @@ export const boxAnalysis = defineAnalysis<BoxRequest, BoxResult>({
   title: 'median, quartiles, whiskers and the readings outside the fences',
   request,
   method: [
-    'Draw a ',
+    'Draw the box ',
     {
       field: 'direction',
       label: 'direction of the box',
@@ -79,7 +79,7 @@ export const boxAnalysis = defineAnalysis<BoxRequest, BoxResult>({
         { value: 'upright', text: 'upright' },
       ],
     },
-    ' box for ',
+    ' for ',
     { subject: true },
     ' with quartiles by ',
     {

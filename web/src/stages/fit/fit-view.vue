@@ -5,6 +5,7 @@ import { RouterLink, useRouter } from 'vue-router';
 import CautionNote from '../../components/caution-note.vue';
 import FindingWords from '../../components/finding-words.vue';
 import MethodSentence from '../../components/method-sentence.vue';
+import NoColumn from '../../components/no-column.vue';
 import SetAsideDialog from '../../components/set-aside-dialog.vue';
 import SetAsideList from '../../components/set-aside-list.vue';
 import { useKeeping } from '../../composables/use-keeping.js';
@@ -65,12 +66,7 @@ const figure = (value: number) => formatFigure(value, 'reading', sample.value?.r
 </script>
 
 <template>
-  <div v-if="!column" class="nothing">
-    <h1>There is nothing to look at yet.</h1>
-    <p>
-      A column of numbers is needed. <RouterLink :to="{ name: 'readings' }">Go to Readings</RouterLink> and paste one.
-    </p>
-  </div>
+  <NoColumn v-if="!column" />
   <div v-else class="fit">
     <div class="upper">
       <PlotCard
@@ -232,9 +228,6 @@ const figure = (value: number) => formatFigure(value, 'reading', sample.value?.r
 progress {
   width: 110px;
   accent-color: var(--green);
-}
-.nothing h1 {
-  font: 500 24px var(--serif);
 }
 @media (max-width: 900px) {
   .fit {

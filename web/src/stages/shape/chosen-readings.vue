@@ -8,6 +8,8 @@ const props = defineProps<{
   /** Indices into the sample. */
   chosen: readonly number[];
   locked: boolean;
+  /** False where the table cannot be told which they are. */
+  canShow: boolean;
 }>();
 const emit = defineEmits<{ aside: []; table: []; none: [] }>();
 
@@ -28,7 +30,7 @@ const named = computed(() =>
       <span class="soft"> row and value: {{ named.join(', ') }}{{ chosen.length > NAMED ? ' …' : '' }}</span>
     </p>
     <p>
-      <button class="plain" @click="emit('table')">Show in the table</button>
+      <button v-if="canShow" class="plain" @click="emit('table')">Show in the table</button>
       <button v-if="!locked" class="plain" :disabled="chosen.length === 0" @click="emit('aside')">Set aside …</button>
       <button class="plain" @click="emit('none')">Choose none</button>
     </p>

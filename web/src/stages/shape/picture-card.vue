@@ -6,7 +6,7 @@ import { computed, ref, shallowRef, watch } from 'vue';
 import ChartPicture, { type Place } from '../../charts/chart-picture.vue';
 import DragHandles, { type Handle } from '../../charts/drag-handles.vue';
 import { hitAt, panelsChart } from '../../charts/panels.js';
-import { boundsBeyond, type Line, type Titles } from '../../charts/shape/value-axis.js';
+import { boundsBeyond, type Titles } from '../../charts/shape/value-axis.js';
 import { useColours } from '../../charts/use-colours.js';
 import DraftField from '../../components/draft-field.vue';
 import PictureActions from '../../components/picture-actions.vue';
@@ -14,6 +14,7 @@ import TableDialog from '../../components/table-dialog.vue';
 import OtherBinnings from './other-binnings.vue';
 import { pictureRows } from './picture-rows.js';
 import { panelsOf, PICTURES, usualTitle, valuesAlong, type PictureId, type Shown } from './pictures.js';
+import type { DragLine } from './use-dragging.js';
 import StemText from './stem-text.vue';
 
 /** The picture with its words above, what is pointed at below, and grips over it. */
@@ -24,7 +25,7 @@ const props = defineProps<{
   bounds: Bounds | null;
   titles: Titles;
   /** Lines over the picture that the analyst can drag, and those that only show where something is. */
-  lines: readonly (Line & { id: string; label: string })[];
+  lines: readonly DragLine[];
   locked: boolean;
 }>();
 const chosen = defineModel<ReadonlySet<number>>('chosen', { required: true });
@@ -86,12 +87,10 @@ defineExpose({ pointedRow });
 const along = computed(() => (props.shown ? valuesAlong(props.shown) : 'x'));
 const axis = computed(() => panels.value && panels.value[along.value]);
 const handles = computed<Handle[]>(() => {
-  const own = props.lines
-    .filter(({ id }) => id !== '')
-    .map(({ id, at, label, tone }) => ({
-      ...{ id, value: at, label },
-      tone: tone === 'ochre' ? ('ochre' as const) : ('green' as const),
-    }));
+  const own = props.lines.map(({ id, at, label, tone }) => ({
+    ...{ id, value: at, label },
+    tone: tone === 'ochre' ? ('ochre' as const) : ('green' as const),
+  }));
   if (props.shown?.id !== 'histogram' || props.lines.length > 0) return own;
   const { edges } = props.shown.result;
   return [

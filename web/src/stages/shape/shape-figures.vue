@@ -1,14 +1,8 @@
 <script setup lang="ts">
 import { formatPercent, groupThousands, type Described, type DescribeResult } from '@verdict/core';
 import { computed, nextTick, ref } from 'vue';
-import {
-  FIGURE_GROUPS,
-  FIGURES,
-  otherPercentiles,
-  otherQuantiles,
-  percentileFigures,
-  type Figure,
-} from './figure-list.js';
+import { FIGURE_GROUPS, FIGURES, otherPercentiles, otherQuantiles, percentileFigures } from './figure-list.js';
+import type { Figure } from './figure.js';
 
 /** The figures beside the picture, by group or as a table of groups; each explains itself when it is asked. */
 const props = defineProps<{ result: DescribeResult }>();

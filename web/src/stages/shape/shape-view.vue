@@ -1,20 +1,11 @@
 <script setup lang="ts">
-import {
-  describeAnalysis,
-  formatFigure,
-  formatValue,
-  inBins,
-  resultParagraph,
-  roundTo,
-  sharesAnalysis,
-  type Arrangement,
-} from '@verdict/core';
+import { describeAnalysis, formatFigure, resultParagraph, sharesAnalysis } from '@verdict/core';
 import { computed, ref, watch } from 'vue';
-import { RouterLink, useRouter } from 'vue-router';
-import { snapped } from '../../charts/snapped.js';
+import { RouterLink } from 'vue-router';
 import CautionNote from '../../components/caution-note.vue';
 import FindingWords from '../../components/finding-words.vue';
 import MethodSentence from '../../components/method-sentence.vue';
+import NoColumn from '../../components/no-column.vue';
 import SetAsideDialog from '../../components/set-aside-dialog.vue';
 import { useKeeping } from '../../composables/use-keeping.js';
 import { useKeys } from '../../composables/use-keys.js';
@@ -24,12 +15,13 @@ import FiguresDialog from './figures-dialog.vue';
 import PictureCard from './picture-card.vue';
 import ShapeFigures from './shape-figures.vue';
 import SharesTable from './shares-table.vue';
+import { useChosen } from './use-chosen.js';
+import { useDragging } from './use-dragging.js';
 import { useShape } from './use-shape.js';
 import WhatIfPanel from './what-if-panel.vue';
 
 /** What the readings look like: the picture, the figures, the words, and trying out what a moved reading would do. */
 const store = useStudy();
-const router = useRouter();
 const shape = useShape();
 const { column, parts, picture, show, panel, stored, sample, moved, shown, whyNot, notes, failed } = shape;
 const { titles, figures, figuresBefore, shares, address, current, describeAddress, describeRequest } = shape;
@@ -69,22 +61,8 @@ function changeShares(field: string, value: Parameters<typeof sharesAddress.set>
   sharesAddress.setAll(own ? { lower, upper, [field]: value, of: 'limits' } : { [field]: value });
 }
 
-// Bars that were chosen, and their readings.
-const chosen = ref<ReadonlySet<number>>(new Set());
-const edges = computed(() => (shown.value?.id === 'histogram' ? shown.value.result.edges : null));
-watch(
-  () => edges.value?.join(),
-  () => (chosen.value = new Set()),
-);
-const chosenReadings = computed(() =>
-  edges.value && sample.value && chosen.value.size > 0 ? inBins(sample.value.values, edges.value, chosen.value) : [],
-);
-const canChoose = computed(() => chosen.value.size > 0 && parts.beside.value.length === 0);
-const rowsOf = (indices: readonly number[]) => [...new Set(indices.map((i) => sample.value!.rows[i]!))];
-function showInTable(): void {
-  const arranged: Arrangement = { sort: [], only: [{ kind: 'rows', rows: rowsOf(chosenReadings.value) }] };
-  void router.push({ name: 'readings', query: { arranged: JSON.stringify(arranged) } });
-}
+const picked = useChosen(shape);
+const { chosen, readings: chosenReadings, rows: chosenRows, canChoose } = picked;
 
 // Setting aside, one pointed-at reading or all that are chosen.
 const card = ref<InstanceType<typeof PictureCard>>();
@@ -127,72 +105,7 @@ watch(moved, (now) => {
   if (!now && panel.value === 'what-if') panel.value = 'figures';
 });
 
-// Lines over the picture that can be dragged.
-const lines = computed(() => {
-  if (moved.value) {
-    const { row, value } = moved.value;
-    return [
-      {
-        id: 'what-if',
-        at: value,
-        words: `row ${row} at ${formatValue(value)}`,
-        tone: 'ochre' as const,
-        label: 'The moved reading',
-      },
-    ];
-  }
-  const request = sharesRequest.value;
-  if (panel.value !== 'shares' || !request || request.of !== 'limits') return [];
-  return (['lower', 'upper'] as const).flatMap((side) => {
-    const at = request[side];
-    if (at === undefined) return [];
-    return [
-      {
-        id: side,
-        at,
-        words: formatValue(at),
-        tone: 'green' as const,
-        label: `${side === 'lower' ? 'Lower' : 'Upper'} limit of the share`,
-      },
-    ];
-  });
-});
-/** A dragged place on the grid of the readings, or to about a two-hundredth of their range. */
-function place(value: number): number {
-  const resolution = sample.value?.resolution ?? null;
-  if (resolution !== null) return roundTo(value, resolution);
-  const { min, max } = figures.value ?? { min: value - 1, max: value + 1 };
-  return Number(snapped(value, { from: min, to: max }, null));
-}
-function drag(id: string, value: number): void {
-  if (id === 'what-if' && moved.value) moved.value = { ...moved.value, value: place(value) };
-  if (id === 'lower' || id === 'upper') dragLimit(id, place(value));
-  if (id === 'bin-width' || id === 'bin-start') dragBins(id, value);
-}
-function dragLimit(side: 'lower' | 'upper', at: number): void {
-  const { lower, upper } = sharesRequest.value!;
-  const now = { lower, upper, [side]: at };
-  // A limit does not pass the other one.
-  if (now.lower !== undefined && now.upper !== undefined && now.lower >= now.upper) return;
-  sharesAddress.tryOut(now);
-}
-function dragBins(id: 'bin-width' | 'bin-start', value: number): void {
-  if (shown.value?.id !== 'histogram') return;
-  const { edges: now, width, resolution } = shown.value.result;
-  const start = now[0]!;
-  if (id === 'bin-start') {
-    const at = resolution === null ? place(value) : roundTo(value - resolution / 2, resolution) + resolution / 2;
-    address.value.tryOut({ rule: 'width', width, start: Number(at.toPrecision(12)) });
-    return;
-  }
-  const step = resolution ?? (now.at(-1)! - start) / 200;
-  const wide = Math.max(step, Math.round((value - start) / step) * step);
-  address.value.tryOut({ rule: 'width', width: Number(wide.toPrecision(resolution === null ? 4 : 12)), start });
-}
-function done(id: string): void {
-  if (id === 'lower' || id === 'upper') sharesAddress.setAll({});
-  if (id === 'bin-width' || id === 'bin-start') address.value.setAll({});
-}
+const { lines, drag, done } = useDragging(shape);
 
 const time = computed(() => `${Math.max(1, Math.round(shape.milliseconds.value))} ms`);
 useKeys({
@@ -200,18 +113,13 @@ useKeys({
   x: () => {
     const row = card.value?.pointedRow() ?? null;
     if (row !== null) askAside([row]);
-    else if (canChoose.value) askAside(rowsOf(chosenReadings.value));
+    else if (canChoose.value) askAside(chosenRows());
   },
 });
 </script>
 
 <template>
-  <div v-if="!column" class="nothing">
-    <h1>There is nothing to look at yet.</h1>
-    <p>
-      A column of numbers is needed. <RouterLink :to="{ name: 'readings' }">Go to Readings</RouterLink> and paste one.
-    </p>
-  </div>
+  <NoColumn v-if="!column" />
   <div v-else class="shape">
     <div class="upper">
       <section v-if="whyNot && !shown" class="card waiting">
@@ -257,8 +165,9 @@ useKeys({
           :sample="sample"
           :chosen="chosenReadings"
           :locked="store.ruled || moved !== null"
-          @aside="askAside(rowsOf(chosenReadings))"
-          @table="showInTable"
+          :can-show="picked.canShow.value"
+          @aside="askAside(chosenRows())"
+          @table="picked.showInTable"
           @none="chosen = new Set()"
         />
         <WhatIfPanel
@@ -420,9 +329,6 @@ useKeys({
 .state {
   font-size: 13px;
   white-space: nowrap;
-}
-.nothing h1 {
-  font: 500 24px var(--serif);
 }
 @media (max-width: 900px) {
   .shape {

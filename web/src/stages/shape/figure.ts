@@ -1,0 +1,55 @@
+import { formatFigure, formatPercentOf, formatValue, type Described, type FigureKind } from '@verdict/core';
+
+/** A figure of a column: how it is called, what it means, how it is worked out. */
+export interface Figure {
+  key: string;
+  group: 'Centre' | 'Spread' | 'Order' | 'Shape';
+  name: string;
+  meaning: string;
+  formula: string;
+  /** The numbers behind it in full, as they are copied; empty where there are none. */
+  values: (d: Described) => (number | null)[];
+  /** As it is shown. */
+  text: (d: Described) => string;
+  /** Other definitions of the same thing, by key. */
+  others?: readonly string[];
+  /** Shown beside the picture, not only in the table of all figures. */
+  first?: boolean;
+}
+
+export const NOTHING = '–';
+type Kind = FigureKind;
+
+export const inUnit = (d: Described, value: number | null, kind: Kind) =>
+  value === null ? NOTHING : formatFigure(value, kind, d.resolution, kind === 'statistic' ? null : d.decimals);
+
+/** A figure that is one number. */
+export function one(
+  facts: Omit<Figure, 'values' | 'text'>,
+  kind: Kind | 'percent',
+  value: (d: Described) => number | null,
+): Figure {
+  const text = (d: Described) => {
+    const found = value(d);
+    if (kind === 'percent') {
+      if (found === null) return NOTHING;
+      // Far beyond the mean a percentage says less than a multiple.
+      return found < 10 ? formatPercentOf(found, 1, 3) : `${formatValue(found)} times`;
+    }
+    return inUnit(d, found, kind);
+  };
+  return { ...facts, values: (d) => [value(d)], text };
+}
+
+/** A figure that is two numbers, from and to. */
+export function pair(
+  facts: Omit<Figure, 'values' | 'text'>,
+  kind: Kind,
+  value: (d: Described) => readonly [number, number] | null,
+): Figure {
+  const text = (d: Described) => {
+    const found = value(d);
+    return found ? `${inUnit(d, found[0], kind)} – ${inUnit(d, found[1], kind)}` : NOTHING;
+  };
+  return { ...facts, values: (d) => [...(value(d) ?? [])], text };
+}

@@ -293,6 +293,10 @@ test('columns stand side by side on a common axis', async ({ page }) => {
   await expect(page).toHaveURL(/beside=/);
   await expect(finding(page)).toContainText('2 columns in different units stand side by side');
   await expect(finding(page)).toContainText('a common axis compares numbers only');
+  // Leaving the stage and coming back asks nothing again.
+  await openStage(page, 'Fit');
+  await openStage(page, 'Shape');
+  await expect(page).toHaveURL(/beside=/);
   await showPicture(page, 'Box');
   await page.keyboard.press('k');
   await expect(finding(page)).toContainText('Kept: box plot and description.');

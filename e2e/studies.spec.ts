@@ -25,6 +25,10 @@ test('a verdict is put on record, listed, prints on one A4 page, and is reopened
   const name = `verdict ${Date.now()}`;
   await page.getByLabel('Name of the study').fill(name);
   await page.getByLabel('Name of the study').press('Enter');
+  await openStage(page, 'Shape');
+  await expect(page.getByRole('img', { name: /^Histogram of thickness/ })).toBeVisible();
+  await page.keyboard.press('k');
+  await expect(page.getByText('Kept: histogram and description.')).toBeVisible();
   await openStage(page, 'Fit');
   await settled(page);
   await page.keyboard.press('k');
@@ -45,6 +49,9 @@ test('a verdict is put on record, listed, prints on one A4 page, and is reopened
   await expect(sheet).toContainText('May the thickness be treated as normal?');
   await expect(sheet).toContainText('12 readings used, none set aside. Level 0.05.');
   await expect(sheet).toContainText('There is no evidence against');
+  // The last kept pictures are drawn on it.
+  await expect(sheet.getByRole('img', { name: 'Histogram of thickness' })).toBeVisible();
+  await expect(sheet.getByRole('img', { name: /Normal probability plot/ })).toBeVisible();
 
   const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
   expect(pdf.match(/\/Type\s*\/Page\b/g)).toHaveLength(1);

@@ -83,6 +83,8 @@ try {
   await page.getByRole('img', { name: /Histogram of thickness: 48 readings/ }).waitFor();
   await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
   await shot('shape');
+  await page.keyboard.press('k');
+  await page.getByText(/^Kept: histogram/).waitFor();
   await page.getByLabel('Split by').selectOption({ label: 'kiln' });
   await page.getByText('2 groups by kiln').waitFor();
   await page.getByRole('button', { name: 'Shares within limits' }).click();
@@ -94,9 +96,9 @@ try {
   await shot('fit');
   await page.keyboard.press('k');
   await page.getByText(/^Kept:/).waitFor();
-  await page.getByRole('button', { name: 'Evidence 2' }).click();
-  for (const i of [0, 1]) await page.getByRole('button', { name: 'Recompute' }).nth(i).click();
-  await page.getByText('the same, bit for bit').nth(1).waitFor();
+  await page.getByRole('button', { name: 'Evidence 4' }).click();
+  for (const i of [0, 1, 2, 3]) await page.getByRole('button', { name: 'Recompute' }).nth(i).click();
+  await page.getByText('the same, bit for bit').nth(3).waitFor();
   await shot('evidence');
   await page.keyboard.press('Escape');
 

@@ -5,7 +5,7 @@ export { describeAnalysis, type Described, type DescribeRequest, type DescribeRe
 export { quantileChoice, resultParagraph } from './analyses/describe-words.js';
 export { dotsAnalysis, type DotsResult } from './analyses/dots.js';
 export { empiricalAnalysis, type EmpiricalResult } from './analyses/empirical.js';
-export { MOST_GROUPS } from './analyses/groups.js';
+export { subjectWords } from './analyses/groups.js';
 export { histogramAnalysis, type HistogramResult, type HistogramScale } from './analyses/histogram.js';
 export { inOrderAnalysis, type InOrderResult } from './analyses/in-order.js';
 export type { FittedCurve, Picture, Scores } from './analyses/picture.js';

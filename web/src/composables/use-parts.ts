@@ -3,6 +3,9 @@ import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useStudy } from '../stores/study.js';
 
+/** How each study was split last, while the page is open: leaving the stage and coming back asks nothing again. */
+const lastOf = new Map<string, Record<string, string>>();
+
 /** By what the subject is split, or which columns stand beside it: kept in the address, for every picture of the stage. */
 export function useParts() {
   const store = useStudy();
@@ -36,12 +39,18 @@ export function useParts() {
         : {},
   );
 
-  function set(query: { split?: string; beside?: string }): void {
-    const { split: _, beside: __, ...others } = route.query;
-    void router.replace({ query: { ...others, ...query } });
+  function set(query: Record<string, string>): void {
+    const { split: _, beside: __, ...rest } = route.query;
+    lastOf.set(String(route.params.id), query);
+    void router.replace({ query: { ...rest, ...query } });
+  }
+  /** Splits as it was done last, unless the address says something itself. */
+  function resume(): void {
+    const last = lastOf.get(String(route.params.id));
+    if (last && !('split' in route.query) && !('beside' in route.query)) set(last);
   }
   const splitBy = (id: string) => set(id ? { split: id } : {});
   const putBeside = (ids: readonly string[]) => set(ids.length ? { beside: ids.join(' ') } : {});
 
-  return { labels, others, split, beside, parts, asked, splitBy, putBeside };
+  return { labels, others, split, beside, parts, asked, splitBy, putBeside, resume };
 }

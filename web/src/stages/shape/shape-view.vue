@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { describeAnalysis, formatFigure, resultParagraph, sharesAnalysis } from '@verdict/core';
+import { describeAnalysis, formatFigure, resultParagraph, sharesAnalysis, subjectWords } from '@verdict/core';
 import { computed, ref, watch } from 'vue';
 import { RouterLink } from 'vue-router';
 import CautionNote from '../../components/caution-note.vue';
@@ -28,11 +28,7 @@ const { titles, figures, figuresBefore, shares, address, current, describeAddres
 const { sharesAddress, sharesRequest, noShares } = shape;
 const { keep, keeping, kept, problem: keepProblem } = useKeeping(shape.keepable, shape.about);
 
-const subject = computed(() => {
-  const { split, beside } = parts;
-  if (split.value) return `${column.value?.name} by ${split.value.name}`;
-  return [column.value?.name, ...beside.value.map(({ name }) => name)].join(' beside ');
-});
+const subject = computed(() => subjectWords({ column: column.value?.name, ...parts.asked.value }));
 const finding = computed(() => (figures.value ? describeAnalysis.finding(figures.value) : []));
 const paragraph = computed(() => (figures.value ? resultParagraph(figures.value) : ''));
 const sharesFinding = computed(() => (shares.value ? sharesAnalysis.finding(shares.value) : []));

@@ -40,6 +40,7 @@ export function useShape() {
   const router = useRouter();
   const column = toRef(store, 'subject');
   const parts = useParts();
+  parts.resume();
 
   const picture = computed<PictureId>(() => PICTURES.find(({ id }) => id === route.query.picture)?.id ?? 'histogram');
   const show = (id: PictureId) => void router.replace({ query: { ...route.query, picture: id } });

@@ -11,6 +11,8 @@ import { useEvidence } from '../../stores/evidence.js';
 import { useStudy } from '../../stores/study.js';
 import { useWho } from '../../stores/who.js';
 import PlotCard from '../fit/plot-card.vue';
+import KeptPicture from '../shape/kept-picture.vue';
+import { PICTURES } from '../shape/pictures.js';
 import DecisionForm from './decision-form.vue';
 import DraftField from '../../components/draft-field.vue';
 
@@ -35,6 +37,9 @@ const asideHere = computed(() => study.value.setAside.filter(({ column }) => col
 const valueOf = (row: number) => (store.cells[study.value.subject ?? ''] ?? [])[row - 1] ?? '';
 const isPlot = (item: Evidence) => item.analysis === 'probability-plot';
 const lastPlot = computed(() => shown.value.filter(isPlot).at(-1) ?? null);
+const isShape = ({ analysis }: Evidence) => PICTURES.some(({ id }) => id === analysis && id !== 'stem-and-leaf');
+const lastShape = computed(() => shown.value.filter(isShape).at(-1) ?? null);
+const boundsOf = ({ column }: Evidence) => (column === null ? null : store.columnById(column));
 const plotOf = (item: Evidence) => item.result as ProbabilityPlotResult;
 
 function setQuestion(text: string): void {
@@ -128,8 +133,15 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
             <span role="status">{{ recomputedWords(evidence.recomputed[item.id]) }}</span>
           </p>
         </div>
-        <div v-if="lastPlot" class="plot">
-          <PlotCard :key="lastPlot.id" :result="plotOf(lastPlot)" :column="String(lastPlot.request.column)" printed />
+        <div v-if="lastPlot || lastShape" class="plot">
+          <KeptPicture v-if="lastShape" :key="lastShape.id" :item="lastShape" :bounds="boundsOf(lastShape)" />
+          <PlotCard
+            v-if="lastPlot"
+            :key="lastPlot.id"
+            :result="plotOf(lastPlot)"
+            :column="String(lastPlot.request.column)"
+            printed
+          />
         </div>
       </section>
       <section v-for="verdict in earlier" :key="verdict.id" class="soft small">
@@ -216,11 +228,16 @@ p {
   font-size: 12.5px;
 }
 .plot {
+  display: grid;
+  grid-auto-columns: minmax(0, 1fr);
+  grid-auto-flow: column;
+  gap: 14px;
   height: 300px;
   margin-top: 8px;
 }
 .plot :deep(.card) {
   height: 100%;
+  border: 0;
 }
 .decision {
   margin: 12px 0 4px;

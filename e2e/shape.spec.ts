@@ -284,6 +284,17 @@ test('a column without readings says so, and 200 levels show the first twelve', 
   await page.getByLabel('Split by').selectOption({ label: 'car' });
   await expect(finding(page)).toContainText('car has 200 levels with readings: the first 12 are shown.');
   await expect(canvas(page)).toHaveAccessibleName(/400 readings, 12 parts/);
+  await openStage(page, 'Readings');
+  await page.getByRole('columnheader', { name: /^empty/ }).click();
+  await page.getByLabel('Kind').selectOption('measure');
+  await stored(page);
+  await page.getByLabel('Subject').selectOption('empty');
+  await openStage(page, 'Shape');
+  await expect(picture(page)).toContainText('empty has no readings to work with (400 missing).');
+  // The other pictures say so too, and stay in reach.
+  await showPicture(page, 'Dots');
+  await expect(picture(page)).toContainText('empty has no readings to work with');
+  await expect(finding(page)).toContainText('There are no figures either.');
 });
 
 test('columns stand side by side on a common axis', async ({ page }) => {
@@ -300,4 +311,32 @@ test('columns stand side by side on a common axis', async ({ page }) => {
   await showPicture(page, 'Box');
   await page.keyboard.press('k');
   await expect(finding(page)).toContainText('Kept: box plot and description.');
+});
+
+test('the stage is worked by keys alone, in a narrow window too', async ({ page }) => {
+  await studyOf(page, TILES);
+  await page.keyboard.press('Escape');
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Shape' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(finding(page)).toContainText('48 readings centre at');
+  const tab = page.getByRole('navigation', { name: 'Pictures' }).getByRole('button', { name: 'Steps' });
+  await tab.focus();
+  await page.keyboard.press('Enter');
+  await expect(tab).toHaveAttribute('aria-pressed', 'true');
+  await page.getByRole('button', { name: 'skewness', exact: true }).focus();
+  await page.keyboard.press('Enter');
+  const explained = page.getByRole('note').filter({ hasText: 'Above 0 the upper tail is the longer' });
+  await expect(explained).toContainText('G1 = g1');
+  await expect(explained).toContainText('standard error of the skewness');
+  await page.keyboard.press('Enter');
+  await expect(explained).toHaveCount(0);
+  // Between stages by their numbers.
+  await page.keyboard.press('3');
+  await expect(page).toHaveURL(/\/fit/);
+  await page.keyboard.press('2');
+  await expect(page).toHaveURL(/\/shape/);
+  // A narrow window: everything below one another, nothing wider than the page.
+  await page.setViewportSize({ width: 620, height: 800 });
+  await expect(canvas(page)).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(620);
 });

@@ -1,5 +1,5 @@
 import type { Evidence, Recomputed, StudyFile } from '@verdict/contract';
-import { advance, describeAnalysis, fingerprintOf, toSample } from '@verdict/core';
+import { advance, describeAnalysis, fingerprintOf, sampleInParts, toSample } from '@verdict/core';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -87,6 +87,50 @@ describe('a saved study', () => {
       await other.close();
       await database.stop();
       rmSync(dir, { recursive: true, force: true });
+    }
+  });
+
+  it('keeps evidence in parts with the columns it is about, under their new ids', async () => {
+    const id = await server.newStudy();
+    const thickness = column('thickness', VALUES);
+    const kiln = column(
+      'kiln',
+      VALUES.map((_, i) => (i % 2 ? 'north' : 'south')),
+      { kind: 'label' },
+    );
+    const width = column(
+      'width',
+      VALUES.map((text) => `2${text}`),
+    );
+    await server.change(id, { kind: 'add-columns', columns: [thickness, kiln, width] });
+    const table = {
+      rowCount: VALUES.length,
+      columns: [thickness, kiln, width],
+      cells: { [thickness.id]: VALUES, [kiln.id]: kiln.cells, [width.id]: width.cells },
+      setAside: () => new Set<number>(),
+    };
+    for (const [parts, request, by] of [
+      [{ split: kiln.id }, { column: 'thickness', split: 'kiln' }, { split: kiln }],
+      [{ beside: [width.id] }, { column: 'thickness', beside: ['width'] }, { beside: [width] }],
+    ] as const) {
+      const sample = sampleInParts(table, thickness, by);
+      const stage = advance('describe', request, sample, []);
+      if (!('result' in stage)) throw new Error('The analysis has no result.');
+      const kept = {
+        ...{ id: randomUUID(), who: 'tester', analysis: 'describe', version: describeAnalysis.version },
+        ...{ column: thickness.id, parts, request, fingerprint: fingerprintOf(sample), result: stage.result, note: '' },
+      };
+      expect((await server.post(`/studies/${id}/evidence`, kept)).status).toBe(201);
+    }
+    const file = await server.get<StudyFile>(`/studies/${id}/saved`);
+    const { body } = await server.post<{ id: string }>('/studies/saved', file);
+    const copy = await server.study(body.id);
+    const idOf = (name: string) => copy.columns.find((one) => one.name === name)!.id;
+    const evidence = await server.get<Evidence[]>(`/studies/${body.id}/evidence`);
+    expect(evidence.map(({ parts }) => parts)).toEqual([{ split: idOf('kiln') }, { beside: [idOf('width')] }]);
+    for (const piece of evidence) {
+      const found = await server.post<Recomputed>(`/evidence/${piece.id}/recompute`, {});
+      expect(found.body).toMatchObject({ same: true, sameData: true });
     }
   });
 

@@ -275,4 +275,25 @@ describe('the open study', () => {
     expect(store.state).toBe('failed');
     expect(store.failure).toMatchObject({ status: 503 });
   });
+
+  it('gives readings in parts, the same object while nothing changes, and nothing where a column is gone', async () => {
+    const store = await opened();
+    const B = 'column-b';
+    const label = { ...column, id: B, name: 'kiln', kind: 'label', unit: '' } as const;
+    store.change({ kind: 'add-columns', columns: [{ ...label, cells: ['north', 'south', 'north'] }] });
+    const split = store.sampleInParts(A, { split: B })!;
+    expect(split.groups!.samples.map(({ name, values }) => [name, [...values]])).toEqual([
+      ['north', [8.01]],
+      ['south', [8.02]],
+    ]);
+    // The third cell is no number: the level it belongs to says so.
+    expect(split.groups!.samples[0]!.unreadable).toBe(1);
+    expect(store.sampleInParts(A, null)).toBe(store.sampleOf(A));
+    expect(store.sampleInParts(A, { beside: [A] })!.groups!.samples).toHaveLength(2);
+    expect(store.sampleInParts(A, { split: 'column-z' })).toBeNull();
+    expect(store.sampleInParts('column-z', null)).toBeNull();
+    store.change(edit(2, '9.9'));
+    expect([...store.sampleInParts(A, { split: B })!.groups!.samples[1]!.values]).toEqual([9.9]);
+    await settle();
+  });
 });

@@ -136,12 +136,15 @@ function gapSentence(figures: Described): string {
   return `Between ${ends} there is no reading: a wider gap than one normal group would leave (p ${p}).`;
 }
 
+const MANY = 500;
+
 /** Coarse steps against the spread, and what they do. */
 function stepSentence({ resolution, sd, distinct, tied, n }: Described): string | null {
   if (resolution !== null && sd! > 0 && resolution > sd! / 5) {
     return `The steps of ${resolution} are coarse against the spread: ${groupThousands(distinct)} different values in ${groupThousands(n)} readings.`;
   }
-  if (tied <= 0.2 * n) return null;
+  // Among many readings ties are a matter of course.
+  if (tied <= 0.2 * n || n > MANY) return null;
   return `${groupThousands(tied)} of ${groupThousands(n)} readings share their value with another.`;
 }
 

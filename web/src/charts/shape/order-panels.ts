@@ -71,16 +71,17 @@ export function orderPanels(result: InOrderResult, setting: Setting): Panels {
       hits.push({ panel, x: [rows[i]!, rows[i]!], y: [values[i]!, values[i]!], words, row: rows[i]! });
     }
     const words = grouped ? '' : `mean ${formatFigure(mean, 'location', resolution)}`;
-    const marks: Mark[] = [
-      ...joins(part),
+    const rules: Mark[] = [
       { kind: 'rule', across: 'y', at: mean, tone: 'green', words, wordsAt: 'start' },
       ...boundMarks(result, y, setting, 'y'),
-      {
-        ...{ kind: 'points', tone: 'ink', marker: 'circle', radius: shown.length > 300 ? 2.2 : 3.6 },
-        x: shown.map((i) => rows[i]!),
-        y: shown.map((i) => values[i]!),
-      },
     ];
+    const points: Mark = {
+      ...{ kind: 'points', tone: 'ink', marker: 'circle', radius: shown.length > 300 ? 2.2 : 3.6 },
+      x: shown.map((i) => rows[i]!),
+      y: shown.map((i) => values[i]!),
+    };
+    // Lines lie behind readings, unless these are so many that nothing behind them shows.
+    const marks = shown.length > THIN_FROM ? [points, ...rules] : [...joins(part), ...rules, points];
     return { name: grouped ? `${name}, ${groupThousands(n)}` : '', marks };
   });
   return { x, y, panels, hits };

@@ -3,6 +3,7 @@ import type { Bounds } from '@verdict/contract';
 import { formatFigure } from '@verdict/core';
 import type { Chart } from 'chart.js';
 import { computed, ref, shallowRef, watch } from 'vue';
+import { RouterLink } from 'vue-router';
 import ChartPicture, { type Place } from '../../charts/chart-picture.vue';
 import DragHandles, { type Handle } from '../../charts/drag-handles.vue';
 import { hitAt, panelsChart } from '../../charts/panels.js';
@@ -21,6 +22,8 @@ import StemText from './stem-text.vue';
 const props = defineProps<{
   id: PictureId;
   shown: Shown | null;
+  /** Why there is no such picture of these readings. */
+  whyNot: string | null;
   subject: string;
   bounds: Bounds | null;
   titles: Titles;
@@ -158,7 +161,14 @@ const figure = (value: number) => formatFigure(value, 'reading', props.shown?.re
         />
       </label>
     </p>
-    <StemText v-if="shown?.id === 'stem-and-leaf'" ref="stem" class="box" :result="shown.result" />
+    <div v-if="whyNot && !shown" class="box none">
+      <h3>No picture</h3>
+      <p>{{ whyNot }}</p>
+      <p class="soft">
+        Readings can be pasted, typed or mended in <RouterLink :to="{ name: 'readings' }">Readings</RouterLink>.
+      </p>
+    </div>
+    <StemText v-else-if="shown?.id === 'stem-and-leaf'" ref="stem" class="box" :result="shown.result" />
     <div v-else class="box">
       <ChartPicture
         v-if="config"
@@ -185,8 +195,8 @@ const figure = (value: number) => formatFigure(value, 'reading', props.shown?.re
         @done="release"
       />
     </div>
-    <p v-if="!shown" class="pointed soft" aria-busy="true">Drawing the picture …</p>
-    <p v-else-if="id !== 'stem-and-leaf'" class="pointed" role="status">
+    <p v-if="!shown && !whyNot" class="pointed soft" aria-busy="true">Drawing the picture …</p>
+    <p v-else-if="shown && id !== 'stem-and-leaf'" class="pointed" role="status">
       <template v-if="hit">
         {{ hit.words }}
         <template v-if="hit.row !== undefined && !locked">
@@ -263,6 +273,13 @@ nav {
   position: relative;
   flex: 1;
   min-height: 200px;
+}
+.none {
+  padding: 24px;
+}
+.none h3 {
+  margin: 0;
+  font: 500 20px var(--serif);
 }
 .pointed {
   min-height: 22px;

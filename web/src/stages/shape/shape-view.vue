@@ -118,17 +118,7 @@ useKeys({
   <NoColumn v-if="!column" />
   <div v-else class="shape">
     <div class="upper">
-      <section v-if="whyNot && !shown" class="card waiting">
-        <nav class="waiting-nav" aria-label="Pictures">
-          <button v-if="picture !== 'histogram'" class="plain" @click="show('histogram')">Back to the histogram</button>
-        </nav>
-        <h2>No picture</h2>
-        <p>{{ whyNot }}</p>
-        <p class="soft">
-          Readings can be pasted, typed or mended in <RouterLink :to="{ name: 'readings' }">Readings</RouterLink>.
-        </p>
-      </section>
-      <section v-else-if="failed && !shown" class="card waiting">
+      <section v-if="failed && !shown" class="card waiting">
         <p role="alert">The picture could not be worked out: {{ failed }} Nothing was lost.</p>
         <el-button @click="current.run.again()">Try again</el-button>
       </section>
@@ -138,6 +128,7 @@ useKeys({
         ref="card"
         v-model:chosen="chosen"
         :shown="shown"
+        :why-not="whyNot"
         :subject="subject"
         :bounds="column"
         :titles="titles"
@@ -258,13 +249,6 @@ useKeys({
 }
 .waiting {
   padding: 40px;
-}
-.waiting h2 {
-  margin: 0;
-  font: 500 20px var(--serif);
-}
-.waiting-nav {
-  float: right;
 }
 .side {
   display: flex;

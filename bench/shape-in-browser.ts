@@ -34,6 +34,7 @@ async function untilDrawn([label, value]: [string, string]): Promise<number> {
 
 const PICTURES: readonly [picture: string, label: string, values: readonly [string, string], most: string][] = [
   ['histogram', 'rule for the bins', ['scott', 'sturges'], 'bins'],
+  ['histogram', 'curve', ['lognormal', 'gamma'], 'bins with a fitted curve'],
   ['box', 'whiskers', ['ends', 'fences'], 'box'],
   ['empirical', 'curve', ['none', 'normal'], 'steps'],
   ['in-order', 'axis', ['scores', 'readings'], 'readings in order'],

@@ -256,3 +256,17 @@ describe('the search', () => {
     expect(inverseOf(Float64Array.of(1, 2, 2, 1), 2)).toBeNull();
   });
 });
+
+describe('a fit without standard errors', () => {
+  it('has the parameters and the likelihood of one with them, and no note that they are missing', () => {
+    const values = column('right-skew-50');
+    for (const family of ['lognormal', 'gamma', 'weibull', 'inverse-gaussian', 'logistic']) {
+      const [full, bare] = [fitted(family, values), fitted(family, values, { errors: false })];
+      for (const [name, value] of Object.entries(full.parameters)) {
+        expect(relativeError(bare.parameters[name]!, value), `${family} ${name}`).toBeLessThan(1e-12);
+      }
+      expect(relativeError(bare.logLikelihood, full.logLikelihood)).toBeLessThan(1e-12);
+      expect(bare.notes).toEqual(full.notes);
+    }
+  });
+});

@@ -159,6 +159,21 @@ describe('choosing bars', () => {
     expect(chosen.value.size).toBe(0);
   });
 
+  it('chooses readings of the groups that are shown only', async () => {
+    const sample = sampleOf(READINGS);
+    const part = (name: string, rows: number[]) => ({
+      ...sampleOf(rows.map((row) => READINGS[row - 1]!)),
+      ...{ name, rows: Int32Array.from(rows) },
+    });
+    // Rows 3 and 4 have no label.
+    const groups = { by: 'kiln', samples: [part('north', [1, 2, 5]), part('south', [6, 7, 8, 9, 10])], without: 2 };
+    const split = { ...sample, groups };
+    const { shape } = stage(split, shownOf('histogram', split, { split: 'kiln', rule: 'width', width: 2 }));
+    const { chosen, rows } = await chosenIn(shape);
+    chosen.value = new Set([0]);
+    expect(rows()).toEqual([1, 2, 5, 6, 7, 8, 9, 10]);
+  });
+
   it('names many readings by their range, where their bars are neighbours', async () => {
     const many = Array.from({ length: 4_000 }, (_, i) => 8 + (i % 40) / 10);
     const { shape } = stage(sampleOf(many), shownOf('histogram', sampleOf(many), { rule: 'width', width: 1 }));

@@ -178,7 +178,7 @@ export const CURVE_OPTIONS = CURVES.map((value) => ({
 export function fittedCurve({ values, resolution }: Sample, family: string): FittedCurve {
   if (family === 'none') return null;
   const method = family === 'normal' ? 'moments' : 'maximum-likelihood';
-  const found = fit(familyByName(family), values, { method, resolution });
+  const found = fit(familyByName(family), values, { method, resolution, errors: false });
   if (isRefusal(found)) return { refused: found.refused };
   return { family, parameters: found.parameters };
 }

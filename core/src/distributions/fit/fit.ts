@@ -17,6 +17,8 @@ export interface FitRequest {
   given?: Parameters;
   /** True to estimate the threshold as well; it is 0, or as given, otherwise. */
   estimateThreshold?: boolean;
+  /** False where only the curve is wanted: standard errors cost several times the maximum where that has a closed form. */
+  errors?: boolean;
   /** The step of the instrument, if known: coarse readings are fitted through the intervals they stand for. */
   resolution?: number | null;
 }
@@ -142,7 +144,7 @@ function greatest(work: Work): Peak | Refusal {
   if (!place.exact || resolution !== null) return landscape.climb(place.parameters);
   const { ends } = family.estimation;
   const standardErrors =
-    free.length === 0 || ends
+    free.length === 0 || ends || work.request.errors === false
       ? Object.fromEntries(free.map((name) => [name, null]))
       : closedErrors(work, place.parameters);
   if (!standardErrors) return { ...landscape.at(place.parameters), parameters: place.parameters };
@@ -175,7 +177,8 @@ function notesOf(work: Work, peak: Peak): Note[] {
       text: 'The ends are those of the readings themselves: the true ones lie further out, and no standard error can be given.',
     });
   } else {
-    const without = free.filter((name) => peak.standardErrors[name] === null);
+    const asked = work.request.errors !== false;
+    const without = free.filter((name) => asked && peak.standardErrors[name] === null);
     if (without.length > 0) {
       notes.push({
         code: 'no-error',

@@ -60,7 +60,11 @@ const config = computed(() =>
   panels.value && colours.value ? panelsChart(panels.value, colours.value, pointed.value) : null,
 );
 const find = (of: Chart, x: number, y: number) => (panels.value ? hitAt(panels.value, of, x, y) : null);
-watch([() => props.id, () => props.subject], () => (pointed.value = null));
+// Marks of another result are other marks: the key X must not take one for the other.
+watch(
+  () => props.shown?.result,
+  () => (pointed.value = null),
+);
 const hit = computed(() => (pointed.value === null ? null : (panels.value?.hits[pointed.value] ?? null)));
 const beyond = computed(() =>
   props.shown && axis.value ? boundsBeyond(props.shown.result, axis.value, setting.value).join('; ') : '',

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { describeAnalysis, formatFigure, resultParagraph, sharesAnalysis, subjectWords } from '@verdict/core';
 import { computed, ref, watch } from 'vue';
-import { RouterLink } from 'vue-router';
 import CautionNote from '../../components/caution-note.vue';
 import FindingWords from '../../components/finding-words.vue';
 import MethodSentence from '../../components/method-sentence.vue';

@@ -16,18 +16,28 @@ export function useChosen({ column, parts, sample, shown }: ReturnType<typeof us
     () => edges.value?.join(),
     () => (chosen.value = new Set()),
   );
+  /** The rows of the groups that are shown; null where the column is shown as a whole. */
+  const shownRows = computed(() => {
+    const { value: of } = sample;
+    if (!of?.groups || shown.value?.id !== 'histogram') return null;
+    const names = new Set(shown.value.result.parts.map(({ name }) => name));
+    return new Set(of.groups.samples.flatMap(({ name, rows }) => (names.has(name) ? [...rows] : [])));
+  });
   /** Indices into the sample. */
-  const readings = computed(() =>
-    edges.value && sample.value && chosen.value.size > 0 ? inBins(sample.value.values, edges.value, chosen.value) : [],
-  );
+  const readings = computed(() => {
+    const { value: of } = sample;
+    if (!edges.value || !of || chosen.value.size === 0) return [];
+    const found = inBins(of.values, edges.value, chosen.value);
+    return shownRows.value ? found.filter((i) => shownRows.value!.has(of.rows[i]!)) : found;
+  });
   /** Rows of several columns are not told apart by their numbers. */
   const canChoose = computed(() => chosen.value.size > 0 && parts.beside.value.length === 0);
-  const rows = () => [...new Set(readings.value.map((i) => sample.value!.rows[i]!))];
+  const rowNumbers = () => [...new Set(readings.value.map((i) => sample.value!.rows[i]!))];
 
   /** How the table shows them: row by row, or, where they are many and lie in neighbouring bars, by their range; null where neither can be said. */
   const filter = computed<RowFilter | null>(() => {
     if (readings.value.length === 0 || !column.value) return null;
-    if (readings.value.length <= MOST_NAMED) return { kind: 'rows', rows: rows() };
+    if (readings.value.length <= MOST_NAMED) return { kind: 'rows', rows: rowNumbers() };
     const bars = [...chosen.value];
     const [first, last] = [Math.min(...bars), Math.max(...bars)];
     if (last - first + 1 > bars.length) return null;
@@ -40,5 +50,5 @@ export function useChosen({ column, parts, sample, shown }: ReturnType<typeof us
     void router.push({ name: 'readings', query: { arranged } });
   }
 
-  return { chosen, readings, rows, canChoose, canShow: computed(() => filter.value !== null), showInTable };
+  return { chosen, readings, rows: rowNumbers, canChoose, canShow: computed(() => filter.value !== null), showInTable };
 }

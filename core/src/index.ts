@@ -1,12 +1,12 @@
 // The table of contents of the core.
 export * from './analyses/analysis.js';
 export { boxAnalysis, type BoxPart, type BoxResult } from './analyses/box.js';
-export { describeAnalysis, type Described, type DescribeRequest, type DescribeResult } from './analyses/describe.js';
+export { describeAnalysis, type Described, type DescribeResult } from './analyses/describe.js';
 export { quantileChoice, resultParagraph } from './analyses/describe-words.js';
 export { dotsAnalysis, type DotsResult } from './analyses/dots.js';
 export { empiricalAnalysis, type EmpiricalResult } from './analyses/empirical.js';
 export { subjectWords } from './analyses/groups.js';
-export { histogramAnalysis, type HistogramResult, type HistogramScale } from './analyses/histogram.js';
+export { histogramAnalysis, type HistogramResult } from './analyses/histogram.js';
 export { inOrderAnalysis, type InOrderResult } from './analyses/in-order.js';
 export type { FittedCurve, Picture, Scores } from './analyses/picture.js';
 export {
@@ -83,7 +83,6 @@ export {
 export { fit, type Fit, type FitMethod, type FitRequest } from './distributions/fit/fit.js';
 export { curveOver, joined, wellPlaced, type Curve, type CurveScale, type Window } from './distributions/curve.js';
 export { histogram, inBins, type Histogram } from './describe/histogram.js';
-export { QUANTILE_WORDS, type QuantileType } from './describe/quantiles.js';
 export { intervalProbability } from './distributions/interval-probability.js';
 export { arrangedRows, AS_STORED, type Arrangement, type RowFilter } from './table/arrange.js';
 export {
@@ -126,7 +125,7 @@ export {
 export { spread, stack, type Strand } from './readings/reshape.js';
 export { createRowCutter, splitRows, type RowCutter } from './readings/rows.js';
 export { NO_READINGS, toSample, withReading, type ColumnOfText, type Groups, type Sample } from './readings/sample.js';
-export { sampleInParts, samplesBeside, splitSample } from './table/split.js';
+export { sampleInParts, samplesBeside } from './table/split.js';
 export type { Table, TableColumn } from './table/table.js';
 export { fillNormals } from './random/normal.js';
 export { createStream, GREATEST_SEED, nextOpenUnit } from './random/stream.js';

@@ -3,7 +3,8 @@ import { formatFigure, formatP, groupThousands } from '../numeric/format.js';
 import type { Piece } from './analysis.js';
 import type { Described, DescribeResult } from './describe.js';
 
-const SHORT: Record<QuantileType, string> = {
+/** Each definition of quartiles by what it does; the number is Hyndman & Fan's. */
+const QUANTILE_WORDS: Record<QuantileType, string> = {
   1: 'the first reading that reaches the share (1)',
   2: 'the same, halved where it is met (2)',
   3: 'the nearest reading (3)',
@@ -16,8 +17,8 @@ const SHORT: Record<QuantileType, string> = {
   hinges: 'the medians of the halves',
 };
 
-/** A definition of quartiles as a word of a sentence, with Hyndman & Fan's number. */
-export const quantileChoice = (type: QuantileType): string => SHORT[type];
+/** A definition of quartiles as a word of a sentence. */
+export const quantileChoice = (type: QuantileType): string => QUANTILE_WORDS[type];
 
 /** A figure of a column in its unit. */
 function inUnit(

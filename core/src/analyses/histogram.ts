@@ -42,7 +42,7 @@ const request = z.strictObject({
   ...pictureSettings,
 });
 export type HistogramRequest = z.infer<typeof request>;
-export type HistogramScale = HistogramRequest['scale'];
+type HistogramScale = HistogramRequest['scale'];
 
 export interface HistogramPart {
   counts: number[];

@@ -2,20 +2,6 @@
 export const QUANTILE_TYPES = [1, 2, 3, 4, 5, 6, 7, 8, 9, 'hinges'] as const;
 export type QuantileType = (typeof QUANTILE_TYPES)[number];
 
-/** Each definition by what it does; the number is Hyndman & Fan's. */
-export const QUANTILE_WORDS: Record<QuantileType, string> = {
-  1: 'the first reading that reaches the share',
-  2: 'the first reading that reaches it, the mean of two where it is met exactly',
-  3: 'the reading nearest to the share',
-  4: 'a line through the shares i/n',
-  5: 'a line through the middles of the steps',
-  6: 'a line through i/(n + 1)',
-  7: 'a line from the least reading at 0 % to the greatest at 100 %',
-  8: 'a line through the median ranks',
-  9: 'a line that is unbiased for a normal',
-  hinges: 'the medians of the two halves',
-};
-
 /** A share that rounding alone keeps off a whole rank counts as that rank. */
 const DUST = 4 * Number.EPSILON;
 

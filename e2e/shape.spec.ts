@@ -94,6 +94,11 @@ test('settings change bins, curve, scale and definitions at once, and stand in t
   await studyOf(page, SKEWED);
   await openStage(page, 'Shape');
   await expect(finding(page)).toContainText('lean to the right');
+  // A width of one's own starts from the one that the bins have.
+  const had = await method(page).getByLabel('width of a bin').inputValue();
+  await method(page).getByLabel('rule for the bins').selectOption('width');
+  await expect(page).toHaveURL(new RegExp(`histogram\\.width=${had.replace('.', '\\.')}`));
+  await expect(finding(page)).not.toContainText('No width is given');
   await method(page).getByLabel('rule for the bins').selectOption('count');
   await method(page).getByLabel('number of bins').fill('4');
   await page.keyboard.press('Enter');

@@ -103,6 +103,8 @@ group('the histogram', () => {
     expect(codes({ rule: 'width', width: 0.25 })).toEqual(['uneven-bins']);
     expect(codes({ rule: 'width', width: 0.2, start: 8.15 })).toEqual(['start-moved']);
     expect(codes({ rule: 'width', width: 1e-6 })).toContain('widened');
+    expect(codes({ rule: 'width' })).toContain('no-width');
+    expect(codes({ rule: 'width' })).not.toContain('rule-without-width');
     expect(histogram(Float64Array.of(5, 5, 5, 5, 9), null, { rule: 'freedman-diaconis' }).notes[0]!.code).toBe(
       'rule-without-width',
     );

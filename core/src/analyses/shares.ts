@@ -192,7 +192,7 @@ export const sharesAnalysis = defineAnalysis<SharesRequest, SharesResult>({
       return [
         { text: `${i > 0 ? ' ' : ''}${grouped ? `${name}: ` : ''}` },
         { text: found, strong: true },
-        { text: ` lie ${stretchWords(first, resolution, unit)}${expected}.` },
+        { text: ` ${first.inside === 1 ? 'lies' : 'lie'} ${stretchWords(first, resolution, unit)}${expected}.` },
       ];
     }),
 });

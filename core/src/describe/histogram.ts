@@ -64,7 +64,7 @@ function doublings(n: number): number {
   return k;
 }
 
-/** The width or number of bins that a rule gives; null where it gives none because the middle half of the readings is one value. */
+/** The width or number of bins that a rule gives; null where it gives none: the middle half of the readings is one value, or no width is given. */
 function byRule(values: Float64Array, { rule, count, width }: BinRequest): { bins: number } | { width: number } | null {
   const n = values.length;
   switch (rule) {
@@ -115,9 +115,12 @@ function widthOf(
   let found = byRule(values, asked);
   if (found === null) {
     found = { bins: doublings(values.length) + 1 };
-    const text =
-      'Half of the readings are one value, so that this rule gives no width: as many bins as Sturges’s rule has.';
-    if (range > 0) notes.push({ code: 'rule-without-width', text });
+    const instead = 'as many bins as Sturges’s rule has.';
+    if (asked.rule === 'width') notes.push({ code: 'no-width', text: `No width is given: ${instead}` });
+    else if (range > 0) {
+      const text = `Half of the readings are one value, so that this rule gives no width: ${instead}`;
+      notes.push({ code: 'rule-without-width', text });
+    }
   }
   const from = asked.start !== undefined && asked.start < least ? asked.start : least - (step ?? 0) / 2;
   const reach = 'bins' in found ? greatest + (step ?? 0) / 2 - from : 0;

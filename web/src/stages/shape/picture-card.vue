@@ -27,7 +27,7 @@ const props = defineProps<{
   subject: string;
   bounds: Bounds | null;
   titles: Titles;
-  /** Lines over the picture that the analyst can drag, and those that only show where something is. */
+  /** Lines over the picture that can be dragged. */
   lines: readonly DragLine[];
   locked: boolean;
 }>();

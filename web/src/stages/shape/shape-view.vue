@@ -42,10 +42,13 @@ const pictureValues = computed(() => {
   }
   return request;
 });
-/** A width of one's own is a rule of one's own. */
+/** A width of one's own is a rule of one's own, and the other way round: it starts from the width that the bins have. */
 function changePicture(field: string, value: Parameters<typeof address.value.set>[1]): void {
-  if (picture.value === 'histogram' && field === 'width') {
+  const bins = shown.value?.id === 'histogram' ? shown.value.result : null;
+  if (bins && field === 'width') {
     address.value.setAll(value === undefined ? { width: value, rule: undefined } : { width: value, rule: 'width' });
+  } else if (bins && field === 'rule' && value === 'width') {
+    address.value.setAll({ rule: value, width: Number(bins.width.toPrecision(12)) });
   } else address.value.set(field, value);
 }
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { DescribeResult, Sample } from '@verdict/core';
+import { formatValue, type DescribeResult, type Sample } from '@verdict/core';
 import { computed, ref } from 'vue';
 import DraftField from '../../components/draft-field.vue';
 import { FIGURES } from './figure-list.js';
@@ -39,7 +39,7 @@ function toValue(text: string): void {
       <DraftField class="field" aria-label="Row of the reading" size="4" :value="String(moved.row)" @commit="toRow" />
       were
       <DraftField class="field" aria-label="Its value" size="6" :value="String(moved.value)" @commit="toValue" />
-      instead of {{ stored }}?
+      instead of {{ stored === undefined ? '' : formatValue(stored) }}?
     </p>
     <p v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</p>
     <table v-if="now" class="figures">

@@ -123,7 +123,7 @@ export {
   type ThousandsMark,
 } from './readings/number-format.js';
 export { spread, stack, type Strand } from './readings/reshape.js';
-export { createRowCutter, splitRows, type RowCutter } from './readings/rows.js';
+export { createRowCutter, LONGEST_ROW, splitRows, type RowCutter } from './readings/rows.js';
 export { NO_READINGS, toSample, withReading, type ColumnOfText, type Groups, type Sample } from './readings/sample.js';
 export { sampleInParts, samplesBeside } from './table/split.js';
 export type { Table, TableColumn } from './table/table.js';

@@ -1,3 +1,4 @@
+import { parse as parseWithPeer } from 'csv-parse/sync';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
@@ -90,15 +91,24 @@ describe('a table that goes out and comes in again', () => {
       '-',
     ]);
   });
+
+  it.each(['', ' ', '\u00a0', '\t', '\n', '\r\n', '\0', '\u200b', '\u2060', '\ufeff', '\u3000 \u00ad'])(
+    'nor by a full-width sign or behind %j',
+    (before) => {
+      for (const sign of '=+-@＝＋－＠−') expect(defused(`${before}${sign}cmd|x`)).toBe(`'${before}${sign}cmd|x`);
+      expect(defused(`${before}north`)).toBe(`${before}north`);
+    },
+  );
 });
 
+const inPieces = (text: string, size: number, separator: Separator) => {
+  const cutter = createRowCutter(separator);
+  const rows: string[][] = [];
+  for (let i = 0; i < text.length; i += size) rows.push(...cutter.push(text.slice(i, i + size)));
+  return [...rows, ...cutter.end()];
+};
+
 describe('a text that arrives in pieces', () => {
-  const inPieces = (text: string, size: number, separator: Separator) => {
-    const cutter = createRowCutter(separator);
-    const rows: string[][] = [];
-    for (let i = 0; i < text.length; i += size) rows.push(...cutter.push(text.slice(i, i + size)));
-    return [...rows, ...cutter.end()];
-  };
   it.each([
     ['comma', ','],
     ['tab', '\t'],
@@ -134,6 +144,53 @@ describe('a text that arrives in pieces', () => {
       for (let size = 1; size < 12; size++)
         expect(inPieces(text, size, 'comma'), `${text} by ${size}`).toEqual(splitRows(text, 'comma'));
     }
+  });
+});
+
+describe('a text with line breaks of any sort and mixture, and stray quotes', () => {
+  const lines = fc.constantFrom('\n', '\r\n', '\r');
+  // Whole cells, so that the text is one that every careful reader cuts the same way: quoted, plain, plain with quotes inside, quoted and then plain.
+  const plain = fc.constantFrom('8.01', 'a', ' x ', '5" pipe', 'a""b', '12,5'.replace(',', '.'), 'ü二');
+  const quoted = fc
+    .array(fc.constantFrom('a', ',', '""', '\n', '\r\n', '\r', ' '), { maxLength: 5 })
+    .map((parts) => `"${parts.join('')}"`);
+  const stray = fc.constantFrom('"5" pipe', '"" x', '"a,b" c', '"a\r\nb"c');
+  const row = fc.array(fc.oneof(plain, quoted, stray), { minLength: 2, maxLength: 4 }).map((cells) => cells.join(','));
+  const text = fc
+    .array(fc.tuple(row, lines), { minLength: 1, maxLength: 8 })
+    .map((rows) => rows.map(([cells, line]) => cells + line).join(''));
+
+  it('is cut as another library cuts it, whole and in pieces of any size', () => {
+    const options = { record_delimiter: ['\r\n', '\n', '\r'], relax_quotes: true, relax_column_count: true };
+    fc.assert(
+      fc.property(text, fc.integer({ min: 1, max: 12 }), (whole, size) => {
+        const rows = splitRows(whole, 'comma');
+        expect(rows).toEqual(parseWithPeer(whole, options));
+        expect(inPieces(whole, size, 'comma')).toEqual(rows);
+      }),
+      { numRuns: 2_000 },
+    );
+  });
+
+  it('is cut into the same rows in pieces, whatever characters it is made of', () => {
+    const any = fc.array(fc.constantFrom('a', '1', ',', ';', '\t', ' ', '"', '\n', '\r', '\r\n', '\ufeff'), { maxLength: 40 });
+    const separators = fc.constantFrom<Separator>('comma', 'semicolon', 'tab', 'blanks', 'none');
+    fc.assert(
+      fc.property(any, fc.integer({ min: 1, max: 9 }), separators, (parts, size, separator) => {
+        const whole = parts.join('');
+        expect(inPieces(whole, size, separator)).toEqual(splitRows(whole, separator));
+      }),
+      { numRuns: 3_000 },
+    );
+  });
+
+  it('keeps its columns: two of numbers, not one of decimal commas', () => {
+    const mixed = 'a,b\r\n1,2\n3,4\n5,6\n';
+    const { columns } = parseBlock(mixed, recogniseLayout(mixed));
+    expect(columns.map(({ name, cells }) => [name, ...cells])).toEqual([
+      ['a', '1', '3', '5'],
+      ['b', '2', '4', '6'],
+    ]);
   });
 });
 

@@ -1,96 +1,100 @@
-import Papa from 'papaparse';
 import type { Separator } from './layout.js';
 
-const DELIMITER: Record<Exclude<Separator, 'blanks' | 'none'>, string> = { tab: '\t', comma: ',', semicolon: ';' };
+const DELIMITER: Partial<Record<Separator, number>> = { tab: 9, comma: 44, semicolon: 59 };
 
 const QUOTE = 34;
 const NEW_LINE = 10;
 const RETURN = 13;
-const LINE_BREAK = /\r\n|\n|\r/;
 
-type Newline = '\r\n' | '\n' | '\r';
-
-/** Cuts a text into rows of cells. A byte order mark, CRLF and trailing empty lines are dropped; quoted cells may hold line breaks. */
-export function splitRows(text: string, separator: Separator): string[][] {
-  const body = trimmed(text);
-  return /\S/.test(body) ? rowsOf(body, separator, null) : [];
-}
-
-/** Without byte order mark and trailing breaks. By hand: a pattern at the end of a large text looks at every break in it. */
-function trimmed(text: string): string {
-  const from = text.charCodeAt(0) === 0xfeff ? 1 : 0;
-  let to = text.length;
-  while (to > from && (text.charCodeAt(to - 1) === NEW_LINE || text.charCodeAt(to - 1) === RETURN)) to--;
-  return from === 0 && to === text.length ? text : text.slice(from, to);
-}
-
-function rowsOf(body: string, separator: Separator, newline: Newline | null): string[][] {
-  if (separator === 'none') return body.split(LINE_BREAK).map((line) => [line]);
-  if (separator === 'blanks') {
-    const lines = body.split(LINE_BREAK).filter((line) => line.trim() !== '');
-    return lines.map((line) => line.trim().split(/[ \t]+/));
-  }
-  const config = { delimiter: DELIMITER[separator], ...(newline ? { newline } : {}) };
-  return Papa.parse<string[]>(body, config).data;
-}
+/** A row longer than this, in characters, is no row of a table: somebody's line breaks are missing. */
+export const LONGEST_ROW = 1_000_000;
 
 /** Rows of a text that arrives in pieces: `push` gives those that are complete, `end` the rest. */
 export interface RowCutter {
   push(piece: string): string[][];
   end(): string[][];
+  /** Characters that wait for the end of their row. */
+  readonly waiting: number;
 }
 
-/** Where a piece of text stands: at the start of a cell, in a plain one, in a quoted one, or behind a quote that may close it. */
-type State = 'start' | 'plain' | 'quoted' | 'behind quote';
+/** The place behind the line break at `at`. */
+const behindBreak = (text: string, at: number): number =>
+  at + (text.charCodeAt(at) === RETURN && text.charCodeAt(at + 1) === NEW_LINE ? 2 : 1);
 
-/** Follows cells through pieces of text, to tell the line breaks between rows from those inside quotes. */
-function createScanner(delimiter: number) {
-  let state: State = 'start';
-  let newline: Newline | null = null;
-  /** The place after the last row break in the text, from `from` on; −1 without one. */
-  function lastBreak(text: string, from: number): number {
-    let end = -1;
-    for (let i = from; i < text.length; i++) {
-      const code = text.charCodeAt(i);
-      if (state === 'quoted') {
-        if (code === QUOTE) state = 'behind quote';
-      } else if (code === NEW_LINE || code === RETURN) {
-        newline ??= code === NEW_LINE ? '\n' : text.charCodeAt(i + 1) === NEW_LINE ? '\r\n' : '\r';
-        state = 'start';
-        if (newline !== '\r\n' || code === NEW_LINE) end = i + 1;
-      } else if (code === delimiter) state = 'start';
-      else if (code === QUOTE) state = state === 'start' || state === 'behind quote' ? 'quoted' : 'plain';
-      else if (state !== 'behind quote') state = 'plain';
-    }
-    return end;
+/** The place of the next delimiter, line break or end from `at` on. */
+function endOfPlain(text: string, at: number, delimiter: number): number {
+  let i = at;
+  for (; i < text.length; i++) {
+    const code = text.charCodeAt(i);
+    if (code === delimiter || code === NEW_LINE || code === RETURN) break;
   }
-  return { lastBreak, newline: () => newline };
+  return i;
 }
 
-/** Cuts a text that arrives in pieces into the rows that `splitRows` cuts the whole of it into. */
-export function createRowCutter(separator: Separator): RowCutter {
-  const delimiter = separator in DELIMITER ? DELIMITER[separator as keyof typeof DELIMITER] : '';
-  const scanner = createScanner(delimiter === '' ? -1 : delimiter.charCodeAt(0));
-  const quotes = delimiter !== '';
-  let rest = '';
-  let scanned = 0;
-  let first = true;
-  /** Breaks of empty lines, which are rows only if something follows them. */
-  let pending = '';
+/** The place of the quote that closes the one at `at`; the end of the text where none does. Doubled quotes are text. */
+function closingQuote(text: string, at: number): number {
+  let close = text.indexOf('"', at + 1);
+  while (close >= 0 && text.charCodeAt(close + 1) === QUOTE) close = text.indexOf('"', close + 2);
+  return close < 0 ? text.length : close;
+}
 
-  function cut(end: number): string[][] {
-    const text = rest.slice(0, end);
-    rest = rest.slice(end);
-    scanned -= end;
-    const [breaks] = /[\r\n]*$/.exec(text)!;
-    const body = text.slice(0, text.length - breaks.length);
-    if (body === '') {
-      pending += breaks;
-      return [];
+/**
+ * One row from `from` on, and the place where the next one starts; null where more text could change it.
+ * @param delimiter the code of the mark between cells; −1: a row is one cell, and quotes are nothing special
+ * @param last no more text follows
+ */
+function rowAt(text: string, from: number, delimiter: number, last: boolean): { cells: string[]; next: number } | null {
+  const cells: string[] = [];
+  for (let at = from; ; at++) {
+    const quoted = delimiter >= 0 && text.charCodeAt(at) === QUOTE;
+    const close = quoted ? closingQuote(text, at) : at;
+    // A quote that more text follows is a quote no more: the cell stands as it was written ("5" pipe).
+    const end = endOfPlain(text, quoted ? close + 1 : at, delimiter);
+    if (quoted && (close === text.length || end === close + 1))
+      cells.push(text.slice(at + 1, close).replaceAll('""', '"'));
+    else cells.push(text.slice(at, end));
+    at = Math.min(end, text.length);
+    if (at < text.length && text.charCodeAt(at) === delimiter) continue;
+    // A carriage return at the very end may be half of a break; a quote there the first of two.
+    if (!last && (at === text.length || (text.charCodeAt(at) === RETURN && at + 1 === text.length))) return null;
+    return { cells, next: at < text.length ? behindBreak(text, at) : at };
+  }
+}
+
+/**
+ * Cuts a text into rows of cells, however it arrives: line breaks of any sort and mixture end a row outside quotes (RFC 4180), a quote
+ * inside a plain cell is text. A byte order mark, empty lines at the end and a text of blanks only are dropped.
+ */
+export function createRowCutter(separator: Separator): RowCutter {
+  const delimiter = DELIMITER[separator] ?? -1;
+  const cellsOf = (row: string[]) => (separator === 'blanks' ? row[0]!.trim().split(/[ \t]+/) : row);
+  let rest = '';
+  let first = true;
+  /** Nothing but blanks so far: rows that are dropped if it stays so. */
+  let blank = true;
+  /** Rows that only stand if something follows them. */
+  let held: string[][] = [];
+
+  function cut(last: boolean): string[][] {
+    const rows: string[][] = [];
+    let at = 0;
+    while (at < rest.length) {
+      const found = rowAt(rest, at, delimiter, last);
+      if (!found) break;
+      const begins = rest.charCodeAt(at);
+      blank &&= rest.slice(at, found.next).trim() === '';
+      at = found.next;
+      const row = cellsOf(found.cells);
+      if (separator === 'blanks' && row[0] === '') continue;
+      // An empty line, not a cell of two quotes.
+      if (blank || begins === NEW_LINE || begins === RETURN) held.push(row);
+      else {
+        for (const waiting of held) rows.push(waiting);
+        held = [];
+        rows.push(row);
+      }
     }
-    const rows = rowsOf(pending + body, separator, scanner.newline());
-    // The first break ends the row; those behind it are empty lines.
-    pending = breaks.replace(/^(\r\n|\n|\r)/, '');
+    rest = rest.slice(at);
     return rows;
   }
 
@@ -98,22 +102,22 @@ export function createRowCutter(separator: Separator): RowCutter {
     push(piece) {
       rest += piece;
       if (first && rest !== '') {
-        rest = rest.replace(/^\ufeff/, '');
+        if (rest.charCodeAt(0) === 0xfeff) rest = rest.slice(1);
         first = false;
       }
-      // A carriage return at the very end may be half of a break, and a quote the first of two.
-      const sure = /[\r"]$/.test(rest) ? rest.length - 1 : rest.length;
-      if (sure <= scanned) return [];
-      const seen = rest.slice(0, sure);
-      const end = quotes
-        ? scanner.lastBreak(seen, scanned)
-        : Math.max(seen.lastIndexOf('\n'), seen.lastIndexOf('\r')) + 1;
-      scanned = sure;
-      return end > 0 ? cut(end) : [];
+      return cut(false);
     },
-    end() {
-      if (quotes) scanner.lastBreak(rest, scanned);
-      return rest === '' ? [] : cut(rest.length);
+    end: () => cut(true),
+    get waiting() {
+      return rest.length;
     },
   };
+}
+
+/** Cuts a whole text into rows of cells: what `createRowCutter` gives for it in one piece. */
+export function splitRows(text: string, separator: Separator): string[][] {
+  const cutter = createRowCutter(separator);
+  const rows = cutter.push(text);
+  for (const row of cutter.end()) rows.push(row);
+  return rows;
 }

@@ -1,30 +1,34 @@
 import { derivationSchema, LONGEST_CELL, LONGEST_NAME, MOST_COLUMNS } from '@verdict/core';
 import { z } from 'zod';
 
+/**
+ * Text as it may be kept: half a surrogate pair, as a cut emoji leaves behind, becomes the replacement character where it enters, so that
+ * the page, the database and every file hold the same characters.
+ */
+export const textSchema = z.string().overwrite((text) => text.toWellFormed());
+
 /** Ids are made where the thing is made, the page included, so that a change can be sent again without being done twice. */
 export const idSchema = z.string().regex(/^[A-Za-z0-9-]{8,36}$/, 'An id has 8 to 36 letters, figures or hyphens.');
-export const whoSchema = z.string().trim().min(1, 'Say who is working.').max(80);
-export const reasonSchema = z
-  .string()
+export const whoSchema = textSchema.trim().min(1, 'Say who is working.').max(80);
+export const reasonSchema = textSchema
   .trim()
   .min(1, 'A reason is needed, so that the record can be understood later.')
   .max(1000, 'A reason has at most 1 000 characters.');
 
 export const MOST_ROWS = 1_000_000;
 const rowSchema = z.int().min(1).max(MOST_ROWS);
-const cellText = z.string().max(LONGEST_CELL, `A cell holds at most ${LONGEST_CELL} characters.`);
-const nameSchema = z
-  .string()
+const cellText = textSchema.max(LONGEST_CELL, `A cell holds at most ${LONGEST_CELL} characters.`);
+const nameSchema = textSchema
   .trim()
   .min(1, 'A column needs a name.')
   .max(LONGEST_NAME, `A column name has at most ${LONGEST_NAME} characters.`);
-const unitSchema = z.string().trim().max(20, 'A unit has at most 20 characters.');
+const unitSchema = textSchema.trim().max(20, 'A unit has at most 20 characters.');
 const kindSchema = z.enum(['measure', 'label', 'count']);
 const decimalSchema = z.enum(['point', 'comma']);
 const thousandsSchema = z.enum(['none', 'comma', 'point', 'blank', 'apostrophe']);
 const resolutionSchema = z.number().positive('The resolution is a number above 0.').nullable();
 const limitSchema = z.number().nullable();
-const levelName = z.string().max(LONGEST_CELL);
+const levelName = textSchema.max(LONGEST_CELL);
 const MOST_LEVELS = 5_000;
 const levelsSchema = z
   .strictObject({
@@ -66,6 +70,8 @@ export const columnSchema = z.strictObject({
   derivation: derivationSchema.nullable().default(null),
 });
 
+/** Who set a reading aside, and when, where taking a change back brings that back; else it is whoever makes the change. */
+const bySchema = z.strictObject({ who: whoSchema, at: z.iso.datetime() }).optional();
 const asideSchema = z.strictObject({ row: rowSchema, reason: reasonSchema });
 
 export const newColumnSchema = columnSchema.extend({
@@ -99,7 +105,8 @@ export const MOST_EDITED = 200_000;
 
 const whichColumns = {
   columns: z.array(idSchema).min(1),
-  rowCount: z.int().min(0).optional(),
+  /** Rows of the table afterwards, where adding or removing the columns had changed it. */
+  rowCount: z.int().min(0).max(MOST_ROWS).optional(),
   /** The subject afterwards; left out, it stays or, if removed, passes to the next column of numbers. */
   subject: idSchema.nullable().optional(),
 };
@@ -117,13 +124,13 @@ export const changeSchema = z.discriminatedUnion('kind', [
     /** Rows of the table afterwards; left out, it grows as far as the cells reach. */
     rowCount: z.int().min(0).max(MOST_ROWS).optional(),
     /** What the edit was, for the record: "filled down". */
-    note: z.string().max(200).optional(),
+    note: textSchema.max(200).optional(),
   }),
   z.strictObject({
     kind: z.literal('add-columns'),
     columns: z.array(newColumnSchema).min(1).max(MOST_COLUMNS),
     /** Where the columns came from, for the record. */
-    note: z.string().max(200).optional(),
+    note: textSchema.max(200).optional(),
   }),
   z.strictObject({ kind: z.literal('remove-columns'), ...whichColumns }),
   z.strictObject({ kind: z.literal('return-columns'), ...whichColumns }),
@@ -138,7 +145,12 @@ export const changeSchema = z.discriminatedUnion('kind', [
   /** All columns of the table in their new order. */
   z.strictObject({ kind: z.literal('order-columns'), columns: z.array(idSchema).min(1) }),
   /** A derived column becomes plain values that no longer follow anything. */
-  z.strictObject({ kind: z.literal('freeze-column'), column: idSchema }),
+  z.strictObject({
+    kind: z.literal('freeze-column'),
+    column: idSchema,
+    /** The values it had when it was frozen before; left out, they are worked out. */
+    texts: z.array(cellText).max(MOST_ROWS).optional(),
+  }),
   z.strictObject({ kind: z.literal('thaw-column'), column: idSchema, derivation: derivationSchema }),
   z.strictObject({
     kind: z.literal('insert-rows'),
@@ -146,21 +158,21 @@ export const changeSchema = z.discriminatedUnion('kind', [
     rows: rowsSchema,
     /** What they hold, one text a row; left out, they are empty. */
     contents: z.array(z.strictObject({ column: idSchema, texts: z.array(cellText) })).optional(),
-    aside: z.array(asideSchema.extend({ column: idSchema })).optional(),
+    aside: z.array(asideSchema.extend({ column: idSchema, by: bySchema })).optional(),
   }),
   z.strictObject({ kind: z.literal('remove-rows'), rows: rowsSchema }),
   z.strictObject({
     kind: z.literal('set-aside'),
     readings: z
-      .array(placeSchema.extend({ reason: reasonSchema }))
+      .array(placeSchema.extend({ reason: reasonSchema, by: bySchema }))
       .min(1)
       .max(10_000, 'At most 10 000 readings are set aside at once.'),
   }),
   z.strictObject({ kind: z.literal('put-back'), readings: z.array(placeSchema).min(1).max(10_000) }),
   z.strictObject({
     kind: z.literal('change-study'),
-    name: z.string().trim().max(120, 'A study name has at most 120 characters.').optional(),
-    question: z.string().trim().max(500, 'A question has at most 500 characters.').optional(),
+    name: textSchema.trim().max(120, 'A study name has at most 120 characters.').optional(),
+    question: textSchema.trim().max(500, 'A question has at most 500 characters.').optional(),
     alpha: z.number().gt(0, 'The level lies between 0 and 1.').lt(1, 'The level lies between 0 and 1.').optional(),
     subject: idSchema.nullable().optional(),
   }),
@@ -198,7 +210,7 @@ export const importHeadSchema = z.strictObject({
   revision: z.int().min(0),
   who: whoSchema,
   columns: z.array(columnSchema).min(1).max(MOST_COLUMNS),
-  note: z.string().max(200).optional(),
+  note: textSchema.max(200).optional(),
   separator: z.enum(['tab', 'comma', 'semicolon', 'blanks', 'none']),
   /** Rows of names and units before the readings. */
   skip: z.int().min(0).max(2),

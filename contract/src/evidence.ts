@@ -1,6 +1,6 @@
 import type { Difference, Piece } from '@verdict/core';
 import { z } from 'zod';
-import { idSchema, whoSchema } from './changes.js';
+import { idSchema, textSchema, whoSchema } from './changes.js';
 
 /** By what the readings stand in parts: the levels of a label column, or further columns beside the first. */
 export const partsSchema = z.union([
@@ -20,7 +20,7 @@ export const keepRequestSchema = z.strictObject({
   request: z.record(z.string(), z.unknown()),
   fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
   result: z.record(z.string(), z.unknown()),
-  note: z.string().trim().max(2000, 'A note has at most 2 000 characters.').default(''),
+  note: textSchema.trim().max(2000, 'A note has at most 2 000 characters.').default(''),
 });
 export type KeepRequest = z.infer<typeof keepRequestSchema>;
 
@@ -44,6 +44,8 @@ export interface Evidence {
   note: string;
   who: string;
   at: string;
+  /** What came of working it out on the server from the readings there; null as long as that has not been done. */
+  recomputed: { same: boolean; at: string } | null;
 }
 
 /** What recomputing on the server found. */

@@ -54,7 +54,11 @@ export function footprintOf(change: Change, grownFrom: number | null): Touch[] {
     case 'remove-columns':
     case 'return-columns':
       return [...change.columns.map(whole), { what: 'study', fact: 'subject' }, ...grown(grownFrom)];
-    case 'freeze-column':
+    case 'freeze-column': {
+      // Values that come back belong to the rows they once stood in.
+      const cells: Touch = { what: 'cells', columns: [change.column], from: 1, to: Infinity };
+      return [whole(change.column), ...(change.texts ? [cells] : [])];
+    }
     case 'thaw-column':
       return [whole(change.column)];
     case 'change-column': {

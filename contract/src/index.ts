@@ -5,3 +5,8 @@ export * from './problems.js';
 export * from './studies.js';
 export * from './footprint.js';
 export * from './study-file.js';
+export * from './check/check-change.js';
+export { MOST_STUDY_CELLS, type ColumnNow, type Objection, type StudyNow } from './check/study-now.js';
+export * from './row-moves.js';
+export { objectionToFile } from './check/check-study-file.js';
+export * from './new-ids.js';

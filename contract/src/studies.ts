@@ -1,6 +1,6 @@
 import type { TableColumn } from '@verdict/core';
 import { z } from 'zod';
-import { idSchema, reasonSchema, whoSchema, type Change } from './changes.js';
+import { idSchema, reasonSchema, textSchema, whoSchema, type Change } from './changes.js';
 
 export type StudyState = 'open' | 'ruled';
 export const DECISIONS = ['treat-as-normal', 'do-not-treat-as-normal', 'not-settled'] as const;
@@ -17,8 +17,11 @@ export interface StudySummary {
   state: StudyState;
   decision: Decision | null;
   subject: string | null;
-  /** Readings of the subject that count. */
+  /** Readings of the subject that count; null without a subject, and while they are being counted. */
   n: number | null;
+  counting: boolean;
+  /** What is wrong with the study, where something is. */
+  fault: string | null;
   rowCount: number;
   revision: number;
   changedAt: string;
@@ -100,7 +103,7 @@ export interface Announced {
 }
 
 export const newStudySchema = z.strictObject({
-  name: z.string().trim().max(120).default(''),
+  name: textSchema.trim().max(120, 'A study name has at most 120 characters.').default(''),
 });
 
 export const ruleRequestSchema = z.strictObject({

@@ -1,6 +1,6 @@
-import { derivationSchema } from '@verdict/core';
+import { derivationSchema, LONGEST_CELL } from '@verdict/core';
 import { z } from 'zod';
-import { columnSchema, idSchema, MOST_ROWS } from './changes.js';
+import { columnSchema, idSchema, MOST_ROWS, textSchema } from './changes.js';
 import { partsSchema } from './evidence.js';
 import { DECISIONS } from './studies.js';
 
@@ -9,20 +9,22 @@ export const STUDY_FILE = 'verdict study';
 export const STUDY_FILE_VERSION = 1;
 
 const time = z.iso.datetime();
-const who = z.string().max(80);
+const who = textSchema.max(80);
 const row = z.int().min(1).max(MOST_ROWS);
-const revision = z.int().min(0);
+/** What the database holds as a whole number. */
+const GREATEST = 2 ** 31 - 1;
+const revision = z.int().min(0).max(GREATEST);
 
 /** A whole study: readings as written, the record with what undoes it, evidence, verdicts. */
 export const studyFileSchema = z.strictObject({
   format: z.literal(STUDY_FILE, 'This is no study file of Verdict.'),
   version: z.literal(STUDY_FILE_VERSION, 'This study file was written by another version of Verdict.'),
-  app: z.string().max(40),
+  app: textSchema.max(40),
   savedAt: time,
   study: z.strictObject({
     id: idSchema,
-    name: z.string().max(120),
-    question: z.string().max(500),
+    name: textSchema.max(120),
+    question: textSchema.max(500),
     state: z.enum(['open', 'ruled']),
     alpha: z.number().gt(0).lt(1),
     subject: idSchema.nullable(),
@@ -32,26 +34,26 @@ export const studyFileSchema = z.strictObject({
   columns: z.array(
     columnSchema.extend({
       derivation: derivationSchema.nullable(),
-      position: z.int().min(0),
+      position: z.int().min(0).max(GREATEST),
       removed: z.boolean(),
-      cells: z.array(z.string().max(1000)).max(MOST_ROWS),
+      cells: z.array(textSchema.max(LONGEST_CELL)).max(MOST_ROWS),
     }),
   ),
-  setAside: z.array(z.strictObject({ columnId: idSchema, row, reason: z.string().max(1000), who, at: time })),
+  setAside: z.array(z.strictObject({ columnId: idSchema, row, reason: textSchema.max(1000), who, at: time })),
   changes: z.array(
     z.strictObject({
-      revision: z.int().min(1),
+      revision: revision.min(1),
       token: idSchema,
-      kind: z.string().max(20),
+      kind: textSchema.max(20),
       detail: z.unknown(),
       inverse: z.unknown(),
-      text: z.string().max(600),
-      reason: z.string().max(1000).nullable(),
+      text: textSchema.max(600),
+      reason: textSchema.max(1000).nullable(),
       who,
       at: time,
-      undoes: z.int().nullable(),
+      undoes: revision.nullable(),
       placeColumn: idSchema.nullable(),
-      placeRow: z.int().nullable(),
+      placeRow: revision.nullable(),
     }),
   ),
   evidence: z.array(
@@ -59,17 +61,17 @@ export const studyFileSchema = z.strictObject({
       id: idSchema,
       columnId: idSchema.nullable(),
       parts: partsSchema.nullable().default(null),
-      analysis: z.string().max(60),
-      version: z.int(),
-      appVersion: z.string().max(20),
+      analysis: textSchema.max(60),
+      version: revision,
+      appVersion: textSchema.max(20),
       request: z.record(z.string(), z.unknown()),
       fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
       revision,
       seed: z.number().nullable(),
       result: z.unknown(),
-      method: z.string(),
-      finding: z.array(z.strictObject({ text: z.string(), strong: z.boolean().optional() })),
-      note: z.string().max(2000),
+      method: textSchema.max(10_000),
+      finding: z.array(z.strictObject({ text: textSchema.max(10_000), strong: z.boolean().optional() })),
+      note: textSchema.max(2000),
       who,
       at: time,
     }),
@@ -78,12 +80,12 @@ export const studyFileSchema = z.strictObject({
     z.strictObject({
       id: idSchema,
       decision: z.enum(DECISIONS),
-      reason: z.string().max(1000),
+      reason: textSchema.max(1000),
       evidence: z.array(idSchema),
       revision,
       who,
       at: time,
-      reopenReason: z.string().max(1000).nullable(),
+      reopenReason: textSchema.max(1000).nullable(),
       reopenWho: who.nullable(),
       reopenAt: time.nullable(),
     }),

@@ -4,7 +4,7 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { makeChange } from './store/changes.js';
 import type { Database } from './store/database.js';
-import { countStudies, createStudy } from './store/studies.js';
+import { countStudies, countSubject, createStudy } from './store/studies.js';
 
 const WHO = 'Brackenfell laboratory';
 
@@ -55,5 +55,6 @@ export async function loadDemo(db: Database, folder: URL): Promise<void> {
     for (const [revision, change] of changes.entries()) {
       await makeChange(db, id, { token: randomUUID(), revision, who: WHO, change });
     }
+    await countSubject(db, id);
   }
 }

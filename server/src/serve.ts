@@ -4,7 +4,9 @@ import { pino, type DestinationStream } from 'pino';
 import { loadDemo } from './demo.js';
 import { createApp } from './http/app.js';
 import { createAnalysisPool } from './jobs/analysis-pool.js';
+import { createStorePool } from './jobs/store-pool.js';
 import { migrateDatabase, openDatabase } from './store/database.js';
+import { discardLeftOver } from './store/imports.js';
 
 export interface Settings {
   /** The account the server works with: reads and writes rows, defines nothing. */
@@ -16,6 +18,8 @@ export interface Settings {
   page: string | null;
   demo: URL | null;
   log: DestinationStream;
+  /** How long an import may send nothing before it is given up; 15 seconds unless said. */
+  idleMilliseconds?: number;
 }
 
 export interface Running {
@@ -42,9 +46,12 @@ export async function serve(settings: Settings): Promise<Running> {
   const log = pino({ level: 'info', base: null }, settings.log);
   await migrateDatabase(settings.migrationUrl);
   const { db, close } = openDatabase(settings.databaseUrl);
+  await discardLeftOver(db);
   if (settings.demo) await loadDemo(db, settings.demo);
   const pool = createAnalysisPool();
-  const server = createServer(createApp({ db, pool, log, page: settings.page }));
+  const store = createStorePool(settings.databaseUrl);
+  const { page, idleMilliseconds = 15_000 } = settings;
+  const server = createServer(createApp({ db, store, pool, log, idleMilliseconds, page }));
   const port = await listen(server, settings.ports);
   log.info({ port }, 'ready');
   return {
@@ -52,7 +59,7 @@ export async function serve(settings: Settings): Promise<Running> {
     close: async () => {
       server.closeAllConnections();
       await new Promise((done) => server.close(done));
-      await Promise.all([pool.close(), close()]);
+      await Promise.all([pool.close(), store.close(), close()]);
       log.info('stopped');
     },
   };

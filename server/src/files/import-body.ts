@@ -24,15 +24,34 @@ async function readHead(chunks: AsyncIterator<Buffer>): Promise<{ head: ImportHe
   }
 }
 
+/** The chunks of a body; one that stays away for too long ends them with a refusal. */
+function chunksOf(body: Readable, idleMilliseconds: number): AsyncIterator<Buffer> {
+  const chunks = body.iterator({ destroyOnReturn: false }) as AsyncIterator<Buffer>;
+  async function next(): Promise<IteratorResult<Buffer>> {
+    let timer: NodeJS.Timeout | undefined;
+    const idle = new Promise<never>((_, reject) => {
+      const said = `Nothing came for ${idleMilliseconds / 1000} seconds, so the import was given up. Nothing was stored.`;
+      timer = setTimeout(() => reject(new StoreError('idle', said)), idleMilliseconds);
+    });
+    try {
+      return await Promise.race([chunks.next(), idle]);
+    } finally {
+      clearTimeout(timer);
+    }
+  }
+  return { next };
+}
+
 /**
  * The body of an import: one line of JSON that says what follows, then the file itself, byte for byte. What `use` leaves of a refused
  * body is read to its end, so that the connection can carry the answer and the next request.
  */
 export async function withImportBody<T>(
   body: Readable,
+  idleMilliseconds: number,
   use: (head: ImportHead, file: AsyncIterable<Uint8Array>) => Promise<T>,
 ): Promise<T> {
-  const chunks = body.iterator({ destroyOnReturn: false }) as AsyncIterator<Buffer>;
+  const chunks = chunksOf(body, idleMilliseconds);
   async function* file(first: Buffer) {
     yield first;
     for (let next = await chunks.next(); !next.done; next = await chunks.next()) yield next.value;
@@ -41,7 +60,6 @@ export async function withImportBody<T>(
     const { head, rest } = await readHead(chunks);
     return await use(head, file(rest));
   } finally {
-    await chunks.return?.();
     body.resume();
   }
 }

@@ -1,4 +1,5 @@
-import { createRowCutter, type Separator } from '@verdict/core';
+import { createRowCutter, LONGEST_ROW, type Separator } from '@verdict/core';
+import { StoreError } from '../store/errors.js';
 
 /**
  * The rows of a delimited text as its bytes arrive. Bytes that are no text of the encoding become the replacement character, as in the page.
@@ -10,7 +11,16 @@ export async function* rowsOfStream(
 ): AsyncGenerator<string[]> {
   const decoder = new TextDecoder(encoding);
   const cutter = createRowCutter(separator);
-  for await (const chunk of bytes) yield* cutter.push(decoder.decode(chunk, { stream: true }));
+  let rows = 0;
+  for await (const chunk of bytes) {
+    for (const row of cutter.push(decoder.decode(chunk, { stream: true }))) {
+      rows++;
+      yield row;
+    }
+    if (cutter.waiting <= LONGEST_ROW) continue;
+    const said = `Row ${rows + 1} of the file has more than ${LONGEST_ROW} characters without an end. Look for a missing line break or a quote that is never closed.`;
+    throw new StoreError('invalid', said, { field: 'file' });
+  }
   yield* cutter.push(decoder.decode());
   yield* cutter.end();
 }

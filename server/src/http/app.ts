@@ -1,22 +1,25 @@
-import { BODY_LIMIT } from '@verdict/contract';
-import express, { type Express } from 'express';
+import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import type { Logger } from 'pino';
 import type { AnalysisPool } from '../jobs/analysis-pool.js';
+import type { StorePool } from '../jobs/store-pool.js';
 import type { Database } from '../store/database.js';
 import { headers, ownOriginOnly } from './guard.js';
+import { jsonBody } from './json-body.js';
 import { problemHandler, sendProblem } from './problems.js';
 import { routes } from './routes.js';
 import { StudyFeed } from './study-feed.js';
 
 export interface Parts {
   db: Database;
+  store: StorePool;
   pool: AnalysisPool;
   log: Logger;
+  idleMilliseconds: number;
   /** The built page; without it only the API is served. */
   page: string | null;
 }
 
-export function createApp({ db, pool, log, page }: Parts): Express {
+export function createApp({ db, store, pool, log, idleMilliseconds, page }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   // Answers of the API are never cached; a digest of each would only take time.
@@ -31,11 +34,13 @@ export function createApp({ db, pool, log, page }: Parts): Express {
     });
     next();
   });
-  app.use('/api', express.json({ limit: BODY_LIMIT }), (_req, res, next) => {
+  app.use('/api', jsonBody, (_req: Request, res: Response, next: NextFunction) => {
     res.setHeader('Cache-Control', 'no-store');
     next();
   });
-  app.use('/api', routes(db, pool, new StudyFeed()));
+  // Names and places only: the message of a failed query holds its values.
+  const failed = (error: unknown) => log.error({ name: (error as Error).name }, 'background work failed');
+  app.use('/api', routes({ db, store, pool, feed: new StudyFeed(), idleMilliseconds, failed }));
   app.use('/api', (_req, res) =>
     sendProblem(res, {
       status: 404,

@@ -3,14 +3,20 @@ import { UnknownAnalysis } from '@verdict/core';
 import type { ErrorRequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
 import { ZodError } from 'zod';
-import { isDatabaseGone } from '../store/database.js';
-import { StoreError } from '../store/errors.js';
+import { isBusy, isDatabaseGone } from '../store/database.js';
+import { BUSY, StoreError } from '../store/errors.js';
 
 const STATUS: Record<StoreError['code'], [number, string]> = {
   'not-found': [404, 'Not found'],
   stale: [409, 'The study has moved on'],
   ruled: [409, 'The study has its verdict'],
   'not-ruled': [409, 'The study has no verdict'],
+  binned: [409, 'The study is in the bin'],
+  'under-way': [409, 'Under way already'],
+  idle: [408, 'Nothing came'],
+  busy: [503, 'Busy'],
+  'not-json': [400, 'Not JSON'],
+  encoding: [415, 'Unknown encoding'],
   'data-changed': [409, 'The readings have changed'],
   'nothing-to-undo': [409, 'Nothing to undo'],
   'built-on': [409, 'A later change builds on this one'],
@@ -46,15 +52,22 @@ function problemOf(error: unknown): Said | null {
     const detail = 'The database cannot be reached. Nothing that was stored is lost; try again when it is back.';
     return { status: 503, title: 'The database is away', detail, code: 'database-gone' };
   }
+  if (isBusy(error)) return { status: 503, title: 'Busy', detail: BUSY, code: 'busy' };
   const { type } = error as { type?: string };
   if (type === 'entity.too.large') {
     const detail = `A request may hold at most ${megabytes(BODY_LIMIT)}. Nothing was stored.`;
     return { status: 413, title: 'Too large', detail, code: 'too-large' };
   }
-  if (type === 'entity.parse.failed') {
-    return { status: 400, title: 'Not JSON', detail: 'The body is not JSON.', code: 'invalid' };
-  }
-  return null;
+  return foreseen(error as { status?: unknown; type?: string });
+}
+
+/** What the HTTP layer refuses by itself: an address or an encoding that cannot be read, a body that breaks off. */
+function foreseen({ status, type }: { status?: unknown; type?: string }): Said | null {
+  if (typeof status !== 'number' || status < 400 || status > 499) return null;
+  const detail = /encoding|charset/.test(type ?? '')
+    ? 'The body has an encoding that is not read here. Send JSON as UTF-8.'
+    : 'The request cannot be read. Nothing was stored.';
+  return { status, title: status === 415 ? 'Unknown encoding' : 'This cannot be read', detail, code: 'invalid' };
 }
 
 export function problemHandler(log: Logger): ErrorRequestHandler {

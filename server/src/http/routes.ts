@@ -7,39 +7,84 @@ import {
   reopenRequestSchema,
   ruleRequestSchema,
   stepRequestSchema,
-  studyFileSchema,
+  type Evidence,
 } from '@verdict/contract';
-import { Router } from 'express';
+import { Router, type Request } from 'express';
 import { randomUUID } from 'node:crypto';
 import { withImportBody, withoutFirst } from '../files/import-body.js';
 import { rowsOfStream } from '../files/rows-of-stream.js';
 import type { AnalysisPool } from '../jobs/analysis-pool.js';
+import { OneByOne } from '../jobs/one-by-one.js';
 import { recompute } from '../jobs/recompute.js';
-import { makeChange, readRecord, stepBack } from '../store/changes.js';
+import type { StorePool } from '../jobs/store-pool.js';
+import { makeChange, readRecord, type Made } from '../store/changes.js';
 import type { Database } from '../store/database.js';
-import { keepEvidence, listEvidence, noteEvidence } from '../store/evidence.js';
+import { listEvidence, noteEvidence } from '../store/evidence.js';
 import { importColumns } from '../store/imports.js';
-import { binStudy, createStudy, listStudies, readStudy, readStudyCells } from '../store/studies.js';
-import { openStudy, saveStudy } from '../store/study-file.js';
+import { binStudy, createStudy, readStudy, readStudyCells } from '../store/studies.js';
 import { reopen, rule } from '../store/verdicts.js';
+import { bodyOf } from './json-body.js';
+import { studyList } from './study-list.js';
 import type { StudyFeed } from './study-feed.js';
 
+export interface Surroundings {
+  db: Database;
+  store: StorePool;
+  pool: AnalysisPool;
+  feed: StudyFeed;
+  /** A body of which nothing comes for so long is given up. */
+  idleMilliseconds: number;
+  /** What went wrong in work that nobody waits for. */
+  failed: (error: unknown) => void;
+}
+
+/** Changes that read or write whole columns, however small their request is. */
+const LONG_CHANGES = new Set<string>(['insert-rows', 'remove-rows', 'freeze-column']);
+
 /** Every route: validate, call the store, answer. */
-export function routes(db: Database, pool: AnalysisPool, feed: StudyFeed): Router {
+export function routes({ db, store, pool, feed, idleMilliseconds, failed }: Surroundings): Router {
   const router = Router();
+  const list = studyList(db, store, failed);
+  const recomputing = new OneByOne<{ id: string; studyId: string }>(async ({ id, studyId }) => {
+    const { same, sameData } = await recompute(db, store, pool, id);
+    if (sameData) feed.tell(studyId, 'evidence', { id, recomputed: { same, at: new Date().toISOString() } });
+  }, failed);
+  /** Pieces that were worked out again since the server started, or tried: once is enough. */
+  const tried = new Set<string>();
+  function recomputeLater(studyId: string, kept: readonly Evidence[]): void {
+    for (const { id, recomputed } of kept) {
+      if (recomputed !== null || tried.has(id)) continue;
+      tried.add(id);
+      recomputing.want(id, { id, studyId });
+    }
+  }
+  function change(req: Request<{ id: string }>): Promise<Made> {
+    if (Buffer.isBuffer(req.body)) return store.makeChange(req.params.id, req.body);
+    const request = changeRequestSchema.parse(req.body);
+    return LONG_CHANGES.has(request.change.kind)
+      ? store.makeChange(req.params.id, request)
+      : makeChange(db, req.params.id, request);
+  }
   router.param('id', (_req, _res, next, id) => next(idSchema.safeParse(id).error));
 
-  router.get('/studies', async (req, res) => res.json(await listStudies(db, req.query.bin === '1')));
+  router.get('/studies', (req, res) => list(req, res));
   router.post('/studies', async (req, res) => {
-    const { name } = newStudySchema.parse(req.body);
+    const { name } = bodyOf(req, newStudySchema);
     res.status(201).json({ id: await createStudy(db, randomUUID(), name) });
   });
   router.post('/studies/saved', async (req, res) => {
-    res.status(201).json({ id: await openStudy(db, studyFileSchema.parse(req.body)) });
+    const file = Buffer.isBuffer(req.body) ? req.body : Buffer.from(JSON.stringify(req.body ?? null));
+    res.status(201).json({ id: await store.openStudy(file) });
   });
-  router.get('/studies/:id/saved', async (req, res) => res.json(await saveStudy(db, req.params.id)));
+  router.get('/studies/:id/saved', async (req, res) =>
+    res.type('json').send(Buffer.from(await store.saveStudy(req.params.id))),
+  );
   router.get('/studies/:id', async (req, res) => res.json(await readStudy(db, req.params.id)));
-  router.get('/studies/:id/cells', async (req, res) => res.type('json').send(await readStudyCells(db, req.params.id)));
+  router.get('/studies/:id/cells', async (req, res) => {
+    const gone = () => req.socket.destroyed;
+    const cells = await readStudyCells(db, req.params.id, gone);
+    if (!gone()) res.type('json').send(cells);
+  });
   router.delete('/studies/:id', async (req, res) => {
     await binStudy(db, req.params.id, true);
     res.status(204).end();
@@ -51,17 +96,17 @@ export function routes(db: Database, pool: AnalysisPool, feed: StudyFeed): Route
 
   router.get('/studies/:id/changes', async (req, res) => res.json(await readRecord(db, req.params.id)));
   router.post('/studies/:id/changes', async (req, res) => {
-    const { done, announced } = await makeChange(db, req.params.id, changeRequestSchema.parse(req.body));
+    const { done, announced } = await change(req);
     feed.announce(req.params.id, announced);
     res.json(done);
   });
   router.post('/studies/:id/steps', async (req, res) => {
-    const { done, announced } = await stepBack(db, req.params.id, stepRequestSchema.parse(req.body));
+    const { done, announced } = await store.stepBack(req.params.id, bodyOf(req, stepRequestSchema));
     feed.announce(req.params.id, announced);
     res.json(done);
   });
   router.post('/studies/:id/imports', async (req, res) => {
-    const { done, announced } = await withImportBody(req, (head, file) => {
+    const { done, announced } = await withImportBody(req, idleMilliseconds, (head, file) => {
       const rows = withoutFirst(rowsOfStream(file, head.separator, head.encoding), head.skip);
       return importColumns(db, req.params.id, head, rows, () => req.socket.destroyed);
     });
@@ -73,23 +118,29 @@ export function routes(db: Database, pool: AnalysisPool, feed: StudyFeed): Route
     feed.follow(req.params.id, revision, req, res);
   });
 
-  router.get('/studies/:id/evidence', async (req, res) => res.json(await listEvidence(db, req.params.id)));
+  router.get('/studies/:id/evidence', async (req, res) => {
+    const kept = await listEvidence(db, req.params.id);
+    res.json(kept);
+    recomputeLater(req.params.id, kept);
+  });
   router.post('/studies/:id/evidence', async (req, res) => {
-    res.status(201).json(await keepEvidence(db, req.params.id, keepRequestSchema.parse(req.body)));
+    const kept = await store.keepEvidence(req.params.id, bodyOf(req, keepRequestSchema));
+    res.status(201).json(kept);
+    recomputeLater(req.params.id, [kept]);
   });
   router.post('/evidence/:id/note', async (req, res) => {
-    res.json(await noteEvidence(db, req.params.id, noteRequestSchema.parse(req.body).note));
+    res.json(await noteEvidence(db, req.params.id, bodyOf(req, noteRequestSchema).note));
   });
-  router.post('/evidence/:id/recompute', async (req, res) => res.json(await recompute(db, pool, req.params.id)));
+  router.post('/evidence/:id/recompute', async (req, res) => res.json(await recompute(db, store, pool, req.params.id)));
 
   router.post('/studies/:id/verdict', async (req, res) => {
-    const request = ruleRequestSchema.parse(req.body);
+    const request = bodyOf(req, ruleRequestSchema);
     const done = await rule(db, req.params.id, request);
     feed.announce(req.params.id, { ...done, token: '', who: request.who, change: null });
     res.json(done);
   });
   router.post('/studies/:id/reopen', async (req, res) => {
-    const request = reopenRequestSchema.parse(req.body);
+    const request = bodyOf(req, reopenRequestSchema);
     const done = await reopen(db, req.params.id, request);
     feed.announce(req.params.id, { ...done, token: '', who: request.who, change: null });
     res.json(done);

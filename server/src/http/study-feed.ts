@@ -4,12 +4,16 @@ import { EventEmitter } from 'node:events';
 
 const HEARTBEAT_MILLISECONDS = 25_000;
 
-/** Tells every window on a study what was changed, as server-sent events. */
+/** Tells every window on a study what was changed and what was worked out, as server-sent events. */
 export class StudyFeed {
   readonly #changes = new EventEmitter({ captureRejections: false }).setMaxListeners(0);
 
   announce(studyId: string, change: Announced | null): void {
-    if (change) this.#changes.emit(studyId, change);
+    if (change) this.tell(studyId, 'change', change);
+  }
+
+  tell(studyId: string, event: string, data: unknown): void {
+    this.#changes.emit(studyId, event, data);
   }
 
   /** Keeps the answer open and writes each change into it; the first event says where the study stands now. */
@@ -17,12 +21,11 @@ export class StudyFeed {
     res.writeHead(200, { 'Content-Type': 'text/event-stream', Connection: 'keep-alive', 'X-Accel-Buffering': 'no' });
     const send = (event: string, data: unknown) => res.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
     send('standing', { revision });
-    const tell = (change: Announced) => send('change', change);
     const beat = setInterval(() => res.write(': here\n\n'), HEARTBEAT_MILLISECONDS);
-    this.#changes.on(studyId, tell);
+    this.#changes.on(studyId, send);
     req.on('close', () => {
       clearInterval(beat);
-      this.#changes.off(studyId, tell);
+      this.#changes.off(studyId, send);
     });
   }
 }

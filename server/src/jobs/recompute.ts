@@ -1,23 +1,54 @@
-import type { Recomputed } from '@verdict/contract';
-import { differencesBetween, fingerprintOf, toWire } from '@verdict/core';
+import type { Evidence, Recomputed } from '@verdict/contract';
+import { analysisById, differencesBetween, toWire, UnknownAnalysis, type Difference, type Sample } from '@verdict/core';
+import { ZodError } from 'zod';
 import type { Database } from '../store/database.js';
-import { evidenceWithSample } from '../store/evidence.js';
+import { markRecomputed } from '../store/evidence.js';
 import type { AnalysisPool } from './analysis-pool.js';
+import type { StorePool } from './store-pool.js';
+
+/** The value at a path of a kept request. */
+const at = (value: unknown, path: readonly PropertyKey[]): unknown =>
+  path.reduce<unknown>((inner, key) => (inner as Record<PropertyKey, unknown> | null | undefined)?.[key], value);
+
+/** Why a kept request cannot be worked out by this version, as the place where it differs from one that can; null where it can. */
+function unreadable({ analysis, version, request }: Evidence): Difference | null {
+  try {
+    analysisById(analysis).request.parse(request);
+    return null;
+  } catch (error) {
+    if (error instanceof UnknownAnalysis) return { path: 'analysis', kept: analysis, now: 'not there' };
+    if (!(error instanceof ZodError)) throw error;
+    const [issue] = error.issues;
+    const path = issue?.path ?? [];
+    const now = `not readable by version ${analysisById(analysis).version} (it was kept by ${version}): ${issue?.message}`;
+    return { path: ['request', ...path].map(String).join('.'), kept: JSON.stringify(at(request, path)), now };
+  }
+}
+
+async function workOut(pool: AnalysisPool, kept: Evidence, sample: Sample): Promise<Difference[]> {
+  const hindrance = unreadable(kept);
+  if (hindrance) return [hindrance];
+  return differencesBetween(kept.result, toWire(await pool.run(kept.analysis, kept.request, sample)));
+}
 
 /** Works a kept result out again from the readings the store holds now, and compares every bit. */
-export async function recompute(db: Database, pool: AnalysisPool, evidenceId: string): Promise<Recomputed> {
-  const { kept, sample, revision } = await evidenceWithSample(db, evidenceId);
+export async function recompute(
+  db: Database,
+  store: StorePool,
+  pool: AnalysisPool,
+  evidenceId: string,
+): Promise<Recomputed> {
+  const { kept, sample, revision, fingerprint } = await store.evidenceWithSample(evidenceId);
   const started = performance.now();
-  const now = toWire(await pool.run(kept.analysis, kept.request, sample));
-  const fingerprint = fingerprintOf(sample);
-  const differences = differencesBetween(kept.result, now);
+  const differences = await workOut(pool, kept, sample);
+  const same = differences.length === 0;
+  const sameData = fingerprint === kept.fingerprint;
+  // From other data another result is only to be expected; it says nothing about the kept one.
+  if (sameData) await markRecomputed(db, evidenceId, same);
   return {
-    same: differences.length === 0,
-    sameData: fingerprint === kept.fingerprint,
+    ...{ same, sameData, differences, fingerprint },
     keptRevision: kept.revision,
     nowRevision: revision,
-    fingerprint,
-    differences,
     milliseconds: Math.round(performance.now() - started),
   };
 }

@@ -1,4 +1,4 @@
-import { and, asc, eq, gte, inArray, sql } from 'drizzle-orm';
+import { and, asc, between, desc, eq, gte, inArray, sql } from 'drizzle-orm';
 import type { Queries } from './database.js';
 import { cellBlocks } from './schema.js';
 
@@ -26,44 +26,93 @@ export async function readCells(q: Queries, columnIds: string[], rowCount: numbe
   return result;
 }
 
-/**
- * The same as the text of a JSON object, put together from the blocks as they are stored: reading every cell of a large table only to
- * write it out again takes longer than all the rest of opening a study.
- */
-export async function readCellsAsJson(q: Queries, columnIds: string[], rowCount: number): Promise<string> {
-  const parts = new Map(columnIds.map((id) => [id, { pieces: [] as string[], count: 0 }]));
-  const rows = columnIds.length
-    ? await q
-        .select({
-          columnId: cellBlocks.columnId,
-          block: cellBlocks.block,
-          raw: sql<string>`${cellBlocks.cells}`,
-          length: sql<number>`json_length(${cellBlocks.cells})`,
-        })
-        .from(cellBlocks)
-        .where(inArray(cellBlocks.columnId, columnIds))
-        .orderBy(asc(cellBlocks.columnId), asc(cellBlocks.block))
-    : [];
-  const pad = (part: { pieces: string[]; count: number }, to: number) => {
-    if (to <= part.count) return;
-    part.pieces.push(new Array<string>(to - part.count).fill('""').join(','));
-    part.count = to;
-  };
-  for (const { columnId, block, raw, length } of rows) {
-    const part = parts.get(columnId)!;
-    const from = block * BLOCK;
-    if (from >= rowCount || length === 0) continue;
-    pad(part, from);
-    const whole = from + length <= rowCount;
-    const cells = whole ? raw : JSON.stringify((JSON.parse(raw) as string[]).slice(0, rowCount - from));
-    part.pieces.push(cells.slice(1, -1));
-    part.count = Math.min(rowCount, from + length);
+/** How many texts a JSON list of texts holds. Counted here: the database gives no count for a text that it takes for no JSON. */
+export function countTexts(list: string): number {
+  let count = 0;
+  for (let at = list.indexOf('"'); at >= 0; at = list.indexOf('"', at + 1)) {
+    count++;
+    let end = list.indexOf('"', at + 1);
+    while (isEscaped(list, end)) end = list.indexOf('"', end + 1);
+    at = end;
   }
-  const columns = [...parts].map(([id, part]) => {
-    pad(part, rowCount);
-    return `${JSON.stringify(id)}:[${part.pieces.join(',')}]`;
-  });
+  return count;
+}
+
+function isEscaped(list: string, quote: number): boolean {
+  let slashes = 0;
+  while (list.charCodeAt(quote - 1 - slashes) === BACKSLASH) slashes++;
+  return slashes % 2 === 1;
+}
+const BACKSLASH = 92;
+
+/** Blocks that are read at once: between two such reads other requests have their turn. */
+const BLOCKS_READ = 100;
+
+/**
+ * The cells of a column as the text of a JSON list, put together from the blocks as they are stored: reading every cell of a large table
+ * only to write it out again takes longer than all the rest of opening a study.
+ * @param gone true once nobody waits for the answer any more; what is read so far is then returned
+ */
+async function columnAsJson(q: Queries, columnId: string, rowCount: number, gone: () => boolean): Promise<string> {
+  const pieces: string[] = [];
+  let count = 0;
+  const padTo = (to: number) => {
+    if (to <= count) return;
+    pieces.push(new Array<string>(to - count).fill('""').join(','));
+    count = to;
+  };
+  for (let first = 0; first * BLOCK < rowCount && !gone(); first += BLOCKS_READ) {
+    const blocks = await q
+      .select({ block: cellBlocks.block, raw: sql<string>`${cellBlocks.cells}` })
+      .from(cellBlocks)
+      .where(and(eq(cellBlocks.columnId, columnId), between(cellBlocks.block, first, first + BLOCKS_READ - 1)))
+      .orderBy(asc(cellBlocks.block));
+    for (const { block, raw } of blocks) {
+      const from = block * BLOCK;
+      const length = countTexts(raw);
+      if (from >= rowCount || length === 0) continue;
+      padTo(from);
+      const whole = from + length <= rowCount;
+      const cells = whole ? raw : JSON.stringify((JSON.parse(raw) as string[]).slice(0, rowCount - from));
+      pieces.push(cells.slice(1, -1));
+      count = Math.min(rowCount, from + length);
+    }
+  }
+  padTo(rowCount);
+  return `[${pieces.join(',')}]`;
+}
+
+/** The cells of columns as the text of a JSON object: a list of texts a column, each as long as the table. */
+export async function readCellsAsJson(
+  q: Queries,
+  columnIds: string[],
+  rowCount: number,
+  gone: () => boolean = () => false,
+): Promise<string> {
+  const columns: string[] = [];
+  for (const id of columnIds) columns.push(`${JSON.stringify(id)}:${await columnAsJson(q, id, rowCount, gone)}`);
   return `{${columns.join(',')}}`;
+}
+
+/** The last row that a column's stored cells reach. */
+export async function reachOfCells(q: Queries, columnId: string): Promise<number> {
+  const [last] = await q
+    .select({ block: cellBlocks.block, cells: cellBlocks.cells })
+    .from(cellBlocks)
+    .where(eq(cellBlocks.columnId, columnId))
+    .orderBy(desc(cellBlocks.block))
+    .limit(1);
+  return last ? last.block * BLOCK + last.cells.length : 0;
+}
+
+/** True where a column holds anything but empty cells behind a row. */
+export async function anyWrittenBeyond(q: Queries, columnIds: readonly string[], row: number): Promise<boolean> {
+  const first = Math.floor(row / BLOCK);
+  for (const id of columnIds) {
+    const cells = await cellsFrom(q, id, first);
+    if (cells.some((text, i) => text !== '' && first * BLOCK + i >= row)) return true;
+  }
+  return false;
 }
 
 /** Rows of the table `cell_blocks` that go into one statement: a column of 100 000 cells in four. */
@@ -71,7 +120,7 @@ const BLOCKS_AT_ONCE = 25;
 
 /** Writes blocks of cells from a block on. */
 async function insertBlocks(q: Queries, columnId: string, from: number, cells: readonly string[]): Promise<void> {
-  const blocks: (typeof cellBlocks.$inferInsert)[] = [];
+  const blocks: Block[] = [];
   for (let at = 0; at < cells.length; at += BLOCK) {
     blocks.push({ columnId, block: from + at / BLOCK, cells: cells.slice(at, at + BLOCK) });
   }
@@ -84,9 +133,11 @@ async function insertBlocks(q: Queries, columnId: string, from: number, cells: r
 export const writeColumn = (q: Queries, columnId: string, cells: readonly string[]): Promise<void> =>
   insertBlocks(q, columnId, 0, cells);
 
-/** Writes one block of several columns, as an import fills them. */
-export async function writeBlock(q: Queries, block: number, columns: readonly { id: string; cells: string[] }[]) {
-  await q.insert(cellBlocks).values(columns.map(({ id, cells }) => ({ columnId: id, block, cells })));
+export type Block = typeof cellBlocks.$inferInsert;
+
+/** Writes blocks of any columns, as an import fills them. */
+export async function writeBlocks(q: Queries, blocks: readonly Block[]): Promise<void> {
+  if (blocks.length > 0) await q.insert(cellBlocks).values([...blocks]);
 }
 
 export async function clearColumn(q: Queries, columnId: string): Promise<void> {

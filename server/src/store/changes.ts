@@ -1,19 +1,23 @@
 import {
+  askedObjection,
   changeSchema,
   footprintOf,
+  objectionTo,
   overlap,
   type Announced,
   type Change,
   type ChangeRequest,
   type RecordEntry,
   type StepRequest,
+  type StudyNow,
 } from '@verdict/contract';
-import { and, asc, desc, eq, gt } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNotNull } from 'drizzle-orm';
 import { applyChange } from './apply/apply.js';
 import type { Applied, Context } from './apply/context.js';
+import { reachOfCells } from './cells.js';
 import type { Database, Queries } from './database.js';
 import { notFound, StoreError } from './errors.js';
-import { changes, columns, studies } from './schema.js';
+import { changes, columns, setAside, stagedColumns, studies } from './schema.js';
 
 type StudyRow = typeof studies.$inferSelect;
 
@@ -38,6 +42,18 @@ const told = (change: Change): Change | null => (JSON.stringify(change).length >
 /** The study, locked until the transaction ends: every other change of it waits. */
 export async function lockStudy(q: Queries, studyId: string): Promise<StudyRow> {
   const [study] = await q.select().from(studies).where(eq(studies.id, studyId)).for('update');
+  if (!study) throw notFound('study');
+  refuseBinned(study);
+  return study;
+}
+
+export function refuseBinned(study: StudyRow): void {
+  if (study.deletedAt) throw new StoreError('binned', 'This study is in the bin. Restore it before working on it.');
+}
+
+/** Refuses what is asked about a study that is not there. */
+export async function requireStudy(q: Queries, studyId: string): Promise<StudyRow> {
+  const [study] = await q.select().from(studies).where(eq(studies.id, studyId));
   if (!study) throw notFound('study');
   return study;
 }
@@ -91,7 +107,10 @@ export async function recordChange(q: Queries, study: StudyRow, entry: Entry): P
   await q
     .insert(changes)
     .values({ studyId: study.id, revision, token, kind, detail, inverse, text, reason, who, at, undoes, ...where });
-  await q.update(studies).set({ revision, changedAt: at, subjectCount: null }).where(eq(studies.id, study.id));
+  await q
+    .update(studies)
+    .set({ revision, changedAt: at, subjectCount: null, subjectFault: null })
+    .where(eq(studies.id, study.id));
   return { revision, text };
 }
 
@@ -112,6 +131,7 @@ export function refuseRuled(study: StudyRow): void {
 
 /** The study and its columns as a change finds them. */
 export async function contextOf(q: Queries, study: StudyRow, who: string, at: Date): Promise<Context> {
+  refuseBinned(study);
   refuseRuled(study);
   const all = await q.select().from(columns).where(eq(columns.studyId, study.id)).orderBy(asc(columns.position));
   return { q, study, columns: all, who, at };
@@ -123,13 +143,59 @@ function recorded(change: Change): Change {
   return { ...change, columns: change.columns.map((column) => ({ ...column, cells: [], aside: [] })) };
 }
 
+/** Refuses what cannot be done to the study as it is, before anything is done. */
+export async function refuseObjection(context: Context, change: Change, reach?: number): Promise<void> {
+  const objection = objectionTo(change, await studyNow(context, change), reach);
+  if (objection) throw new StoreError('invalid', objection.detail, { field: objection.field });
+  if (change.kind === 'add-columns') await refuseTaken(context, change, reach === undefined);
+}
+
+/** An id names one column, whichever study it is in. @param fresh no cells of these columns were stored before */
+async function refuseTaken(
+  { q }: Context,
+  change: Extract<Change, { kind: 'add-columns' }>,
+  fresh: boolean,
+): Promise<void> {
+  const ids = change.columns.map(({ id }) => id);
+  const [taken] = await q.select({ id: columns.id }).from(columns).where(inArray(columns.id, ids)).limit(1);
+  const [staged] = fresh ? await q.select().from(stagedColumns).where(inArray(stagedColumns.id, ids)).limit(1) : [];
+  if (taken || staged) throw new StoreError('invalid', 'A new column has the id of another.', { field: 'columns' });
+}
+
+/** What the change is looked at against; what only some changes ask about is read for those alone. */
+async function studyNow({ q, study, columns: all }: Context, change: Change): Promise<StudyNow> {
+  const asked = change.kind === 'set-aside' || change.kind === 'put-back' ? change.readings : [];
+  const ids = [...new Set(asked.map(({ column }) => column))];
+  const aside = ids.length
+    ? await q
+        .select({ column: setAside.columnId, row: setAside.row })
+        .from(setAside)
+        .where(inArray(setAside.columnId, ids))
+    : [];
+  const places = new Set(aside.map(({ column, row }) => `${column}/${row}`));
+  const returning = change.kind === 'return-columns' ? change.columns : [];
+  const reach = new Map<string, number>();
+  for (const { id, removed, derivation } of all) {
+    if (!removed || !returning.includes(id)) continue;
+    reach.set(id, derivation?.kind === 'made-up' ? derivation.count : await reachOfCells(q, id));
+  }
+  return {
+    rowCount: study.rowCount,
+    columns: all,
+    isAside: (column, row) => places.has(`${column}/${row}`),
+    reachOf: (id) => reach.get(id) ?? 0,
+  };
+}
+
 async function carryOut(
   q: Queries,
   study: StudyRow,
   entry: Omit<Entry, 'applied' | 'kind' | 'detail'>,
   change: Change,
 ): Promise<Made> {
-  const applied = await applyChange(await contextOf(q, study, entry.who, entry.at), change);
+  const context = await contextOf(q, study, entry.who, entry.at);
+  await refuseObjection(context, change);
+  const applied = await applyChange(context, change);
   const done = await recordChange(q, study, { ...entry, kind: change.kind, detail: recorded(change), applied });
   return { done, announced: { ...done, token: entry.token, who: entry.who, change: told(change) } };
 }
@@ -142,6 +208,8 @@ export async function makeChange(db: Database, studyId: string, request: ChangeR
     const done = await alreadyDone(q, studyId, request.token);
     if (done) return { done, announced: null };
     await refuseStale(q, study, request.revision);
+    const objection = askedObjection(request.change);
+    if (objection) throw new StoreError('invalid', objection.detail, { field: objection.field });
     return carryOut(q, study, { token: request.token, who: request.who, at: new Date() }, request.change);
   });
 }
@@ -190,14 +258,25 @@ export async function standingChanges(q: Queries, studyId: string) {
   );
 }
 
-/** Inverses recorded by version 0.1 list single cells where there are runs now. */
-function fromOlder(inverse: unknown): unknown {
+/** Changes recorded by version 0.1 list single cells where there are runs now. */
+export function fromOlder(inverse: unknown): unknown {
   const { kind, cells, ...rest } = (inverse ?? {}) as {
     kind?: string;
     cells?: { column: string; row: number; text: string }[];
   };
   if (kind !== 'edit-cells' || !cells) return inverse;
   return { kind, ...rest, runs: cells.map(({ column, row, text }) => ({ column, row, texts: [text] })) };
+}
+
+/** Rows that come back bring nothing for a column that has come to follow others since: its values follow. */
+async function withoutDerived(q: Queries, studyId: string, change: Change): Promise<Change> {
+  if (change.kind !== 'insert-rows' || !change.contents) return change;
+  const following = await q
+    .select({ id: columns.id })
+    .from(columns)
+    .where(and(eq(columns.studyId, studyId), isNotNull(columns.derivation)));
+  const ids = new Set(following.map(({ id }) => id));
+  return { ...change, contents: change.contents.filter(({ column }) => !ids.has(column)) };
 }
 
 /** The change that takes a recorded one back. */
@@ -207,7 +286,7 @@ async function inverseOf(q: Queries, studyId: string, revision: number): Promise
     .from(changes)
     .where(and(eq(changes.studyId, studyId), eq(changes.revision, revision)));
   if (!found?.inverse) throw new StoreError('nothing-to-undo', `Change ${revision} cannot be taken back.`);
-  return changeSchema.parse(fromOlder(found.inverse));
+  return withoutDerived(q, studyId, changeSchema.parse(fromOlder(found.inverse)));
 }
 
 const grownFrom = (inverse: Change | null): number | null =>
@@ -272,6 +351,7 @@ export async function stepBack(db: Database, studyId: string, request: StepReque
 const MOST_RECORD = 5_000;
 
 export async function readRecord(db: Database, studyId: string): Promise<RecordEntry[]> {
+  await requireStudy(db, studyId);
   const rows = await db
     .select({
       revision: changes.revision,

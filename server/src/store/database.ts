@@ -6,7 +6,7 @@ import * as schema from './schema.js';
 
 export type Database = MySql2Database<typeof schema>;
 /** What a query runs on: the database, or the transaction of one change. */
-export type Queries = Pick<Database, 'select' | 'insert' | 'update' | 'delete'>;
+export type Queries = Pick<Database, 'select' | 'selectDistinct' | 'insert' | 'update' | 'delete'>;
 
 const MIGRATIONS = fileURLToPath(new URL('../../drizzle', import.meta.url));
 
@@ -20,8 +20,8 @@ function open(url: string, connectionLimit: number): { db: Database; pool: Pool 
   return { db: drizzle(pool, { schema, mode: 'planetscale' }), pool };
 }
 
-export function openDatabase(url: string): OpenDatabase {
-  const { db, pool } = open(url, 8);
+export function openDatabase(url: string, connections = 8): OpenDatabase {
+  const { db, pool } = open(url, connections);
   return { db, close: () => pool.end() };
 }
 
@@ -35,6 +35,16 @@ export async function migrateDatabase(url: string): Promise<void> {
   }
 }
 
+/** Another transaction holds what this one needs; nothing was done, and it may be tried again. */
+export function isBusy(error: unknown): boolean {
+  for (let e: unknown = error; e instanceof Error; e = e.cause) {
+    if (BUSY.has((e as { errno?: unknown }).errno)) return true;
+  }
+  return false;
+}
+/** Lock wait timeout, deadlock. */
+const BUSY = new Set<unknown>([1205, 1213]);
+
 const GONE = new Set([
   'ECONNREFUSED',
   'ECONNRESET',
@@ -45,8 +55,12 @@ const GONE = new Set([
   'ER_SERVER_SHUTDOWN',
 ]);
 
+/** What a thread of the store says when its database cannot be reached. */
+export class DatabaseGone extends Error {}
+
 /** True where a query failed because the database cannot be reached, not because of what was asked. */
 export function isDatabaseGone(error: unknown): boolean {
+  if (error instanceof DatabaseGone) return true;
   for (let e: unknown = error; e instanceof Error; e = e.cause) {
     const { code, syscall } = e as { code?: unknown; syscall?: unknown };
     // A missing file is no missing database, though a missing socket is.

@@ -1,15 +1,39 @@
 import type { Announced } from '@verdict/contract';
 
+export type RefusalCode =
+  | 'not-found'
+  | 'stale'
+  | 'ruled'
+  | 'not-ruled'
+  | 'binned'
+  | 'invalid'
+  | 'not-json'
+  | 'encoding'
+  | 'idle'
+  | 'under-way'
+  | 'busy'
+  | 'nothing-to-undo'
+  | 'built-on'
+  | 'data-changed';
+export interface RefusalExtra {
+  field?: string;
+  revision?: number;
+  changes?: string[];
+  between?: Announced[];
+}
+
 /** What the store refuses, with the sentence that the analyst reads. HTTP turns the code into a status. */
 export class StoreError extends Error {
   constructor(
-    readonly code:
-      'not-found' | 'stale' | 'ruled' | 'not-ruled' | 'invalid' | 'nothing-to-undo' | 'built-on' | 'data-changed',
+    readonly code: RefusalCode,
     message: string,
-    readonly extra: { field?: string; revision?: number; changes?: string[]; between?: Announced[] } = {},
+    readonly extra: RefusalExtra = {},
   ) {
     super(message);
   }
 }
 
 export const notFound = (what: string) => new StoreError('not-found', `This ${what} does not exist, or no longer.`);
+
+/** Said where another change holds the study for too long. */
+export const BUSY = 'The study is busy with another change. Nothing was stored; try again.';

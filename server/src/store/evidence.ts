@@ -13,17 +13,18 @@ import { asc, eq } from 'drizzle-orm';
 import type { Database } from './database.js';
 import { notFound, StoreError } from './errors.js';
 import { evidence, studies } from './schema.js';
-import { refuseRuled } from './changes.js';
+import { refuseBinned, refuseRuled, requireStudy } from './changes.js';
 import { readSample } from './studies.js';
 
 export const APP_VERSION = '0.1.0';
 
 function toEvidence(row: typeof evidence.$inferSelect): Evidence {
   const { id, analysis, version, appVersion, columnId, parts, request, fingerprint, revision, seed } = row;
-  const { result, method, finding, note, who, at } = row;
+  const { result, method, finding, note, who, at, recomputedAt, recomputedSame } = row;
+  const recomputed = recomputedAt && { same: recomputedSame === true, at: recomputedAt.toISOString() };
   return {
     ...{ id, analysis, version, appVersion, column: columnId, parts, request, fingerprint, revision, seed },
-    ...{ result, method, finding, note, who, at: at.toISOString() },
+    ...{ result, method, finding, note, who, at: at.toISOString(), recomputed },
   };
 }
 
@@ -42,10 +43,12 @@ async function sampleFor(
  * the fingerprint must be that of the readings the store holds: evidence about other numbers is refused. Keeping twice is once.
  */
 export async function keepEvidence(db: Database, studyId: string, keep: KeepRequest): Promise<Evidence> {
+  const study = await requireStudy(db, studyId);
   const [again] = await db.select().from(evidence).where(eq(evidence.id, keep.id));
-  if (again) return toEvidence(again);
-  const [study] = await db.select().from(studies).where(eq(studies.id, studyId));
-  if (!study) throw notFound('study');
+  if (again?.studyId === studyId) return toEvidence(again);
+  if (again)
+    throw new StoreError('invalid', 'This id names evidence of another study. Nothing was kept.', { field: 'id' });
+  refuseBinned(study);
   refuseRuled(study);
   const analysis = analysisById(keep.analysis);
   if (analysis.version !== keep.version) {
@@ -83,12 +86,15 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
     note: keep.note,
     who: keep.who,
     at: new Date(),
+    recomputedAt: null,
+    recomputedSame: null,
   };
   await db.insert(evidence).values(row);
   return toEvidence(row);
 }
 
-function findingOf(finding: (result: never) => { text: string; strong?: boolean }[], result: unknown) {
+/** The finding in words; refused where the result is none of this analysis. */
+export function findingOf(finding: (result: never) => { text: string; strong?: boolean }[], result: unknown) {
   try {
     return finding(result as never);
   } catch {
@@ -102,13 +108,16 @@ export async function noteEvidence(db: Database, evidenceId: string, note: strin
     const [found] = await q.select().from(evidence).where(eq(evidence.id, evidenceId));
     if (!found) throw notFound('piece of evidence');
     const [study] = await q.select().from(studies).where(eq(studies.id, found.studyId)).for('update');
-    if (study) refuseRuled(study);
+    if (!study) throw notFound('study');
+    refuseBinned(study);
+    refuseRuled(study);
     await q.update(evidence).set({ note }).where(eq(evidence.id, evidenceId));
     return toEvidence({ ...found, note });
   });
 }
 
 export async function listEvidence(db: Database, studyId: string): Promise<Evidence[]> {
+  await requireStudy(db, studyId);
   const rows = await db.select().from(evidence).where(eq(evidence.studyId, studyId)).orderBy(asc(evidence.at));
   return rows.map(toEvidence);
 }
@@ -122,12 +131,18 @@ function underKeptNames(sample: Sample, { column, beside }: { column?: unknown; 
   return { ...sample, name, groups: { ...sample.groups, samples } };
 }
 
-/** One piece of evidence with the readings its columns hold now. */
+/** One piece of evidence with the readings its columns hold now, and their fingerprint. */
 export async function evidenceWithSample(db: Database, evidenceId: string) {
   const [row] = await db.select().from(evidence).where(eq(evidence.id, evidenceId));
   if (!row) throw notFound('piece of evidence');
-  const [study] = await db.select().from(studies).where(eq(studies.id, row.studyId));
-  if (!study) throw notFound('study');
+  const study = await requireStudy(db, row.studyId);
   const { sample, revision } = await sampleFor(db, study, row.columnId, row.parts);
-  return { kept: toEvidence(row), sample: underKeptNames(sample, row.request), revision };
+  const named = underKeptNames(sample, row.request);
+  return { kept: toEvidence(row), sample: named, revision, fingerprint: fingerprintOf(named) };
+}
+
+/** Notes that the server has worked a kept result out itself, and whether it came out the same. */
+export async function markRecomputed(db: Database, evidenceId: string, same: boolean): Promise<void> {
+  const outcome = { recomputedAt: new Date(), recomputedSame: same };
+  await db.update(evidence).set(outcome).where(eq(evidence.id, evidenceId));
 }

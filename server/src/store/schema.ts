@@ -22,7 +22,8 @@ const json = <T>() =>
   });
 const longText = customType<{ data: string; driverData: string }>({ dataType: () => 'longtext' });
 
-const id = (name = 'id') => varchar(name, { length: 36 });
+/** Compared byte by byte: two ids that differ in case only are two. */
+const id = (name = 'id') => customType<{ data: string }>({ dataType: () => 'varchar(36) COLLATE utf8mb4_bin' })(name);
 const time = (name: string) => datetime(name, { fsp: 3 });
 
 export const studies = mysqlTable('studies', {
@@ -38,6 +39,8 @@ export const studies = mysqlTable('studies', {
   rowCount: int('row_count').notNull().default(0),
   /** Readings of the subject that count, worked out for the list when it is asked for; null once a change may have moved it. */
   subjectCount: int('subject_count'),
+  /** Why its readings could not be counted. */
+  subjectFault: varchar('subject_fault', { length: 200 }),
   changedAt: time('changed_at').notNull(),
   deletedAt: time('deleted_at'),
 });
@@ -80,6 +83,9 @@ export const cellBlocks = mysqlTable(
   },
   (table) => [primaryKey({ columns: [table.columnId, table.block] })],
 );
+
+/** Columns whose cells are on their way: an import writes them before it takes part in the study, so that nobody waits for it. */
+export const stagedColumns = mysqlTable('staged_columns', { id: id().primaryKey(), at: time('at').notNull() });
 
 export const setAside = mysqlTable(
   'set_aside',
@@ -138,6 +144,9 @@ export const evidence = mysqlTable(
     method: longText('method').notNull(),
     finding: json<{ text: string; strong?: boolean }[]>()('finding').notNull(),
     note: varchar('note', { length: 2000 }).notNull(),
+    /** When the server last worked it out itself, and whether it came out the same; null: not yet. */
+    recomputedAt: time('recomputed_at'),
+    recomputedSame: boolean('recomputed_same'),
     who: varchar('who', { length: 80 }).notNull(),
     at: time('at').notNull(),
   },

@@ -3,7 +3,7 @@ import { sampleInParts, type Sample } from '@verdict/core';
 import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { readCellsAsJson } from './cells.js';
 import { standingChanges } from './changes.js';
-import type { Database } from './database.js';
+import { isDatabaseGone, type Database } from './database.js';
 import { notFound } from './errors.js';
 import { columns, setAside, studies, verdicts } from './schema.js';
 import { readTable, standingColumns, type ColumnRow } from './tables.js';
@@ -24,53 +24,50 @@ function toColumn({ studyId: _, position: __, removed: ___, ...column }: ColumnR
   return column;
 }
 
-/** The subject's readings that count; kept with the study until the next change. */
-async function subjectCount(db: Database, study: StudyRow): Promise<number | null> {
-  if (!study.subject) return null;
-  if (study.subjectCount !== null) return study.subjectCount;
-  const { sample } = await readSample(db, study.id, study.subject);
-  const n = sample.values.length;
-  await db
-    .update(studies)
-    .set({ subjectCount: n })
-    .where(and(eq(studies.id, study.id), eq(studies.revision, study.revision)));
-  return n;
-}
-
-/** The studies in use, or those in the bin, the last changed first. */
+/** The studies in use, or those in the bin, the last changed first: one query, whatever they hold. */
 export async function listStudies(db: Database, bin: boolean): Promise<StudySummary[]> {
   const rows = await db
-    .select()
+    .select({ study: studies, subject: columns.name, decision: verdicts.decision })
     .from(studies)
+    .leftJoin(
+      columns,
+      and(eq(columns.id, studies.subject), eq(columns.studyId, studies.id), eq(columns.removed, false)),
+    )
+    .leftJoin(verdicts, and(eq(verdicts.studyId, studies.id), eq(studies.state, 'ruled'), isNull(verdicts.reopenAt)))
     .where(bin ? isNotNull(studies.deletedAt) : isNull(studies.deletedAt))
-    .orderBy(desc(studies.changedAt));
-  return Promise.all(
-    rows.map(async (study) => {
-      const [subject] = study.subject ? await db.select().from(columns).where(eq(columns.id, study.subject)) : [];
-      return {
-        id: study.id,
-        name: study.name,
-        state: study.state,
-        decision: study.state === 'ruled' ? await standingDecision(db, study.id) : null,
-        subject: subject?.name ?? null,
-        n: await subjectCount(db, study),
-        rowCount: study.rowCount,
-        revision: study.revision,
-        changedAt: study.changedAt.toISOString(),
-        deletedAt: study.deletedAt?.toISOString() ?? null,
-      };
-    }),
-  );
+    .orderBy(desc(studies.changedAt), asc(studies.id), desc(verdicts.at));
+  // A study with two verdicts that both stand would be listed twice: the newest counts.
+  return rows.filter(({ study }, i) => study.id !== rows[i - 1]?.study.id).map(toSummary);
 }
 
-async function standingDecision(db: Database, studyId: string): Promise<Decision | null> {
-  const [row] = await db
-    .select({ decision: verdicts.decision })
-    .from(verdicts)
-    .where(and(eq(verdicts.studyId, studyId), isNull(verdicts.reopenAt)))
-    .orderBy(desc(verdicts.at))
-    .limit(1);
-  return row?.decision ?? null;
+const LOST_SUBJECT = 'Its subject is a column that it does not have. Open it and choose another.';
+
+function toSummary(row: { study: StudyRow; subject: string | null; decision: Decision | null }): StudySummary {
+  const { study, subject, decision } = row;
+  const fault = study.subject !== null && subject === null ? LOST_SUBJECT : study.subjectFault;
+  return {
+    ...{ id: study.id, name: study.name, state: study.state, decision, subject, n: study.subjectCount, fault },
+    counting: subject !== null && study.subjectCount === null && fault === null,
+    rowCount: study.rowCount,
+    revision: study.revision,
+    changedAt: study.changedAt.toISOString(),
+    deletedAt: study.deletedAt?.toISOString() ?? null,
+  };
+}
+
+/** Counts the subject's readings and keeps the number with the study, unless it is changed meanwhile. */
+export async function countSubject(db: Database, studyId: string): Promise<void> {
+  const [study] = await db.select().from(studies).where(eq(studies.id, studyId));
+  if (!study?.subject || study.subjectCount !== null) return;
+  const counted = await readSample(db, studyId, study.subject).then(
+    ({ sample }) => ({ subjectCount: sample.values.length }),
+    (error: unknown) => {
+      if (isDatabaseGone(error)) throw error;
+      return { subjectFault: 'Its readings cannot be counted. Open it to see them.' };
+    },
+  );
+  const asRead = and(eq(studies.id, studyId), eq(studies.revision, study.revision));
+  await db.update(studies).set(counted).where(asRead);
 }
 
 async function readVerdicts(db: Database, studyId: string): Promise<Verdict[]> {
@@ -115,13 +112,13 @@ export async function readStudy(db: Database, studyId: string): Promise<Study> {
 }
 
 /** The cells of all written columns with the revision they belong to, read in one consistent view, as the text of a JSON object. */
-export async function readStudyCells(db: Database, studyId: string): Promise<string> {
+export async function readStudyCells(db: Database, studyId: string, gone: () => boolean): Promise<string> {
   return db.transaction(async (q) => {
     const [study] = await q.select().from(studies).where(eq(studies.id, studyId));
     if (!study) throw notFound('study');
     const written = (await standingColumns(q, studyId)).filter(({ derivation }) => !derivation);
     const ids = written.map(({ id }) => id);
-    return `{"revision":${study.revision},"cells":${await readCellsAsJson(q, ids, study.rowCount)}}`;
+    return `{"revision":${study.revision},"cells":${await readCellsAsJson(q, ids, study.rowCount, gone)}}`;
   });
 }
 

@@ -1,10 +1,27 @@
-import { STUDY_FILE, STUDY_FILE_VERSION, studyFileSchema, type StudyFile } from '@verdict/contract';
+import {
+  changeSchema,
+  changeWithIds,
+  followsWithIds,
+  objectionToFile,
+  reopenRequestSchema,
+  ruleRequestSchema,
+  STUDY_FILE,
+  STUDY_FILE_VERSION,
+  type Change,
+  type NewId,
+  type PartsBy,
+  type ReopenRequest,
+  type RuleRequest,
+  type StudyFile,
+} from '@verdict/contract';
+import { analysisById, methodOf } from '@verdict/core';
 import { asc, eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { cellsFrom, writeColumn } from './cells.js';
 import type { Database, Queries } from './database.js';
-import { notFound } from './errors.js';
-import { APP_VERSION } from './evidence.js';
+import { fromOlder } from './changes.js';
+import { notFound, StoreError } from './errors.js';
+import { APP_VERSION, findingOf } from './evidence.js';
 import { changes, columns, evidence, setAside, studies, verdicts } from './schema.js';
 
 async function columnsWithCells(q: Queries, studyId: string): Promise<StudyFile['columns']> {
@@ -21,7 +38,7 @@ export async function saveStudy(db: Database, studyId: string): Promise<StudyFil
   return db.transaction(async (q) => {
     const [found] = await q.select().from(studies).where(eq(studies.id, studyId));
     if (!found) throw notFound('study');
-    const { subjectCount: _, changedAt: __, deletedAt: ___, ...study } = found;
+    const { id, name, question, state, alpha, subject, revision, rowCount } = found;
     const aside = await q.select().from(setAside).where(eq(setAside.studyId, studyId)).orderBy(asc(setAside.row));
     const record = await q.select().from(changes).where(eq(changes.studyId, studyId)).orderBy(asc(changes.revision));
     const kept = await q.select().from(evidence).where(eq(evidence.studyId, studyId)).orderBy(asc(evidence.at));
@@ -31,11 +48,14 @@ export async function saveStudy(db: Database, studyId: string): Promise<StudyFil
       version: STUDY_FILE_VERSION,
       app: APP_VERSION,
       savedAt: new Date().toISOString(),
-      study,
+      study: { id, name, question, state, alpha, subject, revision, rowCount },
       columns: await columnsWithCells(q, studyId),
       setAside: aside.map(({ studyId: _s, at, ...reading }) => ({ ...reading, at: at.toISOString() })),
       changes: record.map(({ studyId: _s, at, ...change }) => ({ ...change, at: at.toISOString() })),
-      evidence: kept.map(({ studyId: _s, at, ...piece }) => ({ ...piece, at: at.toISOString() })),
+      evidence: kept.map(({ studyId: _s, recomputedAt: _a, recomputedSame: _b, at, ...piece }) => ({
+        ...piece,
+        at: at.toISOString(),
+      })),
       verdicts: ruled.map(({ studyId: _s, at, reopenAt, ...verdict }) => ({
         ...verdict,
         at: at.toISOString(),
@@ -45,19 +65,87 @@ export async function saveStudy(db: Database, studyId: string): Promise<StudyFil
   });
 }
 
-/** The file under new ids throughout: the same study may be opened twice on one installation. */
-function underNewIds(file: StudyFile): StudyFile {
+const renamedIn = (file: StudyFile): NewId => {
   const ids = [file.study, ...file.columns, ...file.evidence, ...file.verdicts].map(({ id }) => id);
   const renamed = new Map(ids.map((id) => [id, randomUUID() as string]));
-  // Ids stand inside changes, formulas and verdicts too; as whole words of JSON they are all found.
-  const text = JSON.stringify(file).replace(/[A-Za-z0-9-]{8,36}/g, (word) => renamed.get(word) ?? word);
-  return studyFileSchema.parse(JSON.parse(text));
+  return (id) => renamed.get(id) ?? id;
+};
+
+const orNull = (id: string | null, to: NewId) => (id === null ? null : to(id));
+
+/** A recorded change as this version reads it; refuses what is none. */
+function recordedChange(change: unknown, field: string): Change {
+  const read = changeSchema.safeParse(fromOlder(change));
+  if (read.success) return read.data;
+  throw new StoreError('invalid', 'The study file is damaged: its record holds what is no change.', { field });
+}
+
+/** A verdict or its reopening as it stands in the record: it names evidence, and nothing takes it back. */
+function ruling({ kind, detail, inverse }: StudyFile['changes'][number], field: string, to: NewId) {
+  const schema = kind === 'rule' ? ruleRequestSchema : reopenRequestSchema;
+  const read = schema.safeParse(detail);
+  if (!read.success || inverse !== null) {
+    throw new StoreError('invalid', 'The study file is damaged: its record holds a verdict that is none.', { field });
+  }
+  const said = read.data as RuleRequest | ReopenRequest;
+  return { detail: 'evidence' in said ? { ...said, evidence: said.evidence.map(to) } : said, inverse: null };
+}
+
+function changeUnderNewIds(change: StudyFile['changes'][number], to: NewId): StudyFile['changes'][number] {
+  const field = `changes.${change.revision}`;
+  const placeColumn = orNull(change.placeColumn, to);
+  if (change.kind === 'rule' || change.kind === 'reopen')
+    return { ...change, placeColumn, ...ruling(change, field, to) };
+  const detail = changeWithIds(recordedChange(change.detail, field), to);
+  if (detail.kind !== change.kind)
+    throw new StoreError('invalid', 'The study file is damaged: its record does not say what was done.', { field });
+  return { ...change, placeColumn, detail, inverse: changeWithIds(recordedChange(change.inverse, field), to) };
+}
+
+function partsUnderNewIds(parts: PartsBy | null, to: NewId): PartsBy | null {
+  if (parts === null) return null;
+  return 'split' in parts ? { split: to(parts.split) } : { beside: parts.beside.map(to) };
+}
+
+/** The words of a piece of evidence are written from its own request and result, whatever the file says. */
+function wordsOf(piece: StudyFile['evidence'][number]) {
+  const analysis = analysisById(piece.analysis);
+  const request = analysis.request.safeParse(piece.request);
+  const method =
+    request.success && analysis.version === piece.version ? methodOf(analysis, request.data) : piece.method;
+  return { method, finding: findingOf(analysis.finding, piece.result) };
+}
+
+/** The file under new ids throughout: the same study may be opened twice on one installation. */
+function underNewIds(file: StudyFile): StudyFile {
+  const to = renamedIn(file);
+  return {
+    ...file,
+    study: { ...file.study, id: to(file.study.id), subject: orNull(file.study.subject, to) },
+    columns: file.columns.map((column) => ({ ...followsWithIds(column, to), id: to(column.id) })),
+    setAside: file.setAside.map((reading) => ({ ...reading, columnId: to(reading.columnId) })),
+    changes: file.changes.map((change) => changeUnderNewIds(change, to)),
+    evidence: file.evidence.map((piece) => ({
+      ...{ ...piece, id: to(piece.id), columnId: orNull(piece.columnId, to), parts: partsUnderNewIds(piece.parts, to) },
+      ...wordsOf(piece),
+    })),
+    verdicts: file.verdicts.map((verdict) => ({ ...verdict, id: to(verdict.id), evidence: verdict.evidence.map(to) })),
+  };
 }
 
 const inTime = <T extends { at: string }>(row: T) => ({ ...row, at: new Date(row.at) });
 
+/** Rows that go into one statement. */
+const AT_ONCE = 200;
+
+async function inPortions<T>(rows: readonly T[], insert: (portion: T[]) => Promise<unknown>): Promise<void> {
+  for (let i = 0; i < rows.length; i += AT_ONCE) await insert(rows.slice(i, i + AT_ONCE));
+}
+
 /** Opens a saved study as a new one: wholly, or not at all. Returns its id. */
 export async function openStudy(db: Database, saved: StudyFile): Promise<string> {
+  const objection = objectionToFile(saved);
+  if (objection) throw new StoreError('invalid', objection.detail, { field: objection.field });
   const file = underNewIds(saved);
   const studyId = file.study.id;
   await db.transaction(async (q) => {
@@ -66,8 +154,12 @@ export async function openStudy(db: Database, saved: StudyFile): Promise<string>
       await q.insert(columns).values({ ...column, studyId });
       await writeColumn(q, column.id, cells);
     }
-    for (const reading of file.setAside) await q.insert(setAside).values({ ...inTime(reading), studyId });
-    for (const change of file.changes) await q.insert(changes).values({ ...inTime(change), studyId });
+    await inPortions(file.setAside, (some) =>
+      q.insert(setAside).values(some.map((one) => ({ ...inTime(one), studyId }))),
+    );
+    await inPortions(file.changes, (some) =>
+      q.insert(changes).values(some.map((one) => ({ ...inTime(one), studyId }))),
+    );
     for (const piece of file.evidence) {
       const finding = piece.finding.map(({ text, strong }) => ({ text, ...(strong ? { strong } : {}) }));
       await q.insert(evidence).values({ ...inTime(piece), finding, studyId });

@@ -77,11 +77,19 @@ function upload<T>(path: string, body: Blob, progress: (share: number) => void):
   return { done, stop: () => request.abort() };
 }
 
+/** What is told of a study. */
+interface Heard {
+  standing(revision: number): void;
+  change(change: Announced): void;
+  recomputed(evidence: Pick<Evidence, 'id' | 'recomputed'>): void;
+}
+
 /** Follows the changes of a study as they are made, in whichever window; returns how to stop following. */
-function follow(id: string, hear: { standing(revision: number): void; change(change: Announced): void }): () => void {
+function follow(id: string, hear: Heard): () => void {
   const events = new EventSource(`/api${study(id)}/events`);
   events.addEventListener('standing', ({ data }) => hear.standing((JSON.parse(data) as Announced).revision));
   events.addEventListener('change', ({ data }) => hear.change(JSON.parse(data) as Announced));
+  events.addEventListener('evidence', ({ data }) => hear.recomputed(JSON.parse(data) as Evidence));
   return () => events.close();
 }
 

@@ -5,7 +5,7 @@ import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
 import DraftField from './draft-field.vue';
 import FindingWords from './finding-words.vue';
-import { recomputedWords } from './recomputed-words.js';
+import { recomputedWords, standingWords } from './recomputed-words.js';
 import { formatTime } from './time.js';
 
 /** What was kept: finding, method, and how to get the same numbers again. */
@@ -53,6 +53,8 @@ const columnOf = ({ column, request }: Evidence) =>
         </dd>
         <dt>kept</dt>
         <dd>{{ item.who }}, {{ formatTime(item.at) }}</dd>
+        <dt>recomputed</dt>
+        <dd :class="{ doubt: item.recomputed && !item.recomputed.same }">{{ standingWords(item) }}</dd>
       </dl>
       <div class="again">
         <el-button
@@ -100,6 +102,10 @@ dt {
 }
 dd {
   margin: 0;
+}
+.doubt {
+  color: var(--ochre-text);
+  font-weight: 600;
 }
 code {
   font: 12px var(--mono);

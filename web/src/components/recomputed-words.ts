@@ -1,4 +1,12 @@
-import type { Problem, Recomputed } from '@verdict/contract';
+import type { Evidence, Problem, Recomputed } from '@verdict/contract';
+import { formatTime } from './time.js';
+
+/** Whether the server has worked a kept result out by itself, in a few words. */
+export function standingWords({ recomputed }: Pick<Evidence, 'recomputed'>): string {
+  if (!recomputed) return 'not yet';
+  const when = formatTime(recomputed.at);
+  return recomputed.same ? `the same, bit for bit, ${when}` : `it came out differently, ${when}`;
+}
 
 /** What recomputing found, in a sentence. */
 export function recomputedWords(found: Recomputed | 'running' | Problem | undefined): string {

@@ -1,4 +1,14 @@
-import { reachOf, type Change, type SetAside, type Study, type StudyCells, type StudyColumn } from '@verdict/contract';
+import {
+  movedByInsert,
+  movedByRemoval,
+  reachOf,
+  type Change,
+  type SetAside,
+  type Study,
+  type StudyCells,
+  type StudyColumn,
+  type StudyNow,
+} from '@verdict/contract';
 import { derive, type Table } from '@verdict/core';
 
 export interface Local {
@@ -18,6 +28,17 @@ export function tableOf(study: Study, cells: StudyCells): Table {
   }
   const none = new Set<number>();
   return { rowCount: study.rowCount, columns: study.columns, cells, setAside: (id) => aside.get(id) ?? none };
+}
+
+/** The page's copy as a change is checked against it; columns that are out of the table are the server's alone. */
+export function studyNow(study: Study): StudyNow {
+  let aside: ReadonlySet<string> | null = null;
+  return {
+    rowCount: study.rowCount,
+    columns: study.columns.map((column) => ({ ...column, removed: false })),
+    isAside: (column, row) => (aside ??= placesOf(study.setAside)).has(`${column}/${row}`),
+    reachOf: () => 0,
+  };
 }
 
 function lengthened(cells: string[] | undefined, rowCount: number): string[] {
@@ -74,13 +95,10 @@ function insertRows(local: Local, change: Extract<Change, { kind: 'insert-rows' 
     }
     cells[id] = now;
   }
+  const moved = movedByInsert(rows);
   study.setAside = [
-    ...study.setAside.map((reading) => {
-      let { row } = reading;
-      for (const put of rows) if (put <= row) row++;
-      return { ...reading, row };
-    }),
-    ...aside.map((reading) => ({ ...reading, who, at })),
+    ...study.setAside.map((reading) => ({ ...reading, row: moved(reading.row) })),
+    ...aside.map(({ by, ...reading }) => ({ ...reading, ...(by ?? { who, at }) })),
   ];
   study.rowCount += rows.length;
 }
@@ -88,10 +106,11 @@ function insertRows(local: Local, change: Extract<Change, { kind: 'insert-rows' 
 function removeRows({ study, cells }: Local, rows: readonly number[]): void {
   const going = new Set(rows);
   for (const { id } of written(study)) cells[id] = (cells[id] ?? []).filter((_, i) => !going.has(i + 1));
-  const before = (row: number) => rows.filter((gone) => gone < row).length;
-  study.setAside = study.setAside
-    .filter(({ row }) => !going.has(row))
-    .map((reading) => ({ ...reading, row: reading.row - before(reading.row) }));
+  const moved = movedByRemoval(rows);
+  study.setAside = study.setAside.flatMap((reading) => {
+    const row = moved(reading.row);
+    return row === null ? [] : [{ ...reading, row }];
+  });
   study.rowCount -= rows.length;
 }
 
@@ -142,7 +161,8 @@ export function applyLocally(local: Local, change: Change, who: string, at: stri
     case 'freeze-column': {
       const column = columnById(local, change.column);
       if (!column?.derivation) return;
-      cells[column.id] = [...derive(tableOf(study, cells), column).cells];
+      const texts = change.texts ?? [...derive(tableOf(study, cells), column).cells];
+      cells[column.id] = lengthened(texts, study.rowCount);
       column.derivation = null;
       return;
     }
@@ -157,7 +177,8 @@ export function applyLocally(local: Local, change: Change, who: string, at: stri
       return removeRows(local, change.rows);
     case 'set-aside': {
       const others = without(study.setAside, placesOf(change.readings));
-      study.setAside = [...others, ...change.readings.map((reading) => ({ ...reading, who, at }))];
+      const set = change.readings.map(({ by, ...reading }) => ({ ...reading, ...(by ?? { who, at }) }));
+      study.setAside = [...others, ...set];
       return;
     }
     case 'put-back':

@@ -41,17 +41,23 @@ export const useEvidence = defineStore('evidence', () => {
     }
   }
 
+  /** The server has worked a kept result out by itself. */
+  function hear({ id, recomputed: outcome }: Pick<Evidence, 'id' | 'recomputed'>): void {
+    items.value = items.value.map((item) => (item.id === id ? { ...item, recomputed: outcome } : item));
+  }
+
   async function recompute(id: string): Promise<void> {
     const say = (what: Recomputed | 'running' | Problem) => (recomputed.value = { ...recomputed.value, [id]: what });
     say('running');
     try {
       const found = await api.recompute(id);
       say(found);
+      if (found.sameData) hear({ id, recomputed: { same: found.same, at: new Date().toISOString() } });
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       say(error.problem);
     }
   }
 
-  return { items, drawerOpen, problem, recomputed, load, keep, writeNote, recompute };
+  return { items, drawerOpen, problem, recomputed, load, keep, writeNote, hear, recompute };
 });

@@ -1,6 +1,8 @@
 import {
+  askedObjection,
   changeSchema,
   footprintOf,
+  objectionTo,
   overlap,
   reachOf,
   type Announced,
@@ -21,7 +23,8 @@ import { until } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { api, ApiError } from '../api/client.js';
-import { applyLocally, tableOf } from './apply-locally.js';
+import { applyLocally, studyNow, tableOf } from './apply-locally.js';
+import { useEvidence } from './evidence.js';
 import { useWho } from './who.js';
 
 /** A change made on the page that the server has not confirmed. */
@@ -96,7 +99,11 @@ export const useStudy = defineStore('study', () => {
     unfollow();
     unfollow = () => undefined;
     if (on && study.value) {
-      unfollow = api.follow(study.value.id, { standing: (revision) => hear({ revision }), change: hear });
+      unfollow = api.follow(study.value.id, {
+        standing: (revision) => hear({ revision }),
+        change: hear,
+        recomputed: useEvidence().hear,
+      });
     }
   }
 
@@ -137,8 +144,13 @@ export const useStudy = defineStore('study', () => {
   /** The change with its defaults; null, with the reason shown, where it is none that the server would take. */
   function complete(input: ChangeInput): Change | null {
     const read = changeSchema.safeParse(input);
-    if (read.success) return read.data;
-    refuse(read.error.issues[0]?.message ?? '');
+    if (!read.success) {
+      refuse(read.error.issues[0]?.message ?? '');
+      return null;
+    }
+    const objection = askedObjection(read.data) ?? objectionTo(read.data, studyNow(study.value!));
+    if (!objection) return read.data;
+    refuse(objection.detail);
     return null;
   }
 

@@ -1,5 +1,4 @@
 import { and, eq, inArray } from 'drizzle-orm';
-import { StoreError } from '../errors.js';
 import { setAside } from '../schema.js';
 import { columnOf, type Applied, type Context, type Of } from './context.js';
 
@@ -14,31 +13,22 @@ function namesOf(context: Context, readings: readonly Place[]): string {
   return [...new Set(readings.map(({ column }) => columnOf(context, column).name))].join(', ');
 }
 
-/** The set-aside readings among these places. */
-async function asideAmong({ q }: Context, readings: readonly Place[]) {
-  const ids = [...new Set(readings.map(({ column }) => column))];
-  const found = await q.select().from(setAside).where(inArray(setAside.columnId, ids));
-  return new Map(found.map((reading) => [`${reading.columnId}/${reading.row}`, reading]));
+/** A reading to set aside; `by` where a change that is taken back had put back what somebody else once set aside. */
+type Reading = Place & { reason: string; by?: { who: string; at: string } | undefined };
+
+/** Rows of the table `set_aside` that go into one statement. */
+const AT_ONCE = 500;
+
+export async function insertAside({ q, study, who, at }: Context, readings: readonly Reading[]): Promise<void> {
+  const rows = readings.map(({ column, row, reason, by }) => ({
+    ...{ columnId: column, row, studyId: study.id, reason },
+    ...(by ? { who: by.who, at: new Date(by.at) } : { who, at }),
+  }));
+  for (let i = 0; i < rows.length; i += AT_ONCE) await q.insert(setAside).values(rows.slice(i, i + AT_ONCE));
 }
 
 export async function setReadingsAside(context: Context, change: Of<'set-aside'>): Promise<Applied> {
-  const { q, study, who, at } = context;
-  for (const { column } of change.readings) columnOf(context, column);
-  const already = await asideAmong(context, change.readings);
-  for (const { column, row } of change.readings) {
-    if (row > study.rowCount) throw new StoreError('invalid', `There is no row ${row}.`, { field: 'row' });
-    if (already.has(`${column}/${row}`))
-      throw new StoreError('invalid', `Row ${row} is already set aside.`, { field: 'row' });
-  }
-  const rows = change.readings.map(({ column, row, reason }) => ({
-    columnId: column,
-    row,
-    studyId: study.id,
-    reason,
-    who,
-    at,
-  }));
-  for (let i = 0; i < rows.length; i += 1_000) await q.insert(setAside).values(rows.slice(i, i + 1_000));
+  await insertAside(context, change.readings);
   const [first] = change.readings;
   return {
     inverse: { kind: 'put-back', readings: change.readings.map(({ column, row }) => ({ column, row })) },
@@ -48,19 +38,22 @@ export async function setReadingsAside(context: Context, change: Of<'set-aside'>
   };
 }
 
-export async function putBack(context: Context, change: Of<'put-back'>): Promise<Applied> {
-  const found = await asideAmong(context, change.readings);
+/** Puts readings back; who set them aside, when and why stays in the change that takes this back. */
+export async function putBack({ q, ...context }: Context, change: Of<'put-back'>): Promise<Applied> {
   const before: Of<'set-aside'>['readings'] = [];
-  for (const { column, row } of change.readings) {
-    const reading = found.get(`${column}/${row}`);
-    if (!reading) throw new StoreError('invalid', `Row ${row} is not set aside.`, { field: 'row' });
-    before.push({ column, row, reason: reading.reason });
-    await context.q.delete(setAside).where(and(eq(setAside.columnId, column), eq(setAside.row, row)));
+  for (const column of new Set(change.readings.map((reading) => reading.column))) {
+    const rows = change.readings.filter((reading) => reading.column === column).map(({ row }) => row);
+    for (let i = 0; i < rows.length; i += AT_ONCE) {
+      const where = and(eq(setAside.columnId, column), inArray(setAside.row, rows.slice(i, i + AT_ONCE)));
+      for (const { row, reason, who, at } of await q.select().from(setAside).where(where))
+        before.push({ column, row, reason, by: { who, at: at.toISOString() } });
+      await q.delete(setAside).where(where);
+    }
   }
   const [first] = change.readings;
   return {
     inverse: { kind: 'set-aside', readings: before },
-    text: `Put back ${places(change.readings)} of ${namesOf(context, change.readings)}`,
+    text: `Put back ${places(change.readings)} of ${namesOf({ q, ...context }, change.readings)}`,
     place: { column: first!.column, row: first!.row },
   };
 }

@@ -1,29 +1,24 @@
 import { reachOf } from '@verdict/contract';
 import { replaceCells } from '../cells.js';
-import { StoreError } from '../errors.js';
 import { columnOf, LONGEST_TEXT, plural, setRowCount, type Applied, type Context, type Of } from './context.js';
 
-/** Refuses to write into a column that follows others. */
-function refuseDerived(context: Context, id: string): void {
-  const { derivation, name } = columnOf(context, id);
-  if (!derivation) return;
-  const text = `${name} follows other columns and cannot be written into. Freeze it to plain values first.`;
-  throw new StoreError('invalid', text, { field: 'column' });
-}
-
 export async function editCells(context: Context, change: Of<'edit-cells'>): Promise<Applied> {
+  const { q, study } = context;
+  const rowCount = change.rowCount ?? Math.max(study.rowCount, reachOf(change));
+  const last = Math.max(rowCount, study.rowCount);
   const before: Of<'edit-cells'>['runs'] = [];
   for (const run of change.runs) {
-    refuseDerived(context, run.column);
-    before.push(await replaceCells(context.q, run));
+    // Beyond both ends of the table there is nothing to write: such texts are empty.
+    const texts = run.texts.slice(0, Math.max(0, last - run.row + 1));
+    if (texts.length > 0) before.push(await replaceCells(q, { ...run, texts }));
   }
-  const grown = await setRowCount(context, change.rowCount ?? Math.max(context.study.rowCount, reachOf(change)));
+  const grown = await setRowCount(context, rowCount);
   const [first] = change.runs;
   const count = change.runs.reduce((sum, { texts }) => sum + texts.length, 0);
   const name = first && columnOf(context, first.column).name;
   const text =
     first && count === 1
-      ? `Row ${first.row} of ${name}: “${before[0]!.texts[0]!.slice(0, 60)}” became “${first.texts[0]!.slice(0, 60)}”`
+      ? `Row ${first.row} of ${name}: “${(before[0]?.texts[0] ?? '').slice(0, 60)}” became “${first.texts[0]!.slice(0, 60)}”`
       : `Edited ${plural(count, 'cell')}${first ? ` from row ${first.row} of ${name} on` : ''}`;
   return {
     // Undo runs backwards: a cell written twice gets its oldest text.

@@ -1,9 +1,9 @@
 import type { Change } from '@verdict/contract';
-import { eq } from 'drizzle-orm';
-import { cutCells } from '../cells.js';
+import { and, eq, gt, inArray } from 'drizzle-orm';
+import { anyWrittenBeyond, cutCells } from '../cells.js';
 import type { Queries } from '../database.js';
 import { StoreError } from '../errors.js';
-import { studies, type columns } from '../schema.js';
+import { setAside, studies, type columns } from '../schema.js';
 
 type StudyRow = typeof studies.$inferSelect;
 export type ColumnRow = typeof columns.$inferSelect;
@@ -36,23 +36,32 @@ export const LONGEST_TEXT = 600;
 
 export const plural = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
 
-export function columnOf({ columns: all }: Context, id: string): ColumnRow {
-  const found = all.find((column) => column.id === id);
-  if (!found)
-    throw new StoreError('invalid', 'The change names a column that this study does not have.', { field: 'column' });
-  return found;
+/** A column that the change names; whether it is there was asked before (`objectionTo`). */
+export const columnOf = ({ columns: all }: Context, id: string): ColumnRow => all.find((column) => column.id === id)!;
+
+/** Refuses to shorten the table where rows that would go hold anything: they are removed as rows, so that the record keeps what they held. */
+async function refuseLoss({ q, study }: Context, standing: readonly ColumnRow[], rowCount: number): Promise<void> {
+  const ids = standing.map(({ id }) => id);
+  if (ids.length === 0) return;
+  const beyond = and(inArray(setAside.columnId, ids), gt(setAside.row, rowCount));
+  const [aside] = await q.select({ row: setAside.row }).from(setAside).where(beyond).limit(1);
+  const loses = aside !== undefined || (await anyWrittenBeyond(q, ids, rowCount));
+  if (!loses) return;
+  const text = `Rows ${rowCount + 1} to ${study.rowCount} hold readings. Remove the rows instead, so that the record keeps what they hold.`;
+  throw new StoreError('invalid', text, { field: 'rowCount' });
 }
 
 /** Changes the number of rows, and says what it was where that is a change. */
-export async function setRowCount(
-  { q, study, columns: all }: Context,
-  rowCount: number,
-): Promise<{ rowCount?: number }> {
+export async function setRowCount(context: Context, rowCount: number): Promise<{ rowCount?: number }> {
+  const { q, study, columns: all } = context;
   const before = study.rowCount;
   if (rowCount === before) return {};
   // Columns that are out of the table keep all their cells: a redo may bring them back with more rows than there are now.
   const standing = all.filter(({ removed }) => !removed);
-  if (rowCount < before) for (const { id } of standing) await cutCells(q, id, rowCount);
+  if (rowCount < before) {
+    await refuseLoss(context, standing, rowCount);
+    for (const { id } of standing) await cutCells(q, id, rowCount);
+  }
   await q.update(studies).set({ rowCount }).where(eq(studies.id, study.id));
   return { rowCount: before };
 }

@@ -1,39 +1,51 @@
-import { MOST_ROWS } from '@verdict/contract';
-import { and, eq, gte } from 'drizzle-orm';
+import { movedByInsert, movedByRemoval } from '@verdict/contract';
+import { and, asc, between, desc, eq, gte, sql } from 'drizzle-orm';
 import { BLOCK, cellsFrom, rewriteFrom } from '../cells.js';
-import { StoreError } from '../errors.js';
 import { setAside, studies } from '../schema.js';
-import { columnOf, plural, type Applied, type Context, type Of } from './context.js';
+import { insertAside } from './aside.js';
+import { plural, type Applied, type Context, type Of } from './context.js';
 
-function checkRising(rows: readonly number[]): void {
-  if (rows.some((row, i) => i > 0 && row <= rows[i - 1]!)) {
-    throw new StoreError('invalid', 'Rows are named once each, in rising order.', { field: 'rows' });
-  }
+/** Rows that are set aside one behind the other and all move by the same, or all go. */
+interface Stretch {
+  from: number;
+  to: number;
+  by: number | null;
 }
 
-/** Moves the set-aside readings from a row on: `to` gives the new row, or null for one that goes. */
+function stretchesOf(rows: readonly number[], to: (row: number) => number | null): Stretch[] {
+  const found: Stretch[] = [];
+  for (const row of rows) {
+    const target = to(row);
+    const by = target === null ? null : target - row;
+    const last = found.at(-1);
+    if (last && last.by === by) last.to = row;
+    else found.push({ from: row, to: row, by });
+  }
+  return found;
+}
+
+/** Moves the set-aside readings from a row on, a statement a stretch: `to` gives the new row, or null for one that goes. */
 async function moveAside({ q, study }: Context, from: number, to: (row: number) => number | null): Promise<void> {
-  const where = and(eq(setAside.studyId, study.id), gte(setAside.row, from));
-  const found = await q.select().from(setAside).where(where);
-  if (found.length === 0) return;
-  await q.delete(setAside).where(where);
-  const moved = found.flatMap((reading) => {
-    const row = to(reading.row);
-    return row === null ? [] : [{ ...reading, row }];
-  });
-  for (let i = 0; i < moved.length; i += 1_000) await q.insert(setAside).values(moved.slice(i, i + 1_000));
-}
-
-/** How many of the rising rows lie below or at a value. */
-function countUpTo(rows: readonly number[], value: number): number {
-  let low = 0;
-  let high = rows.length;
-  while (low < high) {
-    const mid = (low + high) >> 1;
-    if (rows[mid]! <= value) low = mid + 1;
-    else high = mid;
+  const own = eq(setAside.studyId, study.id);
+  const found = await q
+    .selectDistinct({ row: setAside.row })
+    .from(setAside)
+    .where(and(own, gte(setAside.row, from)))
+    .orderBy(asc(setAside.row));
+  const stretches = stretchesOf(
+    found.map(({ row }) => row),
+    to,
+  );
+  const within = (stretch: Stretch) => and(own, between(setAside.row, stretch.from, stretch.to));
+  for (const stretch of stretches) if (stretch.by === null) await q.delete(setAside).where(within(stretch));
+  // No reading moves onto the row of one that has yet to move: upwards from the last, downwards from the first.
+  const up = stretches.filter(({ by }) => by !== null && by > 0).reverse();
+  const down = stretches.filter(({ by }) => by !== null && by < 0);
+  for (const stretch of [...up, ...down]) {
+    const moved = { row: sql`${setAside.row} + ${stretch.by}` };
+    const order = stretch.by! > 0 ? desc(setAside.row) : asc(setAside.row);
+    await q.update(setAside).set(moved).where(within(stretch)).orderBy(order);
   }
-  return low;
 }
 
 const placeWords = (rows: readonly number[]) =>
@@ -47,13 +59,9 @@ const placeWords = (rows: readonly number[]) =>
  * Puts rows in. Every column takes part, removed ones too: a row stays one row, whatever is brought back later.
  */
 export async function insertRows(context: Context, change: Of<'insert-rows'>): Promise<Applied> {
-  const { q, study, columns: all, who, at } = context;
+  const { q, study, columns: all } = context;
   const { rows, contents = [], aside = [] } = change;
-  checkRising(rows);
   const rowCount = study.rowCount + rows.length;
-  if (rowCount > MOST_ROWS)
-    throw new StoreError('invalid', `A table has at most ${MOST_ROWS} rows.`, { field: 'rows' });
-  if (rows.at(-1)! > rowCount) throw new StoreError('invalid', `There is no row ${rows.at(-1)}.`, { field: 'rows' });
   const first = Math.floor((rows[0]! - 1) / BLOCK);
   for (const { id } of all) {
     const old = await cellsFrom(q, id, first);
@@ -68,16 +76,8 @@ export async function insertRows(context: Context, change: Of<'insert-rows'>): P
     }
     await rewriteFrom(q, id, first, now);
   }
-  await moveAside(context, rows[0]!, (row) => {
-    let to = row;
-    for (const put of rows) if (put <= to) to++;
-    return to;
-  });
-  for (const { column, row, reason } of aside) {
-    await q
-      .insert(setAside)
-      .values({ columnId: columnOf(context, column).id, row, studyId: study.id, reason, who, at });
-  }
+  await moveAside(context, rows[0]!, movedByInsert(rows));
+  await insertAside(context, aside);
   await q.update(studies).set({ rowCount }).where(eq(studies.id, study.id));
   const text = `${contents.length ? 'Brought back' : 'Inserted'} ${placeWords(rows)}`;
   const place = all[0] ? { column: all[0].id, row: rows[0]! } : null;
@@ -87,9 +87,6 @@ export async function insertRows(context: Context, change: Of<'insert-rows'>): P
 /** Takes rows out. What they held stays in the record, in the change that brings them back. */
 export async function removeRows(context: Context, { rows }: Of<'remove-rows'>): Promise<Applied> {
   const { q, study, columns: all } = context;
-  checkRising(rows);
-  if (rows.at(-1)! > study.rowCount)
-    throw new StoreError('invalid', `There is no row ${rows.at(-1)}.`, { field: 'rows' });
   const going = new Set(rows);
   const first = Math.floor((rows[0]! - 1) / BLOCK);
   const contents: { column: string; texts: string[] }[] = [];
@@ -106,11 +103,16 @@ export async function removeRows(context: Context, { rows }: Of<'remove-rows'>):
       old.filter((_, i) => !going.has(i + offset)),
     );
   }
-  const found = await q.select().from(setAside).where(eq(setAside.studyId, study.id));
+  const last = rows.at(-1)!;
+  const where = and(eq(setAside.studyId, study.id), between(setAside.row, rows[0]!, last));
+  const found = await q.select().from(setAside).where(where);
   const aside = found
     .filter(({ row }) => going.has(row))
-    .map(({ columnId, row, reason }) => ({ column: columnId, row, reason }));
-  await moveAside(context, rows[0]!, (row) => (going.has(row) ? null : row - countUpTo(rows, row)));
+    .map(({ columnId, row, reason, who, at }) => ({
+      ...{ column: columnId, row, reason },
+      by: { who, at: at.toISOString() },
+    }));
+  await moveAside(context, rows[0]!, movedByRemoval(rows));
   await q
     .update(studies)
     .set({ rowCount: study.rowCount - rows.length })

@@ -1,15 +1,11 @@
 import type { Change } from '@verdict/contract';
 import { eq } from 'drizzle-orm';
-import { StoreError } from '../errors.js';
 import { studies } from '../schema.js';
-import { columnOf, LONGEST_TEXT, type Applied, type Context, type Of } from './context.js';
+import { LONGEST_TEXT, type Applied, type Context, type Of } from './context.js';
 
 export async function changeStudy(context: Context, change: Of<'change-study'>): Promise<Applied> {
   const { q, study } = context;
   const { kind: _, ...after } = change;
-  if (change.subject && columnOf(context, change.subject).removed) {
-    throw new StoreError('invalid', 'A removed column cannot be the subject.', { field: 'subject' });
-  }
   if (Object.keys(after).length > 0) await q.update(studies).set(after).where(eq(studies.id, study.id));
   const nameOf = (id: string | null) => context.columns.find((c) => c.id === id)?.name ?? 'none';
   const said: string[] = [];

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { DECISION_WORDS, type StudySummary } from '@verdict/contract';
+import { useTimeoutFn } from '@vueuse/core';
 import { computed, onMounted, ref, watch } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { groupThousands } from '@verdict/core';
@@ -24,6 +25,9 @@ async function guarded(call: () => Promise<void>): Promise<void> {
   }
 }
 const load = () => guarded(async () => void (studies.value = await api.listStudies(inBin.value)));
+/** Large studies are counted after the list has come: it is asked for again until all are. */
+const { start: lookAgain, stop } = useTimeoutFn(() => void load(), 400, { immediate: false });
+watch(studies, (list) => (list?.some(({ counting }) => counting) ? lookAgain() : stop()));
 onMounted(() => {
   document.title = 'Verdict';
   void load();
@@ -62,6 +66,7 @@ const restore = (id: string) => guarded(() => api.restoreStudy(id).then(load));
 const titleOf = ({ name }: StudySummary) => name || 'untitled study';
 const stateOf = ({ state, decision }: StudySummary) =>
   state === 'ruled' && decision ? `ruled: ${DECISION_WORDS[decision]}` : state;
+const countOf = ({ n, counting }: StudySummary) => (n === null ? (counting ? 'counting …' : '–') : groupThousands(n));
 const empty = computed(() => studies.value?.length === 0);
 </script>
 
@@ -117,9 +122,10 @@ const empty = computed(() => studies.value?.length === 0);
               </td>
               <td>
                 <span class="state" :class="study.state">{{ stateOf(study) }}</span>
+                <span v-if="study.fault" class="fault" role="note">{{ study.fault }}</span>
               </td>
               <td>{{ study.subject ?? '–' }}</td>
-              <td class="number">{{ study.n === null ? '–' : groupThousands(study.n) }}</td>
+              <td class="number">{{ countOf(study) }}</td>
               <td class="number soft">
                 {{ formatTime(inBin && study.deletedAt ? study.deletedAt : study.changedAt) }}
               </td>
@@ -145,6 +151,12 @@ const empty = computed(() => studies.value?.length === 0);
 </template>
 
 <style scoped>
+.fault {
+  display: block;
+  max-width: 30ch;
+  color: var(--ochre-text);
+  font-size: 12px;
+}
 .home {
   display: grid;
   gap: 14px;

@@ -4,8 +4,9 @@ import { groupThousands, type ProbabilityPlotResult } from '@verdict/core';
 import { computed, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { api } from '../../api/client.js';
+import DrawnOrSaid from '../../components/drawn-or-said.vue';
 import FindingWords from '../../components/finding-words.vue';
-import { recomputedWords } from '../../components/recomputed-words.js';
+import { recomputedWords, standingWords } from '../../components/recomputed-words.js';
 import { formatTime } from '../../components/time.js';
 import { useEvidence } from '../../stores/evidence.js';
 import { useStudy } from '../../stores/study.js';
@@ -36,9 +37,11 @@ const shown = computed(() => {
 const asideHere = computed(() => study.value.setAside.filter(({ column }) => column === study.value.subject));
 const valueOf = (row: number) => (store.cells[study.value.subject ?? ''] ?? [])[row - 1] ?? '';
 const isPlot = (item: Evidence) => item.analysis === 'probability-plot';
-const lastPlot = computed(() => shown.value.filter(isPlot).at(-1) ?? null);
+/** A result that came out differently on the server is not drawn as if it were one. */
+const drawable = computed(() => shown.value.filter(({ recomputed }) => recomputed?.same !== false));
+const lastPlot = computed(() => drawable.value.filter(isPlot).at(-1) ?? null);
 const isShape = ({ analysis }: Evidence) => PICTURES.some(({ id }) => id === analysis && id !== 'stem-and-leaf');
-const lastShape = computed(() => shown.value.filter(isShape).at(-1) ?? null);
+const lastShape = computed(() => drawable.value.filter(isShape).at(-1) ?? null);
 const boundsOf = ({ column }: Evidence) => (column === null ? null : store.columnById(column));
 const plotOf = (item: Evidence) => item.result as ProbabilityPlotResult;
 
@@ -125,7 +128,9 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
               >Change {{ item.revision }}, data {{ item.fingerprint.slice(0, 12) }},
             </template>
             Verdict
-            {{ item.appVersion }}. {{ item.who }}, {{ formatTime(item.at) }}.
+            {{ item.appVersion }}. {{ item.who }}, {{ formatTime(item.at) }}. Recomputed:
+            <span :class="{ doubt: item.recomputed && !item.recomputed.same }">{{ standingWords(item) }}</span
+            >.
           </p>
           <p v-if="item.note">{{ item.note }}</p>
           <p class="small no-print">
@@ -134,14 +139,12 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
           </p>
         </div>
         <div v-if="lastPlot || lastShape" class="plot">
-          <KeptPicture v-if="lastShape" :key="lastShape.id" :item="lastShape" :bounds="boundsOf(lastShape)" />
-          <PlotCard
-            v-if="lastPlot"
-            :key="lastPlot.id"
-            :result="plotOf(lastPlot)"
-            :column="String(lastPlot.request.column)"
-            printed
-          />
+          <DrawnOrSaid v-if="lastShape" :key="lastShape.id">
+            <KeptPicture :item="lastShape" :bounds="boundsOf(lastShape)" />
+          </DrawnOrSaid>
+          <DrawnOrSaid v-if="lastPlot" :key="lastPlot.id">
+            <PlotCard :result="plotOf(lastPlot)" :column="String(lastPlot.request.column)" printed />
+          </DrawnOrSaid>
         </div>
       </section>
       <section v-for="verdict in earlier" :key="verdict.id" class="soft small">
@@ -186,6 +189,10 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
 </template>
 
 <style scoped>
+.doubt {
+  color: var(--ochre-text);
+  font-weight: 600;
+}
 .verdict {
   display: grid;
   grid-template-columns: minmax(0, 786fr) minmax(280px, 436fr);

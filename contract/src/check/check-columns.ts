@@ -1,0 +1,181 @@
+import { circleThrough, followersObjection, sourcesOf, type Derivation } from '@verdict/core';
+import { crossedBounds, type Bounds } from '../bounds.js';
+import type { Change, NewColumn } from '../changes.js';
+import {
+  firstOf,
+  isObjection,
+  namedTwice,
+  no,
+  roomFor,
+  standing,
+  type ColumnNow,
+  type Objection,
+  type StudyNow,
+} from './study-now.js';
+
+type Of<K extends Change['kind']> = Extract<Change, { kind: K }>;
+
+const inTable = (study: StudyNow) => study.columns.filter(({ removed }) => !removed);
+
+/** The same name in another case would make two columns that nobody can tell apart. */
+export function nameObjection(study: StudyNow, name: string, exceptId: string | null): Objection | null {
+  const same = inTable(study).find((c) => c.id !== exceptId && c.name.toLowerCase() === name.toLowerCase());
+  return same ? no('name', `There is already a column “${same.name}”.`) : null;
+}
+
+/** Bounds out of order; the field at fault is the one that was changed. */
+function boundsObjection(bounds: Bounds, changed: Partial<Bounds>): Objection | null {
+  const crossed = crossedBounds(bounds);
+  if (!crossed) return null;
+  return no(changed[crossed.low] === undefined ? crossed.high : crossed.low, crossed.text);
+}
+
+/** What a column cannot follow: columns that are not there, and itself by way of others. */
+function derivationObjection(study: StudyNow, id: string, derivation: Derivation): Objection | null {
+  const columns = inTable(study);
+  if (sourcesOf(derivation).some((source) => !columns.some((column) => column.id === source))) {
+    return no('derivation', 'The column would follow one that is not there.');
+  }
+  const others = columns.filter((column) => column.id !== id);
+  if (!circleThrough([...others, { id, derivation }], id)) return null;
+  return no('derivation', 'The column would follow itself by way of others.');
+}
+
+function frequenciesObjection(study: StudyNow, id: string, frequencies: string | null): Objection | null {
+  if (frequencies === null) return null;
+  const column = standing(study, frequencies, 'frequencies');
+  if (isObjection(column)) return column;
+  return frequencies === id || column.kind !== 'count'
+    ? no('frequencies', 'Frequencies come from another column, of counts.')
+    : null;
+}
+
+/** What is said about a column that is new, or comes out of a file. */
+export const factsObjection = (study: StudyNow, column: ColumnNow): Objection | null =>
+  firstOf(
+    (function* () {
+      yield nameObjection(study, column.name, column.id);
+      yield boundsObjection(column, column);
+      yield frequenciesObjection(study, column.id, column.frequencies);
+      yield column.derivation && derivationObjection(study, column.id, column.derivation);
+    })(),
+  );
+
+function newCellsObjection(column: NewColumn): Objection | null {
+  if (column.derivation && column.cells.length > 0) return no('cells', 'A derived column has no cells of its own.');
+  return null;
+}
+
+function newAsideObjection(column: NewColumn, rows: number): Objection | null {
+  const beyond = column.aside.find(({ row }) => row > rows);
+  if (beyond) return no('aside', `There is no row ${beyond.row} to set aside.`);
+  const twice = namedTwice(column.aside.map(({ row }) => String(row)));
+  return twice ? no('aside', `Row ${twice} is set aside twice.`) : null;
+}
+
+/** @param reach rows that the new columns have */
+export function addColumnsObjection(study: StudyNow, change: Of<'add-columns'>, reach: number): Objection | null {
+  const rows = Math.max(study.rowCount, reach);
+  const known = [...study.columns];
+  for (const column of change.columns) {
+    if (known.some(({ id }) => id === column.id)) return no('columns', 'A new column has the id of another.');
+    known.push({ ...column, removed: false });
+    const grown = { ...study, columns: known };
+    const objection =
+      factsObjection(grown, known.at(-1)!) ?? newCellsObjection(column) ?? newAsideObjection(column, rows);
+    if (objection) return objection;
+  }
+  return roomFor(study, rows, inTable({ ...study, columns: known }).length, 'columns');
+}
+
+/** Columns named that are there, once each, and in the table or out of it as the change needs them. */
+function namedObjection(study: StudyNow, ids: readonly string[], removed: boolean): Objection | null {
+  if (namedTwice(ids)) return no('columns', 'A column is named twice.');
+  for (const id of ids) {
+    const found = study.columns.find((column) => column.id === id);
+    if (!found) return no('columns', 'The change names a column that this study does not have.');
+    if (found.removed !== removed)
+      return no('columns', `${found.name} is ${removed ? 'in the table already' : 'not in the table'}.`);
+  }
+  return null;
+}
+
+/** The study with these columns taken out or brought back. */
+const withMarked = (study: StudyNow, ids: readonly string[], removed: boolean): StudyNow => ({
+  ...study,
+  columns: study.columns.map((column) => (ids.includes(column.id) ? { ...column, removed } : column)),
+});
+
+function subjectObjection(study: StudyNow, subject: string | null | undefined): Objection | null {
+  if (!subject) return null;
+  const found = standing(study, subject, 'subject');
+  return isObjection(found) ? found : null;
+}
+
+export function removeColumnsObjection(study: StudyNow, change: Of<'remove-columns'>): Objection | null {
+  const { columns: ids, subject, rowCount = study.rowCount } = change;
+  const named = namedObjection(study, ids, false);
+  if (named) return named;
+  const followed = followersObjection(inTable(study), ids);
+  if (followed) return no('columns', followed);
+  if (rowCount > study.rowCount) return no('rowCount', `The table has ${study.rowCount} rows; it cannot grow by this.`);
+  return subjectObjection(withMarked(study, ids, true), subject);
+}
+
+export function returnColumnsObjection(study: StudyNow, change: Of<'return-columns'>): Objection | null {
+  const { columns: ids, subject, rowCount = study.rowCount } = change;
+  const named = namedObjection(study, ids, true);
+  if (named) return named;
+  const after = withMarked(study, ids, false);
+  const twice = firstOf(ids.map((id) => nameObjection(after, after.columns.find((c) => c.id === id)!.name, id)));
+  if (twice) return twice;
+  for (const { name, derivation } of after.columns.filter(({ id }) => ids.includes(id))) {
+    const out = after.columns.find((c) => c.removed && derivation && sourcesOf(derivation).includes(c.id));
+    if (out) return no('columns', `${name} follows ${out.name}, which is not in the table.`);
+  }
+  const reach = Math.max(study.rowCount, ...ids.map((id) => study.reachOf(id)));
+  if (rowCount < study.rowCount || rowCount > reach) {
+    return no('rowCount', `The table has ${study.rowCount} rows, and ${reach} with what comes back.`);
+  }
+  return subjectObjection(after, subject) ?? roomFor(study, rowCount, inTable(after).length, 'rowCount');
+}
+
+export function changeColumnObjection(study: StudyNow, change: Of<'change-column'>): Objection | null {
+  const before = standing(study, change.column);
+  if (isObjection(before)) return before;
+  const { name, derivation, frequencies } = change;
+  return firstOf(
+    (function* () {
+      yield name === undefined ? null : nameObjection(study, name, before.id);
+      yield boundsObjection({ ...before, ...change } as Bounds, change as Partial<Bounds>);
+      yield frequencies === undefined ? null : frequenciesObjection(study, before.id, frequencies);
+      if (!derivation) return;
+      if (!before.derivation) yield no('derivation', `${before.name} holds written cells; it cannot follow others.`);
+      yield derivationObjection(study, before.id, derivation);
+    })(),
+  );
+}
+
+export function orderColumnsObjection(study: StudyNow, { columns: ids }: Of<'order-columns'>): Objection | null {
+  const columns = inTable(study);
+  const whole = ids.length === columns.length && !namedTwice(ids) && columns.every(({ id }) => ids.includes(id));
+  return whole ? null : no('columns', 'The new order must name every column once.');
+}
+
+export function freezeObjection(study: StudyNow, change: Of<'freeze-column'>): Objection | null {
+  const column = standing(study, change.column);
+  if (isObjection(column)) return column;
+  if (!column.derivation) return no('column', `${column.name} follows nothing.`);
+  if ((change.texts?.length ?? 0) > study.rowCount) return no('texts', `The table has ${study.rowCount} rows.`);
+  return null;
+}
+
+export function thawObjection(study: StudyNow, change: Of<'thaw-column'>): Objection | null {
+  const column = standing(study, change.column);
+  if (isObjection(column)) return column;
+  if (column.derivation) return no('column', `${column.name} follows others already.`);
+  return derivationObjection(study, column.id, change.derivation);
+}
+
+export const changeStudyObjection = (study: StudyNow, change: Of<'change-study'>): Objection | null =>
+  subjectObjection(study, change.subject);

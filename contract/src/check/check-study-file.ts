@@ -1,0 +1,122 @@
+import type { StudyFile } from '../study-file.js';
+import { factsObjection } from './check-columns.js';
+import {
+  firstOf,
+  isObjection,
+  namedTwice,
+  no,
+  roomFor,
+  standing,
+  type ColumnNow,
+  type Objection,
+  type StudyNow,
+} from './study-now.js';
+
+const idsOf = (items: readonly { id: string }[]) => items.map(({ id }) => id);
+
+/** The study of a file as changes would find it. */
+function studyOf(file: StudyFile): StudyNow {
+  const aside = new Set(file.setAside.map(({ columnId, row }) => `${columnId}/${row}`));
+  const reach = new Map(file.columns.map(({ id, cells }) => [id, cells.length]));
+  return {
+    rowCount: file.study.rowCount,
+    columns: file.columns,
+    isAside: (column, row) => aside.has(`${column}/${row}`),
+    reachOf: (id) => reach.get(id) ?? 0,
+  };
+}
+
+function doubledObjection(file: StudyFile): Objection | null {
+  const lists = {
+    columns: idsOf(file.columns),
+    evidence: idsOf(file.evidence),
+    verdicts: idsOf(file.verdicts),
+    setAside: file.setAside.map(({ columnId, row }) => `${columnId}/${row}`),
+    changes: file.changes.map(({ revision }) => String(revision)),
+  };
+  for (const [field, ids] of Object.entries(lists)) {
+    if (namedTwice(ids)) return no(field, `The study file is damaged: it has something twice under ${field}.`);
+  }
+  const tokens = namedTwice(file.changes.map(({ token }) => token));
+  return tokens ? no('changes', 'The study file is damaged: it has one change twice.') : null;
+}
+
+function columnObjection(study: StudyNow, column: ColumnNow & { cells: readonly string[] }): Objection | null {
+  if (column.derivation && column.cells.length > 0)
+    return no('cells', `${column.name} follows others and has cells too.`);
+  // What is out of the table keeps what it held, and is checked when it comes back.
+  if (column.removed) return null;
+  if (column.cells.length > study.rowCount)
+    return no('cells', `${column.name} has more cells than the table has rows.`);
+  if (column.frequencies !== null) {
+    const counts = standing(study, column.frequencies, 'frequencies');
+    if (isObjection(counts)) return counts;
+  }
+  return factsObjection(study, { ...column, frequencies: null });
+}
+
+function asideObjection(file: StudyFile): Objection | null {
+  const removed = new Map(file.columns.map((column) => [column.id, column.removed]));
+  for (const { columnId, row } of file.setAside) {
+    const out = removed.get(columnId);
+    if (out === undefined) return no('setAside', 'A reading is set aside in a column that the file does not have.');
+    if (!out && row > file.study.rowCount) return no('setAside', `There is no row ${row} to set aside.`);
+  }
+  return null;
+}
+
+function recordObjection({ study, changes }: StudyFile): Objection | null {
+  for (const { revision, undoes } of changes) {
+    if (revision > study.revision) return no('changes', `Change ${revision} is later than the study itself.`);
+    if (undoes !== null && undoes >= revision) return no('changes', `Change ${revision} takes back a later one.`);
+  }
+  return null;
+}
+
+function evidenceObjection({ columns, evidence }: StudyFile): Objection | null {
+  const known = new Set(idsOf(columns));
+  for (const { columnId, parts } of evidence) {
+    const others = parts === null ? [] : 'split' in parts ? [parts.split] : parts.beside;
+    if ([...(columnId === null ? [] : [columnId]), ...others].some((id) => !known.has(id)))
+      return no('evidence', 'Evidence is about a column that the file does not have.');
+  }
+  return null;
+}
+
+function verdictObjection({ study, evidence, verdicts }: StudyFile): Objection | null {
+  const known = new Set(idsOf(evidence));
+  if (verdicts.some((verdict) => verdict.evidence.some((id) => !known.has(id))))
+    return no('verdicts', 'A verdict names evidence that the file does not have.');
+  const standing = verdicts.filter(({ reopenAt }) => reopenAt === null).length;
+  if (standing === (study.state === 'ruled' ? 1 : 0)) return null;
+  return no(
+    'state',
+    study.state === 'ruled'
+      ? 'The study is ruled without one verdict that stands.'
+      : 'The study is open with a verdict that stands.',
+  );
+}
+
+/** What makes a study file one that no sequence of changes could have led to; null where it holds together. */
+export function objectionToFile(file: StudyFile): Objection | null {
+  const study = studyOf(file);
+  return firstOf(
+    (function* () {
+      yield doubledObjection(file);
+      for (const column of file.columns) yield columnObjection(study, column);
+      yield roomFor(
+        { ...study, rowCount: 0 },
+        study.rowCount,
+        file.columns.filter(({ removed }) => !removed).length,
+        'columns',
+      );
+      const { subject } = file.study;
+      if (subject !== null && !file.columns.some(({ id, removed }) => id === subject && !removed))
+        yield no('subject', 'The subject is a column that the file does not have.');
+      yield asideObjection(file);
+      yield recordObjection(file);
+      yield evidenceObjection(file);
+      yield verdictObjection(file);
+    })(),
+  );
+}

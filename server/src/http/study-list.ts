@@ -1,0 +1,53 @@
+import type { Request, Response } from 'express';
+import { promisify } from 'node:util';
+import { gzip } from 'node:zlib';
+import { OneByOne } from '../jobs/one-by-one.js';
+import type { StorePool } from '../jobs/store-pool.js';
+import type { Database } from '../store/database.js';
+import { listStudies } from '../store/studies.js';
+
+const zipped = promisify(gzip);
+
+interface Listing {
+  plain: Buffer;
+  zipped: Buffer;
+}
+
+/**
+ * Work that many ask for at once and that is the same for all of them. Who asks while it is being done waits for the next time, for
+ * something may have changed since it began; all who wait share that one.
+ */
+function shared<T>(work: () => Promise<T>): () => Promise<T> {
+  let running: Promise<unknown> | null = null;
+  let next: Promise<T> | null = null;
+  return () => {
+    next ??= (running ?? Promise.resolve())
+      .catch(() => undefined)
+      .then(() => {
+        running = next;
+        next = null;
+        return work();
+      });
+    return next;
+  };
+}
+
+/** Answers with the list of studies. What has to be counted for it is counted afterwards, one study at a time, in a thread of its own. */
+export function studyList(db: Database, store: StorePool, failed: (error: unknown) => void) {
+  const counts = new OneByOne<string>((id) => store.countSubject(id), failed);
+  const listing = (bin: boolean) =>
+    shared(async (): Promise<Listing> => {
+      const studies = await listStudies(db, bin);
+      for (const { id, counting } of studies) if (counting) counts.want(id, id);
+      const plain = Buffer.from(JSON.stringify(studies));
+      return { plain, zipped: await zipped(plain) };
+    });
+  const [inUse, binned] = [listing(false), listing(true)];
+  return async (req: Request, res: Response): Promise<void> => {
+    const found = await (req.query.bin === '1' ? binned : inUse)();
+    if (req.socket.destroyed) return;
+    res.type('json').vary('Accept-Encoding');
+    if (!req.acceptsEncodings('gzip')) return void res.send(found.plain);
+    res.set('Content-Encoding', 'gzip').send(found.zipped);
+  };
+}

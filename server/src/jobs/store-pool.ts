@@ -1,0 +1,46 @@
+import { fileURLToPath } from 'node:url';
+import workerpool from 'workerpool';
+import { DatabaseGone } from '../store/database.js';
+import { StoreError, type RefusalCode, type RefusalExtra } from '../store/errors.js';
+import type { LongUses } from '../store/long-uses.js';
+
+/** What comes back from the thread: the outcome, or what was foreseen to go wrong. */
+export type Answer =
+  { done: unknown } | { refused: { code: RefusalCode; message: string; extra: RefusalExtra } } | { gone: true };
+
+export interface StorePool extends LongUses {
+  close(): Promise<void>;
+}
+
+/** The worker as built JavaScript: worker threads do not go through a loader, so source runs (dev, tests) use the build too. */
+const WORKER = fileURLToPath(new URL('../../dist/jobs/store-worker.js', import.meta.url));
+
+/** Two threads: one long use does not make another, of another study, wait. */
+const THREADS = 2;
+
+/** The long uses of the store, each in a thread with a connection of its own. */
+export function createStorePool(databaseUrl: string): StorePool {
+  const pool = workerpool.pool(WORKER, {
+    workerType: 'thread',
+    maxWorkers: THREADS,
+    // One is ready before the first use: it takes a second to start.
+    minWorkers: 1,
+    workerThreadOpts: { execArgv: [], workerData: { databaseUrl } },
+  });
+  async function ask<T>(use: keyof LongUses, ...args: unknown[]): Promise<T> {
+    const answer = (await pool.exec(use, args)) as Answer;
+    if ('done' in answer) return answer.done as T;
+    if ('gone' in answer) throw new DatabaseGone();
+    throw new StoreError(answer.refused.code, answer.refused.message, answer.refused.extra);
+  }
+  return {
+    makeChange: (...args) => ask('makeChange', ...args),
+    stepBack: (...args) => ask('stepBack', ...args),
+    keepEvidence: (...args) => ask('keepEvidence', ...args),
+    evidenceWithSample: (...args) => ask('evidenceWithSample', ...args),
+    countSubject: (...args) => ask('countSubject', ...args),
+    saveStudy: (...args) => ask('saveStudy', ...args),
+    openStudy: (...args) => ask('openStudy', ...args),
+    close: async () => void (await pool.terminate(true)),
+  };
+}

@@ -1,0 +1,47 @@
+import {
+  changeRequestSchema,
+  studyFileSchema,
+  type ChangeRequest,
+  type Evidence,
+  type KeepRequest,
+  type StepRequest,
+} from '@verdict/contract';
+import type { Sample } from '@verdict/core';
+import { makeChange, stepBack, type Made } from './changes.js';
+import type { Database } from './database.js';
+import { evidenceWithSample, keepEvidence } from './evidence.js';
+import { countSubject } from './studies.js';
+import { openStudy, saveStudy } from './study-file.js';
+
+/** JSON that was left as bytes because it is large. */
+export type Bytes = Uint8Array;
+
+/**
+ * The uses of the store that may take long: they read or write whole columns. They run in a thread of their own (jobs/store-worker),
+ * so that the server keeps answering; every other use is a short query or two.
+ */
+export interface LongUses {
+  makeChange(studyId: string, request: ChangeRequest | Bytes): Promise<Made>;
+  stepBack(studyId: string, request: StepRequest): Promise<Made>;
+  keepEvidence(studyId: string, keep: KeepRequest): Promise<Evidence>;
+  evidenceWithSample(
+    evidenceId: string,
+  ): Promise<{ kept: Evidence; sample: Sample; revision: number; fingerprint: string }>;
+  countSubject(studyId: string): Promise<void>;
+  /** The study as a file of JSON. */
+  saveStudy(studyId: string): Promise<Bytes>;
+  openStudy(file: Bytes): Promise<string>;
+}
+
+const jsonOf = (bytes: Bytes): unknown => JSON.parse(new TextDecoder().decode(bytes));
+
+export const longUses = (db: Database): LongUses => ({
+  makeChange: (studyId, request) =>
+    makeChange(db, studyId, request instanceof Uint8Array ? changeRequestSchema.parse(jsonOf(request)) : request),
+  stepBack: (studyId, request) => stepBack(db, studyId, request),
+  keepEvidence: (studyId, keep) => keepEvidence(db, studyId, keep),
+  evidenceWithSample: (evidenceId) => evidenceWithSample(db, evidenceId),
+  countSubject: (studyId) => countSubject(db, studyId),
+  saveStudy: async (studyId) => new TextEncoder().encode(JSON.stringify(await saveStudy(db, studyId))),
+  openStudy: async (file) => openStudy(db, studyFileSchema.parse(jsonOf(file))),
+});

@@ -10,3 +10,8 @@ export function startMariaDb(
   dir: string,
   options?: { port?: number; onUnexpectedEnd?: () => void },
 ): Promise<PrivateMariaDb>;
+/** Started again whenever it ends by itself; `within`: milliseconds in which six ends are too many. */
+export function superviseMariaDb(
+  dir: string,
+  options?: { within?: number },
+): Promise<{ url: string; migrationUrl: string; pid(): number; stop(): Promise<void> }>;

@@ -1,24 +1,49 @@
 /** `npm start`: everything from a fresh checkout to one address in the browser. */
-import { createWriteStream, existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createWriteStream, existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { superviseMariaDb } from './mariadb.mjs';
 import { build, ensureMariaDb, ensurePackages, giveUp, ROOT } from './setup.mjs';
+import { Misunderstood, refuseUnreachable, surroundings } from './surroundings.mjs';
 
-const HOME = process.env.VERDICT_HOME ?? join(ROOT, '.verdict');
-const LOCK = join(HOME, 'running.json');
 const USUAL_PORT = 4780;
+const { home: HOME, port, databaseUrl, migrationUrl } = understood(() => surroundings(process.env, ROOT));
+const LOCK = join(HOME, 'running.json');
+
+/** What `read` returns; ends the program with the sentence where the environment cannot be meant. */
+function understood(read) {
+  try {
+    return read();
+  } catch (error) {
+    if (!(error instanceof Misunderstood)) throw error;
+    giveUp(`Verdict could not start: ${error.message}`);
+  }
+}
+
+/** Who runs on this directory, as far as the file can be read: one that is empty or cut off was left by a crash. */
+function lockHolder() {
+  try {
+    const { pid, url } = JSON.parse(readFileSync(LOCK, 'utf8'));
+    return Number.isInteger(pid) ? { pid, url } : null;
+  } catch {
+    return null;
+  }
+}
 
 /** A second start beside a running one would take its database away. */
 function refuseSecondStart() {
-  if (!existsSync(LOCK)) return;
-  const { pid, url } = JSON.parse(readFileSync(LOCK, 'utf8'));
+  const holder = lockHolder();
+  if (!holder || holder.pid === process.pid) return;
+  const { pid, url } = holder;
   const command = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : '';
-  if (pid !== process.pid && command.includes('start.mjs'))
-    giveUp(`Verdict is already running${url ? ` at ${url}` : ''} (process ${pid}).`);
+  if (command.includes('start.mjs')) giveUp(`Verdict is already running${url ? ` at ${url}` : ''} (process ${pid}).`);
 }
 
-const writeLock = (url) => writeFileSync(LOCK, JSON.stringify({ pid: process.pid, url }));
+/** Written beside and moved into place: it is there as a whole or not at all. */
+function writeLock(url) {
+  writeFileSync(`${LOCK}.new`, JSON.stringify({ pid: process.pid, url }));
+  renameSync(`${LOCK}.new`, LOCK);
+}
 
 let stop = null;
 let asked = false;
@@ -33,22 +58,28 @@ async function end(code) {
 }
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => (stop ? void end(0) : (asked = true)));
 
-mkdirSync(HOME, { recursive: true, mode: 0o700 });
-refuseSecondStart();
-writeLock(null);
+try {
+  mkdirSync(HOME, { recursive: true, mode: 0o700 });
+  refuseSecondStart();
+  writeLock(null);
+} catch (error) {
+  giveUp(`Verdict could not start: it cannot work in ${HOME} (VERDICT_HOME): ${error.message}`);
+}
 ensurePackages();
-const own = process.env.DATABASE_URL;
-if (!own) ensureMariaDb();
+if (!databaseUrl) ensureMariaDb();
 build();
 
 try {
-  const database = own
-    ? { url: own, migrationUrl: process.env.DATABASE_MIGRATION_URL ?? own, stop: async () => {} }
+  if (databaseUrl) {
+    await refuseUnreachable(databaseUrl, 'DATABASE_URL');
+    await refuseUnreachable(migrationUrl, migrationUrl === databaseUrl ? 'DATABASE_URL' : 'DATABASE_MIGRATION_URL');
+  }
+  const database = databaseUrl
+    ? { url: databaseUrl, migrationUrl, stop: async () => {} }
     : await superviseMariaDb(join(HOME, 'mariadb'));
   stop = database.stop;
   const { serve } = await import(pathToFileURL(join(ROOT, 'server/dist/index.js')).href);
   const log = createWriteStream(join(HOME, 'server.log'), { flags: 'a' });
-  const port = process.env.PORT === undefined ? null : Number(process.env.PORT);
   const server = await serve({
     databaseUrl: database.url,
     migrationUrl: database.migrationUrl,
@@ -66,7 +97,11 @@ try {
   console.log('Ctrl+C stops it. What was entered is kept.');
   if (asked) await end(0);
 } catch (error) {
-  console.error(`Verdict could not start: ${error.message ?? error}`);
+  const denied = [1044, 1142].includes(error.cause?.errno);
+  const text = denied
+    ? 'the account may not define tables. Name one that may in DATABASE_MIGRATION_URL.'
+    : (error.message ?? error);
+  console.error(`Verdict could not start: ${text}`);
   if (error.code === 'EADDRINUSE') console.error('The port is taken; choose another with PORT=….');
   await end(1);
   process.exit(1);

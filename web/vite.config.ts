@@ -1,10 +1,19 @@
 import vue from '@vitejs/plugin-vue';
 import Components from 'unplugin-vue-components/vite';
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers';
-import { defineConfig } from 'vite';
+import { defineConfig, type Plugin } from 'vite';
+
+/** The fonts once each: every browser that runs this page reads woff2, and the older form would only weigh. */
+const onlyWoff2 = (): Plugin => ({
+  name: 'only-woff2',
+  enforce: 'pre',
+  transform: (code, id) =>
+    /@fontsource.*\.css/.test(id) ? code.replace(/,\s*url\([^)]*\.woff\)\s*format\(['"]woff['"]\)/g, '') : null,
+});
 
 export default defineConfig({
   plugins: [
+    onlyWoff2(),
     vue(),
     // Only the parts of the component library that templates use, with their styles.
     Components({ dirs: [], resolvers: [ElementPlusResolver()], dts: 'src/generated/components.d.ts' }),

@@ -42,8 +42,8 @@ export async function openArchive(source: string, bytes: Uint8Array): Promise<Op
   }
   if (unpacked > MOST_UNPACKED) return { refusal: `${source} unpacks to more than 200 MB. Nothing was read.` };
   if (names.includes('xl/workbook.xml')) {
-    const { readWorkbook } = await import('./spreadsheet.js');
-    return readWorkbook(source, bytes);
+    const { openWorkbook } = await import('./workbook/in-worker.js');
+    return openWorkbook(source, bytes);
   }
   if (files['datapackage.json']) return openPackage(source, files);
   return { refusal: `${source} holds neither a spreadsheet nor a data package.` };

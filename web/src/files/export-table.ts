@@ -113,12 +113,12 @@ export async function exported(format: ExportFormat, title: string, wanted: Expo
     case 'package':
       return toPackage(title, columns, wanted.columns) as Uint8Array<ArrayBuffer>;
     case 'xlsx': {
-      const { writeWorkbook } = await import('./spreadsheet.js');
+      const { makeWorkbook } = await import('./workbook/in-worker.js');
       const sheet = columns.map(({ name, cells, of }) => ({
         ...{ name, kind: of?.kind ?? ('label' as const), cells: cells.map(defused) },
         format: of && !of.derivation ? of : PLAIN_FORMAT,
       }));
-      return writeWorkbook(title, sheet);
+      return makeWorkbook(title, sheet);
     }
   }
 }

@@ -34,7 +34,8 @@ export function shownDate(date: Date, format: string): string {
 
 const CORNER = /^\$?([A-Z]{1,3})\$?(\d{1,7})$/;
 
-const columnNumber = (letters: string) => [...letters].reduce((n, letter) => n * 26 + letter.charCodeAt(0) - 64, 0);
+export const columnNumber = (letters: string) =>
+  [...letters].reduce((n, letter) => n * 26 + letter.charCodeAt(0) - 64, 0);
 
 export function columnLetters(n: number): string {
   const rest = Math.floor((n - 1) / 26);

@@ -129,8 +129,7 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
             </template>
             Verdict
             {{ item.appVersion }}. {{ item.who }}, {{ formatTime(item.at) }}. Recomputed:
-            <span :class="{ doubt: item.recomputed && !item.recomputed.same }">{{ standingWords(item) }}</span
-            >.
+            <span :class="{ doubt: item.recomputed && !item.recomputed.same }">{{ standingWords(item) }}</span>.
           </p>
           <p v-if="item.note">{{ item.note }}</p>
           <p class="small no-print">

@@ -8,7 +8,7 @@ export interface PrivateMariaDb {
 }
 export function startMariaDb(
   dir: string,
-  options?: { port?: number; onUnexpectedEnd?: () => void },
+  options?: { port?: number; lasting?: boolean; onUnexpectedEnd?: () => void },
 ): Promise<PrivateMariaDb>;
 /** Started again whenever it ends by itself; `within`: milliseconds in which six ends are too many. */
 export function superviseMariaDb(

@@ -14,7 +14,7 @@ declare module 'vitest' {
 /** A private MariaDB for all server tests, on a free port and a directory of its own. */
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
   const dir = mkdtempSync(join(tmpdir(), 'verdict-db-'));
-  const database = await startMariaDb(dir);
+  const database = await startMariaDb(dir, { lasting: false });
   project.provide('databaseUrl', database.url);
   project.provide('migrationUrl', database.migrationUrl);
   return async () => {

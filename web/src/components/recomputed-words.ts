@@ -5,7 +5,7 @@ import { formatTime } from './time.js';
 export function standingWords({ recomputed }: Pick<Evidence, 'recomputed'>): string {
   if (!recomputed) return 'not yet';
   const when = formatTime(recomputed.at);
-  return recomputed.same ? `the same, bit for bit, ${when}` : `it came out differently, ${when}`;
+  return recomputed.same ? `the same, ${when}` : `it came out differently, ${when}`;
 }
 
 /** What recomputing found, in a sentence. */

@@ -1,6 +1,12 @@
 import { reachOf } from '@verdict/contract';
-import { replaceCells } from '../cells.js';
+import { replaceCells, type Run } from '../cells.js';
 import { columnOf, LONGEST_TEXT, plural, setRowCount, type Applied, type Context, type Of } from './context.js';
+
+/** What stood in a run before the change: rows that the table did not have held nothing, also where the change writes twice. */
+const asBefore = (run: Run, rowCount: number): Run => ({
+  ...run,
+  texts: run.texts.map((text, i) => (run.row + i > rowCount ? '' : text)),
+});
 
 export async function editCells(context: Context, change: Of<'edit-cells'>): Promise<Applied> {
   const { q, study } = context;
@@ -10,7 +16,7 @@ export async function editCells(context: Context, change: Of<'edit-cells'>): Pro
   for (const run of change.runs) {
     // Beyond both ends of the table there is nothing to write: such texts are empty.
     const texts = run.texts.slice(0, Math.max(0, last - run.row + 1));
-    if (texts.length > 0) before.push(await replaceCells(q, { ...run, texts }));
+    if (texts.length > 0) before.push(asBefore(await replaceCells(q, { ...run, texts }), study.rowCount));
   }
   const grown = await setRowCount(context, rowCount);
   const [first] = change.runs;

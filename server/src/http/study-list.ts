@@ -4,11 +4,13 @@ import { gzip } from 'node:zlib';
 import { OneByOne } from '../jobs/one-by-one.js';
 import type { StorePool } from '../jobs/store-pool.js';
 import type { Database } from '../store/database.js';
-import { listStudies } from '../store/studies.js';
+import { listDigest, listStudies } from '../store/studies.js';
 
 const zipped = promisify(gzip);
 
 interface Listing {
+  /** What the list is of. */
+  digest: string;
   plain: Buffer;
   zipped: Buffer;
 }
@@ -35,13 +37,17 @@ function shared<T>(work: () => Promise<T>): () => Promise<T> {
 /** Answers with the list of studies. What has to be counted for it is counted afterwards, one study at a time, in a thread of its own. */
 export function studyList(db: Database, store: StorePool, failed: (error: unknown) => void) {
   const counts = new OneByOne<string>((id) => store.countSubject(id), failed);
-  const listing = (bin: boolean) =>
-    shared(async (): Promise<Listing> => {
+  const listing = (bin: boolean) => {
+    let last: Listing | null = null;
+    return shared(async (): Promise<Listing> => {
+      const digest = await listDigest(db);
+      if (last?.digest === digest) return last;
       const studies = await listStudies(db, bin);
       for (const { id, counting } of studies) if (counting) counts.want(id, id);
       const plain = Buffer.from(JSON.stringify(studies));
-      return { plain, zipped: await zipped(plain) };
+      return (last = { digest, plain, zipped: await zipped(plain) });
     });
+  };
   const [inUse, binned] = [listing(false), listing(true)];
   return async (req: Request, res: Response): Promise<void> => {
     const found = await (req.query.bin === '1' ? binned : inUse)();

@@ -1,6 +1,6 @@
 import type { Decision, PartsBy, Study, StudyColumn, StudySummary, Verdict } from '@verdict/contract';
 import { sampleInParts, type Sample } from '@verdict/core';
-import { and, asc, count, desc, eq, isNotNull, isNull } from 'drizzle-orm';
+import { and, asc, count, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { readCellsAsJson } from './cells.js';
 import { standingChanges } from './changes.js';
 import { isDatabaseGone, type Database } from './database.js';
@@ -38,6 +38,21 @@ export async function listStudies(db: Database, bin: boolean): Promise<StudySumm
     .orderBy(desc(studies.changedAt), asc(studies.id), desc(verdicts.at));
   // A study with two verdicts that both stand would be listed twice: the newest counts.
   return rows.filter(({ study }, i) => study.id !== rows[i - 1]?.study.id).map(toSummary);
+}
+
+/**
+ * A text that is another one as soon as the list would be: everything listed stands in the study's own row or moves its revision on. Far
+ * quicker than the list itself.
+ */
+export async function listDigest(db: Database): Promise<string> {
+  const { id, revision, subjectCount, subjectFault, deletedAt, changedAt } = studies;
+  const row = sql`concat_ws('|', ${id}, ${revision}, ${subjectCount}, ${subjectFault}, ${deletedAt}, ${changedAt})`;
+  const [found] = await db
+    .select({
+      digest: sql<string>`concat_ws('/', count(*), sum(${revision}), count(${subjectCount}), sum(crc32(${row})))`,
+    })
+    .from(studies);
+  return found?.digest ?? '';
 }
 
 const LOST_SUBJECT = 'Its subject is a column that it does not have. Open it and choose another.';

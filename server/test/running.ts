@@ -24,6 +24,7 @@ export async function startServer(
   databaseUrl = inject('databaseUrl'),
   migrationUrl = inject('migrationUrl'),
   page: string | null = null,
+  more: { idleMilliseconds?: number } = {},
 ): Promise<TestServer> {
   let logged = '';
   const log = new Writable({
@@ -32,7 +33,7 @@ export async function startServer(
       done();
     },
   });
-  const running = await serve({ databaseUrl, migrationUrl, ports: [0], page, demo: null, log });
+  const running = await serve({ databaseUrl, migrationUrl, ports: [0], page, demo: null, log, ...more });
   const url = (path: string) => `${running.url}api${path}`;
   const post: TestServer['post'] = async (path, body) => {
     const headers = { 'Content-Type': 'application/json' };

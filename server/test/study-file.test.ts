@@ -143,14 +143,88 @@ describe('a saved study', () => {
     expect(new Set([file.study.id, one.body.id, two.body.id]).size).toBe(3);
   });
 
-  it.each([
-    ['another format', { format: 'else' }, 'no study file'],
-    ['a later version', { version: 2 }, 'another version'],
-    ['a broken column', { columns: [{}] }, ''],
+  it('keeps a text that is also the id of something', async () => {
+    const file = await server.get<StudyFile>(`/studies/${await fullStudy()}/saved`);
+    const word = 'standard';
+    const old = file.columns[0]!.id;
+    const text = JSON.stringify(file).replaceAll(old, word);
+    const named = JSON.parse(text) as StudyFile;
+    const cells = named.columns.find(({ name }) => name === 'gone')!.cells;
+    cells[0] = word;
+    named.study.name = `a ${word} study`;
+    named.changes[0]!.text = word;
+    const { body } = await server.post<{ id: string }>('/studies/saved', named);
+    const copy = await server.get<StudyFile>(`/studies/${body.id}/saved`);
+    expect(copy.columns.find(({ name }) => name === 'gone')!.cells[0]).toBe(word);
+    expect([copy.study.name, copy.changes[0]!.text]).toEqual([`a ${word} study`, word]);
+    const renamed = copy.columns.find(({ name }) => name === 'thickness')!.id;
+    expect(renamed).not.toBe(word);
+    expect(copy.columns.find(({ name }) => name === 'rank')!.derivation).toEqual({
+      ...{ kind: 'formula', expression: `[${renamed}] * 2` },
+    });
+    expect(copy.setAside[0]!.columnId).toBe(renamed);
+  });
+
+  it('with altered evidence says so: words are written again from the result, and the result is worked out', async () => {
+    const file = await server.get<StudyFile>(`/studies/${await fullStudy()}/saved`);
+    const [piece] = file.evidence;
+    const finding = [{ text: 'Everything is in order.', strong: true }];
+    const altered = { ...piece!, finding, result: { ...(piece!.result as object), mean: 7 } };
+    const { body } = await server.post<{ id: string }>('/studies/saved', { ...file, evidence: [altered] });
+    const kept = async () => (await server.get<Evidence[]>(`/studies/${body.id}/evidence`))[0]!;
+    expect((await kept()).finding.map(({ text }) => text).join('')).not.toContain('in order');
+    await expect.poll(async () => (await kept()).recomputed?.same, { timeout: 20_000 }).toBe(false);
+  });
+
+  const first = <T>(list: T[], change: (item: T) => object) => list.map((item, i) => (i === 0 ? change(item) : item));
+  it.each<[string, (file: StudyFile) => object, string]>([
+    ['another format', () => ({ format: 'else' }), 'no study file'],
+    ['a later version', () => ({ version: 2 }), 'another version'],
+    ['a broken column', () => ({ columns: [{}] }), ''],
+    ['a column twice', ({ columns }) => ({ columns: [...columns, columns[0]] }), 'something twice under columns'],
+    ['a change twice', ({ changes }) => ({ changes: [...changes, changes[0]] }), 'something twice under changes'],
+    ['a revision beyond 2^31', ({ study }) => ({ study: { ...study, revision: 2 ** 31 } }), ''],
+    ['a lost subject', ({ study }) => ({ study: { ...study, subject: 'elsewhere-id' } }), 'The subject is a column'],
+    [
+      'a formula over what is not there',
+      ({ columns }) => ({
+        columns: columns.map((c) => (c.derivation ? { ...c, derivation: { kind: 'rank', source: 'elsewhere' } } : c)),
+      }),
+      'would follow one that is not there',
+    ],
+    [
+      'columns that follow in a circle',
+      ({ columns }) => ({
+        columns: columns.map((c) => (c.derivation ? { ...c, derivation: { kind: 'rank', source: c.id } } : c)),
+      }),
+      'follow itself',
+    ],
+    [
+      'more cells than rows',
+      ({ columns }) => ({ columns: first(columns, (c) => ({ ...c, cells: [...c.cells, 'x', 'y'] })) }),
+      'more cells than the table has rows',
+    ],
+    ['a verdict that is none', () => ({ verdicts: [] }), 'ruled without one verdict'],
+    ['evidence that is not there', () => ({ evidence: [] }), 'names evidence that the file does not have'],
+    [
+      'a record of what is no change',
+      ({ changes }) => ({ changes: first(changes, (c) => ({ ...c, detail: { kind: 'conjure' } })) }),
+      'no change',
+    ],
+    [
+      'an analysis that is not there',
+      ({ evidence }) => ({ evidence: first(evidence, (e) => ({ ...e, analysis: 'guess' })) }),
+      'There is no analysis',
+    ],
+    [
+      'a result of another form',
+      ({ evidence }) => ({ evidence: first(evidence, (e) => ({ ...e, result: null })) }),
+      'does not have the form',
+    ],
   ])('of %s is refused and stores nothing', async (_, damage, message) => {
     const file = await server.get<StudyFile>(`/studies/${await fullStudy()}/saved`);
     const before = (await server.get<unknown[]>('/studies')).length;
-    const answer = await server.post('/studies/saved', { ...file, ...damage });
+    const answer = await server.post('/studies/saved', { ...file, ...damage(file) });
     expect(answer.status).toBe(422);
     expect(answer.body.detail).toContain(message);
     expect((await server.get<unknown[]>('/studies')).length).toBe(before);

@@ -297,3 +297,28 @@ describe('the open study', () => {
     await settle();
   });
 });
+
+describe('a change that cannot be done', () => {
+  it('is refused on the page by the rule of the server, and never sent', async () => {
+    const store = useStudy();
+    await store.open('study-0001');
+    store.change({ kind: 'set-aside', readings: [{ column: A, row: 999_999, reason: 'r' }] });
+    expect(store.refused?.detail).toBe('There is no row 999999.');
+    store.change({ kind: 'thaw-column', column: A, derivation: { kind: 'rank', source: A } });
+    expect(store.refused?.detail).toContain('taking a change back');
+    store.change({ kind: 'remove-columns', columns: [A, A] });
+    expect(store.refused?.detail).toBe('A column is named twice.');
+    expect(await store.drained()).toBe(true);
+    expect(server.sent).toEqual([]);
+    expect(store.cells[A]).toEqual(['8.01', '8.02', 'x']);
+  });
+
+  it('is no text with half a surrogate pair: page and server hold the same characters', async () => {
+    const store = useStudy();
+    await store.open('study-0001');
+    store.change(edit(1, '8.01\ud83d'));
+    expect(store.cells[A]![0]).toBe('8.01\ufffd');
+    await store.drained();
+    expect(server.cells[A]![0]).toBe('8.01\ufffd');
+  });
+});

@@ -27,7 +27,7 @@ function runObjection(
 /** @param reach the last row that the change writes into */
 export function editCellsObjection(study: StudyNow, change: Of<'edit-cells'>, reach: number): Objection | null {
   const rows = change.rowCount ?? Math.max(study.rowCount, reach);
-  if (rows > MOST_ROWS) return no('rows', `A table has at most ${MOST_ROWS} rows.`);
+  if (rows > Math.max(MOST_ROWS, study.rowCount)) return no('rows', `A table has at most ${MOST_ROWS} rows.`);
   return firstOf(
     (function* () {
       for (const run of change.runs) yield runObjection(study, run, rows);

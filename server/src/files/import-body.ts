@@ -5,7 +5,7 @@ import { StoreError } from '../store/errors.js';
 const LONGEST_HEAD = 512 * 1024;
 const BREAK = 10;
 
-async function readHead(chunks: AsyncIterator<Buffer>): Promise<{ head: ImportHead; rest: Buffer }> {
+async function readHead(chunks: Pick<AsyncIterator<Buffer>, 'next'>): Promise<{ head: ImportHead; rest: Buffer }> {
   let read = Buffer.alloc(0);
   while (!read.includes(BREAK)) {
     const { value, done } = await chunks.next();
@@ -24,14 +24,18 @@ async function readHead(chunks: AsyncIterator<Buffer>): Promise<{ head: ImportHe
   }
 }
 
-/** The chunks of a body; one that stays away for too long ends them with a refusal. */
-function chunksOf(body: Readable, idleMilliseconds: number): AsyncIterator<Buffer> {
+/** The chunks of a body; one that stays away for too long ends them with a refusal. `leave` lets the rest run through unread. */
+function chunksOf(body: Readable, idleMilliseconds: number) {
   const chunks = body.iterator({ destroyOnReturn: false }) as AsyncIterator<Buffer>;
+  let silent = false;
   async function next(): Promise<IteratorResult<Buffer>> {
     let timer: NodeJS.Timeout | undefined;
     const idle = new Promise<never>((_, reject) => {
       const said = `Nothing came for ${idleMilliseconds / 1000} seconds, so the import was given up. Nothing was stored.`;
-      timer = setTimeout(() => reject(new StoreError('idle', said)), idleMilliseconds);
+      timer = setTimeout(() => {
+        silent = true;
+        reject(new StoreError('idle', said));
+      }, idleMilliseconds);
     });
     try {
       return await Promise.race([chunks.next(), idle]);
@@ -39,7 +43,13 @@ function chunksOf(body: Readable, idleMilliseconds: number): AsyncIterator<Buffe
       clearTimeout(timer);
     }
   }
-  return { next };
+  async function leave(): Promise<void> {
+    const left = chunks.return?.();
+    // A body that stays away holds the iterator for as long: only one that comes can be waited for.
+    if (!silent) await left;
+    body.resume();
+  }
+  return { next, leave };
 }
 
 /**
@@ -60,7 +70,7 @@ export async function withImportBody<T>(
     const { head, rest } = await readHead(chunks);
     return await use(head, file(rest));
   } finally {
-    body.resume();
+    await chunks.leave();
   }
 }
 

@@ -45,8 +45,8 @@ export async function listStudies(db: Database, bin: boolean): Promise<StudySumm
  * quicker than the list itself.
  */
 export async function listDigest(db: Database): Promise<string> {
-  const { id, revision, subjectCount, subjectFault, deletedAt, changedAt } = studies;
-  const row = sql`concat_ws('|', ${id}, ${revision}, ${subjectCount}, ${subjectFault}, ${deletedAt}, ${changedAt})`;
+  const { id, revision, name, state, subject, subjectCount, subjectFault, deletedAt, changedAt } = studies;
+  const row = sql`concat_ws('|', ${id}, ${revision}, ${name}, ${state}, ${subject}, ${subjectCount}, ${subjectFault}, ${deletedAt}, ${changedAt})`;
   const [found] = await db
     .select({
       digest: sql<string>`concat_ws('/', count(*), sum(${revision}), count(${subjectCount}), sum(crc32(${row})))`,

@@ -1,6 +1,5 @@
 /** Sets up what is missing, then runs a program of the project from its source: `node scripts/source.mjs fuzz/main.ts …`. */
 import { spawnSync } from 'node:child_process';
-import { join } from 'node:path';
 import { build, ensureMariaDb, ensurePackages, ROOT } from './setup.mjs';
 
 ensurePackages();

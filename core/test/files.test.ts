@@ -173,7 +173,9 @@ describe('a text with line breaks of any sort and mixture, and stray quotes', ()
   });
 
   it('is cut into the same rows in pieces, whatever characters it is made of', () => {
-    const any = fc.array(fc.constantFrom('a', '1', ',', ';', '\t', ' ', '"', '\n', '\r', '\r\n', '\ufeff'), { maxLength: 40 });
+    const any = fc.array(fc.constantFrom('a', '1', ',', ';', '\t', ' ', '"', '\n', '\r', '\r\n', '\ufeff'), {
+      maxLength: 40,
+    });
     const separators = fc.constantFrom<Separator>('comma', 'semicolon', 'tab', 'blanks', 'none');
     fc.assert(
       fc.property(any, fc.integer({ min: 1, max: 9 }), separators, (parts, size, separator) => {

@@ -1,7 +1,8 @@
 import { PLAIN_FORMAT, readNumber } from './number-format.js';
 
 /** Formula signs, full-width ones too, behind anything that a reader may drop: blanks, breaks, controls, marks without width. */
-const FORMULA_START = /^[\s\p{Cc}\p{Cf}\p{Zs}\p{Mn}\u115f\u1160\u2800\u3164\uffa0]*[=+\-@\u2212\uff1d\uff0b\uff0d\uff20\ufe62\ufe63\ufe66\ufe6b]/u;
+const FORMULA_START =
+  /^[\s\p{Cc}\p{Cf}\p{Zs}\p{Mn}\u115f\u1160\u2800\u3164\uffa0]*[=+\-@\u2212\uff1d\uff0b\uff0d\uff20\ufe62\ufe63\ufe66\ufe6b]/u;
 
 /** A cell that cannot be taken for a formula by whoever opens the file: what starts with = + - @ and is no number gets an apostrophe in front. */
 export function defused(cell: string): string {

@@ -3,14 +3,15 @@
  * a running server with rows a second and the server's peak memory, a study of 100 000 × 6 opened in the browser, and one edit there.
  */
 import { chromium } from '@playwright/test';
-import { parseBlock, recogniseLayout } from '@verdict/core';
-import { spawn } from 'node:child_process';
+import { parseBlock, recogniseLayout, splitRows } from '@verdict/core';
 import { randomUUID } from 'node:crypto';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { parse } from 'csv-parse/sync';
 import Papa from 'papaparse';
 import { startMariaDb } from '../scripts/mariadb.mjs';
+import { spawnServer } from '../scripts/server-process.mjs';
 import { median, report } from './report.ts';
 
 function csvOf(rows: number, columns: number): string {
@@ -18,6 +19,28 @@ function csvOf(rows: number, columns: number): string {
   const line = (i: number) =>
     Array.from({ length: columns }, (_, j) => (8 + Math.sin((i * columns + j) * 12.9898) * 0.3).toFixed(3)).join(',');
   return `${names}\n${Array.from({ length: rows }, (_, i) => line(i)).join('\n')}\n`;
+}
+
+/** The cutter alone beside two libraries: one that does not cut mixed line breaks, and one that does. */
+function benchCutter(text: string): void {
+  const timed = (work: () => unknown): number => {
+    const times = Array.from({ length: 3 }, () => {
+      const started = performance.now();
+      work();
+      return performance.now() - started;
+    });
+    return median(times);
+  };
+  const own = timed(() => splitRows(text, 'comma'));
+  const bare = timed(() => Papa.parse(text, { delimiter: ',' }));
+  const mixed = { record_delimiter: ['\r\n', '\n', '\r'], relax_quotes: true, relax_column_count: true };
+  report('1 000 000 cells of CSV: cut into rows ÷ a library that knows one line break', own, bare, 1);
+  report(
+    '1 000 000 cells of CSV: cut into rows ÷ a library that knows any',
+    own,
+    timed(() => parse(text, mixed)),
+    0.5,
+  );
 }
 
 function benchParse(text: string): void {
@@ -32,23 +55,6 @@ function benchParse(text: string): void {
     if (block.rows !== 100_000 || block.problemCount !== 0) throw new Error('The block was not read as it is.');
   }
   report('1 000 000 cells of CSV: recognise, parse, look for problems ÷ bare parse', median(own), median(bare), 2);
-}
-
-/** The built server as a process of its own, so that its memory is its own. */
-async function startServer(database: { url: string; migrationUrl: string }) {
-  const code = `
-    import { serve } from './server/dist/index.js';
-    import { createWriteStream } from 'node:fs';
-    const running = await serve({ databaseUrl: process.env.DB, migrationUrl: process.env.DBM, ports: [0],
-      page: process.cwd() + '/web/dist', demo: null, log: createWriteStream('/dev/null') });
-    console.log(running.url);`;
-  const child = spawn('node', ['--input-type=module', '-e', code], {
-    env: { ...process.env, DB: database.url, DBM: database.migrationUrl },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  const url = await new Promise<string>((resolve) => child.stdout.once('data', (text) => resolve(String(text).trim())));
-  const peak = () => Number(/VmHWM:\s+(\d+)/.exec(readFileSync(`/proc/${child.pid}/status`, 'utf8'))![1]) / 1024;
-  return { url, peak, stop: () => child.kill('SIGKILL') };
 }
 
 const columnOf = (name: string) => ({
@@ -122,10 +128,11 @@ async function benchEdits(url: string, id: string, column: string): Promise<void
 
 export async function benchTable(): Promise<void> {
   const text = csvOf(100_000, 10);
+  benchCutter(text);
   benchParse(text);
   const dir = mkdtempSync(join(tmpdir(), 'verdict-bench-'));
   const database = await startMariaDb(dir);
-  const server = await startServer(database);
+  const server = await spawnServer(database);
   try {
     const before = server.peak();
     const started = performance.now();
@@ -145,7 +152,7 @@ export async function benchTable(): Promise<void> {
     await benchEdits(server.url, six.id, six.columns[0]!.id);
     await benchOpening(server.url, six.id);
   } finally {
-    server.stop();
+    await server.kill();
     await database.stop();
     rmSync(dir, { recursive: true, force: true });
   }

@@ -5,8 +5,8 @@ import { Agent } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { startMariaDb } from '../scripts/mariadb.mjs';
+import { spawnServer } from '../scripts/server-process.mjs';
 import { flood, timed, watchStalls } from './ask.js';
-import { spawnServer } from './server-process.js';
 
 /**
  * `npm run load`: what the server does while much is asked of it, on loopback, bounded in count and time. The list of 2 000 studies, five
@@ -118,9 +118,7 @@ async function wholeColumns(): Promise<void> {
   await watched('take it back', () =>
     post(`/studies/${other}/steps`, { token: randomUUID(), revision: 2, who: 'load', step: 'undo' }),
   );
-  await watched('save and open 300 000', async () => {
-    await timed(`${api}/studies/${id}/saved`, agent);
-  });
+  await watched('save a study of 300 000', () => timed(`${api}/studies/${id}/saved`, agent));
 }
 
 try {
@@ -141,7 +139,7 @@ try {
   await wholeColumns();
 } finally {
   agent.destroy();
-  server.child.kill('SIGKILL');
+  await server.kill();
   await database.stop();
   rmSync(dir, { recursive: true, force: true });
 }

@@ -17,7 +17,7 @@ buildSync({
   platform: 'node',
   format: 'esm',
   target: 'node20',
-  external: ['workerpool', '@playwright/test', 'mysql2', 'papaparse'],
+  external: ['workerpool', '@playwright/test', 'mysql2', 'papaparse', 'csv-parse'],
   logLevel: 'warning',
 });
 process.exit(spawnSync('node', [outfile, ...process.argv.slice(2)], { cwd: ROOT, stdio: 'inherit' }).status ?? 1);

@@ -1,38 +1,12 @@
 import type { Study } from '@verdict/contract';
-import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
-import { startMariaDb, type PrivateMariaDb } from '../../scripts/mariadb.mjs';
+import { startMariaDb } from '../../scripts/mariadb.mjs';
+import { spawnServer } from '../../scripts/server-process.mjs';
 import { column } from './running.js';
-
-const BUILT = fileURLToPath(new URL('../dist/index.js', import.meta.url));
-
-/** The built server as a process of its own, to be killed as a power cut would. */
-async function spawnServer(database: PrivateMariaDb): Promise<{ url: string; child: ChildProcess }> {
-  const code = `
-    import { serve } from ${JSON.stringify(BUILT)};
-    import { createWriteStream } from 'node:fs';
-    const log = createWriteStream('/dev/null');
-    const running = await serve({ databaseUrl: process.env.DB, migrationUrl: process.env.DBM, ports: [0], page: null, demo: null, log });
-    console.log(running.url);`;
-  const env = { ...process.env, DB: database.url, DBM: database.migrationUrl };
-  const child = spawn('node', ['--input-type=module', '-e', code], { env, stdio: ['ignore', 'pipe', 'inherit'] });
-  const url = await new Promise<string>((resolve, reject) => {
-    child.stdout!.once('data', (text) => resolve(String(text).trim()));
-    child.once('exit', () => reject(new Error('The server did not start.')));
-  });
-  return { url, child };
-}
-async function killServer({ child }: { child: ChildProcess }): Promise<void> {
-  const ended = new Promise((resolve) => child.once('exit', resolve));
-  if (child.exitCode !== null) throw new Error(`The server had ended by itself: ${child.exitCode}.`);
-  child.kill('SIGKILL');
-  await ended;
-}
 
 const ROWS = 12_000;
 const TEXT = ['a,b', ...Array.from({ length: ROWS }, (_, i) => `${i}.5,x${i}`)].join('\n');
@@ -115,7 +89,7 @@ describe('kill -9, twenty times at random instants of imports and edits', () => 
         const working = work(server.url, study);
         await new Promise((resolve) => setTimeout(resolve, 30 + Math.random() * 500));
         if (round % 2 === 0) {
-          await killServer(server);
+          await server.kill();
           const confirmed = await working;
           server = await spawnServer(database);
           await check(server.url, study, confirmed);
@@ -128,7 +102,7 @@ describe('kill -9, twenty times at random instants of imports and edits', () => 
         }
       }
     } finally {
-      await killServer(server);
+      await server.kill();
       await database.stop();
       rmSync(dir, { recursive: true, force: true });
     }

@@ -262,7 +262,7 @@ describe('an import', () => {
     const headers = { 'Content-Type': 'text/plain' };
     const answer = await fetch(`${server.url}api/studies/${id}/imports`, { method: 'POST', headers, body });
     expect(answer.status).toBe(422);
-    expect((await answer.json()).detail).toContain('Row 2 of the file has more than 1000000 characters');
+    expect((await answer.json()).detail).toContain('Row 2 of the file has more than 1\u202f000\u202f000 characters');
   });
 
   it('takes its place after what was changed while it arrived', async () => {

@@ -303,7 +303,7 @@ describe('a change that cannot be done', () => {
     const store = useStudy();
     await store.open('study-0001');
     store.change({ kind: 'set-aside', readings: [{ column: A, row: 999_999, reason: 'r' }] });
-    expect(store.refused?.detail).toBe('There is no row 999999.');
+    expect(store.refused?.detail).toBe('There is no row 999\u202f999.');
     store.change({ kind: 'thaw-column', column: A, derivation: { kind: 'rank', source: A } });
     expect(store.refused?.detail).toContain('taking a change back');
     store.change({ kind: 'remove-columns', columns: [A, A] });

@@ -32,11 +32,11 @@ describe('a spreadsheet that would fill the memory', () => {
   });
 
   it.each([
-    ['a last row of 999 999 999', `<row r="999999999">${cell('A999999999')}</row>`, 'names row 999999999'],
+    ['a last row of 999 999 999', `<row r="999999999">${cell('A999999999')}</row>`, 'names row 999\u202f999\u202f999'],
     [
       '20 000 rows with a cell at the far end',
       Array.from({ length: 20_000 }, (_, i) => `<row r="${i + 1}">${cell(`XFD${i + 1}`)}</row>`).join(''),
-      'the sheet “one” reaches over more than 5000000 cells',
+      'the sheet “one” reaches over more than 5\u202f000\u202f000 cells',
     ],
     ['a column that is none', `<row r="1">${cell('ZZZ1')}</row>`, 'names row 1'],
   ])('with %s is refused, with the sheet and what to do', (_, rows, said) => {

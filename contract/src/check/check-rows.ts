@@ -1,3 +1,4 @@
+import { groupThousands } from '@verdict/core';
 import { MOST_ROWS, type Change } from '../changes.js';
 import { firstOf, isObjection, namedTwice, no, roomFor, standing, type Objection, type StudyNow } from './study-now.js';
 
@@ -27,7 +28,8 @@ function runObjection(
 /** @param reach the last row that the change writes into */
 export function editCellsObjection(study: StudyNow, change: Of<'edit-cells'>, reach: number): Objection | null {
   const rows = change.rowCount ?? Math.max(study.rowCount, reach);
-  if (rows > Math.max(MOST_ROWS, study.rowCount)) return no('rows', `A table has at most ${MOST_ROWS} rows.`);
+  if (rows > Math.max(MOST_ROWS, study.rowCount))
+    return no('rows', `A table has at most ${groupThousands(MOST_ROWS)} rows.`);
   return firstOf(
     (function* () {
       for (const run of change.runs) yield runObjection(study, run, rows);
@@ -40,7 +42,7 @@ function rowsObjection(rows: readonly number[], last: number): Objection | null 
   if (rows.some((row, i) => i > 0 && row <= rows[i - 1]!)) {
     return no('rows', 'Rows are named once each, in rising order.');
   }
-  return rows.at(-1)! > last ? no('rows', `There is no row ${rows.at(-1)}.`) : null;
+  return rows.at(-1)! > last ? no('rows', `There is no row ${groupThousands(rows.at(-1)!)}.`) : null;
 }
 
 function contentsObjection(study: StudyNow, { rows, contents = [] }: Of<'insert-rows'>): Objection | null {
@@ -69,7 +71,7 @@ function insertedAsideObjection(study: StudyNow, { rows, aside = [] }: Of<'inser
 
 export function insertRowsObjection(study: StudyNow, change: Of<'insert-rows'>): Objection | null {
   const rowCount = study.rowCount + change.rows.length;
-  if (rowCount > MOST_ROWS) return no('rows', `A table has at most ${MOST_ROWS} rows.`);
+  if (rowCount > MOST_ROWS) return no('rows', `A table has at most ${groupThousands(MOST_ROWS)} rows.`);
   return (
     rowsObjection(change.rows, rowCount) ??
     roomFor(study, rowCount, columnsIn(study), 'rows') ??
@@ -92,7 +94,7 @@ export function readingsObjection(
   for (const { column: id, row } of readings) {
     const column = standing(study, id);
     if (isObjection(column)) return column;
-    if (row > study.rowCount) return no('row', `There is no row ${row}.`);
+    if (row > study.rowCount) return no('row', `There is no row ${groupThousands(row)}.`);
     if (study.isAside(id, row) !== aside) return no('row', `Row ${row} is ${aside ? 'not' : 'already'} set aside.`);
   }
   return null;

@@ -1,4 +1,4 @@
-import type { ColumnKind, Derivation } from '@verdict/core';
+import { groupThousands, type ColumnKind, type Derivation } from '@verdict/core';
 import type { Bounds } from '../bounds.js';
 
 /** A column as a change finds it. */
@@ -63,5 +63,8 @@ export function roomFor(study: StudyNow, rows: number, columns: number, field: s
   const now = study.rowCount * study.columns.filter(({ removed }) => !removed).length;
   const then = rows * columns;
   if (then <= MOST_STUDY_CELLS || then <= now) return null;
-  return no(field, `The table would have ${then} cells; a study holds at most ${MOST_STUDY_CELLS}.`);
+  return no(
+    field,
+    `The table would have ${groupThousands(then)} cells; a study holds at most ${groupThousands(MOST_STUDY_CELLS)}.`,
+  );
 }

@@ -1,4 +1,4 @@
-import { createRowCutter, LONGEST_ROW, type Separator } from '@verdict/core';
+import { createRowCutter, groupThousands, LONGEST_ROW, type Separator } from '@verdict/core';
 import { StoreError } from '../store/errors.js';
 
 /**
@@ -18,7 +18,7 @@ export async function* rowsOfStream(
       yield row;
     }
     if (cutter.waiting <= LONGEST_ROW) continue;
-    const said = `Row ${rows + 1} of the file has more than ${LONGEST_ROW} characters without an end. Look for a missing line break or a quote that is never closed.`;
+    const said = `Row ${rows + 1} of the file has more than ${groupThousands(LONGEST_ROW)} characters without an end. Look for a missing line break or a quote that is never closed.`;
     throw new StoreError('invalid', said, { field: 'file' });
   }
   yield* cutter.push(decoder.decode());

@@ -1,4 +1,4 @@
-import { LONGEST_CELL } from '@verdict/core';
+import { groupThousands, LONGEST_CELL } from '@verdict/core';
 import { MOST_ROWS, MOST_STUDY_CELLS, type Change, type ImportHead } from '@verdict/contract';
 import { inArray, lt } from 'drizzle-orm';
 import { columnsAdded, insertColumns } from './apply/columns.js';
@@ -21,11 +21,16 @@ import { stagedColumns } from './schema.js';
 const CELLS_AT_ONCE = 20_000;
 
 function refuseSize(rows: number, columns: number): void {
-  if (rows > MOST_ROWS) throw new StoreError('invalid', `A table has at most ${MOST_ROWS} rows.`, { field: 'rows' });
+  if (rows > MOST_ROWS)
+    throw new StoreError('invalid', `A table has at most ${groupThousands(MOST_ROWS)} rows.`, { field: 'rows' });
   if (rows * columns <= MOST_STUDY_CELLS) return;
-  throw new StoreError('invalid', `A study holds at most ${MOST_STUDY_CELLS} cells; this file has more.`, {
-    field: 'rows',
-  });
+  throw new StoreError(
+    'invalid',
+    `A study holds at most ${groupThousands(MOST_STUDY_CELLS)} cells; this file has more.`,
+    {
+      field: 'rows',
+    },
+  );
 }
 
 function checkedCell(text: string, row: number): string {

@@ -1,4 +1,4 @@
-import { MOST_CELLS } from '@verdict/core';
+import { groupThousands, MOST_CELLS } from '@verdict/core';
 import { columnNumber, shownDate, shownNumber } from '../shown-values.js';
 import { dateOf, isDateFormat } from './number-formats.js';
 import { readXml } from './xml.js';
@@ -58,12 +58,13 @@ export function readSheet(xml: string, book: Book): string[][] {
   function put(text: string): void {
     const { row, column } = at;
     if (text === '') return;
-    if (row > LAST_ROW || column > LAST_COLUMN) throw new SheetTooLarge(`names row ${row}; a sheet has ${LAST_ROW}`);
+    if (row > LAST_ROW || column > LAST_COLUMN)
+      throw new SheetTooLarge(`names row ${groupThousands(row)}; a sheet has ${groupThousands(LAST_ROW)}`);
     while (rows.length < row) rows.push([]);
     const cells = rows[row - 1]!;
     spanned += Math.max(0, column - cells.length);
-    if (++written > MOST_CELLS) throw new SheetTooLarge(`has more than ${MOST_CELLS} cells`);
-    if (spanned > MOST_SPANNED) throw new SheetTooLarge(`reaches over more than ${MOST_SPANNED} cells`);
+    if (++written > MOST_CELLS) throw new SheetTooLarge(`has more than ${groupThousands(MOST_CELLS)} cells`);
+    if (spanned > MOST_SPANNED) throw new SheetTooLarge(`reaches over more than ${groupThousands(MOST_SPANNED)} cells`);
     while (cells.length < column) cells.push('');
     cells[column - 1] = text;
   }

@@ -122,9 +122,11 @@ const empty = computed(() => studies.value?.length === 0);
               </td>
               <td>
                 <span class="state" :class="study.state">{{ stateOf(study) }}</span>
-                <span v-if="study.fault" class="fault" role="note">{{ study.fault }}</span>
               </td>
-              <td>{{ study.subject ?? '–' }}</td>
+              <td>
+                <span v-if="study.fault" class="fault" role="note">{{ study.fault }}</span>
+                <template v-else>{{ study.subject ?? '–' }}</template>
+              </td>
               <td class="number">{{ countOf(study) }}</td>
               <td class="number soft">
                 {{ formatTime(inBin && study.deletedAt ? study.deletedAt : study.changedAt) }}

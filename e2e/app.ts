@@ -22,7 +22,7 @@ export const test = base.extend<object, { app: App }>({
     // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
       const dir = mkdtempSync(join(tmpdir(), 'verdict-e2e-'));
-      let database = await startMariaDb(join(dir, 'db'));
+      let database = await startMariaDb(join(dir, 'db'), { lasting: false });
       const server = await serve({
         databaseUrl: database.url,
         migrationUrl: database.migrationUrl,
@@ -35,7 +35,7 @@ export const test = base.extend<object, { app: App }>({
         const { port } = database;
         await database.kill();
         return async () => {
-          database = await startMariaDb(join(dir, 'db'), { port });
+          database = await startMariaDb(join(dir, 'db'), { port, lasting: false });
         };
       };
       await use({ url: server.url, database, loseDatabase });

@@ -140,7 +140,7 @@ const serverArguments = (home, port, lasting) => [
   // What need not outlive a power cut need not wait for the disk either.
   ...(lasting
     ? []
-    : ['--innodb-flush-log-at-trx-commit=0', '--innodb-flush-method=nosync', '--innodb-doublewrite=OFF']),
+    : ['--innodb-flush-log-at-trx-commit=2', '--innodb-flush-method=nosync', '--innodb-doublewrite=OFF']),
   ...['--bind-address=127.0.0.1', `--port=${port}`, '--skip-name-resolve', '--skip-log-bin'],
   ...['--performance-schema=OFF', '--innodb-buffer-pool-size=64M', '--innodb-log-file-size=8M'],
   ...[`--init-file=${join(home, 'accounts.sql')}`, '--default-time-zone=+00:00'],
@@ -153,7 +153,7 @@ const endOf = (file) => (existsSync(file) ? readFileSync(file, 'utf8').split('\n
 /**
  * Starts MariaDB on `where` and waits until both accounts can log in.
  * @param {string} where the directory; made if missing, and kept between starts
- * @param {{ port?: number, lasting?: boolean, onUnexpectedEnd?: () => void }} [options] `lasting: false`: for tests, quick and not safe from
+ * @param {{ port?: number, lasting?: boolean, onUnexpectedEnd?: () => void }} [options] `lasting: false`: for tests: safe from kill -9, not from
  *   power cuts; `onUnexpectedEnd` is for one that had started
  */
 export async function startMariaDb(where, options = {}) {

@@ -13,7 +13,7 @@ build();
 const out = process.env.SCREENSHOTS ?? join(ROOT, 'docs/screenshots');
 mkdirSync(out, { recursive: true });
 const dir = mkdtempSync(join(tmpdir(), 'verdict-shots-'));
-const database = await startMariaDb(join(dir, 'db'));
+const database = await startMariaDb(join(dir, 'db'), { lasting: false });
 const { serve } = await import(pathToFileURL(join(ROOT, 'server/dist/index.js')).href);
 const server = await serve({
   databaseUrl: database.url,

@@ -143,6 +143,17 @@ describe('a change that cannot be done', () => {
     expect(objection(edit(1, ['1']), wide)).toBeNull();
   });
 
+  it('is a table of more than a thousand columns', () => {
+    const many = Array.from({ length: 995 }, (_, i) => column(`column-${1_000 + i}`, { name: `m${i}` }));
+    const study = { ...STUDY, columns: [...STUDY.columns, ...many] };
+    const added = (count: number): ChangeInput => ({
+      kind: 'add-columns',
+      columns: Array.from({ length: count }, (_, i) => fresh(`new-column-${i}`)),
+    });
+    expect(objection(added(2), study)).toBeNull();
+    expect(objection(added(3), study)).toMatchObject({ field: 'columns' });
+  });
+
   it.each<[string, ChangeInput]>([
     ['thaw-column', { kind: 'thaw-column', column: a, derivation: { kind: 'rank', source: b } }],
     ['return-columns', { kind: 'return-columns', columns: [gone] }],

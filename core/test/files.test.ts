@@ -228,6 +228,27 @@ describe('JSON tables', () => {
   });
 });
 
+describe('a small file that would make a huge table', () => {
+  it('is refused: a name of its own in every object, a long list beside many short ones', () => {
+    const objects = JSON.stringify(Array.from({ length: 3_000 }, (_, i) => ({ [`n${i}`]: i })));
+    expect(readJsonTable(objects)).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('3000 columns of 3000 rows'),
+    });
+    const lists = {
+      ...Object.fromEntries(Array.from({ length: 300 }, (_, i) => [`n${i}`, []])),
+      long: new Array(9_000).fill(1),
+    };
+    expect(readJsonTable(JSON.stringify(lists))).toMatchObject({ ok: false });
+  });
+
+  it('is read where a row only ends in separators: they are no columns', () => {
+    const text = `a${','.repeat(200_000)}\n${'1\n'.repeat(100_000)}`;
+    const { columns, rows } = parseBlock(text, { ...recogniseLayout('a,b\n1,2'), separator: 'comma' });
+    expect([columns.length, rows]).toEqual([1, 100_000]);
+  });
+});
+
 describe('data packages', () => {
   const columns = [
     {

@@ -98,7 +98,7 @@ describe('the server', () => {
 describe('with a database that ends', () => {
   it('says so with 503, works again when it is back, and has every committed change', async () => {
     const dir = mkdtempSync(join(tmpdir(), 'verdict-gone-'));
-    let database = await startMariaDb(dir);
+    let database = await startMariaDb(dir, { lasting: false });
     const own = await startServer(database.url, database.migrationUrl);
     try {
       const id = await own.newStudy();
@@ -113,7 +113,7 @@ describe('with a database that ends', () => {
         change: { kind: 'change-study', name: 'n' },
       });
       expect(away.body).toMatchObject({ status: 503, code: 'database-gone' });
-      database = await startMariaDb(dir, { port });
+      database = await startMariaDb(dir, { port, lasting: false });
       expect(await own.study(id)).toMatchObject({ revision: 1, rowCount: 1 });
       expect((await own.change(id, { kind: 'change-study', name: 'back' })).status).toBe(200);
     } finally {
@@ -125,8 +125,8 @@ describe('with a database that ends', () => {
 
   it('stops a left-over instance on the same directory before it starts a new one', async () => {
     const dir = mkdtempSync(join(tmpdir(), 'verdict-left-'));
-    const left = await startMariaDb(dir);
-    const next = await startMariaDb(dir);
+    const left = await startMariaDb(dir, { lasting: false });
+    const next = await startMariaDb(dir, { lasting: false });
     try {
       expect(next.pid).not.toBe(left.pid);
       expect(() => process.kill(left.pid, 0)).toThrow();
@@ -140,7 +140,7 @@ describe('with a database that ends', () => {
 describe('the demo', () => {
   it('is 48 tiles within limits and 60 wide batches of glaze with their troubles, loaded once', async () => {
     const dir = mkdtempSync(join(tmpdir(), 'verdict-demo-'));
-    const database = await startMariaDb(dir);
+    const database = await startMariaDb(dir, { lasting: false });
     const own = await startServer(database.url, database.migrationUrl);
     const { db, close } = openDatabase(database.url);
     try {

@@ -53,7 +53,7 @@ describe('a saved study', () => {
     const id = await fullStudy();
     const file = await server.get<StudyFile>(`/studies/${id}/saved`);
     const dir = mkdtempSync(join(tmpdir(), 'verdict-other-'));
-    const database = await startMariaDb(dir);
+    const database = await startMariaDb(dir, { lasting: false });
     const other = await startServer(database.url, database.migrationUrl);
     try {
       const opened = await other.post<{ id: string }>('/studies/saved', file);

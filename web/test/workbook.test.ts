@@ -2,6 +2,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate';
 import office from 'exceljs';
 import { describe, expect, it } from 'vitest';
 import { openFile } from '../src/files/open-file.js';
+import { cutRange } from '../src/files/shown-values.js';
 import { dateOf, isDateFormat } from '../src/files/workbook/number-formats.js';
 import { readWorkbook } from '../src/files/workbook/read-workbook.js';
 import { writeWorkbook } from '../src/files/workbook/write-workbook.js';
@@ -53,6 +54,40 @@ describe('a spreadsheet that would fill the memory', () => {
       expect(rowsOf(zipSync({ ...parts, 'xl/worksheets/sheet1.xml': strToU8(text) }))).toMatchObject({
         refusal: 'x.xlsx is damaged: the spreadsheet cannot be read.',
       });
+  });
+});
+
+describe('a range of a spreadsheet', () => {
+  it('that reaches far beyond what is written is cut to what is there', () => {
+    const rows = [['a', 'b'], ['1']];
+    expect(cutRange(rows, 'A1:XFD1048576')).toEqual([
+      ['a', 'b'],
+      ['1', ''],
+    ]);
+    expect(cutRange(rows, 'C1:XFD1')).toEqual([['']]);
+  });
+});
+
+describe('a data package', () => {
+  const packageOf = (resource: object, files: Record<string, string>) =>
+    openFile(
+      new File(
+        [
+          zipSync({
+            'datapackage.json': strToU8(JSON.stringify({ resources: [resource] })),
+            ...Object.fromEntries(Object.entries(files).map(([name, text]) => [name, strToU8(text)])),
+          }) as BlobPart,
+        ],
+        'x.zip',
+      ),
+    );
+
+  it.each([
+    [{ path: 'a.csv', encoding: 'none' }, 'names the encoding “none”, which is not known here'],
+    [{ path: '__proto__' }, 'does not hold it'],
+    [{ path: 'b.csv' }, 'does not hold it'],
+  ])('with %o is refused with the reason', async (resource, said) => {
+    expect(await packageOf(resource, { 'a.csv': 'a\n1' })).toMatchObject({ refusal: expect.stringContaining(said) });
   });
 });
 

@@ -105,7 +105,7 @@ export function objectionToFile(file: StudyFile): Objection | null {
       yield doubledObjection(file);
       for (const column of file.columns) yield columnObjection(study, column);
       yield roomFor(
-        { ...study, rowCount: 0 },
+        { ...study, rowCount: 0, columns: [] },
         study.rowCount,
         file.columns.filter(({ removed }) => !removed).length,
         'columns',

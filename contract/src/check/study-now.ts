@@ -58,9 +58,15 @@ export const isObjection = (found: ColumnNow | Objection): found is Objection =>
 /** As many cells as a study can have: what the page and the server hold in memory at once. */
 export const MOST_STUDY_CELLS = 5_000_000;
 
+/** As many columns as a table can have. */
+export const MOST_TABLE_COLUMNS = 1_000;
+
 /** Refuses a table that would grow beyond what a study can hold; one that is too large already may shrink and be worked on. */
 export function roomFor(study: StudyNow, rows: number, columns: number, field: string): Objection | null {
-  const now = study.rowCount * study.columns.filter(({ removed }) => !removed).length;
+  const before = study.columns.filter(({ removed }) => !removed).length;
+  if (columns > Math.max(before, MOST_TABLE_COLUMNS))
+    return no(field, `A table has at most ${groupThousands(MOST_TABLE_COLUMNS)} columns.`);
+  const now = study.rowCount * before;
   const then = rows * columns;
   if (then <= MOST_STUDY_CELLS || then <= now) return null;
   return no(

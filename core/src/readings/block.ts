@@ -73,8 +73,12 @@ function refusalOf(rows: string[][], width: number, firstLine: number): string |
 
 /** Columns of the widest row; separators that trail every row are not a column. */
 function widthOf(rows: readonly string[][]): number {
-  let width = rows.reduce((most, row) => Math.max(most, row.length), 0);
-  while (width > 1 && rows.every((row) => (row[width - 1] ?? '').trim() === '')) width--;
+  let width = Math.min(1, rows.length);
+  for (const row of rows) {
+    let end = row.length;
+    while (end > width && row[end - 1]!.trim() === '') end--;
+    width = Math.max(width, end);
+  }
   return width;
 }
 

@@ -1,3 +1,5 @@
+import { MOST_CELLS } from './block.js';
+
 /** A JSON text as rows of cells, the first of them the names; or why it is none. */
 export type JsonTable = { ok: true; rows: string[][] } | { ok: false; message: string };
 
@@ -19,6 +21,12 @@ function cellText(value: unknown, place: string): string {
   throw new TypeError(`${place} holds ${Array.isArray(value) ? 'a list' : 'an object'}; a cell is a number or a text.`);
 }
 
+/** Few names in many rows, or many in few: every name is a column of every row, whether it is there or not. */
+const tooLarge = (rows: number, names: number): JsonTable | null =>
+  rows * names <= MOST_CELLS
+    ? null
+    : no(`The JSON makes ${names} columns of ${rows} rows; at most ${MOST_CELLS} cells are taken at once.`);
+
 function fromObjects(items: unknown[]): JsonTable {
   const names: string[] = [];
   const seen = new Set<string>();
@@ -29,6 +37,8 @@ function fromObjects(items: unknown[]): JsonTable {
       seen.add(name);
     }
   }
+  const refusal = tooLarge(items.length, names.length);
+  if (refusal) return refusal;
   const rows = (items as Record<string, unknown>[]).map((item, i) =>
     names.map((name) => cellText(Object.hasOwn(item, name) ? item[name] : null, `“${name}” of item ${i + 1}`)),
   );
@@ -41,6 +51,8 @@ function fromArrays(columns: Record<string, unknown>): JsonTable {
   const wrong = lists.findIndex((list) => !Array.isArray(list));
   if (wrong >= 0) return no(`“${names[wrong]}” is no list; each name should have the list of its cells.`);
   const rowCount = (lists as unknown[][]).reduce((most, list) => Math.max(most, list.length), 0);
+  const refusal = tooLarge(rowCount, names.length);
+  if (refusal) return refusal;
   const rows = Array.from({ length: rowCount }, (_, i) =>
     (lists as unknown[][]).map((list, j) => cellText(list[i], `Entry ${i + 1} of “${names[j]}”`)),
   );

@@ -41,12 +41,16 @@ export interface Surroundings {
 /** Changes that read or write whole columns, however small their request is. */
 const LONG_CHANGES = new Set<string>(['insert-rows', 'remove-rows', 'freeze-column']);
 
+/** Work that nobody has asked for is given up after so many milliseconds; Recompute on the page does it to the end. */
+const LONGEST_UNASKED = 120_000;
+
 /** Every route: validate, call the store, answer. */
 export function routes({ db, store, pool, feed, idleMilliseconds, failed }: Surroundings): Router {
   const router = Router();
   const list = studyList(db, store, failed);
   const recomputing = new OneByOne<{ id: string; studyId: string }>(async ({ id, studyId }) => {
-    const { same, sameData } = await recompute(db, store, pool, id);
+    const until = performance.now() + LONGEST_UNASKED;
+    const { same, sameData } = await recompute(db, store, pool, id, () => performance.now() > until);
     if (sameData) feed.tell(studyId, 'evidence', { id, recomputed: { same, at: new Date().toISOString() } });
   }, failed);
   /** Pieces that were worked out again since the server started, or tried: once is enough. */

@@ -4,7 +4,8 @@ import { fileURLToPath } from 'node:url';
 import workerpool from 'workerpool';
 
 export interface AnalysisPool {
-  run(id: string, request: unknown, sample: Sample): Promise<unknown>;
+  /** @param stopped asked between chunks; true ends the run, which then throws `Stopped` */
+  run(id: string, request: unknown, sample: Sample, stopped?: () => boolean): Promise<unknown>;
   close(): Promise<void>;
 }
 
@@ -21,7 +22,7 @@ export function createAnalysisPool(): AnalysisPool {
     chunk: async (order, k) => (await pool.exec('chunk', [order, k])) as Float64Array,
   };
   return {
-    run: (id, request, sample) => drive(executor, { id, request, sample }),
+    run: (id, request, sample, stopped) => drive(executor, { id, request, sample }, stopped ? { stopped } : {}),
     close: async () => void (await pool.terminate(true)),
   };
 }

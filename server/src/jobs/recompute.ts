@@ -25,22 +25,31 @@ function unreadable({ analysis, version, request }: Evidence): Difference | null
   }
 }
 
-async function workOut(pool: AnalysisPool, kept: Evidence, sample: Sample): Promise<Difference[]> {
+async function workOut(
+  pool: AnalysisPool,
+  kept: Evidence,
+  sample: Sample,
+  stopped?: () => boolean,
+): Promise<Difference[]> {
   const hindrance = unreadable(kept);
   if (hindrance) return [hindrance];
-  return differencesBetween(kept.result, toWire(await pool.run(kept.analysis, kept.request, sample)));
+  return differencesBetween(kept.result, toWire(await pool.run(kept.analysis, kept.request, sample, stopped)));
 }
 
-/** Works a kept result out again from the readings the store holds now, and compares every bit. */
+/**
+ * Works a kept result out again from the readings the store holds now, and compares every bit.
+ * @param stopped true once it takes longer than it may; `Stopped` is thrown then, and the result stays not yet recomputed
+ */
 export async function recompute(
   db: Database,
   store: StorePool,
   pool: AnalysisPool,
   evidenceId: string,
+  stopped?: () => boolean,
 ): Promise<Recomputed> {
   const { kept, sample, revision, fingerprint } = await store.evidenceWithSample(evidenceId);
   const started = performance.now();
-  const differences = await workOut(pool, kept, sample);
+  const differences = await workOut(pool, kept, sample, stopped);
   const same = differences.length === 0;
   const sameData = fingerprint === kept.fingerprint;
   // From other data another result is only to be expected; it says nothing about the kept one.

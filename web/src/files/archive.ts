@@ -7,16 +7,28 @@ const MOST_UNPACKED = 200 * 1024 * 1024;
 
 const factsOf = ({ decimal: _, name: __, about: ___, ...facts }: Partial<PackageColumn>): Facts => facts;
 
+function decoded(bytes: Uint8Array, encoding: string): string | null {
+  try {
+    return new TextDecoder(encoding).decode(bytes);
+  } catch {
+    // An encoding that no browser knows: the caller says so.
+    return null;
+  }
+}
+
 /** The first table of a data package as rows, with what its descriptor says about the columns. */
 function openPackage(source: string, files: Record<string, Uint8Array>): Opened {
   const read = readDescriptor(strFromU8(files['datapackage.json']!));
   if ('message' in read) return { refusal: `${source}: ${read.message}` };
-  const resource = read.resources.find(({ path }) => path && files[path]);
+  const resource = read.resources.find(({ path }) => path && Object.hasOwn(files, path));
   if (!resource) return { refusal: `${source} describes a table, but does not hold it.` };
+  const text = decoded(files[resource.path!]!, resource.encoding ?? 'utf-8');
+  if (text === null)
+    return { refusal: `${source} names the encoding “${resource.encoding}”, which is not known here.` };
   const fields = resource.schema?.fields ?? [];
   const delimiter = resource.dialect?.delimiter ?? ',';
   const separator = delimiter === ';' ? 'semicolon' : delimiter === '\t' ? 'tab' : 'comma';
-  const rows = splitRows(new TextDecoder(resource.encoding ?? 'utf-8').decode(files[resource.path!]), separator);
+  const rows = splitRows(text, separator);
   if (resource.dialect?.header === false) rows.unshift(fields.map(({ name }) => name));
   const facts = Object.fromEntries(fields.map((field) => [field.name, factsOf(columnOfField(field))]));
   return { incoming: { kind: 'rows', source: `${source}, ${resource.path}`, rows, facts } };
@@ -45,6 +57,6 @@ export async function openArchive(source: string, bytes: Uint8Array): Promise<Op
     const { openWorkbook } = await import('./workbook/in-worker.js');
     return openWorkbook(source, bytes);
   }
-  if (files['datapackage.json']) return openPackage(source, files);
+  if (Object.hasOwn(files, 'datapackage.json')) return openPackage(source, files);
   return { refusal: `${source} holds neither a spreadsheet nor a data package.` };
 }

@@ -50,9 +50,10 @@ export function cutRange(rows: readonly string[][], range: string): string[][] |
   const [left, right] = [columnNumber(from[1]!), columnNumber(to[1]!)];
   const [top, bottom] = [Number(from[2]), Number(to[2])];
   if (left > right || top > bottom || top < 1) return null;
-  return rows
-    .slice(top - 1, bottom)
-    .map((row) => Array.from({ length: right - left + 1 }, (_, j) => row[left - 1 + j] ?? ''));
+  // A range may reach far beyond what is written: there are no cells there.
+  const widest = rows.reduce((most, row) => Math.max(most, row.length), left);
+  const width = Math.min(right, widest) - left + 1;
+  return rows.slice(top - 1, bottom).map((row) => Array.from({ length: width }, (_, j) => row[left - 1 + j] ?? ''));
 }
 
 /** The smallest range that holds every written cell of a sheet. */

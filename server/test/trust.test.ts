@@ -265,6 +265,25 @@ describe('an import', () => {
     expect((await answer.json()).detail).toContain('Row 2 of the file has more than 1\u202f000\u202f000 characters');
   });
 
+  it('that a killed server left behind is thrown away by a start an hour later', async () => {
+    const connection = await createConnection(inject('databaseUrl'));
+    const [left, young] = [randomUUID(), randomUUID()];
+    const ago = (hours: number) => new Date(Date.now() - hours * 3_600_000);
+    for (const [columnId, at] of [
+      [left, ago(2)],
+      [young, ago(0.5)],
+    ] as const) {
+      await connection.query('INSERT INTO staged_columns (id, at) VALUES (?, ?)', [columnId, at]);
+      await connection.query('INSERT INTO cell_blocks (column_id, block, cells) VALUES (?, 0, ?)', [columnId, '["1"]']);
+    }
+    await (await startServer()).close();
+    const ids = [left, young];
+    const [blocks] = await connection.query('SELECT column_id FROM cell_blocks WHERE column_id IN (?)', [ids]);
+    expect(blocks).toEqual([{ column_id: young }]);
+    expect([await staged(left), await staged(young)]).toEqual([false, true]);
+    await connection.end();
+  });
+
   it('takes its place after what was changed while it arrived', async () => {
     const [id, a] = [await server.newStudy(), bare()];
     const slow = sender(id, `${headOf([a])}\n8.01\n`);

@@ -1,7 +1,7 @@
 import type { Change, ChangeInput, RecordEntry } from '@verdict/contract';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { undoAndRedo } from '../src/store/changes.js';
+import { undoAndRedo } from '../src/store/history.js';
 import { column, startServer, type TestServer } from './running.js';
 
 let server: TestServer;

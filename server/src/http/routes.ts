@@ -7,17 +7,17 @@ import {
   reopenRequestSchema,
   ruleRequestSchema,
   stepRequestSchema,
-  type Evidence,
 } from '@verdict/contract';
 import { Router, type Request } from 'express';
 import { randomUUID } from 'node:crypto';
 import { withImportBody, withoutFirst } from '../files/import-body.js';
 import { rowsOfStream } from '../files/rows-of-stream.js';
 import type { AnalysisPool } from '../jobs/analysis-pool.js';
-import { OneByOne } from '../jobs/one-by-one.js';
 import { recompute } from '../jobs/recompute.js';
+import { recomputeUnasked } from '../jobs/recompute-unasked.js';
 import type { StorePool } from '../jobs/store-pool.js';
-import { makeChange, readRecord, type Made } from '../store/changes.js';
+import { makeChange, type Made } from '../store/changes.js';
+import { readRecord } from '../store/history.js';
 import type { Database } from '../store/database.js';
 import { listEvidence, noteEvidence } from '../store/evidence.js';
 import { importColumns } from '../store/imports.js';
@@ -41,27 +41,15 @@ export interface Surroundings {
 /** Changes that read or write whole columns, however small their request is. */
 const LONG_CHANGES = new Set<string>(['insert-rows', 'remove-rows', 'freeze-column']);
 
-/** Work that nobody has asked for is given up after so many milliseconds; Recompute on the page does it to the end. */
-const LONGEST_UNASKED = 120_000;
-
 /** Every route: validate, call the store, answer. */
 export function routes({ db, store, pool, feed, idleMilliseconds, failed }: Surroundings): Router {
   const router = Router();
   const list = studyList(db, store, failed);
-  const recomputing = new OneByOne<{ id: string; studyId: string }>(async ({ id, studyId }) => {
-    const until = performance.now() + LONGEST_UNASKED;
-    const { same, sameData } = await recompute(db, store, pool, id, () => performance.now() > until);
-    if (sameData) feed.tell(studyId, 'evidence', { id, recomputed: { same, at: new Date().toISOString() } });
-  }, failed);
-  /** Pieces that were worked out again since the server started, or tried: once is enough. */
-  const tried = new Set<string>();
-  function recomputeLater(studyId: string, kept: readonly Evidence[]): void {
-    for (const { id, recomputed } of kept) {
-      if (recomputed !== null || tried.has(id)) continue;
-      tried.add(id);
-      recomputing.want(id, { id, studyId });
-    }
-  }
+  const recomputeLater = recomputeUnasked(
+    { db, store, pool },
+    (id, outcome) => feed.tell(id, 'evidence', outcome),
+    failed,
+  );
   function change(req: Request<{ id: string }>): Promise<Made> {
     if (Buffer.isBuffer(req.body)) return store.makeChange(req.params.id, req.body);
     const request = changeRequestSchema.parse(req.body);

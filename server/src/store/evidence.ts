@@ -13,7 +13,7 @@ import { asc, eq } from 'drizzle-orm';
 import type { Database } from './database.js';
 import { notFound, StoreError } from './errors.js';
 import { evidence, studies } from './schema.js';
-import { refuseBinned, refuseRuled, requireStudy } from './changes.js';
+import { refuseBinned, refuseRuled, requireStudy } from './study-row.js';
 import { readSample } from './studies.js';
 
 export const APP_VERSION = '0.1.0';

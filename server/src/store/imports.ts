@@ -3,19 +3,12 @@ import { MOST_ROWS, MOST_STUDY_CELLS, type Change, type ImportHead } from '@verd
 import { inArray, lt } from 'drizzle-orm';
 import { columnsAdded, insertColumns } from './apply/columns.js';
 import { BLOCK, clearColumn, writeBlocks, type Block } from './cells.js';
-import {
-  alreadyDone,
-  contextOf,
-  lockStudy,
-  recordChange,
-  refuseObjection,
-  refuseStale,
-  requireStudy,
-  type Made,
-} from './changes.js';
+import { alreadyDone, contextOf, recordChange, refuseStale, type Made } from './changes.js';
 import type { Database, Queries } from './database.js';
 import { StoreError } from './errors.js';
+import { refuseObjection } from './objections.js';
 import { stagedColumns } from './schema.js';
+import { lockStudy, requireStudy } from './study-row.js';
 
 /** Cells that are gathered before they are written: one statement, one flush to the disk. */
 const CELLS_AT_ONCE = 20_000;

@@ -2,7 +2,7 @@ import type { Decision, PartsBy, Study, StudyColumn, StudySummary, Verdict } fro
 import { sampleInParts, type Sample } from '@verdict/core';
 import { and, asc, count, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { readCellsAsJson } from './cells.js';
-import { standingChanges } from './changes.js';
+import { standingChanges } from './history.js';
 import { isDatabaseGone, type Database } from './database.js';
 import { notFound } from './errors.js';
 import { columns, setAside, studies, verdicts } from './schema.js';

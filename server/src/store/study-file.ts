@@ -19,7 +19,7 @@ import { asc, eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { cellsFrom, writeColumn } from './cells.js';
 import type { Database, Queries } from './database.js';
-import { fromOlder } from './changes.js';
+import { fromOlder } from './history.js';
 import { notFound, StoreError } from './errors.js';
 import { APP_VERSION, findingOf } from './evidence.js';
 import { changes, columns, evidence, setAside, studies, verdicts } from './schema.js';

@@ -1,10 +1,11 @@
 import { DECISION_WORDS, type ReopenRequest, type RuleRequest } from '@verdict/contract';
 import { and, eq, isNull } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
-import { lockStudy, recordChange, refuseRuled, refuseStale, type Changed } from './changes.js';
+import { recordChange, refuseStale, type Changed } from './changes.js';
 import type { Database, Queries } from './database.js';
 import { StoreError } from './errors.js';
 import { evidence as kept, studies, verdicts } from './schema.js';
+import { lockStudy, refuseRuled } from './study-row.js';
 
 /** A verdict rests on evidence of its own study only. */
 async function refuseForeign(q: Queries, studyId: string, ids: readonly string[]): Promise<void> {

@@ -1,0 +1,154 @@
+import { changeSchema, footprintOf, overlap, type Change, type RecordEntry } from '@verdict/contract';
+import { and, asc, desc, eq, gt, isNotNull } from 'drizzle-orm';
+import type { Database, Queries } from './database.js';
+import { StoreError } from './errors.js';
+import { changes, columns } from './schema.js';
+import { requireStudy } from './study-row.js';
+
+type Standing = Pick<typeof changes.$inferSelect, 'revision' | 'undoes' | 'text' | 'inverse'>;
+
+/**
+ * What undo and redo would take: undo the last change that neither is undone nor an undo itself; redo the last undo, as long as
+ * nothing new was done after it. A redo counts as the change it brings back. Verdicts cannot be undone, so they end the walk.
+ */
+export function undoAndRedo(newestFirst: readonly Standing[]): { undo: Standing | null; redo: Standing | null } {
+  const byRevision = new Map(newestFirst.map((change) => [change.revision, change]));
+  const isUndo = (change: Standing): boolean => {
+    if (change.undoes === null) return false;
+    const target = byRevision.get(change.undoes);
+    return !target || !isUndo(target);
+  };
+  const takenBack = new Set(newestFirst.flatMap(({ undoes }) => (undoes === null ? [] : [undoes])));
+  let undo: Standing | null = null;
+  let redo: Standing | null = null;
+  for (const change of newestFirst) {
+    if (takenBack.has(change.revision)) continue;
+    if (isUndo(change)) {
+      redo ??= change;
+      continue;
+    }
+    undo ??= change;
+    // A redo leaves the earlier undos to be redone; anything new ends that.
+    if (change.undoes === null) break;
+  }
+  return { undo: undo?.inverse ? undo : null, redo };
+}
+
+const UNDO_DEPTH = 500;
+
+export async function standingChanges(q: Queries, studyId: string) {
+  const rows = await q
+    .select({ revision: changes.revision, undoes: changes.undoes, text: changes.text, kind: changes.kind })
+    .from(changes)
+    .where(eq(changes.studyId, studyId))
+    .orderBy(desc(changes.revision))
+    .limit(UNDO_DEPTH);
+  // The inverse may be large (a column of cells); whether there is one follows from the kind.
+  return undoAndRedo(
+    rows.map((row) => ({ ...row, inverse: row.kind === 'rule' || row.kind === 'reopen' ? null : true })),
+  );
+}
+
+/** Changes recorded by version 0.1 list single cells where there are runs now. */
+export function fromOlder(inverse: unknown): unknown {
+  const { kind, cells, ...rest } = (inverse ?? {}) as {
+    kind?: string;
+    cells?: { column: string; row: number; text: string }[];
+  };
+  if (kind !== 'edit-cells' || !cells) return inverse;
+  return { kind, ...rest, runs: cells.map(({ column, row, text }) => ({ column, row, texts: [text] })) };
+}
+
+/** Rows that come back bring nothing for a column that has come to follow others since: its values follow. */
+async function withoutDerived(q: Queries, studyId: string, change: Change): Promise<Change> {
+  if (change.kind !== 'insert-rows' || !change.contents) return change;
+  const following = await q
+    .select({ id: columns.id })
+    .from(columns)
+    .where(and(eq(columns.studyId, studyId), isNotNull(columns.derivation)));
+  const ids = new Set(following.map(({ id }) => id));
+  return { ...change, contents: change.contents.filter(({ column }) => !ids.has(column)) };
+}
+
+/** The change that takes a recorded one back. */
+export async function inverseOf(q: Queries, studyId: string, revision: number): Promise<Change> {
+  const [found] = await q
+    .select({ inverse: changes.inverse })
+    .from(changes)
+    .where(and(eq(changes.studyId, studyId), eq(changes.revision, revision)));
+  if (!found?.inverse) throw new StoreError('nothing-to-undo', `Change ${revision} cannot be taken back.`);
+  return withoutDerived(q, studyId, changeSchema.parse(fromOlder(found.inverse)));
+}
+
+const grownFrom = (inverse: Change | null): number | null =>
+  inverse && 'rowCount' in inverse && inverse.rowCount !== undefined ? inverse.rowCount : null;
+
+/** The later changes that still have an effect: one and its undo are none. */
+function standingAfter(later: readonly { revision: number; undoes: number | null }[], target: number): Set<number> {
+  const standing = new Set(later.map(({ revision }) => revision));
+  for (const { revision, undoes } of [...later].sort((a, b) => b.revision - a.revision)) {
+    if (!standing.has(revision) || undoes === null || undoes <= target) continue;
+    standing.delete(revision);
+    standing.delete(undoes);
+  }
+  return standing;
+}
+
+/** Refuses to take back a change that is taken back already, or that a later one builds on; says which. */
+export async function refuseBuiltOn(q: Queries, studyId: string, target: number, inverse: Change): Promise<void> {
+  const later = await q
+    .select({ revision: changes.revision, undoes: changes.undoes, text: changes.text })
+    .from(changes)
+    .where(and(eq(changes.studyId, studyId), gt(changes.revision, target)))
+    .orderBy(asc(changes.revision));
+  const standing = standingAfter(later, target);
+  const touched = footprintOf(inverse, grownFrom(inverse));
+  for (const { revision, undoes, text } of later) {
+    if (!standing.has(revision)) continue;
+    if (undoes === target)
+      throw new StoreError('built-on', `Change ${target} is already taken back, by change ${revision}.`);
+    const [full] = await q
+      .select({ detail: changes.detail, inverse: changes.inverse })
+      .from(changes)
+      .where(and(eq(changes.studyId, studyId), eq(changes.revision, revision)));
+    const change = changeSchema.safeParse(fromOlder(full!.detail));
+    if (!change.success) continue;
+    const back = changeSchema.safeParse(fromOlder(full!.inverse));
+    if (!overlap(touched, footprintOf(change.data, grownFrom(back.data ?? null)))) continue;
+    const why = `Change ${target} cannot be taken back by itself: change ${revision} (${text}) touches the same place. Take that back first.`;
+    throw new StoreError('built-on', why);
+  }
+}
+
+const MOST_RECORD = 5_000;
+
+export async function readRecord(db: Database, studyId: string): Promise<RecordEntry[]> {
+  await requireStudy(db, studyId);
+  const rows = await db
+    .select({
+      revision: changes.revision,
+      kind: changes.kind,
+      text: changes.text,
+      reason: changes.reason,
+      who: changes.who,
+      at: changes.at,
+      undoes: changes.undoes,
+      placeColumn: changes.placeColumn,
+      placeRow: changes.placeRow,
+    })
+    .from(changes)
+    .where(eq(changes.studyId, studyId))
+    .orderBy(desc(changes.revision))
+    .limit(MOST_RECORD);
+  const standing = standingAfter(rows, 0);
+  const undoneBy = new Map(
+    rows.flatMap(({ revision, undoes }) => (undoes === null ? [] : [[undoes, revision] as const])),
+  );
+  return rows.map(({ placeColumn, placeRow, ...row }) => ({
+    ...row,
+    kind: row.kind as RecordEntry['kind'],
+    at: row.at.toISOString(),
+    undoneBy: standing.has(row.revision) ? null : (undoneBy.get(row.revision) ?? null),
+    place: placeColumn && placeRow ? { column: placeColumn, row: placeRow } : null,
+  }));
+}

@@ -1,0 +1,31 @@
+import { eq } from 'drizzle-orm';
+import type { Queries } from './database.js';
+import { notFound, StoreError } from './errors.js';
+import { studies } from './schema.js';
+
+export type StudyRow = typeof studies.$inferSelect;
+
+/** The study, locked until the transaction ends: every other change of it waits. */
+export async function lockStudy(q: Queries, studyId: string): Promise<StudyRow> {
+  const [study] = await q.select().from(studies).where(eq(studies.id, studyId)).for('update');
+  if (!study) throw notFound('study');
+  refuseBinned(study);
+  return study;
+}
+
+export function refuseBinned(study: StudyRow): void {
+  if (study.deletedAt) throw new StoreError('binned', 'This study is in the bin. Restore it before working on it.');
+}
+
+/** Refuses what is asked about a study that is not there. */
+export async function requireStudy(q: Queries, studyId: string): Promise<StudyRow> {
+  const [study] = await q.select().from(studies).where(eq(studies.id, studyId));
+  if (!study) throw notFound('study');
+  return study;
+}
+
+export function refuseRuled(study: StudyRow): void {
+  if (study.state === 'ruled') {
+    throw new StoreError('ruled', 'This study has its verdict. Reopen it, with a reason, before changing anything.');
+  }
+}

@@ -1,3 +1,4 @@
+import type { StudyFile } from '@verdict/contract';
 import { TWELVE, expect, gridCell, openStage, settled, stored, studyOf, test } from './app.js';
 
 test('a study is named in place, deleted to the bin and restored', async ({ page }) => {
@@ -69,6 +70,30 @@ test('a verdict is put on record, listed, prints on one A4 page, and is reopened
   await page.getByRole('button', { name: 'Reopen', exact: true }).click();
   await expect(sheet).toContainText('Gauge found worn.');
   await expect(record).toBeVisible();
+});
+
+test('a study file with an altered result opens, and the sheet says which result came out differently', async ({
+  page,
+  app,
+}) => {
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Shape');
+  await expect(page.getByRole('img', { name: /^Histogram of thickness/ })).toBeVisible();
+  await page.keyboard.press('k');
+  await expect(page.getByText('Kept: histogram and description.')).toBeVisible();
+  const id = /studies\/([^/]+)/.exec(page.url())![1]!;
+  const file = (await (await fetch(`${app.url}api/studies/${id}/saved`)).json()) as StudyFile;
+  const evidence = file.evidence.map((piece) =>
+    piece.analysis === 'histogram' ? { ...piece, result: { ...(piece.result as object), n: 11 } } : piece,
+  );
+  await page.goto('/');
+  const altered = Buffer.from(JSON.stringify({ ...file, evidence }));
+  await page.getByLabel('Study file').setInputFiles({ name: 'a.json', mimeType: 'application/json', buffer: altered });
+  await openStage(page, 'Verdict');
+  const sheet = page.getByRole('article');
+  await expect(sheet.getByText(/it came out differently/)).toHaveCount(1);
+  await expect(sheet.getByText(/Recomputed: the same/)).toHaveCount(1);
+  await expect(sheet.getByRole('img', { name: 'Histogram of thickness' })).toHaveCount(0);
 });
 
 test('edits made while the database is away are kept in the page and sent when it is back', async ({ page, app }) => {

@@ -11,6 +11,8 @@ import { formatTime } from '../../components/time.js';
 import { openFile } from '../../files/open-file.js';
 
 /** Home: the studies, and the bin. */
+const FIRST_PAUSE = 300;
+const LONGEST_PAUSE = 10_000;
 const router = useRouter();
 const inBin = ref(false);
 const studies = ref<StudySummary[] | null>(null);
@@ -26,8 +28,13 @@ async function guarded(call: () => Promise<void>): Promise<void> {
 }
 const load = () => guarded(async () => void (studies.value = await api.listStudies(inBin.value)));
 /** Large studies are counted after the list has come: it is asked for again until all are. */
-const { start: lookAgain, stop } = useTimeoutFn(() => void load(), 400, { immediate: false });
-watch(studies, (list) => (list?.some(({ counting }) => counting) ? lookAgain() : stop()));
+const pause = ref(FIRST_PAUSE);
+const { start: lookAgain, stop } = useTimeoutFn(() => void load(), pause, { immediate: false });
+watch(studies, (list) => {
+  if (!list?.some(({ counting }) => counting)) return stop();
+  lookAgain();
+  pause.value = Math.min(LONGEST_PAUSE, pause.value * 1.5);
+});
 onMounted(() => {
   document.title = 'Verdict';
   void load();

@@ -25,7 +25,9 @@ export default defineConfig({
           globalSetup: ['server/test/database.setup.ts'],
           testTimeout: 60_000,
           hookTimeout: 60_000,
+          // One after the other on one database, and one reading of the modules for all of them.
           fileParallelism: false,
+          isolate: false,
         },
       },
     ],

@@ -60,8 +60,8 @@ async function check(name, why, command, args, { env, count } = {}) {
   if (code !== 0) console.log(`${why}\n${output}`);
 }
 
-const fromVitest = () => {
-  const report = readReport('unit.json');
+const fromVitest = (file) => () => {
+  const report = readReport(file);
   return report && { passed: report.numPassedTests, failed: report.numFailedTests };
 };
 const fromPlaywright = () => {
@@ -84,8 +84,18 @@ await Promise.all([
     await check('types-web', 'The page, templates included.', bin('vue-tsc'), web);
   })(),
 ]);
-const unit = ['run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(reports, 'unit.json')}`];
-await check('unit', 'Tests of the packages, the server on a real MariaDB.', bin('vitest'), unit, { count: fromVitest });
+const vitest = (file, projects) => [
+  ...['run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(reports, file)}`],
+  ...projects.flatMap((project) => ['--project', project]),
+];
+const unit = vitest('unit.json', ['core', 'contract', 'web', 'cli', 'scripts']);
+/** The tests of the server wait more than they work: they go beside the others. */
+await Promise.all([
+  check('unit', 'Tests of the packages.', bin('vitest'), unit, { count: fromVitest('unit.json') }),
+  check('server', 'The server on a real MariaDB.', bin('vitest'), vitest('server.json', ['server']), {
+    count: fromVitest('server.json'),
+  }),
+]);
 await check(
   'browser',
   'What an analyst does, in Chromium against the built page.',

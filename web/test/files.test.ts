@@ -1,5 +1,5 @@
 import { NOTHING_SAID, type StudyColumn } from '@verdict/contract';
-import { parseTable, readJsonTable, recogniseRows, splitRows } from '@verdict/core';
+import { defused, parseTable, readJsonTable, recogniseRows, splitRows } from '@verdict/core';
 import fc from 'fast-check';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import office from 'exceljs';
@@ -97,9 +97,7 @@ describe('a copy of the readings', () => {
     const table = fc.array(fc.tuple(cell, cell), { minLength: 1, maxLength: 10 });
     await fc.assert(
       fc.asyncProperty(table, async (rows) => {
-        fc.pre(
-          rows.flat().every((text) => !/^[\t\r]*[=+\-@\u2212]/.test(text) && !/[\0\ufffd\ud800-\udfff]/.test(text)),
-        );
+        fc.pre(rows.flat().every((text) => defused(text) === text && !/[\0\ufffd\ud800-\udfff]/.test(text)));
         const wanted: Export = {
           columns: [column('a', { kind: 'label' }), column('b', { kind: 'label' })],
           texts: (id) => rows.map((row) => row[id === 'a' ? 0 : 1]),

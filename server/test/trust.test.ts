@@ -8,7 +8,7 @@ import { column, startServer, type TestServer } from './running.js';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer(undefined, undefined, null, { idleMilliseconds: 2_000 });
+  server = await startServer();
 });
 afterAll(() => server.close());
 
@@ -224,8 +224,8 @@ describe('an import', () => {
     return rest;
   };
   /** An import whose sender sends what it is told and then nothing; `answer` is what it hears until the end. */
-  function sender(id: string, first: string) {
-    const { port } = new URL(server.url);
+  function sender(id: string, first: string, to = server) {
+    const { port } = new URL(to.url);
     const socket = connect(Number(port), '127.0.0.1');
     let heard = '';
     socket.on('data', (text) => (heard += String(text)));
@@ -244,16 +244,20 @@ describe('an import', () => {
   };
 
   it('that falls silent is given up with 408, and meanwhile nobody waits for it', async () => {
-    const ids = await Promise.all(Array.from({ length: 12 }, () => server.newStudy()));
-    const answers = ids.map((id) => sender(id, `${headOf([bare()])}\n1\n2\n`).answer);
+    const hasty = await startServer(undefined, undefined, null, { idleMilliseconds: 3_000 });
+    const ids = await Promise.all(Array.from({ length: 12 }, () => hasty.newStudy()));
+    const columns = ids.map(bare);
+    const answers = ids.map((id, i) => sender(id, `${headOf([columns[i]!])}\n1\n2\n`, hasty).answer);
+    for (const column of columns) await expect.poll(() => staged(column.id), { timeout: 10_000 }).toBe(true);
     for (const id of ids) {
-      expect((await server.change(id, { kind: 'change-study', name: 'goes on' }, 0)).status).toBe(200);
+      expect((await hasty.change(id, { kind: 'change-study', name: 'goes on' }, 0)).status).toBe(200);
     }
     for (const answer of await Promise.all(answers)) {
       expect(answer).toContain('408');
-      expect(answer).toContain('Nothing came for 2 seconds');
+      expect(answer).toContain('Nothing came for 3 seconds');
     }
-    expect(await server.study(ids[0]!)).toMatchObject({ columns: [], rowCount: 0, revision: 1 });
+    expect(await hasty.study(ids[0]!)).toMatchObject({ columns: [], rowCount: 0, revision: 1 });
+    await hasty.close();
   });
 
   it('of a row without an end is refused with the row, long before it is held as a whole', async () => {

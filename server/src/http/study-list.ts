@@ -13,6 +13,8 @@ interface Listing {
   digest: string;
   plain: Buffer;
   zipped: Buffer;
+  /** The studies whose readings have yet to be counted. */
+  counting: string[];
 }
 
 /**
@@ -37,15 +39,19 @@ function shared<T>(work: () => Promise<T>): () => Promise<T> {
 /** Answers with the list of studies. What has to be counted for it is counted afterwards, one study at a time, in a thread of its own. */
 export function studyList(db: Database, store: StorePool, failed: (error: unknown) => void) {
   const counts = new OneByOne<string>((id) => store.countSubject(id), failed);
+  async function made(digest: string, bin: boolean): Promise<Listing> {
+    const studies = await listStudies(db, bin);
+    const counting = studies.filter((study) => study.counting).map(({ id }) => id);
+    const plain = Buffer.from(JSON.stringify(studies));
+    return { digest, counting, plain, zipped: await zipped(plain) };
+  }
   const listing = (bin: boolean) => {
     let last: Listing | null = null;
     return shared(async (): Promise<Listing> => {
       const digest = await listDigest(db);
-      if (last?.digest === digest) return last;
-      const studies = await listStudies(db, bin);
-      for (const { id, counting } of studies) if (counting) counts.want(id, id);
-      const plain = Buffer.from(JSON.stringify(studies));
-      return (last = { digest, plain, zipped: await zipped(plain) });
+      if (last?.digest !== digest) last = await made(digest, bin);
+      for (const id of last.counting) counts.want(id, id);
+      return last;
     });
   };
   const [inUse, binned] = [listing(false), listing(true)];

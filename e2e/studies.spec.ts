@@ -28,6 +28,7 @@ test('a verdict is put on record, listed, prints on one A4 page, and is reopened
   await page.getByLabel('Name of the study').press('Enter');
   await openStage(page, 'Shape');
   await expect(page.getByRole('img', { name: /^Histogram of thickness/ })).toBeVisible();
+  await expect(page.getByText('12 readings centre at')).toBeVisible();
   await page.keyboard.press('k');
   await expect(page.getByText('Kept: histogram and description.')).toBeVisible();
   await openStage(page, 'Fit');
@@ -79,6 +80,7 @@ test('a study file with an altered result opens, and the sheet says which result
   await studyOf(page, TWELVE);
   await openStage(page, 'Shape');
   await expect(page.getByRole('img', { name: /^Histogram of thickness/ })).toBeVisible();
+  await expect(page.getByText('12 readings centre at')).toBeVisible();
   await page.keyboard.press('k');
   await expect(page.getByText('Kept: histogram and description.')).toBeVisible();
   const id = /studies\/([^/]+)/.exec(page.url())![1]!;

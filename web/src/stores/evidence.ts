@@ -10,10 +10,23 @@ export const useEvidence = defineStore('evidence', () => {
   const problem = ref<Problem | null>(null);
   const recomputed = ref<Record<string, Recomputed | 'running' | Problem>>({});
 
+  /** What the server has told of pieces, whether they were listed by then or not. */
+  const told = new Map<string, Evidence['recomputed']>();
+  const withTold = (list: Evidence[]) =>
+    list.map((item) => ({ ...item, recomputed: item.recomputed ?? told.get(item.id) ?? null }));
+
   async function load(studyId: string): Promise<void> {
     items.value = [];
     recomputed.value = {};
-    items.value = await api.listEvidence(studyId);
+    items.value = withTold(await api.listEvidence(studyId));
+  }
+
+  /** Asks again for what was not yet recomputed: it may have been while nothing could be told to this page. */
+  async function catchUp(studyId: string): Promise<void> {
+    if (items.value.length > 0 && items.value.every((item) => item.recomputed)) return;
+    const list = await api.listEvidence(studyId);
+    const now = new Map(withTold(list).map((item) => [item.id, item.recomputed]));
+    items.value = items.value.map((item) => ({ ...item, recomputed: now.get(item.id) ?? item.recomputed }));
   }
 
   /** Keeps a result; false, with the problem said, when the server refused. */
@@ -43,6 +56,7 @@ export const useEvidence = defineStore('evidence', () => {
 
   /** The server has worked a kept result out by itself. */
   function hear({ id, recomputed: outcome }: Pick<Evidence, 'id' | 'recomputed'>): void {
+    told.set(id, outcome);
     items.value = items.value.map((item) => (item.id === id ? { ...item, recomputed: outcome } : item));
   }
 
@@ -59,5 +73,5 @@ export const useEvidence = defineStore('evidence', () => {
     }
   }
 
-  return { items, drawerOpen, problem, recomputed, load, keep, writeNote, hear, recompute };
+  return { items, drawerOpen, problem, recomputed, load, catchUp, keep, writeNote, hear, recompute };
 });

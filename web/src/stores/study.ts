@@ -99,10 +99,16 @@ export const useStudy = defineStore('study', () => {
     unfollow();
     unfollow = () => undefined;
     if (on && study.value) {
-      unfollow = api.follow(study.value.id, {
-        standing: (revision) => hear({ revision }),
+      const { id } = study.value;
+      const evidence = useEvidence();
+      unfollow = api.follow(id, {
+        standing: (revision) => {
+          hear({ revision });
+          // What cannot be asked now is asked when the stream is connected again.
+          void evidence.catchUp(id).catch(() => undefined);
+        },
         change: hear,
-        recomputed: useEvidence().hear,
+        recomputed: evidence.hear,
       });
     }
   }

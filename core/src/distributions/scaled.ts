@@ -5,13 +5,26 @@ import { refined } from './refined.js';
 /** Below this probability a rounding of the score is worth several units of the tail, and is made good. */
 const FAR = 1e-2;
 
+/** A standard distribution that can be asked at z + rest, a score known better than one double holds it; for tails that end within reach of a rounding. */
+export interface Standard extends Distribution {
+  exactly?: Record<'density' | 'cumulative' | 'survival', (z: number, rest: number) => number>;
+}
+
+/** d log density/dz, by a central difference: it only scales a rounding. */
+function logSlope(standard: Distribution, z: number): number {
+  const h = 1e-7 * Math.abs(z);
+  return (standard.logDensity(z + h) - standard.logDensity(z - h)) / (2 * h);
+}
+
 /**
- * The distribution of location + scale·Z, for a standard distribution of Z and scale > 0. Far out, what x − location and its
- * quotient lose to rounding is carried to first order, since the tail there changes by many times what the score does.
+ * The distribution of location + scale·Z, for a standard distribution of Z and scale > 0. What x − location and its quotient lose to
+ * rounding is carried to first order, since far out the tail and the density change by many times what the score does.
  */
-export function scaled(standard: Distribution, location: number, scale: number): Distribution {
+export function scaled(standard: Standard, location: number, scale: number): Distribution {
   const logScale = log(scale);
-  const { mean, variance, skewness, kurtosis, support } = standard;
+  const { mean, variance, skewness, kurtosis, support, exactly } = standard;
+  const lower = location + scale * support.lower;
+  const upper = location + scale * support.upper;
   /** What (x − location)/scale = z loses to rounding. */
   const restOf = (x: number, d: number, z: number): number => {
     const product = z * scale;
@@ -28,28 +41,40 @@ export function scaled(standard: Distribution, location: number, scale: number):
   const cumulative = (x: number) => {
     const d = x - location;
     const z = d / scale;
+    if (exactly) return exactly.cumulative(z, restOf(x, d, z));
     return corrected(standard.cumulative(z), x, d, z, 1);
   };
   const survival = (x: number) => {
     const d = x - location;
     const z = d / scale;
+    if (exactly) return exactly.survival(z, restOf(x, d, z));
     return corrected(standard.survival(z), x, d, z, -1);
   };
-  const density = (x: number) => standard.density((x - location) / scale) / scale;
+  const density = (x: number) => {
+    const d = x - location;
+    const z = d / scale;
+    const rest = restOf(x, d, z);
+    if (exactly) return exactly.density(z, rest) / scale;
+    const value = standard.density(z);
+    if (rest === 0 || value === 0) return value / scale;
+    const change = logSlope(standard, z) * rest;
+    return (Math.abs(change) < 0.1 ? value + value * change : value) / scale;
+  };
+  const ends = { lower, upper };
   return {
     density,
     logDensity: (x) => standard.logDensity((x - location) / scale) - logScale,
     cumulative,
     survival,
     quantile: (p) =>
-      isProbability(p) ? refined(location + scale * standard.quantile(p), p, cumulative, density, 1) : NaN,
+      isProbability(p) ? refined(location + scale * standard.quantile(p), p, cumulative, density, 1, ends) : NaN,
     survivalQuantile: (q) =>
-      isProbability(q) ? refined(location + scale * standard.survivalQuantile(q), q, survival, density, -1) : NaN,
+      isProbability(q) ? refined(location + scale * standard.survivalQuantile(q), q, survival, density, -1, ends) : NaN,
     mean: location + scale * mean,
     variance: scale * scale * variance,
     skewness,
     kurtosis,
-    support: { lower: location + scale * support.lower, upper: location + scale * support.upper },
+    support: ends,
     sample(stream, out) {
       standard.sample(stream, out);
       for (let i = 0; i < out.length; i++) out[i] = location + scale * out[i]!;

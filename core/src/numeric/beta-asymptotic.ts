@@ -1,5 +1,5 @@
 import { exp } from './elementary.js';
-import { erfc } from './error-function.js';
+import { scaledErfc } from './error-function.js';
 import { log1pMinus } from './log1p-minus.js';
 
 const TWO_PER_ROOT_PI = 2 / Math.sqrt(Math.PI);
@@ -43,7 +43,7 @@ export function betaAsymptotic(a: number, b: number, lambda: number, rest: numbe
   a0[1] = (2 / 3) * r1;
   c[1] = -0.5 * a0[1];
   d[1] = -c[1];
-  let j0 = (0.5 / TWO_PER_ROOT_PI) * (erfc(root) / scale);
+  let j0 = (0.5 / TWO_PER_ROOT_PI) * scaledErfc(root);
   let j1 = INVERSE_ROOT_8;
   let sum = j0 + d[1] * w0 * j1;
   let s = 1;

@@ -1,5 +1,16 @@
 import { betaAsymptotic } from './beta-asymptotic.js';
-import { exp, expm1, log, log1p, power } from './elementary.js';
+import {
+  exp,
+  expm1,
+  log,
+  log1p,
+  logPowerProduct,
+  power,
+  powerProduct,
+  productRest,
+  quotientRest,
+  sumRest,
+} from './elementary.js';
 import { log1pMinus } from './log1p-minus.js';
 import { logGamma, logGammaOnePlus } from './log-gamma.js';
 import { logGammaRise, stirlingError } from './stirling-error.js';
@@ -12,23 +23,17 @@ import { logGammaRise, stirlingError } from './stirling-error.js';
  */
 
 const LARGE = 10;
-/** Up to this sum of shapes a power of x keeps more digits than the exponent, away from the mean. */
-const POWER_TO = 1000;
 const ASYMPTOTIC_FROM = 500;
 
 /** What the prefix holds of a and b alone, kept for the last pair: only x changes in most calls. */
-const memo = { a: NaN, b: NaN, part: 0, scaleA: 1, scaleB: 1 };
+const memo = { a: NaN, b: NaN, part: 0 };
 
-/** Fills the memo: `part` is three Stirling errors where both shapes are large, else −log B(a, b); the scales are (1 + b/a)^a and (1 + a/b)^b. */
+/** Fills the memo: `part` is three Stirling errors where both shapes are large, else −log B(a, b). */
 function remember(a: number, b: number): typeof memo {
   if (a === memo.a && b === memo.b) return memo;
   const total = a + b;
   const large = Math.min(a, b) >= LARGE;
   memo.part = large ? stirlingError(total) - stirlingError(a) - stirlingError(b) : -logBeta(a, b);
-  if (large && total < POWER_TO) {
-    memo.scaleA = power(total / a, a);
-    memo.scaleB = power(total / b, b);
-  }
   memo.a = a;
   memo.b = b;
   return memo;
@@ -41,51 +46,90 @@ export function logBeta(a: number, b: number): number {
   return logGamma(small) - logGammaRise(large, small);
 }
 
-/** n·[log(share·total/n) − distance/n], the distance being share·total − n: one side's part of the saddle point. */
-function side(n: number, share: number, total: number, distance: number): number {
-  const e = distance / n;
-  return e > -0.4 && e < 0.65 ? n * log1pMinus(e) : n * log((share * total) / n) - distance;
-}
-
-/** The exponent of the prefix for large shapes, without its root. */
-function saddle(a: number, b: number, x: number, y: number): number {
-  // x and y lie equally far, in units of 1/(a + b), from where the product is greatest, on opposite sides.
-  const total = a + b;
-  const d = x <= y ? total * x - a : b - total * y;
-  return side(a, x, total, d) + side(b, y, total, -d) + remember(a, b).part;
-}
+/** How far the rounded larger of x and y = 1 − x lies from the complement of the smaller, as a part of it: 1 − larger is exact. */
+const complementRest = (larger: number, smaller: number) => (1 - larger - smaller) / larger;
 
 /** log x, through its complement where that is the exact one. */
 function logOf(x: number, y: number): number {
   return x > 0.5 ? log1p(-y) : log(x);
 }
 
+const isNear = (e: number) => e > -0.4 && e < 0.65;
+
+/** Where the saddle point lies: a distance of x·(a + b) from a, and what it and the sum of the shapes lost to rounding. */
+interface Saddle {
+  total: number;
+  totalRest: number;
+  d: number;
+  dRest: number;
+}
+
+function saddleOf(a: number, b: number, x: number): Saddle {
+  const total = a + b;
+  const totalRest = sumRest(a, b, total);
+  const share = total * x;
+  const d = share - a;
+  return { total, totalRest, d, dRest: productRest(total, x, share) + sumRest(share, -a, d) };
+}
+
+/** What the rests of the distances change in a·log1pMinus(d/a) + b·log1pMinus(−d/b). */
+function restOfNear(a: number, b: number, { d, dRest, totalRest }: Saddle): number {
+  return (-d / (a + d)) * dRest - (d / (b - d)) * (dRest + totalRest);
+}
+
+/**
+ * The exponent of the prefix for large shapes, without its root, for x ≤ y: (xT/a)^a·(yT/b)^b with T = a + b, as arguments of `powerProduct`.
+ * A side whose x lies near its peak is the deviance n·log1pMinus(e) (Loader 2000); a far one is a power.
+ */
+function exponentOf(a: number, b: number, x: number, y: number): Parameters<typeof powerProduct> {
+  const { part } = remember(a, b);
+  const saddle = saddleOf(a, b, x);
+  const { total, totalRest, d, dRest } = saddle;
+  const nearA = isNear(d / a);
+  const nearB = isNear(-d / b);
+  if (nearA && nearB) {
+    const near = a * log1pMinus(d / a) + b * log1pMinus(-d / b);
+    return [near, restOfNear(a, b, saddle) + part, 1, 0, 0, 1, 0, 0];
+  }
+  const share = total * x;
+  const ratioA = share / a;
+  const restA = productRest(total, x, share) / share + quotientRest(share, a, ratioA);
+  if (nearB) {
+    const near = b * log1pMinus(-d / b);
+    const c = near - d;
+    const cRest = sumRest(near, -d, c) - dRest - (d / (b - d)) * (dRest + totalRest);
+    return [c, cRest + part, ratioA, restA, a, 1, 0, 0];
+  }
+  const shareB = total * y;
+  const ratioB = shareB / b;
+  const restB = productRest(total, y, shareB) / shareB + quotientRest(shareB, b, ratioB) + complementRest(y, x);
+  if (nearA) {
+    const near = a * log1pMinus(d / a);
+    const c = near + d;
+    const cRest = sumRest(near, d, c) + dRest + totalRest - (d / (a + d)) * dRest;
+    return [c, cRest + part, 1, 0, 0, ratioB, restB, b];
+  }
+  return [totalRest, part, ratioA, restA, a, ratioB, restB, b];
+}
+
+/** The same for small shapes: x^a·y^b/B(a, b). */
+function smallExponent(a: number, b: number, x: number, y: number): Parameters<typeof powerProduct> {
+  return [remember(a, b).part, 0, x, 0, a, y, complementRest(y, x), b];
+}
+
 /** log of x^a·y^b/B(a, b). */
 export function logBetaPrefix(a: number, b: number, x: number, y: number): number {
-  if (Math.min(a, b) < LARGE) return a * logOf(x, y) + b * logOf(y, x) + remember(a, b).part;
-  return saddle(a, b, x, y) + 0.5 * log((a * (b / (a + b))) / (2 * Math.PI));
+  if (x > y) return logBetaPrefix(b, a, y, x);
+  if (Math.min(a, b) < LARGE) return logPowerProduct(...smallExponent(a, b, x, y));
+  return logPowerProduct(...exponentOf(a, b, x, y)) + 0.5 * log((a * (b / (a + b))) / (2 * Math.PI));
 }
 
 /** x^a·y^b/B(a, b). */
 export function betaPrefix(a: number, b: number, x: number, y: number): number {
   if (!(x > 0 && y > 0)) return 0;
-  const { part, scaleA, scaleB } = remember(a, b);
-  if (Math.min(a, b) < LARGE) {
-    const left = raised(x, y, a);
-    const right = raised(y, x, b);
-    const product = left * exp(part) * right;
-    return left > 1e-290 && right > 1e-290 && product < Infinity
-      ? product
-      : exp(a * logOf(x, y) + b * logOf(y, x) + part);
-  }
-  const total = a + b;
-  const root = Math.sqrt((a * (b / total)) / (2 * Math.PI));
-  if (total < POWER_TO && Math.abs(x * total - a) > 0.3 * Math.min(a, b)) {
-    const left = raised(x, y, a);
-    const right = raised(y, x, b);
-    if (left > 1e-290 && right > 1e-290) return left * scaleA * (right * scaleB) * exp(part) * root;
-  }
-  return exp(saddle(a, b, x, y)) * root;
+  if (x > y) return betaPrefix(b, a, y, x);
+  if (Math.min(a, b) < LARGE) return powerProduct(...smallExponent(a, b, x, y));
+  return powerProduct(...exponentOf(a, b, x, y)) * Math.sqrt((a * (b / (a + b))) / (2 * Math.PI));
 }
 
 /** x^n, through its complement where x lies next to 1. */
@@ -171,7 +215,10 @@ function nearTail(a: number, b: number, x: number, y: number): number {
   const least = Math.min(a, b);
   if (least >= ASYMPTOTIC_FROM) {
     const lambda = x <= y ? a - (a + b) * x : (a + b) * y - b;
-    if (lambda <= 0.03 * least) return betaAsymptotic(a, b, lambda, exp(remember(a, b).part));
+    if (lambda <= 0.03 * least) {
+      const rest = x <= y ? restOfNear(a, b, saddleOf(a, b, x)) : restOfNear(b, a, saddleOf(b, a, y));
+      return betaAsymptotic(a, b, lambda, exp(remember(a, b).part + rest));
+    }
   }
   return betaPrefix(a, b, x, y) * fraction(a, b, x, y);
 }

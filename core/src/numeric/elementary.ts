@@ -155,3 +155,56 @@ export function logLess(x: number, c: number): { value: number; rest: number } {
   const value = sum + rest;
   return { value, rest: sumRest(sum, rest, value) };
 }
+
+/** A sum of products with logarithms, carried in two parts while it is built. */
+const sum = { high: 0, low: 0 };
+
+/** Adds n·log(x·(1 + xRest)) to the sum. */
+function addLogs(x: number, xRest: number, n: number): void {
+  if (n === 0) return;
+  const { value, rest } = logLess(x, 0);
+  const product = n * value;
+  const high = sum.high + product;
+  sum.low += sumRest(sum.high, product, high) + productRest(n, value, product) + n * (rest + xRest);
+  sum.high = high;
+}
+
+/** The exponent of x^a·y^b·e^(c + cRest), in the two parts of `sum`; each of x and y is times 1 plus its relative rest. */
+function sumExponent(
+  c: number,
+  cRest: number,
+  x: number,
+  xRest: number,
+  a: number,
+  y: number,
+  yRest: number,
+  b: number,
+): void {
+  sum.high = c;
+  sum.low = cRest;
+  addLogs(x, xRest, a);
+  addLogs(y, yRest, b);
+}
+
+/**
+ * e^(c + cRest)·x^a·y^b, each of x and y times 1 plus its relative rest. The exponent is summed in two parts, so that neither a power
+ * that over- or underflows nor powers that cancel cost digits: relative error about 3e-18·(|a| + |b|) beside one rounding.
+ */
+export function powerProduct(...exponent: Parameters<typeof sumExponent>): number {
+  sumExponent(...exponent);
+  const { high, low } = sum;
+  if (!(Math.abs(high) < 800)) return exp(high);
+  return exp(high) * (Math.abs(low) < 1e-8 ? 1 + low : exp(low));
+}
+
+/** The logarithm of `powerProduct`. */
+export function logPowerProduct(...exponent: Parameters<typeof sumExponent>): number {
+  sumExponent(...exponent);
+  return sum.high + sum.low;
+}
+
+/** What the quotient q = a/b loses to rounding, as a part of it. */
+export function quotientRest(a: number, b: number, q: number): number {
+  const back = q * b;
+  return (a - back - productRest(q, b, back)) / a;
+}

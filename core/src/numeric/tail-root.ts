@@ -35,6 +35,8 @@ export function solveTail(p: number, upper: boolean, at: (out: TailAt) => void, 
     const correction = 1 - 0.5 * error * (bend - sign * h);
     let step = -error / (correction > 0.5 ? correction : correction < 0 ? 1 : 0.5);
     if (!Number.isFinite(step) || step <= below || step >= above) step = insideOf(below, above, tooFar);
+    // So small a step far from the solution is a place where the tail is flat beyond what the derivatives can tell.
+    if (Math.abs(step) < 1e-17 && Math.abs(log(tail / p)) > 1e-6) step = insideOf(below, above, tooFar);
     const size = Math.abs(step);
     if (size < 1e-17) return;
     move(step);

@@ -29,6 +29,7 @@ function distributionOf(a: number, b: number, lower: number, upper: number): Dis
   const width = upper - lower;
   const below = (x: number) => (x - lower) / width;
   const above = (x: number) => (upper - x) / width;
+  const ends = { lower, upper };
   const sum = a + b;
   const density = (x: number): number => {
     if (x === lower) return atEnd(a, b) / width;
@@ -47,14 +48,15 @@ function distributionOf(a: number, b: number, lower: number, upper: number): Dis
         : log(density(x)),
     cumulative,
     survival,
-    quantile: (p) => (isProbability(p) ? refined(place(betaLowerQuantile(a, b, p)), p, cumulative, density, 1) : NaN),
+    quantile: (p) =>
+      isProbability(p) ? refined(place(betaLowerQuantile(a, b, p)), p, cumulative, density, 1, ends) : NaN,
     survivalQuantile: (q) =>
-      isProbability(q) ? refined(place(betaUpperQuantile(a, b, q)), q, survival, density, -1) : NaN,
+      isProbability(q) ? refined(place(betaUpperQuantile(a, b, q)), q, survival, density, -1, ends) : NaN,
     mean: lower + (width * a) / sum,
     variance: (width * width * a * b) / (sum * sum * (sum + 1)),
     skewness: (2 * (b - a) * Math.sqrt(sum + 1)) / ((sum + 2) * Math.sqrt(a * b)),
     kurtosis: (6 * ((a - b) ** 2 * (sum + 1) - a * b * (sum + 2))) / (a * b * (sum + 2) * (sum + 3)),
-    support: { lower, upper },
+    support: ends,
     sample(stream, out) {
       const others = new Float64Array(out.length);
       fillGammas(stream, a, out);

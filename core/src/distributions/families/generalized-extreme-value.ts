@@ -1,36 +1,65 @@
-import { exp, expm1, log, log1p, root } from '../../numeric/elementary.js';
+import {
+  exp,
+  expm1,
+  log,
+  log1p,
+  logPowerProduct,
+  powerProduct,
+  productRest,
+  sumRest,
+} from '../../numeric/elementary.js';
 import { logGamma } from '../../numeric/log-gamma.js';
-import { defineFamily, LOCATION, SCALE, type Distribution } from '../family.js';
+import { defineFamily, LOCATION, SCALE } from '../family.js';
 import { sampleByInversion } from '../inversion.js';
 import { powerMoments, zeta } from '../power-moments.js';
-import { scaled } from '../scaled.js';
+import { scaled, type Standard } from '../scaled.js';
 import { standardLargest } from './largest-extreme-value.js';
 
 /** F(z) = exp(−(1 + ξz)^(−1/ξ)), the Gumbel distribution at ξ = 0 (Jenkinson 1955); moments through E^−ξ for a standard exponential E. */
-function standardOf(shape: number): Distribution {
+function standardOf(shape: number): Standard {
   if (shape === 0) return standardLargest;
   const end = -1 / shape;
-  const inside = (z: number) => 1 + shape * z > 0;
+  const endRest = -(end * shape + 1 + productRest(end, shape, end * shape)) / shape;
   const beyond = shape > 0 ? 0 : 1;
-  /** log of the exponential that belongs to z. */
-  const logOf = (z: number) => -log1p(shape * z) / shape;
-  /** That exponential itself; far from 0 as a power, which keeps more digits than its logarithm. */
-  const exponentialAt = (z: number) =>
-    shape * z > 0.5 || shape * z < -0.5 ? 1 / root(1 + shape * z, shape) : exp(logOf(z));
-  const from = (exponential: number) => expm1(-shape * log(exponential)) / shape;
+  /** 1 + ξz, and what it loses to rounding: next to the end of the support the sum cancels. */
+  const base = { w: 0, rest: 0 };
+  const lookAt = (z: number, rest: number): boolean => {
+    const product = shape * z;
+    const sum = 1 + product;
+    const lost = sumRest(1, product, sum) + productRest(shape, z, product) + shape * rest;
+    base.w = Number.isFinite(lost) ? sum + lost : sum;
+    base.rest = Number.isFinite(lost) ? sumRest(sum, lost, base.w) : 0;
+    return base.w > 0;
+  };
+  /** The exponential that belongs to the base: w^(−1/ξ). */
+  const exponential = () => powerProduct(0, endRest * log(base.w), base.w, base.rest / base.w, end, 1, 0, 0);
+  const from = (e: number) => expm1(-shape * log(e)) / shape;
   const quantile = (p: number) => from(-log(p));
   const survivalQuantile = (q: number) => from(-log1p(-q));
-  const logDensity = (z: number) => (1 + shape) * logOf(z) - exp(logOf(z));
+  const exactly = {
+    density(z: number, rest: number): number {
+      if (!lookAt(z, rest)) return 0;
+      const e = exponential();
+      return e === Infinity ? 0 : (e / base.w) * exp(-e);
+    },
+    cumulative: (z: number, rest: number) => (lookAt(z, rest) ? exp(-exponential()) : beyond),
+    survival: (z: number, rest: number) => (lookAt(z, rest) ? -expm1(-exponential()) : 1 - beyond),
+  };
   const moments = powerMoments(
     -shape,
     (t) => (t > -1 ? logGamma(1 + t) : Infinity),
     (n) => ((n % 2 === 0 ? 1 : -1) * zeta(n)) / n,
   );
   return {
-    density: (z) => (inside(z) ? exp(logDensity(z)) : 0),
-    logDensity: (z) => (inside(z) ? logDensity(z) : -Infinity),
-    cumulative: (z) => (inside(z) ? exp(-exponentialAt(z)) : beyond),
-    survival: (z) => (inside(z) ? -expm1(-exponentialAt(z)) : 1 - beyond),
+    exactly,
+    density: (z) => exactly.density(z, 0),
+    logDensity(z) {
+      if (!lookAt(z, 0)) return -Infinity;
+      const logE = logPowerProduct(0, endRest * log(base.w), base.w, base.rest / base.w, end, 1, 0, 0);
+      return (1 + shape) * logE - exp(logE);
+    },
+    cumulative: (z) => exactly.cumulative(z, 0),
+    survival: (z) => exactly.survival(z, 0),
     quantile,
     survivalQuantile,
     mean: shape >= 1 ? Infinity : meanOf(shape),

@@ -27,11 +27,12 @@ const RULE = [
   [0.98156063424671925, 0.047175336386511827],
 ] as const;
 
-/** M(r) − M(s) for 0 ≤ r < s: the integral of 1 − t·M(t), since the difference of two close ratios cancels. */
-function millsDrop(r: number, s: number): number {
+/** M(r) − M(r + width) for r + width > |r|: the integral of 1 − t·M(t) where the two are close, since their difference cancels. */
+function millsDrop(r: number, width: number): number {
+  const s = r + width;
   if (s > 3 * r && s > 1) return millsRatio(r) - millsRatio(s);
-  const half = (s - r) / 2;
-  const middle = (r + s) / 2;
+  const half = width / 2;
+  const middle = r + half;
   let sum = 0;
   for (const [node, weight] of RULE)
     sum += weight * (millsFall(middle - half * node) + millsFall(middle + half * node));
@@ -49,22 +50,33 @@ function standardOf(shape: number): Distribution {
   const survival = (x: number): number => {
     if (!(x > 0)) return 1;
     if (x === Infinity) return 0;
-    if (x <= 1) return normalSurvival(gap(x)) - mirror(x);
-    return (exp(-0.5 * gap(x) ** 2) / ROOT_TWO_PI) * millsDrop(gap(x), sum(x));
+    const r = gap(x);
+    const width = 2 * Math.sqrt(shape / x);
+    // Below the mean the mirror's part is small beside the other, unless the two lie near each other.
+    if (r < -1) return normalSurvival(r) - mirror(x);
+    return (exp(-0.5 * r ** 2) / ROOT_TWO_PI) * millsDrop(r, width);
+  };
+  /** Places a tail of p may lie near: nearly normal on the logarithmic scale (Whitmore & Yalovsky 1978), nearly a first passage without drift, or nearly exponential. */
+  const guesses = (p: number, upper: boolean): number[] => {
+    const z = upper ? -normalQuantile(p) : normalQuantile(p);
+    const passage = normalQuantile(upper ? 0.5 + p / 2 : p / 2);
+    const near = exp(Math.max(-600, Math.min(600, z / Math.sqrt(shape) - 0.5 / shape)));
+    return [near, shape / (passage * passage), ...(upper ? [Math.max(1, -2 * log(p)) / shape] : [])];
   };
   const solve = (p: number, upper: boolean): number => {
-    const z = upper ? -normalQuantile(p) : normalQuantile(p);
-    // Whitmore & Yalovsky (1978): nearly normal on the logarithmic scale; for small shapes the upper tail is exponential.
-    let x =
-      upper && shape < 2
-        ? Math.max(1, -2 * log(p)) / shape
-        : exp(Math.max(-600, Math.min(600, z / Math.sqrt(shape) - 0.5 / shape)));
-    if (!upper && z < -3) x = Math.min(x, 1) < shape / (z * z) ? x : shape / (z * z);
+    const tail = upper ? survival : cumulative;
+    let x = NaN;
+    let error = Infinity;
+    for (const guess of guesses(p, upper)) {
+      const there = tail(guess);
+      const off = there < 1 ? Math.abs(log(there / p)) : Infinity;
+      if (off < error || !(x > 0)) [x, error] = [guess, off];
+    }
     solveTail(
       p,
       upper,
       (out) => {
-        out.tail = upper ? survival(x) : cumulative(x);
+        out.tail = tail(x);
         out.slope = x * exp(logDensity(x));
         out.bend = -0.5 - 0.5 * shape * (x - 1 / x);
       },

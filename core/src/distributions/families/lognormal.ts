@@ -10,20 +10,30 @@ const LOG_ROOT_TWO_PI = 0.918938533204672741780329736406;
 
 /** e^(mean + sd·Z): the logarithm is normal. Moments by Johnson, Kotz & Balakrishnan (1994), ch. 14. */
 function lognormalOf(mean: number, sd: number): Distribution {
-  const score = (x: number) => (log(x) - mean) / sd;
-  const logDensity = (x: number) => (x > 0 ? -0.5 * score(x) ** 2 - LOG_ROOT_TWO_PI - log(sd) - log(x) : -Infinity);
-  /** The upper (1) or lower (−1) tail, the score carried with what it loses to rounding. */
-  const tail = (x: number, side: 1 | -1): number => {
-    if (x === Infinity) return side > 0 ? 0 : 1;
+  const logDensity = (x: number) =>
+    x > 0 ? -0.5 * ((log(x) - mean) / sd) ** 2 - LOG_ROOT_TWO_PI - log(sd) - log(x) : -Infinity;
+  /** The score of x > 0, and what it loses to rounding. */
+  const scoreOf = (x: number) => {
     const { value, rest } = logLess(x, mean);
     const z = value / sd;
     const product = z * sd;
-    return normalSurvivalAt(side * z, (side * (value - product - productRest(z, sd, product) + rest)) / sd);
+    return { z, rest: (value - product - productRest(z, sd, product) + rest) / sd };
+  };
+  /** The upper (1) or lower (−1) tail. */
+  const tail = (x: number, side: 1 | -1): number => {
+    if (x === Infinity) return side > 0 ? 0 : 1;
+    const { z, rest } = scoreOf(x);
+    return normalSurvivalAt(side * z, side * rest);
+  };
+  const density = (x: number): number => {
+    if (!(x > 0 && x < Infinity)) return 0;
+    const { z, rest } = scoreOf(x);
+    return (exp(-0.5 * z * z) * (1 - z * rest)) / (x * sd * Math.sqrt(2 * Math.PI));
   };
   const growth = expm1(sd * sd);
   const w = growth + 1;
   return {
-    density: (x) => (x > 0 ? exp(-0.5 * score(x) ** 2) / (x * sd * Math.sqrt(2 * Math.PI)) : 0),
+    density,
     logDensity,
     cumulative: (x) => (x > 0 ? tail(x, -1) : 0),
     survival: (x) => (x > 0 ? tail(x, 1) : 1),

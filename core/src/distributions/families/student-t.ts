@@ -25,13 +25,15 @@ function standardT(df: number): Distribution {
       ? 0.5 * exp(half * -2 * log(r) - log(half) - logBeta(half, 0.5))
       : 0.5 * betaLower(half, 0.5, x, y);
   };
-  const survival = (t: number) => (t >= 0 ? upper(t) : 0.5 + 0.5 * central(-t));
-  /** P(−t < T < t). */
+  /** P(−t < T < t) near 0, where one minus both tails would cancel. */
   const central = (t: number): number => {
-    const r = t / root;
-    if (r > 1e9) return 1;
-    const x = 1 / (1 + r * r);
-    return betaLower(0.5, half, r > 1 ? 1 - x : r * r * x, x);
+    const r2 = (t / root) * (t / root);
+    return betaLower(0.5, half, r2 / (1 + r2), 1 / (1 + r2));
+  };
+  const survival = (t: number): number => {
+    if (t >= 0) return upper(t);
+    const beyond = upper(-t);
+    return beyond < 0.25 ? 1 - beyond : 0.5 + 0.5 * central(-t);
   };
   const lowerQuantile = (p: number): number => {
     const { x, y } = betaLowerQuantile(half, 0.5, 2 * p);

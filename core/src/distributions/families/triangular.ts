@@ -14,26 +14,31 @@ function distributionOf(lower: number, mode: number, upper: number): Distributio
     if (x === mode) return 2 / width;
     return x < mode ? ((x - lower) / left) * (2 / width) : ((upper - x) / right) * (2 / width);
   };
-  const lowerPart = (x: number) => ((x - lower) / width) * ((x - lower) / left);
-  const upperPart = (x: number) => ((upper - x) / width) * ((upper - x) / right);
-  const quantile = (p: number) =>
-    !isProbability(p)
-      ? NaN
-      : p <= share
-        ? lower + Math.sqrt(p * width * left)
-        : upper - Math.sqrt((1 - p) * width * right);
-  const survivalQuantile = (q: number) =>
-    !isProbability(q)
-      ? NaN
-      : q <= right / width
-        ? upper - Math.sqrt(q * width * right)
-        : lower + Math.sqrt((1 - q) * width * left);
+  const fromLower = (x: number) => ((x - lower) / width) * ((x - lower) / left);
+  const fromUpper = (x: number) => ((upper - x) / width) * ((upper - x) / right);
+  // Beyond the mode, what lies up to it and the mean density since then: nothing cancels next to an end that is the mode.
+  const cumulative = (x: number): number =>
+    x <= mode && left > 0 ? fromLower(x) : left / width + ((x - mode) / width) * (1 + (upper - x) / right);
+  const survival = (x: number): number =>
+    x >= mode && right > 0 ? fromUpper(x) : right / width + ((mode - x) / width) * (1 + (x - lower) / left);
+  /** The distance t from the mode with t·(2 − t/side)/width = p, `side` being how far the density still falls. */
+  const beyondMode = (p: number, side: number) => (p * width) / (1 + Math.sqrt(Math.max(0, 1 - (p * width) / side)));
+  const quantile = (p: number): number => {
+    if (!isProbability(p)) return NaN;
+    if (p <= share) return lower + Math.sqrt(p * width * left);
+    return p > 0.5 ? upper - Math.sqrt((1 - p) * width * right) : mode + beyondMode(p - share, right);
+  };
+  const survivalQuantile = (q: number): number => {
+    if (!isProbability(q)) return NaN;
+    if (q <= right / width) return upper - Math.sqrt(q * width * right);
+    return q > 0.5 ? lower + Math.sqrt((1 - q) * width * left) : mode - beyondMode(q - right / width, left);
+  };
   const spread = (left * left + left * right + right * right) / 18;
   return {
     density,
     logDensity: (x) => log(density(x)),
-    cumulative: (x) => (x <= lower ? 0 : x >= upper ? 1 : x <= mode && left > 0 ? lowerPart(x) : 1 - upperPart(x)),
-    survival: (x) => (x <= lower ? 1 : x >= upper ? 0 : x >= mode && right > 0 ? upperPart(x) : 1 - lowerPart(x)),
+    cumulative: (x) => (x <= lower ? 0 : x >= upper ? 1 : cumulative(x)),
+    survival: (x) => (x <= lower ? 1 : x >= upper ? 0 : survival(x)),
     quantile,
     survivalQuantile,
     mean: lower + (width + left) / 3,

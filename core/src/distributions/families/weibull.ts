@@ -13,7 +13,12 @@ function standardWeibull(shape: number): Distribution {
   const logDensity = (x: number) => log(shape) + (shape - 1) * log(x) - power(x, shape);
   const atZero = shape < 1 ? Infinity : shape === 1 ? 1 : 0;
   return {
-    density: (x) => (x > 0 ? exp(-power(x, shape)) * shape * power(x, shape - 1) : x === 0 ? atZero : 0),
+    density(x) {
+      if (!(x > 0)) return x === 0 ? atZero : 0;
+      const e = power(x, shape);
+      // Beyond a double e^−e is 0 long before the power is what it is multiplied by.
+      return e < 1e300 ? exp(-e) * shape * power(x, shape - 1) : 0;
+    },
     logDensity: (x) => (x > 0 ? logDensity(x) : x === 0 ? log(atZero) : -Infinity),
     cumulative: (x) => (x > 0 ? -expm1(-power(x, shape)) : 0),
     survival: (x) => (x > 0 ? exp(-power(x, shape)) : 1),

@@ -15,6 +15,12 @@ import {
   simulateAndersonDarling,
 } from '../src/goodness-of-fit/normality/anderson-darling-simulation.js';
 import { simulatedCriticalValue, simulatedP } from '../src/goodness-of-fit/simulated-p.js';
+import { roundDraw } from '../src/goodness-of-fit/normality/rounded-draws.js';
+import {
+  roundedAndersonDarling,
+  simulateRoundedAndersonDarling,
+} from '../src/goodness-of-fit/normality/rounded-anderson-darling.js';
+import { countSteps, fitRoundedNormal, populationOf, stepsOf } from '../src/goodness-of-fit/rounded-normal.js';
 import { centralMoments } from '../src/numeric/sums.js';
 import { createStream } from '../src/random/stream.js';
 import { column, columns, reference, relativeError } from './reference.js';
@@ -99,7 +105,8 @@ describe('simulated p of A²', () => {
         expect(Math.abs(found - want.pSimulated)).toBeLessThan(4 * Math.hypot(own, want.monteCarloError));
       };
       check(test.pSimulated!.pValue, simulated[name]!.ordinary);
-      check(test.pResolution!.pValue, simulated[name]!.roundedToResolution);
+      // Coarse readings are compared by their counted steps, a statistic of its own (docs/decisions/0012).
+      if (test.roundedStatistic === null) check(test.pResolution!.pValue, simulated[name]!.roundedToResolution);
     },
   );
 
@@ -118,15 +125,80 @@ describe('simulated p of A²', () => {
     expect(p.pInterval[1]).toBeGreaterThan(0.5);
   });
 
-  it('draws again where rounding leaves no spread', () => {
-    const rounding = { sdInSteps: 0.15, offset: 0.02 };
-    const found = simulateAndersonDarling({ n: 3, population: 'normal', rounding }, createStream(1, 0), 500);
-    expect(found.every(Number.isFinite)).toBe(true);
-  });
-
   it('uses a lognormal with skewness 1 as its example of a lean', () => {
     const w = Math.exp(LOGNORMAL_LOG_SD ** 2);
     expect((w + 2) * Math.sqrt(w - 1)).toBeCloseTo(1, 12);
+  });
+});
+
+describe('A² of counted steps', () => {
+  const countedSteps = (values: Float64Array, resolution: number) => countSteps(stepsOf(values, resolution));
+
+  it('and the rounded normal under it are those of 40-digit arithmetic', () => {
+    const cells = countedSteps(column('coarse-60'), 0.5);
+    const fitted = fitRoundedNormal(cells)!;
+    expect(relativeError(fitted.mean, 2.0499988213764381839)).toBeLessThan(1e-12);
+    expect(relativeError(fitted.sd, 1.7693265567406890875)).toBeLessThan(1e-12);
+    expect(relativeError(roundedAndersonDarling(cells), 0.39863725710198407229)).toBeLessThan(1e-12);
+  });
+
+  it('becomes Anderson and Darling’s as the steps get finer, for the normal with divisor n', () => {
+    const values = column('normal-40').map((x) => Math.round(x * 400));
+    const sorted = values.slice().sort();
+    const { n, mean, s2 } = centralMoments(sorted);
+    const fine = andersonDarling(sorted, mean, Math.sqrt(s2 / n));
+    expect(Math.abs(roundedAndersonDarling(countedSteps(values, 1)) - fine)).toBeLessThan(0.01 * fine);
+  });
+
+  it('does not depend on where the readings lie, nor on their order or direction', () => {
+    const values = column('coarse-60');
+    const statistic = roundedAndersonDarling(countedSteps(values, 0.5));
+    for (const other of [values.map((x) => x + 1e9), values.map((x) => -x), values.toReversed()]) {
+      expect(relativeError(roundedAndersonDarling(countedSteps(other, 0.5)), statistic)).toBeLessThan(1e-9);
+    }
+  });
+
+  it('is 0 where a rounded normal fits whatever comes: two neighbouring values', () => {
+    expect(roundedAndersonDarling(countedSteps(Float64Array.of(5, 5, 5, 6), 1))).toBe(0);
+  });
+
+  it('grows with a reading far beyond anything, and stays finite', () => {
+    const values = Float64Array.from({ length: 4000 }, (_, i) => (i === 0 ? 400 : i % 5));
+    const far = roundedAndersonDarling(countedSteps(values, 1));
+    expect(far).toBeGreaterThan(10);
+    expect(far).toBeLessThan(Infinity);
+  });
+
+  it('rejects a rounded normal at 5 % in 5 of 100 samples, however coarse the steps', () => {
+    for (const [stepInSd, n] of [
+      [0.25, 20],
+      [0.5, 8],
+      [1, 20],
+    ] as const) {
+      const stream = createStream(9, n);
+      const values = new Float64Array(n);
+      const samples = 500;
+      let rejected = 0;
+      for (let k = 0; k < samples; k++) {
+        roundDraw({ mean: (k * 0.618034) % 1, sd: 1 / stepInSd }, stream, values);
+        const cells = countSteps(values);
+        const found = simulateRoundedAndersonDarling({ n, population: populationOf(cells)! }, createStream(k, 1), 99);
+        if (simulatedP(roundedAndersonDarling(cells), [found], k).pValue <= 0.05) rejected++;
+      }
+      const error = Math.sqrt((0.05 * 0.95) / samples);
+      expect(Math.abs(rejected / samples - 0.05), `steps of ${stepInSd} sd, n = ${n}`).toBeLessThan(4 * error);
+    }
+  });
+
+  it('draws again where rounding leaves no spread, and says so where it nearly always does', () => {
+    const found = simulateRoundedAndersonDarling(
+      { n: 3, population: { mean: 0.02, sd: 0.3 } },
+      createStream(1, 0),
+      500,
+    );
+    expect(found.every(Number.isFinite)).toBe(true);
+    const never = () => roundDraw({ mean: 0, sd: 0.02 }, createStream(1, 0), new Float64Array(50));
+    expect(never).toThrow(RangeError);
   });
 });
 
@@ -149,6 +221,15 @@ describe('analysis normality', () => {
         .join(''),
     ).toContain('Coarse rounding alone can explain');
     expect(result.notes.map((n) => n.code)).toContain('rounding');
+  });
+
+  it.each([200, 60, 4])('answers at once for %d readings of which one lies a step off', async (n) => {
+    const values = Float64Array.from({ length: n }, (_, i) => (i === 0 ? 6 : 5));
+    const result = await normality(values, 1);
+    expect(result.tests[0]!.pResolution!.pValue).toBe(1);
+    expect(result.tests[0]!.tooCoarse).toBe(true);
+    expect(result.summary.outcome).not.toBe('evidence');
+    expect(result.notes.find(({ code }) => code === 'too-coarse')!.text).toContain('only a finer instrument can');
   });
 
   it('words a large p as no evidence against, with what n could have missed', async () => {

@@ -2,12 +2,17 @@ import {
   simulateAndersonDarling,
   type AndersonDarlingReplicates,
 } from '../goodness-of-fit/normality/anderson-darling-simulation.js';
+import {
+  simulateRoundedAndersonDarling,
+  type RoundedReplicates,
+} from '../goodness-of-fit/normality/rounded-anderson-darling.js';
 import { simulateOrderedScores, type BandReplicates } from '../probability-plot/whole-plot-band.js';
 import { createStream } from '../random/stream.js';
 
 /** The repeated work that analyses order, each with the input it takes. */
 export interface KernelInputs {
   'anderson-darling-replicates': AndersonDarlingReplicates;
+  'rounded-anderson-darling-replicates': RoundedReplicates;
   'ordered-scores': BandReplicates;
 }
 
@@ -19,6 +24,7 @@ type Kernel<K extends keyof KernelInputs> = (
 
 const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'anderson-darling-replicates': simulateAndersonDarling,
+  'rounded-anderson-darling-replicates': simulateRoundedAndersonDarling,
   'ordered-scores': simulateOrderedScores,
 };
 

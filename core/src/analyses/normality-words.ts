@@ -32,7 +32,7 @@ export function normalityFinding({ tests, summary, mean, sd, unit, resolution, a
       return [
         { text: 'Coarse rounding alone', strong: true },
         {
-          text: ` can explain the departure from${normal}: ${figures}, ${equalsP(test.pValue!)} as written, but ${equalsP(test.pResolution!.pValue)} against samples rounded to ${resolution}, level ${alpha}.`,
+          text: ` can explain the departure from${normal}: ${figures}, ${equalsP(test.pValue!)} as written, but ${equalsP(test.pResolution!.pValue)} against a normal rounded to ${resolution}, level ${alpha}.`,
         },
       ];
     case 'open':
@@ -66,7 +66,11 @@ function resolutionNote(sample: Sample, sorted: Float64Array, test: NormalityTes
   if (!resolution || !test.pResolution || tied === 0) return [];
   const share = tied === 1 ? '1 reading shares its value' : `${groupThousands(tied)} readings share a value`;
   const steps = `${share} with another: the readings step by ${resolution}.`;
-  const rounded = `Samples rounded likewise give ${equalsP(test.pResolution.pValue)}`;
+  if (test.tooCoarse) {
+    const text = `${steps} So coarsely rounded, no sample of ${groupThousands(sorted.length)} could show a departure at this level: only a finer instrument can.`;
+    return [{ code: 'too-coarse', text }];
+  }
+  const rounded = `Against a normal rounded likewise ${equalsP(test.pResolution.pValue)}`;
   if (outcome === 'rounding') {
     return [{ code: 'rounding', text: `${steps} ${rounded}: a finer instrument, not more readings, would settle it.` }];
   }

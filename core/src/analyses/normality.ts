@@ -5,10 +5,17 @@ import {
   andersonDarlingAsymptotic,
 } from '../goodness-of-fit/normality/anderson-darling.js';
 import type { Population } from '../goodness-of-fit/normality/anderson-darling-simulation.js';
-import { shareBelow, simulatedCriticalValue, simulatedP, type SimulatedP } from '../goodness-of-fit/simulated-p.js';
+import { roundedAndersonDarling } from '../goodness-of-fit/normality/rounded-anderson-darling.js';
+import { countSteps, populationOf, stepsOf, type RoundedNormal } from '../goodness-of-fit/rounded-normal.js';
+import {
+  shareAtGreatest,
+  shareBelow,
+  simulatedCriticalValue,
+  simulatedP,
+  type SimulatedP,
+} from '../goodness-of-fit/simulated-p.js';
 import { centralMoments } from '../numeric/sums.js';
 import { GREATEST_SEED } from '../random/stream.js';
-import type { Sample } from '../readings/sample.js';
 import { defineAnalysis, type Note, type SentencePart } from './analysis.js';
 import { unavailable, whyNot } from './cautions.js';
 import { chunkSizeFor, type KernelOrder } from './kernels.js';
@@ -41,8 +48,15 @@ export interface NormalityTest {
   pMethod: 'simulated' | 'asymptotic' | null;
   pAsymptotic: number | null;
   pSimulated: SimulatedP | null;
-  /** Every replicate rounded to the resolution before the statistic is taken; null without a resolution. */
+  /**
+   * Against a normal that is rounded as the readings are; null without a resolution. Coarse readings (an sd below 8 steps) are compared by
+   * `roundedStatistic`, replicates likewise; finer ones by A² of replicates that are rounded before it is taken.
+   */
   pResolution: SimulatedP | null;
+  /** A² of the counted steps against the rounded normal; null where the steps are fine. */
+  roundedStatistic: number | null;
+  /** True where so many rounded replicates share the greatest statistic that p can never be below the level. */
+  tooCoarse: boolean;
 }
 
 /** How often a sample of this size from another population would have passed at the level. */
@@ -82,38 +96,56 @@ const method: SentencePart[] = [
   '.',
 ];
 
+/** Steps finer than this many in an sd change the statistic too little to matter. */
+const COARSE = 8;
+
+/** How the rounding is judged: nothing to judge, replicates rounded before A² is taken, or the counted steps. */
+type Rounding =
+  | { by: 'rounded-replicates'; population: RoundedNormal }
+  | { by: 'counted-steps'; population: RoundedNormal; statistic: number };
+
+function roundingOf(values: Float64Array, resolution: number | null, sd: number): Rounding | null {
+  if (!resolution) return null;
+  const inSteps = sd / resolution;
+  if (inSteps >= COARSE) {
+    const offset = (centralMoments(values).mean - values[0]!) / resolution;
+    const population = { mean: offset - Math.floor(offset), sd: Math.sqrt(inSteps * inSteps - 1 / 12) };
+    return { by: 'rounded-replicates', population };
+  }
+  const steps = stepsOf(values, resolution);
+  // Readings within half a step of one another have no spread in steps.
+  const cells = countSteps(steps);
+  const population = populationOf(cells);
+  return population && { by: 'counted-steps', population, statistic: roundedAndersonDarling(cells) };
+}
+
 /** The repeated work: plain replicates, replicates rounded as the instrument rounds, and two populations to be noticed. */
-function ordersFor(settings: Request, sample: Sample, mean: number, sd: number) {
-  const n = sample.values.length;
+function ordersFor(settings: Request, n: number, rounding: Rounding | null) {
   const orders: KernelOrder[] = [];
-  let firstStream = 0;
-  const order = (population: Population, replicates: number, rounded: boolean, stream: number) => {
-    const steps = sample.resolution;
-    const rounding =
-      rounded && steps ? { sdInSteps: sd / steps, offset: mean / steps - Math.floor(mean / steps) } : null;
-    const chunkSize = chunkSizeFor(n);
-    const input = { n, population, rounding };
-    orders.push({
-      kernel: 'anderson-darling-replicates',
-      input,
-      seed: settings.seed,
-      firstStream: stream,
-      replicates,
-      chunkSize,
-    });
-    firstStream = stream + Math.ceil(replicates / chunkSize);
+  const chunkSize = chunkSizeFor(n);
+  const order = (kernel: Pick<KernelOrder, 'kernel' | 'input'>, replicates: number, firstStream: number): number => {
+    orders.push({ ...kernel, seed: settings.seed, firstStream, replicates, chunkSize } as KernelOrder);
     return orders.length - 1;
   };
-  const plain = order('normal', settings.replicates!, false, 0);
-  const after = firstStream;
+  const darling = (population: Population, rounded: RoundedNormal | null) =>
+    ({ kernel: 'anderson-darling-replicates', input: { n, population, rounding: rounded } }) as const;
+  const replicates = settings.replicates!;
+  const plain = order(darling('normal', null), replicates, 0);
   // The same draws, rounded: the two p-values then differ by the rounding and not by chance.
-  const rounded = sample.resolution ? order('normal', settings.replicates!, true, 0) : null;
-  firstStream = after;
+  const rounded = !rounding
+    ? null
+    : rounding.by === 'rounded-replicates'
+      ? order(darling('normal', rounding.population), replicates, 0)
+      : order(
+          { kernel: 'rounded-anderson-darling-replicates', input: { n, population: rounding.population } },
+          replicates,
+          0,
+        );
   const power: { population: Missed['population']; index: number }[] = [];
-  if (n <= POWER_GREATEST_N) {
-    for (const population of ['lognormal', 'two-groups'] as const) {
-      power.push({ population, index: order(population, POWER_REPLICATES, false, firstStream) });
-    }
+  let firstStream = Math.ceil(replicates / chunkSize);
+  for (const population of n <= POWER_GREATEST_N ? (['lognormal', 'two-groups'] as const) : []) {
+    power.push({ population, index: order(darling(population, null), POWER_REPLICATES, firstStream) });
+    firstStream += Math.ceil(POWER_REPLICATES / chunkSize);
   }
   return { orders, plain, rounded, power };
 }
@@ -128,7 +160,7 @@ export function outcomeOf({ pValue, pResolution }: NormalityTest, alpha: number)
 /** Does the column follow a normal distribution? Anderson–Darling so far (STATISTICS section 5). */
 export const normalityAnalysis = defineAnalysis<Request, NormalityResult>({
   id: 'normality',
-  version: 2,
+  version: 3,
   name: 'Normality test',
   title: 'does a column follow a normal distribution (Anderson–Darling)',
   request,
@@ -147,11 +179,13 @@ export const normalityAnalysis = defineAnalysis<Request, NormalityResult>({
     const { n, mean, s2 } = centralMoments(sorted);
     const sd = Math.sqrt(s2 / (n - 1));
     const statistic = andersonDarling(sorted, mean, sd);
+    const rounding = roundingOf(sample.values, resolution, sd);
 
     const assemble = (
       pSimulated: SimulatedP | null,
       pResolution: SimulatedP | null,
       missed: Missed[],
+      tooCoarse = false,
     ): NormalityResult => {
       const pAsymptotic = andersonDarlingAsymptotic(statistic, n);
       const test: NormalityTest = {
@@ -164,6 +198,8 @@ export const normalityAnalysis = defineAnalysis<Request, NormalityResult>({
         pAsymptotic,
         pSimulated,
         pResolution,
+        roundedStatistic: rounding?.by === 'counted-steps' ? rounding.statistic : null,
+        tooCoarse,
       };
       const outcome = outcomeOf(test, alpha);
       const notes = normalityNotes(sample, sorted, test, alpha, outcome);
@@ -171,7 +207,7 @@ export const normalityAnalysis = defineAnalysis<Request, NormalityResult>({
       return { ...base, tests: [test], missed, summary: { outcome }, notes };
     };
 
-    const work = ordersFor(settings, sample, mean, sd);
+    const work = ordersFor(settings, n, rounding);
     const answers = yield { partial: assemble(null, null, []), orders: work.orders };
     const plain = answers[work.plain]!;
     const critical = simulatedCriticalValue(plain, alpha);
@@ -180,8 +216,12 @@ export const normalityAnalysis = defineAnalysis<Request, NormalityResult>({
       share: shareBelow(answers[index]!, critical),
       replicates: POWER_REPLICATES,
     }));
-    const pResolution = work.rounded === null ? null : simulatedP(statistic, answers[work.rounded]!, seed);
-    return assemble(simulatedP(statistic, plain, seed), pResolution, missed);
+    const pSimulated = simulatedP(statistic, plain, seed);
+    if (work.rounded === null) return assemble(pSimulated, null, missed);
+    const rounded = answers[work.rounded]!;
+    const compared = rounding?.by === 'counted-steps' ? rounding.statistic : statistic;
+    const tooCoarse = shareAtGreatest(rounded) >= alpha;
+    return assemble(pSimulated, simulatedP(compared, rounded, seed), missed, tooCoarse);
   },
   finding: normalityFinding,
 });

@@ -54,3 +54,19 @@ export function shareBelow(chunks: readonly Float64Array[], critical: number): n
   }
   return below / total;
 }
+
+/** The share of replicates at the greatest statistic of all: no p-value can be below it. */
+export function shareAtGreatest(chunks: readonly Float64Array[]): number {
+  let greatest = -Infinity;
+  let ties = 0;
+  let total = 0;
+  for (const chunk of chunks) {
+    total += chunk.length;
+    for (let i = 0; i < chunk.length; i++) {
+      const x = chunk[i]!;
+      if (x > greatest + TIE * Math.abs(x)) [greatest, ties] = [x, 1];
+      else if (x >= greatest - TIE * Math.abs(x)) ties++;
+    }
+  }
+  return ties / total;
+}

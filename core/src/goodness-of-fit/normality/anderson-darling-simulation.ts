@@ -4,6 +4,8 @@ import { createSorter } from '../../numeric/sort.js';
 import { standardise } from '../../numeric/standardise.js';
 import { fillNormals } from '../../random/normal.js';
 import type { StreamState } from '../../random/stream.js';
+import type { RoundedNormal } from '../rounded-normal.js';
+import { roundDraw } from './rounded-draws.js';
 
 /** Where a replicate is drawn from. The two others are what the sample size is judged by: could it have been noticed? */
 export type Population = 'normal' | 'lognormal' | 'two-groups';
@@ -16,11 +18,8 @@ export const GROUP_DISTANCE = 3;
 export interface AndersonDarlingReplicates {
   n: number;
   population: Population;
-  /**
-   * Rounds every replicate as the instrument does: `sdInSteps` is the sd of the readings over the resolution, `offset` the mean
-   * of the readings in steps, of which only the part after the decimal mark matters. Null: not rounded.
-   */
-  rounding: { sdInSteps: number; offset: number } | null;
+  /** Rounds every replicate as the instrument does: the population in steps. Null: not rounded. */
+  rounding: RoundedNormal | null;
 }
 
 /** Turns standard normals into a draw from the population, in place. */
@@ -28,18 +27,6 @@ function shapeDraw(values: Float64Array, population: Population): void {
   const n = values.length;
   if (population === 'lognormal') for (let i = 0; i < n; i++) values[i] = exp(LOGNORMAL_LOG_SD * values[i]!);
   if (population === 'two-groups') for (let i = n >> 1; i < n; i++) values[i] = values[i]! + GROUP_DISTANCE;
-}
-
-/** Rounds to whole steps, in place; false when no spread is left. */
-function roundDraw(values: Float64Array, sdInSteps: number, offset: number): boolean {
-  const n = values.length;
-  let spread = false;
-  for (let i = 0; i < n; i++) {
-    const x = Math.round(offset + sdInSteps * values[i]!);
-    values[i] = x;
-    spread ||= x !== values[0];
-  }
-  return spread;
 }
 
 /** The memory of a run of replicates: allocated once, since nothing may be allocated for each. */
@@ -93,7 +80,7 @@ export function replicateStatistic({ values, lower, upper, sort }: Scratch): num
   return -n - weighted / n;
 }
 
-/** The statistics A² of so many replicates, in the order drawn. A replicate that rounding leaves without spread is drawn again. */
+/** The statistics A² of so many replicates, in the order drawn. */
 export function simulateAndersonDarling(
   { n, population, rounding }: AndersonDarlingReplicates,
   state: StreamState,
@@ -103,9 +90,9 @@ export function simulateAndersonDarling(
   const { values } = scratch;
   const statistics = new Float64Array(replicates);
   for (let r = 0; r < replicates; r++) {
-    fillNormals(state, values);
+    if (rounding) roundDraw(rounding, state, values);
+    else fillNormals(state, values);
     if (population !== 'normal') shapeDraw(values, population);
-    if (rounding) while (!roundDraw(values, rounding.sdInSteps, rounding.offset)) fillNormals(state, values);
     statistics[r] = replicateStatistic(scratch);
   }
   return statistics;

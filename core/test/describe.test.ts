@@ -441,4 +441,24 @@ group('the tests of the shape under normality', () => {
     expect(skewnessTest(0, 50)).toEqual({ z: 0, pValue: 1 });
     expect(kurtosisTest(1, 19)).toBeNull();
   });
+
+  it('keeps all digits of readings ten thousand million steps from 0', () => {
+    const values = Float64Array.of(10000000.162, 10000000.188, 10000000.189, 10000000.253, 10000000.066);
+    const found = describe(values, 0.001);
+    // 162, 188, 189, 253 and 66 thousandths: variance 18441.2/4 in squares of these.
+    expect(found.variance).toBeCloseTo(0.0046103, 15);
+    expect(found.medianAbsoluteDeviation).toBe(0.026);
+    const wide = values.map((x) => Number((x * 1e5).toFixed(0)) / 1);
+    expect(describe(wide, 1).range).toBe(18700);
+  });
+
+  it('is 0 where the mean is zero up to rounding, as of standard scores', () => {
+    const z = column('normal-40');
+    const { mean, sd } = describe(z);
+    const scores = z.map((x) => (x - mean) / sd!);
+    const left = describe(scores).mean;
+    expect(describe(scores.map((x) => x - left)).mean).toBe(0);
+    expect(describe(Float64Array.of(0.1, 0.2, -0.3)).sum).toBe(0);
+    expect(describe(Float64Array.of(1e-9, 2e-9, -2e-9)).mean).toBeGreaterThan(0);
+  });
 });

@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { decimalsOf, formatFigure, formatP, formatPercent, groupThousands } from '../src/numeric/format.js';
+import {
+  decimalsOf,
+  equalsP,
+  formatFigure,
+  formatP,
+  formatPercent,
+  formatValue,
+  groupThousands,
+} from '../src/numeric/format.js';
 
 describe('the one rounding rule', () => {
   it('gives a location one decimal more than the resolution and a spread two', () => {
@@ -30,6 +38,42 @@ describe('the one rounding rule', () => {
     expect(formatFigure(0.07891, 'statistic')).toBe('0.0789');
   });
 
+  it('shows as many figures of a p as tell it from the level it is read against', () => {
+    expect(formatP(0.04996, 0.05)).toBe('0.04996');
+    expect(formatP(0.0496, 0.05)).toBe('0.0496');
+    expect(formatP(0.0500001, 0.05)).toBe('0.050');
+    expect(formatP(0.0996, 0.1)).toBe('0.0996');
+    expect(formatP(0.00007, 0.00005)).toBe('0.000070');
+    for (const alpha of [0.01, 0.05, 0.1, 0.25]) {
+      for (let k = -400; k <= 400; k++) {
+        const p = alpha * (1 + k * 1e-5);
+        expect(Number(formatP(p, alpha)) < alpha, `${p} at ${alpha}`).toBe(p < alpha);
+      }
+    }
+    expect(equalsP(0.00001, 0.05)).toBe('p < 0.0001');
+  });
+
+  it('rounds once, whatever the size', () => {
+    expect(formatValue(1234549500)).toBe('1.2345 × 10⁹');
+    expect(formatValue(4.293550316942856e-6)).toBe('4.2936 × 10⁻⁶');
+    expect(formatFigure(9999999.5, 'reading')).toBe('1.0000 × 10⁷');
+    expect(formatFigure(9999499, 'reading')).toBe('9999499');
+    expect(formatFigure(3.8028e-15, 'location')).toBe('3.8028 × 10⁻¹⁵');
+    expect(formatFigure(-1.5e-9, 'location')).toBe('\u22121.5000 × 10⁻⁹');
+    expect(formatPercent(1e-9)).toBe('1.00 × 10⁻⁷ %');
+    // Against the decimal digits of the double itself.
+    let state = 1;
+    for (let k = 0; k < 3000; k++) {
+      state = (state * 48271) % 2147483647;
+      const x = (state / 2147483647) * Number(`1e${(k % 24) - 8}`);
+      const text = formatFigure(x, 'location');
+      const found = text.includes('×')
+        ? Number(text.replace(' × 10', 'e').replace(/[⁻⁰¹²³⁴⁵⁶⁷⁸⁹]/g, (c) => '-0123456789'['⁻⁰¹²³⁴⁵⁶⁷⁸⁹'.indexOf(c)]!))
+        : Number(text);
+      expect(found, text).toBe(x >= 1e5 && x < 9999500 ? Number(x.toFixed(0)) : Number(x.toPrecision(5)));
+    }
+  });
+
   it('knows decimals, thousands and percentages', () => {
     expect([1, 0.5, 0.01, 10, 0.25].map(decimalsOf)).toEqual([0, 1, 2, 0, 2]);
     expect(groupThousands(100_000)).toBe('100\u202f000');
@@ -44,6 +88,6 @@ describe('decimals that the analyst has set', () => {
     expect(formatFigure(8.016_04, 'reading', null, 0)).toBe('8');
     expect(formatFigure(-0.000_04, 'spread', 0.01, 2)).toBe('0.00');
     expect(formatFigure(1.2345, 'statistic', 0.01, null)).toBe('1.23');
-    expect(formatFigure(1e300, 'location', null, 2)).toBe('1.0000e300');
+    expect(formatFigure(1e300, 'location', null, 2)).toBe('1.0000 × 10³⁰⁰');
   });
 });

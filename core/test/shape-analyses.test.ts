@@ -104,15 +104,17 @@ group('describe in words', () => {
     const normal = done<DescribeResult>('describe', sampled('normal-40'));
     expect(words(describeAnalysis.finding(normal))).toContain('lean to neither side');
     expect(describeParagraph(normal, 0.05)).toContain('No evidence of a lean (skewness 0.393, p = 0.28).');
-    expect(describeParagraph(normal, 0.05)).toContain('No gap, no far reading and no drift over the rows stand out.');
-    // The same readings against a looser level.
-    expect(words(describeAnalysis.finding({ ...normal, alpha: 0.3 }))).toContain('lean to the right');
+    expect(describeParagraph(normal, 0.05)).toContain('No gap and no drift over the rows stand out.');
   });
 
   it('names far readings with their rows, gaps, coarse steps and a drift', () => {
     const far = describeParagraph(done<DescribeResult>('describe', sampled('one-far-25')), 0.05);
     const row = columns['one-far-25']!.values.indexOf(14.4) + 1;
-    expect(far).toContain(`Far out, beyond three quartile ranges: row ${row} (14.40\u00a0mm).`);
+    expect(far).toMatch(
+      new RegExp(
+        `Far out: 14\\.40\u00a0mm, row ${row} \\(the farthest \\S+ quartile ranges beyond the quartiles, p [=<] \\S+\\)\\.`,
+      ),
+    );
     expect(describeParagraph(done<DescribeResult>('describe', sampled('two-groups-64')), 0.05)).toMatch(
       /Between 5\.\d\d\u00a0mm and 6\.\d\d\u00a0mm there is no reading: a wider gap/,
     );

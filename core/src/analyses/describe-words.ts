@@ -1,7 +1,8 @@
 import type { QuantileType } from '../describe/quantiles.js';
-import { formatFigure, formatP, groupThousands } from '../numeric/format.js';
+import { equalsP, formatFigure, formatPercentOf, groupThousands } from '../numeric/format.js';
 import type { Piece } from './analysis.js';
 import type { Described, DescribeResult } from './describe.js';
+import type { Look } from './describe-claims.js';
 
 /** Each definition of quartiles by what it does; the number is Hyndman & Fan's. */
 const QUANTILE_WORDS: Record<QuantileType, string> = {
@@ -29,11 +30,18 @@ function inUnit(
   return `${formatFigure(value, kind, resolution, decimals)}${unit ? `\u00a0${unit}` : ''}`;
 }
 
-/** Which way the readings lean, where the test of the skewness says so at this level. */
-export function leanOf({ skewnessTest, skewness }: Described, alpha: number): 'left' | 'right' | null {
-  if (!skewnessTest || skewnessTest.pValue >= alpha) return null;
+/** Which way the readings lean, where that is claimed of them. */
+export function leanOf({ claims, skewness }: Described): 'left' | 'right' | null {
+  if (!claims.found.includes('lean')) return null;
   return skewness.moment! > 0 ? 'right' : 'left';
 }
+
+/** A p-value of one look among several, told apart from the level where it alone would be below it. */
+function oneLook(p: number, found: boolean, { looks }: Described['claims'], alpha: number): string {
+  const among = !found && p < alpha && looks > 1 ? `, which is no rarity in ${COUNTS[looks]} looks` : '';
+  return `${equalsP(p, alpha)}${among}`;
+}
+const COUNTS = ['no', 'one', 'two', 'three', 'four', 'five'];
 
 /** "the upper tail reaches 2.1 times as far as the lower": from the median to the ends. */
 function reachWords({ min, median, max }: Described): string {
@@ -46,14 +54,14 @@ function reachWords({ min, median, max }: Described): string {
   return `the ${longer} tail reaches ${times < 10 ? times.toPrecision(2) : Math.round(times)} times as far as the ${shorter}`;
 }
 
-function oneFinding(figures: Described, alpha: number): Piece[] {
+function oneFinding(figures: Described): Piece[] {
   const { n, mean, sd, distinct } = figures;
   const centre = { text: inUnit(figures, mean, 'location'), strong: true };
   if (n === 1) return [{ text: 'One reading stands at ' }, centre, { text: '.' }];
   const start = { text: `${groupThousands(n)} readings centre at ` };
   const spread = `, with an sd of ${inUnit(figures, sd ?? 0, 'spread')}`;
   if (distinct === 1 || !figures.skewnessTest) return [start, centre, { text: `${spread}.` }];
-  const lean = leanOf(figures, alpha);
+  const lean = leanOf(figures);
   if (!lean)
     return [start, centre, { text: `${spread}, and ` }, { text: 'lean to neither side', strong: true }, { text: '.' }];
   const to = { text: `lean to the ${lean}`, strong: true };
@@ -62,8 +70,8 @@ function oneFinding(figures: Described, alpha: number): Piece[] {
 
 /** The finding: centre, spread and lean of a column, or how the groups compare. */
 export function describeFinding(result: DescribeResult): Piece[] {
-  const { groups, by, alpha } = result;
-  if (!groups || groups.length < 2) return oneFinding(groups?.[0] ?? result, alpha);
+  const { groups, by } = result;
+  if (!groups || groups.length < 2) return oneFinding(groups?.[0] ?? result);
   if (new Set(groups.map(({ unit }) => unit)).size > 1) {
     return [
       {
@@ -90,20 +98,17 @@ export function describeFinding(result: DescribeResult): Piece[] {
 }
 
 function symmetrySentence(figures: Described, alpha: number): string {
-  const { skewnessTest: skew, kurtosisTest: tails, skewness, kurtosis, n } = figures;
+  const { skewnessTest: skew, kurtosisTest: tails, skewness, kurtosis, n, claims } = figures;
   if (!skew) return `${n} readings are too few to tell a lean from chance.`;
-  const lean = leanOf(figures, alpha);
-  const figure = `skewness ${formatFigure(skewness.adjusted!, 'statistic')}, p = ${formatP(skew.pValue)}`.replace(
-    '= <',
-    '<',
-  );
+  const lean = leanOf(figures);
+  const figure = `skewness ${formatFigure(skewness.adjusted!, 'statistic')}, ${oneLook(skew.pValue, lean !== null, claims, alpha)}`;
   const leaning = lean
     ? `The lean is more than chance would give in ${groupThousands(n)} normal readings (${figure})`
     : `No evidence of a lean (${figure})`;
-  if (!tails || tails.pValue >= alpha) return `${leaning}.`;
+  if (!tails || !claims.found.includes('tails')) return `${leaning}.`;
   const kind = kurtosis.moment! > 0 ? 'reach further' : 'end sooner';
-  const tailFigure = `excess kurtosis ${formatFigure(kurtosis.adjusted!, 'statistic')}, p = ${formatP(tails.pValue)}`;
-  return `${leaning}; the tails ${kind} than a normal’s (${tailFigure.replace('= <', '<')}).`;
+  const tailFigure = `excess kurtosis ${formatFigure(kurtosis.adjusted!, 'statistic')}, ${equalsP(tails.pValue, alpha)}`;
+  return `${leaning}; the tails ${kind} than a normal’s (${tailFigure}).`;
 }
 
 /** The distance of mean and median, in words that do not make much of little. */
@@ -117,24 +122,38 @@ function centreSentence(figures: Described): string {
   return `${half}; the mean stands ${apart.toPrecision(2)} sd ${side} the median, ${inUnit(figures, median, 'location')}.`;
 }
 
-function farSentence(figures: Described): string {
-  const { far, farCount } = figures;
-  const named = far.slice(0, 3).map(({ row, value }) => `row ${row} (${inUnit(figures, value, 'reading')})`);
-  const more = farCount > 3 ? ` and ${groupThousands(farCount - 3)} more` : '';
-  return `Far out, beyond three quartile ranges: ${named.join(', ')}${more}.`;
+/** The readings outside the fence that are named, the furthest first. */
+function namedOutside(figures: Described, count: number): string {
+  const named = figures.outside.slice(0, Math.min(3, count));
+  const words = named.map(({ row, value }) => `${inUnit(figures, value, 'reading')}, row ${row}`).join('; ');
+  return count > 3 ? `${words}; and ${groupThousands(count - 3)} more` : words;
 }
 
-function driftSentence({ drift }: Described): string {
+function farSentence(figures: Described, alpha: number): string {
+  const { farthest, farCount } = figures;
+  const times = `the farthest ${farthest!.multiple.toPrecision(2)} quartile ranges beyond the quartiles`;
+  return `Far out: ${namedOutside(figures, Math.max(1, farCount))} (${times}, ${equalsP(farthest!.pValue, alpha)}).`;
+}
+
+/** A reading that the box plot marks though nothing is claimed of it: how often a clean sample has such a one. */
+function fenceSentence(figures: Described): string {
+  const { n, outsideCount, farthest } = figures;
+  const lies = outsideCount === 1 ? 'lies' : 'lie';
+  const share = `${formatPercentOf(farthest!.fenceShare, undefined, 2)} of normal samples of ${groupThousands(n)}`;
+  return `${namedOutside(figures, outsideCount)} ${lies} outside the fence, as some reading does in about ${share}.`;
+}
+
+function driftSentence({ drift }: Described, alpha: number): string {
   const way = drift!.correlation > 0 ? 'rise' : 'fall';
-  const figure = `rank correlation ${formatFigure(drift!.correlation, 'statistic')}, p = ${formatP(drift!.pValue)}`;
-  return `Over the rows the readings ${way} (${figure.replace('= <', '<')}).`;
+  const figure = `rank correlation ${formatFigure(drift!.correlation, 'statistic')}, ${equalsP(drift!.pValue, alpha)}`;
+  return `Over the rows the readings ${way} (${figure}).`;
 }
 
-function gapSentence(figures: Described): string {
+function gapSentence(figures: Described, alpha: number): string {
   const { from, to, pValue } = figures.gap!;
-  const p = pValue < 0.0001 ? formatP(pValue) : `≤ ${formatP(pValue)}`;
+  const p = equalsP(pValue, alpha).replace('=', '≤');
   const ends = `${inUnit(figures, from, 'reading')} and ${inUnit(figures, to, 'reading')}`;
-  return `Between ${ends} there is no reading: a wider gap than one normal group would leave (p ${p}).`;
+  return `Between ${ends} there is no reading: a wider gap than one normal group would leave (${p}).`;
 }
 
 const MANY = 500;
@@ -152,25 +171,23 @@ function stepSentence({ resolution, sd, distinct, tied, n }: Described): string 
 /** What a careful colleague would say of a column, in a paragraph: middle, lean, gaps, far readings, steps, drift. */
 export function describeParagraph(figures: Described, alpha: number): string {
   if (figures.n < 3 || figures.distinct === 1 || !figures.sd) return '';
-  const { gap, farCount, drift } = figures;
-  const [gaps, far, drifts] = [
-    gap !== null && gap.pValue < alpha,
-    farCount > 0,
-    drift !== null && drift.pValue < alpha,
-  ];
+  const { claims, drift, outsideCount, farthest } = figures;
+  const claimed = (look: Look) => claims.found.includes(look);
+  const outside = !claimed('far') && outsideCount > 0 && farthest !== null;
   const quiet = [
-    gaps ? '' : 'no gap',
-    far ? '' : 'no far reading',
-    drifts || !drift ? '' : 'no drift over the rows',
+    claimed('gap') ? '' : 'no gap',
+    claimed('far') || outside ? '' : 'no far reading',
+    claimed('drift') || !drift ? '' : 'no drift over the rows',
   ].filter(Boolean);
   const still = quiet.length > 1 ? `${quiet.slice(0, -1).join(', ')} and ${quiet.at(-1)}` : (quiet[0] ?? '');
   return [
     centreSentence(figures),
     symmetrySentence(figures, alpha),
-    gaps ? gapSentence(figures) : null,
-    far ? farSentence(figures) : null,
+    claimed('gap') ? gapSentence(figures, alpha) : null,
+    claimed('far') ? farSentence(figures, alpha) : null,
+    outside ? fenceSentence(figures) : null,
     stepSentence(figures),
-    drifts ? driftSentence(figures) : null,
+    claimed('drift') ? driftSentence(figures, alpha) : null,
     still ? `${still[0]!.toUpperCase()}${still.slice(1)} ${quiet.length > 1 ? 'stand' : 'stands'} out.` : null,
   ]
     .filter((sentence) => sentence !== null)
@@ -178,23 +195,25 @@ export function describeParagraph(figures: Described, alpha: number): string {
 }
 
 /** What stands out in one group, in a few words; nothing where nothing does. */
-function oddWords(figures: Described, alpha: number): string {
-  const { drift, gap, farCount } = figures;
-  const lean = leanOf(figures, alpha);
-  const odd = [
-    lean ? `leans to the ${lean}` : '',
-    farCount > 0 ? `has ${farCount === 1 ? 'a far reading' : `${groupThousands(farCount)} far readings`}` : '',
-    gap !== null && gap.pValue < alpha ? 'has a gap' : '',
-    drift !== null && drift.pValue < alpha ? `${drift.correlation > 0 ? 'rises' : 'falls'} over the rows` : '',
-  ].filter(Boolean);
-  return odd.length ? `${figures.name} ${odd.join(', ')}` : '';
+function oddWords(figures: Described): string {
+  const { drift, farCount, claims } = figures;
+  const lean = leanOf(figures);
+  const far = farCount > 1 ? `${groupThousands(farCount)} far readings` : 'a far reading';
+  const words: Record<Look, string> = {
+    lean: `leans to the ${lean}`,
+    tails: 'has tails unlike a normal’s',
+    gap: 'has a gap',
+    far: `has ${far}`,
+    drift: drift && drift.correlation > 0 ? 'rises over the rows' : 'falls over the rows',
+  };
+  return claims.found.length ? `${figures.name} ${claims.found.map((look) => words[look]).join(', ')}` : '';
 }
 
 /** The paragraph of a whole result: of the column, or what stands out in which group. */
 export function resultParagraph(result: DescribeResult): string {
   const { groups, alpha } = result;
   if (!groups) return describeParagraph(result, alpha);
-  const odd = groups.map((group) => oddWords(group, alpha)).filter(Boolean);
+  const odd = groups.map(oddWords).filter(Boolean);
   if (odd.length === 0) return 'In no group a lean, a gap, a far reading or a drift over the rows stands out.';
   return `What stands out: ${odd.join('; ')}.`;
 }

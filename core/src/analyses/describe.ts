@@ -3,7 +3,8 @@ import { boxOf, type Outside } from '../describe/box.js';
 import { describeWorked, type Description } from '../describe/describe.js';
 import { driftOf, type Drift } from '../describe/drift.js';
 import { widestGap, type Gap } from '../describe/gap.js';
-import { QUANTILE_TYPES, quartilesOfSorted } from '../describe/quantiles.js';
+import { shareBeyond } from '../describe/fence-multiples.js';
+import { QUANTILE_TYPES, quartilesOfSorted, type QuantileType } from '../describe/quantiles.js';
 import { worked } from '../describe/working-unit.js';
 import { kurtosisTest } from '../goodness-of-fit/normality/kurtosis.js';
 import { skewnessTest, type MomentTest } from '../goodness-of-fit/normality/skewness.js';
@@ -11,6 +12,7 @@ import { ordered } from '../numeric/ordered.js';
 import { formatPercent } from '../numeric/format.js';
 import type { Sample } from '../readings/sample.js';
 import { defineAnalysis, type Note } from './analysis.js';
+import { claimsOf, type Claims } from './describe-claims.js';
 import { confidenceNote, levelNote, unavailable, unreadableNote, whyEmpty } from './cautions.js';
 import { describeFinding, quantileChoice } from './describe-words.js';
 import { groupSettings, partsOf, subjectWords } from './groups.js';
@@ -41,6 +43,8 @@ export interface Described extends Description {
   name: string;
   unit: string;
   resolution: number | null;
+  /** The level its claims are read against. */
+  alpha: number;
   /** Decimals that figures in the unit of the readings are shown with; null: by the resolution. */
   decimals: number | null;
   missing: number;
@@ -50,14 +54,28 @@ export interface Described extends Description {
   kurtosisTest: MomentTest | null;
   drift: Drift | null;
   gap: Gap | null;
-  /** Beyond 3 quartile ranges from the quartiles, the furthest first. */
-  far: Outside[];
+  /** Outside the fence of the box plot, 1.5 quartile ranges from the quartiles: the furthest first. */
+  outside: Outside[];
+  outsideCount: number;
+  /** Beyond 3 quartile ranges. */
   farCount: number;
+  /** How far out the farthest reading lies; null below four readings and without spread between the quartiles. */
+  farthest: Farthest | null;
+  /** What the readings show of five things looked for, at the level shared among them. */
+  claims: Claims;
+}
+
+export interface Farthest {
+  /** Quartile ranges beyond the nearer quartile, as far as the steps of the resolution leave no doubt. */
+  multiple: number;
+  /** How often a normal sample of this size has a reading so far out, by simulation. */
+  pValue: number;
+  /** How often it has one outside the fence at 1.5 quartile ranges. */
+  fenceShare: number;
 }
 
 export interface DescribeResult extends Described {
   available: true;
-  alpha: number;
   /** The label column, or null. */
   by: string | null;
   /** One for each group that is shown; null for a column as a whole. */
@@ -65,7 +83,7 @@ export interface DescribeResult extends Described {
   notes: Note[];
 }
 
-const MOST_FAR = 20;
+const MOST_OUTSIDE = 20;
 
 /** One column or group, not empty. */
 function described(sample: Sample, options: DescribeRequest): Described {
@@ -77,18 +95,37 @@ function described(sample: Sample, options: DescribeRequest): Described {
   // In the working unit, like the readings they are asked of.
   const scale = work.back(1);
   const gap = sd === null ? null : widestGap(order.sorted, figures.mean / scale, sd / scale, (resolution ?? 0) / scale);
-  const box = boxOf(order, sample.rows, quartilesOfSorted(order.sorted, options.quantileType), 'fences');
-  const far = box.outside.filter(({ far: beyond }) => beyond);
-  return {
-    ...figures,
-    ...{ name, unit, resolution, missing, setAside, decimals: options.decimals ?? null },
+  const quartiles = quartilesOfSorted(order.sorted, options.quantileType);
+  const box = boxOf(order, sample.rows, quartiles, 'fences');
+  const odd = {
     skewnessTest: skewness.moment === null ? null : skewnessTest(skewness.moment, n),
     kurtosisTest: kurtosis.moment === null ? null : kurtosisTest(kurtosis.moment, n),
-    drift: driftOf(order),
+    drift: sample.tallied ? null : driftOf(order),
     gap: gap && { ...gap, from: work.back(gap.from), to: work.back(gap.to) },
-    far: far.slice(0, MOST_FAR).map((one) => ({ ...one, value: work.back(one.value) })),
-    farCount: box.farCount,
+    farthest: farthestOf(order.sorted, quartiles, (resolution ?? 0) / scale, options.quantileType),
   };
+  return {
+    ...figures,
+    ...{ name, unit, resolution, missing, setAside, decimals: options.decimals ?? null, alpha: options.alpha },
+    ...odd,
+    outside: box.outside.slice(0, MOST_OUTSIDE).map((one) => ({ ...one, value: work.back(one.value) })),
+    outsideCount: box.outsideCount,
+    farCount: box.farCount,
+    claims: claimsOf(odd, options.alpha),
+  };
+}
+
+/** A reading may lie half a step nearer than it is written, and each quartile half a step further out. */
+function farthestOf(
+  sorted: Float64Array,
+  [q1, q3]: readonly [number, number],
+  step: number,
+  type: QuantileType,
+): Farthest | null {
+  const multiple = (Math.max(q1 - sorted[0]!, sorted.at(-1)! - q3) - step) / (q3 - q1 + step);
+  const pValue = shareBeyond(multiple, sorted.length, type);
+  const fenceShare = shareBeyond(1.5, sorted.length, type);
+  return q3 > q1 && pValue !== null && fenceShare !== null ? { multiple, pValue, fenceShare } : null;
 }
 
 function notesFor(sample: Sample, { n, sd, distinct, medianInterval }: Described, asked: DescribeRequest): Note[] {
@@ -106,7 +143,7 @@ function notesFor(sample: Sample, { n, sd, distinct, medianInterval }: Described
 /** Centre, spread, order and shape of a column, as a whole and by group (STATISTICS section 1). */
 export const describeAnalysis = defineAnalysis<DescribeRequest, DescribeResult>({
   id: 'describe',
-  version: 2,
+  version: 3,
   name: 'Description',
   title: 'centre, spread, order and shape of a column, with intervals',
   request,
@@ -145,7 +182,6 @@ export const describeAnalysis = defineAnalysis<DescribeRequest, DescribeResult>(
     return {
       available: true,
       ...whole,
-      alpha: asked.alpha,
       by,
       groups: sample.groups ? parts.map((part) => described(part, asked)) : null,
       notes: [...notesFor(sample, whole, asked), ...notes],

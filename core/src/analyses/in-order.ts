@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { driftOf, type Drift } from '../describe/drift.js';
 import { describe } from '../describe/describe.js';
-import { formatFigure, formatP, groupThousands } from '../numeric/format.js';
+import { equalsP, formatFigure, groupThousands } from '../numeric/format.js';
 import { ordered } from '../numeric/ordered.js';
 import { defineAnalysis, isUnavailable, type Piece } from './analysis.js';
+import { unavailable } from './cautions.js';
 import { groupSettings, subjectWords } from './groups.js';
 import { pictured, type Picture, pictureSettings, AXIS_PARTS } from './picture.js';
 import { alphaSetting, columnSetting } from './settings.js';
@@ -26,7 +27,7 @@ export interface InOrderResult extends Picture<InOrderPart> {
 /** Readings in row order, because order is the first thing that a histogram hides (STATISTICS section 2). */
 export const inOrderAnalysis = defineAnalysis<InOrderRequest, InOrderResult>({
   id: 'in-order',
-  version: 1,
+  version: 2,
   name: 'Readings in order',
   title: 'readings in row order about their mean, and whether they drift',
   request,
@@ -34,6 +35,12 @@ export const inOrderAnalysis = defineAnalysis<InOrderRequest, InOrderResult>({
   subject: subjectWords,
   resolve: (settings) => settings,
   *run(asked, sample) {
+    if (sample.tallied) {
+      return unavailable(
+        sample,
+        `${sample.name} is counted out from frequencies: a tally has no order of rows to look at.`,
+      );
+    }
     const found = pictured(
       sample,
       asked,
@@ -53,7 +60,7 @@ export const inOrderAnalysis = defineAnalysis<InOrderRequest, InOrderResult>({
     }
     const { drift } = parts[0]!;
     if (!drift) return [{ text: `${groupThousands(n)} readings in row order, too few or too equal to tell a drift.` }];
-    const p = drift.pValue < 0.0001 ? 'p < 0.0001' : `p = ${formatP(drift.pValue)}`;
+    const p = equalsP(drift.pValue, alpha);
     const figure = `rank correlation with the row ${formatFigure(drift.correlation, 'statistic')}, ${p}`;
     if (moving.length === 0) return [{ text: 'No drift over the rows', strong: true }, { text: ` (${figure}).` }];
     const way = drift.correlation > 0 ? 'rise' : 'fall';

@@ -1,4 +1,4 @@
-import { formatFigure, formatP, formatPercent, groupThousands } from '../numeric/format.js';
+import { equalsP, formatFigure, formatP, formatPercent, groupThousands } from '../numeric/format.js';
 import type { Sample } from '../readings/sample.js';
 import type { Note, Piece } from './analysis.js';
 import { levelNote, tiedCount, unreadableNote } from './cautions.js';
@@ -6,8 +6,6 @@ import type { Missed, NormalityResult, NormalityTest } from './normality.js';
 
 /** What the test says at the level; `open` while p is not known, `rounding` where only coarse rounding speaks against normal. */
 export type Outcome = 'no-evidence' | 'evidence' | 'rounding' | 'open';
-
-const equalsP = (p: number) => (p < 0.0001 ? `p ${formatP(p)}` : `p = ${formatP(p)}`);
 
 /** The finding: never "is normal", always the level. */
 export function normalityFinding({ tests, summary, mean, sd, unit, resolution, alpha }: NormalityResult): Piece[] {
@@ -20,19 +18,19 @@ export function normalityFinding({ tests, summary, mean, sd, unit, resolution, a
       return [
         { text: 'There is ' },
         { text: 'no evidence against', strong: true },
-        { text: `${normal}: ${figures}, ${equalsP(test.pValue!)}, level ${alpha}.` },
+        { text: `${normal}: ${figures}, ${equalsP(test.pValue!, alpha)}, level ${alpha}.` },
       ];
     case 'evidence':
       return [
         { text: 'The readings ' },
         { text: 'depart from', strong: true },
-        { text: `${normal}: ${figures}, ${equalsP(test.pValue!)}, level ${alpha}.` },
+        { text: `${normal}: ${figures}, ${equalsP(test.pValue!, alpha)}, level ${alpha}.` },
       ];
     case 'rounding':
       return [
         { text: 'Coarse rounding alone', strong: true },
         {
-          text: ` can explain the departure from${normal}: ${figures}, ${equalsP(test.pValue!)} as written, but ${equalsP(test.pResolution!.pValue)} against a normal rounded to ${resolution}, level ${alpha}.`,
+          text: ` can explain the departure from${normal}: ${figures}, ${equalsP(test.pValue!, alpha)} as written, but ${equalsP(test.pResolution!.pValue, alpha)} against a normal rounded to ${resolution}, level ${alpha}.`,
         },
       ];
     case 'open':
@@ -60,7 +58,13 @@ export function missedSentence({ n, missed, alpha }: Pick<NormalityResult, 'n' |
   return `With ${groupThousands(n)} readings and level ${alpha} the test misses ${parts.join(', ')}.`;
 }
 
-function resolutionNote(sample: Sample, sorted: Float64Array, test: NormalityTest, outcome: Outcome): Note[] {
+function resolutionNote(
+  sample: Sample,
+  sorted: Float64Array,
+  test: NormalityTest,
+  alpha: number,
+  outcome: Outcome,
+): Note[] {
   const { resolution } = sample;
   const tied = tiedCount(sorted);
   if (!resolution || !test.pResolution || tied === 0) return [];
@@ -70,7 +74,7 @@ function resolutionNote(sample: Sample, sorted: Float64Array, test: NormalityTes
     const text = `${steps} So coarsely rounded, no sample of ${groupThousands(sorted.length)} could show a departure at this level: only a finer instrument can.`;
     return [{ code: 'too-coarse', text }];
   }
-  const rounded = `Against a normal rounded likewise ${equalsP(test.pResolution.pValue)}`;
+  const rounded = `Against a normal rounded likewise ${equalsP(test.pResolution.pValue, alpha)}`;
   if (outcome === 'rounding') {
     return [{ code: 'rounding', text: `${steps} ${rounded}: a finer instrument, not more readings, would settle it.` }];
   }
@@ -80,7 +84,7 @@ function resolutionNote(sample: Sample, sorted: Float64Array, test: NormalityTes
 function straddleNote({ pSimulated }: NormalityTest, alpha: number): Note[] {
   if (!pSimulated || pSimulated.pInterval[0] >= alpha || pSimulated.pInterval[1] <= alpha) return [];
   const [low, high] = pSimulated.pInterval;
-  const text = `The simulated p is known only to lie between ${formatP(low)} and ${formatP(high)}, and the level is inside. Raise the replicates.`;
+  const text = `The simulated p is known only to lie between ${formatP(low, alpha)} and ${formatP(high, alpha)}, and the level is inside. Raise the replicates.`;
   return [{ code: 'p-straddles-level', text }];
 }
 
@@ -93,7 +97,11 @@ export function normalityNotes(
   outcome: Outcome,
 ): Note[] {
   const n = sorted.length;
-  const notes = [...unreadableNote(sample), ...levelNote(alpha), ...resolutionNote(sample, sorted, test, outcome)];
+  const notes = [
+    ...unreadableNote(sample),
+    ...levelNote(alpha),
+    ...resolutionNote(sample, sorted, test, alpha, outcome),
+  ];
   if (n < 20) {
     const text = `${n} readings can show only gross departures: no evidence against normal is weak comfort.`;
     notes.push({ code: 'small-n', text });

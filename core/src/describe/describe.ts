@@ -1,4 +1,5 @@
 import { ordered } from '../numeric/ordered.js';
+import { settled } from '../numeric/settled.js';
 import { centralMoments, type CentralMoments } from '../numeric/sums.js';
 import { meanDistance, medianDistance } from './deviations.js';
 import { geometricMean } from './geometric-mean.js';
@@ -192,17 +193,19 @@ export function describe(
 export function describeWorked({ values, back }: Worked, sorted: Float64Array, options: DescribeOptions): Description {
   const moments = centralMoments(values);
   const median = medianOfSorted(sorted);
+  const size = Math.max(-sorted[0]!, sorted[sorted.length - 1]!);
+  const mean = settled(moments.mean, size);
   // Not mean − median: both are rounded at the size of the offset, their small difference would not survive.
   let above = 0;
   for (let i = 0; i < sorted.length; i++) above += sorted[i]! - median;
   const geometric = geometricMean(values);
   return {
     n: moments.n,
-    sum: held(back(moments.sum)),
-    mean: back(moments.mean),
+    sum: held(back(settled(moments.sum, moments.n * size))),
+    mean: back(mean),
     ...orderFigures(sorted, back, options),
     geometricMean: geometric === null ? null : back(geometric),
-    ...momentFigures(moments, back, options.confidence),
+    ...momentFigures({ ...moments, mean }, back, options.confidence),
     meanAbsoluteDeviation: back(meanDistance(values, moments.mean)),
     ...shapeFigures(moments, above / moments.n, sorted[sorted.length - 1]! > sorted[0]!),
     confidence: options.confidence,

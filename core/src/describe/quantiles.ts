@@ -5,8 +5,14 @@ export type QuantileType = (typeof QUANTILE_TYPES)[number];
 /** A share that rounding alone keeps off a whole rank counts as that rank. */
 const DUST = 4 * Number.EPSILON;
 
-/** Where a share falls among n ranks: at rank `at` (from 1; 0 and n are the ends) and a part `beyond` of the way to the next. */
-function rankOf(n: number, share: number, type: Exclude<QuantileType, 'hinges'>): { at: number; beyond: number } {
+/** A place among ranks: at rank `at` (from 1; 0 and n are the ends) and a part `beyond` of the way to the next. */
+export interface Rank {
+  at: number;
+  beyond: number;
+}
+
+/** Where a share falls among n ranks. */
+function rankOf(n: number, share: number, type: Exclude<QuantileType, 'hinges'>): Rank {
   const shift = [0, 0, -0.5, 0, 0.5, share, 1 - share, (share + 1) / 3, share / 4 + 0.375][type - 1]!;
   const exact = n * share + shift;
   const dust = DUST * (1 + Math.abs(exact));
@@ -19,6 +25,13 @@ function rankOf(n: number, share: number, type: Exclude<QuantileType, 'hinges'>)
   return { at, beyond: met && at % 2 === 0 ? 0 : 1 };
 }
 
+function valueAt(sorted: Float64Array, { at, beyond }: Rank): number {
+  const n = sorted.length;
+  const low = sorted[Math.min(n - 1, Math.max(0, at - 1))]!;
+  const high = sorted[Math.min(n - 1, Math.max(0, at))]!;
+  return beyond === 0 || low === high ? low : beyond === 1 ? high : low + beyond * (high - low);
+}
+
 /**
  * The quantile of readings in rising order (not empty) at a share from 0 to 1, by a definition of Hyndman & Fan (1996, table 1 and
  * definitions 1 to 9).
@@ -28,11 +41,7 @@ export function quantileOfSorted(
   share: number,
   type: Exclude<QuantileType, 'hinges'> = 7,
 ): number {
-  const n = sorted.length;
-  const { at, beyond } = rankOf(n, share, type);
-  const low = sorted[Math.min(n - 1, Math.max(0, at - 1))]!;
-  const high = sorted[Math.min(n - 1, Math.max(0, at))]!;
-  return beyond === 0 || low === high ? low : beyond === 1 ? high : low + beyond * (high - low);
+  return valueAt(sorted, rankOf(sorted.length, share, type));
 }
 
 /** The middle reading, or the mean of the two middle ones. */
@@ -44,9 +53,26 @@ export function medianOfSorted(sorted: Float64Array): number {
   return low + (high - low) / 2;
 }
 
-/** First and third quartile of readings in rising order (not empty). The halves of hinges share the middle reading when n is odd. */
+/** Where the quartiles of n readings stand, within 1 … n. The halves of hinges share the middle reading when n is odd. */
+export function quartileRanks(n: number, type: QuantileType): [q1: Rank, q3: Rank] {
+  if (type === 'hinges') {
+    const half = (n + 1) >> 1;
+    const middle: Rank = { at: (half + 1) >> 1, beyond: half % 2 === 0 ? 0.5 : 0 };
+    return [middle, { at: middle.at + n - half, beyond: middle.beyond }];
+  }
+  const within = ({ at, beyond }: Rank): Rank =>
+    at < 1
+      ? { at: 1, beyond: 0 }
+      : at >= n
+        ? { at: n, beyond: 0 }
+        : beyond === 1
+          ? { at: at + 1, beyond: 0 }
+          : { at, beyond };
+  return [within(rankOf(n, 0.25, type)), within(rankOf(n, 0.75, type))];
+}
+
+/** First and third quartile of readings in rising order (not empty). */
 export function quartilesOfSorted(sorted: Float64Array, type: QuantileType): [q1: number, q3: number] {
-  if (type !== 'hinges') return [quantileOfSorted(sorted, 0.25, type), quantileOfSorted(sorted, 0.75, type)];
-  const half = (sorted.length + 1) >> 1;
-  return [medianOfSorted(sorted.subarray(0, half)), medianOfSorted(sorted.subarray(sorted.length - half))];
+  const [q1, q3] = quartileRanks(sorted.length, type);
+  return [valueAt(sorted, q1), valueAt(sorted, q3)];
 }

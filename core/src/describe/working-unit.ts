@@ -19,7 +19,9 @@ function inWholeSteps(values: Float64Array, resolution: number | null): Float64A
   for (let i = 0; i < values.length; i++) {
     const exact = values[i]! / resolution;
     const whole = Math.round(exact);
-    if (!Number.isSafeInteger(whole) || Math.abs(exact - whole) > 1e-6) return null;
+    // The double of a reading and that of the resolution are each half a unit off what was written, and so is their quotient.
+    const off = Math.min(0.25, 1e-9 + 2 * Number.EPSILON * Math.abs(exact));
+    if (!Number.isSafeInteger(whole) || Math.abs(exact - whole) > off) return null;
     steps[i] = whole;
   }
   return steps;

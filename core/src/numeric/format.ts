@@ -17,20 +17,45 @@ export function decimalsOf(resolution: number): number {
   return 12;
 }
 
+const SUPERSCRIPTS = '⁰¹²³⁴⁵⁶⁷⁸⁹';
+
+/** A number times a power of ten as it is printed: 3.1 × 10⁻⁹. */
+function inPowersOfTen(value: number, digits: number): string {
+  const [mantissa, exponent] = value.toExponential(digits - 1).split('e');
+  const raised = [...String(Math.abs(Number(exponent)))].map((digit) => SUPERSCRIPTS[Number(digit)]).join('');
+  return `${withMinus(mantissa!)} × 10${Number(exponent) < 0 ? '⁻' : ''}${raised}`;
+}
+
 function significant(value: number, digits: number): string {
   if (value === 0) return '0';
-  const a = Math.abs(value);
-  if (a >= 1e7 || a < 1e-6) return withMinus(value.toExponential(digits - 1).replace('e+', 'e'));
   // After rounding, so that 9.999 to three figures is 10.0 and not 10.00.
-  const magnitude = Math.floor(Math.log10(Number(a.toPrecision(digits))));
+  const rounded = Math.abs(Number(value.toPrecision(digits)));
+  if (rounded >= 1e7 || rounded < 1e-6) return inPowersOfTen(value, digits);
+  const magnitude = Math.floor(Math.log10(rounded));
   return withMinus(value.toFixed(Math.max(0, Math.min(12, digits - 1 - magnitude))));
 }
 
-/** A p-value at two significant figures; below 0.0001 in words, so that nobody reads a rounded zero. */
-export function formatP(p: number): string {
-  if (p < 0.0001) return '< 0.0001';
-  if (p > 0.99) return p.toFixed(3);
-  return significant(p, 2);
+const SMALL_P = 0.0001;
+
+/**
+ * A p-value at two significant figures; below 0.0001 in words, so that nobody reads a rounded zero. With the level it is read against, at as many
+ * figures as tell the two apart: 0.04996 is no 0.050.
+ */
+export function formatP(p: number, alpha: number | null = null): string {
+  if (p < SMALL_P && (alpha === null || alpha >= SMALL_P)) return '< 0.0001';
+  const reads = (text: string) => alpha === null || Number(text) < alpha === p < alpha;
+  if (p > 0.99 && reads(p.toFixed(3))) return p.toFixed(3);
+  for (let digits = 2; digits < 16; digits++) {
+    const text = p.toPrecision(digits);
+    if (reads(text)) return significant(p, digits);
+  }
+  return String(p);
+}
+
+/** The same as it is read in a sentence: "p = 0.034", "p < 0.0001". */
+export function equalsP(p: number, alpha: number | null = null): string {
+  const text = formatP(p, alpha);
+  return text.startsWith('<') ? `p ${text}` : `p = ${text}`;
 }
 
 /**
@@ -60,16 +85,15 @@ export function groupThousands(value: number): string {
 
 /** A share or confidence as a percentage, without a tail of zeros: 0.95 → "95 %". */
 export function formatPercent(share: number, digits = 4): string {
-  return `${Number((share * 100).toPrecision(digits))} %`;
+  return `${plainPercent(share, digits)} %`;
 }
 
-const SUPERSCRIPTS = '⁰¹²³⁴⁵⁶⁷⁸⁹';
-
-/** A number times a power of ten as it is printed: 3.1 × 10⁻⁹. */
-function inPowersOfTen(value: number, digits: number): string {
-  const [mantissa, exponent] = value.toExponential(digits - 1).split('e');
-  const raised = [...String(Math.abs(Number(exponent)))].map((digit) => SUPERSCRIPTS[Number(digit)]).join('');
-  return `${withMinus(mantissa!)} × 10${Number(exponent) < 0 ? '⁻' : ''}${raised}`;
+/** The number of a percentage, without a tail of zeros, in powers of ten where it is tiny. */
+function plainPercent(share: number, digits: number): string {
+  const percent = share * 100;
+  return percent !== 0 && Math.abs(percent) < 1e-4
+    ? inPowersOfTen(percent, Math.min(digits, 3))
+    : withMinus(String(Number(percent.toPrecision(digits))));
 }
 
 /** A typed or found value in the unit of the readings: seven significant figures, no tail of zeros, powers of ten where it is huge or tiny. */
@@ -77,7 +101,7 @@ export function formatValue(value: number): string {
   if (value === 0) return '0';
   const rounded = Number(value.toPrecision(7));
   const size = Math.abs(rounded);
-  if (size >= 1e9 || size < 1e-5) return inPowersOfTen(rounded, 5);
+  if (size >= 1e9 || size < 1e-5) return inPowersOfTen(value, 5);
   return withMinus(String(rounded));
 }
 
@@ -90,5 +114,5 @@ export function formatPercentOf(p: number, complement = 1 - p, digits = 4): stri
   if (complement === 0) return '100\u00a0%';
   if (p < 1e-6) return `${inPowersOfTen(p * 100, 3)}\u00a0%`;
   if (complement < 1e-6) return `all but ${inPowersOfTen(complement * 100, 3)}\u00a0%`;
-  return `${Number((p * 100).toPrecision(complement < 1e-3 ? 7 : digits))}\u00a0%`;
+  return `${plainPercent(p, complement < 1e-3 ? 7 : digits)}\u00a0%`;
 }

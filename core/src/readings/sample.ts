@@ -17,6 +17,8 @@ export interface Sample {
   beyondLimit: number;
   /** The step of the instrument in the unit of the readings; null when it is not known. */
   resolution: number | null;
+  /** True where the readings are counted out from frequencies: their order says nothing. */
+  tallied?: boolean;
   /** The same readings by the levels of a label column, or of several columns; absent for one column as a whole. */
   groups?: Groups;
 }
@@ -117,7 +119,8 @@ export function toSample(
     }
   }
   const { name, unit } = column;
-  return { name, unit, values, rows, ...left, resolution: column.resolution ?? resolutionOf(read) };
+  const resolution = column.resolution ?? resolutionOf(read);
+  return { name, unit, values, rows, ...left, resolution, ...(frequencies ? { tallied: true } : {}) };
 }
 
 /** The readings of a column that was worked out: numbers by row, NaN where there is none. Their digits say nothing about an instrument. */

@@ -1,5 +1,7 @@
 import { describe } from '../describe/describe.js';
 import { distribution, familyByName } from '../distributions/registry.js';
+import { settled } from '../numeric/settled.js';
+import { compensatedSum } from '../numeric/sums.js';
 import { createStream } from '../random/stream.js';
 import { levelReader } from '../readings/levels.js';
 import { sampleOfNumbers, toSample, type Sample } from '../readings/sample.js';
@@ -108,6 +110,17 @@ function ranks(values: Float64Array): Float64Array {
   return result;
 }
 
+/** Distances from a mean, less what rounding has left of their own mean, so that they add up to 0; those that are zero up to rounding are 0. */
+function about(values: Float64Array, mean: number): Float64Array {
+  const distances = values.map((x) => settled(x - mean, Math.max(Math.abs(x), Math.abs(mean))));
+  const present = distances.filter((d) => !Number.isNaN(d));
+  const left = compensatedSum(present) / present.length;
+  // More than rounding: readings that count several times.
+  return Math.abs(left) > 4 * Number.EPSILON * Math.abs(mean)
+    ? distances
+    : distances.map((d) => (d === 0 ? 0 : d - left));
+}
+
 /** Numbers or words by row, before they are turned into cells. */
 function workOut(table: Table, derivation: Derivation, memo: DeriveMemo): Operand {
   const column = (id: string): TableColumn => {
@@ -137,13 +150,14 @@ function workOut(table: Table, derivation: Derivation, memo: DeriveMemo): Operan
       const { mean, variance, n } = figures(derivation.source);
       if (!variance) throw new FormulaError('Without any spread there are no standard scores.');
       const sd = Math.sqrt(derivation.divisor === 'sample' ? variance : (variance * (n - 1)) / n);
-      return numbers(derivation.source).map((x) => (x - mean) / sd);
+      return about(numbers(derivation.source), mean).map((x) => x / sd);
     }
     case 'given-score':
       return numbers(derivation.source).map((x) => (x - derivation.mean) / derivation.sd);
     case 'distance': {
       const { mean } = figures(derivation.source);
-      return numbers(derivation.source).map((x) => (derivation.absolute ? Math.abs(x - mean) : x - mean));
+      const distances = about(numbers(derivation.source), mean);
+      return derivation.absolute ? distances.map(Math.abs) : distances;
     }
     case 'rank':
       return ranks(numbers(derivation.source));

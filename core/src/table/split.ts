@@ -55,6 +55,7 @@ export function splitSample(
     name,
     unit: whole.unit,
     resolution: whole.resolution,
+    ...(whole.tallied ? { tallied: true } : {}),
     values: Float64Array.from(members[level]!, (i) => whole.values[i]!),
     rows: Int32Array.from(members[level]!, (i) => whole.rows[i]!),
     ...leftOut(table, column, others[level]!, memo),

@@ -45,15 +45,15 @@ const statistic = (value: number | null | undefined) =>
               >{{ groupThousands(darling.pSimulated.replicates) }} samples: {{ interval }}</span
             >
           </td>
-          <td class="number">{{ darling.pSimulated ? formatP(darling.pSimulated.pValue) : '…' }}</td>
+          <td class="number">{{ darling.pSimulated ? formatP(darling.pSimulated.pValue, test.alpha) : '…' }}</td>
         </tr>
         <tr v-if="darling.pAsymptotic !== null">
           <td>p, by formula</td>
-          <td class="number">{{ formatP(darling.pAsymptotic) }}</td>
+          <td class="number">{{ formatP(darling.pAsymptotic, test.alpha) }}</td>
         </tr>
         <tr v-if="darling.pResolution">
-          <td>p, samples rounded to {{ test.resolution }}</td>
-          <td class="number">{{ formatP(darling.pResolution.pValue) }}</td>
+          <td>p, against a normal rounded to {{ test.resolution }}</td>
+          <td class="number">{{ formatP(darling.pResolution.pValue, test.alpha) }}</td>
         </tr>
         <tr v-if="figures">
           <td>skewness, excess kurtosis <span class="soft">adjusted for n</span></td>

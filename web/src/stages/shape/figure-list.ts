@@ -282,7 +282,7 @@ const SHAPE: Figure[] = [
     meaning: 'How often n normal readings lean at least so much, either way (D’Agostino).',
     formula: 'two-sided',
     values: ({ skewnessTest: t }) => [t?.pValue ?? null],
-    text: ({ skewnessTest: t }) => (t ? formatP(t.pValue) : NOTHING),
+    text: ({ skewnessTest: t, alpha }) => (t ? formatP(t.pValue, alpha) : NOTHING),
   },
   one(
     {
@@ -308,7 +308,7 @@ const SHAPE: Figure[] = [
     meaning: 'How often n normal readings have tails at least so different, either way (Anscombe and Glynn).',
     formula: 'two-sided',
     values: ({ kurtosisTest: t }) => [t?.pValue ?? null],
-    text: ({ kurtosisTest: t }) => (t ? formatP(t.pValue) : NOTHING),
+    text: ({ kurtosisTest: t, alpha }) => (t ? formatP(t.pValue, alpha) : NOTHING),
   },
 ];
 

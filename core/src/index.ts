@@ -37,6 +37,7 @@ export { differencesBetween, toWire, type Difference } from './analyses/wire.js'
 export { outsideBand } from './probability-plot/whole-plot-band.js';
 export {
   decimalsOf,
+  equalsP,
   formatFigure,
   formatP,
   formatPercent,
@@ -57,9 +58,11 @@ export {
   type Derived,
   type DeriveMemo,
 } from './table/derive.js';
+export { derivedKind } from './table/derived-step.js';
 export { derivationSchema, sourcesOf, type Derivation, type DerivationKind } from './table/derivation.js';
 export { bracketed, readFormula, shownFormula, type FormulaFault, type NamedColumn } from './table/formula.js';
-export { FUNCTIONS, roundTo, type FormulaFunction } from './table/functions.js';
+export { roundTo } from './numeric/round-to.js';
+export { FUNCTIONS, type FormulaFunction } from './table/functions.js';
 export { derivationWords } from './table/words.js';
 export {
   completed,

@@ -409,7 +409,7 @@ group('the method of a picture in words', () => {
 
   it('names only what was chosen, and the axis it stands on', () => {
     expect(written('histogram', {})).toBe(
-      'Count thickness in bins (the least k with 2^k ≥ n), shown as counts, with no curve, on an axis of the readings.',
+      'Count thickness in bins (single values where few, else 2^k ≥ n), shown as counts, with no curve, on an axis of the readings.',
     );
     expect(
       written('histogram', {

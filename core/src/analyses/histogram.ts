@@ -28,7 +28,7 @@ import { columnSetting } from './settings.js';
 const request = z.strictObject({
   column: columnSetting,
   ...groupSettings,
-  rule: z.enum(BIN_RULES).default('power-of-two'),
+  rule: z.enum(BIN_RULES).default('suited'),
   count: z
     .int('The number of bins is whole.')
     .min(1, 'At least 1 bin.')
@@ -59,6 +59,7 @@ export interface HistogramResult extends Picture<HistogramPart> {
 }
 
 const ruleOptions: readonly { value: BinRule; text: string }[] = [
+  { value: 'suited', text: 'single values where few, else 2^k ≥ n' },
   { value: 'power-of-two', text: 'the least k with 2^k ≥ n' },
   { value: 'sturges', text: 'one more than log₂ n (Sturges)' },
   { value: 'scott', text: 'by the sd (Scott)' },
@@ -81,7 +82,7 @@ const scales = [
 /** Readings counted in bins, with three other binnings beside (STATISTICS section 2). */
 export const histogramAnalysis = defineAnalysis<HistogramRequest, HistogramResult>({
   id: 'histogram',
-  version: 1,
+  version: 2,
   name: 'Histogram',
   title: 'readings counted in bins, with three other binnings beside',
   request,

@@ -1,11 +1,12 @@
 import { root } from '../numeric/elementary.js';
 import { decimalsOf, formatValue } from '../numeric/format.js';
+import { roundTo } from '../numeric/round-to.js';
 import { centralMoments } from '../numeric/sums.js';
 import type { Note } from '../readings/note.js';
 import { quartilesOfSorted } from './quantiles.js';
 import { worked } from './working-unit.js';
 
-export const BIN_RULES = ['power-of-two', 'sturges', 'scott', 'freedman-diaconis', 'count', 'width'] as const;
+export const BIN_RULES = ['suited', 'power-of-two', 'sturges', 'scott', 'freedman-diaconis', 'count', 'width'] as const;
 export type BinRule = (typeof BIN_RULES)[number];
 
 export interface BinRequest {
@@ -64,10 +65,19 @@ function doublings(n: number): number {
   return k;
 }
 
+/** Up to so many possible values, one value a bin is the default. */
+const FEW_VALUES = 30;
+
 /** The width or number of bins that a rule gives; null where it gives none: the middle half of the readings is one value, or no width is given. */
-function byRule(values: Float64Array, { rule, count, width }: BinRequest): { bins: number } | { width: number } | null {
+function byRule(
+  values: Float64Array,
+  possible: number,
+  { rule, count, width }: BinRequest,
+): { bins: number } | { width: number } | null {
   const n = values.length;
   switch (rule) {
+    case 'suited':
+      return { bins: possible <= FEW_VALUES ? possible : Math.max(1, doublings(n)) };
     case 'power-of-two':
       return { bins: Math.max(1, doublings(n)) };
     case 'sturges':
@@ -112,7 +122,8 @@ function widthOf(
   notes: Note[],
 ) {
   const range = greatest - least;
-  let found = byRule(values, asked);
+  const possible = step === null ? Infinity : Math.round(range / step) + 1;
+  let found = byRule(values, possible, asked);
   if (found === null) {
     found = { bins: doublings(values.length) + 1 };
     const instead = 'as many bins as Sturges’s rule has.';
@@ -125,20 +136,19 @@ function widthOf(
   const from = asked.start !== undefined && asked.start < least ? asked.start : least - (step ?? 0) / 2;
   const reach = 'bins' in found ? greatest + (step ?? 0) / 2 - from : 0;
   let width = 'bins' in found ? reach / found.bins : found.width;
-  if (asked.rule === 'width') {
-    if (step !== null && !isWhole(width / step)) {
-      const text = `Bins ${formatValue(width)} wide hold unequal numbers of possible values: ${formatValue(width / step)} steps of ${formatValue(step)}.`;
-      notes.push({ code: 'uneven-bins', text });
-    }
-  } else if (step !== null && !asked.roundUp) {
-    const steps = width / step;
-    // A number of bins has to reach over all readings; a width is only meant about.
-    width = Math.max(1, 'bins' in found ? Math.ceil(steps - 1e-9) : Math.round(steps)) * step;
-  }
-  if (asked.roundUp && width > 0) {
-    width = asked.rule === 'width' ? roundedUp(width, null) : roundedUp(Math.max(width, step ?? 0), step);
-  }
-  return width;
+  const own = asked.rule === 'width';
+  if (asked.roundUp && width > 0) width = own ? roundedUp(width, null) : roundedUp(Math.max(width, step ?? 0), step);
+  if (own || step === null || isWhole(width / step)) return width;
+  // A number of bins has to reach over all readings; a width is only meant about.
+  const steps = width / step;
+  return roundTo(Math.max(1, 'bins' in found ? Math.ceil(steps - 1e-9) : Math.round(steps)) * step, step);
+}
+
+/** Bins of one's own width that hold now more, now fewer possible values: they make peaks that are none. */
+function unevenNote(width: number, step: number | null): Note[] {
+  if (step === null || isWhole(width / step)) return [];
+  const text = `Bins ${formatValue(width)} wide hold unequal numbers of possible values: ${formatValue(width / step)} steps of ${formatValue(step)}.`;
+  return [{ code: 'uneven-bins', text }];
 }
 
 /** The bins of a request over readings (not empty) whose range is a double. */
@@ -153,10 +163,11 @@ export function binsOf(values: Float64Array, resolution: number | null, asked: B
   if (!(width > 0)) width = step ?? (size > 0 ? size * 0.01 : 1);
   const tooNarrow = Math.max((greatest - least + (step ?? 0)) / (MOST_BINS - 1), LEAST_SHARE * size, LEAST_WIDTH);
   if (width < tooNarrow) {
-    width = step === null ? roundedUp(tooNarrow, null) : Math.ceil(tooNarrow / step) * step;
+    width = step === null ? roundedUp(tooNarrow, null) : roundTo(Math.ceil(tooNarrow / step) * step, step);
     const text = `At most ${MOST_BINS} bins are drawn; they are widened to ${formatValue(width)}.`;
     notes.push({ code: 'widened', text });
   }
+  notes.push(...unevenNote(width, step));
   const start = startOf(ends, width, step, asked, notes);
   const bins = Math.max(1, Math.ceil((greatest - start) / width - 1e-9));
   return { edges: edgesFrom(start, width, bins, ends), width, notes };
@@ -231,7 +242,7 @@ export function inBins(values: Float64Array, edges: readonly number[], bins: Rea
 }
 
 /**
- * Readings (not empty) counted in bins by one of the rules of STATISTICS section 2: Sturges (1926), Scott (1979), Freedman & Diaconis (1981), the least k
+ * Readings (not empty) counted in bins: one value a bin where few are possible, else by one of the rules of STATISTICS section 2: Sturges (1926), Scott (1979), Freedman & Diaconis (1981), the least k
  * with 2^k ≥ n, a number, a width. With a known resolution the edges stand half a step off the grid of readings. Every reading is in exactly one bin.
  */
 export function histogram(values: Float64Array, resolution: number | null, asked: BinRequest): Histogram {

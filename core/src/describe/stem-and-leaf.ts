@@ -22,11 +22,14 @@ const MOST_LINES = 60;
 /** Below 1e-300 doubles have no room for a leaf. */
 const LEAST_POWER = -300;
 
-/** The number of lines that suits n readings: 10·log10 n (Hoaglin, Mosteller & Tukey 1983, chapter 1), counted from n's digits. */
+/** As many lines as are taken in at one look. */
+const SUITABLE_AT_MOST = 20;
+
+/** The number of lines that suits n readings: 10·log10 n (Hoaglin, Mosteller & Tukey 1983, chapter 1), counted from n's digits; 5 to 20. */
 function suitableLines(n: number): number {
   const [lead, power] = n.toExponential().split('e').map(Number) as [number, number];
   const steps = [1, 1.26, 1.58, 2, 2.51, 3.16, 3.98, 5.01, 6.31, 7.94];
-  return Math.max(5, 10 * power + steps.filter((step) => lead >= step).length - 1);
+  return Math.min(SUITABLE_AT_MOST, Math.max(5, 10 * power + steps.filter((step) => lead >= step).length - 1));
 }
 
 /** Splits and leaf units in the order of the width of a line: 2, 5, 10, 20, 50 … leaf units of the finest. */

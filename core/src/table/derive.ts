@@ -7,9 +7,10 @@ import { levelReader } from '../readings/levels.js';
 import { sampleOfNumbers, toSample, type Sample } from '../readings/sample.js';
 import type { Table, TableColumn } from './table.js';
 import { sourcesOf, type Derivation } from './derivation.js';
+import { derivedStep, stepByDerivation } from './derived-step.js';
 import { evaluate, FormulaError, type Operand } from './evaluate.js';
 import { readFormula } from './formula.js';
-import { roundTo } from './functions.js';
+import { roundTo } from '../numeric/round-to.js';
 
 /** A derived column worked out: numbers by row (NaN: none), the same as text in full precision, and the rows where it failed. */
 export interface Derived {
@@ -71,13 +72,33 @@ export function sampleOfColumn(table: Table, column: TableColumn, memo: DeriveMe
     const aside = table.setAside(column.id);
     const times = column.frequencies === null ? undefined : columnOf(table, column.frequencies);
     if (derivation && !times) {
-      const step = derivation.kind === 'rounded' || derivation.kind === 'made-up' ? derivation.step : null;
-      const own = { ...column, resolution: column.resolution ?? step };
-      return sampleOfNumbers(own, derive(table, column, memo).values, aside);
+      const { values } = derive(table, column, memo);
+      return sampleOfNumbers({ ...column, resolution: resolutionOfDerived(table, column, memo) }, values, aside);
     }
     const counted = times && { cells: cellsOf(table, times, memo), format: formatOf(times) };
     return toSample({ ...column, ...formatOf(column) }, cellsOf(table, column, memo), aside, counted ?? null);
   });
+}
+
+/** The resolution of each column of numbers. */
+function stepsOfColumns(table: Table, memo: DeriveMemo): (id: string) => number | null {
+  return (id) => {
+    const source = columnOf(table, id);
+    return source && source.kind !== 'label' ? sampleOfColumn(table, source, memo).resolution : null;
+  };
+}
+
+/** The resolution of a derived column: as the analyst gave it, else the step that it keeps to. */
+function resolutionOfDerived(table: Table, column: TableColumn, memo: DeriveMemo): number | null {
+  if (column.resolution !== null) return column.resolution;
+  const { values, fault } = derive(table, column, memo);
+  return fault === null ? derivedStep(column.derivation!, values, table.columns, stepsOfColumns(table, memo)) : null;
+}
+
+/** A value of a column that keeps to a step, without the dust of the operations: 0.1 + 0.2 is 0.3. */
+function onStep(x: number, step: number): number {
+  const whole = roundTo(x, step);
+  return Math.abs(whole - x) < 1e-6 * step ? whole : x;
 }
 
 const PLAIN = { decimal: 'point', thousands: 'none' } as const;
@@ -144,7 +165,9 @@ function workOut(table: Table, derivation: Derivation, memo: DeriveMemo): Operan
         const levelOf = levelReader(used.levels);
         return cellsOf(table, used, memo).map((text) => levelOf(text) ?? '');
       };
-      return evaluate(read.node, { rowCount: table.rowCount, column: operand });
+      const found = evaluate(read.node, { rowCount: table.rowCount, column: operand });
+      const step = stepByDerivation(derivation, table.columns, stepsOfColumns(table, memo));
+      return step !== null && found instanceof Float64Array ? found.map((x) => onStep(x, step)) : found;
     }
     case 'standard-score': {
       const { mean, variance, n } = figures(derivation.source);

@@ -1,7 +1,8 @@
 import type { MathNode } from 'mathjs/number';
 import { describe } from '../describe/describe.js';
 import { CONSTANTS } from './formula.js';
-import { OF_ONE, OF_TWO, roundTo, type FunctionName } from './functions.js';
+import { roundTo } from '../numeric/round-to.js';
+import { OF_ONE, OF_TWO, type FunctionName } from './functions.js';
 
 /** A column of numbers (NaN: missing), a column of words, or one of either for all rows. */
 export type Operand = Float64Array | readonly string[] | number | string;

@@ -1,4 +1,5 @@
 import { exp, log } from '../numeric/elementary.js';
+import { roundTo } from '../numeric/round-to.js';
 import { settled } from '../numeric/settled.js';
 
 const LN_10 = 2.302585092994046;
@@ -30,28 +31,6 @@ export function power(x: number, y: number): number {
   if (x < 0 && Number.isInteger(y)) return (y % 2 === 0 ? 1 : -1) * exp(y * log(-x));
   if (x === 0) return y > 0 ? 0 : NaN;
   return exp(y * log(x));
-}
-
-/** The decimals that a number is written with: 0.05 → 2, 1e-7 → 7, 20 → 0. */
-function decimalsWritten(x: number): number {
-  const [mantissa, exponent = '0'] = String(x).split('e');
-  const behind = mantissa!.includes('.') ? mantissa!.length - mantissa!.indexOf('.') - 1 : 0;
-  return Math.max(0, behind - Number(exponent));
-}
-
-/**
- * x to the nearest whole step, halves away from zero. A half that a double only nearly holds (8.125 in steps of 0.05) counts as a half;
- * the result has the digits of the step, not the dust of the product.
- */
-export function roundTo(x: number, step: number): number {
-  const exact = Math.abs(x) / step;
-  const below = Math.floor(exact);
-  // Two roundings, of x and of the quotient, can each take half a unit in the last place from a half.
-  const steps = exact - below >= 0.5 - 2 * Number.EPSILON * exact ? below + 1 : below;
-  const product = steps * step;
-  const size =
-    Number.isInteger(step) || product >= 1e21 ? product : Number(product.toFixed(Math.min(100, decimalsWritten(step))));
-  return x < 0 && size !== 0 ? -size : size;
 }
 
 export interface FormulaFunction {

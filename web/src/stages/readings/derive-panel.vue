@@ -3,8 +3,10 @@ import { NOTHING_SAID, type ChangeInput, type StudyColumn } from '@verdict/contr
 import {
   derivationSchema,
   derive,
+  derivedKind,
   freeName,
   readFormula,
+  sampleOfColumn,
   FAMILIES,
   familyByName,
   shownFormula,
@@ -132,19 +134,20 @@ const column = computed<StudyColumn | null>(() => {
     derivation: derivation.value,
   };
 });
-const worked = computed(() => {
+const table = computed(() => {
   if (!column.value || !store.table) return null;
   const { derivation: of } = column.value;
   const rowCount = Math.max(store.table.rowCount, of?.kind === 'made-up' ? of.count : 0);
-  return derive({ ...store.table, rowCount, columns: [...others.value, column.value] }, column.value);
+  return { ...store.table, rowCount, columns: [...others.value, column.value] };
 });
+const worked = computed(() => (table.value ? derive(table.value, column.value!) : null));
 const isWords = computed(
   () => worked.value !== null && worked.value.cells.some((text) => text !== '' && Number.isNaN(Number(text))),
 );
 const ofSource = computed(() =>
   sourceColumn.value ? (store.sampleOf(sourceColumn.value.id)?.resolution ?? null) : null,
 );
-const step = computed(() => (derivation.value && 'step' in derivation.value ? derivation.value.step : null));
+const step = computed(() => (table.value ? sampleOfColumn(table.value, column.value!).resolution : null));
 const preview = computed(() =>
   (worked.value?.cells ?? [])
     .slice(0, 8)
@@ -163,7 +166,7 @@ function finish(): void {
     });
     return;
   }
-  const kind = isWords.value ? ('label' as const) : column.value.kind;
+  const kind = isWords.value ? 'label' : derivedKind(derivation.value!, worked.value.cells, column.value.unit);
   emit('done', { kind: 'add-columns', columns: [{ ...column.value, kind, id: crypto.randomUUID(), cells: [] }] });
 }
 const panel = ref<HTMLElement>();

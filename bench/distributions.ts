@@ -111,6 +111,35 @@ function fits(unit: number): void {
     return sum;
   };
   report('gamma fit of n = 50 ÷ Math.log', perCall(loop, FITS), unit, 1_500, 'ns');
+  thresholdFits(unit);
+}
+
+/** A threshold found on its profile: 15 ms for 50 readings and 300 ms for 2 000, in logarithms of 35 ns. */
+function thresholdFits(unit: number): void {
+  const cases = {
+    lognormal: { logMean: 1, logSd: 0.5, threshold: 5 },
+    weibull: { shape: 2, scale: 3, threshold: 5 },
+    'log-logistic': { logLocation: 1, logScale: 0.25, threshold: 5 },
+  };
+  for (const [name, parameters] of Object.entries(cases)) {
+    const family = familyByName(name);
+    for (const [n, rounds, most] of [
+      [50, 20, 430_000],
+      [2_000, 3, 8_500_000],
+    ] as const) {
+      const readings = new Float64Array(n);
+      distribution(family, parameters).sample(createStream(4, 0), readings);
+      const loop = () => {
+        let sum = 0;
+        for (let i = 0; i < rounds; i++) {
+          const found = fit(family, readings, { method: 'maximum-likelihood', estimateThreshold: true });
+          sum += 'logLikelihood' in found ? found.logLikelihood : NaN;
+        }
+        return sum;
+      };
+      report(`${name} fit with threshold, n = ${n} ÷ Math.log`, perCall(loop, rounds), unit, most, 'ns');
+    }
+  }
 }
 
 /** The ziggurat of Marsaglia & Tsang (2000) as a textbook has it, with the same generator called once for each word: the peer. */

@@ -138,6 +138,29 @@ describe('thresholds', () => {
     expect(moved.logLikelihood).toBeCloseTo(found.logLikelihood, 7);
   });
 
+  it('no place near the one found is likelier, for any family, exact or coarse', () => {
+    const cases = [
+      ['lognormal', { logMean: 1, logSd: 0.5, threshold: 5 }],
+      ['weibull', { shape: 2, scale: 3, threshold: 5 }],
+      ['gamma', { shape: 3, scale: 1, threshold: 5 }],
+      ['log-logistic', { logLocation: 1, logScale: 0.25, threshold: 5 }],
+    ] as const;
+    for (const [family, parameters] of cases) {
+      for (const resolution of [null, 0.5]) {
+        const exact = drawn(family, parameters, 50);
+        const x = resolution === null ? exact : exact.map((v) => Math.round(v / resolution) * resolution);
+        const found = fitted(family, x, { estimateThreshold: true, resolution });
+        const height = logLikelihoodOf(familyByName(family), x.slice().sort(), found.grouped ? resolution : null);
+        for (const [name, error] of Object.entries(found.standardErrors)) {
+          for (const part of [-0.05, 0.05]) {
+            const moved = { ...found.parameters, [name]: found.parameters[name]! + part * (error ?? 0) };
+            expect(height(moved), `${family} ${name}`).toBeLessThanOrEqual(found.logLikelihood + 1e-9);
+          }
+        }
+      }
+    }
+  });
+
   it('ends on its bound for an exponential, half a step below the least reading, and says so', () => {
     const x = drawn('exponential', { scale: 3, threshold: 5 }, 80).map((v) => Math.round(v * 100) / 100);
     const found = fitted('exponential', x, { estimateThreshold: true, resolution: 0.01 });
@@ -218,7 +241,24 @@ describe('what cannot be fitted says why', () => {
   it('a Student t without heavy tails runs off and says so', () => {
     const flat = Float64Array.from({ length: 300 }, (_, i) => (i - 149.5) / 100);
     const found = fitted('student-t', flat);
-    expect(found.notes.map(({ code }) => code)).toContain('at-bound');
+    expect(found.notes.find(({ code }) => code === 'at-bound')!.text).toContain('not told apart from a normal');
+    // Those of a normal with this scale: scale/√n and scale/√(2n).
+    const { scale } = found.parameters;
+    expect(found.standardErrors.df).toBeNull();
+    expect(relativeError(found.standardErrors.location!, scale! / Math.sqrt(300))).toBeLessThan(0.01);
+    expect(relativeError(found.standardErrors.scale!, scale! / Math.sqrt(600))).toBeLessThan(0.02);
+    expect(found.notes.map(({ code }) => code)).not.toContain('no-error');
+  });
+
+  it('a Student t with an error far beyond its df gives none', () => {
+    for (let seed = 1; seed <= 6; seed++) {
+      const x = new Float64Array(60);
+      distribution(familyByName('normal'), { mean: 8, sd: 0.1 }).sample(createStream(seed, 0), x);
+      const { parameters, standardErrors } = fitted('student-t', x);
+      if (standardErrors.df !== null) expect(standardErrors.df).toBeLessThan(5 * parameters.df!);
+      expect(standardErrors.location).toBeGreaterThan(0.005);
+      expect(standardErrors.scale).toBeGreaterThan(0.003);
+    }
   });
 
   it('a uniform gives its ends, without standard errors, and says so', () => {

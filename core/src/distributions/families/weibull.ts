@@ -53,7 +53,8 @@ function shapeOf(u: Float64Array): number {
     const next = Math.max(k / 3, k - error / slope);
     const moved = Math.abs(next - k);
     k = next;
-    if (moved < 1e-14 * k) break;
+    // The error of the next step would be the square of this one.
+    if (moved < 1e-9 * k) break;
   }
   return k;
 }

@@ -141,7 +141,8 @@ function greatest(work: Work): Peak | Refusal {
   const place = firstPlace(work);
   if (isRefusal(place)) return place;
   const landscape = new Landscape(family, logLikelihood, free, { ...fixed, ...place.parameters }, spread);
-  if (!place.exact || resolution !== null) return landscape.climb(place.parameters);
+  if (!place.exact) return landscape.climb(place.parameters);
+  if (resolution !== null) return landscape.refine(place.parameters);
   const { ends } = family.estimation;
   const standardErrors =
     free.length === 0 || ends || work.request.errors === false
@@ -156,7 +157,7 @@ function greatest(work: Work): Peak | Refusal {
   };
 }
 
-function notesOf(work: Work, peak: Peak): Note[] {
+function notesOf(work: Work, peak: Peak, ran: readonly string[] = []): Note[] {
   const { family, free, resolution } = work;
   const notes: Note[] = [];
   if (resolution !== null) {
@@ -178,7 +179,7 @@ function notesOf(work: Work, peak: Peak): Note[] {
     });
   } else {
     const asked = work.request.errors !== false;
-    const without = free.filter((name) => asked && peak.standardErrors[name] === null);
+    const without = free.filter((name) => asked && peak.standardErrors[name] === null && !ran.includes(name));
     if (without.length > 0) {
       notes.push({
         code: 'no-error',
@@ -186,33 +187,53 @@ function notesOf(work: Work, peak: Peak): Note[] {
       });
     }
   }
-  notes.push(...boundNotes(family, peak.parameters, free));
+  const texts = new Set(ran.map((name) => RUNAWAYS[family.family]![name]!.text));
+  for (const text of texts) notes.push({ code: 'at-bound', text });
   return notes;
 }
 
-/** Estimates that ran off to where the family turns into another one. */
-function boundNotes({ family }: Family, p: Parameters, free: readonly string[]): Note[] {
-  const far = (name: string, limit: number) => free.includes(name) && p[name]! > limit;
-  if (family === 'student-t' && far('df', 200)) {
-    return [
-      {
-        code: 'at-bound',
-        text: 'df ran off to large values: the readings show no heavier tails than a normal distribution has.',
-      },
-    ];
-  }
-  if (family === 'negative-binomial' && far('size', 1e6)) {
-    return [{ code: 'at-bound', text: 'The size ran off to large values: the counts vary as Poisson counts do.' }];
-  }
-  if (family === 'f' && (far('df1', 1e5) || far('df2', 1e5))) {
-    return [
-      {
-        code: 'at-bound',
-        text: 'The degrees of freedom ran off to large values: one of the two variances is not seen to vary.',
-      },
-    ];
-  }
-  return [];
+/** A parameter that can run off to where the family turns into another, and what is said then. */
+const RUNAWAYS: Record<string, Record<string, { beyond: number; text: string }>> = {
+  'student-t': {
+    df: {
+      beyond: 200,
+      text: 'df ran off to large values: not told apart from a normal distribution. The standard errors of location and scale are those with df as found.',
+    },
+  },
+  'negative-binomial': {
+    size: { beyond: 1e6, text: 'The size ran off to large values: the counts vary as Poisson counts do.' },
+  },
+  f: {
+    df1: {
+      beyond: 1e5,
+      text: 'The degrees of freedom ran off to large values: one of the two variances is not seen to vary.',
+    },
+    df2: {
+      beyond: 1e5,
+      text: 'The degrees of freedom ran off to large values: one of the two variances is not seen to vary.',
+    },
+  },
+};
+/** A standard error of so many times the estimate itself says that the readings do not bound it. */
+const UNBOUNDED = 5;
+
+function runawaysOf({ family, free }: Work, { parameters, standardErrors }: Peak): string[] {
+  const known = RUNAWAYS[family.family] ?? {};
+  return free.filter((name) => {
+    const limit = known[name];
+    const error = standardErrors[name];
+    return limit && (parameters[name]! > limit.beyond || (error && error > UNBOUNDED * parameters[name]!));
+  });
+}
+
+/** With estimates that ran off taken as they are: they have no standard error, and the others those that they have beside them. */
+function withoutRunaways(work: Work, peak: Peak, ran: readonly string[]): Peak {
+  if (ran.length === 0 || work.request.errors === false) return peak;
+  const free = work.free.filter((name) => !ran.includes(name));
+  const landscape = new Landscape(work.family, work.logLikelihood, free, peak.parameters, work.spread);
+  const standardErrors = { ...landscape.at(peak.parameters).standardErrors };
+  for (const name of ran) standardErrors[name] = null;
+  return { ...peak, standardErrors };
 }
 
 function finished(work: Work, peak: Peak, notes: Note[]): Fit | Refusal {
@@ -250,6 +271,50 @@ function byMoments(work: Work): Fit | Refusal {
   return finished(work, peak, [{ code: 'moments', text }]);
 }
 
+/** How far inside the bound a search starts, in ranges of the readings. */
+const INSIDE = 0.02;
+
+/** With a threshold to be found: profiled as if the readings were exact, which is close enough for coarse ones to start from. */
+function byProfile(work: Work): Fit | Refusal {
+  const { family, sorted, request, fixed, logLikelihood } = work;
+  const exact = logLikelihoodOf(family, sorted, null);
+  const others = work.free.filter((name) => name !== 'threshold');
+  const at = (threshold: number): Work => ({
+    ...work,
+    free: others,
+    fixed: { ...fixed, threshold },
+    request: { ...request, given: { ...request.given, threshold } },
+  });
+  const found = profileThreshold(sorted, request.resolution ?? null, (threshold) => {
+    const place = firstPlace(at(threshold));
+    if (isRefusal(place)) return place;
+    const parameters = { ...fixed, ...place.parameters, threshold };
+    return { parameters, logLikelihood: exact(parameters) };
+  });
+  if (isRefusal(found)) return found;
+  if (!found.atBound) {
+    const peak = new Landscape(family, logLikelihood, work.free, fixed, work.spread).refine(found.parameters);
+    return finished(work, peak, notesOf(work, peak));
+  }
+  const peak = greatest(at(found.threshold));
+  if (isRefusal(peak)) return peak;
+  if (work.resolution !== null) {
+    // Coarse readings can have their peak just inside, where as exact ones they have none.
+    const range = sorted[sorted.length - 1]! - sorted[0]!;
+    const inside = { ...peak.parameters, threshold: found.threshold - INSIDE * range };
+    const inner = new Landscape(family, logLikelihood, work.free, fixed, work.spread).newton(inside);
+    if (inner && inner.logLikelihood > peak.logLikelihood && inner.parameters.threshold! < found.threshold) {
+      return finished(work, inner, notesOf(work, inner));
+    }
+  }
+  const text =
+    'The threshold ended on the greatest value it may take, just below the least reading: the likelihood would rise further towards it.';
+  return finished(work, { ...peak, standardErrors: { ...peak.standardErrors, threshold: null } }, [
+    ...notesOf(work, peak).filter(({ code }) => code !== 'no-error'),
+    { code: 'at-bound', text },
+  ]);
+}
+
 /**
  * Fits a family to readings: by maximum likelihood with standard errors from the observed information, by moments, or with everything
  * given. Refused, with the reason, where the readings are impossible under the family, too few, or the likelihood has no maximum.
@@ -270,29 +335,10 @@ export function fit(family: Family, values: ArrayLike<number>, request: FitReque
     return finished(work, peak, []);
   }
   if (request.method === 'moments') return byMoments(work);
-  if (work.free.includes('threshold')) {
-    const found = profileThreshold(work.sorted, request.resolution ?? null, (threshold) =>
-      greatest({
-        ...work,
-        free: work.free.filter((name) => name !== 'threshold'),
-        fixed: { ...work.fixed, threshold },
-        request: { ...request, given: { ...request.given, threshold } },
-      }),
-    );
-    if (isRefusal(found)) return found;
-    if (found.atBound) {
-      const standardErrors = { ...found.peak.standardErrors, threshold: null };
-      const text =
-        'The threshold ended on the greatest value it may take, just below the least reading: the likelihood would rise further towards it.';
-      return finished(work, { ...found.peak, standardErrors }, [
-        ...notesOf(work, found.peak).filter(({ code }) => code !== 'no-error'),
-        { code: 'at-bound', text },
-      ]);
-    }
-    const landscape = new Landscape(family, work.logLikelihood, work.free, work.fixed, work.spread);
-    const peak = landscape.climb(found.peak.parameters);
-    return finished(work, peak, notesOf(work, peak));
-  }
-  const peak = greatest(work);
-  return isRefusal(peak) ? peak : finished(work, peak, notesOf(work, peak));
+  if (work.free.includes('threshold')) return byProfile(work);
+  const found = greatest(work);
+  if (isRefusal(found)) return found;
+  const ran = runawaysOf(work, found);
+  const peak = withoutRunaways(work, found, ran);
+  return finished(work, peak, notesOf(work, peak, ran));
 }

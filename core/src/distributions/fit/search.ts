@@ -1,5 +1,5 @@
 import { inverseOf } from '../../numeric/cholesky.js';
-import { curvatureAt } from '../../numeric/curvature.js';
+import { curvatureAt, type Curvature } from '../../numeric/curvature.js';
 import { exp, log } from '../../numeric/elementary.js';
 import { nelderMead } from '../../numeric/nelder-mead.js';
 import type { Family, Parameters, ParameterSpec } from '../family.js';
@@ -30,6 +30,21 @@ export interface Peak {
   /** By name; null where the curvature gives none. */
   standardErrors: Record<string, number | null>;
   converged: boolean;
+}
+
+/** Newton's steps to the last digits; a start that is close needs two or three. */
+const MOST_STEPS = 6;
+/** So near the maximum, in free coordinates, a step makes no difference that is printed. */
+const CLOSE = 1e-6;
+
+/** Newton's step: the inverse of the curvature times the gradient. */
+function stepFrom(gradient: Float64Array, inverse: ArrayLike<number>): Float64Array {
+  const n = gradient.length;
+  return gradient.map((_, i) => {
+    let sum = 0;
+    for (let j = 0; j < n; j++) sum += inverse[i * n + j]! * gradient[j]!;
+    return sum;
+  });
 }
 
 /** A likelihood over the free parameters of a family, the others fixed. */
@@ -67,6 +82,32 @@ export class Landscape {
     return { ...this.peakAt(this.polished(at)), converged };
   }
 
+  /** From a place close to the maximum by Newton's steps; climbs where these do not close in on it. */
+  refine(near: Parameters): Peak {
+    return this.newton(near) ?? this.climb(near);
+  }
+
+  /** From a place close to the maximum by Newton's steps alone; null where these do not close in on it. */
+  newton(near: Parameters): Peak | null {
+    let at = this.placeOf(near);
+    const steps = this.stepsAt(at);
+    for (let round = 0; round < MOST_STEPS; round++) {
+      const curvature = this.curvature(at, steps);
+      const inverse = curvature && inverseOf(curvature.hessian, at.length);
+      if (!curvature || !inverse) break;
+      const step = stepFrom(curvature.gradient, inverse);
+      // Newton's step may overshoot where the start is not close: it is halved while it does not climb.
+      let part = 1;
+      const further = () => at.map((t, i) => t - part * step[i]!);
+      const allowed = curvature.value + 1e-12 * Math.abs(curvature.value);
+      while (part > 0.01 && !(this.height(further()) <= allowed)) part /= 2;
+      if (part <= 0.01) break;
+      at = further();
+      if (step.every((s) => Math.abs(s) < CLOSE)) return this.peakFrom(at, curvature);
+    }
+    return null;
+  }
+
   /** The curvature at a maximum that is known already, such as one in closed form. */
   at(parameters: Parameters): Peak {
     return this.peakAt(this.placeOf(parameters));
@@ -74,16 +115,11 @@ export class Landscape {
 
   private polished(from: Float64Array): Float64Array {
     let at = from;
-    for (let round = 0; round < 4; round++) {
+    for (let round = 0; round < MOST_STEPS; round++) {
       const curvature = this.curvature(at);
       const inverse = curvature && inverseOf(curvature.hessian, at.length);
       if (!curvature || !inverse) return at;
-      const n = at.length;
-      const step = at.map((_, i) => {
-        let sum = 0;
-        for (let j = 0; j < n; j++) sum += inverse[i * n + j]! * curvature.gradient[j]!;
-        return sum;
-      });
+      const step = stepFrom(curvature.gradient, inverse);
       const next = at.map((t, i) => t - step[i]!);
       // Newton's step may only refine: rounding in the heights is allowed for, nothing more.
       if (!(this.height(next) <= curvature.value + 1e-12 * Math.abs(curvature.value))) return at;
@@ -93,8 +129,8 @@ export class Landscape {
     return at;
   }
 
-  /** Second differences over a tenth of a standard error each way, that error itself found from coarser ones first. */
-  private curvature(at: Float64Array) {
+  /** A tenth of a standard error each way, that error itself found from coarser differences first. */
+  private stepsAt(at: Float64Array): Float64Array {
     let steps = at.map(() => 1e-3);
     for (let round = 0; round < 3; round++) {
       const { hessian } = curvatureAt(this.height, at, steps);
@@ -103,13 +139,21 @@ export class Landscape {
         return bend > 0 && Number.isFinite(bend) ? Math.min(0.5, 0.1 / Math.sqrt(bend)) : h / 4;
       });
     }
+    return steps;
+  }
+
+  /** First and second differences; null where they are no numbers. */
+  private curvature(at: Float64Array, steps = this.stepsAt(at)): Curvature | null {
     const found = curvatureAt(this.height, at, steps);
     return found.hessian.every(Number.isFinite) && Number.isFinite(found.value) ? found : null;
   }
 
   private peakAt(at: Float64Array): Peak {
+    return this.peakFrom(at, this.curvature(at));
+  }
+
+  private peakFrom(at: Float64Array, curvature: Curvature | null): Peak {
     const n = at.length;
-    const curvature = this.curvature(at);
     const covariance = curvature && inverseOf(curvature.hessian, n);
     const standardErrors: Record<string, number | null> = {};
     this.coordinates.forEach(({ name, slope }, i) => {

@@ -2,8 +2,10 @@ import { exp, log } from '../../numeric/elementary.js';
 import { isRefusal, refuse, type Refusal } from '../family.js';
 import type { Peak } from './search.js';
 
-export interface ThresholdFit {
-  peak: Peak;
+/** What the other parameters reach at one threshold. */
+export type Reached = Pick<Peak, 'parameters' | 'logLikelihood'>;
+
+export interface ThresholdFit extends Reached {
   threshold: number;
   /** True when the profile rises up to the greatest threshold allowed. */
   atBound: boolean;
@@ -16,21 +18,21 @@ const STEPS = 36;
 
 /**
  * The threshold on the profile likelihood: for each threshold the other parameters are fitted, and the highest inner peak of what they reach
- * is taken. It stays below min − r/2 (without a resolution, a millionth of the range below the least reading), because the likelihood of several
+ * is taken, as a start for Newton's steps in all of them. It stays below min − r/2 (without a resolution, a millionth of the range below the least reading), because the likelihood of several
  * families has a pole at the least reading itself (Cheng & Iles 1987). A profile that keeps rising towards −∞ has no maximum and is refused.
  */
 export function profileThreshold(
   sorted: Float64Array,
   resolution: number | null,
-  fitAt: (threshold: number) => Peak | Refusal,
+  fitAt: (threshold: number) => Reached | Refusal,
 ): ThresholdFit | Refusal {
   const least = sorted[0]!;
   const range = sorted[sorted.length - 1]! - least;
   const bound = least - (resolution !== null ? resolution / 2 : NEAREST * range);
   const thresholdAt = (u: number) => bound - range * exp(u);
   const height = (u: number): number => {
-    const peak = fitAt(thresholdAt(u));
-    return isRefusal(peak) ? -Infinity : peak.logLikelihood;
+    const reached = fitAt(thresholdAt(u));
+    return isRefusal(reached) ? -Infinity : reached.logLikelihood;
   };
   const from = log(NEAREST);
   const stride = (log(FURTHEST) - from) / STEPS;
@@ -47,11 +49,14 @@ export function profileThreshold(
   }
   const place = inner < 0 ? null : goldenMaximum(height, from + (inner - 1) * stride, from + (inner + 1) * stride);
   const threshold = place === null ? bound : thresholdAt(place);
-  const peak = fitAt(threshold);
-  return isRefusal(peak) ? peak : { peak, threshold, atBound: place === null };
+  const reached = fitAt(threshold);
+  return isRefusal(reached) ? reached : { ...reached, threshold, atBound: place === null };
 }
 
-/** The greatest value of f between a and b by golden section, to 1e-7 of the interval. */
+/** Close enough for Newton's steps to find the rest. */
+const NEAR = 1e-3;
+
+/** About where f is greatest between a and b, by golden section. */
 function goldenMaximum(f: (u: number) => number, a: number, b: number): number {
   const ratio = (Math.sqrt(5) - 1) / 2;
   let low = a;
@@ -60,7 +65,7 @@ function goldenMaximum(f: (u: number) => number, a: number, b: number): number {
   let x2 = low + ratio * (high - low);
   let f1 = f(x1);
   let f2 = f(x2);
-  while (high - low > 1e-7 * (b - a)) {
+  while (high - low > NEAR * (b - a)) {
     if (f1 >= f2) {
       high = x2;
       x2 = x1;

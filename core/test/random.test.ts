@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { normalCumulative } from '../src/numeric/standard-normal.js';
 import { fillNormals } from '../src/random/normal.js';
+import { fillExponentials, nextExponential } from '../src/random/exponential.js';
 import { createStream, jump, nextOpenUnit, nextWord } from '../src/random/stream.js';
 
 /** The published algorithm of xoshiro128** 1.1 (Blackman & Vigna 2021) in unbounded integers, as plainly as it can be written. */
@@ -111,5 +112,14 @@ describe('normal draws', () => {
     fillNormals(state, a);
     fillNormals(state, b);
     expect([...a, ...b]).toEqual([...whole]);
+  });
+
+  it('exponentials drawn in a block are those drawn one by one', () => {
+    const block = createStream(3, 1);
+    const single = createStream(3, 1);
+    const out = new Float64Array(20_000);
+    fillExponentials(block, out);
+    expect(out.every((x) => x === nextExponential(single))).toBe(true);
+    expect([...block]).toEqual([...single]);
   });
 });

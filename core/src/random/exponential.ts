@@ -42,3 +42,52 @@ export function nextExponential(state: StreamState): number {
     if (!Number.isNaN(found)) return found;
   }
 }
+
+/** Fills `out` with standard exponential draws: the same bits as `nextExponential`, with the state of the generator in locals. */
+export function fillExponentials(state: StreamState, out: Float64Array): void {
+  let s0 = state[0]!;
+  let s1 = state[1]!;
+  let s2 = state[2]!;
+  let s3 = state[3]!;
+  for (let i = 0; i < out.length;) {
+    const start1 = s1;
+    // Two words, as in `nextWord`.
+    let five = Math.imul(start1, 5);
+    const low = Math.imul((five << 7) | (five >>> 25), 9);
+    s2 ^= s0;
+    s3 ^= start1;
+    s1 ^= s2;
+    s0 ^= s3;
+    s2 ^= start1 << 9;
+    s3 = (s3 << 11) | (s3 >>> 21);
+    const then1 = s1;
+    five = Math.imul(then1, 5);
+    const high = Math.imul((five << 7) | (five >>> 25), 9);
+    s2 ^= s0;
+    s3 ^= then1;
+    s1 ^= s2;
+    s0 ^= s3;
+    s2 ^= then1 << 9;
+    s3 = (s3 << 11) | (s3 >>> 21);
+    const layer = low & 255;
+    const share = ((high >>> 0) * 2097152 + (low >>> 11)) * 1.1102230246251565e-16;
+    let x = share * WIDTH[layer]!;
+    if (share >= INNER[layer]!) {
+      state[0] = s0;
+      state[1] = s1;
+      state[2] = s2;
+      state[3] = s3;
+      x = outsideInner(state, layer, x);
+      s0 = state[0]!;
+      s1 = state[1]!;
+      s2 = state[2]!;
+      s3 = state[3]!;
+      if (Number.isNaN(x)) continue;
+    }
+    out[i++] = x;
+  }
+  state[0] = s0;
+  state[1] = s1;
+  state[2] = s2;
+  state[3] = s3;
+}

@@ -1,5 +1,5 @@
 import { exp, log } from '../numeric/elementary.js';
-import { nextExponential } from './exponential.js';
+import { fillExponentials } from './exponential.js';
 import { fillNormals } from './normal.js';
 import { nextWord, type StreamState } from './stream.js';
 
@@ -36,5 +36,10 @@ export function fillGammas(state: StreamState, shape: number, out: Float64Array)
   }
   if (shape >= 1) return;
   const inverse = -1 / shape;
-  for (let i = 0; i < out.length; i++) out[i] = out[i]! * exp(nextExponential(state) * inverse);
+  // The normals are used up: their block holds the exponentials.
+  for (let from = 0; from < out.length; from += normals.length) {
+    const block = normals.subarray(0, Math.min(normals.length, out.length - from));
+    fillExponentials(state, block);
+    for (let k = 0; k < block.length; k++) out[from + k] = out[from + k]! * exp(block[k]! * inverse);
+  }
 }

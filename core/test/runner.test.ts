@@ -3,7 +3,7 @@ import { advance, drive, inThisThread, Stopped, type Executor } from '../src/ana
 import { ANALYSES, analysisById } from '../src/analyses/registry.js';
 import { chunkCount, performChunk, type KernelOrder } from '../src/analyses/kernels.js';
 import { methodSentence } from '../src/analyses/method-sentence.js';
-import { differencesBetween, toWire } from '../src/analyses/wire.js';
+import { differencesBetween, notFiniteIn, toWire } from '../src/analyses/wire.js';
 import { column } from './reference.js';
 import { sampleOf } from './samples.js';
 
@@ -27,6 +27,21 @@ describe('running an analysis', () => {
     const one = JSON.stringify(toWire(await drive(inThisThread, job)));
     expect(JSON.stringify(toWire(await drive(shuffled(2), job)))).toBe(one);
     expect(JSON.stringify(toWire(await drive(shuffled(3), job)))).toBe(one);
+  });
+
+  it('never gives out a figure that is not finite, however deep', () => {
+    expect(notFiniteIn({ a: [1, { b: Float64Array.of(2, NaN) }] })).toBe('a.1.b.1');
+    expect(notFiniteIn({ a: [1, null, 'NaN'], b: { c: 0 } })).toBeNull();
+    const describing = analysisById('describe') as { run: unknown };
+    const run = describing.run;
+    describing.run = function* () {
+      yield* [];
+      return { available: true, mean: Infinity };
+    };
+    const stage = advance('describe', { column: 'thickness' }, sample, []);
+    describing.run = run;
+    expect(stage).toMatchObject({ done: true, result: { available: false, n: 40 } });
+    expect((stage as { result: { reason: string } }).result.reason).toContain('mean');
   });
 
   it('reports progress up to 1 and the partial result before the first chunk', async () => {

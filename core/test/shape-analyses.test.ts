@@ -13,13 +13,13 @@ import { advance } from '../src/analyses/runner.js';
 import { sharesAnalysis, stretchWords, type SharesResult } from '../src/analyses/shares.js';
 import type { StemAndLeafResult } from '../src/analyses/stem-and-leaf.js';
 import { toWire } from '../src/analyses/wire.js';
-import { normalQuantile } from '../src/numeric/standard-normal.js';
+import { normalQuantile, normalSurvival } from '../src/numeric/standard-normal.js';
 import { fingerprintOf } from '../src/readings/fingerprint.js';
 import type { Sample } from '../src/readings/sample.js';
 import { arrangedRows } from '../src/table/arrange.js';
 import { sampleInParts, samplesBeside, splitSample } from '../src/table/split.js';
 import type { Table, TableColumn } from '../src/table/table.js';
-import { column, columns } from './reference.js';
+import { column, columns, relativeError } from './reference.js';
 import { sampleOf } from './samples.js';
 
 const PICTURES = ['histogram', 'box', 'stem-and-leaf', 'empirical', 'dots', 'in-order', 'shares'];
@@ -330,6 +330,27 @@ group('shares', () => {
     );
   });
 
+  it('beyond one limit alone are beside what the family expects beyond it', () => {
+    const sample = { ...sampleOf(column('normal-40')), resolution: 0.001 };
+    const { mean, sd } = done<DescribeResult>('describe', sample);
+    const only = (limit: object) =>
+      done<SharesResult>('shares', sample, { of: 'limits', ...limit }).parts[0]!.stretches[0]!.expected!;
+    const expected = normalSurvival(0.5);
+    expect(relativeError(only({ lower: mean + sd! / 2 }), expected)).toBeLessThan(1e-12);
+    expect(relativeError(only({ upper: mean + sd! / 2 }), 1 - expected)).toBeLessThan(1e-12);
+  });
+
+  it('of one value count it, and expect it as often as it is recorded', () => {
+    const sample = { ...sampleOf(Float64Array.of(0, 0, 1, 0, 2, 3)), resolution: 1, unit: '' };
+    const result = done<SharesResult>('shares', sample, { of: 'limits', lower: 0, upper: 0 });
+    const [stretch] = result.parts[0]!.stretches;
+    expect(stretch).toMatchObject({ inside: 3, below: 0, above: 3, share: 0.5 });
+    const { mean, sd } = result.parts[0]!;
+    const recorded = normalSurvival((-0.5 - mean) / sd!) - normalSurvival((0.5 - mean) / sd!);
+    expect(relativeError(stretch!.expected!, recorded)).toBeLessThan(1e-12);
+    expect(words(sharesAnalysis.finding(result))).toContain('3 of 6 (50\u00a0%) lie at 0, where');
+  });
+
   it('of readings that lean come with the caution that a normal is no measure', () => {
     const { notes } = done<SharesResult>('shares', sampled('right-skew-50'));
     expect(notes.map(({ code }) => code)).toContain('lopsided');
@@ -339,7 +360,7 @@ group('shares', () => {
 
   it.each([
     [{ of: 'limits' }, 'Give a lower limit, an upper limit, or both.'],
-    [{ of: 'limits', lower: 9, upper: 8 }, 'The upper limit lies above the lower, 9.'],
+    [{ of: 'limits', lower: 9, upper: 8 }, 'The upper limit, 8, lies below the lower, 9.'],
   ])('refuse %o', (request, message) => {
     expect(sharesAnalysis.request.safeParse({ column: 'x', ...request }).error!.issues[0]!.message).toBe(message);
   });

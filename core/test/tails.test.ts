@@ -1,4 +1,6 @@
 import { describe, expect, it } from 'vitest';
+import { intervalProbability } from '../src/distributions/interval-probability.js';
+import { regionProbability } from '../src/distributions/region.js';
 import { distribution, familyByName, FAMILIES } from '../src/distributions/registry.js';
 import type { Parameters } from '../src/distributions/family.js';
 import { gammaLower, gammaUpper } from '../src/numeric/gamma-tails.js';
@@ -118,4 +120,28 @@ describe('both tails and the density, wherever they are asked', () => {
     }
     expect(cases.length).toBeGreaterThan(FAMILIES.length);
   });
+
+  it.each(CASES.map((one) => [`${one.family.family} ${JSON.stringify(one.parameters)}`, one] as const))(
+    'open ends of %s are 0 and 1, and what lies beyond one is a tail',
+    (_, { family, parameters }) => {
+      const d = distribution(family, parameters);
+      expect([d.cumulative(-Infinity), d.survival(-Infinity), d.density(-Infinity)]).toEqual([0, 1, 0]);
+      expect([d.cumulative(Infinity), d.survival(Infinity), d.density(Infinity)]).toEqual([1, 0, 0]);
+      const b = d.quantile(0.3);
+      expect(intervalProbability(d, -Infinity, b)).toBe(d.cumulative(b));
+      expect(intervalProbability(d, b, Infinity)).toBe(d.survival(b));
+      expect(intervalProbability(d, -Infinity, Infinity)).toBe(1);
+      for (const outside of [false, true]) {
+        for (const [lower, upper] of [
+          [-Infinity, b],
+          [b, Infinity],
+          [-Infinity, Infinity],
+        ] as const) {
+          const { inside, rest } = regionProbability(family, d, { lower, upper, outside, ends: 'included' });
+          expect(Number.isFinite(inside) && Number.isFinite(rest)).toBe(true);
+          expect(inside + rest).toBeCloseTo(1, 12);
+        }
+      }
+    },
+  );
 });

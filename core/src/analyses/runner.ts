@@ -1,7 +1,9 @@
 import type { Sample } from '../readings/sample.js';
 import type { Answers } from './analysis.js';
 import { chunkCount, performChunk, type KernelOrder } from './kernels.js';
+import { unavailable } from './cautions.js';
 import { analysisById } from './registry.js';
+import { notFiniteIn } from './wire.js';
 
 /** Where an analysis stands once some of its orders are answered. */
 export type Stage = { done: false; partial: unknown; orders: KernelOrder[] } | { done: true; result: unknown };
@@ -27,8 +29,18 @@ export function advance(id: string, request: unknown, sample: Sample, answered: 
     if (step.done) break;
     step = run.next(answers);
   }
-  if (step.done) return { done: true, result: step.value };
+  if (step.done) return { done: true, result: finiteOrWhyNot(step.value, sample) };
   return { done: false, partial: step.value.partial, orders: step.value.orders };
+}
+
+/**
+ * The one guard between what is worked out and what is said: a result with a figure that is no finite number is no result. Nothing of the kind is known;
+ * should it come to light, the page says which figure it was.
+ */
+function finiteOrWhyNot(result: unknown, sample: Sample): unknown {
+  const path = notFiniteIn(result);
+  if (path === null) return result;
+  return unavailable(sample, `A figure of this result, ${path}, came out as no finite number. It is not shown.`);
 }
 
 export interface Progress {

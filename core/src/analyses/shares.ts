@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { describe } from '../describe/describe.js';
 import { countsWithin, type Counts } from '../describe/shares.js';
+import type { Distribution } from '../distributions/family.js';
 import { distribution, familyByName } from '../distributions/registry.js';
 import { intervalProbability } from '../distributions/interval-probability.js';
 import { skewnessTest } from '../goodness-of-fit/normality/skewness.js';
@@ -29,8 +30,12 @@ const request = z
     if (of === 'sd') return;
     if (lower === undefined && upper === undefined)
       context.addIssue({ code: 'custom', path: ['lower'], message: 'Give a lower limit, an upper limit, or both.' });
-    if (lower !== undefined && upper !== undefined && lower >= upper)
-      context.addIssue({ code: 'custom', path: ['upper'], message: `The upper limit lies above the lower, ${lower}.` });
+    if (lower !== undefined && upper !== undefined && lower > upper)
+      context.addIssue({
+        code: 'custom',
+        path: ['upper'],
+        message: `The upper limit, ${upper}, lies below the lower, ${lower}.`,
+      });
   });
 export type SharesRequest = z.infer<typeof request>;
 
@@ -86,10 +91,20 @@ function shareOf(sample: Sample, asked: SharesRequest): SharesPart {
         ...counts,
         share: counts.inside / n,
         interval: clopperPearson(counts.inside, n, asked.confidence),
-        expected: d && intervalProbability(d, limit.lower ?? -Infinity, limit.upper ?? Infinity),
+        expected: d && expectedWithin(d, limit, resolution),
       };
     }),
   };
+}
+
+/** The share expected between limits; of one value alone, as often as readings are recorded as it. Null where it has no step to be recorded in. */
+function expectedWithin(
+  d: Distribution,
+  { lower, upper }: Pick<Stretch, 'lower' | 'upper'>,
+  resolution: number | null,
+): number | null {
+  if (lower === null || lower !== upper) return intervalProbability(d, lower ?? -Infinity, upper ?? Infinity);
+  return resolution && intervalProbability(d, lower - resolution / 2, upper + resolution / 2);
 }
 
 /** "within 7.90 and 8.15 mm", "at or above 7.90 mm", "within mean ± 1 sd". */
@@ -102,7 +117,7 @@ export function stretchWords({ times, lower, upper }: Stretch, resolution: numbe
     Number(figure(value).replace('\u2212', '-')) === value ? figure(value) : formatValue(value);
   if (lower === null) return `at or below ${exact(upper!)}${of}`;
   if (upper === null) return `at or above ${exact(lower)}${of}`;
-  return `from ${exact(lower)} to ${exact(upper)}${of}`;
+  return lower === upper ? `at ${exact(lower)}${of}` : `from ${exact(lower)} to ${exact(upper)}${of}`;
 }
 
 function notesFor({ parts, of }: Pick<SharesResult, 'parts' | 'of'>, asked: SharesRequest, grouped: boolean): Note[] {
@@ -125,7 +140,7 @@ function notesFor({ parts, of }: Pick<SharesResult, 'parts' | 'of'>, asked: Shar
 /** Shares of readings within limits, beside what a distribution expects (STATISTICS section 1). */
 export const sharesAnalysis = defineAnalysis<SharesRequest, SharesResult>({
   id: 'shares',
-  version: 1,
+  version: 2,
   name: 'Shares within limits',
   title: 'how many readings lie within limits, or mean ± 1, 2, 3 sd, and how many are expected',
   request,

@@ -16,6 +16,25 @@ export function toWire(value: unknown): unknown {
   return value;
 }
 
+/** The path of the first number in a result that is not finite, or null. */
+export function notFiniteIn(value: unknown, path = ''): string | null {
+  if (typeof value === 'number') return Number.isFinite(value) ? null : path;
+  if (typeof value !== 'object' || value === null) return null;
+  const entries = Array.isArray(value) || ArrayBuffer.isView(value) ? (value as ArrayLike<unknown>) : null;
+  if (entries) {
+    for (let i = 0; i < entries.length; i++) {
+      const found = notFiniteIn(entries[i], `${path}.${i}`);
+      if (found !== null) return found;
+    }
+    return null;
+  }
+  for (const [key, inner] of Object.entries(value)) {
+    const found = notFiniteIn(inner, path ? `${path}.${key}` : key);
+    if (found !== null) return found;
+  }
+  return null;
+}
+
 /** A place where two results differ, as a path such as `tests.0.pValue`. */
 export interface Difference {
   path: string;

@@ -9,11 +9,13 @@ const RULE = [
 ] as const;
 
 /**
- * P(a ≤ X < b) of a continuous distribution, or P(a < X ≤ b) of a discrete one, which is the same where neither has an atom at its ends. Worked out from
+ * P(a ≤ X < b) of a continuous distribution (either end may be open), or P(a < X ≤ b) of a discrete one, which is the same where neither has an atom at its ends. Worked out from
  * the side whose tails are small; where the two tails agree in their first digits, by integrating the density, since their difference would cancel.
  */
 export function intervalProbability(distribution: Distribution, a: number, b: number, discrete = false): number {
   if (!(a < b)) return 0;
+  if (a === -Infinity) return b === Infinity ? 1 : distribution.cumulative(b);
+  if (b === Infinity) return distribution.survival(a);
   const low = distribution.cumulative(a);
   const high = distribution.survival(b);
   if (low === 0) return distribution.cumulative(b);

@@ -39,18 +39,21 @@ export function scaled(standard: Standard, location: number, scale: number): Dis
     return Math.abs(change) < 0.1 * tail ? tail + change : tail;
   };
   const cumulative = (x: number) => {
+    if (!Number.isFinite(x)) return x > 0 ? 1 : x < 0 ? 0 : NaN;
     const d = x - location;
     const z = d / scale;
     if (exactly) return exactly.cumulative(z, restOf(x, d, z));
     return corrected(standard.cumulative(z), x, d, z, 1);
   };
   const survival = (x: number) => {
+    if (!Number.isFinite(x)) return x > 0 ? 0 : x < 0 ? 1 : NaN;
     const d = x - location;
     const z = d / scale;
     if (exactly) return exactly.survival(z, restOf(x, d, z));
     return corrected(standard.survival(z), x, d, z, -1);
   };
   const density = (x: number) => {
+    if (!Number.isFinite(x)) return Number.isNaN(x) ? NaN : 0;
     const d = x - location;
     const z = d / scale;
     const rest = restOf(x, d, z);

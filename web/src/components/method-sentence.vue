@@ -9,6 +9,8 @@ const props = defineProps<{
   parts: readonly SentencePart[];
   values: Record<string, unknown>;
   subject: string;
+  /** Why a field cannot take a value beside the others. */
+  objection?: (field: string, value: FieldValue) => string | null;
 }>();
 const emit = defineEmits<{ change: [field: string, value: FieldValue] }>();
 
@@ -21,13 +23,16 @@ const textOf = (part: SentencePart) =>
 
 function accept(field: Exclude<Field, { type: 'choice' }>, text: string): void {
   const typed = typedValue(field, text);
-  if (!typed) {
-    wrong.value = { ...wrong.value, [field.field]: `“${text}” will not do: ${field.label} takes ${rangeOf(field)}.` };
-    return;
-  }
-  const { [field.field]: _, ...others } = wrong.value;
-  wrong.value = others;
-  emit('change', field.field, typed.value);
+  if (typed) take(field.field, typed.value);
+  else say(field.field, `“${text}” will not do: ${field.label} takes ${rangeOf(field)}.`);
+}
+const say = (field: string, text: string) => void (wrong.value = { ...wrong.value, [field]: text });
+
+function take(field: string, value: FieldValue): void {
+  const objection = props.objection?.(field, value);
+  if (objection) return say(field, objection);
+  wrong.value = {};
+  emit('change', field, value);
 }
 </script>
 
@@ -39,7 +44,7 @@ function accept(field: Exclude<Field, { type: 'choice' }>, text: string): void {
         class="field"
         :aria-label="part.label"
         :value="values[part.field]"
-        @change="emit('change', part.field, ($event.target as HTMLSelectElement).value)"
+        @change="take(part.field, ($event.target as HTMLSelectElement).value)"
       >
         <option v-for="option in part.options" :key="option.value" :value="option.value">{{ option.text }}</option>
       </select>

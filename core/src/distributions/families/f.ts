@@ -18,9 +18,9 @@ function distributionOf(d1: number, d2: number): Distribution {
   const logDensity = (x: number) => logBetaPrefix(a, b, below(x), above(x)) - log(x);
   const atZero = d1 < 2 ? Infinity : d1 === 2 ? 1 : 0;
   const d = d2 - 2;
-  const density = (x: number) => (x > 0 ? exp(logDensity(x)) : x === 0 ? atZero : 0);
+  const density = (x: number) => (x > 0 && x < Infinity ? exp(logDensity(x)) : x === 0 ? atZero : 0);
   const cumulative = (x: number) => (x > 0 ? betaLower(a, b, below(x), above(x)) : 0);
-  const survival = (x: number) => (x > 0 ? betaUpper(a, b, below(x), above(x)) : 1);
+  const survival = (x: number) => (x === Infinity ? 0 : x > 0 ? betaUpper(a, b, below(x), above(x)) : 1);
   const place = ({ x, y }: Share) => (x / y) * (d2 / d1);
   return {
     density,

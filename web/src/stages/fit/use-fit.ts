@@ -9,6 +9,7 @@ import {
   type Unavailable,
 } from '@verdict/core';
 import { computed, toRef } from 'vue';
+import { askedOf } from '../../composables/asked.js';
 import { useAnalysis } from '../../composables/use-analysis.js';
 import { useSettings } from '../../composables/use-settings.js';
 import { useStudy } from '../../stores/study.js';
@@ -31,7 +32,7 @@ export function useFit() {
   const plotRequest = computed(() =>
     sample.value && column.value
       ? probabilityPlotAnalysis.resolve(
-          probabilityPlotAnalysis.request.parse({ column: column.value.name, ...plotAddress.settings.value }),
+          askedOf(probabilityPlotAnalysis, { column: column.value.name }, plotAddress.settings.value).request,
           sample.value,
         )
       : null,
@@ -39,11 +40,11 @@ export function useFit() {
   const testRequest = computed(() =>
     sample.value && column.value
       ? normalityAnalysis.resolve(
-          normalityAnalysis.request.parse({
-            column: column.value.name,
-            alpha: store.study!.alpha,
-            ...testAddress.settings.value,
-          }),
+          askedOf(
+            normalityAnalysis,
+            { column: column.value.name, alpha: store.study!.alpha },
+            testAddress.settings.value,
+          ).request,
           sample.value,
         )
       : null,

@@ -6,6 +6,8 @@ import FindingWords from '../../components/finding-words.vue';
 import MethodSentence from '../../components/method-sentence.vue';
 import NoColumn from '../../components/no-column.vue';
 import SetAsideDialog from '../../components/set-aside-dialog.vue';
+import { objectionOf } from '../../composables/asked.js';
+import type { FieldValue } from '../../composables/field-values.js';
 import { useKeeping } from '../../composables/use-keeping.js';
 import { useKeys } from '../../composables/use-keys.js';
 import { useStudy } from '../../stores/study.js';
@@ -43,7 +45,7 @@ const pictureValues = computed(() => {
   return request;
 });
 /** A width of one's own is a rule of one's own, and the other way round: it starts from the width that the bins have. */
-function changePicture(field: string, value: Parameters<typeof address.value.set>[1]): void {
+function changePicture(field: string, value: FieldValue): void {
   const bins = shown.value?.id === 'histogram' ? shown.value.result : null;
   if (bins && field === 'width') {
     address.value.setAll(value === undefined ? { width: value, rule: undefined } : { width: value, rule: 'width' });
@@ -53,10 +55,16 @@ function changePicture(field: string, value: Parameters<typeof address.value.set
 }
 
 /** A limit of one's own is no specification limit. */
-function changeShares(field: string, value: Parameters<typeof sharesAddress.set>[1]): void {
+function sharesChange(field: string, value: FieldValue): Record<string, FieldValue> {
   const own = field === 'lower' || field === 'upper';
   const { lower, upper } = sharesRequest.value ?? {};
-  sharesAddress.setAll(own ? { lower, upper, [field]: value, of: 'limits' } : { [field]: value });
+  return own ? { lower, upper, [field]: value, of: 'limits' } : { [field]: value };
+}
+const changeShares = (field: string, value: FieldValue) => sharesAddress.setAll(sharesChange(field, value));
+/** Limits the wrong way round are refused where they are typed. */
+function sharesObjection(field: string, value: FieldValue): string | null {
+  if (field !== 'lower' && field !== 'upper') return null;
+  return objectionOf(sharesAnalysis, { column: subject.value }, sharesRequest.value ?? {}, sharesChange(field, value));
 }
 
 const picked = useChosen(shape);
@@ -212,6 +220,7 @@ useKeys({
           :parts="sharesAnalysis.method"
           :values="sharesRequest ? { ...sharesRequest } : { of: 'specification', curve: 'normal', confidence: 0.95 }"
           :subject="subject"
+          :objection="sharesObjection"
           @change="changeShares"
         />
         <MethodSentence

@@ -13,6 +13,7 @@ import {
 } from '@verdict/core';
 import { computed, ref, toRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { askedOf } from '../../composables/asked.js';
 import { useAnalysis } from '../../composables/use-analysis.js';
 import { useSettings } from '../../composables/use-settings.js';
 import { useStudy } from '../../stores/study.js';
@@ -22,16 +23,6 @@ import { useParts } from '../../composables/use-parts.js';
 
 const TITLES = ['title', 'valueTitle', 'heightTitle'];
 type AnyResult = Shown['result'] | Unavailable;
-
-/** Settings that pass the schema of an analysis, or its defaults: an address can say anything. */
-function requestOf<Request>(
-  { request }: Pick<Analysis<Request & Settings>, 'request'>,
-  fixed: object,
-  settings: object,
-) {
-  const read = request.safeParse({ ...fixed, ...settings });
-  return read.success ? read.data : request.parse(fixed);
-}
 
 /** The runs behind the Shape stage: the picture that is looked at, the figures, the shares; and a reading that is moved for a moment. */
 export function useShape() {
@@ -62,12 +53,13 @@ export function useShape() {
     PICTURES.map((one) => {
       const { id } = one;
       const analysis = one.analysis as unknown as Analysis<Settings>;
-      const request = computed(() => {
+      const asked = computed(() => {
         if (!column.value || picture.value !== id) return null;
         const level = id === 'in-order' ? { alpha: store.study!.alpha } : {};
-        return requestOf(analysis, { ...fixed.value, ...level }, addresses[id].settings.value);
+        return askedOf(analysis, { ...fixed.value, ...level }, addresses[id].settings.value);
       });
-      return [id, { analysis, request, run: useAnalysis<AnyResult>(id, request, sample) }];
+      const request = computed(() => asked.value?.request ?? null);
+      return [id, { analysis, asked, request, run: useAnalysis<AnyResult>(id, request, sample) }];
     }),
   );
   const current = computed(() => runs[picture.value]!);
@@ -85,11 +77,12 @@ export function useShape() {
   });
 
   const describeAddress = useSettings('describe', describeAnalysis.method);
-  const describeRequest = computed(() =>
+  const describeAsked = computed(() =>
     column.value
-      ? requestOf(describeAnalysis, { ...fixed.value, alpha: store.study!.alpha }, describeAddress.settings.value)
+      ? askedOf(describeAnalysis, { ...fixed.value, alpha: store.study!.alpha }, describeAddress.settings.value)
       : null,
   );
+  const describeRequest = computed(() => describeAsked.value?.request ?? null);
   const described = useAnalysis<DescribeResult | Unavailable>('describe', describeRequest, sample);
   const figures = computed(() => (described.result.value?.available ? described.result.value : null));
   const beforeRequest = computed(() => (moved.value ? describeRequest.value : null));
@@ -97,7 +90,7 @@ export function useShape() {
   const figuresBefore = computed(() => (before.result.value?.available ? before.result.value : null));
 
   const sharesAddress = useSettings('shares', sharesAnalysis.method);
-  const sharesRequest = computed(() => {
+  const sharesAsked = computed(() => {
     if (!column.value || panel.value !== 'shares') return null;
     const settings = sharesAddress.settings.value;
     const level = { ...fixed.value, alpha: store.study!.alpha };
@@ -105,14 +98,15 @@ export function useShape() {
     const specified = lowerLimit !== null || upperLimit !== null;
     const specification = { lower: lowerLimit ?? undefined, upper: upperLimit ?? undefined };
     if (settings.of === 'specification') {
-      return specified ? requestOf(sharesAnalysis, level, { ...settings, ...specification }) : null;
+      return specified ? askedOf(sharesAnalysis, level, { ...settings, ...specification }) : null;
     }
-    if (settings.of !== 'limits') return requestOf(sharesAnalysis, level, settings);
+    if (settings.of !== 'limits') return askedOf(sharesAnalysis, level, settings);
     // The limits of the column until others are typed or dragged; without any, the quartiles.
     const start = specified ? specification : { lower: figures.value?.q1, upper: figures.value?.q3 };
     const typed = 'lower' in settings || 'upper' in settings;
-    return requestOf(sharesAnalysis, level, { ...(typed ? {} : start), ...settings });
+    return askedOf(sharesAnalysis, level, { ...(typed ? {} : start), ...settings });
   });
+  const sharesRequest = computed(() => sharesAsked.value?.request ?? null);
   /** Why there are no shares, where there are none. */
   const noShares = computed(() =>
     panel.value === 'shares' && column.value && !sharesRequest.value
@@ -123,7 +117,15 @@ export function useShape() {
   const shares = computed(() => (shared.result.value?.available ? shared.result.value : null));
 
   const notes = computed<Note[]>(() => {
-    const all = [...(figures.value?.notes ?? []), ...(shown.value?.result.notes ?? []), ...(shares.value?.notes ?? [])];
+    const left = [current.value.asked.value, describeAsked.value, sharesAsked.value].flatMap(
+      (asked) => asked?.left ?? [],
+    );
+    const all = [
+      ...left,
+      ...(figures.value?.notes ?? []),
+      ...(shown.value?.result.notes ?? []),
+      ...(shares.value?.notes ?? []),
+    ];
     return all.filter((note, i) => all.findIndex(({ text }) => text === note.text) === i);
   });
   const failed = computed(() => current.value.run.failed.value ?? described.failed.value ?? shared.failed.value);

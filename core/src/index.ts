@@ -1,3 +1,4 @@
+import './readings/refusals.js';
 // The table of contents of the core.
 export * from './analyses/analysis.js';
 export { boxAnalysis, type BoxPart, type BoxResult } from './analyses/box.js';
@@ -24,7 +25,7 @@ export {
   type DistributionRequest,
   type Question,
 } from './analyses/distribution-request.js';
-export { complementSentence, distributionName, readingsSentence } from './analyses/distribution-words.js';
+export { articleOf, complementSentence, distributionName, readingsSentence } from './analyses/distribution-words.js';
 export { chunkCount, performChunk, type KernelOrder } from './analyses/kernels.js';
 export { fieldText, isField, methodOf, methodSentence, visibleParts } from './analyses/method-sentence.js';
 export { missedSentence } from './analyses/normality-words.js';

@@ -1,13 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { distributionAnalysis, type DistributionResult } from '../src/analyses/distribution.js';
 import { QUESTIONS } from '../src/analyses/distribution-request.js';
-import { complementSentence, distributionName, readingsSentence } from '../src/analyses/distribution-words.js';
+import {
+  articleOf,
+  complementSentence,
+  distributionName,
+  readingsSentence,
+} from '../src/analyses/distribution-words.js';
 import { methodOf } from '../src/analyses/method-sentence.js';
 import { isUnavailable } from '../src/analyses/analysis.js';
 import { advance } from '../src/analyses/runner.js';
 import { toWire } from '../src/analyses/wire.js';
 import { curveOver, wellPlaced } from '../src/distributions/curve.js';
-import { distribution, familyByName, FAMILIES } from '../src/distributions/registry.js';
+import { distribution, familyByName, FAMILIES, parameterFaults } from '../src/distributions/registry.js';
 import { formatPercentOf, formatValue } from '../src/numeric/format.js';
 import { NO_READINGS, type Sample } from '../src/readings/sample.js';
 import { relativeError } from './reference.js';
@@ -288,5 +293,25 @@ describe('the picture', () => {
     const curve = curveOver(found, d, wellPlaced(found, d), 'density');
     expect(curve.bars).toBe(false);
     expect(curve.x.length).toBeLessThanOrEqual(401);
+  });
+
+  it('has articles by the sound of the name', () => {
+    const articles = FAMILIES.map(({ title }) => `${articleOf(title)} ${title}`);
+    for (const one of ['a uniform', 'an inverse Gaussian', 'an F', 'an exponential', 'a chi-square', 'a normal']) {
+      expect(articles).toContain(one);
+    }
+    expect(articles.filter((words) => words.startsWith('an '))).toEqual(
+      articles.filter((words) => /^an? (exponential|inverse Gaussian|F)$/.test(words)),
+    );
+  });
+
+  it('begins a sentence with a capital, and counts in the plural', () => {
+    const nearly = ask({ parameters: { mean: 0, sd: 1 }, below: 9 });
+    expect(distributionAnalysis.finding(nearly)[0]!.text).toMatch(/^All but .* of values$/);
+    const hardly = ask({ parameters: { mean: 0, sd: 1 }, above: 9 });
+    expect(complementSentence(hardly)).toMatch(/^All others, all but .* of values, are below 9\.$/);
+    expect(parameterFaults(familyByName('binomial'), { trials: 0.5, probability: 0.2 })[0]!.message).toMatch(
+      /^The trials are a whole number/,
+    );
   });
 });

@@ -121,3 +121,24 @@ describe('results on the wire', () => {
     ]);
   });
 });
+
+describe('what is asked wrongly', () => {
+  it.each(ANALYSES.map((a) => a.id))('%s says so in a sentence of its own, whatever field and value', (id) => {
+    const { request } = analysisById(id);
+    const shape = (request as unknown as { shape: Record<string, unknown> }).shape;
+    const fields = Object.keys(shape ?? {});
+    expect(fields.length).toBeGreaterThan(1);
+    const odd = [NaN, Infinity, -1e9, 1.5, 'nonsense', '', null, [], {}, true];
+    for (const field of fields) {
+      for (const value of odd) {
+        const read = request.safeParse({ column: 'x', [field]: value });
+        for (const { message } of read.success ? [] : read.error.issues) {
+          expect(message, `${field}: ${String(value)}`).not.toMatch(
+            /Invalid|expected|received|Too (small|big)|Unrecognized/,
+          );
+          expect(message, `${field}: ${String(value)}`).toMatch(/^\p{Lu}.*\.$/u);
+        }
+      }
+    }
+  });
+});

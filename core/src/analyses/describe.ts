@@ -130,6 +130,10 @@ function farthestOf(
 
 function notesFor(sample: Sample, { n, sd, distinct, medianInterval }: Described, asked: DescribeRequest): Note[] {
   const notes = [...unreadableNote(sample), ...confidenceNote(asked.confidence), ...levelNote(asked.alpha)];
+  for (const percent of asked.percentiles.filter((p) => p > 0 && p < 1)) {
+    const text = `The percentile ${percent} is taken as ${percent}\u00a0%, not ${Number((percent * 100).toPrecision(10))}\u00a0%: percentiles go from 0 to 100.`;
+    notes.push({ code: 'percentile-below-1', text });
+  }
   if (n === 1) notes.push({ code: 'one-reading', text: 'One reading has no spread: sd and shape are not given.' });
   else if (distinct === 1 || sd === 0)
     notes.push({ code: 'no-spread', text: 'All readings are equal: the shape figures are not given.' });

@@ -5,6 +5,7 @@ import { completed, FAMILIES, familyByName, parameterFaults } from '../distribut
 import { columnSetting } from './settings.js';
 
 const limit = z.number('A limit is a number.');
+const aboveZero = (what: string) => z.number(`${what} is a number above 0.`).positive(`${what} is a number above 0.`);
 const share = z
   .number('A share is a number between 0 and 1; 0.25 means 25 %.')
   .gt(0, 'A share lies between 0 and 1, neither included; 0.25 means 25 %.')
@@ -37,9 +38,9 @@ export const distributionRequest = z
     moments: z
       .strictObject({
         mean: z.number('The mean is a number.'),
-        sd: z.number().positive('The sd is a number above 0.').optional(),
-        variance: z.number().positive('The variance is a number above 0.').optional(),
-        given: z.record(z.string(), z.number()).optional(),
+        sd: aboveZero('The sd').optional(),
+        variance: aboveZero('The variance').optional(),
+        given: z.record(z.string(), z.number('A parameter is a number.')).optional(),
       })
       .refine(
         ({ sd, variance }) => (sd === undefined) !== (variance === undefined),
@@ -50,9 +51,9 @@ export const distributionRequest = z
     above: limit.optional(),
     between: limits.optional(),
     outside: limits.optional(),
-    withinSd: z.number().positive('The number of sds is above 0.').optional(),
+    withinSd: aboveZero('The number of sds').optional(),
     recordedAs: limit.optional(),
-    resolution: z.number().positive('The resolution is a number above 0.').optional(),
+    resolution: aboveZero('The resolution').optional(),
     lowerShare: share.optional(),
     upperShare: share.optional(),
     centralShare: share.optional(),

@@ -5,6 +5,11 @@ import type { Piece } from './analysis.js';
 import type { DistributionRequest } from './distribution-request.js';
 import type { DistributionResult } from './distribution.js';
 
+/** The article of a family's name, by its sound: "an exponential", "a uniform", "an F". */
+export function articleOf(title: string): 'a' | 'an' {
+  return /^(?:[aeio]|u(?!ni)|F\b)/.test(title) ? 'an' : 'a';
+}
+
 /** "a normal distribution with mean 8.02 and sd 0.11"; optional parameters are named where they are not at their usual value. */
 export function distributionName(name: string, parameters: Parameters): string {
   const family = familyByName(name);
@@ -12,15 +17,15 @@ export function distributionName(name: string, parameters: Parameters): string {
     .filter((spec) => !spec.optional || parameters[spec.name] !== spec.usual)
     .map((spec) => `${spec.title} ${formatValue(parameters[spec.name] ?? spec.usual)}`);
   const list = said.length < 2 ? said.join('') : `${said.slice(0, -1).join(', ')} and ${said[said.length - 1]}`;
-  const article = /^[aeiouF]/.test(family.title) ? 'an' : 'a';
-  return `${article} ${family.title} distribution with ${list}`;
+  return `${articleOf(family.title)} ${family.title} distribution with ${list}`;
 }
 
 /** The question as a sentence: the method that is kept with the evidence. */
 export function distributionSentence(request: DistributionRequest): string {
   const { parameters, moments } = request;
+  const { title } = familyByName(request.family);
   const of = moments
-    ? `a ${familyByName(request.family).title} distribution with mean ${formatValue(moments.mean)} and ${moments.sd === undefined ? `variance ${formatValue(moments.variance!)}` : `sd ${formatValue(moments.sd)}`}`
+    ? `${articleOf(title)} ${title} distribution with mean ${formatValue(moments.mean)} and ${moments.sd === undefined ? `variance ${formatValue(moments.variance!)}` : `sd ${formatValue(moments.sd)}`}`
     : distributionName(request.family, parameters ?? {});
   const beside = request.column === undefined ? '' : ` Beside it the readings of ${request.column}.`;
   return `For ${of}, ${questionWords(request)}${beside}`;
@@ -47,7 +52,8 @@ function questionWords(request: DistributionRequest): string {
   return `what are density and chances at ${at!.length} ${at!.length === 1 ? 'value' : 'values'}?`;
 }
 
-const values = (percent: string) => `${percent} of values`;
+/** At the beginning of a sentence: "All but 3 × 10⁻⁹ % of values". */
+const values = (percent: string) => `${percent[0]!.toUpperCase()}${percent.slice(1)} of values`;
 
 /** Where the region lies, in words that name the direction. */
 function whereWords({ question, lower, upper, outside, ends, discrete, resolution }: DistributionResult): string {
@@ -109,7 +115,8 @@ export function distributionFinding(result: DistributionResult): Piece[] {
 export function complementSentence(result: DistributionResult): string {
   const { question, complement, probability, otherEnds, lower, upper, ends } = result;
   if (question === 'at') return '';
-  const rest = `The other ${formatPercentOf(complement, probability)} ${restWords(result)}.`;
+  const others = formatPercentOf(complement, probability);
+  const rest = `${others.startsWith('all') ? `All others, ${others} of values,` : `The other ${others}`} ${restWords(result)}.`;
   if (otherEnds === undefined) return rest;
   const two = lower !== null && upper !== null;
   const counted = ends === 'included';

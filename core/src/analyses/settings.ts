@@ -1,16 +1,18 @@
+import '../readings/refusals.js';
 import { z } from 'zod';
 import { QUANTILE_TYPES } from '../describe/quantiles.js';
 import { GREATEST_SEED } from '../random/stream.js';
 
 /** The settings that several analyses share, under the names of STATISTICS section 0. */
-export const columnSetting = z.string().min(1).max(200);
+const COLUMN = 'A column is named, in up to 200 characters.';
+export const columnSetting = z.string(COLUMN).min(1, COLUMN).max(200, COLUMN);
 export const alphaSetting = z
   .number('The level is a number between 0 and 1.')
   .gt(0, 'The level lies between 0 and 1; 0.05 means 5 %.')
   .lt(1, 'The level lies between 0 and 1; 0.05 means 5 %.')
   .default(0.05);
 export const confidenceSetting = z
-  .number()
+  .number('The confidence is a number between 0.5 and 0.999; 0.95 means 95 %.')
   .min(0.5, 'The confidence lies between 50 % and 99.9 %.')
   .max(0.999, 'The confidence lies between 50 % and 99.9 %.')
   .default(0.95);

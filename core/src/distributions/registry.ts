@@ -95,7 +95,10 @@ function valueFault(spec: ParameterSpec, value: number): string | null {
     (below === undefined || value < below) &&
     (to === undefined || value <= to) &&
     (!whole || Number.isInteger(value));
-  return inside ? null : `The ${spec.title} is ${rangeWords(spec)}${Number.isFinite(value) ? `, not ${value}` : ''}.`;
+  const verb = spec.title.endsWith('s') ? 'are' : 'is';
+  return inside
+    ? null
+    : `The ${spec.title} ${verb} ${rangeWords(spec)}${Number.isFinite(value) ? `, not ${value}` : ''}.`;
 }
 
 /** Every optional parameter filled in, in the order of the family. */

@@ -1,3 +1,4 @@
+import '../readings/refusals.js';
 import { z } from 'zod';
 import { FAMILIES, familyByName, parameterFaults } from '../distributions/registry.js';
 import { GREATEST_SEED } from '../random/stream.js';

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { FAMILIES, familyByName, rangeWords } from '@verdict/core';
+import { articleOf, FAMILIES, familyByName, rangeWords } from '@verdict/core';
 import { computed } from 'vue';
 import FigureField from './figure-field.vue';
+import { carriedTo, toldOtherwise } from './carried-over.js';
 import { toldByMoments, usualTexts, type Asked, type Draft, type Faults, type ToldBy } from './question.js';
 
 /** The question as a sentence with fields. */
@@ -30,7 +31,7 @@ const VALUES: readonly { value: Asked; text: string }[] = [
 const pair = computed(() => (byMoments.value ? family.value.parameters.filter(({ optional }) => !optional) : []));
 const named = computed(() => family.value.parameters.filter((spec) => !pair.value.includes(spec)));
 const asksChance = computed(() => CHANCES.some(({ value }) => value === props.draft.asked));
-const article = computed(() => (/^[aeiouF]/.test(family.value.title) ? 'an' : 'a'));
+const article = computed(() => articleOf(family.value.title));
 
 const text = (event: Event) => (event.target as HTMLInputElement).value;
 function setFamily(name: string): void {
@@ -41,8 +42,8 @@ function setFamily(name: string): void {
 }
 const setParameter = (name: string, value: string) =>
   emit('change', { parameters: { ...props.draft.parameters, [name]: value } });
-const setAsked = (value: string) => emit('change', { asked: value as Asked });
-const setBy = (value: string) => emit('change', { by: value as ToldBy });
+const setAsked = (value: string) => emit('change', carriedTo(props.draft, value as Asked));
+const setBy = (value: string) => emit('change', toldOtherwise(props.draft, value as ToldBy));
 const endings = (i: number, all: number) => (i === 0 ? '' : i === all - 1 ? ' and ' : ', ');
 const limitWord = computed(() => (['below', 'above'].includes(props.draft.asked) ? 'the limit' : 'the limits'));
 /** The words that a fault is said in, those about the family first, as the sentence has them. */

@@ -173,13 +173,13 @@ function questionPart(draft: Draft): Record<string, unknown> {
 }
 
 /** Parameters that mean and sd leave open: a threshold, the ends of a beta. */
-function givenOf({ parameters }: Family, draft: Draft): Record<string, number> {
+export function givenOf({ parameters }: Family, draft: Draft): Record<string, number> {
   const open = parameters.filter(({ optional }) => optional);
   return Object.fromEntries(open.map(({ name }) => [name, typedNumber(draft.parameters[name] ?? '')]));
 }
 const momentsOf = ({ by, mean, spread }: Draft) => ({ mean: typedNumber(mean), [by]: typedNumber(spread) });
 
-const numbersOf = (texts: Record<string, string>) =>
+export const numbersOf = (texts: Record<string, string>) =>
   Object.fromEntries(Object.entries(texts).map(([name, text]) => [name, typedNumber(text)]));
 
 /** The field that a fault of the request belongs to. */

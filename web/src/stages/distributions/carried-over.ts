@@ -1,0 +1,60 @@
+import { distribution, familyByName, isRefusal, type Parameters } from '@verdict/core';
+import { FIELDS, givenOf, numbersOf, typedNumber, type Asked, type Draft, type ToldBy } from './question.js';
+
+/** A figure as it would be typed: without the dust of a root or a square. */
+const asTyped = (value: number) => String(Number(value.toPrecision(12)));
+
+/** The parameters that the draft tells of, however it tells them; null while something is missing or impossible. */
+function parametersNow(draft: Draft): Parameters | null {
+  const family = familyByName(draft.family);
+  if (draft.by === 'parameters') return numbersOf(draft.parameters);
+  const spread = typedNumber(draft.spread);
+  const variance = draft.by === 'variance' ? spread : spread * spread;
+  const found = family.estimation.fromMoments?.(typedNumber(draft.mean), variance, givenOf(family, draft));
+  return found && !isRefusal(found) ? { ...givenOf(family, draft), ...found } : null;
+}
+
+/** The same distribution told in another way: mean 20 and variance 6.25 become mean 20 and sd 2.5. */
+export function toldOtherwise(draft: Draft, by: ToldBy): Partial<Draft> {
+  try {
+    const parameters = parametersNow(draft);
+    if (!parameters || !Object.values(parameters).every(Number.isFinite)) return { by };
+    if (by === 'parameters') {
+      const texts = Object.entries(parameters).map(([name, value]) => [name, asTyped(value)]);
+      return { by, parameters: { ...draft.parameters, ...Object.fromEntries(texts) } };
+    }
+    const { mean, variance } = distribution(familyByName(draft.family), parameters);
+    if (!Number.isFinite(mean) || !Number.isFinite(variance)) return { by };
+    const typed = draft.by === 'parameters' ? asTyped(mean) : draft.mean;
+    return { by, mean: typed, spread: asTyped(by === 'variance' ? variance : Math.sqrt(variance)) };
+  } catch {
+    return { by };
+  }
+}
+
+/** A lower limit to begin with beside an upper one, or the other way round: the mirror image about the mean. */
+function otherLimit(draft: Draft, limit: number, below: boolean): string {
+  try {
+    const { mean, variance } = distribution(familyByName(draft.family), parametersNow(draft)!);
+    const mirrored = 2 * mean - limit;
+    const apart = below ? limit - Math.sqrt(variance) : limit + Math.sqrt(variance);
+    const found = (below ? mirrored < limit : mirrored > limit) ? mirrored : apart;
+    return Number.isFinite(found) ? String(Number(found.toPrecision(6))) : '';
+  } catch {
+    return '';
+  }
+}
+
+/** Another question with what is seen carried over: no limit that stood in an older question, out of sight since, answers. */
+export function carriedTo(draft: Draft, asked: Asked): Partial<Draft> {
+  const from = FIELDS[draft.asked];
+  const to = FIELDS[asked];
+  const limits = (fields: readonly string[]) => fields.filter((field) => field === 'a' || field === 'b');
+  const [seen, wanted] = [limits(from), limits(to)];
+  if (seen.length !== 1 || wanted.length === 0) return { asked };
+  const text = draft[seen[0] as 'a' | 'b'];
+  if (wanted.length === 1) return { asked, [wanted[0]!]: text };
+  const limit = typedNumber(text);
+  if (!Number.isFinite(limit)) return { asked };
+  return seen[0] === 'b' ? { asked, a: otherLimit(draft, limit, true) } : { asked, b: otherLimit(draft, limit, false) };
+}

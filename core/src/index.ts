@@ -115,7 +115,15 @@ export {
   type Separator,
   type TableLayout,
 } from './readings/layout.js';
-export { countLevels, levelReader, likelySame, withMerged, type Level, type Levels } from './readings/levels.js';
+export {
+  countLevels,
+  levelReader,
+  likelySame,
+  withMerged,
+  withParted,
+  type Level,
+  type Levels,
+} from './readings/levels.js';
 export {
   PLAIN_FORMAT,
   readCell,

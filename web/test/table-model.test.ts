@@ -109,12 +109,27 @@ describe('recomputing in words', () => {
   };
   it('says the same, what differs, and why', () => {
     expect(recomputedWords(found)).toBe('the same, bit for bit');
+    expect(recomputedWords(found, 2)).toBe('the same, bit for bit, at change 2');
+    expect(recomputedWords(found, 3)).toBe(
+      'It was the same, bit for bit, at change 2. Since then a change has been made: recompute to know.',
+    );
     const differs = { ...found, same: false, differences: [{ path: 'n', kept: 48, now: 47 }] };
     expect(recomputedWords({ ...differs, sameData: false, nowRevision: 5 })).toContain(
-      'the data have changed since: change 2 → 5. For example n was 48, is 47',
+      'the data have changed: change 2 → 5. For example n was 48, is 47',
     );
     expect(recomputedWords(differs)).toContain('although the data are the same');
+    expect(recomputedWords(differs, 9)).toContain('7 changes have been made');
     expect(recomputedWords(undefined)).toBe('');
+  });
+
+  it('says of a difference in the last digits that it is one', () => {
+    const last = { path: 'mean', kept: 22.191999999999997, now: 22.192 };
+    const differs = { ...found, same: false, differences: [last] };
+    expect(recomputedWords(differs)).toContain('It differs in the last digits only, of mean, on the same data');
+    expect(recomputedWords({ ...differs, differences: [last, { path: 'n', kept: 48, now: 47 }] })).toContain(
+      'n was 48, is 47 and 1 more',
+    );
+    expect(recomputedWords({ ...differs, sameData: false })).toContain('mean was 22.192, is 22.192');
   });
 });
 

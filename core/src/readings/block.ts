@@ -13,7 +13,7 @@ export interface ParsedColumn extends NumberFormat {
 
 /** Something to look at in a block, with its place: `row` counts the data rows from 1, `line` the rows of the text. */
 export interface BlockProblem {
-  code: 'not-a-number' | 'beyond-limit' | 'ragged' | 'same-name';
+  code: 'not-a-number' | 'beyond-limit' | 'ragged' | 'same-name' | 'name-cut';
   row: number | null;
   line: number | null;
   column: string;
@@ -36,6 +36,7 @@ export const MOST_COLUMNS = 200;
 export const MOST_CELLS = 2_000_000;
 export const MOST_LISTED = 500;
 export const LONGEST_NAME = 80;
+const LONGEST_UNIT = 20;
 
 /** "thickness (mm)", "thickness [mm]" and "thickness, mm" name a column and its unit. */
 export function splitUnit(header: string): { name: string; unit: string } {
@@ -90,12 +91,21 @@ function nameColumns(rows: string[][], layout: TableLayout, width: number, taken
   for (let j = 0; j < width; j++) {
     const split = splitUnit(header[j] ?? '');
     const wanted = (split.name || `column ${j + 1}`).slice(0, LONGEST_NAME);
+    if (split.name.length > LONGEST_NAME) {
+      const text = `A column name has at most ${LONGEST_NAME} characters; this heading has ${split.name.length}. The column is called “${wanted}”.`;
+      problems.push({ code: 'name-cut', row: null, line: 1, column: wanted, text });
+    }
+    const longUnit = (units[j]?.trim() || split.unit).length;
+    if (longUnit > LONGEST_UNIT) {
+      const text = `A unit has at most ${LONGEST_UNIT} characters; that of “${wanted}” has ${longUnit} and is cut.`;
+      problems.push({ code: 'name-cut', row: null, line: layout.units === 'row 2' ? 2 : 1, column: wanted, text });
+    }
     const name = freeName(wanted, [...taken, ...names.map((n) => n.name)]);
     if (name !== wanted) {
       const text = `The name “${wanted}” is already taken; this column is called “${name}”.`;
       problems.push({ code: 'same-name', row: null, line: header[j] ? 1 : null, column: name, text });
     }
-    names.push({ name, unit: (units[j]?.trim() || split.unit).slice(0, 20) });
+    names.push({ name, unit: (units[j]?.trim() || split.unit).slice(0, LONGEST_UNIT) });
   }
   return { names, problems };
 }

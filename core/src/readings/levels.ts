@@ -62,3 +62,8 @@ export function withMerged(levels: Levels | null, names: readonly string[], into
   const added = [...moved].filter((from) => !known.has(from)).map((from) => ({ from, into }));
   return { order: order.filter((name) => !moved.has(name)), merged: [...kept, ...added] };
 }
+
+/** Levels with one spelling taken out of what it was merged into; whatever else was merged stays so. */
+export function withParted({ order, merged }: Levels, spelling: string): Levels {
+  return { order, merged: merged.filter(({ from }) => from !== spelling) };
+}

@@ -12,6 +12,9 @@ import { formatTime } from './time.js';
 const evidence = useEvidence();
 const store = useStudy();
 
+/** Stale once the study has moved on; what needs no column never is. */
+const foundWords = ({ id, column }: Evidence) =>
+  recomputedWords(evidence.recomputed[id], column === null ? null : (store.study?.revision ?? null));
 const columnOf = ({ column, request }: Evidence) =>
   column === null ? '' : ` of ${store.study?.columns.find(({ id }) => id === column)?.name ?? String(request.column)}`;
 </script>
@@ -63,7 +66,7 @@ const columnOf = ({ column, request }: Evidence) =>
           @click="evidence.recompute(item.id)"
           >Recompute</el-button
         >
-        <span role="status" class="answer">{{ recomputedWords(evidence.recomputed[item.id]) }}</span>
+        <span role="status" class="answer">{{ foundWords(item) }}</span>
       </div>
     </article>
   </el-drawer>

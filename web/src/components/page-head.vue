@@ -40,6 +40,7 @@ function setWho(text: string): void {
       <DraftField
         v-if="store.study"
         class="name"
+        leaves
         aria-label="Name of the study"
         placeholder="untitled study: click to name it"
         maxlength="120"
@@ -60,6 +61,7 @@ function setWho(text: string): void {
     <label class="soft who"
       >working as
       <DraftField
+        leaves
         aria-label="Working as"
         :size="Math.max(6, who.name.length)"
         maxlength="80"

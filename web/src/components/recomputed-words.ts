@@ -1,25 +1,67 @@
 import type { Evidence, Problem, Recomputed } from '@verdict/contract';
+import { formatValue } from '@verdict/core';
 import { formatTime } from './time.js';
 
 /** Whether the server has worked a kept result out by itself, in a few words. */
-export function standingWords({ recomputed }: Pick<Evidence, 'recomputed'>): string {
+export function standingWords({
+  recomputed,
+  revision,
+  column,
+}: Pick<Evidence, 'recomputed' | 'revision' | 'column'>): string {
   if (!recomputed) return 'not yet';
   const when = formatTime(recomputed.at);
-  return recomputed.same ? `the same, ${when}` : `it came out differently, ${when}`;
+  const on = column === null ? '' : ` on the data of change ${revision}`;
+  return recomputed.same ? `the same${on}, ${when}` : `it came out differently${on}, ${when}`;
 }
 
-/** What recomputing found, in a sentence. */
-export function recomputedWords(found: Recomputed | 'running' | Problem | undefined): string {
+type Difference = Recomputed['differences'][number];
+
+/** So little, beside the figure itself, is the last digits of a double. */
+const LAST_DIGITS = 1e-11;
+
+function inLastDigits({ kept, now }: Difference): boolean {
+  return (
+    typeof kept === 'number' &&
+    typeof now === 'number' &&
+    Math.abs(kept - now) <= LAST_DIGITS * Math.max(Math.abs(kept), Math.abs(now))
+  );
+}
+
+const said = (value: unknown) => (typeof value === 'number' ? formatValue(value) : String(value));
+
+function whereWords(differences: readonly Difference[]): string {
+  // What can be seen comes before what differs in the last digits.
+  const first = differences.find((one) => !inLastDigits(one)) ?? differences[0];
+  if (!first) return '';
+  const more = differences.length > 1 ? ` and ${differences.length - 1} more` : '';
+  return `${first.path} was ${said(first.kept)}, is ${said(first.now)}${more}`;
+}
+
+/**
+ * What recomputing found, in a sentence that names the change of the study it was found at. `revision` is where the study stands now, null for a result
+ * that rests on no data of it.
+ */
+export function recomputedWords(
+  found: Recomputed | 'running' | Problem | undefined,
+  revision: number | null = null,
+): string {
   if (!found) return '';
   if (found === 'running') return 'working on the server …';
   if ('detail' in found) return `Not recomputed: ${found.detail}`;
   const { same, sameData, keptRevision, nowRevision, differences } = found;
-  if (same) return 'the same, bit for bit';
-  const [first] = differences;
-  const where = first ? `${first.path} was ${String(first.kept)}, is ${String(first.now)}` : '';
-  const more = differences.length > 1 ? ` and ${differences.length - 1} more` : '';
+  const since = revision === null ? 0 : revision - nowRevision;
+  const changes = since === 1 ? 'a change has' : `${since} changes have`;
+  const stale = since > 0 ? ` Since then ${changes} been made: recompute to know.` : '';
+  const at = `change ${nowRevision}`;
+  if (same && revision === null) return 'the same, bit for bit';
+  if (same) return since > 0 ? `It was the same, bit for bit, at ${at}.${stale}` : `the same, bit for bit, at ${at}`;
   if (!sameData) {
-    return `It differs, because the data have changed since: change ${keptRevision} → ${nowRevision}. For example ${where}${more}.`;
+    return `It differs, because the data have changed: change ${keptRevision} → ${nowRevision}. For example ${whereWords(differences)}.${stale}`;
   }
-  return `It differs although the data are the same: ${where}${more}. Another engine or another version of Verdict made the kept result.`;
+  const engine = 'Another engine or another version of Verdict made the kept result.';
+  if (differences.every(inLastDigits)) {
+    const figures = differences.length === 1 ? differences[0]!.path : `${differences.length} figures`;
+    return `It differs in the last digits only, of ${figures}, on the same data (${at}). ${engine}${stale}`;
+  }
+  return `It differs although the data are the same (${at}): ${whereWords(differences)}. ${engine}${stale}`;
 }

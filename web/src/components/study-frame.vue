@@ -3,6 +3,7 @@ import { useDocumentVisibility, useEventListener } from '@vueuse/core';
 import { computed, onUnmounted, watch } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { useKeys } from '../composables/use-keys.js';
+import { usePastedBlocks } from '../composables/use-pasted-blocks.js';
 import { STAGES } from '../stages/stages.js';
 import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
@@ -46,6 +47,13 @@ const mine = computed(() => {
   if (store.waiting.length !== 1 || first?.change.kind !== 'edit-cells') return '';
   const [run] = first.change.runs;
   return run?.texts.length === 1 ? `“${run.texts[0]}” in row ${run.row} of ${store.columnById(run.column)?.name}` : '';
+});
+
+// Lines pasted where one line belongs are most likely readings: they are offered there instead.
+const blocks = usePastedBlocks();
+useEventListener('paste', blocks.keepOut, { capture: true });
+watch(blocks.waiting, (text) => {
+  if (text !== null && route.name !== 'readings') void router.push({ name: 'readings' });
 });
 
 useKeys(Object.fromEntries(STAGES.map(({ name }, i) => [String(i + 1), () => void router.push({ name })])));

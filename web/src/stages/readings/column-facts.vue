@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { crossedBounds, type ChangeInput, type StudyColumn } from '@verdict/contract';
-import { readNumber } from '@verdict/core';
+import { LONGEST_NAME, readNumber } from '@verdict/core';
 import { computed, ref, watch } from 'vue';
 import DraftField from '../../components/draft-field.vue';
 
@@ -29,6 +29,14 @@ function setText(field: Texts, typed: string): void {
   const text = typed.trim();
   if (field === 'name' && text === '') {
     wrong.value = { ...wrong.value, name: 'A column needs a name.' };
+    return;
+  }
+  const most = { name: LONGEST_NAME, unit: 20 }[field];
+  if (text.length > most) {
+    wrong.value = {
+      ...wrong.value,
+      [field]: `A ${field} has at most ${most} characters; this one has ${text.length}. Shorten it.`,
+    };
     return;
   }
   wrong.value = {};
@@ -77,7 +85,6 @@ const countsFor = computed(() => props.columns.filter(({ frequencies }) => frequ
         <DraftField
           class="field"
           aria-label="Column name"
-          maxlength="80"
           :disabled="locked"
           :value="column.name"
           @commit="(text) => setText('name', text)"
@@ -104,7 +111,6 @@ const countsFor = computed(() => props.columns.filter(({ frequencies }) => frequ
             class="field"
             aria-label="Unit"
             size="8"
-            maxlength="20"
             placeholder="none"
             :disabled="locked"
             :value="column.unit"

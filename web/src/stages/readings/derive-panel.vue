@@ -9,6 +9,7 @@ import {
   sampleOfColumn,
   FAMILIES,
   familyByName,
+  LONGEST_NAME,
   shownFormula,
   type Derivation,
   type DerivationKind,
@@ -31,6 +32,9 @@ const old = props.existing?.derivation ?? null;
 const firstSource =
   (props.source && numeric.value.find(({ id }) => id === props.source!.id)?.id) ?? numeric.value[0]?.id ?? '';
 
+/** As many values as one makes up where the table says nothing. */
+const USUAL_COUNT = 100;
+
 /** What is typed, field by field: texts until they are read together. */
 const draft = reactive({
   source: old && 'source' in old ? old.source : firstSource,
@@ -44,7 +48,10 @@ const draft = reactive({
   expression: old?.kind === 'formula' ? shownFormula(old.expression, others.value) : '',
   family: old?.kind === 'made-up' ? old.family : 'normal',
   parameters: (old?.kind === 'made-up' ? mapped(old.parameters) : {}) as Record<string, string>,
-  count: old?.kind === 'made-up' ? String(old.count) : String(Math.max(1, store.study?.rowCount ?? 0) || 50),
+  count:
+    old?.kind === 'made-up'
+      ? String(old.count)
+      : String((store.study?.rowCount ?? 0) > 1 ? store.study!.rowCount : USUAL_COUNT),
   seed: old?.kind === 'made-up' ? String(old.seed) : '1',
 });
 if (draft.trials !== '' && !counts.value.some(({ id }) => id === draft.trials)) draft.trials = 'number';
@@ -97,7 +104,13 @@ function wanted(): unknown {
 }
 const read = computed(() => derivationSchema.safeParse(wanted()));
 const derivation = computed<Derivation | null>(() => read.value.data ?? null);
-const wrong = computed(() => (read.value.success || fault.value ? '' : (read.value.error.issues[0]?.message ?? '')));
+const wrong = computed(() => {
+  if (!fault.value && !read.value.success) return read.value.error.issues[0]?.message ?? '';
+  const { length } = typedName.value.trim();
+  return length > LONGEST_NAME
+    ? `A name has at most ${LONGEST_NAME} characters; this one has ${length}. Shorten it.`
+    : '';
+});
 
 const sourceColumn = computed(() => others.value.find(({ id }) => id === draft.source));
 const suggested = computed(() => {
@@ -155,7 +168,7 @@ const preview = computed(() =>
 );
 
 function finish(): void {
-  if (!column.value || !worked.value || worked.value.fault) return;
+  if (!column.value || !worked.value || worked.value.fault || wrong.value) return;
   if (props.existing) {
     const { id: column_ } = props.existing;
     emit('done', {
@@ -261,11 +274,10 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input, .sente
       </CautionNote>
     </template>
     <label class="name"
-      >Name
-      <input v-model="typedName" class="field" maxlength="80" :placeholder="suggested" aria-label="Name of the column"
+      >Name <input v-model="typedName" class="field" :placeholder="suggested" aria-label="Name of the column"
     /></label>
     <div>
-      <el-button type="primary" :disabled="!worked || worked.fault !== null" @click="finish">{{
+      <el-button type="primary" :disabled="!worked || worked.fault !== null || wrong !== ''" @click="finish">{{
         existing ? 'Change the column' : 'Add the column'
       }}</el-button>
       <el-button @click="emit('leave')">Leave it</el-button>

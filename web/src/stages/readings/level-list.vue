@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ChangeInput, StudyColumn } from '@verdict/contract';
-import { countLevels, likelySame, withMerged } from '@verdict/core';
+import { countLevels, likelySame, withMerged, withParted } from '@verdict/core';
 import { computed, ref } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
 
@@ -21,14 +21,18 @@ function move(i: number, by: number): void {
   order.splice(i + by, 0, ...order.splice(i, 1));
   set({ order, merged: props.column.levels?.merged ?? [] });
 }
-function merge(group: readonly string[], into: string): void {
-  set(withMerged(props.column.levels, group, into));
+/** The spelling that a merged level goes by: the most frequent of those chosen, without blanks at its ends. */
+function leading(group: readonly string[]): string {
+  const counts = new Map(levels.value.map(({ name, count }) => [name, count]));
+  const [first] = [...group].sort((a, b) => (counts.get(b) ?? 0) - (counts.get(a) ?? 0));
+  return first!.trim();
+}
+function merge(group: readonly string[]): void {
+  set(withMerged(props.column.levels, group, leading(group)));
   chosen.value = [];
 }
-const part = (name: string) => {
-  const { order, merged } = props.column.levels!;
-  set({ order, merged: merged.filter(({ into }) => into !== name) });
-};
+/** Takes one spelling out of a merged level; the others stay merged. */
+const part = (spelling: string) => set(withParted(props.column.levels!, spelling));
 /** Blanks at the ends are what tells two spellings apart: they are shown. */
 const shown = (name: string) => (name === name.trim() ? name : `“${name}”`);
 </script>
@@ -52,15 +56,14 @@ const shown = (name: string) => (name === name.trim() ? name : `“${name}”`);
               />
               {{ shown(level.name) }}</label
             >
-            <div v-if="level.spellings.length > 1" class="soft small">
-              also
-              {{
-                level.spellings
-                  .filter((s) => s !== level.name)
-                  .map(shown)
-                  .join(', ')
-              }}
-              <button v-if="!locked" class="plain" @click="part(level.name)">Part again</button>
+            <div v-if="level.spellings.some((s) => s !== level.name)" class="soft small">
+              with
+              <span v-for="spelling in level.spellings.filter((s) => s !== level.name)" :key="spelling" class="merged"
+                >{{ shown(spelling) }}
+                <button v-if="!locked" class="plain" :aria-label="`Part ${spelling} again`" @click="part(spelling)">
+                  Part again
+                </button></span
+              >
             </div>
           </td>
           <td class="number">{{ level.count }}</td>
@@ -83,12 +86,12 @@ const shown = (name: string) => (name === name.trim() ? name : `“${name}”`);
       </tbody>
     </table>
     <p v-if="levels.length > MOST" class="soft">and {{ levels.length - MOST }} more.</p>
-    <el-button v-if="chosen.length > 1 && !locked" size="small" @click="merge(chosen, chosen[0]!)"
-      >Merge into {{ chosen[0] }}</el-button
+    <el-button v-if="chosen.length > 1 && !locked" size="small" @click="merge(chosen)"
+      >Merge into {{ leading(chosen) }}</el-button
     >
     <CautionNote v-for="group in same" :key="group[0]" lead="To look at">
       {{ group.map(shown).join(' and ') }} differ in blanks and case only.
-      <el-button v-if="!locked" size="small" @click="merge(group, group[0]!)">Count as {{ group[0] }}</el-button>
+      <el-button v-if="!locked" size="small" @click="merge(group)">Count as {{ leading(group) }}</el-button>
     </CautionNote>
   </section>
 </template>
@@ -101,5 +104,9 @@ const shown = (name: string) => (name === name.trim() ? name : `“${name}”`);
 }
 .small {
   font-size: 12.5px;
+}
+.merged {
+  margin-right: 8px;
+  white-space: nowrap;
 }
 </style>

@@ -2,7 +2,7 @@
 import type { StudyColumn } from '@verdict/contract';
 import { groupThousands, type BlockLayout, type DerivationKind } from '@verdict/core';
 import { useEventListener } from '@vueuse/core';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import CautionNote from '../../components/caution-note.vue';
 import SetAsideDialog from '../../components/set-aside-dialog.vue';
@@ -22,6 +22,7 @@ import { emptyColumn, type Cursor, type Range } from './table-model.js';
 import type { Taking } from './take.js';
 import { useArrangement } from './use-arrangement.js';
 import { useColumnProblems } from './use-column-problems.js';
+import { usePastedBlocks } from '../../composables/use-pasted-blocks.js';
 import { useIncoming } from './use-incoming.js';
 import { useSubset } from './use-subset.js';
 import { useTableActions } from './use-table-actions.js';
@@ -103,6 +104,16 @@ useEventListener('paste', (event: ClipboardEvent) => {
   event.preventDefault();
   incoming.offer(pasted(event.clipboardData?.getData('text/plain') ?? ''), false);
 });
+// Pasted into a field of one line, here or on the way here.
+const blocks = usePastedBlocks();
+watch(
+  blocks.waiting,
+  () => {
+    const text = blocks.take();
+    if (text !== null) incoming.offer(pasted(text), false);
+  },
+  { immediate: true },
+);
 async function pasteByButton(): Promise<void> {
   try {
     incoming.offer(pasted(await navigator.clipboard.readText()), false);

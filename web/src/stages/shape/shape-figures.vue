@@ -109,6 +109,9 @@ thead th {
 table.figures td {
   padding: 3px 0;
 }
+.groups td.number {
+  padding-left: 12px;
+}
 .name {
   padding: 0;
   color: var(--ink);

@@ -134,7 +134,12 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
           <p v-if="item.note">{{ item.note }}</p>
           <p class="small no-print">
             <button class="plain" @click="evidence.recompute(item.id)">Recompute</button>
-            <span role="status">{{ recomputedWords(evidence.recomputed[item.id]) }}</span>
+            <span role="status">{{
+              recomputedWords(
+                evidence.recomputed[item.id],
+                item.column === null ? null : (store.study?.revision ?? null),
+              )
+            }}</span>
           </p>
         </div>
         <div v-if="lastPlot || lastShape" class="plot">

@@ -28,7 +28,9 @@ test('figures, words, three other binnings; kept, and the same on the server and
   await expect(finding(page)).toContainText(
     '48 readings centre at 8.016\u00a0mm, with an sd of 0.1081\u00a0mm, and lean to neither side.',
   );
-  await expect(finding(page)).toContainText('Over the rows the readings rise (rank correlation 0.319');
+  await expect(finding(page)).toContainText(
+    'A rise over the rows (rank correlation 0.319, p = 0.027) is no rarity in five looks.',
+  );
   await expect(page.getByRole('region', { name: 'The same readings, cut otherwise' }).getByRole('img')).toHaveCount(3);
   await page.keyboard.press('k');
   await expect(finding(page)).toContainText('Kept: histogram and description.');
@@ -95,6 +97,7 @@ test('settings change bins, curve, scale and definitions at once, and stand in t
   await openStage(page, 'Shape');
   await expect(finding(page)).toContainText('lean to the right');
   // A width of one's own starts from the one that the bins have.
+  await expect(method(page).getByLabel('width of a bin')).toHaveValue(/^\d/);
   const had = await method(page).getByLabel('width of a bin').inputValue();
   await method(page).getByLabel('rule for the bins').selectOption('width');
   await expect(page).toHaveURL(new RegExp(`histogram\\.width=${had.replace('.', '\\.')}`));
@@ -322,6 +325,7 @@ test('columns stand side by side on a common axis', async ({ page }) => {
   await openStage(page, 'Shape');
   await expect(page).toHaveURL(/beside=/);
   await showPicture(page, 'Box');
+  await expect(canvas(page)).toHaveAccessibleName(/Box plot/);
   await page.keyboard.press('k');
   await expect(finding(page)).toContainText('Kept: box plot and description.');
 });

@@ -196,6 +196,32 @@ test('levels are counted, merged where only the spelling differs, and ordered; t
   await expect(gridCell(page, 2, 0)).toHaveText('Kiln a ');
 });
 
+test('a pasted tally is offered as one, and its values become what is looked at', async ({ page }) => {
+  await newStudy(page);
+  await paste(page, 'pinholes\ttiles\n0\t3\n1\t7\n2\t5\n3\t1');
+  const panel = page.getByRole('region', { name: 'Readings to take' });
+  await expect(panel.getByLabel('Tally')).toContainText('values with how often each occurred');
+  await panel.getByRole('button', { name: /^Take/ }).click();
+  await expect(page.getByLabel('Subject')).toContainText('pinholes');
+  await expect(page.getByText('16 readings')).toBeVisible();
+});
+
+test('a block of lines pasted into the name of the study is offered to the readings', async ({ page }) => {
+  await newStudy(page);
+  const name = page.getByLabel('Name of the study');
+  await name.fill('Glaze trial');
+  await name.press('Enter');
+  await expect(name).not.toBeFocused();
+  await name.focus();
+  await name.evaluate((field) => {
+    const data = new DataTransfer();
+    data.setData('text/plain', '8.01\n8.05\n7.98');
+    field.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  });
+  await expect(page.getByRole('region', { name: 'Readings to take' })).toBeVisible();
+  await expect(name).toHaveValue('Glaze trial');
+});
+
 test('values with frequencies are counted out', async ({ page }) => {
   await studyOf(page, 'pinholes\ttiles\n0.5\t3\n1.5\t2\n2.5\t1\n3.5\t1\n4.5\t2\n5.5\t1\n6.5\t3');
   await page.getByRole('columnheader', { name: /^tiles/ }).click();

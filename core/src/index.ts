@@ -141,3 +141,4 @@ export { sampleInParts, samplesBeside } from './table/split.js';
 export type { Table, TableColumn } from './table/table.js';
 export { fillNormals } from './random/normal.js';
 export { createStream, GREATEST_SEED, nextOpenUnit } from './random/stream.js';
+export { asTally, looksLikeTally } from './readings/tally.js';

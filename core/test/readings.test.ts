@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { freeName, parseBlock, splitUnit } from '../src/readings/block.js';
+import { freeName, parseBlock, splitUnit, type ParsedColumn } from '../src/readings/block.js';
 import { fingerprintOf } from '../src/readings/fingerprint.js';
 import { recogniseKind } from '../src/readings/kind.js';
 import { recogniseLayout } from '../src/readings/layout.js';
+import { countLevels, withMerged, withParted } from '../src/readings/levels.js';
 import {
   isMissingOrNumber,
   PLAIN_FORMAT,
@@ -14,6 +15,7 @@ import {
 } from '../src/readings/number-format.js';
 import { recogniseResolution } from '../src/readings/resolution.js';
 import { toSample } from '../src/readings/sample.js';
+import { asTally, looksLikeTally } from '../src/readings/tally.js';
 import { columns } from './reference.js';
 
 const read = (text: string, taken: string[] = []) => parseBlock(text, recogniseLayout(text), taken);
@@ -365,5 +367,54 @@ describe('kinds and resolution', () => {
       'af5570f5a1810b7af78caf4bc70a660f0df51e42baf91d4de5b2328de0e83dfc',
     );
     expect(fingerprintOf({ values: Float64Array.of(1, 2) })).not.toBe(fingerprintOf({ values: Float64Array.of(2, 1) }));
+  });
+});
+
+describe('a tally', () => {
+  const columnsOf = (text: string) => parseBlock(text, recogniseLayout(text)).columns;
+
+  it('is two columns: values in equal steps, and how often each occurred', () => {
+    expect(looksLikeTally(columnsOf('pinholes\ttiles\n0\t3\n1\t7\n2\t5\n3\t0'))).toBe(true);
+    expect(looksLikeTally(columnsOf('0,5;3\n1,5;7\n2,5;5'))).toBe(true);
+    // Readings by row: not rising, uneven steps, no counts, ones only, a gap, three columns.
+    for (const text of [
+      '3\t1\n1\t7\n2\t5',
+      '0\t3\n1\t7\n5\t5',
+      '0\t3.5\n1\t7\n2\t5',
+      '0\t1\n1\t1\n2\t1',
+      '0\t3\n1\t\n2\t5',
+      '0\t3\t1\n1\t7\t1\n2\t5\t1',
+    ]) {
+      expect(looksLikeTally(columnsOf(text)), text).toBe(false);
+    }
+  });
+
+  it('makes counts of whole values and a measure of others, with their frequencies', () => {
+    const pair = columnsOf('pinholes\ttiles\n0\t3\n1\t7\n2\t5') as [ParsedColumn, ParsedColumn];
+    expect(asTally(pair, 'id-of-tiles').map(({ kind }) => kind)).toEqual(['count', 'count']);
+    expect(asTally(pair, 'id-of-tiles')[0].frequencies).toBe('id-of-tiles');
+    const halves = columnsOf('x\ttiles\n0.5\t3\n1.5\t7\n2.5\t5') as [ParsedColumn, ParsedColumn];
+    expect(asTally(halves, 'id-of-tiles')[0].kind).toBe('measure');
+  });
+});
+
+describe('names and levels', () => {
+  it('a heading that is cut is said, with what is kept', () => {
+    const text = `${'x'.repeat(200)}\ty\n1\t2\n3\t4`;
+    const { columns, problems } = parseBlock(text, recogniseLayout(text));
+    expect(columns[0]!.name).toHaveLength(80);
+    expect(problems.map(({ code }) => code)).toEqual(['name-cut']);
+    expect(problems[0]!.text).toContain('at most 80 characters; this heading has 200');
+  });
+
+  it('one spelling can be parted from a level that several were merged into', () => {
+    const merged = withMerged(null, ['kiln A', 'Kiln a ', 'KILN A'], 'kiln A');
+    const parted = withParted(merged, 'KILN A');
+    const cells = ['kiln A', 'Kiln a ', 'KILN A', 'kiln A'];
+    expect(countLevels(cells, merged).map(({ name, count }) => [name, count])).toEqual([['kiln A', 4]]);
+    expect(countLevels(cells, parted).map(({ name, count }) => [name, count])).toEqual([
+      ['kiln A', 3],
+      ['KILN A', 1],
+    ]);
   });
 });

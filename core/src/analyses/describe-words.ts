@@ -143,10 +143,12 @@ function fenceSentence(figures: Described): string {
   return `${namedOutside(figures, outsideCount)} ${lies} outside the fence, as some reading does in about ${share}.`;
 }
 
-function driftSentence({ drift }: Described, alpha: number): string {
+function driftSentence({ drift, claims }: Described, alpha: number): string {
   const way = drift!.correlation > 0 ? 'rise' : 'fall';
   const figure = `rank correlation ${formatFigure(drift!.correlation, 'statistic')}, ${equalsP(drift!.pValue, alpha)}`;
-  return `Over the rows the readings ${way} (${figure}).`;
+  return claims.found.includes('drift')
+    ? `Over the rows the readings ${way} (${figure}).`
+    : `A ${way} over the rows (${figure}) is no rarity in ${COUNTS[claims.looks]} looks.`;
 }
 
 function gapSentence(figures: Described, alpha: number): string {
@@ -174,10 +176,12 @@ export function describeParagraph(figures: Described, alpha: number): string {
   const { claims, drift, outsideCount, farthest } = figures;
   const claimed = (look: Look) => claims.found.includes(look);
   const outside = !claimed('far') && outsideCount > 0 && farthest !== null;
+  // Alone it would be below the level.
+  const shyDrift = drift !== null && !claimed('drift') && drift.pValue < alpha;
   const quiet = [
     claimed('gap') ? '' : 'no gap',
     claimed('far') || outside ? '' : 'no far reading',
-    claimed('drift') || !drift ? '' : 'no drift over the rows',
+    claimed('drift') || shyDrift || !drift ? '' : 'no drift over the rows',
   ].filter(Boolean);
   const still = quiet.length > 1 ? `${quiet.slice(0, -1).join(', ')} and ${quiet.at(-1)}` : (quiet[0] ?? '');
   return [
@@ -187,7 +191,7 @@ export function describeParagraph(figures: Described, alpha: number): string {
     claimed('far') ? farSentence(figures, alpha) : null,
     outside ? fenceSentence(figures) : null,
     stepSentence(figures),
-    claimed('drift') ? driftSentence(figures, alpha) : null,
+    claimed('drift') || shyDrift ? driftSentence(figures, alpha) : null,
     still ? `${still[0]!.toUpperCase()}${still.slice(1)} ${quiet.length > 1 ? 'stand' : 'stands'} out.` : null,
   ]
     .filter((sentence) => sentence !== null)

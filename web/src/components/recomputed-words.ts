@@ -10,7 +10,7 @@ export function standingWords({
 }: Pick<Evidence, 'recomputed' | 'revision' | 'column'>): string {
   if (!recomputed) return 'not yet';
   const when = formatTime(recomputed.at);
-  const on = column === null ? '' : ` on the data of change ${revision}`;
+  const on = column === null ? '' : ` at change ${revision}`;
   return recomputed.same ? `the same${on}, ${when}` : `it came out differently${on}, ${when}`;
 }
 

@@ -2,6 +2,7 @@
 import type { StudyColumn } from '@verdict/contract';
 import {
   groupThousands,
+  looksLikeTally,
   parseTable,
   recogniseLayout,
   recogniseRows,
@@ -127,10 +128,17 @@ const cannot = computed(() => {
   );
 });
 
+/** Values with how often each occurred: offered as a tally, where they become columns of their own. */
+const canTally = computed(() => !large && target.value === 'new columns' && looksLikeTally(columns.value));
+const wantsTally = ref(true);
+
 const finish = () =>
   emit(
     'take',
-    { target: target.value, columns: columns.value, rewrite: rewrite.value && otherMarks.value },
+    {
+      ...{ target: target.value, columns: columns.value, rewrite: rewrite.value && otherMarks.value },
+      tally: canTally.value && wantsTally.value,
+    },
     layout.value,
   );
 const panel = ref<HTMLElement>();
@@ -195,6 +203,12 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
         <select v-model="rewrite" class="field" aria-label="Marks of numbers">
           <option :value="true">rewritten with the marks of their columns</option>
           <option :value="false">kept as written</option>
+        </select></template
+      ><template v-if="canTally"
+        >, as
+        <select v-model="wantsTally" class="field" aria-label="Tally">
+          <option :value="true">values with how often each occurred</option>
+          <option :value="false">two columns of readings</option>
         </select></template
       >.
     </p>

@@ -1,5 +1,6 @@
 import { NOTHING_SAID, type ChangeInput, type StudyColumn } from '@verdict/contract';
 import {
+  asTally,
   parseTable,
   rewritten,
   rowsBefore,
@@ -25,6 +26,22 @@ export interface Taking {
   columns: (ParsedColumn & Facts)[];
   /** Numbers get the marks of the column they go into. */
   rewrite: boolean;
+  /** Two columns are values with how often each occurred. */
+  tally?: boolean;
+}
+
+/** The change that takes a tally: the values with their frequencies beside them, and the values as what is looked at. */
+export function tallyOf([values, counts]: readonly [ParsedColumn & Facts, ParsedColumn & Facts]): {
+  addition: ChangeInput;
+  subject: string;
+} {
+  const [id, frequencies] = [crypto.randomUUID(), crypto.randomUUID()];
+  const columns = asTally([values, counts], frequencies).map((column, i) => ({
+    ...NOTHING_SAID,
+    ...column,
+    id: i === 0 ? id : frequencies,
+  }));
+  return { addition: { kind: 'add-columns', columns }, subject: id };
 }
 
 const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();

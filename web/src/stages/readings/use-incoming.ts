@@ -7,7 +7,7 @@ import { openFile } from '../../files/open-file.js';
 import { useStudy } from '../../stores/study.js';
 import { useWho } from '../../stores/who.js';
 import { additionOf, type Cursor } from './table-model.js';
-import { below, importBody, isLarge, over, type Taking } from './take.js';
+import { below, importBody, isLarge, over, tallyOf, type Taking } from './take.js';
 
 /** Readings on their way in: offered, looked at, then taken as changes or streamed to the server. */
 export function useIncoming() {
@@ -124,7 +124,12 @@ export function useIncoming() {
       if (taken) current.value = null;
       return taken;
     }
-    if (taking.target === 'new columns') {
+    const [values, counts] = taking.columns;
+    if (taking.tally && values && counts) {
+      const { addition, subject } = tallyOf([values, counts]);
+      store.change(addition);
+      store.change({ kind: 'change-study', subject });
+    } else if (taking.target === 'new columns') {
       const from = incoming.source === 'Pasted readings' ? undefined : `opened from ${incoming.source}`;
       store.change(additionOf(taking.columns, from));
     } else if (taking.target === 'below') {

@@ -389,12 +389,11 @@ describe('a tally', () => {
     }
   });
 
-  it('makes counts of whole values and a measure of others, with their frequencies', () => {
+  it('makes counts of whole values and a measure of others', () => {
     const pair = columnsOf('pinholes\ttiles\n0\t3\n1\t7\n2\t5') as [ParsedColumn, ParsedColumn];
-    expect(asTally(pair, 'id-of-tiles').map(({ kind }) => kind)).toEqual(['count', 'count']);
-    expect(asTally(pair, 'id-of-tiles')[0].frequencies).toBe('id-of-tiles');
+    expect(asTally(pair).map(({ kind }) => kind)).toEqual(['count', 'count']);
     const halves = columnsOf('x\ttiles\n0.5\t3\n1.5\t7\n2.5\t5') as [ParsedColumn, ParsedColumn];
-    expect(asTally(halves, 'id-of-tiles')[0].kind).toBe('measure');
+    expect(asTally(halves)[0].kind).toBe('measure');
   });
 });
 

@@ -21,14 +21,11 @@ export function looksLikeTally(columns: readonly ParsedColumn[]): boolean {
   return step > 0 && even && counts.every((k) => Number.isInteger(k) && k! >= 0) && counts.some((k) => k! > 1);
 }
 
-/** The two columns of a tally, the first with the second as its frequencies. */
-export function asTally<Column extends ParsedColumn>(
-  [values, counts]: readonly [Column, Column],
-  idOfCounts: string,
-): [Column & { frequencies: string }, Column] {
+/** The two columns of a tally by what they are: counts of how often, beside values that may be counts themselves. */
+export function asTally<Column extends ParsedColumn>([values, counts]: readonly [Column, Column]): [Column, Column] {
   const whole = values.cells.every((text) => /^\s*\d+\s*$/.test(text));
   return [
-    { ...values, kind: whole && values.unit === '' ? 'count' : 'measure', frequencies: idOfCounts },
+    { ...values, kind: whole && values.unit === '' ? 'count' : 'measure' },
     { ...counts, kind: 'count' },
   ];
 }

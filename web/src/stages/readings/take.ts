@@ -30,18 +30,15 @@ export interface Taking {
   tally?: boolean;
 }
 
-/** The change that takes a tally: the values with their frequencies beside them, and the values as what is looked at. */
-export function tallyOf([values, counts]: readonly [ParsedColumn & Facts, ParsedColumn & Facts]): {
-  addition: ChangeInput;
-  subject: string;
-} {
-  const [id, frequencies] = [crypto.randomUUID(), crypto.randomUUID()];
-  const columns = asTally([values, counts], frequencies).map((column, i) => ({
-    ...NOTHING_SAID,
-    ...column,
-    id: i === 0 ? id : frequencies,
-  }));
-  return { addition: { kind: 'add-columns', columns }, subject: id };
+/** The changes that take a tally: both columns, the second as frequencies of the first, and the first as what is looked at. */
+export function tallyOf(pair: readonly [ParsedColumn & Facts, ParsedColumn & Facts], note?: string): ChangeInput[] {
+  const [column, frequencies] = [crypto.randomUUID(), crypto.randomUUID()];
+  const columns = asTally(pair).map((one, i) => ({ ...NOTHING_SAID, ...one, id: i === 0 ? column : frequencies }));
+  return [
+    { kind: 'add-columns', columns, ...(note ? { note: note.slice(0, 200) } : {}) },
+    { kind: 'change-column', column, frequencies },
+    { kind: 'change-study', subject: column },
+  ];
 }
 
 const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();

@@ -124,13 +124,11 @@ export function useIncoming() {
       if (taken) current.value = null;
       return taken;
     }
+    const from = incoming.source === 'Pasted readings' ? undefined : `opened from ${incoming.source}`;
     const [values, counts] = taking.columns;
     if (taking.tally && values && counts) {
-      const { addition, subject } = tallyOf([values, counts]);
-      store.change(addition);
-      store.change({ kind: 'change-study', subject });
+      for (const change of tallyOf([values, counts], from)) store.change(change);
     } else if (taking.target === 'new columns') {
-      const from = incoming.source === 'Pasted readings' ? undefined : `opened from ${incoming.source}`;
       store.change(additionOf(taking.columns, from));
     } else if (taking.target === 'below') {
       for (const change of below(taking, columns, rowCount, incoming.source)) store.change(change);

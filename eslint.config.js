@@ -75,6 +75,9 @@ export default tseslint.config(
   },
   // An analysis without repeated work is a generator that never yields.
   { files: ['core/src/analyses/**'], rules: { 'require-yield': 'off' } },
-  { files: ['scripts/**', '**/*.config.*', 'bench/**', 'fuzz/**', 'load/**'], rules: { 'no-console': 'off' } },
+  {
+    files: ['scripts/**', '**/*.config.*', 'bench/**', 'calibrate/**', 'fuzz/**', 'load/**'],
+    rules: { 'no-console': 'off' },
+  },
   { files: ['server/src/**'], rules: { '@typescript-eslint/no-invalid-void-type': 'off' } },
 );

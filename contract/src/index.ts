@@ -10,3 +10,4 @@ export { MOST_STUDY_CELLS, type ColumnNow, type Objection, type StudyNow } from 
 export * from './row-moves.js';
 export { objectionToFile } from './check/check-study-file.js';
 export * from './new-ids.js';
+export * from './first-subject.js';

@@ -12,9 +12,9 @@ import { formatTime } from './time.js';
 const evidence = useEvidence();
 const store = useStudy();
 
-/** Stale once the study has moved on; what needs no column never is. */
+/** Stale once the study has moved on; what needs no column never is, nor what a verdict rests on: nothing changes under it. */
 const foundWords = ({ id, column }: Evidence) =>
-  recomputedWords(evidence.recomputed[id], column === null ? null : (store.study?.revision ?? null));
+  recomputedWords(evidence.recomputed[id], column === null || store.ruled ? null : (store.study?.revision ?? null));
 const columnOf = ({ column, request }: Evidence) =>
   column === null ? '' : ` of ${store.study?.columns.find(({ id }) => id === column)?.name ?? String(request.column)}`;
 </script>

@@ -1,4 +1,5 @@
 import {
+  firstSubject,
   movedByInsert,
   movedByRemoval,
   reachOf,
@@ -77,8 +78,8 @@ function addColumns(local: Local, change: Extract<Change, { kind: 'add-columns' 
     study.columns.push(column);
     if (!column.derivation) cells[column.id] = lengthened(texts, study.rowCount);
     study.setAside = [...study.setAside, ...aside.map((reading) => ({ ...reading, column: column.id, who, at }))];
-    study.subject ??= column.kind === 'measure' ? column.id : null;
   }
+  study.subject ??= firstSubject(change.columns);
 }
 
 function insertRows(local: Local, change: Extract<Change, { kind: 'insert-rows' }>, who: string, at: string): void {
@@ -129,7 +130,7 @@ function removeColumns(local: Local, ids: readonly string[]): void {
   for (const column of study.columns) if (ids.includes(column.id)) local.removed.set(column.id, column);
   study.columns = study.columns.filter(({ id }) => !ids.includes(id));
   if (study.subject && ids.includes(study.subject)) {
-    study.subject = study.columns.find(({ kind }) => kind === 'measure')?.id ?? null;
+    study.subject = firstSubject(study.columns);
   }
 }
 

@@ -1,4 +1,4 @@
-import { reachOf, type Change, type NewColumn } from '@verdict/contract';
+import { firstSubject, reachOf, type Change, type NewColumn } from '@verdict/contract';
 import { derivationWords, derive, type Derivation } from '@verdict/core';
 import { eq, inArray, max } from 'drizzle-orm';
 import { cellsFrom, clearColumn, writeColumn } from '../cells.js';
@@ -50,7 +50,7 @@ export async function columnsAdded(
   note: string | undefined,
 ): Promise<Applied> {
   const grown = await setRowCount(context, Math.max(context.study.rowCount, reach));
-  const first = added.find(({ kind }) => kind === 'measure')?.id ?? null;
+  const first = firstSubject(added);
   const moved = await setSubject(context, context.study.subject ?? first);
   const ids = added.map(({ id }) => id);
   const named = added.map(({ name, derivation }) =>
@@ -84,7 +84,7 @@ export async function markColumns(
   // Columns just taken out keep their cells: those cut here are the ones that stay.
   const grown = await setRowCount(context, change.rowCount ?? study.rowCount);
   const standing = context.columns.some((c) => c.id === study.subject && !c.removed);
-  const next = context.columns.find((c) => !c.removed && c.kind === 'measure')?.id ?? null;
+  const next = firstSubject(context.columns.filter((c) => !c.removed));
   const moved = await setSubject(
     context,
     change.subject !== undefined ? change.subject : standing ? study.subject : next,

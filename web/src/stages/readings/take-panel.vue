@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { StudyColumn } from '@verdict/contract';
 import {
+  asTally,
   groupThousands,
   looksLikeTally,
   parseTable,
@@ -131,6 +132,10 @@ const cannot = computed(() => {
 /** Values with how often each occurred: offered as a tally, where they become columns of their own. */
 const canTally = computed(() => !large && target.value === 'new columns' && looksLikeTally(columns.value));
 const wantsTally = ref(true);
+const previewed = computed(() => {
+  const [values, counts] = columns.value;
+  return canTally.value && wantsTally.value && values && counts ? asTally([values, counts]) : columns.value;
+});
 
 const finish = () =>
   emit(
@@ -221,7 +226,7 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
     <template v-else>
       <CautionNote v-if="block.refusal" lead="Cannot be taken" tone="wrong">{{ block.refusal }}</CautionNote>
       <template v-else>
-        <TakePreview :block="block" :columns="columns" />
+        <TakePreview :block="block" :columns="previewed" />
       </template>
     </template>
     <div v-if="progress !== null" class="actions" role="status">

@@ -75,7 +75,7 @@ h3 {
   font-weight: 600;
 }
 pre {
-  margin: 0;
+  margin: 6px 0 0;
   font: 15px/1.5 var(--mono);
 }
 p {

@@ -10,7 +10,7 @@ import PageHead from '../../components/page-head.vue';
 import { formatTime } from '../../components/time.js';
 import { openFile } from '../../files/open-file.js';
 
-/** Home: the studies, and the bin. */
+/** Home: the studies, and the bin. The list is asked for again after these pauses, in milliseconds, while something is still being counted. */
 const FIRST_PAUSE = 300;
 const LONGEST_PAUSE = 10_000;
 const router = useRouter();

@@ -137,7 +137,7 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
             <span role="status">{{
               recomputedWords(
                 evidence.recomputed[item.id],
-                item.column === null ? null : (store.study?.revision ?? null),
+                item.column === null || store.ruled ? null : (store.study?.revision ?? null),
               )
             }}</span>
           </p>

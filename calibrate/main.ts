@@ -1,0 +1,14 @@
+/**
+ * `npm run calibrate`: simulations that are too long for a test run. Each prints how often a procedure says something of samples that have nothing to show,
+ * beside the level it was asked for, and whether the two agree within four errors.
+ */
+import { calibrateClaims } from './claims.ts';
+import { calibrateRounded } from './rounded-normality.ts';
+
+const CALIBRATIONS: Record<string, () => boolean> = { claims: calibrateClaims, 'rounded-normality': calibrateRounded };
+
+const wanted = process.argv.slice(2);
+const results = Object.entries(CALIBRATIONS)
+  .filter(([name]) => wanted.length === 0 || wanted.includes(name))
+  .map(([, run]) => run());
+process.exitCode = results.every(Boolean) ? 0 : 1;

@@ -313,6 +313,28 @@ test('a column without readings says so, and 200 levels show the first twelve', 
   await expect(finding(page)).toContainText('There are no figures either.');
 });
 
+test('the definition of quartiles is one choice of the study: box and figures follow, and it can be undone', async ({
+  page,
+}) => {
+  await studyOf(page, SKEWED);
+  await openStage(page, 'Shape');
+  const quartiles = finding(page).getByRole('row', { name: /^quartiles/ });
+  await expect(quartiles).toContainText(/\d/);
+  const before = await quartiles.textContent();
+  await showPicture(page, 'Box');
+  const chosen = method(page).getByLabel('definition of quartiles');
+  await expect(chosen).toHaveCount(2);
+  await chosen.first().selectOption('6');
+  for (const i of [0, 1]) await expect(chosen.nth(i)).toHaveValue('6');
+  await expect(quartiles).not.toHaveText(before!);
+  await page.reload();
+  for (const i of [0, 1]) await expect(chosen.nth(i)).toHaveValue('6');
+  await openStage(page, 'Readings');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await openStage(page, 'Shape');
+  await expect(quartiles).toHaveText(before!);
+});
+
 test('columns stand side by side on a common axis', async ({ page }) => {
   await studyOf(page, TILES);
   await openStage(page, 'Shape');

@@ -109,6 +109,6 @@ export function someChange(chance: Chance, { study, columns, setAside }: StudyFi
     () => ({ kind: 'remove-rows', rows: rowsUpTo(chance, study.rowCount, 4) }),
     () => ({ kind: 'set-aside', readings: [{ ...reading, reason: 'chipped' }] }),
     () => ({ kind: 'put-back', readings: [put ? { column: put.columnId, row: put.row } : reading] }),
-    () => ({ kind: 'change-study', name, question: 'why?', alpha: 0.01, subject: id }),
+    () => ({ kind: 'change-study', name, question: 'why?', alpha: 0.01, quantileType: 'hinges', subject: id }),
   ])();
 }

@@ -36,7 +36,7 @@ describe('the command line', () => {
     expect([code, error]).toEqual([0, '']);
     expect(JSON.parse(out)).toMatchObject({
       analysis: 'normality',
-      version: 2,
+      version: 3,
       request: { column: 'thickness', alpha: 0.05, replicates: 999, seed: 3 },
       result: { available: true, n: 48, tests: [{ test: 'anderson-darling', pMethod: 'simulated' }] },
     });
@@ -88,7 +88,7 @@ describe('the command line', () => {
     const [stretch] = result.parts[0].stretches;
     expect(stretch.below + stretch.inside + stretch.above).toBe(48);
     const refused = await within('{"of":"limits","lower":8.1,"upper":7.9}');
-    expect([refused.code, refused.error]).toEqual([2, 'upper: The upper limit lies above the lower, 8.1.\n']);
+    expect([refused.code, refused.error]).toEqual([2, 'upper: The upper limit, 7.9, lies below the lower, 8.1.\n']);
   });
 
   it('says that a result is not available, and why, with exit code 0', async () => {

@@ -1,4 +1,4 @@
-import { derivationSchema, LONGEST_CELL, LONGEST_NAME, MOST_COLUMNS } from '@verdict/core';
+import { derivationSchema, LONGEST_CELL, LONGEST_NAME, MOST_COLUMNS, QUANTILE_TYPES } from '@verdict/core';
 import { z } from 'zod';
 
 /**
@@ -10,6 +10,11 @@ export const textSchema = z.string().overwrite((text) => text.toWellFormed());
 /** Ids are made where the thing is made, the page included, so that a change can be sent again without being done twice. */
 export const idSchema = z.string().regex(/^[A-Za-z0-9-]{8,36}$/, 'An id has 8 to 36 letters, figures or hyphens.');
 export const whoSchema = textSchema.trim().min(1, 'Say who is working.').max(80);
+/** The definition of quartiles and percentiles of a study: one of Hyndman & Fan's nine, or the medians of the halves. */
+export const quantileTypeSchema = z.union(
+  QUANTILE_TYPES.map((type) => z.literal(type)),
+  'The definition of quartiles is 1 to 9, or "hinges".',
+);
 export const reasonSchema = textSchema
   .trim()
   .min(1, 'A reason is needed, so that the record can be understood later.')
@@ -174,6 +179,7 @@ export const changeSchema = z.discriminatedUnion('kind', [
     name: textSchema.trim().max(120, 'A study name has at most 120 characters.').optional(),
     question: textSchema.trim().max(500, 'A question has at most 500 characters.').optional(),
     alpha: z.number().gt(0, 'The level lies between 0 and 1.').lt(1, 'The level lies between 0 and 1.').optional(),
+    quantileType: quantileTypeSchema.optional(),
     subject: idSchema.nullable().optional(),
   }),
 ]);

@@ -1,4 +1,4 @@
-import type { TableColumn } from '@verdict/core';
+import type { QuantileType, TableColumn } from '@verdict/core';
 import { z } from 'zod';
 import { idSchema, reasonSchema, textSchema, whoSchema, type Change } from './changes.js';
 
@@ -62,6 +62,8 @@ export interface Study {
   question: string;
   state: StudyState;
   alpha: number;
+  /** How quartiles and percentiles are defined in all of the study. */
+  quantileType: QuantileType;
   subject: string | null;
   revision: number;
   rowCount: number;

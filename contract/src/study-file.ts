@@ -1,6 +1,6 @@
 import { derivationSchema, LONGEST_CELL } from '@verdict/core';
 import { z } from 'zod';
-import { columnSchema, idSchema, MOST_ROWS, textSchema } from './changes.js';
+import { columnSchema, idSchema, MOST_ROWS, textSchema, quantileTypeSchema } from './changes.js';
 import { partsSchema } from './evidence.js';
 import { DECISIONS } from './studies.js';
 
@@ -27,6 +27,8 @@ export const studyFileSchema = z.strictObject({
     question: textSchema.max(500),
     state: z.enum(['open', 'ruled']),
     alpha: z.number().gt(0).lt(1),
+    // Files from before it was a choice of the study.
+    quantileType: quantileTypeSchema.default(7),
     subject: idSchema.nullable(),
     revision,
     rowCount: z.int().min(0).max(MOST_ROWS),

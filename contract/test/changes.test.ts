@@ -19,6 +19,7 @@ describe('what crosses the wire', () => {
     [{ kind: 'change-column', column: id, resolution: 0 }, 'resolution'],
     [{ kind: 'change-column', column: id, name: '  ' }, 'name'],
     [{ kind: 'change-study', alpha: 1 }, 'alpha'],
+    [{ kind: 'change-study', quantileType: '7' }, 'quantileType'],
     [{ kind: 'add-columns', columns: [] }, 'columns'],
     [{ kind: 'set-aside', readings: [{ column: id, row: 1, reason: '' }] }, 'readings.0.reason'],
   ])('refuses %o and names the field', (change, field) => {

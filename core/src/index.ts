@@ -4,6 +4,7 @@ export * from './analyses/analysis.js';
 export { boxAnalysis, type BoxPart, type BoxResult } from './analyses/box.js';
 export { describeAnalysis, type Described, type DescribeResult } from './analyses/describe.js';
 export { quantileChoice, resultParagraph } from './analyses/describe-words.js';
+export { QUANTILE_TYPES, type QuantileType } from './describe/quantiles.js';
 export { dotsAnalysis, type DotsResult } from './analyses/dots.js';
 export { empiricalAnalysis, type EmpiricalResult } from './analyses/empirical.js';
 export { subjectWords } from './analyses/groups.js';

@@ -430,7 +430,7 @@ group('the method of a picture in words', () => {
 
   it('names only what was chosen, and the axis it stands on', () => {
     expect(written('histogram', {})).toBe(
-      'Count thickness in bins (single values where few, else 2^k ≥ n), shown as counts, with no curve, on an axis of the readings.',
+      'Count thickness in bins (single values, or 2^k ≥ n), shown as counts, with no curve, on an axis of the readings.',
     );
     expect(
       written('histogram', {

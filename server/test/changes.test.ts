@@ -61,7 +61,7 @@ describe('changes', () => {
       },
       { kind: 'set-aside', readings: [{ column: a.id, row: 2, reason: 'chipped edge' }] },
       { kind: 'put-back', readings: [{ column: a.id, row: 2 }] },
-      { kind: 'change-study', name: 'week 46', question: 'Normal?', alpha: 0.01 },
+      { kind: 'change-study', name: 'week 46', question: 'Normal?', alpha: 0.01, quantileType: 'hinges' },
       { kind: 'edit-cells', runs: [{ column: a.id, row: 3, texts: ['8.03'] }] },
       { kind: 'remove-columns', columns: [a.id] },
     ];
@@ -159,6 +159,7 @@ describe('changes', () => {
       422,
     ],
     ['a level of 5', { kind: 'change-study', alpha: 5 }, 422],
+    ['a tenth definition of quartiles', { kind: 'change-study', quantileType: 10 }, 422],
     ['an unknown kind', { kind: 'drop-table' }, 422],
     [
       'setting aside without a reason',

@@ -50,6 +50,7 @@ class FakeServer {
         question: '',
         state: 'open',
         alpha: 0.05,
+        quantileType: 7,
         subject: A,
         revision: this.revision,
       },

@@ -138,7 +138,17 @@ describe('a change on the page’s own copy', () => {
   const base = { unit: '', kind: 'measure', decimal: 'point', thousands: 'none', ...NOTHING_SAID } as const;
   const local = (): Local => ({
     study: {
-      ...{ id: 's', name: '', question: '', state: 'open', alpha: 0.05, subject: a, revision: 1, rowCount: 2 },
+      ...{
+        id: 's',
+        name: '',
+        question: '',
+        state: 'open',
+        alpha: 0.05,
+        quantileType: 7,
+        subject: a,
+        revision: 1,
+        rowCount: 2,
+      },
       ...{
         columns: [
           { ...base, id: a, name: 'a' },

@@ -59,7 +59,7 @@ export interface HistogramResult extends Picture<HistogramPart> {
 }
 
 const ruleOptions: readonly { value: BinRule; text: string }[] = [
-  { value: 'suited', text: 'single values where few, else 2^k ≥ n' },
+  { value: 'suited', text: 'single values, or 2^k ≥ n' },
   { value: 'power-of-two', text: 'the least k with 2^k ≥ n' },
   { value: 'sturges', text: 'one more than log₂ n (Sturges)' },
   { value: 'scott', text: 'by the sd (Scott)' },

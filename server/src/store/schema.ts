@@ -1,5 +1,5 @@
 import type { PartsBy } from '@verdict/contract';
-import type { Derivation, Levels } from '@verdict/core';
+import type { Derivation, Levels, QuantileType } from '@verdict/core';
 import {
   boolean,
   customType,
@@ -24,6 +24,12 @@ const longText = customType<{ data: string; driverData: string }>({ dataType: ()
 
 /** Compared byte by byte: two ids that differ in case only are two. */
 const id = (name = 'id') => customType<{ data: string }>({ dataType: () => 'varchar(36) COLLATE utf8mb4_bin' })(name);
+/** A definition of quantiles, kept as it is written: a number or `hinges`. */
+const quantileType = customType<{ data: QuantileType; driverData: string }>({
+  dataType: () => 'varchar(6)',
+  fromDriver: (text) => (text === 'hinges' ? text : (Number(text) as QuantileType)),
+  toDriver: String,
+});
 const time = (name: string) => datetime(name, { fsp: 3 });
 
 export const studies = mysqlTable('studies', {
@@ -34,6 +40,7 @@ export const studies = mysqlTable('studies', {
     .notNull()
     .default('open'),
   alpha: double('alpha').notNull().default(0.05),
+  quantileType: quantileType('quantile_type').notNull().default(7),
   subject: id('subject'),
   revision: int('revision').notNull().default(0),
   rowCount: int('row_count').notNull().default(0),

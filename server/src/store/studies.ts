@@ -109,9 +109,9 @@ export async function readStudy(db: Database, studyId: string): Promise<Study> {
     standingChanges(db, studyId),
     readVerdicts(db, studyId),
   ]);
-  const { id, name, question, state, alpha, subject, revision, rowCount } = study;
+  const { id, name, question, state, alpha, quantileType, subject, revision, rowCount } = study;
   return {
-    ...{ id, name, question, state, alpha, subject, revision, rowCount },
+    ...{ id, name, question, state, alpha, quantileType, subject, revision, rowCount },
     columns: rows.map(toColumn),
     setAside: aside.map(({ columnId, row, reason, who, at }) => ({
       column: columnId,

@@ -38,7 +38,7 @@ export async function saveStudy(db: Database, studyId: string): Promise<StudyFil
   return db.transaction(async (q) => {
     const [found] = await q.select().from(studies).where(eq(studies.id, studyId));
     if (!found) throw notFound('study');
-    const { id, name, question, state, alpha, subject, revision, rowCount } = found;
+    const { id, name, question, state, alpha, quantileType, subject, revision, rowCount } = found;
     const aside = await q.select().from(setAside).where(eq(setAside.studyId, studyId)).orderBy(asc(setAside.row));
     const record = await q.select().from(changes).where(eq(changes.studyId, studyId)).orderBy(asc(changes.revision));
     const kept = await q.select().from(evidence).where(eq(evidence.studyId, studyId)).orderBy(asc(evidence.at));
@@ -48,7 +48,7 @@ export async function saveStudy(db: Database, studyId: string): Promise<StudyFil
       version: STUDY_FILE_VERSION,
       app: APP_VERSION,
       savedAt: new Date().toISOString(),
-      study: { id, name, question, state, alpha, subject, revision, rowCount },
+      study: { id, name, question, state, alpha, quantileType, subject, revision, rowCount },
       columns: await columnsWithCells(q, studyId),
       setAside: aside.map(({ studyId: _s, at, ...reading }) => ({ ...reading, at: at.toISOString() })),
       changes: record.map(({ studyId: _s, at, ...change }) => ({ ...change, at: at.toISOString() })),

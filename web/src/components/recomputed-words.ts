@@ -2,16 +2,11 @@ import type { Evidence, Problem, Recomputed } from '@verdict/contract';
 import { formatValue } from '@verdict/core';
 import { formatTime } from './time.js';
 
-/** Whether the server has worked a kept result out by itself, in a few words. */
-export function standingWords({
-  recomputed,
-  revision,
-  column,
-}: Pick<Evidence, 'recomputed' | 'revision' | 'column'>): string {
+/** Whether the server has worked a kept result out by itself, on the data it was kept with, in a few words. */
+export function standingWords({ recomputed }: Pick<Evidence, 'recomputed'>): string {
   if (!recomputed) return 'not yet';
   const when = formatTime(recomputed.at);
-  const on = column === null ? '' : ` at change ${revision}`;
-  return recomputed.same ? `the same${on}, ${when}` : `it came out differently${on}, ${when}`;
+  return recomputed.same ? `the same, ${when}` : `it came out differently, ${when}`;
 }
 
 type Difference = Recomputed['differences'][number];

@@ -1,4 +1,5 @@
 import type { Change } from '@verdict/contract';
+import { quantileChoice } from '@verdict/core';
 import { eq } from 'drizzle-orm';
 import { studies } from '../schema.js';
 import { LONGEST_TEXT, type Applied, type Context, type Of } from './context.js';
@@ -21,6 +22,10 @@ export async function changeStudy(context: Context, change: Of<'change-study'>):
   if (change.alpha !== undefined) {
     inverse.alpha = study.alpha;
     said.push(`level ${study.alpha} → ${change.alpha}`);
+  }
+  if (change.quantileType !== undefined) {
+    inverse.quantileType = study.quantileType;
+    said.push(`quartiles by ${quantileChoice(study.quantileType)} → ${quantileChoice(change.quantileType)}`);
   }
   if (change.subject !== undefined) {
     inverse.subject = study.subject;

@@ -1,5 +1,12 @@
 <script setup lang="ts">
-import { describeAnalysis, formatFigure, resultParagraph, sharesAnalysis, subjectWords } from '@verdict/core';
+import {
+  describeAnalysis,
+  formatFigure,
+  resultParagraph,
+  sharesAnalysis,
+  subjectWords,
+  type QuantileType,
+} from '@verdict/core';
 import { computed, ref, watch } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
 import FindingWords from '../../components/finding-words.vue';
@@ -44,8 +51,23 @@ const pictureValues = computed(() => {
   }
   return request;
 });
+/** The definition of quartiles is one choice of the study: it is changed there, and all that shows quartiles follows. */
+function changesStudy(field: string, value: FieldValue): boolean {
+  if (field !== 'quantileType') return false;
+  store.change({ kind: 'change-study', quantileType: value === 'hinges' ? value : (Number(value) as QuantileType) });
+  return true;
+}
+const ruledObjection = (field: string) =>
+  field === 'quantileType' && store.ruled
+    ? 'The definition of quartiles belongs to the study, and the study has its verdict: reopen it first.'
+    : null;
+function changeDescribe(field: string, value: FieldValue): void {
+  if (!changesStudy(field, value)) describeAddress.set(field, value);
+}
+
 /** A width of one's own is a rule of one's own, and the other way round: it starts from the width that the bins have. */
 function changePicture(field: string, value: FieldValue): void {
+  if (changesStudy(field, value)) return;
   const bins = shown.value?.id === 'histogram' ? shown.value.result : null;
   if (bins && field === 'width') {
     address.value.setAll(value === undefined ? { width: value, rule: undefined } : { width: value, rule: 'width' });
@@ -213,6 +235,7 @@ useKeys({
           :parts="current.analysis.method"
           :values="pictureValues"
           :subject="subject"
+          :objection="ruledObjection"
           @change="changePicture"
         />
         <MethodSentence
@@ -228,7 +251,8 @@ useKeys({
           :parts="describeAnalysis.method"
           :values="{ ...describeRequest }"
           :subject="subject"
-          @change="describeAddress.set"
+          :objection="ruledObjection"
+          @change="changeDescribe"
         />
       </div>
       <div class="state soft">{{ time }}</div>

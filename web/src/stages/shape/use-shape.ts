@@ -1,5 +1,6 @@
 import {
   describeAnalysis,
+  isField,
   isUnavailable,
   sharesAnalysis,
   withReading,
@@ -7,6 +8,7 @@ import {
   type DescribeResult,
   type Note,
   type Sample,
+  type SentencePart,
   type Settings,
   type SharesResult,
   type Unavailable,
@@ -23,6 +25,10 @@ import { useParts } from '../../composables/use-parts.js';
 
 const TITLES = ['title', 'valueTitle', 'heightTitle'];
 type AnyResult = Shown['result'] | Unavailable;
+
+/** The fields that stand in the address: the definition of quartiles stands with the study. */
+const ofAddress = (method: readonly SentencePart[]) =>
+  method.filter((part) => !isField(part) || part.field !== 'quantileType');
 
 /** The runs behind the Shape stage: the picture that is looked at, the figures, the shares; and a reading that is moved for a moment. */
 export function useShape() {
@@ -46,8 +52,13 @@ export function useShape() {
   watch(stored, () => (moved.value = null));
 
   const fixed = computed(() => ({ column: column.value?.name, ...parts.asked.value }));
+  /** One definition for all that the study shows; it stands with the study, not in the address. */
+  const quartiles = computed(() => ({ quantileType: store.study!.quantileType }));
   const addresses = Object.fromEntries(
-    PICTURES.map(({ id, analysis }) => [id, useSettings(id, analysis.method, id === 'stem-and-leaf' ? [] : TITLES)]),
+    PICTURES.map(({ id, analysis }) => [
+      id,
+      useSettings(id, ofAddress(analysis.method), id === 'stem-and-leaf' ? [] : TITLES),
+    ]),
   ) as Record<PictureId, ReturnType<typeof useSettings>>;
   const runs = Object.fromEntries(
     PICTURES.map((one) => {
@@ -55,7 +66,10 @@ export function useShape() {
       const analysis = one.analysis as unknown as Analysis<Settings>;
       const asked = computed(() => {
         if (!column.value || picture.value !== id) return null;
-        const level = id === 'in-order' ? { alpha: store.study!.alpha } : {};
+        const level = {
+          ...(id === 'in-order' ? { alpha: store.study!.alpha } : {}),
+          ...(id === 'box' ? quartiles.value : {}),
+        };
         return askedOf(analysis, { ...fixed.value, ...level }, addresses[id].settings.value);
       });
       const request = computed(() => asked.value?.request ?? null);
@@ -76,10 +90,14 @@ export function useShape() {
     return was && JSON.stringify(was) === JSON.stringify(now) ? was : now;
   });
 
-  const describeAddress = useSettings('describe', describeAnalysis.method);
+  const describeAddress = useSettings('describe', ofAddress(describeAnalysis.method));
   const describeAsked = computed(() =>
     column.value
-      ? askedOf(describeAnalysis, { ...fixed.value, alpha: store.study!.alpha }, describeAddress.settings.value)
+      ? askedOf(
+          describeAnalysis,
+          { ...fixed.value, ...quartiles.value, alpha: store.study!.alpha },
+          describeAddress.settings.value,
+        )
       : null,
   );
   const describeRequest = computed(() => describeAsked.value?.request ?? null);

@@ -46,7 +46,7 @@ test('which value has a share, recorded values, moments in place of shape and sc
   await page.getByLabel('Told by').selectOption('sd');
   await page.getByLabel('mean', { exact: true }).fill('5');
   await page.getByLabel('sd', { exact: true }).fill('2');
-  await expect(page.getByRole('region', { name: 'Question' })).toContainText(
+  await expect(page.getByRole('region', { name: 'Question', exact: true })).toContainText(
     'That is a gamma distribution with shape 6.25 and scale 0.8.',
   );
 });

@@ -64,7 +64,7 @@ function outsideWords({ outside, outsideCount, whiskers }: BoxPart, figure: (val
 /** The box plot: median, quartiles, fences, single readings outside (STATISTICS section 2). */
 export const boxAnalysis = defineAnalysis<BoxRequest, BoxResult>({
   id: 'box',
-  version: 1,
+  version: 2,
   name: 'Box plot',
   title: 'median, quartiles, whiskers and the readings outside the fences',
   request,

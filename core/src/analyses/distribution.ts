@@ -204,7 +204,7 @@ function resultOf(settings: DistributionRequest, sample: Sample): DistributionRe
 /** Probabilities, quantiles and moments of any family, and the share of a column's readings in the same region (STATISTICS section 3). */
 export const distributionAnalysis = defineAnalysis<DistributionRequest, DistributionResult>({
   id: 'distribution',
-  version: 1,
+  version: 2,
   name: 'Distribution',
   title: 'probabilities and quantiles of any family; needs no file',
   needsReadings: false,

@@ -18,7 +18,7 @@ export interface DotsResult extends Picture<DotStacks> {
 /** Readings as stacked dots (STATISTICS section 2). */
 export const dotsAnalysis = defineAnalysis<DotsRequest, DotsResult>({
   id: 'dots',
-  version: 1,
+  version: 2,
   name: 'Dot stacks',
   title: 'readings as dots piled up where they lie',
   request,

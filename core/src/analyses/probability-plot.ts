@@ -167,7 +167,7 @@ function withBand(plot: ProbabilityPlotResult, chunks: Float64Array[], ranks: nu
 /** The normal probability plot with its whole-plot band (STATISTICS section 4). */
 export const probabilityPlotAnalysis = defineAnalysis<Request, ProbabilityPlotResult>({
   id: 'probability-plot',
-  version: 2,
+  version: 3,
   name: 'Probability plot',
   title: 'normal probability plot with fitted line and whole-plot band',
   request,

@@ -40,7 +40,7 @@ export function stemText({ lines }: StemAndLeaf): string[] {
 /** Stem-and-leaf display (STATISTICS section 2). */
 export const stemAndLeafAnalysis = defineAnalysis<StemAndLeafRequest, StemAndLeafResult>({
   id: 'stem-and-leaf',
-  version: 1,
+  version: 2,
   name: 'Stem-and-leaf',
   title: 'every reading as a leaf on its stem, with depths',
   request,

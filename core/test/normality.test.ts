@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { advance, drive, inThisThread } from '../src/analyses/runner.js';
-import { missedSentence, normalityFinding } from '../src/analyses/normality-words.js';
+import { missedSentence, normalityFinding, normalityNotes } from '../src/analyses/normality-words.js';
 import { outcomeOf, type NormalityResult } from '../src/analyses/normality.js';
 import {
   adjustedAndersonDarling,
@@ -242,6 +242,21 @@ describe('analysis normality', () => {
     expect(missedSentence(result)).toMatch(
       /^With 40 readings and level 0.05 the test misses a lognormal of skewness 1 in \d of 10 samples, two .* samples\.$/,
     );
+  });
+
+  it('says so where only the rounded comparison finds a departure', () => {
+    const sample = { ...sampleOf(Float64Array.of(1, 1, 2, 2, 3)), resolution: 1 };
+    const test = { pValue: 0.06, pResolution: { pValue: 0.03 }, pSimulated: null, tooCoarse: false };
+    const noteOf = (pResolution: number) =>
+      normalityNotes(
+        sample,
+        sample.values,
+        { ...test, pResolution: { pValue: pResolution } } as never,
+        0.05,
+        'no-evidence',
+      ).find(({ code }) => code === 'ties')!.text;
+    expect(noteOf(0.03)).toContain('p = 0.030: the two fall on different sides of the level');
+    expect(noteOf(0.2)).toContain('so it does not matter here');
   });
 
   it('says so when p is at the floor, when n is small and when the level is unusual', async () => {

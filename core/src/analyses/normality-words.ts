@@ -78,7 +78,12 @@ function resolutionNote(
   if (outcome === 'rounding') {
     return [{ code: 'rounding', text: `${steps} ${rounded}: a finer instrument, not more readings, would settle it.` }];
   }
-  return [{ code: 'ties', text: `${steps} ${rounded}, so it does not matter here.` }];
+  // Coarse readings are compared by another statistic, which can find what plain A² does not.
+  const matters = test.pValue !== null && test.pValue >= alpha && test.pResolution.pValue < alpha;
+  const so = matters
+    ? ': the two fall on different sides of the level, and more readings should decide'
+    : ', so it does not matter here';
+  return [{ code: 'ties', text: `${steps} ${rounded}${so}.` }];
 }
 
 function straddleNote({ pSimulated }: NormalityTest, alpha: number): Note[] {

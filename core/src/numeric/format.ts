@@ -112,7 +112,6 @@ export function formatValue(value: number): string {
 export function formatPercentOf(p: number, complement = 1 - p, digits = 4): string {
   if (p === 0) return '0\u00a0%';
   if (complement === 0) return '100\u00a0%';
-  if (p < 1e-6) return `${inPowersOfTen(p * 100, 3)}\u00a0%`;
   if (complement < 1e-6) return `all but ${inPowersOfTen(complement * 100, 3)}\u00a0%`;
   return `${plainPercent(p, complement < 1e-3 ? 7 : digits)}\u00a0%`;
 }

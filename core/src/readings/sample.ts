@@ -123,7 +123,7 @@ export function toSample(
   return { name, unit, values, rows, ...left, resolution, ...(frequencies ? { tallied: true } : {}) };
 }
 
-/** The readings of a column that was worked out: numbers by row, NaN where there is none. Their digits say nothing about an instrument. */
+/** The readings of a column that was worked out: numbers by row, NaN where there is none. The resolution is what the caller knows of it. */
 export function sampleOfNumbers(
   column: Pick<ColumnOfText, 'name' | 'unit' | 'resolution'>,
   numbers: Float64Array,

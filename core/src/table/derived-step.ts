@@ -4,6 +4,7 @@ import { recogniseKind, type ColumnKind } from '../readings/kind.js';
 import { PLAIN_FORMAT } from '../readings/number-format.js';
 import { recogniseResolution } from '../readings/resolution.js';
 import type { Derivation } from './derivation.js';
+import type { AnyNode } from './evaluate.js';
 import { readFormula } from './formula.js';
 import { decimalsWritten } from '../numeric/round-to.js';
 import type { TableColumn } from './table.js';
@@ -43,17 +44,6 @@ function ofProduct([a, b]: readonly Stepped[]): Stepped {
   if ('constant' in a && 'constant' in b) return { constant: product(a.constant, b.constant) };
   const [x, y] = [a, b].map((part) => ('constant' in part ? Math.abs(part.constant) : part.step));
   return x === 0 || y === 0 ? null : { step: product(x!, y!) };
-}
-
-interface AnyNode {
-  type: string;
-  fn: string & { name: string };
-  args: MathNode[];
-  value: unknown;
-  name: string;
-  content: MathNode;
-  trueExpr: MathNode;
-  falseExpr: MathNode;
 }
 
 const WHOLE: Stepped = { step: 1 };

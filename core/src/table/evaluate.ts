@@ -17,7 +17,8 @@ export interface Surroundings {
 /** A formula that parses but makes no sense for these columns, such as a label times 2. */
 export class FormulaError extends Error {}
 
-interface AnyNode {
+/** What the parser's nodes hold, all kinds in one. */
+export interface AnyNode {
   type: string;
   fn: string & { name: string };
   args: MathNode[];

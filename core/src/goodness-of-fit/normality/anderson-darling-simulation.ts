@@ -18,7 +18,7 @@ export const GROUP_DISTANCE = 3;
 export interface AndersonDarlingReplicates {
   n: number;
   population: Population;
-  /** Rounds every replicate as the instrument does: the population in steps. Null: not rounded. */
+  /** A normal in steps, every draw of which is rounded to whole ones as the instrument does: it takes the place of `population`. Null: not rounded. */
   rounding: RoundedNormal | null;
 }
 
@@ -91,8 +91,10 @@ export function simulateAndersonDarling(
   const statistics = new Float64Array(replicates);
   for (let r = 0; r < replicates; r++) {
     if (rounding) roundDraw(rounding, state, values);
-    else fillNormals(state, values);
-    if (population !== 'normal') shapeDraw(values, population);
+    else {
+      fillNormals(state, values);
+      shapeDraw(values, population);
+    }
     statistics[r] = replicateStatistic(scratch);
   }
   return statistics;

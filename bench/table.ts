@@ -10,9 +10,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parse } from 'csv-parse/sync';
 import Papa from 'papaparse';
-import { startMariaDb } from '../scripts/mariadb.mjs';
-import { spawnServer } from '../scripts/server-process.mjs';
+import { pathToFileURL } from 'node:url';
 import { median, report } from './report.ts';
+
+// Not bundled: they find their place by their own address.
+const load = (path: string) => import(pathToFileURL(join(process.cwd(), path)).href);
 
 function csvOf(rows: number, columns: number): string {
   const names = Array.from({ length: columns }, (_, j) => `gauge ${j + 1} (mm)`).join(',');
@@ -130,6 +132,8 @@ export async function benchTable(): Promise<void> {
   const text = csvOf(100_000, 10);
   benchCutter(text);
   benchParse(text);
+  const { startMariaDb } = await load('scripts/mariadb.mjs');
+  const { spawnServer } = await load('scripts/server-process.mjs');
   const dir = mkdtempSync(join(tmpdir(), 'verdict-bench-'));
   const database = await startMariaDb(dir);
   const server = await spawnServer(database);

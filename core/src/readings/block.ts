@@ -127,6 +127,16 @@ function raggedRows(rows: readonly string[][], skip: number): { problems: BlockP
   return { problems, count };
 }
 
+/** The cells by column, empty where a row ends early. Row by row: each row is in the processor's cache once, not once a column. */
+function turn(rows: readonly string[][], width: number): string[][] {
+  const columns = Array.from({ length: width }, () => new Array<string>(rows.length));
+  for (let i = 0; i < rows.length; i++) {
+    const row = rows[i]!;
+    for (let j = 0; j < width; j++) columns[j]![i] = j < row.length ? row[j]! : '';
+  }
+  return columns;
+}
+
 /**
  * Reads rows of cells by their layout. Every cell is kept as written; what a calculation could not use is listed with its place.
  * Rows shorter than the widest are filled with empty cells, and listed. Nothing is thrown.
@@ -141,9 +151,9 @@ export function parseTable(all: string[][], layout: TableLayout, taken: readonly
 
   const { names, problems } = nameColumns(all, layout, width, taken);
   const format: NumberFormat = { decimal: layout.decimal, thousands: layout.thousands };
+  const turned = turn(rows, width);
   const columns = names.map(({ name, unit }, j) => {
-    const cells = new Array<string>(rows.length);
-    for (let i = 0; i < rows.length; i++) cells[i] = rows[i]![j] ?? '';
+    const cells = turned[j]!;
     return { name, unit, kind: recogniseKind(cells, format, unit), ...format, cells };
   });
   const ragged = raggedRows(rows, skip);

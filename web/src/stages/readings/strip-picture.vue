@@ -11,22 +11,21 @@ const strip = computed(() => {
   const { values } = props.sample;
   const { lowerLimit, target, upperLimit } = props.column;
   if (values.length === 0) return null;
-  let lowest = Infinity;
-  let greatest = -Infinity;
-  for (const value of values) {
-    if (value < lowest) lowest = value;
-    if (value > greatest) greatest = value;
+  let [first, last] = [0, 0];
+  for (let i = 1; i < values.length; i++) {
+    if (values[i]! < values[first]!) first = i;
+    if (values[i]! > values[last]!) last = i;
   }
+  const [lowest, greatest] = [values[first]!, values[last]!];
   const least = Math.min(lowest, lowerLimit ?? Infinity);
   const most = Math.max(greatest, upperLimit ?? -Infinity);
   const span = most - least || 1;
   const at = (value: number) => 10 + (380 * (value - least)) / span;
-  // Several hundred marks tell the eye as much as all of them; the outermost are never left out.
+  // Several hundred marks tell the eye as much as all of them; one at either end is never left out.
   const every = Math.max(1, Math.floor(values.length / 400));
-  const marks = Array.from(
-    values.filter((value, i) => i % every === 0 || value === lowest || value === greatest),
-    (value, i) => ({ x: at(value), y: 12 + (i % 3) * 5 }),
-  );
+  const shown = Array.from({ length: Math.ceil(values.length / every) }, (_, k) => k * every);
+  const places = [...new Set([...shown, first, last])];
+  const marks = places.map((i, k) => ({ x: at(values[i]!), y: 12 + (k % 3) * 5 }));
   const limits = [lowerLimit, upperLimit].flatMap((limit) => (limit === null ? [] : [at(limit)]));
   const aim = target !== null && target >= least && target <= most ? at(target) : null;
   return { marks, limits, aim, least, most };

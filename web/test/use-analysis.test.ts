@@ -91,6 +91,21 @@ describe('an analysis on the page', () => {
     expect(run.failed.value).toBeNull();
   });
 
+  it('does not run again for settings made anew that say the same', async () => {
+    const { given, run } = started();
+    await vi.waitFor(() => expect(run.progress.value).toBeNull());
+    const [chunks, found] = [gate.chunks, run.result.value];
+    given.settings.value = { ...given.settings.value! };
+    await nextTick();
+    expect(run.progress.value).toBeNull();
+    given.settings.value = { ...given.settings.value!, replicates: 499 } as never;
+    await nextTick();
+    expect(run.progress.value).not.toBeNull();
+    await vi.waitFor(() => expect(run.progress.value).toBeNull());
+    expect(run.result.value).not.toBe(found);
+    expect(gate.chunks).toBeGreaterThan(chunks);
+  });
+
   it('ends with the view it belongs to', async () => {
     gate.open = false;
     const { run } = started();

@@ -1,6 +1,7 @@
 import { drive, Stopped, type Sample, type Settings } from '@verdict/core';
 import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
 import { inWorkers } from '../workers/analysis-pool.js';
+import { unchanged } from './unchanged.js';
 
 export interface Running<Result> {
   /** The result, or what is known of it while the repeated work goes on. */
@@ -24,6 +25,8 @@ export function useAnalysis<Result>(
   settings: Ref<Settings | null>,
   sample: Ref<Sample | null>,
 ): Running<Result> {
+  // Settings made anew that say the same, since another part of the address has changed, are no reason to run.
+  const asked = unchanged(() => settings.value);
   const result = shallowRef<Result | null>(null) as Ref<Result | null>;
   const progress = ref<number | null>(null);
   const stopped = ref(false);
@@ -40,7 +43,7 @@ export function useAnalysis<Result>(
     const isCurrent = () => own === current;
     stopped.value = false;
     failed.value = null;
-    if (!settings.value || !sample.value) {
+    if (!asked.value || !sample.value) {
       result.value = null;
       progress.value = null;
       return;
@@ -48,7 +51,7 @@ export function useAnalysis<Result>(
     progress.value = 0;
     const started = performance.now();
     try {
-      const job = { id, request: { ...settings.value }, sample: sample.value };
+      const job = { id, request: { ...asked.value }, sample: sample.value };
       const found = await drive(inWorkers, job, {
         stopped: () => !isCurrent(),
         onProgress: ({ share, partial }) => {
@@ -77,7 +80,7 @@ export function useAnalysis<Result>(
   }
 
   watch(
-    [settings, sample],
+    [asked, sample],
     (now, before) => {
       if (now[1] !== before[1] || !now[0]) firstOfSample = current + 1;
       void run();

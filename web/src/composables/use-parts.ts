@@ -2,6 +2,7 @@ import type { PartsBy, StudyColumn } from '@verdict/contract';
 import { computed } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useStudy } from '../stores/study.js';
+import { unchanged } from './unchanged.js';
 
 /** How each study was split last, while the page is open: leaving the stage and coming back asks nothing again. */
 const lastOf = new Map<string, Record<string, string>>();
@@ -22,16 +23,15 @@ export function useParts() {
   const beside = computed(() =>
     split.value || typeof route.query.beside !== 'string' ? [] : named(route.query.beside.split(' '), others.value),
   );
-  const parts = computed<PartsBy | null>((before) => {
-    const now: PartsBy | null = split.value
+  const parts = unchanged<PartsBy | null>(() =>
+    split.value
       ? { split: split.value.id }
       : beside.value.length > 0
         ? { beside: beside.value.map(({ id }) => id) }
-        : null;
-    return JSON.stringify(before) === JSON.stringify(now) ? (before ?? null) : now;
-  });
+        : null,
+  );
   /** The same as a request names them. */
-  const asked = computed(() =>
+  const asked = unchanged(() =>
     split.value
       ? { split: split.value.name }
       : beside.value.length > 0

@@ -1,6 +1,7 @@
 import { isField, type SentencePart } from '@verdict/core';
-import { computed, ref, type Ref } from 'vue';
+import { ref, type Ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { unchanged } from './unchanged.js';
 import { asText, fromText, type FieldValue } from './field-values.js';
 
 export type Settings = Record<string, Exclude<FieldValue, undefined>>;
@@ -16,7 +17,7 @@ export function useSettings(prefix: string, method: readonly SentencePart[], tex
   /** What is tried out while something is dragged: not yet in the address. */
   const tried = ref<Record<string, FieldValue>>({});
 
-  const settings: Ref<Settings> = computed((before?: Settings) => {
+  const settings: Ref<Settings> = unchanged(() => {
     const found: Settings = {};
     const textOf = (field: string) => {
       const text = route.query[`${prefix}.${field}`];
@@ -32,8 +33,7 @@ export function useSettings(prefix: string, method: readonly SentencePart[], tex
       if (value === undefined) delete found[field];
       else found[field] = value;
     }
-    // The same settings stay the same object: another part of the address must not start this analysis again.
-    return before && JSON.stringify(before) === JSON.stringify(found) ? before : found;
+    return found;
   });
 
   /** Changes settings together; undefined leaves one out. */

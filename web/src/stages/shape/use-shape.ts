@@ -16,6 +16,7 @@ import {
 import { computed, ref, toRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { askedOf } from '../../composables/asked.js';
+import { unchanged } from '../../composables/unchanged.js';
 import { useAnalysis } from '../../composables/use-analysis.js';
 import { useSettings } from '../../composables/use-settings.js';
 import { useStudy } from '../../stores/study.js';
@@ -84,10 +85,9 @@ export function useShape() {
   const whyNot = computed(() => (found.value && isUnavailable(found.value) ? found.value.reason : null));
 
   /** Titles alone, the same object while they are the same: another setting does not draw the old result anew. */
-  const titles = computed<Titles>((was) => {
+  const titles = unchanged<Titles>(() => {
     const { title, valueTitle, heightTitle } = addresses[picture.value].settings.value as Titles;
-    const now = { title, valueTitle, heightTitle };
-    return was && JSON.stringify(was) === JSON.stringify(now) ? was : now;
+    return { title, valueTitle, heightTitle };
   });
 
   const describeAddress = useSettings('describe', ofAddress(describeAnalysis.method));

@@ -217,7 +217,10 @@ function oddWords(figures: Described): string {
 export function resultParagraph(result: DescribeResult): string {
   const { groups, alpha } = result;
   if (!groups) return describeParagraph(result, alpha);
+  if (groups.length === 0) return '';
   const odd = groups.map(oddWords).filter(Boolean);
-  if (odd.length === 0) return 'In no group a lean, a gap, a far reading or a drift over the rows stands out.';
-  return `What stands out: ${odd.join('; ')}.`;
+  const among = `the level is shared among all ${groups[0]!.claims.looks} looks`;
+  if (odd.length === 0)
+    return `In no group a lean, a gap, a far reading or a drift over the rows stands out (${among}).`;
+  return `What stands out (${among}): ${odd.join('; ')}.`;
 }

@@ -61,7 +61,7 @@ export interface Described extends Description {
   farCount: number;
   /** How far out the farthest reading lies; null below four readings and without spread between the quartiles. */
   farthest: Farthest | null;
-  /** What the readings show of five things looked for, at the level shared among them. */
+  /** What the readings show of five things looked for, at the level shared among them; of groups, among all looks at all of them. */
   claims: Claims;
 }
 
@@ -111,7 +111,7 @@ function described(sample: Sample, options: DescribeRequest): Described {
     outside: box.outside.slice(0, MOST_OUTSIDE).map((one) => ({ ...one, value: work.back(one.value) })),
     outsideCount: box.outsideCount,
     farCount: box.farCount,
-    claims: claimsOf(odd, options.alpha),
+    claims: claimsOf([odd], options.alpha)[0]!,
   };
 }
 
@@ -147,7 +147,7 @@ function notesFor(sample: Sample, { n, sd, distinct, medianInterval }: Described
 /** Centre, spread, order and shape of a column, as a whole and by group (STATISTICS section 1). */
 export const describeAnalysis = defineAnalysis<DescribeRequest, DescribeResult>({
   id: 'describe',
-  version: 3,
+  version: 4,
   name: 'Description',
   title: 'centre, spread, order and shape of a column, with intervals',
   request,
@@ -183,11 +183,13 @@ export const describeAnalysis = defineAnalysis<DescribeRequest, DescribeResult>(
     if (sample.values.length === 0) return unavailable(sample, whyEmpty(sample));
     const whole = described(sample, asked);
     const { by, parts, notes } = partsOf(sample);
+    const groups = sample.groups ? parts.map((part) => described(part, asked)) : null;
+    const claims = claimsOf(groups ?? [], asked.alpha);
     return {
       available: true,
       ...whole,
       by,
-      groups: sample.groups ? parts.map((part) => described(part, asked)) : null,
+      groups: groups && groups.map((group, i) => ({ ...group, claims: claims[i]! })),
       notes: [...notesFor(sample, whole, asked), ...notes],
     };
   },

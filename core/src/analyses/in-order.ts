@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { driftOf, type Drift } from '../describe/drift.js';
 import { describe } from '../describe/describe.js';
-import { equalsP, formatFigure, groupThousands } from '../numeric/format.js';
+import { equalsP, formatFigure, formatValue, groupThousands } from '../numeric/format.js';
+import { holm } from '../numeric/holm.js';
 import { ordered } from '../numeric/ordered.js';
 import { defineAnalysis, isUnavailable, type Piece } from './analysis.js';
 import { unavailable } from './cautions.js';
@@ -27,7 +28,7 @@ export interface InOrderResult extends Picture<InOrderPart> {
 /** Readings in row order, because order is the first thing that a histogram hides (STATISTICS section 2). */
 export const inOrderAnalysis = defineAnalysis<InOrderRequest, InOrderResult>({
   id: 'in-order',
-  version: 2,
+  version: 3,
   name: 'Readings in order',
   title: 'readings in row order about their mean, and whether they drift',
   request,
@@ -53,17 +54,29 @@ export const inOrderAnalysis = defineAnalysis<InOrderRequest, InOrderResult>({
     return isUnavailable(found) ? found : { ...found.picture, alpha: asked.alpha };
   },
   finding: ({ parts, n, alpha, grouped }): Piece[] => {
-    const moving = parts.filter(({ drift }) => drift && drift.pValue < alpha);
-    if (grouped) {
-      const named = moving.map(({ name }) => name).join(', ');
-      return [{ text: moving.length ? `Drift over the rows in: ${named}.` : 'No part drifts over the rows.' }];
-    }
+    if (grouped) return partsFinding(parts, alpha);
     const { drift } = parts[0]!;
     if (!drift) return [{ text: `${groupThousands(n)} readings in row order, too few or too equal to tell a drift.` }];
     const p = equalsP(drift.pValue, alpha);
     const figure = `rank correlation with the row ${formatFigure(drift.correlation, 'statistic')}, ${p}`;
-    if (moving.length === 0) return [{ text: 'No drift over the rows', strong: true }, { text: ` (${figure}).` }];
+    if (drift.pValue >= alpha) return [{ text: 'No drift over the rows', strong: true }, { text: ` (${figure}).` }];
     const way = drift.correlation > 0 ? 'rise' : 'fall';
-    return [{ text: `Over the rows the readings ${way}`, strong: true }, { text: ` (${figure}).` }];
+    const alone = `asked alone at the level ${formatValue(alpha)}, not as one of several looks`;
+    return [{ text: `Over the rows the readings ${way}`, strong: true }, { text: ` (${figure}; ${alone}).` }];
   },
 });
+
+/** The parts that drift, at the level shared among all that can be asked. */
+function partsFinding(parts: readonly (InOrderPart & { name: string })[], alpha: number): Piece[] {
+  const asked = parts.flatMap(({ name, drift }) => (drift ? [{ name, drift }] : []));
+  if (asked.length === 0) return [{ text: 'In no part enough different readings to tell a drift over the rows.' }];
+  const passed = holm(
+    asked.map(({ drift }) => drift.pValue),
+    alpha,
+  );
+  const moving = asked.filter((_, i) => passed[i]);
+  const among = `the level ${formatValue(alpha)} is shared among ${asked.length} parts`;
+  if (moving.length === 0) return [{ text: 'No part drifts over the rows', strong: true }, { text: ` (${among}).` }];
+  const words = moving.map(({ name, drift }) => `${name} ${drift.correlation > 0 ? 'rises' : 'falls'}`);
+  return [{ text: `Over the rows ${words.join(', ')}`, strong: true }, { text: ` (${among}).` }];
+}

@@ -1,0 +1,14 @@
+/**
+ * Which of several p-values stay below the level when it is shared among them: the least against level/m, the next against level/(m − 1), and so on
+ * until one fails. Any false finding among true null hypotheses then comes at most as often as the level says, however they hang together. In the order given.
+ * Source: Holm (1979), A simple sequentially rejective multiple test procedure, Scand. J. Statist. 6, 65–70.
+ */
+export function holm(ps: readonly number[], level: number): boolean[] {
+  const order = [...ps.keys()].sort((i, j) => ps[i]! - ps[j]!);
+  const passed = ps.map(() => false);
+  for (const [k, i] of order.entries()) {
+    if (!(ps[i]! < level / (ps.length - k))) break;
+    passed[i] = true;
+  }
+  return passed;
+}

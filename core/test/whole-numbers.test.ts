@@ -140,6 +140,10 @@ describe('a made-up column of whole numbers', () => {
       }
     }
     expect(binsOf(values, 1, { rule: 'width', width: 2.43 }).notes.map(({ code }) => code)).toEqual(['uneven-bins']);
+    // A width of one's own that is not given yet is a default too.
+    const unsaid = binsOf(values, 1, { rule: 'width' });
+    expect(unsaid.notes.map(({ code }) => code)).toEqual(['no-width']);
+    expect(Number.isInteger(unsaid.width)).toBe(true);
     // Only the bins that are drawn are spoken of.
     expect(binsOf(values, 1, { rule: 'width', width: 0.0001 }).notes.map(({ code }) => code)).toEqual(['widened']);
   });

@@ -82,7 +82,7 @@ const scales = [
 /** Readings counted in bins, with three other binnings beside (STATISTICS section 2). */
 export const histogramAnalysis = defineAnalysis<HistogramRequest, HistogramResult>({
   id: 'histogram',
-  version: 2,
+  version: 3,
   name: 'Histogram',
   title: 'readings counted in bins, with three other binnings beside',
   request,

@@ -136,7 +136,7 @@ function widthOf(
   const from = asked.start !== undefined && asked.start < least ? asked.start : least - (step ?? 0) / 2;
   const reach = 'bins' in found ? greatest + (step ?? 0) / 2 - from : 0;
   let width = 'bins' in found ? reach / found.bins : found.width;
-  const own = asked.rule === 'width';
+  const own = asked.rule === 'width' && 'width' in found;
   if (asked.roundUp && width > 0) width = own ? roundedUp(width, null) : roundedUp(Math.max(width, step ?? 0), step);
   if (own || step === null || isWhole(width / step)) return width;
   // A number of bins has to reach over all readings; a width is only meant about.

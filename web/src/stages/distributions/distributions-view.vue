@@ -13,6 +13,7 @@ import {
 import { ElMessage } from 'element-plus';
 import { computed, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
+import CautionList from '../../components/caution-list.vue';
 import CautionNote from '../../components/caution-note.vue';
 import FindingWords from '../../components/finding-words.vue';
 import { useKeeping, type About } from '../../composables/use-keeping.js';
@@ -160,8 +161,7 @@ async function copyJson(): Promise<void> {
         </div>
         <FindingWords v-if="beside.length" class="small" :pieces="beside" />
         <p v-if="overAnswer" class="rest over">{{ overAnswer }}</p>
-        <CautionNote v-if="caution">{{ caution }}</CautionNote>
-        <CautionNote v-for="note in result?.notes" :key="note.code">{{ note.text }}</CautionNote>
+        <CautionList :texts="[...(caution ? [caution] : []), ...(result?.notes ?? []).map(({ text }) => text)]" />
         <DistributionFigures v-if="result" :result="result" :over="over" />
         <CautionNote v-if="problem" lead="Not kept" tone="wrong">{{ problem }}</CautionNote>
         <div v-if="result" class="actions">

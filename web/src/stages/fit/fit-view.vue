@@ -2,6 +2,7 @@
 import { formatFigure, normalityAnalysis, probabilityPlotAnalysis } from '@verdict/core';
 import { computed, ref } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
+import CautionList from '../../components/caution-list.vue';
 import CautionNote from '../../components/caution-note.vue';
 import FindingWords from '../../components/finding-words.vue';
 import MethodSentence from '../../components/method-sentence.vue';
@@ -93,8 +94,8 @@ const figure = (value: number) => formatFigure(value, 'reading', sample.value?.r
           <FindingWords v-if="testResult" :pieces="finding" />
           <p v-if="missed" class="soft missed">{{ missed }}</p>
         </div>
+        <CautionList :texts="notes.map(({ text }) => text)" />
         <FitFigures v-if="testResult" :test="testResult" :figures="figures" :plot="plotResult" />
-        <CautionNote v-for="note in notes" :key="note.code">{{ note.text }}</CautionNote>
         <section v-if="asideHere.length" class="card aside" aria-label="Set aside">
           <b>Set aside</b>
           <SetAsideList :column-id="column.id" :readings="asideHere" @go="pointAt" />

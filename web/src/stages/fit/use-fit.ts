@@ -28,26 +28,22 @@ export function useFit() {
   const plotAddress = useSettings('plot', probabilityPlotAnalysis.method);
   const testAddress = useSettings('test', normalityAnalysis.method);
 
-  /** The requests in full: what the address says, the study's level, and the defaults of the methods. */
-  const plotRequest = computed(() =>
+  const plotAsked = computed(() =>
     sample.value && column.value
-      ? probabilityPlotAnalysis.resolve(
-          askedOf(probabilityPlotAnalysis, { column: column.value.name }, plotAddress.settings.value).request,
-          sample.value,
-        )
+      ? askedOf(probabilityPlotAnalysis, { column: column.value.name }, plotAddress.settings.value)
       : null,
   );
-  const testRequest = computed(() =>
+  const testAsked = computed(() =>
     sample.value && column.value
-      ? normalityAnalysis.resolve(
-          askedOf(
-            normalityAnalysis,
-            { column: column.value.name, alpha: store.study!.alpha },
-            testAddress.settings.value,
-          ).request,
-          sample.value,
-        )
+      ? askedOf(normalityAnalysis, { column: column.value.name, alpha: store.study!.alpha }, testAddress.settings.value)
       : null,
+  );
+  /** The requests in full: what the address says, the study's level, and the defaults of the methods. */
+  const plotRequest = computed(() =>
+    plotAsked.value ? probabilityPlotAnalysis.resolve(plotAsked.value.request, sample.value!) : null,
+  );
+  const testRequest = computed(() =>
+    testAsked.value ? normalityAnalysis.resolve(testAsked.value.request, sample.value!) : null,
   );
   const describeRequest = computed(() => (column.value ? { column: column.value.name } : null));
 
@@ -67,7 +63,8 @@ export function useFit() {
   const missed = computed(() => (testResult.value ? missedSentence(testResult.value) : null));
   const notes = computed(() => {
     const all = [...(testResult.value?.notes ?? []), ...(plotResult.value?.notes ?? [])];
-    return all.filter((note, i) => all.findIndex(({ code }) => code === note.code) === i);
+    const left = [plotAsked.value, testAsked.value].flatMap((asked) => asked?.left ?? []);
+    return [...left, ...all.filter((note, i) => all.findIndex(({ code }) => code === note.code) === i)];
   });
 
   const running = computed(() => {

@@ -8,6 +8,7 @@ import {
   type QuantileType,
 } from '@verdict/core';
 import { computed, ref, watch } from 'vue';
+import CautionList from '../../components/caution-list.vue';
 import CautionNote from '../../components/caution-note.vue';
 import FindingWords from '../../components/finding-words.vue';
 import MethodSentence from '../../components/method-sentence.vue';
@@ -179,6 +180,7 @@ useKeys({
           <p v-if="paragraph && !moved" class="soft paragraph">{{ paragraph }}</p>
           <p v-if="whyNot && !figures" class="soft">There are no figures either.</p>
         </div>
+        <CautionList :texts="notes.map(({ text }) => text)" />
         <ChosenReadings
           v-if="canChoose && sample"
           :sample="sample"
@@ -211,7 +213,6 @@ useKeys({
             <SharesTable :result="shares" />
           </template>
         </template>
-        <CautionNote v-for="note in notes" :key="note.text">{{ note.text }}</CautionNote>
         <CautionNote v-if="keepProblem" lead="Not kept" tone="wrong">{{ keepProblem }}</CautionNote>
         <div class="actions">
           <el-button v-if="moved" type="primary" @click="putBack">Put it back</el-button>

@@ -12,6 +12,10 @@ import {
 describe('the one rounding rule', () => {
   it('gives a location one decimal more than the resolution and a spread two', () => {
     expect(formatFigure(8.0201, 'reading', 0.01)).toBe('8.02');
+    // Readings of 1e15 in whole numbers are told apart; beyond what a double holds in steps they are not.
+    expect(formatFigure(1_000_000_000_000_012, 'reading', 1)).toBe('1000000000000012');
+    expect(formatFigure(1e16, 'reading', 1)).toBe('1.0000 × 10¹⁶');
+    expect(formatFigure(1e22, 'reading', 1e10)).toBe('1.0000 × 10²²');
     expect(formatFigure(8.0201, 'location', 0.01)).toBe('8.020');
     expect(formatFigure(0.11203, 'spread', 0.01)).toBe('0.1120');
     expect(formatFigure(1204.44, 'location', 0.5)).toBe('1204.44');

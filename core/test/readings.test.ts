@@ -88,6 +88,7 @@ describe('recognising how numbers are written', () => {
     [['1 234,5', '2 345,0'], 'comma', 'blank'],
     [["1'234.5"], 'point', 'apostrophe'],
     [['north', 'south'], 'point', 'none'],
+    [['<0,05', '<1,2', '0,3'], 'comma', 'none'],
   ])('%s: decimal %s, thousands %s', (cells, decimal, thousands) => {
     expect(recogniseNumberFormat(cells)).toEqual({ decimal, thousands });
   });
@@ -106,8 +107,21 @@ describe('recognising the layout of a block', () => {
     ['a unit behind a comma', 'thickness, mm\n7,91\n8,08', 'none', 'row 1', 'none'],
     ['one column of words', 'kiln\nnorth\nsouth\nnorth', 'none', 'row 1', 'none'],
     ['a single number', '8.01', 'none', 'none', 'none'],
+    ['decimal commas with a limit', 'trace\n0,12\n<0,05\n0,31', 'none', 'row 1', 'none'],
+    ['decimal commas with a missing one', 'trace\n0,12\nn/a\n0,31', 'none', 'row 1', 'none'],
+    ['a limit first, under a name', 'trace\n<0.05\n0.31\n0.44', 'none', 'row 1', 'none'],
+    ['a missing one first, under a name', 'trace\nn/a\n0.31\n0.44', 'none', 'row 1', 'none'],
+    ['a limit first', '<0.05\n0.31\n0.44', 'none', 'none', 'none'],
+    ['a missing one first', 'n/a\n0.31\n0.44', 'none', 'none', 'none'],
+    ['a limit first, beside a label', '<0.05\tgrey\n0.31\tgrey\n0.4\trose', 'tab', 'none', 'none'],
+    ['sieve sizes as names', '<5\t5-10\t>10\n3\t4\t5\n4\t5\t6', 'tab', 'row 1', 'none'],
+    ['a unit row with a dash for no unit', 'a\tb\nmm\t-\n3\t4\n5\t6', 'tab', 'row 1', 'row 2'],
   ])('%s', (_, text, separator, names, units) => {
     expect(recogniseLayout(text)).toMatchObject({ separator, names, units });
+  });
+
+  it('takes a dash in the row of units for no unit', () => {
+    expect(read('a\tb (N)\tc\nmm\t-\t-\n3\t4\t5\n5\t6\t7').columns.map(({ unit }) => unit)).toEqual(['mm', 'N', '']);
   });
 
   it('does not mind a byte order mark, CRLF or a trailing line break', () => {

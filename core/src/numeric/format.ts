@@ -73,7 +73,8 @@ export function formatFigure(
   if (kind === 'count') return groupThousands(Math.round(value));
   if (kind === 'statistic') return Math.abs(value) < 0.1 ? withMinus(value.toFixed(4)) : significant(value, 3);
   if (decimals !== null && Math.abs(value) < 1e15) return withMinus(value.toFixed(decimals));
-  if (resolution === null || Math.abs(value) >= 1e12) return significant(value, 5);
+  // As many digits as the readings have, as far as a double holds them.
+  if (resolution === null || Math.abs(value) >= Math.min(1e21, 2 ** 53 * resolution)) return significant(value, 5);
   const extra = kind === 'location' ? 1 : kind === 'spread' ? 2 : 0;
   return withMinus(value.toFixed(Math.min(12, decimalsOf(resolution) + extra)));
 }

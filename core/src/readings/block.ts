@@ -85,7 +85,9 @@ function widthOf(rows: readonly string[][]): number {
 
 function nameColumns(rows: string[][], layout: TableLayout, width: number, taken: readonly string[]) {
   const header = layout.names === 'row 1' ? (rows[0] ?? []) : [];
-  const units = layout.units === 'row 2' ? (rows[1] ?? []) : [];
+  // "-" stands in a row of units where there is none.
+  const written = layout.units === 'row 2' ? (rows[1] ?? []) : [];
+  const units = written.map((unit) => (readCell(unit, layout).kind === 'missing' ? '' : unit.trim()));
   const problems: BlockProblem[] = [];
   const names: { name: string; unit: string }[] = [];
   for (let j = 0; j < width; j++) {
@@ -95,7 +97,7 @@ function nameColumns(rows: string[][], layout: TableLayout, width: number, taken
       const text = `A column name has at most ${LONGEST_NAME} characters; this heading has ${split.name.length}. The column is called “${wanted}”.`;
       problems.push({ code: 'name-cut', row: null, line: 1, column: wanted, text });
     }
-    const longUnit = (units[j]?.trim() || split.unit).length;
+    const longUnit = (units[j] || split.unit).length;
     if (longUnit > LONGEST_UNIT) {
       const text = `A unit has at most ${LONGEST_UNIT} characters; that of “${wanted}” has ${longUnit} and is cut.`;
       problems.push({ code: 'name-cut', row: null, line: layout.units === 'row 2' ? 2 : 1, column: wanted, text });
@@ -105,7 +107,7 @@ function nameColumns(rows: string[][], layout: TableLayout, width: number, taken
       const text = `The name “${wanted}” is already taken; this column is called “${name}”.`;
       problems.push({ code: 'same-name', row: null, line: header[j] ? 1 : null, column: name, text });
     }
-    names.push({ name, unit: (units[j]?.trim() || split.unit).slice(0, LONGEST_UNIT) });
+    names.push({ name, unit: (units[j] || split.unit).slice(0, LONGEST_UNIT) });
   }
   return { names, problems };
 }

@@ -1,4 +1,4 @@
-import { readNumber, recogniseNumberFormat, type NumberFormat } from './number-format.js';
+import { readCell, readNumber, recogniseNumberFormat, type NumberFormat } from './number-format.js';
 import { splitRows } from './rows.js';
 
 export type Separator = 'tab' | 'comma' | 'semicolon' | 'blanks' | 'none';
@@ -17,7 +17,8 @@ export interface BlockLayout extends TableLayout {
 const SAMPLE_ROWS = 200;
 const SAMPLE_CHARACTERS = 200_000;
 
-const DECIMAL_COMMA = /^[+-]?[\d\s.']*\d,\d+$/;
+/** With a sign or as a limit: "−1 234,5", "<0,05". */
+const DECIMAL_COMMA = /^(?:[<>]=?|[\u2264\u2265])?\s*[+-]?[\d\s.']*\d,\d+$/;
 
 const isNumberInAnyFormat = (cell: string) => readNumber(cell, recogniseNumberFormat([cell])) !== null;
 
@@ -40,8 +41,10 @@ function recogniseSeparator(text: string): Separator {
   const numbers = body.slice(1);
   // A column of decimal commas is one column, unless its heading is two: "force,count" is, "thickness, mm" is not.
   const oneHeading = !/,\S/.test(body[0] ?? '') || DECIMAL_COMMA.test(body[0]!);
-  if (oneHeading && numbers.length > 0 && numbers.every((line) => line === '' || DECIMAL_COMMA.test(line)))
-    return 'none';
+  // A line without a comma ("n/a") says nothing against it.
+  if (oneHeading && numbers.some((line) => DECIMAL_COMMA.test(line))) {
+    if (numbers.every((line) => !line.includes(',') || DECIMAL_COMMA.test(line))) return 'none';
+  }
   for (const separator of ['semicolon', 'comma'] as const) {
     const { width, share } = regularity(splitRows(text, separator).slice(0, SAMPLE_ROWS));
     if (width > 1 && share >= 0.6) return separator;
@@ -57,11 +60,17 @@ function recogniseSeparator(text: string): Separator {
   return 'none';
 }
 
-/** Row 1 holds names when a column goes on in numbers without starting in one, or when its word never comes again while others do. */
+/**
+ * Row 1 holds names when a column goes on in numbers without starting in one, or when its word never comes again while others do. "n/a" and "<0.05" are
+ * readings; limits are names only beside other words that never come again (sieve sizes: "<5", "5–10", ">10").
+ */
 function recogniseNames(rows: readonly string[][], format: NumberFormat): boolean {
   const [first, ...rest] = rows;
   if (!first || rest.length === 0) return false;
-  if (first.some((cell) => readNumber(cell, format) !== null)) return false;
+  const kinds = first.map((cell) => readCell(cell, format).kind);
+  if (kinds.includes('number') || !kinds.includes('text')) return false;
+  const comesAgain = (name: string, j: number) => kinds[j] === 'text' && rest.some((row) => row[j] === name);
+  if (kinds.includes('limit') && first.some(comesAgain)) return false;
   const columns = first.map((_, j) => rest.map((row) => row[j] ?? '').filter((cell) => cell.trim() !== ''));
   if (columns.some((cells) => cells.some((cell) => readNumber(cell, format) !== null))) return true;
   return first.every((name, j) => {
@@ -73,12 +82,12 @@ function recogniseNames(rows: readonly string[][], format: NumberFormat): boolea
 function recogniseUnits(rows: readonly string[][], format: NumberFormat): boolean {
   const units = rows[1];
   if (!units || rows.length < 3) return false;
-  if (units.some((cell) => readNumber(cell, format) !== null)) return false;
+  const kinds = units.map((cell) => readCell(cell, format).kind);
+  if (kinds.includes('number') || kinds.includes('limit')) return false;
   // A missing first reading is no unit row: some unit must stand over a number.
-  return units.some((cell, j) => {
-    const unit = cell.trim();
-    return unit !== '' && unit.length <= 12 && readNumber(rows[2]![j] ?? '', format) !== null;
-  });
+  return units.some(
+    (cell, j) => kinds[j] === 'text' && cell.trim().length <= 12 && readNumber(rows[2]![j] ?? '', format) !== null,
+  );
 }
 
 /** How these rows are most likely laid out, from the first 200 of them. */

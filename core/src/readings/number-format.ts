@@ -183,7 +183,7 @@ export function recogniseNumberFormat(cells: readonly string[]): NumberFormat {
   let blank = 0;
   let apostrophe = 0;
   for (const cell of cells) {
-    const t = cell.trim();
+    const t = cell.trim().replace(BEYOND, '$2');
     if (/^[+\-\u2212]?\d{1,3}([ \u00a0\u2009\u202f]\d{3})+([.,]\d+)?$/.test(t)) blank++;
     if (/^[+\-\u2212]?\d{1,3}(['\u2019]\d{3})+([.,]\d+)?$/.test(t)) apostrophe++;
     if (/^[+\-\u2212]?\d{1,3}(,\d{3}){2,}(\.\d+)?$|^[+\-\u2212]?\d{1,3}(,\d{3})+\.\d+$/.test(t)) commaSure++;

@@ -19,8 +19,9 @@ const strip = computed(() => {
   const [lowest, greatest] = [values[first]!, values[last]!];
   const least = Math.min(lowest, lowerLimit ?? Infinity);
   const most = Math.max(greatest, upperLimit ?? -Infinity);
-  const span = most - least || 1;
-  const at = (value: number) => 10 + (380 * (value - least)) / span;
+  // By halves: the range of the greatest readings is no double.
+  const span = most / 2 - least / 2 || 1;
+  const at = (value: number) => 10 + 380 * ((value / 2 - least / 2) / span);
   // Several hundred marks tell the eye as much as all of them; one at either end is never left out.
   const every = Math.max(1, Math.floor(values.length / 400));
   const shown = Array.from({ length: Math.ceil(values.length / every) }, (_, k) => k * every);

@@ -151,6 +151,31 @@ test('two windows stay in step, and the second writer of one cell is told and ch
   await expect(gridCell(page, 1, 0)).toHaveText('9.99');
 });
 
+test('evidence kept, or noted on, in one window stands in the other, which says that the study has moved on', async ({
+  page,
+  context,
+}) => {
+  await studyOf(page, TWELVE);
+  const other = await context.newPage();
+  await other.goto(page.url());
+  await expect(other.getByRole('grid')).toBeVisible();
+  await openStage(page, 'Shape');
+  await page.getByRole('button', { name: /Keep as evidence/ }).click();
+  const opener = other.getByRole('button', { name: /^Evidence/ });
+  await expect(opener).toContainText('2');
+  await gridCell(other, 1, 0).click();
+  await other.keyboard.type('9.99');
+  await other.keyboard.press('Enter');
+  await stored(other);
+  await page.getByRole('button', { name: /^Evidence/ }).click();
+  const drawer = page.getByRole('dialog', { name: 'Evidence' });
+  await expect(drawer.getByText('; the study is at change 2 now')).toHaveCount(2);
+  await drawer.getByLabel('Note on the histogram').fill('second gauge');
+  await drawer.getByLabel('Note on the histogram').press('Enter');
+  await opener.click();
+  await expect(other.getByLabel('Note on the histogram')).toHaveValue('second gauge');
+});
+
 test('an address that leads nowhere and a study that is not there say so', async ({ page }) => {
   await page.goto('/no/such/page');
   await expect(page.getByRole('heading', { name: 'There is no page at this address.' })).toBeVisible();

@@ -166,6 +166,30 @@ describe('evidence', () => {
     expect((await server.post(`/evidence/${keep.id}/note`, { note: 'late' })).body.code).toBe('ruled');
   });
 
+  it('is told to every window as it is kept and noted on; one that connects later is told how much there is', async () => {
+    const { id, keep } = await keepable();
+    const stop = new AbortController();
+    const listen = async () => {
+      const answer = await fetch(`${server.url}api/studies/${id}/events`, { signal: stop.signal });
+      const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader();
+      let heard = '';
+      return async (text: string) => {
+        while (!heard.includes(text)) heard += (await reader.read()).value;
+        heard = heard.slice(heard.indexOf(text) + text.length);
+      };
+    };
+    const until = await listen();
+    await until('"kept":0');
+    await server.post(`/studies/${id}/evidence`, keep);
+    await until(`event: kept\ndata: {"id":"${keep.id}"}`);
+    await server.post(`/evidence/${keep.id}/note`, { note: 'second gauge' });
+    await until(`event: kept\ndata: {"id":"${keep.id}"}`);
+    await (
+      await listen()
+    )('"kept":1');
+    stop.abort();
+  });
+
   it('that was tampered with is found out although the data are the same', async () => {
     const { id, keep } = await keepable();
     await server.post(`/studies/${id}/evidence`, { ...keep, result: { ...keep.result, mean: 9 } });

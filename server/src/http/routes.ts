@@ -19,7 +19,7 @@ import type { StorePool } from '../jobs/store-pool.js';
 import { makeChange, type Made } from '../store/changes.js';
 import { readRecord } from '../store/history.js';
 import type { Database } from '../store/database.js';
-import { listEvidence, noteEvidence } from '../store/evidence.js';
+import { countEvidence, listEvidence, noteEvidence } from '../store/evidence.js';
 import { importColumns } from '../store/imports.js';
 import { binStudy, createStudy, readStudy, readStudyCells } from '../store/studies.js';
 import { reopen, rule } from '../store/verdicts.js';
@@ -107,7 +107,7 @@ export function routes({ db, store, pool, feed, idleMilliseconds, failed }: Surr
   });
   router.get('/studies/:id/events', async (req, res) => {
     const { revision } = await readStudy(db, req.params.id);
-    feed.follow(req.params.id, revision, req, res);
+    feed.follow(req.params.id, { revision, kept: await countEvidence(db, req.params.id) }, req, res);
   });
 
   router.get('/studies/:id/evidence', async (req, res) => {
@@ -117,11 +117,14 @@ export function routes({ db, store, pool, feed, idleMilliseconds, failed }: Surr
   });
   router.post('/studies/:id/evidence', async (req, res) => {
     const kept = await store.keepEvidence(req.params.id, bodyOf(req, keepRequestSchema));
+    feed.tell(req.params.id, 'kept', { id: kept.id });
     res.status(201).json(kept);
     recomputeLater(req.params.id, [kept]);
   });
   router.post('/evidence/:id/note', async (req, res) => {
-    res.json(await noteEvidence(db, req.params.id, bodyOf(req, noteRequestSchema).note));
+    const { noted, studyId } = await noteEvidence(db, req.params.id, bodyOf(req, noteRequestSchema).note);
+    feed.tell(studyId, 'kept', { id: noted.id });
+    res.json(noted);
   });
   router.post('/evidence/:id/recompute', async (req, res) => res.json(await recompute(db, store, pool, req.params.id)));
 

@@ -16,11 +16,11 @@ export class StudyFeed {
     this.#changes.emit(studyId, event, data);
   }
 
-  /** Keeps the answer open and writes each change into it; the first event says where the study stands now. */
-  follow(studyId: string, revision: number, req: Request, res: Response): void {
+  /** Keeps the answer open and writes each change into it; the first event says where the study stands now, and how much evidence is kept of it. */
+  follow(studyId: string, standing: { revision: number; kept: number }, req: Request, res: Response): void {
     res.writeHead(200, { 'Content-Type': 'text/event-stream', Connection: 'keep-alive', 'X-Accel-Buffering': 'no' });
     const send = (event: string, data: unknown) => res.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
-    send('standing', { revision });
+    send('standing', standing);
     const beat = setInterval(() => res.write(': here\n\n'), HEARTBEAT_MILLISECONDS);
     this.#changes.on(studyId, send);
     req.on('close', () => {

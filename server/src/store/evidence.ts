@@ -103,7 +103,11 @@ export function findingOf(finding: (result: never) => { text: string; strong?: b
 }
 
 /** Writes the note beside a piece of evidence, while the study is open; what was found cannot be changed. */
-export async function noteEvidence(db: Database, evidenceId: string, note: string): Promise<Evidence> {
+export async function noteEvidence(
+  db: Database,
+  evidenceId: string,
+  note: string,
+): Promise<{ noted: Evidence; studyId: string }> {
   return db.transaction(async (q) => {
     const [found] = await q.select().from(evidence).where(eq(evidence.id, evidenceId));
     if (!found) throw notFound('piece of evidence');
@@ -112,9 +116,13 @@ export async function noteEvidence(db: Database, evidenceId: string, note: strin
     refuseBinned(study);
     refuseRuled(study);
     await q.update(evidence).set({ note }).where(eq(evidence.id, evidenceId));
-    return toEvidence({ ...found, note });
+    return { noted: toEvidence({ ...found, note }), studyId: study.id };
   });
 }
+
+/** How many pieces of evidence are kept of a study. */
+export const countEvidence = (db: Database, studyId: string): Promise<number> =>
+  db.$count(evidence, eq(evidence.studyId, studyId));
 
 export async function listEvidence(db: Database, studyId: string): Promise<Evidence[]> {
   await requireStudy(db, studyId);

@@ -79,17 +79,24 @@ function upload<T>(path: string, body: Blob, progress: (share: number) => void):
 
 /** What is told of a study. */
 interface Heard {
-  standing(revision: number): void;
+  /** Where it stands as the stream is connected, and how much evidence is kept of it. */
+  standing(revision: number, kept: number): void;
   change(change: Announced): void;
   recomputed(evidence: Pick<Evidence, 'id' | 'recomputed'>): void;
+  /** A piece of evidence was kept, or noted on. */
+  kept(id: string): void;
 }
 
 /** Follows the changes of a study as they are made, in whichever window; returns how to stop following. */
 function follow(id: string, hear: Heard): () => void {
   const events = new EventSource(`/api${study(id)}/events`);
-  events.addEventListener('standing', ({ data }) => hear.standing((JSON.parse(data) as Announced).revision));
+  events.addEventListener('standing', ({ data }) => {
+    const { revision, kept } = JSON.parse(data) as { revision: number; kept: number };
+    hear.standing(revision, kept);
+  });
   events.addEventListener('change', ({ data }) => hear.change(JSON.parse(data) as Announced));
   events.addEventListener('evidence', ({ data }) => hear.recomputed(JSON.parse(data) as Evidence));
+  events.addEventListener('kept', ({ data }) => hear.kept((JSON.parse(data) as { id: string }).id));
   return () => events.close();
 }
 

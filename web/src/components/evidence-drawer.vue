@@ -48,6 +48,9 @@ const columnOf = ({ column, request }: Evidence) =>
         <dd v-else>
           change {{ item.revision }}, fingerprint
           <code :title="item.fingerprint">{{ item.fingerprint.slice(0, 12) }}…</code>
+          <span v-if="store.study && !store.ruled && store.study.revision > item.revision" class="since"
+            >; the study is at change {{ store.study.revision }} now</span
+          >
         </dd>
         <dt>worked out by</dt>
         <dd>

@@ -21,36 +21,56 @@ export const useEvidence = defineStore('evidence', () => {
     items.value = withTold(await api.listEvidence(studyId));
   }
 
-  /** Asks again for what was not yet recomputed: it may have been while nothing could be told to this page. */
-  async function catchUp(studyId: string): Promise<void> {
-    if (items.value.length > 0 && items.value.every((item) => item.recomputed)) return;
-    const list = await api.listEvidence(studyId);
-    const now = new Map(withTold(list).map((item) => [item.id, item.recomputed]));
-    items.value = items.value.map((item) => ({ ...item, recomputed: now.get(item.id) ?? item.recomputed }));
+  /** Reads again what is kept. A piece kept here since it was asked stays: evidence is never taken away. */
+  async function readAgain(studyId: string): Promise<void> {
+    const list = withTold(await api.listEvidence(studyId));
+    const read = new Set(list.map(({ id }) => id));
+    items.value = [...list, ...items.value.filter(({ id }) => !read.has(id))];
+  }
+  // What cannot be asked now is asked when the stream is connected again.
+  const catchUp = (studyId: string) => void readAgain(studyId).catch(() => undefined);
+
+  /** Connected again: what was kept or recomputed meanwhile could not be told. */
+  function stands(studyId: string, kept: number): void {
+    if (kept !== items.value.length || items.value.some((item) => !item.recomputed)) catchUp(studyId);
+  }
+
+  /** Pieces whose own request is on its way: what is told of them is about to be answered. */
+  const underWay = new Set<string>();
+
+  /** A piece was kept, or noted on, in some window. */
+  function heardOf(studyId: string, id: string): void {
+    if (!underWay.has(id)) catchUp(studyId);
   }
 
   /** Keeps a result; false, with the problem said, when the server refused. */
   async function keep(studyId: string, request: KeepRequest): Promise<boolean> {
     problem.value = null;
+    underWay.add(request.id);
     try {
       const kept = await api.keep(studyId, request);
-      items.value = [...items.value, kept];
+      items.value = [...items.value.filter(({ id }) => id !== kept.id), kept];
       return true;
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       problem.value = error.problem;
       return false;
+    } finally {
+      underWay.delete(request.id);
     }
   }
 
   async function writeNote(id: string, note: string): Promise<void> {
     problem.value = null;
+    underWay.add(id);
     try {
       const noted = await api.note(id, note);
       items.value = items.value.map((item) => (item.id === id ? noted : item));
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       problem.value = error.problem;
+    } finally {
+      underWay.delete(id);
     }
   }
 
@@ -73,5 +93,5 @@ export const useEvidence = defineStore('evidence', () => {
     }
   }
 
-  return { items, drawerOpen, problem, recomputed, load, catchUp, keep, writeNote, hear, recompute };
+  return { items, drawerOpen, problem, recomputed, load, stands, heardOf, keep, writeNote, hear, recompute };
 });

@@ -102,13 +102,13 @@ export const useStudy = defineStore('study', () => {
       const { id } = study.value;
       const evidence = useEvidence();
       unfollow = api.follow(id, {
-        standing: (revision) => {
+        standing: (revision, kept) => {
           hear({ revision });
-          // What cannot be asked now is asked when the stream is connected again.
-          void evidence.catchUp(id).catch(() => undefined);
+          evidence.stands(id, kept);
         },
         change: hear,
         recomputed: evidence.hear,
+        kept: (piece) => evidence.heardOf(id, piece),
       });
     }
   }

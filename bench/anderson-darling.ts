@@ -2,15 +2,9 @@
  * The simulated p of A² for a normal with estimated mean and sd: through the analysis' own kernel and chunks, beside a plain loop that
  * does the same draws, sorts and sums in one function, and with one worker beside two.
  */
-import {
-  createStream,
-  drive,
-  performChunk,
-  toSample,
-  type Executor,
-  type KernelOrder,
-  type Stage,
-} from '@verdict/core';
+import { createStream } from '@verdict/core/random';
+import { toSample } from '@verdict/core/readings';
+import { drive, performChunk, type Executor, type KernelOrder, type Stage } from '@verdict/core/road';
 import { fileURLToPath } from 'node:url';
 import workerpool from 'workerpool';
 import { median, report } from './report.ts';

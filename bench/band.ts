@@ -1,5 +1,7 @@
 /** The whole-plot band of the demo's size: its 10 000 replicates and its calibration, beside the plot that it is drawn into. */
-import { drive, inThisThread, toSample } from '@verdict/core';
+import { inThisThread } from '@verdict/core/analyses';
+import { toSample } from '@verdict/core/readings';
+import { drive } from '@verdict/core/road';
 import { median, report } from './report.ts';
 
 export async function benchBand(): Promise<void> {

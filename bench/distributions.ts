@@ -1,5 +1,6 @@
 /** Special functions, fits and draws in units of one `Math.log` call of the same run, and normal draws beside a plain ziggurat. */
-import { createStream, distribution, familyByName, fillNormals, fit, nextOpenUnit } from '@verdict/core';
+import { createStream, fillNormals, nextOpenUnit } from '@verdict/core/random';
+import { distribution, familyByName, fit } from '@verdict/core/distributions';
 import { betaLower } from '../core/src/numeric/beta-tails.ts';
 import { gammaLowerQuantile } from '../core/src/numeric/gamma-quantile.ts';
 import { gammaLower } from '../core/src/numeric/gamma-tails.ts';

@@ -1,5 +1,6 @@
 /** 100 000 readings from pasted text to what the plot draws, step by step, each beside one plain pass that splits the text and takes Number of each line. */
-import { advance, parseBlock, recogniseLayout, toSample } from '@verdict/core';
+import { advance } from '@verdict/core/analyses';
+import { parseBlock, recogniseLayout, toSample } from '@verdict/core/readings';
 import { median, report } from './report.ts';
 
 const ROWS = 100_000;

@@ -1,5 +1,7 @@
 /** What the Shape stage works out, for a million readings: describe beside one typed sort of the same column, a histogram beside one pass over it. */
-import { advance, createStream, fillNormals, histogram, type Sample } from '@verdict/core';
+import { createStream, fillNormals } from '@verdict/core/random';
+import { advance, histogram } from '@verdict/core/analyses';
+import type { Sample } from '@verdict/core/readings';
 import { median, report } from './report.ts';
 
 const N = 1_000_000;

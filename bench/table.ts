@@ -3,7 +3,7 @@
  * a running server with rows a second and the server's peak memory, a study of 100 000 × 6 opened in the browser, and one edit there.
  */
 import { chromium } from '@playwright/test';
-import { parseBlock, recogniseLayout, splitRows } from '@verdict/core';
+import { parseBlock, recogniseLayout, splitRows } from '@verdict/core/readings';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';

@@ -1,5 +1,5 @@
-import type { DescribeResult } from '../core/src/analyses/describe.js';
-import { advance } from '../core/src/analyses/runner.js';
+import type { DescribeResult } from '../core/src/analyses/shape/describe-result.js';
+import { advance } from '../core/src/analyses/registry.js';
 import { fillNormals } from '../core/src/random/normal.js';
 import { createStream } from '../core/src/random/stream.js';
 import { report } from './report.ts';

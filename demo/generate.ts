@@ -3,7 +3,7 @@
  * Run `npm run demo` to write them again.
  */
 import { writeFileSync } from 'node:fs';
-import { createStream, fillNormals, nextOpenUnit } from '@verdict/core';
+import { createStream, fillNormals, nextOpenUnit } from '@verdict/core/random';
 
 /** Thickness of 48 tiles from two kilns, gauged to 0.01 mm, with the pinholes counted on each. */
 export function tileThickness(): string {

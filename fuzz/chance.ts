@@ -1,4 +1,4 @@
-import { createStream, nextOpenUnit } from '@verdict/core';
+import { createStream, nextOpenUnit } from '@verdict/core/random';
 
 /** Choices drawn from a seed: the same seed asks the same questions. */
 export interface Chance {

@@ -1,5 +1,7 @@
 import type { StudyFile } from '@verdict/contract';
-import { advance, analysisById, fingerprintOf, toSample, type TableColumn } from '@verdict/core';
+import { advance, analysisById } from '@verdict/core/analyses';
+import { fingerprintOf, toSample } from '@verdict/core/readings';
+import type { TableColumn } from '@verdict/core/table';
 import { createChance, type Chance } from './chance.js';
 import { newColumn, someChange } from './changes.js';
 import { mutate } from './mutate.js';

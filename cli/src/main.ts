@@ -1,22 +1,15 @@
+import { ANALYSES, analysisById, inThisThread } from '@verdict/core/analyses';
 import {
-  ANALYSES,
-  analysisById,
-  drive,
   fingerprintOf,
-  inThisThread,
-  methodOf,
   NO_READINGS,
   parseBlock,
   recogniseLayout,
-  sampleInParts,
-  toWire,
-  type AnyAnalysis,
   type ParsedBlock,
   type ParsedColumn,
   type Sample,
-  type Table,
-  type TableColumn,
-} from '@verdict/core';
+} from '@verdict/core/readings';
+import { drive, methodOf, toWire, type AnyAnalysis } from '@verdict/core/road';
+import { sampleInParts, type Table, type TableColumn } from '@verdict/core/table';
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { ZodError } from 'zod';

@@ -1,4 +1,6 @@
-import { derivationSchema, LONGEST_CELL, LONGEST_NAME, MOST_COLUMNS, QUANTILE_TYPES } from '@verdict/core';
+import { QUANTILE_TYPES } from '@verdict/core/analyses';
+import { LONGEST_CELL, LONGEST_NAME, MOST_COLUMNS } from '@verdict/core/readings';
+import { derivationSchema } from '@verdict/core/table';
 import { z } from 'zod';
 
 /**

@@ -1,4 +1,4 @@
-import type { Difference, Piece } from '@verdict/core';
+import type { Difference, Piece } from '@verdict/core/road';
 import { z } from 'zod';
 import { idSchema, textSchema, whoSchema } from './changes.js';
 

@@ -1,4 +1,4 @@
-import type { Derivation } from '@verdict/core';
+import type { Derivation } from '@verdict/core/table';
 import type { Change } from './changes.js';
 
 /** The new id for an old one; an id that has no new one stays. */

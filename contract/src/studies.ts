@@ -1,4 +1,5 @@
-import type { QuantileType, TableColumn } from '@verdict/core';
+import type { QuantileType } from '@verdict/core/analyses';
+import type { TableColumn } from '@verdict/core/table';
 import { z } from 'zod';
 import { idSchema, reasonSchema, textSchema, whoSchema, type Change } from './changes.js';
 

@@ -1,4 +1,5 @@
-import { derivationSchema, LONGEST_CELL } from '@verdict/core';
+import { LONGEST_CELL } from '@verdict/core/readings';
+import { derivationSchema } from '@verdict/core/table';
 import { z } from 'zod';
 import { columnSchema, idSchema, MOST_ROWS, textSchema, quantileTypeSchema } from './changes.js';
 import { partsSchema } from './evidence.js';

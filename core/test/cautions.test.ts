@@ -1,10 +1,12 @@
 import { describe as group, expect, it } from 'vitest';
-import { levelNote, tiedCount, unreadableNote, whyNot } from '../src/analyses/cautions.js';
-import { describeAnalysis, type DescribeResult } from '../src/analyses/describe.js';
-import { missedSentence } from '../src/analyses/normality-words.js';
-import { affordableReplicates } from '../src/analyses/settings.js';
-import { isUnavailable } from '../src/analyses/analysis.js';
-import { drive, inThisThread } from '../src/analyses/runner.js';
+import { levelNote, tiedCount, unreadableNote, whyNot } from '../src/road/cautions.js';
+import { describeAnalysis } from '../src/analyses/shape/describe.js';
+import type { DescribeResult } from '../src/analyses/shape/describe-result.js';
+import { missedSentence } from '../src/analyses/fit/normality-words.js';
+import { affordableReplicates } from '../src/road/settings.js';
+import { isUnavailable } from '../src/road/analysis.js';
+import { inThisThread } from '../src/analyses/registry.js';
+import { drive } from '../src/road/runner.js';
 import { sampleOf } from './samples.js';
 
 const described = (values: number[], more: object = {}) =>

@@ -1,9 +1,9 @@
 import { describe as group, expect, it } from 'vitest';
-import { claimsOf } from '../src/analyses/describe-claims.js';
-import { describeParagraph } from '../src/analyses/describe-words.js';
-import type { DescribeResult } from '../src/analyses/describe.js';
-import { inOrderAnalysis, type InOrderResult } from '../src/analyses/in-order.js';
-import { advance } from '../src/analyses/runner.js';
+import { claimsOf } from '../src/analyses/shape/describe-claims.js';
+import { describeParagraph } from '../src/analyses/shape/describe-words.js';
+import type { DescribeResult } from '../src/analyses/shape/describe-result.js';
+import { inOrderAnalysis, type InOrderResult } from '../src/analyses/shape/in-order.js';
+import { advance } from '../src/analyses/registry.js';
 import { fenceMultiple, shareBeyond } from '../src/describe/fence-multiples.js';
 import { quartilesOfSorted } from '../src/describe/quantiles.js';
 import { fillNormals } from '../src/random/normal.js';

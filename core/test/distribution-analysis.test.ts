@@ -1,16 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { distributionAnalysis, type DistributionResult } from '../src/analyses/distribution.js';
-import { QUESTIONS } from '../src/analyses/distribution-request.js';
+import { distributionAnalysis } from '../src/analyses/distributions/distribution.js';
+import type { DistributionResult } from '../src/analyses/distributions/distribution-result.js';
+import { QUESTIONS } from '../src/analyses/distributions/distribution-request.js';
 import {
   articleOf,
   complementSentence,
   distributionName,
   readingsSentence,
-} from '../src/analyses/distribution-words.js';
-import { methodOf } from '../src/analyses/method-sentence.js';
-import { isUnavailable } from '../src/analyses/analysis.js';
-import { advance } from '../src/analyses/runner.js';
-import { toWire } from '../src/analyses/wire.js';
+} from '../src/analyses/distributions/distribution-words.js';
+import { methodOf } from '../src/road/method-sentence.js';
+import { isUnavailable } from '../src/road/analysis.js';
+import { advance } from '../src/analyses/registry.js';
+import { toWire } from '../src/road/wire.js';
 import { curveOver, wellPlaced } from '../src/distributions/curve.js';
 import { distribution, familyByName, FAMILIES, parameterFaults } from '../src/distributions/registry.js';
 import { formatPercentOf, formatValue } from '../src/numeric/format.js';

@@ -19,7 +19,7 @@ import {
   toDelimited,
   withMerged,
   type Separator,
-} from '../src/index.js';
+} from '../src/readings/index.js';
 
 /** Cells as analysts and instruments write them, and worse. */
 const cell = fc.oneof(

@@ -1,8 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { advance, drive, inThisThread } from '../src/analyses/runner.js';
-import { missedSentence, normalityFinding, normalityNotes } from '../src/analyses/normality-words.js';
-import { outcomeOf, type NormalityResult } from '../src/analyses/normality.js';
+import { advance, inThisThread } from '../src/analyses/registry.js';
+import { drive } from '../src/road/runner.js';
+import { missedSentence, normalityFinding, normalityNotes } from '../src/analyses/fit/normality-words.js';
+import { outcomeOf } from '../src/analyses/fit/normality.js';
+import type { NormalityResult } from '../src/analyses/fit/normality-result.js';
 import {
   adjustedAndersonDarling,
   andersonDarling,

@@ -7,7 +7,7 @@ import { BIN_RULES, binsOf, countsIn, histogram, otherBins, type BinRequest } fr
 import { quartilesOfSorted } from '../src/describe/quantiles.js';
 import { countsWithin } from '../src/describe/shares.js';
 import { stemAndLeaf, stemLayout, type StemSplit } from '../src/describe/stem-and-leaf.js';
-import { stemText } from '../src/analyses/stem-and-leaf.js';
+import { stemText } from '../src/analyses/shape/stem-and-leaf.js';
 import { ordered } from '../src/numeric/ordered.js';
 import { column, columns } from './reference.js';
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { drive, inThisThread } from '../src/analyses/runner.js';
-import type { ProbabilityPlotResult } from '../src/analyses/probability-plot.js';
+import { inThisThread } from '../src/analyses/registry.js';
+import { drive } from '../src/road/runner.js';
+import type { ProbabilityPlotResult } from '../src/analyses/fit/probability-plot.js';
 import { betaLower } from '../src/numeric/beta-tails.js';
 import { plottingPositions, POSITION_RULES } from '../src/probability-plot/positions.js';
 import {

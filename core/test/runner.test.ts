@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { advance, drive, inThisThread, Stopped, type Executor } from '../src/analyses/runner.js';
+import { advance, inThisThread } from '../src/analyses/registry.js';
+import { drive, Stopped, type Executor } from '../src/road/runner.js';
 import { ANALYSES, analysisById } from '../src/analyses/registry.js';
-import { chunkCount, performChunk, type KernelOrder } from '../src/analyses/kernels.js';
-import { methodSentence } from '../src/analyses/method-sentence.js';
-import { differencesBetween, notFiniteIn, toWire } from '../src/analyses/wire.js';
+import { chunkCount, performChunk, type KernelOrder } from '../src/road/kernels.js';
+import { methodSentence } from '../src/road/method-sentence.js';
+import { differencesBetween, notFiniteIn, toWire } from '../src/road/wire.js';
 import { column } from './reference.js';
 import { sampleOf } from './samples.js';
 

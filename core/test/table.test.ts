@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { roundTo } from '../src/format.js';
 import {
   arrangedRows,
   cellsOf,
@@ -9,13 +10,12 @@ import {
   derive,
   newMemo,
   readFormula,
-  roundTo,
   sampleOfColumn,
   shownFormula,
   type Derivation,
   type Table,
   type TableColumn,
-} from '../src/index.js';
+} from '../src/table/index.js';
 import { power } from '../src/table/functions.js';
 
 const base = {

@@ -1,14 +1,21 @@
 import { describe, expect, it } from 'vitest';
-import { advance } from '../src/analyses/runner.js';
-import { describeParagraph } from '../src/analyses/describe-words.js';
-import type { DescribeResult } from '../src/analyses/describe.js';
-import type { DotsResult } from '../src/analyses/dots.js';
-import type { HistogramResult } from '../src/analyses/histogram.js';
-import type { StemAndLeafResult } from '../src/analyses/stem-and-leaf.js';
+import { advance } from '../src/analyses/registry.js';
+import { describeParagraph } from '../src/analyses/shape/describe-words.js';
+import type { DescribeResult } from '../src/analyses/shape/describe-result.js';
+import type { DotsResult } from '../src/analyses/shape/dots.js';
+import type { HistogramResult } from '../src/analyses/shape/histogram.js';
+import type { StemAndLeafResult } from '../src/analyses/shape/stem-and-leaf.js';
 import { BIN_RULES, binsOf } from '../src/describe/histogram.js';
 import { roundTo } from '../src/numeric/round-to.js';
 import { derivedKind } from '../src/table/derived-step.js';
-import { derive, readFormula, sampleOfColumn, type Derivation, type Table, type TableColumn } from '../src/index.js';
+import {
+  derive,
+  readFormula,
+  sampleOfColumn,
+  type Derivation,
+  type Table,
+  type TableColumn,
+} from '../src/table/index.js';
 
 const BASE = {
   unit: '',

@@ -1,5 +1,5 @@
 import { NOTHING_SAID, type Change } from '@verdict/contract';
-import { parseBlock, recogniseLayout } from '@verdict/core';
+import { parseBlock, recogniseLayout } from '@verdict/core/readings';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { makeChange } from './store/changes.js';

@@ -2,16 +2,13 @@ import type { Evidence, KeepRequest, Recomputed } from '@verdict/contract';
 import {
   boxAnalysis,
   distributionAnalysis,
-  drive,
-  fingerprintOf,
   histogramAnalysis,
   inThisThread,
-  NO_READINGS,
   normalityAnalysis,
-  sampleInParts,
-  toSample,
-  toWire,
-} from '@verdict/core';
+} from '@verdict/core/analyses';
+import { fingerprintOf, NO_READINGS, toSample } from '@verdict/core/readings';
+import { drive, toWire } from '@verdict/core/road';
+import { sampleInParts } from '@verdict/core/table';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { column, startServer, type TestServer } from './running.js';

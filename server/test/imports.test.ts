@@ -1,5 +1,5 @@
 import type { ImportHead } from '@verdict/contract';
-import type { Separator } from '@verdict/core';
+import type { Separator } from '@verdict/core/readings';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { rowsOfStream } from '../src/files/rows-of-stream.js';

@@ -1,5 +1,6 @@
 import type { KeepRequest } from '@verdict/contract';
-import { advance, describeAnalysis, fingerprintOf, toSample } from '@verdict/core';
+import { advance, describeAnalysis } from '@verdict/core/analyses';
+import { fingerprintOf, toSample } from '@verdict/core/readings';
 import { randomUUID } from 'node:crypto';
 import { column } from './running.js';
 

@@ -1,5 +1,7 @@
 import type { Evidence, Recomputed, StudyFile } from '@verdict/contract';
-import { advance, describeAnalysis, fingerprintOf, sampleInParts, toSample } from '@verdict/core';
+import { advance, describeAnalysis } from '@verdict/core/analyses';
+import { fingerprintOf, toSample } from '@verdict/core/readings';
+import { sampleInParts } from '@verdict/core/table';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';

@@ -1,4 +1,4 @@
-import { describeAnalysis, sharesAnalysis } from '@verdict/core';
+import { describeAnalysis, sharesAnalysis } from '@verdict/core/analyses';
 import { describe, expect, it } from 'vitest';
 import { askedOf, objectionOf } from '../src/composables/asked.js';
 

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { carriedTo, toldOtherwise } from '../src/stages/distributions/carried-over.js';
 import { newDraft, requestFrom, usualTexts, type Draft } from '../src/stages/distributions/question.js';
-import { familyByName } from '@verdict/core';
+import { familyByName } from '@verdict/core/distributions';
 
 const draftOf = (more: Partial<Draft>): Draft => ({ ...newDraft(), ...more });
 const normal = (mean: string, sd: string) => draftOf({ parameters: { mean, sd } });

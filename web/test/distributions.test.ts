@@ -1,12 +1,6 @@
-import {
-  distribution,
-  distributionAnalysis,
-  familyByName,
-  FAMILIES,
-  QUESTIONS,
-  toWire,
-  type DistributionResult,
-} from '@verdict/core';
+import { distributionAnalysis, QUESTIONS, type DistributionResult } from '@verdict/core/analyses';
+import { distribution, familyByName, FAMILIES } from '@verdict/core/distributions';
+import { toWire } from '@verdict/core/road';
 import fc from 'fast-check';
 import { computed, ref } from 'vue';
 import { describe, expect, it } from 'vitest';

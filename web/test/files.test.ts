@@ -1,5 +1,5 @@
 import { NOTHING_SAID, type StudyColumn } from '@verdict/contract';
-import { defused, parseTable, readJsonTable, recogniseRows, splitRows } from '@verdict/core';
+import { defused, parseTable, readJsonTable, recogniseRows, splitRows } from '@verdict/core/readings';
 import fc from 'fast-check';
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import office from 'exceljs';

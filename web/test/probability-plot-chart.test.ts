@@ -1,4 +1,6 @@
-import { drive, inThisThread, toSample, type ProbabilityPlotResult } from '@verdict/core';
+import { inThisThread, type ProbabilityPlotResult } from '@verdict/core/analyses';
+import { toSample } from '@verdict/core/readings';
+import { drive } from '@verdict/core/road';
 import { describe, expect, it } from 'vitest';
 import {
   percentTicks,

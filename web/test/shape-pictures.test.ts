@@ -1,6 +1,5 @@
 import {
   advance,
-  samplesBeside,
   type BoxResult,
   type Described,
   type DescribeResult,
@@ -8,8 +7,9 @@ import {
   type EmpiricalResult,
   type HistogramResult,
   type InOrderResult,
-  type Sample,
-} from '@verdict/core';
+} from '@verdict/core/analyses';
+import type { Sample } from '@verdict/core/readings';
+import { samplesBeside } from '@verdict/core/table';
 import type { Chart } from 'chart.js';
 import { describe, expect, it } from 'vitest';
 import { freeLine, type Ground, type Mark } from '../src/charts/marks.js';

@@ -1,11 +1,6 @@
-import {
-  advance,
-  samplesBeside,
-  withReading,
-  type HistogramResult,
-  type Sample,
-  type SharesRequest,
-} from '@verdict/core';
+import { advance, type HistogramResult, type SharesRequest } from '@verdict/core/analyses';
+import { withReading, type Sample } from '@verdict/core/readings';
+import { samplesBeside } from '@verdict/core/table';
 import { createApp, defineComponent, h, nextTick, computed, ref, shallowRef } from 'vue';
 import { createMemoryHistory, createRouter } from 'vue-router';
 import { describe, expect, it } from 'vitest';

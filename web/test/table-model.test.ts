@@ -1,5 +1,5 @@
 import { changeSchema, NOTHING_SAID, type ChangeInput, type Study } from '@verdict/contract';
-import { parseBlock, recogniseLayout } from '@verdict/core';
+import { parseBlock, recogniseLayout } from '@verdict/core/readings';
 import { describe, expect, it } from 'vitest';
 import { recomputedWords } from '../src/components/recomputed-words.js';
 import {

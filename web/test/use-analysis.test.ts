@@ -1,11 +1,6 @@
-import {
-  inThisThread,
-  toSample,
-  type DescribeResult,
-  type Executor,
-  type NormalityResult,
-  type Sample,
-} from '@verdict/core';
+import { inThisThread, type DescribeResult, type NormalityResult } from '@verdict/core/analyses';
+import { toSample, type Sample } from '@verdict/core/readings';
+import type { Executor } from '@verdict/core/road';
 import { effectScope, nextTick, ref, shallowRef, watch, type EffectScope } from 'vue';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 

@@ -1,4 +1,5 @@
-import { describeAnalysis, probabilityPlotAnalysis, type SentencePart } from '@verdict/core';
+import { describeAnalysis, probabilityPlotAnalysis } from '@verdict/core/analyses';
+import type { SentencePart } from '@verdict/core/road';
 import { createApp, defineComponent, h, nextTick } from 'vue';
 import { createMemoryHistory, createRouter } from 'vue-router';
 import { describe, expect, it } from 'vitest';

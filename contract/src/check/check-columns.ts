@@ -1,4 +1,4 @@
-import { circleThrough, followersObjection, sourcesOf, type Derivation } from '@verdict/core';
+import { circleThrough, followersObjection, sourcesOf, type Derivation } from '@verdict/core/table';
 import { crossedBounds, type Bounds } from '../bounds.js';
 import type { Change, NewColumn } from '../changes.js';
 import {

@@ -1,4 +1,4 @@
-import { groupThousands } from '@verdict/core';
+import { groupThousands } from '@verdict/core/format';
 import { MOST_ROWS, type Change } from '../changes.js';
 import { firstOf, isObjection, namedTwice, no, roomFor, standing, type Objection, type StudyNow } from './study-now.js';
 

@@ -1,4 +1,6 @@
-import { groupThousands, type ColumnKind, type Derivation } from '@verdict/core';
+import { groupThousands } from '@verdict/core/format';
+import type { ColumnKind } from '@verdict/core/readings';
+import type { Derivation } from '@verdict/core/table';
 import type { Bounds } from '../bounds.js';
 
 /** A column as a change finds it. */

@@ -1,32 +1,11 @@
-import type { Analysis, Settings } from './analysis.js';
-import { boxAnalysis } from './box.js';
-import { describeAnalysis } from './describe.js';
-import { distributionAnalysis } from './distribution.js';
-import { dotsAnalysis } from './dots.js';
-import { empiricalAnalysis } from './empirical.js';
-import { histogramAnalysis } from './histogram.js';
-import { inOrderAnalysis } from './in-order.js';
-import { normalityAnalysis } from './normality.js';
-import { probabilityPlotAnalysis } from './probability-plot.js';
-import { sharesAnalysis } from './shares.js';
-import { stemAndLeafAnalysis } from './stem-and-leaf.js';
+import type { AnyAnalysis } from '../road/analysis.js';
+import * as road from '../road/runner.js';
+import { DISTRIBUTIONS } from './distributions/index.js';
+import { FIT } from './fit/index.js';
+import { SHAPE } from './shape/index.js';
 
-/** Every analysis of Verdict. The page, the server and the command line know no other list. */
-export const ANALYSES = [
-  describeAnalysis,
-  histogramAnalysis,
-  boxAnalysis,
-  stemAndLeafAnalysis,
-  empiricalAnalysis,
-  dotsAnalysis,
-  inOrderAnalysis,
-  sharesAnalysis,
-  probabilityPlotAnalysis,
-  normalityAnalysis,
-  distributionAnalysis,
-] as const;
-
-export type AnyAnalysis = Analysis<Settings, unknown>;
+/** Every analysis of Verdict, stage by stage. The page, the server and the command line know no other list. */
+export const ANALYSES = [...SHAPE, ...FIT, ...DISTRIBUTIONS] as const;
 
 export class UnknownAnalysis extends Error {}
 
@@ -36,3 +15,7 @@ export function analysisById(id: string): AnyAnalysis {
     throw new UnknownAnalysis(`There is no analysis “${id}”. There are: ${ANALYSES.map((a) => a.id).join(', ')}.`);
   return found as unknown as AnyAnalysis;
 }
+
+/** The road with this list under it. */
+export const advance = (...job: Parameters<road.Executor['advance']>): road.Stage => road.advance(analysisById, ...job);
+export const inThisThread = road.inThread(analysisById);

@@ -1,7 +1,5 @@
 import { readCell, readNumber, recogniseNumberFormat, type NumberFormat } from './number-format.js';
-import { splitRows } from './rows.js';
-
-export type Separator = 'tab' | 'comma' | 'semicolon' | 'blanks' | 'none';
+import { splitRows, type Separator } from './rows.js';
 
 /** How rows of cells are to be read: how numbers look, and which rows hold names and units. */
 export interface TableLayout extends NumberFormat {

@@ -1,4 +1,5 @@
-import type { Separator } from './layout.js';
+/** What stands between the cells of a row; `none`: a row is one cell. */
+export type Separator = 'tab' | 'comma' | 'semicolon' | 'blanks' | 'none';
 
 const DELIMITER: Partial<Record<Separator, number>> = { tab: 9, comma: 44, semicolon: 59 };
 

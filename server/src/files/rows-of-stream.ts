@@ -1,4 +1,5 @@
-import { createRowCutter, groupThousands, LONGEST_ROW, type Separator } from '@verdict/core';
+import { groupThousands } from '@verdict/core/format';
+import { createRowCutter, LONGEST_ROW, type Separator } from '@verdict/core/readings';
 import { StoreError } from '../store/errors.js';
 
 /**

@@ -1,5 +1,5 @@
 import { BODY_LIMIT, type Problem } from '@verdict/contract';
-import { UnknownAnalysis } from '@verdict/core';
+import { UnknownAnalysis } from '@verdict/core/analyses';
 import type { ErrorRequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
 import { ZodError } from 'zod';

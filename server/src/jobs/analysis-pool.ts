@@ -1,4 +1,5 @@
-import { drive, type Executor, type Sample, type Stage } from '@verdict/core';
+import type { Sample } from '@verdict/core/readings';
+import { drive, type Executor, type Stage } from '@verdict/core/road';
 import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import workerpool from 'workerpool';

@@ -1,4 +1,5 @@
-import { advance, performChunk, type KernelOrder } from '@verdict/core';
+import { advance } from '@verdict/core/analyses';
+import { performChunk, type KernelOrder } from '@verdict/core/road';
 import workerpool from 'workerpool';
 
 workerpool.worker({

@@ -1,5 +1,7 @@
 import type { Evidence, Recomputed } from '@verdict/contract';
-import { analysisById, differencesBetween, toWire, UnknownAnalysis, type Difference, type Sample } from '@verdict/core';
+import { analysisById, UnknownAnalysis } from '@verdict/core/analyses';
+import type { Sample } from '@verdict/core/readings';
+import { differencesBetween, toWire, type Difference } from '@verdict/core/road';
 import { ZodError } from 'zod';
 import type { Database } from '../store/database.js';
 import { markRecomputed } from '../store/evidence.js';

@@ -1,4 +1,4 @@
-import { UnknownAnalysis } from '@verdict/core';
+import { UnknownAnalysis } from '@verdict/core/analyses';
 import { workerData } from 'node:worker_threads';
 import workerpool from 'workerpool';
 import { ZodError } from 'zod';

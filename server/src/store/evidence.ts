@@ -1,14 +1,7 @@
 import type { Evidence, KeepRequest, PartsBy } from '@verdict/contract';
-import {
-  analysisById,
-  fingerprintOf,
-  isUnavailable,
-  methodOf,
-  NO_READINGS,
-  toWire,
-  type Sample,
-  type Settings,
-} from '@verdict/core';
+import { analysisById } from '@verdict/core/analyses';
+import { fingerprintOf, NO_READINGS, type Sample } from '@verdict/core/readings';
+import { isUnavailable, methodOf, toWire, type Settings } from '@verdict/core/road';
 import { asc, eq } from 'drizzle-orm';
 import type { Database } from './database.js';
 import { notFound, StoreError } from './errors.js';

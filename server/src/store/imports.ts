@@ -1,4 +1,5 @@
-import { groupThousands, LONGEST_CELL } from '@verdict/core';
+import { groupThousands } from '@verdict/core/format';
+import { LONGEST_CELL } from '@verdict/core/readings';
 import { MOST_ROWS, MOST_STUDY_CELLS, type Change, type ImportHead } from '@verdict/contract';
 import { inArray, lt } from 'drizzle-orm';
 import { columnsAdded, insertColumns } from './apply/columns.js';

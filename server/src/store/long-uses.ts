@@ -6,7 +6,7 @@ import {
   type KeepRequest,
   type StepRequest,
 } from '@verdict/contract';
-import type { Sample } from '@verdict/core';
+import type { Sample } from '@verdict/core/readings';
 import { makeChange, stepBack, type Made } from './changes.js';
 import type { Database } from './database.js';
 import { evidenceWithSample, keepEvidence } from './evidence.js';

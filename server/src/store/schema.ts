@@ -1,5 +1,7 @@
 import type { PartsBy } from '@verdict/contract';
-import type { Derivation, Levels, QuantileType } from '@verdict/core';
+import type { QuantileType } from '@verdict/core/analyses';
+import type { Levels } from '@verdict/core/readings';
+import type { Derivation } from '@verdict/core/table';
 import {
   boolean,
   customType,

@@ -1,5 +1,6 @@
 import type { Decision, PartsBy, Study, StudyColumn, StudySummary, Verdict } from '@verdict/contract';
-import { sampleInParts, type Sample } from '@verdict/core';
+import type { Sample } from '@verdict/core/readings';
+import { sampleInParts } from '@verdict/core/table';
 import { and, asc, count, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
 import { readCellsAsJson } from './cells.js';
 import { standingChanges } from './history.js';

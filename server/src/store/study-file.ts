@@ -14,7 +14,8 @@ import {
   type RuleRequest,
   type StudyFile,
 } from '@verdict/contract';
-import { analysisById, methodOf } from '@verdict/core';
+import { analysisById } from '@verdict/core/analyses';
+import { methodOf } from '@verdict/core/road';
 import { asc, eq } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
 import { cellsFrom, writeColumn } from './cells.js';

@@ -1,4 +1,4 @@
-import { sourcesOf, type Table } from '@verdict/core';
+import { sourcesOf, type Table } from '@verdict/core/table';
 import { and, asc, eq } from 'drizzle-orm';
 import { readCells } from './cells.js';
 import type { Queries } from './database.js';

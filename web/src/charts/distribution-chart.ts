@@ -1,4 +1,4 @@
-import { formatValue } from '@verdict/core';
+import { formatValue } from '@verdict/core/format';
 import type { Chart, ChartConfiguration, ChartData, Plugin } from 'chart.js';
 import { isShaded, type Picture } from './distribution-picture.js';
 import type { ChartColours } from './theme.js';

@@ -1,15 +1,14 @@
+import type { DistributionResult, Histogram } from '@verdict/core/analyses';
 import {
   curveOver,
   distribution,
   familyByName,
-  formatPercentOf,
   joined,
   wellPlaced,
   type Curve,
-  type DistributionResult,
-  type Histogram,
   type Window,
-} from '@verdict/core';
+} from '@verdict/core/distributions';
+import { formatPercentOf } from '@verdict/core/format';
 
 /** What of the picture the analyst has chosen; NaN for an end that is left to it. */
 export interface View {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { formatValue } from '@verdict/core';
+import { formatValue } from '@verdict/core/format';
 import { computed, ref } from 'vue';
 import type { Place } from './chart-picture.vue';
 

@@ -1,4 +1,5 @@
-import { decimalsOf, formatValue, type Scores } from '@verdict/core';
+import type { Scores } from '@verdict/core/analyses';
+import { decimalsOf, formatValue } from '@verdict/core/format';
 import type { Chart, ChartConfiguration, ChartData, Plugin, Tick } from 'chart.js';
 import { drawMarks, drawWords, freeLine, groundOf, tracePoint, type Mark } from './marks.js';
 import type { ChartColours } from './theme.js';

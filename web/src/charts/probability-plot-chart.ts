@@ -1,4 +1,6 @@
-import { formatFigure, normalQuantile, outsideBand, type ProbabilityPlotResult } from '@verdict/core';
+import { outsideBand, type ProbabilityPlotResult } from '@verdict/core/analyses';
+import { normalQuantile } from '@verdict/core/distributions';
+import { formatFigure } from '@verdict/core/format';
 import type { ChartConfiguration, ChartDataset, Point } from 'chart.js';
 import type { ChartColours } from './theme.js';
 

@@ -1,4 +1,4 @@
-import type { Window } from '@verdict/core';
+import type { Window } from '@verdict/core/distributions';
 
 /** A dragged place as it would be typed: to about a two-hundredth of the picture, whole for counts, on the grid of a resolution. */
 export function snapped(x: number, { from, to }: Window, step: number | null): string {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Evidence } from '@verdict/contract';
-import { analysisById } from '@verdict/core';
+import { analysisById } from '@verdict/core/analyses';
 import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
 import DraftField from './draft-field.vue';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Piece } from '@verdict/core';
+import type { Piece } from '@verdict/core/road';
 
 defineProps<{ pieces: readonly Piece[] }>();
 </script>

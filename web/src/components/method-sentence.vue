@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fieldText, isField, visibleParts, type Field, type SentencePart } from '@verdict/core';
+import { fieldText, isField, visibleParts, type Field, type SentencePart } from '@verdict/core/road';
 import { computed, ref } from 'vue';
 import { rangeOf, typedValue, type FieldValue } from '../composables/field-values.js';
 import DraftField from './draft-field.vue';

@@ -1,5 +1,5 @@
 import type { Evidence, Problem, Recomputed } from '@verdict/contract';
-import { formatValue } from '@verdict/core';
+import { formatValue } from '@verdict/core/format';
 import { formatTime } from './time.js';
 
 /** Whether the server has worked a kept result out by itself, on the data it was kept with, in a few words. */

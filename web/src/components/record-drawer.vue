@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { RecordEntry } from '@verdict/contract';
-import { toDelimited } from '@verdict/core';
+import { toDelimited } from '@verdict/core/readings';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, ApiError } from '../api/client.js';

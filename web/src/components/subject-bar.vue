@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { alphaSetting, formatFigure, groupThousands } from '@verdict/core';
+import { formatFigure, groupThousands } from '@verdict/core/format';
+import { alphaSetting } from '@verdict/core/road';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { useStudy } from '../stores/study.js';

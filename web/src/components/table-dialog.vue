@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatValue, groupThousands, toDelimited } from '@verdict/core';
+import { formatValue, groupThousands } from '@verdict/core/format';
+import { toDelimited } from '@verdict/core/readings';
 import { ElMessage } from 'element-plus';
 import { computed } from 'vue';
 import { saveFile } from '../files/save-file.js';

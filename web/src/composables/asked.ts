@@ -1,4 +1,4 @@
-import type { Analysis, Note, Settings } from '@verdict/core';
+import type { Analysis, Note, Settings } from '@verdict/core/road';
 
 type Read<Request extends Settings> = Pick<Analysis<Request>, 'request'>;
 

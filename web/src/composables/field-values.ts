@@ -1,4 +1,4 @@
-import type { Field } from '@verdict/core';
+import type { Field } from '@verdict/core/road';
 
 /** What a field of a sentence can hold; undefined where it is left out. */
 export type FieldValue = string | number | readonly number[] | undefined;

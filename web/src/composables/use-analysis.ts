@@ -1,4 +1,5 @@
-import { drive, Stopped, type Sample, type Settings } from '@verdict/core';
+import type { Sample } from '@verdict/core/readings';
+import { drive, Stopped, type Settings } from '@verdict/core/road';
 import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
 import { inWorkers } from '../workers/analysis-pool.js';
 import { unchanged } from './unchanged.js';

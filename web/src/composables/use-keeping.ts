@@ -1,5 +1,6 @@
 import type { PartsBy } from '@verdict/contract';
-import { fingerprintOf, toWire, type Analysis, type Sample, type Settings } from '@verdict/core';
+import { fingerprintOf, type Sample } from '@verdict/core/readings';
+import { toWire, type Analysis, type Settings } from '@verdict/core/road';
 import { computed, ref, watch, type Ref } from 'vue';
 import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';

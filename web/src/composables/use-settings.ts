@@ -1,4 +1,4 @@
-import { isField, type SentencePart } from '@verdict/core';
+import { isField, type SentencePart } from '@verdict/core/road';
 import { ref, type Ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { unchanged } from './unchanged.js';

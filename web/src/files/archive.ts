@@ -1,4 +1,4 @@
-import { columnOfField, readDescriptor, splitRows, type PackageColumn } from '@verdict/core';
+import { columnOfField, readDescriptor, splitRows, type PackageColumn } from '@verdict/core/readings';
 import { strFromU8, unzipSync } from 'fflate';
 import type { Facts, Opened } from './incoming.js';
 

@@ -1,5 +1,6 @@
 import type { StudyColumn } from '@verdict/contract';
-import { defused, derivationWords, descriptorOf, PLAIN_FORMAT, toDelimited } from '@verdict/core';
+import { defused, descriptorOf, PLAIN_FORMAT, toDelimited } from '@verdict/core/readings';
+import { derivationWords } from '@verdict/core/table';
 import { strToU8, zipSync } from 'fflate';
 
 export type ExportFormat = 'csv' | 'tsv' | 'xlsx' | 'json' | 'package';

@@ -1,5 +1,5 @@
 import { FILE_LIMIT, STUDY_FILE, TEXT_FILE_LIMIT } from '@verdict/contract';
-import { readJsonTable } from '@verdict/core';
+import { readJsonTable } from '@verdict/core/readings';
 import type { Opened } from './incoming.js';
 
 const megabytes = (bytes: number) => `${Math.round((bytes / 1024 / 1024) * 10) / 10} MB`;

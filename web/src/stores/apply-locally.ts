@@ -10,7 +10,7 @@ import {
   type StudyColumn,
   type StudyNow,
 } from '@verdict/contract';
-import { derive, type Table } from '@verdict/core';
+import { derive, type Table } from '@verdict/core/table';
 
 export interface Local {
   study: Study;

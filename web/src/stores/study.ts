@@ -10,15 +10,8 @@ import {
   type ChangeInput,
 } from '@verdict/contract';
 import type { PartsBy, Problem, Study, StudyCells, StudyColumn } from '@verdict/contract';
-import {
-  cellsOf,
-  derive,
-  newMemo,
-  sampleInParts as inParts,
-  sampleOfColumn,
-  type Derived,
-  type Sample,
-} from '@verdict/core';
+import type { Sample } from '@verdict/core/readings';
+import { cellsOf, derive, newMemo, sampleInParts as inParts, sampleOfColumn, type Derived } from '@verdict/core/table';
 import { until } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';

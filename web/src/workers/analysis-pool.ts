@@ -1,4 +1,5 @@
-import type { BlockLayout, Executor, ParsedBlock, Stage } from '@verdict/core';
+import type { BlockLayout, ParsedBlock } from '@verdict/core/readings';
+import type { Executor, Stage } from '@verdict/core/road';
 import workerpool from 'workerpool';
 import workerUrl from './analysis-worker.js?worker&url';
 

@@ -1,4 +1,6 @@
-import { advance, parseBlock, performChunk, type BlockLayout, type KernelOrder, type ParsedBlock } from '@verdict/core';
+import { advance } from '@verdict/core/analyses';
+import { parseBlock, type BlockLayout, type ParsedBlock } from '@verdict/core/readings';
+import { performChunk, type KernelOrder } from '@verdict/core/road';
 import workerpool from 'workerpool';
 
 const PREVIEW = 20;

@@ -1,5 +1,5 @@
 import { firstSubject, reachOf, type Change, type NewColumn } from '@verdict/contract';
-import { derivationWords, derive, type Derivation } from '@verdict/core';
+import { derivationWords, derive, type Derivation } from '@verdict/core/table';
 import { eq, inArray, max } from 'drizzle-orm';
 import { cellsFrom, clearColumn, writeColumn } from '../cells.js';
 import { StoreError } from '../errors.js';

@@ -1,5 +1,5 @@
 import type { Change } from '@verdict/contract';
-import { quantileChoice } from '@verdict/core';
+import { quantileChoice } from '@verdict/core/analyses';
 import { eq } from 'drizzle-orm';
 import { studies } from '../schema.js';
 import { LONGEST_TEXT, type Applied, type Context, type Of } from './context.js';

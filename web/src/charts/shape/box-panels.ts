@@ -1,4 +1,5 @@
-import { groupThousands, type BoxPart, type BoxResult } from '@verdict/core';
+import type { BoxPart, BoxResult } from '@verdict/core/analyses';
+import { groupThousands } from '@verdict/core/format';
 import type { Mark } from '../marks.js';
 import type { Axis, Hit, Panels } from '../panels.js';
 import { boundMarks, readingWords, valueAxis, type Setting } from './value-axis.js';

@@ -1,4 +1,5 @@
-import { groupThousands, type DotsResult } from '@verdict/core';
+import type { DotsResult } from '@verdict/core/analyses';
+import { groupThousands } from '@verdict/core/format';
 import type { Hit, Panels } from '../panels.js';
 import { boundMarks, readingWords, valueAxis, type Setting } from './value-axis.js';
 

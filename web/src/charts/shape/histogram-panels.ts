@@ -1,4 +1,5 @@
-import { formatPercentOf, formatValue, groupThousands, type HistogramResult } from '@verdict/core';
+import type { HistogramResult } from '@verdict/core/analyses';
+import { formatPercentOf, formatValue, groupThousands } from '@verdict/core/format';
 import type { Mark } from '../marks.js';
 import type { Hit, Panels } from '../panels.js';
 import { boundMarks, curvePoints, valueAxis, type Setting } from './value-axis.js';

@@ -1,4 +1,5 @@
-import { formatFigure, groupThousands, type InOrderResult } from '@verdict/core';
+import type { InOrderResult } from '@verdict/core/analyses';
+import { formatFigure, groupThousands } from '@verdict/core/format';
 import type { Mark } from '../marks.js';
 import type { Axis, Hit, Panels } from '../panels.js';
 import { boundMarks, readingWords, valueAxis, type Setting } from './value-axis.js';

@@ -1,4 +1,5 @@
-import { formatPercentOf, groupThousands, type EmpiricalResult } from '@verdict/core';
+import type { EmpiricalResult } from '@verdict/core/analyses';
+import { formatPercentOf, groupThousands } from '@verdict/core/format';
 import { markerOf, type Mark, type Tone } from '../marks.js';
 import type { Axis, Hit, Panels } from '../panels.js';
 import { boundMarks, curveName, curvePoints, readingWords, valueAxis, type Setting } from './value-axis.js';

@@ -1,14 +1,6 @@
-import {
-  curveOver,
-  distribution,
-  distributionName,
-  familyByName,
-  formatFigure,
-  type Curve,
-  type CurveScale,
-  type FittedCurve,
-  type Picture,
-} from '@verdict/core';
+import { distributionName, type FittedCurve, type Picture } from '@verdict/core/analyses';
+import { curveOver, distribution, familyByName, type Curve, type CurveScale } from '@verdict/core/distributions';
+import { formatFigure } from '@verdict/core/format';
 import type { Bounds } from '@verdict/contract';
 import type { Mark } from '../marks.js';
 import type { Axis } from '../panels.js';

@@ -1,4 +1,5 @@
-import { groupThousands, MOST_CELLS } from '@verdict/core';
+import { groupThousands } from '@verdict/core/format';
+import { MOST_CELLS } from '@verdict/core/readings';
 import { columnNumber, shownDate, shownNumber } from '../shown-values.js';
 import { dateOf, isDateFormat } from './number-formats.js';
 import { readXml } from './xml.js';

@@ -1,4 +1,4 @@
-import { readCell, type ColumnKind, type NumberFormat } from '@verdict/core';
+import { readCell, type ColumnKind, type NumberFormat } from '@verdict/core/readings';
 import writeExcelFile, { type SheetData } from 'write-excel-file/universal';
 
 export interface SheetColumn {

@@ -1,4 +1,4 @@
-import { distribution, familyByName, isRefusal, type Parameters } from '@verdict/core';
+import { distribution, familyByName, isRefusal, type Parameters } from '@verdict/core/distributions';
 import { FIELDS, givenOf, numbersOf, typedNumber, type Asked, type Draft, type ToldBy } from './question.js';
 
 /** A figure as it would be typed: without the dust of a root or a square. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { DistributionResult } from '@verdict/core';
+import type { DistributionResult } from '@verdict/core/analyses';
 import { computed, ref } from 'vue';
 import ChartPicture, { type Place } from '../../charts/chart-picture.vue';
 import { distributionChart } from '../../charts/distribution-chart.js';

@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { familyByName, formatValue, type DistributionResult, type MomentFigure } from '@verdict/core';
+import type { DistributionResult, MomentFigure } from '@verdict/core/analyses';
+import { familyByName } from '@verdict/core/distributions';
+import { formatValue } from '@verdict/core/format';
 
 /** The figures of a distribution beside one another, those of a second one in a column of its own. */
 defineProps<{ result: DistributionResult; over: DistributionResult | null }>();

@@ -1,15 +1,8 @@
 <script setup lang="ts">
-import {
-  complementSentence,
-  distributionAnalysis,
-  distributionName,
-  familyByName,
-  methodOf,
-  NO_READINGS,
-  readingsSentence,
-  toWire,
-  type Piece,
-} from '@verdict/core';
+import { complementSentence, distributionAnalysis, distributionName, readingsSentence } from '@verdict/core/analyses';
+import { familyByName } from '@verdict/core/distributions';
+import { NO_READINGS } from '@verdict/core/readings';
+import { methodOf, toWire, type Piece } from '@verdict/core/road';
 import { ElMessage } from 'element-plus';
 import { computed, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';

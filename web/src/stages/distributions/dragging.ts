@@ -1,4 +1,4 @@
-import type { Distribution } from '@verdict/core';
+import type { Distribution } from '@verdict/core/distributions';
 import { typedNumber, type Draft } from './question.js';
 
 /** What is wrong with the ends of the picture as typed, or ''. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { FAMILIES, familyByName, rangeWords, type Family } from '@verdict/core';
+import { FAMILIES, familyByName, rangeWords, type Family } from '@verdict/core/distributions';
 import { computed } from 'vue';
 import FigureField from './figure-field.vue';
 import { usualTexts, type Draft, type Faults } from './question.js';

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { articleOf, FAMILIES, familyByName, rangeWords } from '@verdict/core';
+import { articleOf } from '@verdict/core/analyses';
+import { FAMILIES, familyByName, rangeWords } from '@verdict/core/distributions';
 import { computed } from 'vue';
 import FigureField from './figure-field.vue';
 import { carriedTo, toldOtherwise } from './carried-over.js';

@@ -1,13 +1,5 @@
-import {
-  distributionAnalysis,
-  FAMILIES,
-  familyByName,
-  parameterFaults,
-  QUESTIONS,
-  type DistributionRequest,
-  type Family,
-  type Question,
-} from '@verdict/core';
+import { distributionAnalysis, QUESTIONS, type DistributionRequest, type Question } from '@verdict/core/analyses';
+import { FAMILIES, familyByName, parameterFaults, type Family } from '@verdict/core/distributions';
 
 /** The questions of the page; lists of values are for the command line. */
 export type Asked = Exclude<Question, 'at'>;

@@ -1,18 +1,15 @@
 import {
   advance,
-  distribution,
   distributionAnalysis,
   distributionName,
-  familyByName,
-  formatValue,
   histogram as histogramOf,
-  isUnavailable,
-  NO_READINGS,
   type DistributionRequest,
   type DistributionResult,
-  type Sample,
-  type Unavailable,
-} from '@verdict/core';
+} from '@verdict/core/analyses';
+import { distribution, familyByName } from '@verdict/core/distributions';
+import { formatValue } from '@verdict/core/format';
+import { NO_READINGS, type Sample } from '@verdict/core/readings';
+import { isUnavailable, type Unavailable } from '@verdict/core/road';
 import { computed, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
 import { pictureOf } from '../../charts/distribution-picture.js';
 import { snapped } from '../../charts/snapped.js';

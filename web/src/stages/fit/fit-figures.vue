@@ -1,12 +1,6 @@
 <script setup lang="ts">
-import {
-  formatFigure,
-  formatP,
-  groupThousands,
-  type DescribeResult,
-  type NormalityResult,
-  type ProbabilityPlotResult,
-} from '@verdict/core';
+import type { DescribeResult, NormalityResult, ProbabilityPlotResult } from '@verdict/core/analyses';
+import { formatFigure, formatP, groupThousands } from '@verdict/core/format';
 import { computed } from 'vue';
 
 /** The figures beside the plot: the test with all its p-values, and the shape of the column. */

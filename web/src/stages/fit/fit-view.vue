@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatFigure, normalityAnalysis, probabilityPlotAnalysis } from '@verdict/core';
+import { normalityAnalysis, probabilityPlotAnalysis } from '@verdict/core/analyses';
+import { formatFigure } from '@verdict/core/format';
 import { computed, ref } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import CautionList from '../../components/caution-list.vue';

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatPercent, probabilityPlotAnalysis, type ProbabilityPlotResult } from '@verdict/core';
+import { probabilityPlotAnalysis, type ProbabilityPlotResult } from '@verdict/core/analyses';
+import { formatPercent } from '@verdict/core/format';
 import { computed, ref, watch } from 'vue';
 import ChartPicture from '../../charts/chart-picture.vue';
 import { plotPoints, pointWords, probabilityPlotChart } from '../../charts/probability-plot-chart.js';

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { normalQuantile, type ProbabilityPlotResult } from '@verdict/core';
+import type { ProbabilityPlotResult } from '@verdict/core/analyses';
+import { normalQuantile } from '@verdict/core/distributions';
 import { computed } from 'vue';
 import TableDialog from '../../components/table-dialog.vue';
 

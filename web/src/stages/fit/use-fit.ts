@@ -1,13 +1,12 @@
 import {
-  isUnavailable,
   missedSentence,
   normalityAnalysis,
   probabilityPlotAnalysis,
   type DescribeResult,
   type NormalityResult,
   type ProbabilityPlotResult,
-  type Unavailable,
-} from '@verdict/core';
+} from '@verdict/core/analyses';
+import { isUnavailable, type Unavailable } from '@verdict/core/road';
 import { computed, toRef } from 'vue';
 import { askedOf } from '../../composables/asked.js';
 import { useAnalysis } from '../../composables/use-analysis.js';

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { StudyColumn } from '@verdict/contract';
-import { countLevels, groupThousands, readNumber, type Arrangement, type RowFilter } from '@verdict/core';
+import { groupThousands } from '@verdict/core/format';
+import { countLevels, readNumber } from '@verdict/core/readings';
+import type { Arrangement, RowFilter } from '@verdict/core/table';
 import { computed, ref } from 'vue';
 import DraftField from '../../components/draft-field.vue';
 

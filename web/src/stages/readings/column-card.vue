@@ -1,13 +1,10 @@
 <script setup lang="ts">
 import type { ChangeInput, StudyColumn } from '@verdict/contract';
-import {
-  derivationWords,
-  formatFigure,
-  isUnavailable,
-  type DescribeResult,
-  type Sample,
-  type Unavailable,
-} from '@verdict/core';
+import type { DescribeResult } from '@verdict/core/analyses';
+import { formatFigure } from '@verdict/core/format';
+import type { Sample } from '@verdict/core/readings';
+import { isUnavailable, type Unavailable } from '@verdict/core/road';
+import { derivationWords } from '@verdict/core/table';
 import { computed, toRef } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
 import SetAsideList from '../../components/set-aside-list.vue';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { crossedBounds, type ChangeInput, type StudyColumn } from '@verdict/contract';
-import { LONGEST_NAME, readNumber } from '@verdict/core';
+import { LONGEST_NAME, readNumber } from '@verdict/core/readings';
 import { computed, ref, watch } from 'vue';
 import DraftField from '../../components/draft-field.vue';
 

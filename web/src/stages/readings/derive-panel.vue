@@ -1,19 +1,17 @@
 <script setup lang="ts">
 import { NOTHING_SAID, type ChangeInput, type StudyColumn } from '@verdict/contract';
+import { FAMILIES, familyByName } from '@verdict/core/distributions';
+import { freeName, LONGEST_NAME } from '@verdict/core/readings';
 import {
   derivationSchema,
   derive,
   derivedKind,
-  freeName,
   readFormula,
   sampleOfColumn,
-  FAMILIES,
-  familyByName,
-  LONGEST_NAME,
   shownFormula,
   type Derivation,
   type DerivationKind,
-} from '@verdict/core';
+} from '@verdict/core/table';
 import { computed, onMounted, reactive, ref, watch } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
 import { useStudy } from '../../stores/study.js';

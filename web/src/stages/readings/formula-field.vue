@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { bracketed, FUNCTIONS, type FormulaFault, type FormulaFunction } from '@verdict/core';
+import { bracketed, FUNCTIONS, type FormulaFault, type FormulaFunction } from '@verdict/core/table';
 import { computed, nextTick, ref } from 'vue';
 
 /** A formula being typed: column and function names are offered, and a fault is pointed at. */

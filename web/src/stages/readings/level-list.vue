@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ChangeInput, StudyColumn } from '@verdict/contract';
-import { countLevels, likelySame, withMerged, withParted } from '@verdict/core';
+import { countLevels, likelySame, withMerged, withParted } from '@verdict/core/readings';
 import { computed, ref } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
 

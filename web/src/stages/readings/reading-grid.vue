@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { StudyColumn } from '@verdict/contract';
-import { LONGEST_CELL, readCell } from '@verdict/core';
+import { LONGEST_CELL, readCell } from '@verdict/core/readings';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { useElementSize, useEventListener } from '@vueuse/core';
 import { computed, nextTick, onMounted, ref, watch } from 'vue';

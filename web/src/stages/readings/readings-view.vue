@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { StudyColumn } from '@verdict/contract';
-import { groupThousands, type BlockLayout, type DerivationKind } from '@verdict/core';
+import { groupThousands } from '@verdict/core/format';
+import type { BlockLayout } from '@verdict/core/readings';
+import type { DerivationKind } from '@verdict/core/table';
 import { useEventListener } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { ChangeInput, StudyColumn } from '@verdict/contract';
-import { countLevels, freeName, levelReader, spread, stack } from '@verdict/core';
+import { countLevels, freeName, levelReader, spread, stack } from '@verdict/core/readings';
 import { computed, ref } from 'vue';
 import { useStudy } from '../../stores/study.js';
 import { additionOf } from './table-model.js';

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { StudyColumn } from '@verdict/contract';
-import { formatFigure, type Sample } from '@verdict/core';
+import { formatFigure } from '@verdict/core/format';
+import type { Sample } from '@verdict/core/readings';
 import { computed } from 'vue';
 
 const props = defineProps<{ column: StudyColumn; sample: Sample }>();

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { DerivationKind } from '@verdict/core';
+import type { DerivationKind } from '@verdict/core/table';
 import { computed } from 'vue';
 import WordMenu from '../../components/word-menu.vue';
 

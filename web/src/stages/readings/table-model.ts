@@ -1,5 +1,7 @@
 import { NOTHING_SAID, type ChangeInput, type StudyColumn } from '@verdict/contract';
-import { decimalsToShow, derivationWords, formatFigure, freeName, toDelimited, type ParsedColumn } from '@verdict/core';
+import { formatFigure } from '@verdict/core/format';
+import { freeName, toDelimited, type ParsedColumn } from '@verdict/core/readings';
+import { decimalsToShow, derivationWords } from '@verdict/core/table';
 
 export interface Cursor {
   /** Row as shown, from 1; column index from 0. */

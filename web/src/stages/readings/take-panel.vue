@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { StudyColumn } from '@verdict/contract';
+import { groupThousands } from '@verdict/core/format';
 import {
   asTally,
-  groupThousands,
   looksLikeTally,
   parseTable,
   recogniseLayout,
@@ -10,7 +10,7 @@ import {
   splitRows,
   type BlockLayout,
   type ParsedBlock,
-} from '@verdict/core';
+} from '@verdict/core/readings';
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
 import type { Facts, Incoming } from '../../files/incoming.js';

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { groupThousands, type ParsedBlock, type ParsedColumn } from '@verdict/core';
+import { groupThousands } from '@verdict/core/format';
+import type { ParsedBlock, ParsedColumn } from '@verdict/core/readings';
 import { computed } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
 

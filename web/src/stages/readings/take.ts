@@ -8,7 +8,7 @@ import {
   type TableLayout,
   type NumberFormat,
   type ParsedColumn,
-} from '@verdict/core';
+} from '@verdict/core/readings';
 import type { Facts, Incoming } from '../../files/incoming.js';
 import { additionOf, runsOf, type Cursor } from './table-model.js';
 

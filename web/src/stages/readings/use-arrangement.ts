@@ -1,4 +1,4 @@
-import { arrangedRows, AS_STORED, type Arrangement } from '@verdict/core';
+import { arrangedRows, AS_STORED, type Arrangement } from '@verdict/core/table';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useStudy } from '../../stores/study.js';

@@ -1,4 +1,4 @@
-import { LONGEST_CELL } from '@verdict/core';
+import { LONGEST_CELL } from '@verdict/core/readings';
 import { nextTick, ref, watch, type Ref } from 'vue';
 import { isOneCell, moved, rangeOf, singleCell, type Cursor, type Range, type TableSize } from './table-model.js';
 

@@ -1,5 +1,5 @@
 import type { StudyColumn } from '@verdict/contract';
-import { problemCells } from '@verdict/core';
+import { problemCells } from '@verdict/core/readings';
 import { computed, type Ref } from 'vue';
 import { useStudy } from '../../stores/study.js';
 

@@ -1,4 +1,4 @@
-import type { BlockLayout } from '@verdict/core';
+import type { BlockLayout } from '@verdict/core/readings';
 import { ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, ApiError, type Changed, type Upload } from '../../api/client.js';

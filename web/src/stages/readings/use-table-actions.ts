@@ -1,5 +1,6 @@
 import type { ChangeInput } from '@verdict/contract';
-import { followersObjection, freeName, splitRows } from '@verdict/core';
+import { freeName, splitRows } from '@verdict/core/readings';
+import { followersObjection } from '@verdict/core/table';
 import { computed, ref, type Ref } from 'vue';
 import { useStudy } from '../../stores/study.js';
 import { clipboardText, isOneCell, rangeOf, rising, runsOf, type Cursor, type Range } from './table-model.js';

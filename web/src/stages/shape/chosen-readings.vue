@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatFigure, groupThousands, type Sample } from '@verdict/core';
+import { formatFigure, groupThousands } from '@verdict/core/format';
+import type { Sample } from '@verdict/core/readings';
 import { computed } from 'vue';
 
 /** The readings of the bars that were chosen: named, shown in the table, set aside together. */

@@ -1,4 +1,5 @@
-import { formatP, formatPercent, groupThousands, quantileChoice, type Described } from '@verdict/core';
+import { quantileChoice, type Described } from '@verdict/core/analyses';
+import { formatP, formatPercent, groupThousands } from '@verdict/core/format';
 import { inUnit, NOTHING, one, pair, type Figure } from './figure.js';
 
 const CENTRE: Figure[] = [

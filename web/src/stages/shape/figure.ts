@@ -1,4 +1,5 @@
-import { formatFigure, formatPercentOf, formatValue, type Described, type FigureKind } from '@verdict/core';
+import type { Described } from '@verdict/core/analyses';
+import { formatFigure, formatPercentOf, formatValue, type FigureKind } from '@verdict/core/format';
 
 /** A figure of a column: how it is called, what it means, how it is worked out. */
 export interface Figure {

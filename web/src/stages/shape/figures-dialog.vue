@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { toDelimited, type Described, type DescribeResult } from '@verdict/core';
+import type { Described, DescribeResult } from '@verdict/core/analyses';
+import { toDelimited } from '@verdict/core/readings';
 import { ElMessage } from 'element-plus';
 import { computed } from 'vue';
 import { saveFile } from '../../files/save-file.js';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Bounds, Evidence } from '@verdict/contract';
-import { subjectWords } from '@verdict/core';
+import { subjectWords } from '@verdict/core/road';
 import { computed, ref } from 'vue';
 import ChartPicture from '../../charts/chart-picture.vue';
 import { panelsChart } from '../../charts/panels.js';

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { groupThousands, type HistogramResult } from '@verdict/core';
+import type { HistogramResult } from '@verdict/core/analyses';
+import { groupThousands } from '@verdict/core/format';
 import { computed } from 'vue';
 
 /** The same readings in three other binnings: always there, because one binning can deceive. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Bounds } from '@verdict/contract';
-import { formatFigure } from '@verdict/core';
+import { formatFigure } from '@verdict/core/format';
 import type { Chart } from 'chart.js';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { RouterLink } from 'vue-router';

@@ -11,7 +11,7 @@ import {
   type HistogramResult,
   type InOrderResult,
   type StemAndLeafResult,
-} from '@verdict/core';
+} from '@verdict/core/analyses';
 import { boxPanels } from '../../charts/shape/box-panels.js';
 import { dotsPanels } from '../../charts/shape/dots-panels.js';
 import { histogramPanels } from '../../charts/shape/histogram-panels.js';

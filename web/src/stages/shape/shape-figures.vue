@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatPercent, groupThousands, type Described, type DescribeResult } from '@verdict/core';
+import type { Described, DescribeResult } from '@verdict/core/analyses';
+import { formatPercent, groupThousands } from '@verdict/core/format';
 import { computed, nextTick, ref } from 'vue';
 import { FIGURE_GROUPS, FIGURES, otherPercentiles, otherQuantiles, percentileFigures } from './figure-list.js';
 import type { Figure } from './figure.js';

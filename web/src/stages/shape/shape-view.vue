@@ -1,12 +1,7 @@
 <script setup lang="ts">
-import {
-  describeAnalysis,
-  formatFigure,
-  resultParagraph,
-  sharesAnalysis,
-  subjectWords,
-  type QuantileType,
-} from '@verdict/core';
+import { describeAnalysis, resultParagraph, sharesAnalysis, type QuantileType } from '@verdict/core/analyses';
+import { formatFigure } from '@verdict/core/format';
+import { subjectWords } from '@verdict/core/road';
 import { computed, ref, watch } from 'vue';
 import CautionList from '../../components/caution-list.vue';
 import CautionNote from '../../components/caution-note.vue';

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { formatPercentOf, groupThousands, stretchWords, type SharesResult } from '@verdict/core';
+import { stretchWords, type SharesResult } from '@verdict/core/analyses';
+import { formatPercentOf, groupThousands } from '@verdict/core/format';
 
 /** Shares within limits: found beside expected, with the interval for the true share, and what lies below and above. */
 defineProps<{ result: SharesResult }>();

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { leafWords, stemText, type StemAndLeafResult } from '@verdict/core';
+import { leafWords, stemText, type StemAndLeafResult } from '@verdict/core/analyses';
 import { ElMessage } from 'element-plus';
 import { computed, ref } from 'vue';
 import { textToPng, textToSvg } from '../../charts/text-picture.js';

@@ -1,4 +1,5 @@
-import { inBins, type RowFilter } from '@verdict/core';
+import { inBins } from '@verdict/core/analyses';
+import type { RowFilter } from '@verdict/core/table';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import type { useShape } from './use-shape.js';

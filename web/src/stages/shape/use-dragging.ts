@@ -1,4 +1,4 @@
-import { formatValue, roundTo } from '@verdict/core';
+import { formatValue, roundTo } from '@verdict/core/format';
 import { computed } from 'vue';
 import { snapped } from '../../charts/snapped.js';
 import type { Line } from '../../charts/shape/value-axis.js';

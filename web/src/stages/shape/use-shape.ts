@@ -1,18 +1,14 @@
+import { describeAnalysis, sharesAnalysis, type DescribeResult, type SharesResult } from '@verdict/core/analyses';
+import { withReading, type Sample } from '@verdict/core/readings';
 import {
-  describeAnalysis,
   isField,
   isUnavailable,
-  sharesAnalysis,
-  withReading,
   type Analysis,
-  type DescribeResult,
   type Note,
-  type Sample,
   type SentencePart,
   type Settings,
-  type SharesResult,
   type Unavailable,
-} from '@verdict/core';
+} from '@verdict/core/road';
 import { computed, ref, toRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { askedOf } from '../../composables/asked.js';

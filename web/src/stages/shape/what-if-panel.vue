@@ -1,5 +1,7 @@
 <script setup lang="ts">
-import { formatValue, type DescribeResult, type Sample } from '@verdict/core';
+import type { DescribeResult } from '@verdict/core/analyses';
+import { formatValue } from '@verdict/core/format';
+import type { Sample } from '@verdict/core/readings';
 import { computed, ref } from 'vue';
 import DraftField from '../../components/draft-field.vue';
 import { FIGURES } from './figure-list.js';

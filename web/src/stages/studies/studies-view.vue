@@ -3,7 +3,7 @@ import { DECISION_WORDS, type StudySummary } from '@verdict/contract';
 import { useTimeoutFn } from '@vueuse/core';
 import { computed, onMounted, ref, watch } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
-import { groupThousands } from '@verdict/core';
+import { groupThousands } from '@verdict/core/format';
 import { api, ApiError } from '../../api/client.js';
 import CautionNote from '../../components/caution-note.vue';
 import PageHead from '../../components/page-head.vue';

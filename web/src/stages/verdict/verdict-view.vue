@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { DECISION_WORDS, type Decision, type Evidence } from '@verdict/contract';
-import { groupThousands, type ProbabilityPlotResult } from '@verdict/core';
+import type { ProbabilityPlotResult } from '@verdict/core/analyses';
+import { groupThousands } from '@verdict/core/format';
 import { computed, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { api } from '../../api/client.js';

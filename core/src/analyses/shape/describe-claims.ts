@@ -1,15 +1,5 @@
-import { holm } from '../numeric/holm.js';
-import type { Described } from './describe.js';
-
-/** What the description of a column looks for, in the order of its sentences. */
-export const LOOKS = ['lean', 'tails', 'gap', 'far', 'drift'] as const;
-export type Look = (typeof LOOKS)[number];
-
-/** Which looks found something, and how many there were in all parts: those that n and the kind of readings allow. */
-export interface Claims {
-  found: Look[];
-  looks: number;
-}
+import { holm } from '../../numeric/holm.js';
+import { LOOKS, type Claims, type Described, type Look } from './describe-result.js';
 
 type Looked = Pick<Described, 'skewnessTest' | 'kurtosisTest' | 'gap' | 'farthest' | 'drift'>;
 

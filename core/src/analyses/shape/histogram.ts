@@ -7,11 +7,11 @@ import {
   otherBins,
   type BinRequest,
   type BinRule,
-} from '../describe/histogram.js';
-import { formatValue, groupThousands } from '../numeric/format.js';
-import { defineAnalysis, isUnavailable } from './analysis.js';
-import { groupSettings, subjectWords } from './groups.js';
-import { methodSentence } from './method-sentence.js';
+} from '../../describe/histogram.js';
+import { formatValue, groupThousands } from '../../numeric/format.js';
+import { defineAnalysis, isUnavailable } from '../../road/analysis.js';
+import { groupSettings, subjectWords } from '../../road/groups.js';
+import { methodSentence } from '../../road/method-sentence.js';
 import {
   CURVE_OPTIONS,
   CURVES,
@@ -23,7 +23,7 @@ import {
   pictureSettings,
   AXIS_PARTS,
 } from './picture.js';
-import { columnSetting } from './settings.js';
+import { columnSetting } from '../../road/settings.js';
 
 const request = z.strictObject({
   column: columnSetting,

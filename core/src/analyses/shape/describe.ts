@@ -1,22 +1,29 @@
 import { z } from 'zod';
-import { boxOf, type Outside } from '../describe/box.js';
-import { describeWorked, type Description } from '../describe/describe.js';
-import { driftOf, type Drift } from '../describe/drift.js';
-import { widestGap, type Gap } from '../describe/gap.js';
-import { shareBeyond } from '../describe/fence-multiples.js';
-import { QUANTILE_TYPES, quartilesOfSorted, type QuantileType } from '../describe/quantiles.js';
-import { worked } from '../describe/working-unit.js';
-import { kurtosisTest } from '../goodness-of-fit/normality/kurtosis.js';
-import { skewnessTest, type MomentTest } from '../goodness-of-fit/normality/skewness.js';
-import { ordered } from '../numeric/ordered.js';
-import { formatPercent } from '../numeric/format.js';
-import type { Sample } from '../readings/sample.js';
-import { defineAnalysis, type Note } from './analysis.js';
-import { claimsOf, type Claims } from './describe-claims.js';
-import { confidenceNote, levelNote, unavailable, unreadableNote, whyEmpty } from './cautions.js';
+import { boxOf } from '../../describe/box.js';
+import { describeWorked } from '../../describe/describe.js';
+import { driftOf } from '../../describe/drift.js';
+import { widestGap } from '../../describe/gap.js';
+import { shareBeyond } from '../../describe/fence-multiples.js';
+import { QUANTILE_TYPES, quartilesOfSorted, type QuantileType } from '../../describe/quantiles.js';
+import { worked } from '../../describe/working-unit.js';
+import { kurtosisTest } from '../../goodness-of-fit/normality/kurtosis.js';
+import { skewnessTest } from '../../goodness-of-fit/normality/skewness.js';
+import { ordered } from '../../numeric/ordered.js';
+import { formatPercent } from '../../numeric/format.js';
+import type { Sample } from '../../readings/sample.js';
+import { defineAnalysis, type Note } from '../../road/analysis.js';
+import { claimsOf } from './describe-claims.js';
+import type { Described, DescribeResult, Farthest } from './describe-result.js';
+import { confidenceNote, levelNote, unavailable, unreadableNote, whyEmpty } from '../../road/cautions.js';
 import { describeFinding, quantileChoice } from './describe-words.js';
-import { groupSettings, partsOf, subjectWords } from './groups.js';
-import { alphaSetting, anyConfidenceSetting, columnSetting, decimalsSetting, quantileTypeSetting } from './settings.js';
+import { groupSettings, partsOf, subjectWords } from '../../road/groups.js';
+import {
+  alphaSetting,
+  anyConfidenceSetting,
+  columnSetting,
+  decimalsSetting,
+  quantileTypeSetting,
+} from '../../road/settings.js';
 
 const MOST_PERCENTILES = 12;
 const request = z.strictObject({
@@ -37,51 +44,6 @@ const request = z.strictObject({
   decimals: decimalsSetting,
 });
 export type DescribeRequest = z.infer<typeof request>;
-
-/** The figures of a column or of one group, and what is odd about it. */
-export interface Described extends Description {
-  name: string;
-  unit: string;
-  resolution: number | null;
-  /** The level its claims are read against. */
-  alpha: number;
-  /** Decimals that figures in the unit of the readings are shown with; null: by the resolution. */
-  decimals: number | null;
-  missing: number;
-  setAside: number;
-  /** D'Agostino's and Anscombe & Glynn's tests; null where n is too small or there is no spread. */
-  skewnessTest: MomentTest | null;
-  kurtosisTest: MomentTest | null;
-  drift: Drift | null;
-  gap: Gap | null;
-  /** Outside the fence of the box plot, 1.5 quartile ranges from the quartiles: the furthest first. */
-  outside: Outside[];
-  outsideCount: number;
-  /** Beyond 3 quartile ranges. */
-  farCount: number;
-  /** How far out the farthest reading lies; null below four readings and without spread between the quartiles. */
-  farthest: Farthest | null;
-  /** What the readings show of five things looked for, at the level shared among them; of groups, among all looks at all of them. */
-  claims: Claims;
-}
-
-export interface Farthest {
-  /** Quartile ranges beyond the nearer quartile, as far as the steps of the resolution leave no doubt. */
-  multiple: number;
-  /** How often a normal sample of this size has a reading so far out, by simulation. */
-  pValue: number;
-  /** How often it has one outside the fence at 1.5 quartile ranges. */
-  fenceShare: number;
-}
-
-export interface DescribeResult extends Described {
-  available: true;
-  /** The label column, or null. */
-  by: string | null;
-  /** One for each group that is shown; null for a column as a whole. */
-  groups: Described[] | null;
-  notes: Note[];
-}
 
 const MOST_OUTSIDE = 20;
 

@@ -1,16 +1,16 @@
 import { z } from 'zod';
-import { boxOf, type Box } from '../describe/box.js';
-import { medianOfSorted, QUANTILE_TYPES, quartilesOfSorted } from '../describe/quantiles.js';
-import { worked } from '../describe/working-unit.js';
-import { formatFigure, groupThousands } from '../numeric/format.js';
-import { ordered } from '../numeric/ordered.js';
-import { centralMoments } from '../numeric/sums.js';
-import type { Sample } from '../readings/sample.js';
-import { defineAnalysis, isUnavailable, type Piece } from './analysis.js';
+import { boxOf, type Box } from '../../describe/box.js';
+import { medianOfSorted, QUANTILE_TYPES, quartilesOfSorted } from '../../describe/quantiles.js';
+import { worked } from '../../describe/working-unit.js';
+import { formatFigure, groupThousands } from '../../numeric/format.js';
+import { ordered } from '../../numeric/ordered.js';
+import { centralMoments } from '../../numeric/sums.js';
+import type { Sample } from '../../readings/sample.js';
+import { defineAnalysis, isUnavailable, type Piece } from '../../road/analysis.js';
 import { quantileChoice } from './describe-words.js';
-import { groupSettings, subjectWords } from './groups.js';
+import { groupSettings, subjectWords } from '../../road/groups.js';
 import { pictured, type Picture, pictureSettings, AXIS_PARTS } from './picture.js';
-import { columnSetting, quantileTypeSetting } from './settings.js';
+import { columnSetting, quantileTypeSetting } from '../../road/settings.js';
 
 const request = z.strictObject({
   column: columnSetting,

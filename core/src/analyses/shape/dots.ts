@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { dotStacks, HIGHEST_STACK, stackEdges, type DotStacks } from '../describe/dot-stacks.js';
-import { countsIn } from '../describe/histogram.js';
-import { formatValue, groupThousands } from '../numeric/format.js';
-import { defineAnalysis, isUnavailable } from './analysis.js';
-import { groupSettings, MOST_GROUPS, subjectWords } from './groups.js';
+import { dotStacks, HIGHEST_STACK, stackEdges, type DotStacks } from '../../describe/dot-stacks.js';
+import { countsIn } from '../../describe/histogram.js';
+import { formatValue, groupThousands } from '../../numeric/format.js';
+import { defineAnalysis, isUnavailable } from '../../road/analysis.js';
+import { groupSettings, MOST_GROUPS, subjectWords } from '../../road/groups.js';
 import { pictured, type Picture, pictureSettings, AXIS_PARTS } from './picture.js';
-import { columnSetting } from './settings.js';
+import { columnSetting } from '../../road/settings.js';
 
 const request = z.strictObject({ column: columnSetting, ...groupSettings, ...pictureSettings });
 export type DotsRequest = z.infer<typeof request>;

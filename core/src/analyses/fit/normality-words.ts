@@ -1,11 +1,8 @@
-import { equalsP, formatFigure, formatP, formatPercent, groupThousands } from '../numeric/format.js';
-import type { Sample } from '../readings/sample.js';
-import type { Note, Piece } from './analysis.js';
-import { levelNote, tiedCount, unreadableNote } from './cautions.js';
-import type { Missed, NormalityResult, NormalityTest } from './normality.js';
-
-/** What the test says at the level; `open` while p is not known, `rounding` where only coarse rounding speaks against normal. */
-export type Outcome = 'no-evidence' | 'evidence' | 'rounding' | 'open';
+import { equalsP, formatFigure, formatP, formatPercent, groupThousands } from '../../numeric/format.js';
+import type { Sample } from '../../readings/sample.js';
+import type { Note, Piece } from '../../road/analysis.js';
+import { levelNote, tiedCount, unreadableNote } from '../../road/cautions.js';
+import type { Missed, NormalityResult, NormalityTest, Outcome } from './normality-result.js';
 
 /** The finding: never "is normal", always the level. */
 export function normalityFinding({ tests, summary, mean, sd, unit, resolution, alpha }: NormalityResult): Piece[] {

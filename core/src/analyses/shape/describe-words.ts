@@ -1,8 +1,7 @@
-import type { QuantileType } from '../describe/quantiles.js';
-import { equalsP, formatFigure, formatPercentOf, groupThousands } from '../numeric/format.js';
-import type { Piece } from './analysis.js';
-import type { Described, DescribeResult } from './describe.js';
-import type { Look } from './describe-claims.js';
+import type { QuantileType } from '../../describe/quantiles.js';
+import { equalsP, formatFigure, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import type { Piece } from '../../road/analysis.js';
+import type { Described, DescribeResult, Look } from './describe-result.js';
 
 /** Each definition of quartiles by what it does; the number is Hyndman & Fan's. */
 const QUANTILE_WORDS: Record<QuantileType, string> = {

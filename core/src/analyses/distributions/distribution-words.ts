@@ -1,9 +1,9 @@
-import type { Parameters } from '../distributions/family.js';
-import { familyByName } from '../distributions/registry.js';
-import { formatPercentOf, formatValue } from '../numeric/format.js';
-import type { Piece } from './analysis.js';
+import type { Parameters } from '../../distributions/family.js';
+import { familyByName } from '../../distributions/registry.js';
+import { formatPercentOf, formatValue } from '../../numeric/format.js';
+import type { Piece } from '../../road/analysis.js';
 import type { DistributionRequest } from './distribution-request.js';
-import type { DistributionResult } from './distribution.js';
+import type { DistributionResult } from './distribution-result.js';
 
 /** The article of a family's name, by its sound: "an exponential", "a uniform", "an F". */
 export function articleOf(title: string): 'a' | 'an' {

@@ -1,14 +1,14 @@
 import { z } from 'zod';
-import { formatFigure, formatPercent, groupThousands } from '../numeric/format.js';
-import { ordered } from '../numeric/ordered.js';
-import { normalQuantile } from '../numeric/standard-normal.js';
-import { centralMoments } from '../numeric/sums.js';
-import { plottingPositions, POSITION_RULES } from '../probability-plot/positions.js';
-import { bandRanks, calibrateBand, outsideBand } from '../probability-plot/whole-plot-band.js';
-import type { Sample } from '../readings/sample.js';
-import { defineAnalysis, type Note, type SentencePart } from './analysis.js';
-import { unavailable, unreadableNote, whyNot } from './cautions.js';
-import { chunkSizeFor, type KernelOrder } from './kernels.js';
+import { formatFigure, formatPercent, groupThousands } from '../../numeric/format.js';
+import { ordered } from '../../numeric/ordered.js';
+import { normalQuantile } from '../../numeric/standard-normal.js';
+import { centralMoments } from '../../numeric/sums.js';
+import { plottingPositions, POSITION_RULES } from '../../probability-plot/positions.js';
+import { bandRanks, calibrateBand, outsideBand } from '../../probability-plot/whole-plot-band.js';
+import type { Sample } from '../../readings/sample.js';
+import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
+import { unavailable, unreadableNote, whyNot } from '../../road/cautions.js';
+import { chunkSizeFor, type KernelOrder } from '../../road/kernels.js';
 import {
   affordableReplicates,
   columnSetting,
@@ -17,8 +17,8 @@ import {
   MOST_REPLICATES,
   replicatesSetting,
   seedSetting,
-} from './settings.js';
-import { GREATEST_SEED } from '../random/stream.js';
+} from '../../road/settings.js';
+import { GREATEST_SEED } from '../../random/stream.js';
 
 const request = z.strictObject({
   column: columnSetting,

@@ -1,8 +1,7 @@
 import type { Sample } from '../readings/sample.js';
-import type { Answers } from './analysis.js';
+import type { Answers, AnyAnalysis } from './analysis.js';
 import { chunkCount, performChunk, type KernelOrder } from './kernels.js';
 import { unavailable } from './cautions.js';
-import { analysisById } from './registry.js';
 import { notFiniteIn } from './wire.js';
 
 /** Where an analysis stands once some of its orders are answered. */
@@ -16,12 +15,15 @@ export interface Executor {
   lanes: number;
 }
 
+/** The analysis of an id; throws where there is none. The road knows no list. */
+export type Lookup = (id: string) => AnyAnalysis;
+
 /**
  * Runs an analysis up to its next open order, replaying the answers it already has. An analysis is pure, so replaying costs only
  * the little work between orders, and no worker has to remember anything.
  */
-export function advance(id: string, request: unknown, sample: Sample, answered: Answers[]): Stage {
-  const analysis = analysisById(id);
+export function advance(find: Lookup, id: string, request: unknown, sample: Sample, answered: Answers[]): Stage {
+  const analysis = find(id);
   const settings = analysis.request.parse(request);
   const run = analysis.run(settings, sample);
   let step = run.next([]);
@@ -98,8 +100,8 @@ async function answer(executor: Executor, orders: KernelOrder[], report: (share:
 }
 
 /** Everything in this thread, one chunk after the other: the command line and the tests. */
-export const inThisThread: Executor = {
-  advance: async (id, request, sample, answered) => advance(id, request, sample, answered),
+export const inThread = (find: Lookup): Executor => ({
+  advance: async (...job) => advance(find, ...job),
   chunk: async (order, k) => performChunk(order, k),
   lanes: 1,
-};
+});

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import type { Family, Parameters } from '../distributions/family.js';
-import { isRefusal } from '../distributions/family.js';
-import { completed, FAMILIES, familyByName, parameterFaults } from '../distributions/registry.js';
-import { columnSetting } from './settings.js';
+import type { Family, Parameters } from '../../distributions/family.js';
+import { isRefusal } from '../../distributions/family.js';
+import { completed, FAMILIES, familyByName, parameterFaults } from '../../distributions/registry.js';
+import { columnSetting } from '../../road/settings.js';
 
 const limit = z.number('A limit is a number.');
 const aboveZero = (what: string) => z.number(`${what} is a number above 0.`).positive(`${what} is a number above 0.`);

@@ -3,23 +3,24 @@ import {
   adjustedAndersonDarling,
   andersonDarling,
   andersonDarlingAsymptotic,
-} from '../goodness-of-fit/normality/anderson-darling.js';
-import type { Population } from '../goodness-of-fit/normality/anderson-darling-simulation.js';
-import { roundedAndersonDarling } from '../goodness-of-fit/normality/rounded-anderson-darling.js';
-import { countSteps, populationOf, stepsOf, type RoundedNormal } from '../goodness-of-fit/rounded-normal.js';
+} from '../../goodness-of-fit/normality/anderson-darling.js';
+import type { Population } from '../../goodness-of-fit/normality/anderson-darling-simulation.js';
+import { roundedAndersonDarling } from '../../goodness-of-fit/normality/rounded-anderson-darling.js';
+import { countSteps, populationOf, stepsOf, type RoundedNormal } from '../../goodness-of-fit/rounded-normal.js';
 import {
   shareAtGreatest,
   shareBelow,
   simulatedCriticalValue,
   simulatedP,
   type SimulatedP,
-} from '../goodness-of-fit/simulated-p.js';
-import { centralMoments } from '../numeric/sums.js';
-import { GREATEST_SEED } from '../random/stream.js';
-import { defineAnalysis, type Note, type SentencePart } from './analysis.js';
-import { unavailable, whyNot } from './cautions.js';
-import { chunkSizeFor, type KernelOrder } from './kernels.js';
-import { normalityFinding, normalityNotes, type Outcome } from './normality-words.js';
+} from '../../goodness-of-fit/simulated-p.js';
+import { centralMoments } from '../../numeric/sums.js';
+import { GREATEST_SEED } from '../../random/stream.js';
+import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
+import { unavailable, whyNot } from '../../road/cautions.js';
+import { chunkSizeFor, type KernelOrder } from '../../road/kernels.js';
+import type { Missed, NormalityResult, NormalityTest, Outcome } from './normality-result.js';
+import { normalityFinding, normalityNotes } from './normality-words.js';
 import {
   affordableReplicates,
   alphaSetting,
@@ -28,7 +29,7 @@ import {
   MOST_REPLICATES,
   replicatesSetting,
   seedSetting,
-} from './settings.js';
+} from '../../road/settings.js';
 
 const request = z.strictObject({
   column: columnSetting,
@@ -37,50 +38,6 @@ const request = z.strictObject({
   seed: seedSetting,
 });
 type Request = z.infer<typeof request>;
-
-export interface NormalityTest {
-  test: 'anderson-darling';
-  statistic: number;
-  /** A²(1 + 0.75/n + 2.25/n²), which the asymptotic formula takes. */
-  adjusted: number;
-  alternative: 'greater';
-  pValue: number | null;
-  pMethod: 'simulated' | 'asymptotic' | null;
-  pAsymptotic: number | null;
-  pSimulated: SimulatedP | null;
-  /**
-   * Against a normal that is rounded as the readings are; null without a resolution. Coarse readings (an sd below 8 steps) are compared by
-   * `roundedStatistic`, replicates likewise; finer ones by A² of replicates that are rounded before it is taken.
-   */
-  pResolution: SimulatedP | null;
-  /** A² of the counted steps against the rounded normal; null where the steps are fine. */
-  roundedStatistic: number | null;
-  /** True where so many rounded replicates share the greatest statistic that p can never be below the level. */
-  tooCoarse: boolean;
-}
-
-/** How often a sample of this size from another population would have passed at the level. */
-export interface Missed {
-  population: Exclude<Population, 'normal'>;
-  share: number;
-  replicates: number;
-}
-
-export interface NormalityResult {
-  available: true;
-  n: number;
-  missing: number;
-  setAside: number;
-  unit: string;
-  resolution: number | null;
-  alpha: number;
-  mean: number;
-  sd: number;
-  tests: NormalityTest[];
-  missed: Missed[];
-  summary: { outcome: Outcome };
-  notes: Note[];
-}
 
 const POWER_REPLICATES = 2_000;
 /** Beyond this n the two populations are never missed, and the work is spared. */

@@ -93,6 +93,9 @@ export interface Settings {
   column?: string | undefined;
 }
 
+/** An analysis whose request and result are known to nobody but itself. */
+export type AnyAnalysis = Analysis<Settings, unknown>;
+
 /** Keeps the id and result type of an analysis while checking it against the interface. */
 export function defineAnalysis<Request extends Settings, Result>(
   analysis: Analysis<Request, Result>,

@@ -1,11 +1,11 @@
 import { z } from 'zod';
-import { stemAndLeaf, stemLayout, type StemAndLeaf, type StemSplit } from '../describe/stem-and-leaf.js';
-import { formatValue, groupThousands } from '../numeric/format.js';
-import { defineAnalysis, isUnavailable, type Note } from './analysis.js';
-import { unavailable } from './cautions.js';
-import { groupSettings, subjectWords } from './groups.js';
+import { stemAndLeaf, stemLayout, type StemAndLeaf, type StemSplit } from '../../describe/stem-and-leaf.js';
+import { formatValue, groupThousands } from '../../numeric/format.js';
+import { defineAnalysis, isUnavailable, type Note } from '../../road/analysis.js';
+import { unavailable } from '../../road/cautions.js';
+import { groupSettings, subjectWords } from '../../road/groups.js';
 import { pictured, type Picture } from './picture.js';
-import { columnSetting } from './settings.js';
+import { columnSetting } from '../../road/settings.js';
 
 const request = z.strictObject({
   column: columnSetting,

@@ -1,14 +1,14 @@
 import { z } from 'zod';
-import { driftOf, type Drift } from '../describe/drift.js';
-import { describe } from '../describe/describe.js';
-import { equalsP, formatFigure, formatValue, groupThousands } from '../numeric/format.js';
-import { holm } from '../numeric/holm.js';
-import { ordered } from '../numeric/ordered.js';
-import { defineAnalysis, isUnavailable, type Piece } from './analysis.js';
-import { unavailable } from './cautions.js';
-import { groupSettings, subjectWords } from './groups.js';
+import { driftOf, type Drift } from '../../describe/drift.js';
+import { describe } from '../../describe/describe.js';
+import { equalsP, formatFigure, formatValue, groupThousands } from '../../numeric/format.js';
+import { holm } from '../../numeric/holm.js';
+import { ordered } from '../../numeric/ordered.js';
+import { defineAnalysis, isUnavailable, type Piece } from '../../road/analysis.js';
+import { unavailable } from '../../road/cautions.js';
+import { groupSettings, subjectWords } from '../../road/groups.js';
 import { pictured, type Picture, pictureSettings, AXIS_PARTS } from './picture.js';
-import { alphaSetting, columnSetting } from './settings.js';
+import { alphaSetting, columnSetting } from '../../road/settings.js';
 
 const request = z.strictObject({ column: columnSetting, ...groupSettings, alpha: alphaSetting, ...pictureSettings });
 export type InOrderRequest = z.infer<typeof request>;

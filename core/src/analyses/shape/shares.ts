@@ -1,18 +1,18 @@
 import { z } from 'zod';
-import { describe } from '../describe/describe.js';
-import { countsWithin, type Counts } from '../describe/shares.js';
-import type { Distribution } from '../distributions/family.js';
-import { distribution, familyByName } from '../distributions/registry.js';
-import { intervalProbability } from '../distributions/interval-probability.js';
-import { skewnessTest } from '../goodness-of-fit/normality/skewness.js';
-import { clopperPearson } from '../numeric/clopper-pearson.js';
-import { formatFigure, formatPercentOf, formatValue, groupThousands } from '../numeric/format.js';
-import type { Sample } from '../readings/sample.js';
-import { defineAnalysis, isUnavailable, type Note, type Piece } from './analysis.js';
-import { confidenceNote } from './cautions.js';
-import { groupSettings, subjectWords } from './groups.js';
+import { describe } from '../../describe/describe.js';
+import { countsWithin, type Counts } from '../../describe/shares.js';
+import type { Distribution } from '../../distributions/family.js';
+import { distribution, familyByName } from '../../distributions/registry.js';
+import { intervalProbability } from '../../distributions/interval-probability.js';
+import { skewnessTest } from '../../goodness-of-fit/normality/skewness.js';
+import { clopperPearson } from '../../numeric/clopper-pearson.js';
+import { formatFigure, formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
+import type { Sample } from '../../readings/sample.js';
+import { defineAnalysis, isUnavailable, type Note, type Piece } from '../../road/analysis.js';
+import { confidenceNote } from '../../road/cautions.js';
+import { groupSettings, subjectWords } from '../../road/groups.js';
 import { CURVE_OPTIONS, CURVES, curveNotes, fittedCurve, pictured, type FittedCurve, type Picture } from './picture.js';
-import { alphaSetting, anyConfidenceSetting, columnSetting } from './settings.js';
+import { alphaSetting, anyConfidenceSetting, columnSetting } from '../../road/settings.js';
 
 const LIMIT = 'A limit is a number.';
 const request = z

@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { stepsOf, type Steps } from '../describe/empirical.js';
-import { formatFigure, groupThousands } from '../numeric/format.js';
-import { medianOfSorted } from '../describe/quantiles.js';
-import { defineAnalysis, isUnavailable } from './analysis.js';
-import { groupSettings, subjectWords } from './groups.js';
+import { stepsOf, type Steps } from '../../describe/empirical.js';
+import { formatFigure, groupThousands } from '../../numeric/format.js';
+import { medianOfSorted } from '../../describe/quantiles.js';
+import { defineAnalysis, isUnavailable } from '../../road/analysis.js';
+import { groupSettings, subjectWords } from '../../road/groups.js';
 import {
   CURVE_OPTIONS,
   CURVES,
@@ -15,7 +15,7 @@ import {
   pictureSettings,
   AXIS_PARTS,
 } from './picture.js';
-import { columnSetting } from './settings.js';
+import { columnSetting } from '../../road/settings.js';
 
 const request = z.strictObject({
   column: columnSetting,

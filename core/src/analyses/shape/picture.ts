@@ -1,13 +1,13 @@
 import { z } from 'zod';
-import { describe } from '../describe/describe.js';
-import type { Note } from '../readings/note.js';
-import type { Sample } from '../readings/sample.js';
-import { fit } from '../distributions/fit/fit.js';
-import { isRefusal, type Parameters } from '../distributions/family.js';
-import { FAMILIES, familyByName } from '../distributions/registry.js';
-import { unavailable, unreadableNote, whyEmpty } from './cautions.js';
-import { partsOf } from './groups.js';
-import type { SentencePart, Unavailable } from './analysis.js';
+import { describe } from '../../describe/describe.js';
+import type { Note } from '../../readings/note.js';
+import type { Sample } from '../../readings/sample.js';
+import { fit } from '../../distributions/fit/fit.js';
+import { isRefusal, type Parameters } from '../../distributions/family.js';
+import { FAMILIES, familyByName } from '../../distributions/registry.js';
+import { unavailable, unreadableNote, whyEmpty } from '../../road/cautions.js';
+import { partsOf } from '../../road/groups.js';
+import type { SentencePart, Unavailable } from '../../road/analysis.js';
 
 /** Settings that every picture has: titles written over its own, and what its axis of readings shows. */
 export const pictureSettings = {

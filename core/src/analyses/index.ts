@@ -1,0 +1,35 @@
+// The analyses, stage by stage, their results and their words.
+import '../readings/refusals.js';
+export {
+  type DistributionRequest,
+  type Question,
+  QUESTIONS,
+  usualParameters,
+} from './distributions/distribution-request.js';
+export type { DistributionResult, MomentFigure } from './distributions/distribution-result.js';
+export {
+  articleOf,
+  complementSentence,
+  distributionName,
+  readingsSentence,
+} from './distributions/distribution-words.js';
+export { distributionAnalysis } from './distributions/distribution.js';
+export type { NormalityResult, NormalityTest } from './fit/normality-result.js';
+export { missedSentence } from './fit/normality-words.js';
+export { normalityAnalysis } from './fit/normality.js';
+export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './fit/probability-plot.js';
+export { advance, ANALYSES, analysisById, inThisThread, UnknownAnalysis } from './registry.js';
+export { boxAnalysis, type BoxPart, type BoxResult } from './shape/box.js';
+export type { Described, DescribeResult } from './shape/describe-result.js';
+export { quantileChoice, resultParagraph } from './shape/describe-words.js';
+export { describeAnalysis } from './shape/describe.js';
+export { dotsAnalysis, type DotsResult } from './shape/dots.js';
+export { empiricalAnalysis, type EmpiricalResult } from './shape/empirical.js';
+export { histogramAnalysis, type HistogramResult } from './shape/histogram.js';
+export { inOrderAnalysis, type InOrderResult } from './shape/in-order.js';
+export type { FittedCurve, Picture, Scores } from './shape/picture.js';
+export { sharesAnalysis, type SharesRequest, type SharesResult, type Stretch, stretchWords } from './shape/shares.js';
+export { leafWords, stemAndLeafAnalysis, type StemAndLeafResult, stemText } from './shape/stem-and-leaf.js';
+export { histogram, type Histogram, inBins } from '../describe/histogram.js';
+export { QUANTILE_TYPES, type QuantileType } from '../describe/quantiles.js';
+export { outsideBand } from '../probability-plot/whole-plot-band.js';

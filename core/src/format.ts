@@ -1,0 +1,13 @@
+// How figures are printed.
+export {
+  decimalsOf,
+  equalsP,
+  type FigureKind,
+  formatFigure,
+  formatP,
+  formatPercent,
+  formatPercentOf,
+  formatValue,
+  groupThousands,
+} from './numeric/format.js';
+export { roundTo } from './numeric/round-to.js';

@@ -1,0 +1,21 @@
+// Columns that follow others, formulas, ways of looking at the table.
+import '../readings/refusals.js';
+export { arrangedRows, type Arrangement, AS_STORED, type RowFilter } from './arrange.js';
+export { type Derivation, type DerivationKind, derivationSchema, sourcesOf } from './derivation.js';
+export {
+  cellsOf,
+  circleThrough,
+  decimalsToShow,
+  derive,
+  type Derived,
+  type DeriveMemo,
+  followersObjection,
+  newMemo,
+  sampleOfColumn,
+} from './derive.js';
+export { derivedKind } from './derived-step.js';
+export { bracketed, type FormulaFault, type NamedColumn, readFormula, shownFormula } from './formula.js';
+export { type FormulaFunction, FUNCTIONS } from './functions.js';
+export { sampleInParts, samplesBeside } from './split.js';
+export type { Table, TableColumn } from './table.js';
+export { derivationWords } from './words.js';

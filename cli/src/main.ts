@@ -1,4 +1,5 @@
-import { ANALYSES, analysisById, inThisThread } from '@verdict/core/analyses';
+import { ANALYSES, analysisById, inThisThread, UnknownAnalysis } from '@verdict/core/analyses';
+import { ImpossibleParameters, UnknownFamily } from '@verdict/core/distributions';
 import {
   fingerprintOf,
   NO_READINGS,
@@ -146,13 +147,25 @@ function wordsOf(error: unknown): string {
   return error instanceof Error ? error.message : String(error);
 }
 
-/** The command line; returns the exit code: 0, or 2 for input that cannot be worked with. */
+const MENDABLE = [BadInput, ZodError, UnknownAnalysis, UnknownFamily, ImpossibleParameters];
+
+/** True where the input is at fault, and not the program. */
+const isMendable = (problem: unknown) =>
+  MENDABLE.some((kind) => problem instanceof kind) ||
+  String((problem as { code?: unknown } | null)?.code).startsWith('ERR_PARSE_ARGS');
+
+/** The command line; returns the exit code: 0, 2 for input that cannot be worked with, 70 for a fault of our own (sysexits: EX_SOFTWARE). */
 export async function main(args: string[], { out, error }: Output): Promise<number> {
   try {
     out(await run(args));
     return 0;
   } catch (problem) {
-    error(`${wordsOf(problem).replaceAll('\n', ' ')}\n`);
-    return 2;
+    const words = wordsOf(problem).replaceAll('\n', ' ');
+    if (isMendable(problem)) {
+      error(`${words}\n`);
+      return 2;
+    }
+    error(`This is a fault of Verdict, not of the input: ${words}\n`);
+    return 70;
   }
 }

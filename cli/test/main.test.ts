@@ -2,7 +2,8 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { afterAll, describe, expect, it } from 'vitest';
+import { describeAnalysis } from '@verdict/core/analyses';
+import { afterAll, describe, expect, it, vi } from 'vitest';
 import { tileThickness } from '../../demo/generate.js';
 import { readFileSync } from 'node:fs';
 import { main } from '../src/main.js';
@@ -24,6 +25,17 @@ function file(text: string): string {
 }
 
 describe('the command line', () => {
+  it('ends with 2 where the input can be mended, and with 70 where the fault is its own', async () => {
+    for (const args of [['nonsense'], ['describe', '/no/such/file'], ['describe', DEMO, '--foo'], []])
+      expect((await verdict(...args)).code, args.join(' ')).toBe(2);
+    const broken = vi.spyOn(describeAnalysis, 'resolve').mockImplementation(() => {
+      throw new TypeError('of undefined');
+    });
+    const { code, error } = await verdict('describe', DEMO, '--column', 'thickness');
+    broken.mockRestore();
+    expect([code, error]).toEqual([70, 'This is a fault of Verdict, not of the input: of undefined\n']);
+  });
+
   it('prints analysis, version, request and result as JSON', async () => {
     const { code, out, error } = await verdict(
       'normality',

@@ -7,10 +7,11 @@ import {
   normalityAnalysis,
 } from '@verdict/core/analyses';
 import { fingerprintOf, NO_READINGS, toSample } from '@verdict/core/readings';
-import { drive, toWire } from '@verdict/core/road';
+import { drive, toWire, type AnyAnalysis } from '@verdict/core/road';
 import { sampleInParts } from '@verdict/core/table';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { findingOf } from '../src/store/evidence.js';
 import { column, startServer, type TestServer } from './running.js';
 
 let server: TestServer;
@@ -161,6 +162,18 @@ describe('evidence', () => {
     const ruling = { revision: 1, who: 'x', decision: 'not-settled', reason: 'r', evidence: [] };
     await server.post(`/studies/${id}/verdict`, ruling);
     expect((await server.post(`/evidence/${keep.id}/note`, { note: 'late' })).body.code).toBe('ruled');
+  });
+
+  it('has a fault of its words blamed on the result only where words are found for a result of our own', () => {
+    const finding = (result: unknown) => {
+      if (!(result as { n?: number }).n) throw new TypeError('no n');
+      return [{ text: 'well' }];
+    };
+    const analysis = { finding } as unknown as AnyAnalysis;
+    const own = (result: object) => () => ({ done: true as const, result });
+    expect(findingOf(analysis, { n: 3 }, own({}))).toEqual([{ text: 'well' }]);
+    expect(() => findingOf(analysis, {}, own({ n: 3 }))).toThrow('does not have the form');
+    expect(() => findingOf(analysis, {}, own({}))).toThrow('no n');
   });
 
   it('is told to every window as it is kept and noted on; one that connects later is told how much there is', async () => {

@@ -1,6 +1,7 @@
 import type { ChangeInput, RecordEntry } from '@verdict/contract';
+import { createConnection } from 'mysql2/promise';
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { column, startServer, type TestServer } from './running.js';
 
 let server: TestServer;
@@ -201,6 +202,21 @@ describe('taking back a change that is not the latest', () => {
     await edit(id, b.id, 5, 'x'); // 4
     expect((await step(id, 'take-back', 2)).body.code).toBe('built-on');
     expect((await cellsOf(id))[b.id]).toEqual(['1', '2', '3', '4', 'x']);
+  });
+
+  it('does not take back beneath a change that cannot be read: it may have touched the same place', async () => {
+    const a = column('a', numbers(3));
+    const id = await studyOf(a);
+    await server.change(id, { kind: 'edit-cells', runs: [{ column: a.id, row: 1, texts: ['9'] }] }); // 2
+    await server.change(id, { kind: 'change-study', question: 'why?' }); // 3
+    const connection = await createConnection(inject('databaseUrl'));
+    const unread = ['{"kind":"of-tomorrow"}', id, 3];
+    await connection.query('UPDATE changes SET detail = ? WHERE study_id = ? AND revision = ?', unread);
+    await connection.end();
+    const refused = await step(id, 'take-back', 2);
+    expect(refused.body).toMatchObject({ code: 'built-on' });
+    expect(refused.body.detail).toContain('cannot be read here');
+    expect(await cellsOf(id)).toEqual({ [a.id]: ['9', '2', '3'] });
   });
 
   it('takes back the adding of a column that others do not follow, though rows have moved since', async () => {

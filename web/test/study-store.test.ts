@@ -67,6 +67,7 @@ class FakeServer {
       );
     if (this.mode === 'away') return problem(503, 'database-gone', 'The database cannot be reached.');
     if (path.endsWith('/cells')) return Response.json({ revision: this.revision, cells: structuredClone(this.cells) });
+    if (path.endsWith('/evidence')) return Response.json([]);
     if (!body) return Response.json(this.study);
     const known = this.tokens.get(body.token);
     if (known !== undefined) return Response.json({ revision: known, text: 'again' });
@@ -200,6 +201,31 @@ describe('the open study', () => {
     tell('standing', { revision: 5 });
     await settle();
     expect(store.cells[A]).toEqual(['6', '6', '6']);
+  });
+
+  it('goes on after what waited was put on top of another’s change', async () => {
+    const store = await opened();
+    server.mode = 'away';
+    store.change({ kind: 'change-column', column: A, columnKind: 'label' });
+    store.change({
+      kind: 'change-column',
+      column: A,
+      levels: { order: ['8.02'], merged: [{ from: 'x', into: '8.01' }] },
+    });
+    await settle();
+    // The server is back, and somebody has renamed the study meanwhile: mine follow.
+    server.mode = 'well';
+    server.revision = 2;
+    server.between = [
+      { revision: 2, token: 't', who: 'b', text: 'named', change: { kind: 'change-study', name: 'tiles' } },
+    ];
+    await settle();
+    expect(store.waiting).toEqual([]);
+    expect(store.study!.columns[0]!.levels).toEqual({ order: ['8.02'], merged: [{ from: 'x', into: '8.01' }] });
+    store.change(edit(1, '9.01'));
+    expect(store.cells[A]![0]).toBe('9.01');
+    await settle();
+    expect(server.sent.at(-1)).toEqual(edit(1, '9.01'));
   });
 
   it('does not take its own change for another’s', async () => {

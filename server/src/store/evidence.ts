@@ -1,7 +1,7 @@
 import type { Evidence, KeepRequest, PartsBy } from '@verdict/contract';
-import { analysisById } from '@verdict/core/analyses';
+import { advance, analysisById } from '@verdict/core/analyses';
 import { fingerprintOf, NO_READINGS, type Sample } from '@verdict/core/readings';
-import { isUnavailable, methodOf, toWire, type Settings } from '@verdict/core/road';
+import { isUnavailable, methodOf, toWire, type AnyAnalysis, type Settings, type Stage } from '@verdict/core/road';
 import { asc, eq } from 'drizzle-orm';
 import type { Database } from './database.js';
 import { notFound, StoreError } from './errors.js';
@@ -75,7 +75,7 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
     seed: typeof request.seed === 'number' ? request.seed : null,
     result,
     method: methodOf(analysis, request as Settings),
-    finding: findingOf(analysis.finding, result),
+    finding: findingOf(analysis, result, () => advance(keep.analysis, request, sample, [])),
     note: keep.note,
     who: keep.who,
     at: new Date(),
@@ -86,11 +86,16 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
   return toEvidence(row);
 }
 
-/** The finding in words; refused where the result is none of this analysis. */
-export function findingOf(finding: (result: never) => { text: string; strong?: boolean }[], result: unknown) {
+/**
+ * The finding in words; refused where the result is none of this analysis. Where words cannot be found for a result of our own either, the fault is ours
+ * and goes on as it is. `own` is asked only then.
+ */
+export function findingOf({ finding }: AnyAnalysis, result: unknown, own: () => Stage | null) {
   try {
-    return finding(result as never);
+    return finding(result);
   } catch {
+    const stage = own();
+    if (stage) finding(toWire(stage.done ? stage.result : stage.partial));
     throw new StoreError('invalid', 'The result does not have the form of this analysis.', { field: 'result' });
   }
 }

@@ -97,14 +97,15 @@ function standingAfter(later: readonly { revision: number; undoes: number | null
 /** Refuses to take back a change that is taken back already, or that a later one builds on; says which. */
 export async function refuseBuiltOn(q: Queries, studyId: string, target: number, inverse: Change): Promise<void> {
   const later = await q
-    .select({ revision: changes.revision, undoes: changes.undoes, text: changes.text })
+    .select({ revision: changes.revision, kind: changes.kind, undoes: changes.undoes, text: changes.text })
     .from(changes)
     .where(and(eq(changes.studyId, studyId), gt(changes.revision, target)))
     .orderBy(asc(changes.revision));
   const standing = standingAfter(later, target);
   const touched = footprintOf(inverse, grownFrom(inverse));
-  for (const { revision, undoes, text } of later) {
-    if (!standing.has(revision)) continue;
+  for (const { revision, kind, undoes, text } of later) {
+    // A verdict and its reopening touch no readings.
+    if (!standing.has(revision) || kind === 'rule' || kind === 'reopen') continue;
     if (undoes === target)
       throw new StoreError('built-on', `Change ${target} is already taken back, by change ${revision}.`);
     const [full] = await q
@@ -112,7 +113,11 @@ export async function refuseBuiltOn(q: Queries, studyId: string, target: number,
       .from(changes)
       .where(and(eq(changes.studyId, studyId), eq(changes.revision, revision)));
     const change = changeSchema.safeParse(fromOlder(full!.detail));
-    if (!change.success) continue;
+    // What cannot be read may have touched anything.
+    if (!change.success) {
+      const unread = `Change ${target} cannot be taken back by itself: change ${revision} (${text}) was made by another version of Verdict and cannot be read here. Take that back first.`;
+      throw new StoreError('built-on', unread);
+    }
     const back = changeSchema.safeParse(fromOlder(full!.inverse));
     if (!overlap(touched, footprintOf(change.data, grownFrom(back.data ?? null)))) continue;
     const why = `Change ${target} cannot be taken back by itself: change ${revision} (${text}) touches the same place. Take that back first.`;

@@ -114,7 +114,7 @@ function wordsOf(piece: StudyFile['evidence'][number]) {
   const request = analysis.request.safeParse(piece.request);
   const method =
     request.success && analysis.version === piece.version ? methodOf(analysis, request.data) : piece.method;
-  return { method, finding: findingOf(analysis.finding, piece.result) };
+  return { method, finding: findingOf(analysis, piece.result, () => null) };
 }
 
 /** The file under new ids throughout: the same study may be opened twice on one installation. */

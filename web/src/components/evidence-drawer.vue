@@ -21,7 +21,11 @@ const columnOf = ({ column, request }: Evidence) =>
 
 <template>
   <el-drawer v-model="evidence.drawerOpen" title="Evidence" size="480">
-    <p v-if="evidence.items.length === 0" class="soft">
+    <p v-if="evidence.unread" class="said-wrong" role="alert">
+      What is kept could not be read: {{ evidence.unread.detail }}
+      <button v-if="store.study" class="plain" @click="evidence.load(store.study.id)">Try again</button>
+    </p>
+    <p v-else-if="evidence.items.length === 0" class="soft">
       Nothing kept yet. In Fit, press <kbd>K</kbd> to keep what you see, with its settings and the seed, so that anyone
       can recompute it.
     </p>

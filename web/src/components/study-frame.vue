@@ -23,7 +23,7 @@ watch(
   () => props.id,
   (id) => {
     void store.open(id);
-    evidence.load(id).catch(() => undefined);
+    void evidence.load(id);
   },
   { immediate: true },
 );

@@ -1,14 +1,18 @@
 import type { Evidence, KeepRequest, Problem, Recomputed } from '@verdict/contract';
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
+import { ref, shallowRef } from 'vue';
 import { api, ApiError } from '../api/client.js';
 
 /** The kept evidence of the open study, in the order it was kept. */
 export const useEvidence = defineStore('evidence', () => {
-  const items = ref<Evidence[]>([]);
+  const items = shallowRef<Evidence[]>([]);
   const drawerOpen = ref(false);
-  const problem = ref<Problem | null>(null);
-  const recomputed = ref<Record<string, Recomputed | 'running' | Problem>>({});
+  const problem = shallowRef<Problem | null>(null);
+  const recomputed = shallowRef<Record<string, Recomputed | 'running' | Problem>>({});
+  /** Why the list could not be read, where it could not: then nothing is known of what is kept. */
+  const unread = shallowRef<Problem | null>(null);
+  /** The study that is shown: what comes late for another one is not taken. */
+  let shown = '';
 
   /** What the server has told of pieces, whether they were listed by then or not. */
   const told = new Map<string, Evidence['recomputed']>();
@@ -16,23 +20,33 @@ export const useEvidence = defineStore('evidence', () => {
     list.map((item) => ({ ...item, recomputed: item.recomputed ?? told.get(item.id) ?? null }));
 
   async function load(studyId: string): Promise<void> {
-    items.value = [];
-    recomputed.value = {};
-    items.value = withTold(await api.listEvidence(studyId));
+    if (shown !== studyId) {
+      items.value = [];
+      recomputed.value = {};
+      problem.value = null;
+    }
+    shown = studyId;
+    await readAgain(studyId);
   }
 
   /** Reads again what is kept. A piece kept here since it was asked stays: evidence is never taken away. */
   async function readAgain(studyId: string): Promise<void> {
-    const list = withTold(await api.listEvidence(studyId));
-    const read = new Set(list.map(({ id }) => id));
-    items.value = [...list, ...items.value.filter(({ id }) => !read.has(id))];
+    try {
+      const list = withTold(await api.listEvidence(studyId));
+      if (studyId !== shown) return;
+      const read = new Set(list.map(({ id }) => id));
+      items.value = [...list, ...items.value.filter(({ id }) => !read.has(id))];
+      unread.value = null;
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      if (studyId === shown) unread.value = error.problem;
+    }
   }
-  // What cannot be asked now is asked when the stream is connected again.
-  const catchUp = (studyId: string) => void readAgain(studyId).catch(() => undefined);
 
   /** Connected again: what was kept or recomputed meanwhile could not be told. */
   function stands(studyId: string, kept: number): void {
-    if (kept !== items.value.length || items.value.some((item) => !item.recomputed)) catchUp(studyId);
+    if (unread.value || kept !== items.value.length || items.value.some((item) => !item.recomputed))
+      void readAgain(studyId);
   }
 
   /** Pieces whose own request is on its way: what is told of them is about to be answered. */
@@ -40,7 +54,7 @@ export const useEvidence = defineStore('evidence', () => {
 
   /** A piece was kept, or noted on, in some window. */
   function heardOf(studyId: string, id: string): void {
-    if (!underWay.has(id)) catchUp(studyId);
+    if (!underWay.has(id)) void readAgain(studyId);
   }
 
   /** Keeps a result; false, with the problem said, when the server refused. */
@@ -49,11 +63,11 @@ export const useEvidence = defineStore('evidence', () => {
     underWay.add(request.id);
     try {
       const kept = await api.keep(studyId, request);
-      items.value = [...items.value.filter(({ id }) => id !== kept.id), kept];
+      if (studyId === shown) items.value = [...items.value.filter(({ id }) => id !== kept.id), kept];
       return true;
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
-      problem.value = error.problem;
+      if (studyId === shown) problem.value = error.problem;
       return false;
     } finally {
       underWay.delete(request.id);
@@ -93,5 +107,5 @@ export const useEvidence = defineStore('evidence', () => {
     }
   }
 
-  return { items, drawerOpen, problem, recomputed, load, stands, heardOf, keep, writeNote, hear, recompute };
+  return { items, drawerOpen, problem, unread, recomputed, load, stands, heardOf, keep, writeNote, hear, recompute };
 });

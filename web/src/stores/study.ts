@@ -37,14 +37,15 @@ export const useStudy = defineStore('study', () => {
   const study = shallowRef<Study | null>(null);
   const cells = shallowRef<StudyCells>({});
   const state = ref<'loading' | 'ready' | 'failed'>('loading');
-  const failure = ref<Problem | null>(null);
-  const waiting = ref<Waiting[]>([]);
+  const failure = shallowRef<Problem | null>(null);
+  // Shallow: a proxy of what waits must not get into the study, which is cloned.
+  const waiting = shallowRef<Waiting[]>([]);
   /** Why changes wait, while the server is away. */
   const away = ref<string | null>(null);
   /** Somebody else has changed the study: what the server said. */
-  const conflict = ref<Problem | null>(null);
+  const conflict = shallowRef<Problem | null>(null);
   /** The last change the server refused, to be shown to the analyst. */
-  const refused = ref<Problem | null>(null);
+  const refused = shallowRef<Problem | null>(null);
   let removed = new Map();
   let sending = false;
   let openedId = '';

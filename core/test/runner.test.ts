@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { advance, inThisThread } from '../src/analyses/registry.js';
+import { remembering } from '../src/road/remembered.js';
 import { drive, Stopped, type Executor } from '../src/road/runner.js';
 import { ANALYSES, analysisById } from '../src/analyses/registry.js';
 import { chunkCount, performChunk, type KernelOrder } from '../src/road/kernels.js';
@@ -64,6 +65,69 @@ describe('running an analysis', () => {
     const job = { id: 'normality', request: { column: 'x' }, sample };
     await expect(drive(counting, job, { stopped: () => chunks >= 2 })).rejects.toThrow(Stopped);
     expect(chunks).toBe(2);
+  });
+
+  it('ends every lane at once when a chunk fails, with its message', async () => {
+    let chunks = 0;
+    const failing: Executor = {
+      ...shuffled(3),
+      chunk: async (order, k) => {
+        if (++chunks === 5) throw new Error('out of memory');
+        await Promise.resolve();
+        return performChunk(order, k);
+      },
+    };
+    const job = { id: 'normality', request: { column: 'x', replicates: 100_000 }, sample };
+    await expect(drive(failing, job)).rejects.toThrow('out of memory');
+    const given = chunks;
+    await new Promise((resolve) => setTimeout(resolve, 0));
+    expect(chunks).toBe(given);
+    expect(given).toBeLessThan(10);
+  });
+
+  it('remembers the chunks of an order: another level runs none again, another seed all, with the same bits', async () => {
+    let chunks = 0;
+    const counting: Executor = { ...inThisThread, chunk: async (order, k) => (chunks++, performChunk(order, k)) };
+    const pool = remembering(counting, 1_000_000);
+    const job = (more: object) => ({ id: 'normality', request: { column: 'x', ...more }, sample });
+    const first = await drive(pool, job({ alpha: 0.05 }));
+    const all = chunks;
+    expect(await drive(pool, job({ alpha: 0.05 }))).toEqual(first);
+    const stricter = await drive(pool, job({ alpha: 0.01 }));
+    expect(chunks).toBe(all);
+    expect(stricter).toEqual(await drive(inThisThread, job({ alpha: 0.01 })));
+    await drive(pool, job({ seed: 1 }));
+    expect(chunks).toBe(2 * all);
+  });
+
+  it('forgets the orders used longest ago where there is no room, and chunks that failed', async () => {
+    let chunks = 0;
+    let fails = true;
+    const counting: Executor = {
+      ...inThisThread,
+      chunk: async (order, k) => {
+        chunks++;
+        if (fails) throw new Error('once');
+        return performChunk(order, k);
+      },
+    };
+    const pool = remembering(counting, 25);
+    const order = (seed: number): KernelOrder => ({
+      ...{ kernel: 'anderson-darling-replicates', input: { n: 10, population: 'normal', rounding: null } },
+      ...{ seed, firstStream: 0, replicates: 20, chunkSize: 10 },
+    });
+    await expect(pool.chunk(order(1), 0)).rejects.toThrow('once');
+    fails = false;
+    const first = await pool.chunk(order(1), 0);
+    expect(await pool.chunk(order(1), 0)).toBe(first);
+    expect(chunks).toBe(2);
+    // 30 numbers are too many for the room: the first order goes.
+    await pool.chunk(order(2), 0);
+    await pool.chunk(order(2), 1);
+    expect(await pool.chunk(order(1), 0)).toEqual(first);
+    expect(chunks).toBe(5);
+    await pool.chunk(order(2), 1);
+    expect(chunks).toBe(6);
   });
 
   it('draws chunk k from its own stream, the last chunk shorter', () => {

@@ -5,13 +5,14 @@ import { effectScope, nextTick, ref, shallowRef, watch, type EffectScope } from 
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 
 /** The workers, in this thread, with a gate before every chunk. */
-const gate = { open: true, waiting: [] as (() => void)[], chunks: 0 };
+const gate = { open: true, fails: false, waiting: [] as (() => void)[], chunks: 0 };
 const executor: Executor = {
   ...inThisThread,
   lanes: 2,
   chunk: async (order, k) => {
     if (!gate.open) await new Promise<void>((resolve) => gate.waiting.push(resolve));
     gate.chunks++;
+    if (gate.fails) throw new Error('out of memory');
     return inThisThread.chunk(order, k);
   },
 };
@@ -25,7 +26,7 @@ const NINE = '7.80 7.92 7.94 7.97 8.19 8.10 7.96 8.17 8.00'.split(' ');
 let scope: EffectScope;
 beforeEach(() => {
   scope = effectScope();
-  Object.assign(gate, { open: true, waiting: [], chunks: 0 });
+  Object.assign(gate, { open: true, fails: false, waiting: [], chunks: 0 });
 });
 afterEach(() => scope.stop());
 
@@ -75,6 +76,23 @@ describe('an analysis on the page', () => {
     run.again();
     await vi.waitFor(() => expect(run.result.value!.tests[0]!.pSimulated).not.toBeNull());
     expect(run.stopped.value).toBe(false);
+  });
+
+  it('is whole only with the result of its settings: not while it runs, nor stopped, nor after a chunk failed', async () => {
+    gate.open = false;
+    const { given, run } = started({ column: 'x', replicates: 100_000 });
+    await vi.waitFor(() => expect(gate.waiting.length).toBeGreaterThan(0));
+    expect([run.result.value !== null, run.whole.value]).toEqual([true, false]);
+    run.stop();
+    expect(run.whole.value).toBe(false);
+    release();
+    gate.fails = true;
+    given.settings.value = { column: 'x', replicates: 999, seed: 5 } as never;
+    await vi.waitFor(() => expect(run.failed.value).toBe('out of memory'));
+    expect([run.progress.value, run.whole.value]).toEqual([null, false]);
+    gate.fails = false;
+    run.again();
+    await vi.waitFor(() => expect(run.whole.value).toBe(true));
   });
 
   it('says what failed, and has no result without a sample', async () => {

@@ -88,11 +88,18 @@ async function answer(executor: Executor, orders: KernelOrder[], report: (share:
   const total = queue.length;
   let next = 0;
   let done = 0;
+  let broken = false;
   const lane = async (): Promise<void> => {
-    while (next < total) {
+    while (next < total && !broken) {
       const { order, o, k } = queue[next++]!;
-      answers[o]![k] = await executor.chunk(order, k);
-      report(++done / total);
+      try {
+        answers[o]![k] = await executor.chunk(order, k);
+        if (!broken) report(++done / total);
+      } catch (error) {
+        // One that fails, or is told to stop, ends the others too.
+        broken = true;
+        throw error;
+      }
     }
   };
   await Promise.all(Array.from({ length: Math.min(executor.lanes, total) }, lane));

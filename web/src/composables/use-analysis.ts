@@ -1,6 +1,6 @@
 import type { Sample } from '@verdict/core/readings';
 import { drive, Stopped, type Settings } from '@verdict/core/road';
-import { onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
+import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
 import { inWorkers } from '../workers/analysis-pool.js';
 import { unchanged } from './unchanged.js';
 
@@ -12,6 +12,8 @@ export interface Running<Result> {
   /** True once the run was stopped by the analyst: `result` is then the partial one. */
   stopped: Ref<boolean>;
   failed: Ref<string | null>;
+  /** True while the result is the whole one of the settings and the sample: only that can be kept. */
+  whole: Ref<boolean>;
   milliseconds: Ref<number>;
   stop: () => void;
   again: () => void;
@@ -89,5 +91,8 @@ export function useAnalysis<Result>(
     { immediate: true },
   );
   onScopeDispose(() => void current++);
-  return { result, progress, stopped, failed, milliseconds, stop, again: () => void run() };
+  const whole = computed(
+    () => result.value !== null && progress.value === null && !stopped.value && failed.value === null,
+  );
+  return { result, progress, stopped, failed, whole, milliseconds, stop, again: () => void run() };
 }

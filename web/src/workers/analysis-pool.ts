@@ -1,5 +1,5 @@
 import type { BlockLayout, ParsedBlock } from '@verdict/core/readings';
-import type { Executor, Stage } from '@verdict/core/road';
+import { remembering, type Executor, type Stage } from '@verdict/core/road';
 import workerpool from 'workerpool';
 import workerUrl from './analysis-worker.js?worker&url';
 
@@ -15,11 +15,16 @@ function started() {
   return pool;
 }
 
-export const inWorkers: Executor = {
+/** As many numbers as are remembered of the latest simulations, 32 MB. */
+const MOST_REMEMBERED = 4_000_000;
+
+const placed: Executor = {
   lanes,
   advance: async (...job) => (await started().exec('advance', job)) as Stage,
   chunk: async (order, k) => (await started().exec('chunk', [order, k])) as Float64Array,
 };
+
+export const inWorkers = remembering(placed, MOST_REMEMBERED);
 
 /** Reads a large text in a worker, so that the page stays alive meanwhile. */
 export const surveyInWorker = async (text: string, layout: BlockLayout, taken: string[]): Promise<ParsedBlock> =>

@@ -91,13 +91,13 @@ export function useFit() {
       analysis: probabilityPlotAnalysis,
       request: plotRequest.value,
       result: plotResult.value,
-      whole: plot.progress.value === null && !plot.stopped.value,
+      whole: plot.whole.value,
     },
     {
       analysis: normalityAnalysis,
       request: testRequest.value,
       result: testResult.value,
-      whole: test.progress.value === null && !test.stopped.value,
+      whole: test.whole.value,
     },
   ]);
 

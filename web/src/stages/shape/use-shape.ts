@@ -149,16 +149,16 @@ export function useShape() {
   const keepable = computed(() => {
     const { analysis, request, run } = current.value;
     const pieces = [
-      { analysis, request: request.value, result: shown.value?.result ?? null, whole: run.progress.value === null },
+      { analysis, request: request.value, result: shown.value?.result ?? null, whole: run.whole.value },
       {
         analysis: describeAnalysis,
         request: describeRequest.value,
         result: figures.value,
-        whole: described.progress.value === null,
+        whole: described.whole.value,
       },
     ];
     if (panel.value !== 'shares') return pieces;
-    const whole = shared.progress.value === null;
+    const whole = shared.whole.value;
     return [...pieces, { analysis: sharesAnalysis, request: sharesRequest.value, result: shares.value, whole }];
   });
   const about = computed(() =>

@@ -209,3 +209,32 @@ test('the plot is saved as a picture, its table as CSV and TSV, and a note is wr
   await page.getByRole('button', { name: 'Evidence 2' }).click();
   await expect(page.getByLabel('Note on the normality test')).toHaveValue('caliper 3');
 });
+
+test('the name of the study runs nothing again, another level draws no sample anew', async ({ page }) => {
+  await page.addInitScript(() => {
+    const sent: string[] = [];
+    Object.assign(window, { sent });
+    const post = Worker.prototype.postMessage as (this: Worker, ...message: unknown[]) => void;
+    Worker.prototype.postMessage = function (this: Worker, ...message: unknown[]) {
+      const { method } = message[0] as { method?: string };
+      if (method) sent.push(method);
+      post.apply(this, message);
+    };
+  });
+  const sent = () => page.evaluate(() => (window as unknown as { sent: string[] }).sent.splice(0));
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Fit');
+  await settled(page);
+  expect((await sent()).filter((method) => method === 'chunk').length).toBeGreaterThan(4);
+  await page.getByLabel('Name of the study').fill('Tiles of week 46');
+  const answered = page.waitForResponse(/\/changes$/);
+  await page.getByLabel('Name of the study').press('Enter');
+  await answered;
+  await expect(page).toHaveTitle(/Tiles of week 46/);
+  expect(await sent()).toEqual([]);
+  await page.getByLabel('Level').fill('0.01');
+  await page.getByLabel('Level').press('Enter');
+  await expect(page.getByRole('region', { name: 'Finding' })).toContainText('level 0.01');
+  await settled(page);
+  expect(new Set(await sent())).toEqual(new Set(['advance']));
+});

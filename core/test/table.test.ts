@@ -10,6 +10,7 @@ import {
   derive,
   newMemo,
   readFormula,
+  sampleInParts,
   sampleOfColumn,
   shownFormula,
   type Derivation,
@@ -303,6 +304,25 @@ describe('derived columns', () => {
     const edited = { ...thickness, cells: { ...thickness.cells, 'thickness-1': ['1', ...THICKNESS.slice(1)] } };
     expect(derive(edited, column, memo)).not.toBe(once);
     expect(derive({ ...thickness, setAside: () => new Set<number>() }, column, memo)).not.toBe(once);
+  });
+
+  it('samples, whole or in parts, are the same while only limits, target or claims of the column change', () => {
+    const memo = newMemo();
+    const [column, kiln] = thickness.columns as [TableColumn, TableColumn];
+    const other = written('other-0001');
+    const table = { ...thickness, columns: [column, kiln, other] };
+    const by = [null, { split: kiln }, { beside: [other] }];
+    const samples = (of: TableColumn, from = table) => by.map((parts) => sampleInParts(from, of, parts, memo));
+    const once = samples(column);
+    samples(column).forEach((sample, i) => expect(sample).toBe(once[i]));
+    const limited = { ...column, lowerLimit: 7, claimedMean: 8 } as TableColumn;
+    samples(limited, { ...table, columns: [limited, kiln, other] }).forEach((sample, i) =>
+      expect(sample).toBe(once[i]),
+    );
+    samples({ ...column, unit: 'cm' }).forEach((sample, i) => expect(sample).not.toBe(once[i]));
+    const merged = { ...kiln, levels: { order: [], merged: [{ from: 'south', into: 'north' }] } };
+    const fewer = sampleInParts(table, column, { split: merged }, memo).groups!.samples.length;
+    expect(fewer).toBe(once[1]!.groups!.samples.length - 1);
   });
 
   it('made up from a seed are the same every time, and another seed gives others', () => {

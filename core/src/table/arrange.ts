@@ -1,4 +1,5 @@
-import { cellsOf, newMemo, type DeriveMemo } from './derive.js';
+import { cellsOf } from './derive.js';
+import { newMemo, type DeriveMemo } from './memo.js';
 import { levelReader } from '../readings/levels.js';
 import { readCell, PLAIN_FORMAT } from '../readings/number-format.js';
 import type { Table, TableColumn } from './table.js';

@@ -10,40 +10,8 @@ import { sourcesOf, type Derivation } from './derivation.js';
 import { derivedStep, stepByDerivation } from './derived-step.js';
 import { evaluate, FormulaError, type Operand } from './evaluate.js';
 import { readFormula } from './formula.js';
+import { newMemo, remembered, type Derived, type DeriveMemo } from './memo.js';
 import { roundTo } from '../numeric/round-to.js';
-
-/** A derived column worked out: numbers by row (NaN: none), the same as text in full precision, and the rows where it failed. */
-export interface Derived {
-  values: Float64Array;
-  cells: string[];
-  /** Rows (from 1) whose sources are there but give no finite number, such as a division by zero. */
-  failed: number[];
-  /** A derivation that makes no sense for these columns as a whole, in words. */
-  fault: string | null;
-}
-
-interface Known<T> {
-  inputs: readonly unknown[];
-  result: T;
-}
-
-/** What was worked out before, by column id; a column is worked out again only when something it looks at has changed. */
-export interface DeriveMemo {
-  derived: Map<string, Known<Derived>>;
-  samples: Map<string, Known<Sample>>;
-}
-
-export const newMemo = (): DeriveMemo => ({ derived: new Map(), samples: new Map() });
-
-function remembered<T>(known: Map<string, Known<T>>, id: string, inputs: readonly unknown[], work: () => T): T {
-  const before = known.get(id);
-  if (before && before.inputs.length === inputs.length && before.inputs.every((input, i) => input === inputs[i])) {
-    return before.result;
-  }
-  const result = work();
-  known.set(id, { inputs, result });
-  return result;
-}
 
 const columnOf = (table: Table, id: string): TableColumn | undefined => table.columns.find((c) => c.id === id);
 const NO_CELLS: readonly string[] = [];
@@ -53,16 +21,15 @@ export function cellsOf(table: Table, column: TableColumn, memo: DeriveMemo = ne
   return column.derivation ? derive(table, column, memo).cells : (table.cells[column.id] ?? NO_CELLS);
 }
 
-/** What tells whether a column has to be read again: its settings, its set-aside rows, its cells, its frequencies. */
+/** What is said of a column and changes its readings, or how another column reads it; not its limits, target and claims. */
+const factsOf = ({ name, unit, kind, decimal, thousands, resolution, levels, frequencies, derivation }: TableColumn) =>
+  JSON.stringify([name, unit, kind, decimal, thousands, resolution, levels, frequencies, derivation]);
+
+/** What tells whether a column has to be read again: its facts, its set-aside rows, its cells, its frequencies. */
 function inputsOfColumn(table: Table, column: TableColumn, memo: DeriveMemo): unknown[] {
   const times = column.frequencies === null ? undefined : columnOf(table, column.frequencies);
   const cells = column.derivation ? derive(table, column, memo) : cellsOf(table, column, memo);
-  return [
-    JSON.stringify(column),
-    [...table.setAside(column.id)].join(','),
-    cells,
-    times && cellsOf(table, times, memo),
-  ];
+  return [factsOf(column), [...table.setAside(column.id)].join(','), cells, times && cellsOf(table, times, memo)];
 }
 
 /** The readings of a column, written or derived, with its frequencies: what every analysis starts from. */

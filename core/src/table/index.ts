@@ -2,17 +2,8 @@
 import '../readings/refusals.js';
 export { arrangedRows, type Arrangement, AS_STORED, type RowFilter } from './arrange.js';
 export { type Derivation, type DerivationKind, derivationSchema, sourcesOf } from './derivation.js';
-export {
-  cellsOf,
-  circleThrough,
-  decimalsToShow,
-  derive,
-  type Derived,
-  type DeriveMemo,
-  followersObjection,
-  newMemo,
-  sampleOfColumn,
-} from './derive.js';
+export { cellsOf, circleThrough, decimalsToShow, derive, followersObjection, sampleOfColumn } from './derive.js';
+export { type Derived, type DeriveMemo, newMemo } from './memo.js';
 export { derivedKind } from './derived-step.js';
 export { bracketed, type FormulaFault, type NamedColumn, readFormula, shownFormula } from './formula.js';
 export { type FormulaFunction, FUNCTIONS } from './functions.js';

@@ -1,7 +1,8 @@
 import { countLevels, levelReader } from '../readings/levels.js';
 import { PLAIN_FORMAT, readCell } from '../readings/number-format.js';
 import type { Groups, Sample } from '../readings/sample.js';
-import { cellsOf, newMemo, sampleOfColumn, type DeriveMemo } from './derive.js';
+import { cellsOf, sampleOfColumn } from './derive.js';
+import { newMemo, remembered, type DeriveMemo } from './memo.js';
 import type { Table, TableColumn } from './table.js';
 
 /** What the rows of a level that hold no reading hold instead. */
@@ -94,7 +95,17 @@ export function samplesBeside(samples: readonly Sample[]): Sample {
   };
 }
 
-/** A column's readings as a whole, or in parts: by the levels of a label column, or beside further columns. */
+/** The parts looked at lately: each holds its readings once more. */
+const MOST_PARTS = 4;
+
+function inParts({ parts }: DeriveMemo, called: string, inputs: readonly unknown[], work: () => Sample): Sample {
+  const sample = remembered(parts, called, inputs, work);
+  const [oldest] = parts.keys();
+  if (parts.size > MOST_PARTS && oldest !== undefined) parts.delete(oldest);
+  return sample;
+}
+
+/** A column's readings as a whole, or in parts: by the levels of a label column, or beside further columns. The same sample while nothing it rests on has changed. */
 export function sampleInParts(
   table: Table,
   column: TableColumn,
@@ -102,6 +113,14 @@ export function sampleInParts(
   memo: DeriveMemo = newMemo(),
 ): Sample {
   if (by === null) return sampleOfColumn(table, column, memo);
-  if ('split' in by) return splitSample(table, column, by.split, memo);
-  return samplesBeside([column, ...by.beside].map((one) => sampleOfColumn(table, one, memo)));
+  if ('split' in by) {
+    const { id, name, levels } = by.split;
+    const whole = sampleOfColumn(table, column, memo);
+    const inputs = [whole, table.rowCount, cellsOf(table, by.split, memo), name, JSON.stringify(levels)];
+    return inParts(memo, `${column.id} by ${id}`, inputs, () => splitSample(table, column, by.split, memo));
+  }
+  const all = [column, ...by.beside];
+  const samples = all.map((one) => sampleOfColumn(table, one, memo));
+  const called = all.map(({ id }) => id).join(' beside ');
+  return inParts(memo, called, samples, () => samplesBeside(samples));
 }

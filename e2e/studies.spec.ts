@@ -1,4 +1,5 @@
 import type { StudyFile } from '@verdict/contract';
+import { gzipSync } from 'node:zlib';
 import { TWELVE, expect, gridCell, openStage, settled, stored, studyOf, test } from './app.js';
 
 test('a study is named in place, deleted to the bin and restored', async ({ page }) => {
@@ -182,6 +183,22 @@ test('an address that leads nowhere and a study that is not there say so', async
   await page.goto('/studies/00000000-0000/fit');
   await expect(page.getByRole('heading', { name: 'The study could not be opened.' })).toBeVisible();
   await expect(page.getByText('This study does not exist')).toBeVisible();
+});
+
+test('the list of studies carries at most 110 KB of script and style, compressed', async ({ page }) => {
+  const sizes: Promise<number>[] = [];
+  page.on('response', (response) => {
+    if (/\.(js|css)$/.test(response.url())) sizes.push(response.body().then((body) => gzipSync(body).length));
+  });
+  await page.goto('/');
+  await expect(page.getByRole('link', { name: /Tile thickness/ })).toBeVisible();
+  await page.waitForLoadState('networkidle');
+  const bytes = (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);
+  expect(bytes).toBeGreaterThan(20 * 1024);
+  expect(bytes / 1024).toBeLessThan(110);
+  // What it does not carry comes when it is asked for.
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
 });
 
 test('nothing on the way breaks the content security policy or throws', async ({ page }) => {

@@ -1,21 +1,27 @@
 import type { Announced } from './studies.js';
-import { z } from 'zod';
 
 /** An error as it crosses the wire: problem details after RFC 9457, with the field at fault where there is one. */
-export const problemSchema = z.object({
-  type: z.string(),
-  title: z.string(),
-  status: z.number(),
-  detail: z.string(),
-  code: z.string(),
-  field: z.string().optional(),
+export interface Problem {
+  type: string;
+  title: string;
+  status: number;
+  detail: string;
+  code: string;
+  field?: string | undefined;
   /** With 409: the revision the study has now. */
-  revision: z.number().optional(),
-  changes: z.array(z.string()).optional(),
+  revision?: number | undefined;
+  changes?: string[] | undefined;
   /** With 409: what came in between, in order, where it is small enough to send. */
-  between: z.array(z.custom<Announced>()).optional(),
-});
-export type Problem = z.infer<typeof problemSchema>;
+  between?: Announced[] | undefined;
+}
+
+/** The answer as a problem; null where something else answered than the server, a proxy on the way. No schema: the list of studies needs none besides. */
+export function asProblem(answer: unknown): Problem | null {
+  if (typeof answer !== 'object' || answer === null) return null;
+  const { title, status, detail, code } = answer as Partial<Problem>;
+  const texts = [title, detail, code].every((text) => typeof text === 'string');
+  return texts && typeof status === 'number' ? (answer as Problem) : null;
+}
 
 /** The largest body of a request, in bytes, and the largest file that the page opens. */
 export const BODY_LIMIT = 64 * 1024 * 1024;

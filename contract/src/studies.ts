@@ -2,15 +2,9 @@ import type { QuantileType } from '@verdict/core/analyses';
 import type { TableColumn } from '@verdict/core/table';
 import { z } from 'zod';
 import { idSchema, reasonSchema, textSchema, whoSchema, type Change } from './changes.js';
+import { DECISIONS, type Decision } from './decisions.js';
 
 export type StudyState = 'open' | 'ruled';
-export const DECISIONS = ['treat-as-normal', 'do-not-treat-as-normal', 'not-settled'] as const;
-export type Decision = (typeof DECISIONS)[number];
-export const DECISION_WORDS: Record<Decision, string> = {
-  'treat-as-normal': 'treat as normal',
-  'do-not-treat-as-normal': 'do not treat as normal',
-  'not-settled': 'not settled',
-};
 
 export interface StudySummary {
   id: string;

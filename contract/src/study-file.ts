@@ -3,7 +3,7 @@ import { derivationSchema } from '@verdict/core/table';
 import { z } from 'zod';
 import { columnSchema, idSchema, MOST_ROWS, textSchema, quantileTypeSchema } from './changes.js';
 import { partsSchema } from './evidence.js';
-import { DECISIONS } from './studies.js';
+import { DECISIONS } from './decisions.js';
 
 /** What a study file says it is, and its version: a newer one is refused with that reason instead of being half read. */
 export const STUDY_FILE = 'verdict study';

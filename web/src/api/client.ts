@@ -10,7 +10,7 @@ import type {
   StudyFile,
   StudySummary,
 } from '@verdict/contract';
-import { problemSchema } from '@verdict/contract';
+import { asProblem } from '@verdict/contract';
 
 /** An answer that is no success, as the problem the server described; `away` when there was no server or no database to answer. */
 export class ApiError extends Error {
@@ -44,9 +44,8 @@ async function send<T>(method: string, path: string, body?: unknown): Promise<T>
   if (response.status === 204) return undefined as T;
   const answer: unknown = await response.json().catch(() => null);
   if (response.ok) return answer as T;
-  const problem = problemSchema.safeParse(answer);
   const detail = `The server answered ${response.status}.`;
-  throw new ApiError(problem.data ?? { ...UNREACHABLE, status: response.status, code: 'unexpected', detail });
+  throw new ApiError(asProblem(answer) ?? { ...UNREACHABLE, status: response.status, code: 'unexpected', detail });
 }
 
 const study = (id: string) => `/studies/${encodeURIComponent(id)}`;
@@ -69,8 +68,9 @@ function upload<T>(path: string, body: Blob, progress: (share: number) => void):
       reject(new ApiError({ ...UNREACHABLE, code: 'stopped', detail: 'Stopped. Nothing was stored.' }));
     request.onload = () => {
       if (request.status === 200) return resolve(request.response as T);
-      const problem = problemSchema.safeParse(request.response);
-      reject(new ApiError(problem.data ?? { ...UNREACHABLE, status: request.status, code: 'unexpected' }));
+      reject(
+        new ApiError(asProblem(request.response) ?? { ...UNREACHABLE, status: request.status, code: 'unexpected' }),
+      );
     };
     request.send(body);
   });

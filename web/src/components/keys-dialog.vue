@@ -1,10 +1,7 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core';
-import { ref } from 'vue';
-import { isTyping } from '../composables/use-keys.js';
 import { STAGES } from '../stages/stages.js';
 
-const open = ref(false);
+const open = defineModel<boolean>({ required: true });
 const KEYS = [
   [`1 – ${STAGES.length}`, `go to ${STAGES.map(({ title }) => title).join(', ')}`],
   ['K', 'keep the result as evidence'],
@@ -21,11 +18,6 @@ const KEYS = [
   ['Escape, then Tab', 'leave the table'],
   ['?', 'this list'],
 ];
-
-useEventListener('keydown', (event) => {
-  if (event.key !== '?' || isTyping(event)) return;
-  open.value = true;
-});
 </script>
 
 <template>

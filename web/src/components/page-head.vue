@@ -1,25 +1,15 @@
 <script setup lang="ts">
 import { useDark, useToggle } from '@vueuse/core';
-import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
-import { useEvidence } from '../stores/evidence.js';
-import { useStudy } from '../stores/study.js';
 import { useWho } from '../stores/who.js';
 import DraftField from './draft-field.vue';
 
+/** The head of every page. It knows no study: inside one, the frame puts its name and its evidence here. */
 defineProps<{ home?: boolean }>();
-const store = useStudy();
-const evidence = useEvidence();
 const who = useWho();
 const dark = useDark();
 const toggleDark = useToggle(dark);
 
-const name = computed(() => store.study?.name ?? '');
-
-function rename(text: string): void {
-  const wanted = text.trim();
-  if (wanted !== name.value) store.change({ kind: 'change-study', name: wanted });
-}
 function setWho(text: string): void {
   who.name = text.trim() || 'somebody';
 }
@@ -37,27 +27,14 @@ function setWho(text: string): void {
     <template v-if="!home">
       <RouterLink to="/" class="soft crumb">Studies</RouterLink>
       <span class="soft" aria-hidden="true">/</span>
-      <DraftField
-        v-if="store.study"
-        class="name"
-        leaves
-        aria-label="Name of the study"
-        placeholder="untitled study: click to name it"
-        maxlength="120"
-        :disabled="store.ruled"
-        :value="name"
-        :title="name"
-        @commit="rename"
-      />
+      <slot name="study" />
     </template>
     <span class="room"></span>
     <template v-if="home">
       <RouterLink to="/" class="aside-link" exact-active-class="here">Studies</RouterLink>
       <RouterLink to="/distributions" class="aside-link" active-class="here">Distributions</RouterLink>
     </template>
-    <button v-if="!home" class="evidence" @click="evidence.drawerOpen = true">
-      Evidence <span class="count">{{ evidence.items.length }}</span>
-    </button>
+    <slot name="evidence" />
     <label class="soft who"
       >working as
       <DraftField
@@ -94,21 +71,6 @@ function setWho(text: string): void {
 .crumb {
   text-decoration: none;
 }
-.name {
-  flex: 0 1 420px;
-  min-width: 80px;
-  border: 0;
-  border-bottom: 1px solid transparent;
-  padding: 2px 4px;
-  background: transparent;
-  color: var(--ink);
-  font: 600 14px var(--sans);
-  text-overflow: ellipsis;
-}
-.name:hover:enabled,
-.name:focus {
-  border-bottom-color: var(--green);
-}
 .room {
   flex: 1;
 }
@@ -120,24 +82,6 @@ function setWho(text: string): void {
 .aside-link.here {
   border-bottom: 2px solid var(--ink);
   font-weight: 600;
-}
-.evidence {
-  border: 0;
-  background: none;
-  color: var(--ink);
-  font: 600 13px var(--sans);
-  cursor: pointer;
-  white-space: nowrap;
-}
-.count {
-  display: inline-block;
-  min-width: 20px;
-  margin-left: 3px;
-  border-radius: 10px;
-  padding: 0 7px;
-  background: var(--green);
-  color: var(--card);
-  text-align: center;
 }
 .who {
   font-size: 13px;

@@ -8,8 +8,10 @@ import { STAGES } from '../stages/stages.js';
 import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
 import CautionNote from './caution-note.vue';
+import EvidenceButton from './evidence-button.vue';
 import EvidenceDrawer from './evidence-drawer.vue';
 import PageHead from './page-head.vue';
+import StudyName from './study-name.vue';
 import SubjectBar from './subject-bar.vue';
 
 /** What stands around every stage: head, path, subject bar, and what has to be said about the connection. */
@@ -68,7 +70,10 @@ useEventListener('keydown', (event) => {
 
 <template>
   <div class="frame">
-    <PageHead />
+    <PageHead>
+      <template #study><StudyName /></template>
+      <template #evidence><EvidenceButton /></template>
+    </PageHead>
     <nav class="path no-print" aria-label="Stages">
       <template v-for="({ name, title }, i) in STAGES" :key="name">
         <span v-if="i > 0" class="dash" aria-hidden="true">—</span>

@@ -8,7 +8,6 @@ import { api, ApiError } from '../../api/client.js';
 import CautionNote from '../../components/caution-note.vue';
 import PageHead from '../../components/page-head.vue';
 import { formatTime } from '../../components/time.js';
-import { openFile } from '../../files/open-file.js';
 
 /** Home: the studies, and the bin. The list is asked for again after these pauses, in milliseconds, while something is still being counted. */
 const FIRST_PAUSE = 300;
@@ -58,6 +57,7 @@ function onChosen(event: Event): void {
 /** A saved study, chosen or dropped, opens as it is; readings belong into a study, new or not. */
 async function openStudy(file: File | undefined): Promise<void> {
   if (!file) return;
+  const { openFile } = await import('../../files/open-file.js');
   const opened = await openFile(file);
   if ('refusal' in opened) problem.value = opened.refusal;
   else if ('incoming' in opened) problem.value = `${file.name} holds readings, not a study. Open it inside a study.`;

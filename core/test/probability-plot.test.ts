@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { inThisThread } from '../src/analyses/registry.js';
 import { drive } from '../src/road/runner.js';
-import type { ProbabilityPlotResult } from '../src/analyses/fit/probability-plot.js';
+import { probabilityPlotAnalysis, type ProbabilityPlotResult } from '../src/analyses/fit/probability-plot.js';
 import { betaLower } from '../src/numeric/beta-tails.js';
 import { plottingPositions, POSITION_RULES } from '../src/probability-plot/positions.js';
 import {
@@ -99,6 +99,20 @@ describe('whole-plot band', () => {
     const { band } = await plot(bent, { replicates: 999 });
     expect(band!.outside).toHaveLength(20);
     expect(band!.outsideCount).toBeGreaterThan(1500);
+  });
+
+  it('holds at most four million numbers, and says where that is fewer replicates than could be asked', async () => {
+    const sample = sampleOf(Float64Array.from({ length: 200 }, (_, i) => Math.sin(i)));
+    const resolved = probabilityPlotAnalysis.resolve(
+      probabilityPlotAnalysis.request.parse({ column: 'x', replicates: 1_000_000 }),
+      sample,
+    );
+    expect(resolved.replicates! * bandRanks(200).length).toBe(4_000_000);
+    const many = await plot(sample.values, { replicates: 1_000_000 });
+    expect(many.band!.replicates).toBe(20_000);
+    expect(many.notes.map(({ text }) => text).join()).toContain('of 200 readings at most 20\u202f000 are run');
+    const few = await plot(sample.values, { replicates: 999 });
+    expect(few.notes.map(({ code }) => code)).not.toContain('most-replicates');
   });
 
   it('says when there are too few replicates for its confidence', async () => {

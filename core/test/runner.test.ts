@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { advance, inThisThread } from '../src/analyses/registry.js';
+import { orderBook } from '../src/road/order-book.js';
 import { remembering } from '../src/road/remembered.js';
 import { drive, Stopped, type Executor } from '../src/road/runner.js';
 import { ANALYSES, analysisById } from '../src/analyses/registry.js';
@@ -128,6 +129,18 @@ describe('running an analysis', () => {
     expect(chunks).toBe(5);
     await pool.chunk(order(2), 1);
     expect(chunks).toBe(6);
+  });
+
+  it('gives every order streams of its own, unless it is to draw what another drew', () => {
+    const book = orderBook(7, 100);
+    const input = { n: 10, population: 'normal', rounding: null } as const;
+    const work = { kernel: 'anderson-darling-replicates', input } as const;
+    const first = book.add(work, 250);
+    book.add(work, 250, first);
+    book.add(work, 100);
+    book.add(work, 1);
+    expect(book.orders.map(({ firstStream }) => firstStream)).toEqual([0, 0, 3, 4]);
+    expect(book.orders.every(({ seed, chunkSize }) => seed === 7 && chunkSize === 100)).toBe(true);
   });
 
   it('draws chunk k from its own stream, the last chunk shorter', () => {

@@ -18,7 +18,8 @@ import { centralMoments } from '../../numeric/sums.js';
 import { GREATEST_SEED } from '../../random/stream.js';
 import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
 import { unavailable, whyNot } from '../../road/cautions.js';
-import { chunkSizeFor, type KernelOrder } from '../../road/kernels.js';
+import { chunkSizeFor } from '../../road/kernels.js';
+import { orderBook } from '../../road/order-book.js';
 import type { Missed, NormalityResult, NormalityTest, Outcome } from './normality-result.js';
 import { normalityFinding, normalityNotes } from './normality-words.js';
 import {
@@ -78,33 +79,23 @@ function roundingOf(values: Float64Array, resolution: number | null, sd: number)
 
 /** The repeated work: plain replicates, replicates rounded as the instrument rounds, and two populations to be noticed. */
 function ordersFor(settings: Request, n: number, rounding: Rounding | null) {
-  const orders: KernelOrder[] = [];
-  const chunkSize = chunkSizeFor(n);
-  const order = (kernel: Pick<KernelOrder, 'kernel' | 'input'>, replicates: number, firstStream: number): number => {
-    orders.push({ ...kernel, seed: settings.seed, firstStream, replicates, chunkSize } as KernelOrder);
-    return orders.length - 1;
-  };
+  const book = orderBook(settings.seed, chunkSizeFor(n));
+  const replicates = settings.replicates!;
   const darling = (population: Population, rounded: RoundedNormal | null) =>
     ({ kernel: 'anderson-darling-replicates', input: { n, population, rounding: rounded } }) as const;
-  const replicates = settings.replicates!;
-  const plain = order(darling('normal', null), replicates, 0);
+  const plain = book.add(darling('normal', null), replicates);
   // The same draws, rounded: the two p-values then differ by the rounding and not by chance.
-  const rounded = !rounding
-    ? null
-    : rounding.by === 'rounded-replicates'
-      ? order(darling('normal', rounding.population), replicates, 0)
-      : order(
-          { kernel: 'rounded-anderson-darling-replicates', input: { n, population: rounding.population } },
-          replicates,
-          0,
-        );
-  const power: { population: Missed['population']; index: number }[] = [];
-  let firstStream = Math.ceil(replicates / chunkSize);
-  for (const population of n <= POWER_GREATEST_N ? (['lognormal', 'two-groups'] as const) : []) {
-    power.push({ population, index: order(darling(population, null), POWER_REPLICATES, firstStream) });
-    firstStream += Math.ceil(POWER_REPLICATES / chunkSize);
-  }
-  return { orders, plain, rounded, power };
+  const roundedWork =
+    rounding?.by === 'counted-steps'
+      ? ({ kernel: 'rounded-anderson-darling-replicates', input: { n, population: rounding.population } } as const)
+      : rounding && darling('normal', rounding.population);
+  const rounded = roundedWork && book.add(roundedWork, replicates, plain);
+  const populations = n <= POWER_GREATEST_N ? (['lognormal', 'two-groups'] as const) : [];
+  const power = populations.map((population) => ({
+    population,
+    index: book.add(darling(population, null), POWER_REPLICATES),
+  }));
+  return { orders: book.orders, plain, rounded, power };
 }
 
 /** Evidence of the plain p that vanishes once replicates are rounded too is the instrument's doing. */

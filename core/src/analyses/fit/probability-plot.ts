@@ -8,7 +8,8 @@ import { bandRanks, calibrateBand, outsideBand } from '../../probability-plot/wh
 import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
 import { unavailable, unreadableNote, whyNot } from '../../road/cautions.js';
-import { chunkSizeFor, type KernelOrder } from '../../road/kernels.js';
+import { chunkSizeFor } from '../../road/kernels.js';
+import { orderBook } from '../../road/order-book.js';
 import {
   affordableReplicates,
   columnSetting,
@@ -143,6 +144,10 @@ function plotWithoutBand(settings: Request, sample: Sample): ProbabilityPlotResu
   };
 }
 
+/** The band needs every replicate at each of its places at once: so many numbers are held, 32 MB. */
+const MOST_NUMBERS = 4_000_000;
+const mostReplicates = (n: number) => Math.floor(MOST_NUMBERS / Math.max(1, bandRanks(n).length));
+
 function withBand(plot: ProbabilityPlotResult, chunks: Float64Array[], ranks: number[], settings: Request) {
   const { confidence, seed } = settings;
   const standard = calibrateBand(chunks, ranks, confidence);
@@ -154,6 +159,10 @@ function withBand(plot: ProbabilityPlotResult, chunks: Float64Array[], ranks: nu
   if (standard.coverage < confidence) {
     const text = `With ${settings.replicates} replicates the band reaches only ${formatPercent(standard.coverage, 3)}. Raise the replicates.`;
     notes.push({ code: 'few-replicates', text });
+  }
+  if (settings.replicates === mostReplicates(plot.n)) {
+    const text = `The band holds all its replicates at once: of ${groupThousands(plot.n)} readings at most ${groupThousands(settings.replicates)} are run.`;
+    notes.push({ code: 'most-replicates', text });
   }
   const coverage = standard.coverage;
   const replicates = settings.replicates!;
@@ -174,7 +183,10 @@ export const probabilityPlotAnalysis = defineAnalysis<Request, ProbabilityPlotRe
   method,
   resolve: (settings, sample) => ({
     ...settings,
-    replicates: settings.replicates ?? affordableReplicates(sample.values.length, 10_000, 2_000),
+    replicates: Math.min(
+      settings.replicates ?? affordableReplicates(sample.values.length, 10_000, 2_000),
+      mostReplicates(sample.values.length),
+    ),
   }),
   *run(asked, sample) {
     const reason = whyNot(sample, 3, 'the plot (a line through two points always fits)');
@@ -183,15 +195,9 @@ export const probabilityPlotAnalysis = defineAnalysis<Request, ProbabilityPlotRe
     const plot = plotWithoutBand(settings, sample);
     if (settings.band === 'none') return plot;
     const ranks = bandRanks(plot.n);
-    const order: KernelOrder = {
-      kernel: 'ordered-scores',
-      input: { n: plot.n, ranks },
-      seed: settings.seed,
-      firstStream: 0,
-      replicates: settings.replicates!,
-      chunkSize: chunkSizeFor(plot.n),
-    };
-    const [chunks] = yield { partial: plot, orders: [order] };
+    const book = orderBook(settings.seed, chunkSizeFor(plot.n));
+    book.add({ kernel: 'ordered-scores', input: { n: plot.n, ranks } }, settings.replicates!);
+    const [chunks] = yield { partial: plot, orders: book.orders };
     return withBand(plot, chunks!, ranks, settings);
   },
   finding: ({ n, mean, sd, resolution, unit, band }) => {

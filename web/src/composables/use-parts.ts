@@ -1,8 +1,9 @@
 import type { PartsBy, StudyColumn } from '@verdict/contract';
 import { computed } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRoute } from 'vue-router';
 import { useStudy } from '../stores/study.js';
 import { unchanged } from './unchanged.js';
+import { useAddress } from './use-address.js';
 
 /** How each study was split last, while the page is open: leaving the stage and coming back asks nothing again. */
 const lastOf = new Map<string, Record<string, string>>();
@@ -11,7 +12,7 @@ const lastOf = new Map<string, Record<string, string>>();
 export function useParts() {
   const store = useStudy();
   const route = useRoute();
-  const router = useRouter();
+  const address = useAddress();
 
   const columns = computed(() => store.study?.columns ?? []);
   const labels = computed(() => columns.value.filter(({ kind }) => kind === 'label'));
@@ -40,9 +41,8 @@ export function useParts() {
   );
 
   function set(query: Record<string, string>): void {
-    const { split: _, beside: __, ...rest } = route.query;
     lastOf.set(String(route.params.id), query);
-    void router.replace({ query: { ...rest, ...query } });
+    void address.change({ split: undefined, beside: undefined, ...query });
   }
   /** Splits as it was done last, unless the address says something itself. */
   function resume(): void {

@@ -1,7 +1,7 @@
 import { isField, type SentencePart } from '@verdict/core/road';
 import { ref, type Ref } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
 import { unchanged } from './unchanged.js';
+import { useAddress } from './use-address.js';
 import { asText, fromText, type FieldValue } from './field-values.js';
 
 export type Settings = Record<string, Exclude<FieldValue, undefined>>;
@@ -11,18 +11,14 @@ export type Settings = Record<string, Exclude<FieldValue, undefined>>;
  * back to. A value the field would refuse is passed over. `texts` names settings that are no fields of the sentence: titles.
  */
 export function useSettings(prefix: string, method: readonly SentencePart[], texts: readonly string[] = []) {
-  const route = useRoute();
-  const router = useRouter();
+  const address = useAddress();
   const fields = method.filter(isField);
   /** What is tried out while something is dragged: not yet in the address. */
   const tried = ref<Record<string, FieldValue>>({});
 
   const settings: Ref<Settings> = unchanged(() => {
     const found: Settings = {};
-    const textOf = (field: string) => {
-      const text = route.query[`${prefix}.${field}`];
-      return typeof text === 'string' ? text : undefined;
-    };
+    const textOf = (field: string) => address.textOf(`${prefix}.${field}`);
     for (const field of fields) {
       const text = textOf(field.field);
       const value = text === undefined ? undefined : fromText(field, text);
@@ -36,14 +32,17 @@ export function useSettings(prefix: string, method: readonly SentencePart[], tex
     return found;
   });
 
-  /** Changes settings together; undefined leaves one out. */
+  /** Changes settings together; undefined leaves one out. What was tried out is written with them. */
   function setAll(values: Record<string, FieldValue>): void {
-    const query = { ...route.query };
-    for (const [field, value] of Object.entries({ ...tried.value, ...values })) {
-      if (value === undefined || value === '') delete query[`${prefix}.${field}`];
-      else query[`${prefix}.${field}`] = asText(value);
-    }
-    void router.replace({ query }).then(() => (tried.value = {}));
+    const written = { ...tried.value, ...values };
+    const parts = Object.entries(written).map(([field, value]) => {
+      const text = value === undefined || value === '' ? undefined : asText(value);
+      return [`${prefix}.${field}`, text] as const;
+    });
+    void address.change(Object.fromEntries(parts)).then(() => {
+      const since = Object.entries(tried.value).filter(([field, value]) => written[field] !== value);
+      tried.value = Object.fromEntries(since);
+    });
   }
   const set = (field: string, value: FieldValue) => setAll({ [field]: value });
   const tryOut = (values: Record<string, FieldValue>) => void (tried.value = { ...tried.value, ...values });

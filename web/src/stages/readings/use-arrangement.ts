@@ -1,6 +1,6 @@
 import { arrangedRows, AS_STORED, type Arrangement } from '@verdict/core/table';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useAddress } from '../../composables/use-address.js';
 import { useStudy } from '../../stores/study.js';
 
 const isArrangement = (value: unknown): value is Arrangement =>
@@ -24,9 +24,8 @@ function fromAddress(text: unknown): Arrangement {
  */
 export function useArrangement() {
   const store = useStudy();
-  const route = useRoute();
-  const router = useRouter();
-  const arrangement = ref<Arrangement>(fromAddress(route.query.arranged));
+  const address = useAddress();
+  const arrangement = ref<Arrangement>(fromAddress(address.textOf('arranged')));
   const again = ref(0);
   const rows = shallowRef<Int32Array | null>(null);
   const arranged = computed(() => arrangement.value.sort.length + arrangement.value.only.length > 0);
@@ -37,8 +36,7 @@ export function useArrangement() {
     { immediate: true },
   );
   watch(arrangement, (value) => {
-    const { arranged: _, ...query } = route.query;
-    void router.replace({ query: arranged.value ? { ...query, arranged: JSON.stringify(value) } : query });
+    void address.change({ arranged: arranged.value ? JSON.stringify(value) : undefined });
   });
 
   return {

@@ -10,7 +10,7 @@ import {
   type Unavailable,
 } from '@verdict/core/road';
 import { computed, ref, toRef, watch } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRoute } from 'vue-router';
 import { askedOf } from '../../composables/asked.js';
 import { unchanged } from '../../composables/unchanged.js';
 import { useAnalysis } from '../../composables/use-analysis.js';
@@ -18,6 +18,7 @@ import { useSettings } from '../../composables/use-settings.js';
 import { useStudy } from '../../stores/study.js';
 import { PICTURES, type PictureId, type Shown } from './pictures.js';
 import type { Titles } from '../../charts/shape/value-axis.js';
+import { useAddress } from '../../composables/use-address.js';
 import { useParts } from '../../composables/use-parts.js';
 
 const TITLES = ['title', 'valueTitle', 'heightTitle'];
@@ -31,13 +32,13 @@ const ofAddress = (method: readonly SentencePart[]) =>
 export function useShape() {
   const store = useStudy();
   const route = useRoute();
-  const router = useRouter();
+  const address = useAddress();
   const column = toRef(store, 'subject');
   const parts = useParts();
   parts.resume();
 
   const picture = computed<PictureId>(() => PICTURES.find(({ id }) => id === route.query.picture)?.id ?? 'histogram');
-  const show = (id: PictureId) => void router.replace({ query: { ...route.query, picture: id } });
+  const show = (id: PictureId) => void address.change({ picture: id });
   const panel = ref<'figures' | 'shares' | 'what-if'>('figures');
 
   /** The readings as they are stored, and as they would be with one of them moved. */

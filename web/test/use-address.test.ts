@@ -1,4 +1,4 @@
-import { createApp, defineComponent, h, nextTick } from 'vue';
+import { createApp, defineComponent, h } from 'vue';
 import { createMemoryHistory, createRouter } from 'vue-router';
 import { describe, expect, it } from 'vitest';
 import { useAddress } from '../src/composables/use-address.js';
@@ -39,9 +39,10 @@ describe('the address of the page', () => {
 
   it('does not carry what was meant for one page to the next', async () => {
     const { router, one, query, arrive } = await at('/shape?a=1');
+    const onTheWay = new Promise<void>((resolve) => router.beforeEach(() => resolve()));
     const left = router.push('/fit');
+    await onTheWay;
     // The next page is still being fetched.
-    await nextTick();
     await one.change({ a: '2' });
     expect(query()).toEqual({ a: '1' });
     arrive();

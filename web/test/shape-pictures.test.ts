@@ -22,7 +22,7 @@ import { stepsPanels, visibleSteps } from '../src/charts/shape/steps-panels.js';
 import { boundsBeyond, valueAxis, type Setting } from '../src/charts/shape/value-axis.js';
 import { SvgContext } from '../src/charts/svg-context.js';
 import { fromText, rangeOf, typedValue } from '../src/composables/field-values.js';
-import { FIGURES, otherQuantiles, percentileFigures } from '../src/stages/shape/figure-list.js';
+import { FIGURES, otherQuantiles, percentileFigures } from '@verdict/core/analyses';
 
 const NO_BOUNDS = { lowerLimit: null, target: null, upperLimit: null };
 const plain: Setting = { bounds: NO_BOUNDS, titles: {}, lines: [], hold: null };

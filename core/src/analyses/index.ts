@@ -33,3 +33,5 @@ export { leafWords, stemAndLeafAnalysis, type StemAndLeafResult, stemText } from
 export { histogram, type Histogram, inBins } from '../describe/histogram.js';
 export { QUANTILE_TYPES, type QuantileType } from '../describe/quantiles.js';
 export { outsideBand } from '../probability-plot/whole-plot-band.js';
+export type { Figure } from './shape/figure.js';
+export { FIGURE_GROUPS, FIGURES, otherPercentiles, otherQuantiles, percentileFigures } from './shape/figure-list.js';

@@ -52,10 +52,10 @@ export function formatP(p: number, alpha: number | null = null): string {
   return String(p);
 }
 
-/** The same as it is read in a sentence: "p = 0.034", "p < 0.0001". */
-export function equalsP(p: number, alpha: number | null = null): string {
+/** The same as it is read in a sentence: "p = 0.034", "p < 0.0001"; of a bound on p, "p ≤ 0.034". */
+export function equalsP(p: number, alpha: number | null = null, relation: '=' | '≤' = '='): string {
   const text = formatP(p, alpha);
-  return text.startsWith('<') ? `p ${text}` : `p = ${text}`;
+  return text.startsWith('<') ? `p ${text}` : `p ${relation} ${text}`;
 }
 
 /**

@@ -152,7 +152,7 @@ function driftSentence({ drift, claims }: Described, alpha: number): string {
 
 function gapSentence(figures: Described, alpha: number): string {
   const { from, to, pValue } = figures.gap!;
-  const p = equalsP(pValue, alpha).replace('=', '≤');
+  const p = equalsP(pValue, alpha, '≤');
   const ends = `${inUnit(figures, from, 'reading')} and ${inUnit(figures, to, 'reading')}`;
   return `Between ${ends} there is no reading: a wider gap than one normal group would leave (${p}).`;
 }

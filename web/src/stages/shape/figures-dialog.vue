@@ -4,7 +4,7 @@ import { toDelimited } from '@verdict/core/readings';
 import { ElMessage } from 'element-plus';
 import { computed } from 'vue';
 import { saveFile } from '../../files/save-file.js';
-import { FIGURE_GROUPS, FIGURES, percentileFigures } from './figure-list.js';
+import { FIGURE_GROUPS, FIGURES, percentileFigures } from '@verdict/core/analyses';
 
 /** Every figure with its meaning and formula, or one row a group; copied and saved in full precision. */
 const props = defineProps<{ result: DescribeResult; subject: string }>();

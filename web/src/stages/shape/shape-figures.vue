@@ -2,8 +2,8 @@
 import type { Described, DescribeResult } from '@verdict/core/analyses';
 import { formatPercent, groupThousands } from '@verdict/core/format';
 import { computed, nextTick, ref } from 'vue';
-import { FIGURE_GROUPS, FIGURES, otherPercentiles, otherQuantiles, percentileFigures } from './figure-list.js';
-import type { Figure } from './figure.js';
+import { FIGURE_GROUPS, FIGURES, otherPercentiles, otherQuantiles, percentileFigures } from '@verdict/core/analyses';
+import type { Figure } from '@verdict/core/analyses';
 
 /** The figures beside the picture, by group or as a table of groups; each explains itself when it is asked. */
 const props = defineProps<{ result: DescribeResult }>();

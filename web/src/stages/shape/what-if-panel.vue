@@ -4,7 +4,7 @@ import { formatValue } from '@verdict/core/format';
 import type { Sample } from '@verdict/core/readings';
 import { computed, ref } from 'vue';
 import DraftField from '../../components/draft-field.vue';
-import { FIGURES } from './figure-list.js';
+import { FIGURES } from '@verdict/core/analyses';
 
 /** One reading moved for a moment: which, where to, and what that does. Nothing of it is stored. */
 const props = defineProps<{

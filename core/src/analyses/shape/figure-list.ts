@@ -1,5 +1,6 @@
-import { quantileChoice, type Described } from '@verdict/core/analyses';
-import { formatP, formatPercent, groupThousands } from '@verdict/core/format';
+import { formatP, formatPercent, groupThousands } from '../../numeric/format.js';
+import type { Described } from './describe-result.js';
+import { quantileChoice } from './describe-words.js';
 import { inUnit, NOTHING, one, pair, type Figure } from './figure.js';
 
 const CENTRE: Figure[] = [

@@ -1,5 +1,5 @@
-import type { Described } from '@verdict/core/analyses';
-import { formatFigure, formatPercentOf, formatValue, type FigureKind } from '@verdict/core/format';
+import { formatFigure, formatPercentOf, formatValue, type FigureKind } from '../../numeric/format.js';
+import type { Described } from './describe-result.js';
 
 /** A figure of a column: how it is called, what it means, how it is worked out. */
 export interface Figure {

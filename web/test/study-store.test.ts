@@ -39,6 +39,9 @@ class FakeServer {
   /** What came in between, told with a refusal. */
   between: Announced[] | undefined = undefined;
   tokens = new Map<string, number>();
+  /** What a step does, where it is sent along. */
+  undoing: Change | null = null;
+  asked: string[] = [];
   sent: Change[] = [];
   mode: 'well' | 'away' | 'losing-answers' | 'refusing' = 'well';
 
@@ -66,9 +69,15 @@ class FakeServer {
         { status },
       );
     if (this.mode === 'away') return problem(503, 'database-gone', 'The database cannot be reached.');
+    this.asked.push(path.replace(/.*\//, ''));
     if (path.endsWith('/cells')) return Response.json({ revision: this.revision, cells: structuredClone(this.cells) });
     if (path.endsWith('/evidence')) return Response.json([]);
     if (!body) return Response.json(this.study);
+    if (path.endsWith('/steps')) {
+      this.revision++;
+      this.cells[A]![0] = '8.01';
+      return Response.json({ revision: this.revision, text: 'undone', change: this.undoing });
+    }
     const known = this.tokens.get(body.token);
     if (known !== undefined) return Response.json({ revision: known, text: 'again' });
     if (this.mode === 'refusing') return problem(422, 'invalid', 'There is already a column “a”.');
@@ -226,6 +235,29 @@ describe('the open study', () => {
     expect(store.cells[A]![0]).toBe('9.01');
     await settle();
     expect(server.sent.at(-1)).toEqual(edit(1, '9.01'));
+  });
+
+  it('takes a step back without reading every cell again, unless the step is too large to be sent along', async () => {
+    const store = await opened();
+    store.change(edit(1, '9.01'));
+    await settle();
+    server.asked = [];
+    server.undoing = edit(1, '8.01');
+    await store.undo();
+    expect(store.cells[A]).toEqual(['8.01', '8.02', 'x']);
+    expect(store.study!.revision).toBe(3);
+    expect(server.asked).toEqual(['steps', 'study-0001']);
+    // Told over the stream before the answer is there: done once.
+    server.asked = [];
+    const undone = store.undo();
+    tell('change', told(4, 1, '8.01'));
+    await undone;
+    expect([store.study!.revision, server.asked.includes('cells')]).toEqual([4, false]);
+    server.undoing = null;
+    server.asked = [];
+    await store.undo();
+    expect(store.study!.revision).toBe(5);
+    expect(server.asked).toContain('cells');
   });
 
   it('does not take its own change for another’s', async () => {

@@ -95,7 +95,8 @@ export function routes({ db, store, pool, feed, idleMilliseconds, failed }: Surr
   router.post('/studies/:id/steps', async (req, res) => {
     const { done, announced } = await store.stepBack(req.params.id, bodyOf(req, stepRequestSchema));
     feed.announce(req.params.id, announced);
-    res.json(done);
+    // With what was done, so that the page need not read every cell again.
+    res.json({ ...done, change: announced?.change ?? null });
   });
   router.post('/studies/:id/imports', async (req, res) => {
     const { done, announced } = await withImportBody(req, idleMilliseconds, (head, file) => {

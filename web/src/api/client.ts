@@ -116,7 +116,7 @@ export const api = {
   readStudy: (id: string) => send<Study>('GET', study(id)),
   readCells: (id: string) => send<{ revision: number; cells: StudyCells }>('GET', `${study(id)}/cells`),
   change: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/changes`, body),
-  step: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/steps`, body),
+  step: (id: string, body: unknown) => send<Changed & Pick<Announced, 'change'>>('POST', `${study(id)}/steps`, body),
   importRows: (id: string, body: Blob, progress: (share: number) => void) =>
     upload<Changed>(`${study(id)}/imports`, body, progress),
   follow,

@@ -27,6 +27,8 @@ interface Waiting {
 }
 
 const RETRY_MILLISECONDS = 1500;
+/** What a call answers that leaves nothing to be read again. */
+const UP_TO_DATE = Symbol('up to date');
 
 /**
  * The open study: the page's copy, and the changes on their way. Changes are shown at once and sent one after the other; while the
@@ -242,8 +244,8 @@ export const useStudy = defineStore('study', () => {
       return false;
     }
     try {
-      await call(study.value);
-      await reread();
+      // Only a call that has brought the page up to date itself spares reading every cell again.
+      if ((await call(study.value)) !== UP_TO_DATE) await reread();
       return true;
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
@@ -254,9 +256,22 @@ export const useStudy = defineStore('study', () => {
   }
 
   const step = (direction: 'undo' | 'redo' | 'take-back', target?: number) =>
-    settled(({ id, revision }) =>
-      api.step(id, { token: crypto.randomUUID(), revision, who: who.name, step: direction, target }),
-    );
+    settled(async ({ id, revision }) => {
+      const asked = { token: crypto.randomUUID(), revision, who: who.name, step: direction, target };
+      const done = await api.step(id, asked);
+      return done.change && done.change.kind !== 'return-columns' && takeStep(id, done.revision, done.change);
+    });
+
+  /** Does what a step has done to the page's own cells; the study itself, which is small, comes from the server. */
+  async function takeStep(id: string, revision: number, done: Change): Promise<typeof UP_TO_DATE | null> {
+    const read = await api.readStudy(id);
+    if (study.value?.id !== id || read.revision !== revision) return null;
+    // Told over the stream meanwhile, it is done already.
+    if (study.value.revision === revision - 1) showLocally(done);
+    else if (study.value.revision !== revision) return null;
+    study.value = read;
+    return UP_TO_DATE;
+  }
 
   const subject = computed(() => study.value?.columns.find(({ id }) => id === study.value?.subject) ?? null);
 

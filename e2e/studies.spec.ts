@@ -201,6 +201,19 @@ test('the list of studies carries at most 110 KB of script and style, compressed
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
 });
 
+test('no page is wider than a narrow window', async ({ page }) => {
+  await page.setViewportSize({ width: 420, height: 800 });
+  const overhang = () => page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+  await page.goto('/');
+  await page.getByRole('link', { name: /Tile thickness/ }).waitFor();
+  await expect.poll(overhang).toBe(0);
+  await page.getByRole('link', { name: /Tile thickness/ }).click();
+  for (const stage of ['Readings', 'Shape', 'Fit', 'Verdict'] as const) {
+    await openStage(page, stage);
+    await expect.poll(overhang, stage).toBe(0);
+  }
+});
+
 test('nothing on the way breaks the content security policy or throws', async ({ page }) => {
   const said: string[] = [];
   page.on('console', (message) => message.type() === 'error' && said.push(message.text()));

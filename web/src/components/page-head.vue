@@ -94,6 +94,14 @@ function setWho(text: string): void {
   color: var(--ink);
   font: 600 13px var(--sans);
 }
+@media (max-width: 560px) {
+  .head {
+    flex-wrap: wrap;
+    height: auto;
+    min-height: 46px;
+    padding: 6px 12px;
+  }
+}
 @media (max-width: 760px) {
   .crumb,
   .crumb + span {

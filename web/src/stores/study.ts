@@ -86,7 +86,8 @@ export const useStudy = defineStore('study', () => {
     } catch (error) {
       if (id !== openedId) return;
       state.value = 'failed';
-      failure.value = error instanceof ApiError ? error.problem : null;
+      const ours = { type: 'about:blank', title: 'Not opened', status: 0, code: 'unexpected' };
+      failure.value = error instanceof ApiError ? error.problem : { ...ours, detail: String(error) };
     }
   }
 

@@ -168,6 +168,7 @@ const empty = computed(() => studies.value?.length === 0);
 }
 .home {
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 14px;
   max-width: 1100px;
   margin: 34px auto;
@@ -175,8 +176,9 @@ const empty = computed(() => studies.value?.length === 0);
 }
 .top {
   display: flex;
+  flex-wrap: wrap;
   align-items: center;
-  gap: 14px;
+  gap: 8px 14px;
 }
 h1 {
   flex: 1;
@@ -184,6 +186,7 @@ h1 {
   font: 500 26px var(--serif);
 }
 .list {
+  position: relative;
   padding: 8px 18px;
   overflow-x: auto;
 }

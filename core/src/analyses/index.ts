@@ -1,11 +1,6 @@
 // The analyses, stage by stage, their results and their words.
 import '../readings/refusals.js';
-export {
-  type DistributionRequest,
-  type Question,
-  QUESTIONS,
-  usualParameters,
-} from './distributions/distribution-request.js';
+export { type DistributionRequest, type Question, QUESTIONS } from './distributions/distribution-request.js';
 export type { DistributionResult, MomentFigure } from './distributions/distribution-result.js';
 export {
   articleOf,
@@ -14,7 +9,7 @@ export {
   readingsSentence,
 } from './distributions/distribution-words.js';
 export { distributionAnalysis } from './distributions/distribution.js';
-export type { NormalityResult, NormalityTest } from './fit/normality-result.js';
+export type { NormalityResult } from './fit/normality-result.js';
 export { missedSentence } from './fit/normality-words.js';
 export { normalityAnalysis } from './fit/normality.js';
 export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './fit/probability-plot.js';

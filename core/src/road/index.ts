@@ -4,6 +4,6 @@ export { subjectWords } from './groups.js';
 export { chunkCount, type KernelOrder, performChunk } from './kernels.js';
 export { fieldText, isField, methodOf, methodSentence, visibleParts } from './method-sentence.js';
 export { remembering } from './remembered.js';
-export { drive, type Executor, type Progress, type Stage, Stopped } from './runner.js';
+export { drive, type Executor, type Stage, Stopped } from './runner.js';
 export { alphaSetting } from './settings.js';
 export { type Difference, differencesBetween, toWire } from './wire.js';

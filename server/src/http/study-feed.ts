@@ -4,7 +4,7 @@ import { EventEmitter } from 'node:events';
 
 const HEARTBEAT_MILLISECONDS = 25_000;
 
-/** Tells every window on a study what was changed and what was worked out, as server-sent events. */
+/** Tells every window on a study what was changed, kept and worked out, as server-sent events. */
 export class StudyFeed {
   readonly #changes = new EventEmitter({ captureRejections: false }).setMaxListeners(0);
 

@@ -7,7 +7,7 @@ defineProps<{ texts: readonly string[] }>();
 
 <template>
   <CautionNote v-if="texts.length">
-    <span v-for="(text, i) in texts" :key="text" class="one" :class="{ next: i > 0 }">{{ text }}</span>
+    <span v-for="(text, i) in texts" :key="text" :class="{ next: i > 0 }">{{ text }}</span>
   </CautionNote>
 </template>
 

@@ -230,7 +230,7 @@ export const useStudy = defineStore('study', () => {
     return waiting.value.length === 0;
   }
 
-  /** Runs a call that needs every change stored first, then reads the study again: one after the other, however fast they are asked for. */
+  /** Runs a call that needs every change stored first, then reads the study again unless the call has brought it up to date: one after the other, however fast they are asked for. */
   function settled(call: (current: Study) => Promise<unknown>): Promise<boolean> {
     const mine = turn.then(() => settle(call));
     turn = mine.catch(() => undefined);

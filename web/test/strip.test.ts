@@ -1,0 +1,28 @@
+import { describe, expect, it } from 'vitest';
+import { stripOf } from '../src/stages/readings/strip.js';
+
+const BARE = { lowerLimit: null, target: null, upperLimit: null };
+
+describe('the strip of readings', () => {
+  it('holds every place between its ends, also for the greatest readings there are', () => {
+    const { marks, least, most } = stripOf(Float64Array.of(0, -Number.MAX_VALUE, Number.MAX_VALUE, 1e308), BARE)!;
+    expect(marks.map(({ x }) => Math.round(x))).toEqual([200, 10, 390, 306]);
+    expect([least, most]).toEqual([-Number.MAX_VALUE, Number.MAX_VALUE]);
+    expect(stripOf(new Float64Array(0), BARE)).toBeNull();
+  });
+
+  it('draws several hundred marks of however many readings, ties at the ends included, and the one that lies out', () => {
+    const ones = Float64Array.from({ length: 100_000 }, (_, i) => i % 2);
+    expect(stripOf(ones, BARE)!.marks.length).toBeLessThan(810);
+    ones[777] = 9;
+    const { marks } = stripOf(ones, BARE)!;
+    expect(Math.max(...marks.map(({ x }) => x))).toBe(390);
+  });
+
+  it('reaches to the limits, and shows a target that lies inside', () => {
+    const { limits, aim } = stripOf(Float64Array.of(2, 3), { lowerLimit: 0, target: 1, upperLimit: 4 })!;
+    expect(limits).toEqual([10, 390]);
+    expect(aim).toBe(105);
+    expect(stripOf(Float64Array.of(2, 3), { ...BARE, target: 9 })!.aim).toBeNull();
+  });
+});

@@ -81,6 +81,21 @@ module.exports = {
       to: { path: '^core/src/', pathNot: '^core/src/numeric/' },
     },
     {
+      name: 'workbench-below-stages',
+      severity: 'error',
+      comment:
+        'The workbench and the charts know no stage: what they need of one stands in its stage.ts, handed to them.',
+      from: { path: '^web/src/(workbench|charts)/' },
+      to: { path: '^web/src/stages/' },
+    },
+    {
+      name: 'stages-of-the-page-apart',
+      severity: 'error',
+      comment: 'A stage knows no other one; what both need goes to the workbench, the charts or the components.',
+      from: { path: '^web/src/stages/([^/]+)/' },
+      to: { path: '^web/src/stages/', pathNot: '^web/src/stages/$1/' },
+    },
+    {
       name: 'queries-in-the-store',
       severity: 'error',
       comment: 'Only the store talks to the database; add a function there.',

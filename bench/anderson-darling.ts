@@ -7,7 +7,7 @@ import { toSample } from '@verdict/core/readings';
 import { drive, performChunk, type Executor, type KernelOrder, type Stage } from '@verdict/core/road';
 import { fileURLToPath } from 'node:url';
 import workerpool from 'workerpool';
-import { median, report } from './report.ts';
+import { median, report } from './report.js';
 
 const N = 50;
 const REPLICATES = 20_000;

@@ -2,7 +2,7 @@
 import { inThisThread } from '@verdict/core/analyses';
 import { toSample } from '@verdict/core/readings';
 import { drive } from '@verdict/core/road';
-import { median, report } from './report.ts';
+import { median, report } from './report.js';
 
 export async function benchBand(): Promise<void> {
   const column = { name: 'x', unit: '', resolution: null, decimal: 'point', thousands: 'none' } as const;

@@ -1,13 +1,13 @@
 /** Special functions, fits and draws in units of one `Math.log` call of the same run, and normal draws beside a plain ziggurat. */
 import { createStream, fillNormals, nextOpenUnit } from '@verdict/core/random';
 import { distribution, familyByName, fit } from '@verdict/core/distributions';
-import { betaLower } from '../core/src/numeric/beta-tails.ts';
-import { gammaLowerQuantile } from '../core/src/numeric/gamma-quantile.ts';
-import { gammaLower } from '../core/src/numeric/gamma-tails.ts';
-import { logGamma } from '../core/src/numeric/log-gamma.ts';
-import { normalCumulative, normalQuantile } from '../core/src/numeric/standard-normal.ts';
-import { nextWord } from '../core/src/random/stream.ts';
-import { median, report } from './report.ts';
+import { betaLower } from '../core/src/numeric/beta-tails.js';
+import { gammaLowerQuantile } from '../core/src/numeric/gamma-quantile.js';
+import { gammaLower } from '../core/src/numeric/gamma-tails.js';
+import { logGamma } from '../core/src/numeric/log-gamma.js';
+import { normalCumulative, normalQuantile } from '../core/src/numeric/standard-normal.js';
+import { nextWord } from '../core/src/random/stream.js';
+import { median, report } from './report.js';
 
 const ROUNDS = 15;
 const N = 5_000;

@@ -1,10 +1,10 @@
-import { benchAndersonDarling } from './anderson-darling.ts';
-import { benchBand } from './band.ts';
-import { benchDistributions } from './distributions.ts';
-import { benchReadings } from './readings.ts';
-import { benchShapeInBrowser } from './shape-in-browser.ts';
-import { benchShape } from './shape.ts';
-import { benchTable } from './table.ts';
+import { benchAndersonDarling } from './anderson-darling.js';
+import { benchBand } from './band.js';
+import { benchDistributions } from './distributions.js';
+import { benchReadings } from './readings.js';
+import { benchShapeInBrowser } from './shape-in-browser.js';
+import { benchShape } from './shape.js';
+import { benchTable } from './table.js';
 
 /** `npm run bench -- table`: only the named ones. */
 const BENCHES: Record<string, () => Promise<void> | void> = {

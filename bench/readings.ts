@@ -1,7 +1,7 @@
 /** 100 000 readings from pasted text to what the plot draws, step by step, each beside one plain pass that splits the text and takes Number of each line. */
 import { advance } from '@verdict/core/analyses';
 import { parseBlock, recogniseLayout, toSample } from '@verdict/core/readings';
-import { median, report } from './report.ts';
+import { median, report } from './report.js';
 
 const ROWS = 100_000;
 const text = `thickness (mm)\n${Array.from({ length: ROWS }, (_, i) => (8 + Math.sin(i * 12.9898) * 0.3).toFixed(3)).join('\n')}`;

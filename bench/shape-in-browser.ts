@@ -7,7 +7,7 @@ import { createWriteStream, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { median } from './report.ts';
+import { median } from './report.js';
 
 const root = process.cwd();
 const load = (path: string) => import(pathToFileURL(join(root, path)).href);

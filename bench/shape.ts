@@ -1,8 +1,9 @@
 /** What the Shape stage works out, for a million readings: describe beside one typed sort of the same column, a histogram beside one pass over it. */
 import { createStream, fillNormals } from '@verdict/core/random';
-import { advance, histogram } from '@verdict/core/analyses';
+import { advance } from '@verdict/core/analyses';
 import type { Sample } from '@verdict/core/readings';
-import { median, report } from './report.ts';
+import { histogram } from '../core/src/describe/histogram.js';
+import { median, report } from './report.js';
 
 const N = 1_000_000;
 

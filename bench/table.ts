@@ -11,7 +11,7 @@ import { join } from 'node:path';
 import { parse } from 'csv-parse/sync';
 import Papa from 'papaparse';
 import { pathToFileURL } from 'node:url';
-import { median, report } from './report.ts';
+import { median, report } from './report.js';
 
 // Not bundled: they find their place by their own address.
 const load = (path: string) => import(pathToFileURL(join(process.cwd(), path)).href);

@@ -1,4 +1,4 @@
-import { expect, test as base, type Page } from '@playwright/test';
+import { expect, test as base, type FileChooser, type Locator, type Page } from '@playwright/test';
 import { createWriteStream, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -91,3 +91,37 @@ export const TWELVE = [
 ].join('\n');
 
 export const gridCell = (page: Page, row: number, column: number) => page.locator(`[id="cell-${row}-${column}"]`);
+
+/** The field itself: its list goes by the same name. */
+export const comboboxOf = (field: Locator) => field.and(field.page().getByRole('combobox'));
+
+/** Chooses in a field that opens a list: by value, or by the words of the list. */
+export async function pick(field: Locator, wanted: string | { label: string }): Promise<void> {
+  const box = comboboxOf(field);
+  if ((await box.getAttribute('aria-expanded')) !== 'true') await box.click({ force: true });
+  const page = field.page();
+  const option =
+    typeof wanted === 'string'
+      ? page.getByRole('option').and(page.locator(`[data-value="${wanted}"]`))
+      : page.getByRole('option', { name: wanted.label, exact: true });
+  await option.click();
+}
+
+/** A field that opens a list holds this value. */
+export async function holds(field: Locator, value: string | RegExp): Promise<void> {
+  const whole = comboboxOf(field).locator('xpath=ancestor::*[@data-chosen][1]');
+  await expect(whole).toHaveAttribute('data-chosen', value);
+}
+
+/** Chooses a file in the dialog that a button opens. */
+export async function openFile(
+  page: Page,
+  button: string | RegExp,
+  file: Parameters<FileChooser['setFiles']>[0],
+): Promise<void> {
+  const [chooser] = await Promise.all([
+    page.waitForEvent('filechooser'),
+    page.getByRole('button', { name: button }).click(),
+  ]);
+  await chooser.setFiles(file);
+}

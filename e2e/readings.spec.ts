@@ -1,20 +1,20 @@
 import { closeSync, mkdtempSync, openSync, ftruncateSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, gridCell, newStudy, paste, stored, studyOf, test, TWELVE } from './app.js';
+import { TWELVE, pick, expect, gridCell, newStudy, paste, stored, studyOf, test, holds, openFile } from './app.js';
 
 test('a pasted block is recognised, shown, corrected and only then stored', async ({ page }) => {
   await newStudy(page);
   await paste(page, 'thickness (mm);kiln\r\n7,91;north\r\n8,0l;south\r\n8,05;north\r\n');
   const panel = page.getByRole('region', { name: 'Readings to take' });
-  await expect(panel.getByLabel('Separator')).toHaveValue('semicolon');
-  await expect(panel.getByLabel('Decimal mark')).toHaveValue('comma');
-  await expect(panel.getByLabel('Names')).toHaveValue('row 1');
+  await holds(panel.getByLabel('Separator'), 'semicolon');
+  await holds(panel.getByLabel('Decimal mark'), 'comma');
+  await holds(panel.getByLabel('Names'), 'row 1');
   await expect(panel).toContainText('Row 2 of thickness holds “8,0l”: perhaps a letter for a figure.');
   // The sentence is the control: another reading of the same text.
-  await panel.getByLabel('Decimal mark').selectOption('point');
+  await pick(panel.getByLabel('Decimal mark'), 'point');
   await expect(panel.getByRole('columnheader', { name: /thickness/ })).toContainText('label');
-  await panel.getByLabel('Decimal mark').selectOption('comma');
+  await pick(panel.getByLabel('Decimal mark'), 'comma');
   await panel.getByRole('button', { name: 'Take 3 rows in 2 columns' }).click();
   await stored(page);
   await expect(page.getByText('2 readings, 1 not a number')).toBeVisible();
@@ -107,12 +107,11 @@ test('files: a CSV opens, one of 200 MB is refused with the limit named, a pictu
   ftruncateSync(large, 200 * 1024 * 1024);
   closeSync(large);
   await newStudy(page);
-  const chooser = page.getByLabel('File', { exact: true });
-  await chooser.setInputFiles(file('large.csv'));
+  await openFile(page, 'Open a file', file('large.csv'));
   await expect(page.getByRole('alert')).toContainText('large.csv has 200 MB; a file may have at most 60 MB.');
-  await chooser.setInputFiles(file('picture.csv'));
+  await openFile(page, 'Open a file', file('picture.csv'));
   await expect(page.getByRole('alert')).toContainText('is not a text file');
-  await chooser.setInputFiles(file('small.csv'));
+  await openFile(page, 'Open a file', file('small.csv'));
   await expect(page.getByRole('button', { name: 'Take 2 rows in 2 columns' })).toBeVisible();
   rmSync(dir, { recursive: true });
 });

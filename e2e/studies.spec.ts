@@ -1,6 +1,6 @@
 import type { StudyFile } from '@verdict/contract';
 import { gzipSync } from 'node:zlib';
-import { TWELVE, expect, gridCell, openStage, settled, stored, studyOf, test } from './app.js';
+import { TWELVE, expect, gridCell, openStage, settled, stored, studyOf, test, openFile } from './app.js';
 
 test('a study is named in place, deleted to the bin and restored', async ({ page }) => {
   await studyOf(page, TWELVE);
@@ -42,7 +42,7 @@ test('a verdict is put on record, listed, prints on one A4 page, and is reopened
   const record = page.getByRole('button', { name: /Put on record/ });
   await record.click();
   await expect(page.getByRole('alert')).toContainText('Choose a decision first.');
-  await page.getByLabel('treat as normal', { exact: true }).check();
+  await page.getByRole('radiogroup', { name: 'Decision' }).getByText('treat as normal', { exact: true }).click();
   await record.click();
   await expect(page.getByRole('alert')).toContainText('Say why');
   await page.getByLabel('Reason for the decision').fill('Straight plot, no reading outside the band.');
@@ -54,7 +54,7 @@ test('a verdict is put on record, listed, prints on one A4 page, and is reopened
   await expect(sheet).toContainText('There is no evidence against');
   // The last kept pictures are drawn on it.
   await expect(sheet.getByRole('img', { name: 'Histogram of thickness' })).toBeVisible();
-  await expect(sheet.getByRole('img', { name: /Normal probability plot/ })).toBeVisible();
+  await expect(sheet.getByRole('img', { name: 'probability plot of thickness' })).toBeVisible();
 
   const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
   expect(pdf.match(/\/Type\s*\/Page\b/g)).toHaveLength(1);
@@ -91,7 +91,7 @@ test('a study file with an altered result opens, and the sheet says which result
   );
   await page.goto('/');
   const altered = Buffer.from(JSON.stringify({ ...file, evidence }));
-  await page.getByLabel('Study file').setInputFiles({ name: 'a.json', mimeType: 'application/json', buffer: altered });
+  await openFile(page, 'Open a saved study', { name: 'a.json', mimeType: 'application/json', buffer: altered });
   await openStage(page, 'Verdict');
   const sheet = page.getByRole('article');
   await expect(sheet.getByText(/it came out differently/)).toHaveCount(1);
@@ -124,9 +124,9 @@ test('two windows stay in step, and the second writer of one cell is told and ch
   await other.goto(page.url());
   await expect(other.getByRole('grid')).toBeVisible();
   // What one does, the other shows.
-  await page.getByLabel('Level').fill('0.01');
-  await page.getByLabel('Level').press('Enter');
-  await expect(other.getByLabel('Level')).toHaveValue('0.01');
+  await page.getByLabel('Level', { exact: true }).fill('0.01');
+  await page.getByLabel('Level', { exact: true }).press('Enter');
+  await expect(other.getByLabel('Level', { exact: true })).toHaveValue('0.01');
   await gridCell(page, 2, 0).click();
   await page.keyboard.type('7.77');
   await page.keyboard.press('Enter');

@@ -3,7 +3,15 @@ import { describe as group, expect, it } from 'vitest';
 import { boxOf } from '../src/describe/box.js';
 import { dotStacks, stackEdges } from '../src/describe/dot-stacks.js';
 import { stepsOf } from '../src/describe/empirical.js';
-import { BIN_RULES, binsOf, countsIn, histogram, otherBins, type BinRequest } from '../src/describe/histogram.js';
+import {
+  binHeights,
+  BIN_RULES,
+  binsOf,
+  countsIn,
+  histogram,
+  otherBins,
+  type BinRequest,
+} from '../src/describe/histogram.js';
 import { quartilesOfSorted } from '../src/describe/quantiles.js';
 import { countsWithin } from '../src/describe/shares.js';
 import { stemAndLeaf, stemLayout, type StemSplit } from '../src/describe/stem-and-leaf.js';
@@ -265,5 +273,15 @@ group('dots, steps and shares', () => {
     expect(countsWithin(values, 7.9, 8.1)).toEqual({ below: 0, inside: 3, above: 1 });
     expect(countsWithin(values, null, 8)).toEqual({ below: 0, inside: 2, above: 2 });
     expect(countsWithin(values, 8.15, null)).toEqual({ below: 3, inside: 1, above: 0 });
+  });
+});
+
+group('the heights of bars', () => {
+  it('are counts, shares that sum to one, or densities whose areas do, and an empty part is no part', () => {
+    const edges = [0, 1, 3];
+    expect(binHeights(edges, [2, 6], 'count')).toEqual([2, 6]);
+    expect(binHeights(edges, [2, 6], 'share')).toEqual([0.25, 0.75]);
+    expect(binHeights(edges, [2, 6], 'density')).toEqual([0.25, 0.375]);
+    expect(binHeights(edges, [0, 0], 'density')).toEqual([0, 0]);
   });
 });

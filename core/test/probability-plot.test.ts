@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { inThisThread } from '../src/analyses/registry.js';
 import { drive } from '../src/road/runner.js';
+import { plotPicture, plotTable } from '../src/analyses/fit/plot-picture.js';
 import { probabilityPlotAnalysis, type ProbabilityPlotResult } from '../src/analyses/fit/probability-plot.js';
 import { betaLower } from '../src/numeric/beta-tails.js';
+import { percentTicks } from '../src/probability-plot/percent-axis.js';
 import { plottingPositions, POSITION_RULES } from '../src/probability-plot/positions.js';
 import {
   bandRanks,
@@ -152,5 +154,45 @@ describe('analysis probability-plot', () => {
     expect(result.reason).toContain(
       'has 2 readings; the plot (a line through two points always fits) needs at least 3',
     );
+  });
+});
+
+describe('the picture of a probability plot', () => {
+  const far = Float64Array.from([7.8, 7.92, 7.94, 7.97, 9.9, 8.1, 7.96, 8.17, 8, 7.95, 8.16, 8.07]);
+
+  it('holds all readings, the line through mean and sd, and the band once around', async () => {
+    const result = await plot(far, { replicates: 499 });
+    const { readings, scores, line, band, outside } = plotPicture(result);
+    expect(readings.min).toBeLessThan(7.8);
+    expect(readings.max).toBeGreaterThan(9.9);
+    expect(scores.max).toBeGreaterThan(Math.max(...result.scores));
+    line.scores.forEach((score, i) => expect(line.readings[i]).toBeCloseTo(result.mean + result.sd * score, 12));
+    expect(band!.readings).toHaveLength(24);
+    expect([band!.readings[0], band!.readings.at(-1)]).toEqual([result.band!.lower[0], result.band!.upper[0]]);
+    expect([...outside].map((i) => result.rows[i]!)).toEqual(result.band!.outside);
+    expect(result.band!.outside).toContain(5);
+    const bare = plotPicture(await plot(far, { band: 'none' }));
+    expect([bare.band, bare.outside.size]).toEqual([null, 0]);
+  });
+
+  it('ticks in percent stand at their normal scores and never crowd', () => {
+    for (const reach of [1.2, 2.6, 4.8]) {
+      const ticks = percentTicks({ min: -reach, max: reach });
+      expect(ticks.find(({ percent }) => percent === 50)!.score).toBe(0);
+      for (let i = 1; i < ticks.length; i++) expect(ticks[i]!.score - ticks[i - 1]!.score).toBeGreaterThan(reach / 20);
+    }
+    const two = percentTicks({ min: -3, max: 3 }).find(({ percent }) => percent === 2)!;
+    expect(two.score).toBeCloseTo(-2.053749, 6);
+  });
+
+  it('has a table whose differences are from the line', async () => {
+    const result = await plot(far, { band: 'none' });
+    const [head, ...lines] = plotTable(result);
+    expect(head).toEqual(['i', 'row', 'reading', 'p', 'score', 'expected', 'observed − expected']);
+    for (const [, , reading, , score, expected, difference] of lines as number[][]) {
+      expect(expected).toBeCloseTo(result.mean + result.sd * score!, 12);
+      expect(difference).toBeCloseTo(reading! - expected!, 12);
+    }
+    expect(lines.map((line) => line[1])).toEqual(result.rows);
   });
 });

@@ -8,6 +8,7 @@ import 'element-plus/theme-chalk/dark/css-vars.css';
 import 'element-plus/es/components/message/style/css';
 import './styles/tokens.css';
 import './styles/base.css';
+import './styles/fields.css';
 import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import VerdictApp from './verdict-app.vue';

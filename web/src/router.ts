@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router';
+import { PATH, STAGES } from './stages/stages.js';
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -14,16 +15,8 @@ export const router = createRouter({
       component: () => import('./components/study-frame.vue'),
       props: true,
       children: [
-        { path: '', redirect: { name: 'readings' } },
-        { path: 'readings', name: 'readings', component: () => import('./stages/readings/readings-view.vue') },
-        { path: 'shape', name: 'shape', component: () => import('./stages/shape/shape-view.vue') },
-        { path: 'fit', name: 'fit', component: () => import('./stages/fit/fit-view.vue') },
-        {
-          path: 'distributions',
-          name: 'study-distributions',
-          component: () => import('./stages/distributions/distributions-view.vue'),
-        },
-        { path: 'verdict', name: 'verdict', component: () => import('./stages/verdict/verdict-view.vue') },
+        { path: '', redirect: { name: PATH[0]!.name } },
+        ...STAGES.map(({ name, path, view }) => ({ path: path ?? name, name, component: view })),
       ],
     },
     { path: '/:rest(.*)*', name: 'nowhere', component: () => import('./components/nowhere-view.vue') },

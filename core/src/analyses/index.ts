@@ -8,10 +8,16 @@ export {
   distributionName,
   readingsSentence,
 } from './distributions/distribution-words.js';
+export {
+  distributionPicture,
+  type DistributionPicture,
+  type DistributionView,
+} from './distributions/distribution-picture.js';
 export { distributionAnalysis } from './distributions/distribution.js';
 export type { NormalityResult } from './fit/normality-result.js';
 export { missedSentence } from './fit/normality-words.js';
 export { normalityAnalysis } from './fit/normality.js';
+export { plotPicture, plotTable } from './fit/plot-picture.js';
 export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './fit/probability-plot.js';
 export { advance, ANALYSES, analysisById, inThisThread, UnknownAnalysis } from './registry.js';
 export { boxAnalysis, type BoxPart, type BoxResult } from './shape/box.js';
@@ -25,8 +31,7 @@ export { inOrderAnalysis, type InOrderResult } from './shape/in-order.js';
 export type { FittedCurve, Picture, Scores } from './shape/picture.js';
 export { sharesAnalysis, type SharesRequest, type SharesResult, type Stretch, stretchWords } from './shape/shares.js';
 export { leafWords, stemAndLeafAnalysis, type StemAndLeafResult, stemText } from './shape/stem-and-leaf.js';
-export { histogram, type Histogram, inBins } from '../describe/histogram.js';
+export { binHeights, inBins } from '../describe/histogram.js';
 export { QUANTILE_TYPES, type QuantileType } from '../describe/quantiles.js';
-export { outsideBand } from '../probability-plot/whole-plot-band.js';
 export type { Figure } from './shape/figure.js';
 export { FIGURE_GROUPS, FIGURES, otherPercentiles, otherQuantiles, percentileFigures } from './shape/figure-list.js';

@@ -274,3 +274,14 @@ export function otherBins(values: Float64Array, resolution: number | null, { edg
     .slice(0, 3)
     .map(({ words, ...other }) => ({ words, bins: binsOf(values, resolution, { rule: 'width', ...other }) }));
 }
+
+/** How high the bars of a histogram stand: counts, shares of their part, or densities, whose areas sum to one. */
+export function binHeights(
+  edges: readonly number[],
+  counts: readonly number[],
+  scale: 'count' | 'share' | 'density',
+): number[] {
+  const n = counts.reduce((a, b) => a + b, 0) || 1;
+  if (scale === 'count') return [...counts];
+  return counts.map((count, i) => count / n / (scale === 'density' ? edges[i + 1]! - edges[i]! : 1));
+}

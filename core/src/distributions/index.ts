@@ -21,4 +21,4 @@ export {
   rangeWords,
   UnknownFamily,
 } from './registry.js';
-export { normalQuantile } from '../numeric/standard-normal.js';
+export { shareAt } from './region.js';

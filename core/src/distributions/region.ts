@@ -55,3 +55,10 @@ export function regionProbability(
   const beyond = Math.min(1, below + above);
   return outside ? { inside: beyond, rest: between } : { inside: between, rest: beyond };
 }
+
+/** The share that a limit stands for: of what lies below it, above it, or in the middle of which it is one end. */
+export function shareAt(distribution: Distribution, x: number, of: 'lower' | 'upper' | 'central'): number {
+  if (of === 'lower') return distribution.cumulative(x);
+  if (of === 'upper') return distribution.survival(x);
+  return 1 - 2 * Math.min(distribution.cumulative(x), distribution.survival(x));
+}

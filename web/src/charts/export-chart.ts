@@ -1,4 +1,12 @@
-import { BasicPlatform, Chart, Title, type ChartConfiguration, type ChartOptions } from 'chart.js';
+import {
+  BasicPlatform,
+  Chart,
+  Title,
+  type ChartConfiguration,
+  type ChartOptions,
+  type ChartTypeRegistry,
+  type ScriptableContext,
+} from 'chart.js';
 import { SvgContext } from './svg-context.js';
 
 Chart.register(Title);
@@ -14,6 +22,13 @@ export interface Dress {
   ink: string;
 }
 
+type Sides = { top?: number; right?: number; bottom?: number; left?: number };
+const paddingOf = ({ layout }: ChartOptions, context: ScriptableContext<keyof ChartTypeRegistry>): Sides => {
+  const own = layout?.padding;
+  return (typeof own === 'function' ? own(context, {} as never) : own) as Sides;
+};
+const withMargin = (sides: Sides): Sides => ({ ...sides, left: 10, bottom: (sides.bottom ?? 0) + 6 });
+
 /** The configuration of a picture that leaves the page: of fixed size, with its title, and drawn at once. */
 function leaving(config: ChartConfiguration, ratio: number, { title, ink }: Dress): ChartConfiguration {
   const own = config.options ?? {};
@@ -25,15 +40,13 @@ function leaving(config: ChartConfiguration, ratio: number, { title, ink }: Dres
     animation: false,
     events: [],
     devicePixelRatio: ratio,
-    layout: { padding: { ...((own.layout?.padding as object | undefined) ?? {}), left: 10, bottom: 6 } },
+    layout: { padding: (context) => withMargin(paddingOf(own, context)) },
     plugins: {
       ...own.plugins,
       title: { display: title !== '', text: title, align: 'start', color: ink, font, padding: { top: 8, bottom: 10 } },
     },
   };
-  // With options for segments Chart.js strokes lines directly; else it keeps them as Path2D, which no other context can read.
-  const datasets = config.data.datasets.map((dataset) => ({ ...dataset, segment: {} }));
-  return { ...config, data: { ...config.data, datasets }, options } as ChartConfiguration;
+  return { ...config, options };
 }
 
 /** The picture as a PNG at twice its size. */

@@ -1,7 +1,9 @@
 import type { Scores } from '@verdict/core/analyses';
 import { decimalsOf, formatValue } from '@verdict/core/format';
 import type { Chart, ChartConfiguration, ChartData, Plugin, Tick } from 'chart.js';
-import { drawMarks, drawWords, freeLine, groundOf, tracePoint, type Mark } from './marks.js';
+import { drawMarks, drawWords, freeLine, groundOf, tracePoint } from './draw-marks.js';
+import { drawLegend, legendHeight, type LegendEntry } from './legend.js';
+import type { Mark } from './marks.js';
 import type { ChartColours } from './theme.js';
 
 /** Something that can be pointed at: a place or an area, in the units of the axes. */
@@ -39,6 +41,10 @@ export interface Panels {
   y: Axis;
   panels: readonly Panel[];
   hits: readonly Hit[];
+  /** Below the picture. */
+  legend?: readonly LegendEntry[];
+  /** Words over the picture, above this place. */
+  caption?: { words: string; at: number };
 }
 
 const MOST_DECIMALS = 8;
@@ -151,6 +157,21 @@ function drawPanels(chart: Chart, picture: Panels, colours: ChartColours, pointe
   });
   const hit = pointed === null ? undefined : picture.hits[pointed];
   if (hit) drawPointed(chart, hit, colours);
+  if (picture.caption?.words) drawCaption(chart, picture.caption, colours);
+  if (picture.legend?.length) drawLegend(context, picture.legend, chart, colours);
+}
+
+/** The words above their place, as far as the picture reaches. */
+function drawCaption(chart: Chart, { words, at }: NonNullable<Panels['caption']>, colours: ChartColours): void {
+  const { ctx: context } = chart;
+  const { left, right, top } = chart.chartArea;
+  context.font = "500 17px 'IBM Plex Serif', serif";
+  context.textBaseline = 'middle';
+  context.textAlign = 'left';
+  context.fillStyle = colours.green;
+  const width = context.measureText(words).width;
+  const from = chart.scales.x!.getPixelForValue(at) - width / 2;
+  context.fillText(words, Math.min(right - width, Math.max(left, from)), top - 13);
 }
 
 interface PanelsData extends ChartData {
@@ -194,7 +215,12 @@ export function panelsChart(picture: Panels, colours: ChartColours, pointed: num
       parsing: false,
       normalized: true,
       animation: false,
-      layout: { padding: { top: 8, right: 12 } },
+      layout: {
+        padding: ({ chart }) => {
+          const bottom = legendHeight(chart.ctx, picture.legend ?? [], chart.width);
+          return { top: picture.caption ? 26 : 8, right: 12, bottom };
+        },
+      },
       plugins: { legend: { display: false }, tooltip: { enabled: false } },
       scales: {
         x: scaleOf(x, colours, 'x'),

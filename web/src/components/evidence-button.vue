@@ -6,18 +6,15 @@ const evidence = useEvidence();
 </script>
 
 <template>
-  <button class="evidence" @click="evidence.drawerOpen = true">
+  <el-button link class="evidence" @click="evidence.drawerOpen = true">
     Evidence <span class="count">{{ evidence.items.length }}</span>
-  </button>
+  </el-button>
 </template>
 
 <style scoped>
-.evidence {
-  border: 0;
-  background: none;
-  color: var(--ink);
+.evidence.evidence {
+  --el-button-text-color: var(--ink);
   font: 600 13px var(--sans);
-  cursor: pointer;
   white-space: nowrap;
 }
 .count {

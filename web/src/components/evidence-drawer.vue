@@ -3,10 +3,10 @@ import type { Evidence } from '@verdict/contract';
 import { analysisById } from '@verdict/core/analyses';
 import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
-import DraftField from './draft-field.vue';
 import FindingWords from './finding-words.vue';
 import { recomputedWords, standingWords } from './recomputed-words.js';
 import { formatTime } from './time.js';
+import SentenceText from './fields/sentence-text.vue';
 
 /** What was kept: finding, method, and how to get the same numbers again. */
 const evidence = useEvidence();
@@ -23,11 +23,11 @@ const columnOf = ({ column, request }: Evidence) =>
   <el-drawer v-model="evidence.drawerOpen" title="Evidence" size="480">
     <p v-if="evidence.unread" class="said-wrong" role="alert">
       What is kept could not be read: {{ evidence.unread.detail }}
-      <button v-if="store.study" class="plain" @click="evidence.load(store.study.id)">Try again</button>
+      <el-button v-if="store.study" link @click="evidence.load(store.study.id)">Try again</el-button>
     </p>
     <p v-else-if="evidence.items.length === 0" class="soft">
-      Nothing kept yet. In Fit, press <kbd>K</kbd> to keep what you see, with its settings and the seed, so that anyone
-      can recompute it.
+      Nothing kept yet. On a stage, press <kbd>K</kbd> to keep what you see, with its settings and the seed, so that
+      anyone can recompute it.
     </p>
     <p v-if="evidence.problem" class="said-wrong" role="alert">{{ evidence.problem.detail }}</p>
     <article v-for="item in evidence.items" :key="item.id" class="item">
@@ -36,14 +36,13 @@ const columnOf = ({ column, request }: Evidence) =>
       <p class="method">{{ item.method }}</p>
       <label class="soft note"
         >note
-        <DraftField
-          class="field"
+        <SentenceText
           :aria-label="`Note on the ${analysisById(item.analysis).name.toLowerCase()}`"
           maxlength="2000"
           placeholder="none"
           :disabled="store.ruled"
-          :value="item.note"
-          @commit="(text) => evidence.writeNote(item.id, text)"
+          :model-value="item.note"
+          @update:model-value="(text) => evidence.writeNote(item.id, text)"
         />
       </label>
       <dl>

@@ -2,7 +2,7 @@
 import { useDark, useToggle } from '@vueuse/core';
 import { RouterLink } from 'vue-router';
 import { useWho } from '../stores/who.js';
-import DraftField from './draft-field.vue';
+import SentenceText from './fields/sentence-text.vue';
 
 /** The head of every page. It knows no study: inside one, the frame puts its name and its evidence here. */
 defineProps<{ home?: boolean }>();
@@ -37,15 +37,9 @@ function setWho(text: string): void {
     <slot name="evidence" />
     <label class="soft who"
       >working as
-      <DraftField
-        leaves
-        aria-label="Working as"
-        :size="Math.max(6, who.name.length)"
-        maxlength="80"
-        :value="who.name"
-        @commit="setWho"
+      <SentenceText leaves aria-label="Working as" maxlength="80" :model-value="who.name" @update:model-value="setWho"
     /></label>
-    <button class="plain" :aria-pressed="dark" @click="toggleDark()">{{ dark ? 'Light' : 'Dark' }}</button>
+    <el-button link :aria-pressed="dark" @click="toggleDark()">{{ dark ? 'Light' : 'Dark' }}</el-button>
   </header>
 </template>
 
@@ -86,13 +80,6 @@ function setWho(text: string): void {
 .who {
   font-size: 13px;
   white-space: nowrap;
-}
-.who input {
-  border: 0;
-  border-bottom: 1px dotted var(--soft);
-  background: transparent;
-  color: var(--ink);
-  font: 600 13px var(--sans);
 }
 @media (max-width: 560px) {
   .head {

@@ -7,6 +7,8 @@ import { api, ApiError } from '../api/client.js';
 import { saveFile } from '../files/save-file.js';
 import { useStudy } from '../stores/study.js';
 import { formatTime } from './time.js';
+import SentenceChoice from './fields/sentence-choice.vue';
+import SentenceText from './fields/sentence-text.vue';
 
 /** Every change of the study, the newest first: what, who, when, why; to find one, go to its place, take it back, save them all. */
 const open = defineModel<boolean>({ required: true });
@@ -81,19 +83,23 @@ function save(): void {
     <template v-else>
       <div class="filter">
         Show
-        <select v-model="kind" class="field" aria-label="Sort of change">
-          <option value="all">every change</option>
-          <option value="cells">cells and rows</option>
-          <option value="columns">columns</option>
-          <option value="aside">set aside and put back</option>
-          <option value="decisions">study and verdict</option>
-        </select>
-        with <input v-model="wanted" class="field" size="12" aria-label="Words in the record" placeholder="any words" />
+        <SentenceChoice
+          v-model="kind"
+          aria-label="Sort of change"
+          :options="[
+            { value: 'all', text: 'every change' },
+            { value: 'cells', text: 'cells and rows' },
+            { value: 'columns', text: 'columns' },
+            { value: 'aside', text: 'set aside and put back' },
+            { value: 'decisions', text: 'study and verdict' },
+          ]"
+        />
+        with <SentenceText v-model="wanted" live aria-label="Words in the record" placeholder="any words" />
         <span class="room"></span>
-        <button class="plain" @click="save">Save as CSV</button>
+        <el-button link @click="save">Save as CSV</el-button>
       </div>
       <p v-if="store.refused" class="said-wrong" role="alert">
-        {{ store.refused.detail }} <button class="plain" @click="store.refused = null">Understood</button>
+        {{ store.refused.detail }} <el-button link @click="store.refused = null">Understood</el-button>
       </p>
       <ol class="record">
         <li v-for="entry in shown.slice(0, MOST)" :key="entry.revision" :class="{ undone: entry.undoneBy !== null }">
@@ -104,22 +110,22 @@ function save(): void {
           <div class="soft small">
             {{ entry.who }}, {{ formatTime(entry.at) }}
             <template v-if="entry.undoneBy !== null">· taken back by change {{ entry.undoneBy }}</template>
-            <button
+            <el-button
               v-if="canGo(entry)"
-              class="plain"
+              link
               :aria-label="`Go to the place of change ${entry.revision}`"
               @click="go(entry)"
             >
               Go there
-            </button>
-            <button
+            </el-button>
+            <el-button
               v-if="canTakeBack(entry)"
-              class="plain"
+              link
               :aria-label="`Take back change ${entry.revision}`"
               @click="store.takeBack(entry.revision)"
             >
               Take back
-            </button>
+            </el-button>
           </div>
         </li>
       </ol>

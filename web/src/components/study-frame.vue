@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { useDocumentVisibility, useEventListener } from '@vueuse/core';
-import { computed, onUnmounted, watch } from 'vue';
+import { computed, onUnmounted, provide, watch } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
-import { useKeys } from '../composables/use-keys.js';
+import { isTyping, useKeys } from '../composables/use-keys.js';
 import { usePastedBlocks } from '../composables/use-pasted-blocks.js';
-import { STAGES } from '../stages/stages.js';
+import { BESIDE, PATH, STAGES } from '../stages/stages.js';
+import { allStages } from '../workbench/stage.js';
 import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
 import CautionNote from './caution-note.vue';
@@ -18,6 +19,7 @@ import SubjectBar from './subject-bar.vue';
 const props = defineProps<{ id: string }>();
 const store = useStudy();
 const evidence = useEvidence();
+provide(allStages, STAGES);
 const route = useRoute();
 const router = useRouter();
 
@@ -37,10 +39,14 @@ watch(
   (name) => (document.title = name ? `${name} · Verdict` : 'Verdict'),
 );
 
-const hasEvidence = computed<Record<string, boolean>>(() => {
+/** The stages that hold something: evidence of their own, or what they say themselves. */
+const holding = computed(() => {
   const kept = new Set(evidence.items.map(({ analysis }) => analysis));
-  const own = STAGES.map(({ name, keeps }) => [name, keeps.some((analysis) => kept.has(analysis))] as const);
-  return { ...Object.fromEntries(own), readings: (store.study?.rowCount ?? 0) > 0, verdict: store.ruled };
+  const { study } = store;
+  const own = STAGES.filter(
+    ({ keeps, holds }) => keeps?.some((analysis) => kept.has(analysis)) || (study && holds?.(study)),
+  );
+  return new Set(own.map(({ name }) => name));
 });
 
 /** What waits here, where it is one cell: then both texts can be weighed. */
@@ -54,15 +60,16 @@ const mine = computed(() => {
 // Lines pasted where one line belongs are most likely readings: they are offered there instead.
 const blocks = usePastedBlocks();
 useEventListener('paste', blocks.keepOut, { capture: true });
+const taker = STAGES.find(({ takesPastes }) => takesPastes)!.name;
 watch(blocks.waiting, (text) => {
-  if (text !== null && route.name !== 'readings') void router.push({ name: 'readings' });
+  if (text !== null && route.name !== taker) void router.push({ name: taker });
 });
 
-useKeys(Object.fromEntries(STAGES.map(({ name }, i) => [String(i + 1), () => void router.push({ name })])));
+useKeys(Object.fromEntries(PATH.map(({ name }, i) => [String(i + 1), () => void router.push({ name })])));
 useEventListener('keydown', (event) => {
   if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || event.defaultPrevented) return;
-  const target = event.target as HTMLElement;
-  if (target.matches('input:not([data-grid-cursor]), input.editing, textarea')) return;
+  // In a field that is written in, the browser takes back letters; the cursor of the table is one only while it edits.
+  if (isTyping(event) && !(event.target as HTMLElement).matches('[data-grid-cursor]:not(.editing)')) return;
   event.preventDefault();
   void (event.shiftKey ? store.redo() : store.undo());
 });
@@ -75,22 +82,24 @@ useEventListener('keydown', (event) => {
       <template #evidence><EvidenceButton /></template>
     </PageHead>
     <nav class="path no-print" aria-label="Stages">
-      <template v-for="({ name, title }, i) in STAGES" :key="name">
+      <template v-for="({ name, title }, i) in PATH" :key="name">
         <span v-if="i > 0" class="dash" aria-hidden="true">—</span>
         <RouterLink
           :to="{ name, params: { id } }"
           class="stage"
           :aria-current="route.name === name ? 'page' : undefined"
         >
-          <span class="dot" :class="{ full: hasEvidence[name] }" aria-hidden="true"></span>{{ title }}
+          <span class="dot" :class="{ full: holding.has(name) }" aria-hidden="true"></span>{{ title }}
         </RouterLink>
       </template>
       <span class="room"></span>
       <RouterLink
-        :to="{ name: 'study-distributions', params: { id } }"
-        class="stage beside"
-        :aria-current="route.name === 'study-distributions' ? 'page' : undefined"
-        >Distributions</RouterLink
+        v-for="{ name, title } in BESIDE"
+        :key="name"
+        :to="{ name, params: { id } }"
+        class="stage"
+        :aria-current="route.name === name ? 'page' : undefined"
+        >{{ title }}</RouterLink
       >
     </nav>
     <template v-if="store.state === 'ready' && store.study">
@@ -112,7 +121,7 @@ useEventListener('keydown', (event) => {
         </CautionNote>
         <CautionNote v-if="store.refused" lead="Not done" tone="wrong">
           {{ store.refused.detail }}
-          <button class="plain" @click="store.refused = null">Understood</button>
+          <el-button link @click="store.refused = null">Understood</el-button>
         </CautionNote>
       </div>
       <main class="stage-view"><RouterView :key="String(route.query.at ?? '')" /></main>

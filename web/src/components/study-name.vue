@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { useStudy } from '../stores/study.js';
-import DraftField from './draft-field.vue';
+import SentenceText from './fields/sentence-text.vue';
 
 /** The name of the open study, changed in place. */
 const store = useStudy();
@@ -14,7 +14,7 @@ function rename(text: string): void {
 </script>
 
 <template>
-  <DraftField
+  <SentenceText
     v-if="store.study"
     class="name"
     leaves
@@ -22,26 +22,21 @@ function rename(text: string): void {
     placeholder="untitled study: click to name it"
     maxlength="120"
     :disabled="store.ruled"
-    :value="name"
+    :model-value="name"
     :title="name"
-    @commit="rename"
+    @update:model-value="rename"
   />
 </template>
 
 <style scoped>
-.name {
+.name.name {
   flex: 0 1 420px;
   min-width: 80px;
-  border: 0;
-  border-bottom: 1px solid transparent;
-  padding: 2px 4px;
-  background: transparent;
-  color: var(--ink);
-  font: 600 14px var(--sans);
-  text-overflow: ellipsis;
+  border-bottom-color: transparent;
+  font-weight: 600;
 }
-.name:hover:enabled,
-.name:focus {
+.name:hover:not(:has(:disabled)),
+.name:focus-within {
   border-bottom-color: var(--green);
 }
 </style>

@@ -1,17 +1,20 @@
 <script setup lang="ts">
 import { formatFigure, groupThousands } from '@verdict/core/format';
 import { alphaSetting } from '@verdict/core/road';
-import { computed, ref } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import { useRoute } from 'vue-router';
+import { STAGES } from '../stages/stages.js';
 import { useStudy } from '../stores/study.js';
-import PartsChoice from './parts-choice.vue';
-import RecordDrawer from './record-drawer.vue';
-import DraftField from './draft-field.vue';
+import PartsChoice from '../workbench/parts-choice.vue';
+import SentenceChoice from './fields/sentence-choice.vue';
+import SentenceNumber from './fields/sentence-number.vue';
 
 /** The subject is chosen once: column and level stand here, above every stage. */
 const store = useStudy();
 const route = useRoute();
-const recordOpen = ref(false);
+/** Of the stage that is looked at. */
+const stage = computed(() => STAGES.find(({ name }) => name === route.name));
+const Bar = computed(() => stage.value?.bar && defineAsyncComponent(stage.value.bar));
 const levelWrong = ref('');
 
 const subjects = computed(() => (store.study?.columns ?? []).filter(({ kind }) => kind !== 'label'));
@@ -40,13 +43,7 @@ const limits = computed(() => {
   return upper !== null ? `upper limit ${figure(upper)}` : '';
 });
 
-const saved = computed(() =>
-  store.waiting.length ? `${store.waiting.length} not stored yet` : `stored, change ${store.study?.revision}`,
-);
-
-function setSubject(event: Event): void {
-  store.change({ kind: 'change-study', subject: (event.target as HTMLSelectElement).value });
-}
+const setSubject = (subject: string) => store.change({ kind: 'change-study', subject });
 function setLevel(typed: string): void {
   const text = typed.replace(',', '.').trim();
   const level = alphaSetting.safeParse(text === '' ? NaN : Number(text));
@@ -60,28 +57,23 @@ function setLevel(typed: string): void {
     <template v-if="subjects.length">
       <label class="soft"
         >Looking at
-        <select
-          class="field"
+        <SentenceChoice
           aria-label="Subject"
-          :value="store.study?.subject"
+          :model-value="store.study?.subject ?? ''"
           :disabled="store.ruled"
-          @change="setSubject"
-        >
-          <option v-for="column in subjects" :key="column.id" :value="column.id">{{ named(column) }}</option>
-        </select></label
-      >
-      <PartsChoice v-if="route.name === 'shape'" />
+          :options="subjects.map((column) => ({ value: column.id, text: named(column) }))"
+          @update:model-value="setSubject"
+      /></label>
+      <PartsChoice v-if="stage?.splits" />
       <span class="rule"></span>
       <label class="soft"
         >level
-        <DraftField
-          class="field"
-          :class="{ wrong: levelWrong }"
+        <SentenceNumber
+          :wrong="!!levelWrong"
           aria-label="Level"
-          size="5"
           :disabled="store.ruled"
-          :value="String(store.study?.alpha)"
-          @commit="setLevel"
+          :model-value="String(store.study?.alpha)"
+          @update:model-value="setLevel"
       /></label>
       <span v-if="levelWrong" class="said-wrong" role="alert">{{ levelWrong }}</span>
       <span class="rule"></span>
@@ -89,33 +81,13 @@ function setLevel(typed: string): void {
     </template>
     <span v-else class="soft">No column of numbers yet</span>
     <span class="room"></span>
-    <template v-if="route.name === 'readings'">
-      <span class="soft" role="status">{{ saved }}</span>
-      <button
-        class="plain"
-        :disabled="!store.study?.canUndo || store.ruled"
-        :title="store.study?.canUndo ?? ''"
-        @click="store.undo()"
-      >
-        Undo
-      </button>
-      <button
-        class="plain"
-        :disabled="!store.study?.canRedo || store.ruled"
-        :title="store.study?.canRedo ?? ''"
-        @click="store.redo()"
-      >
-        Redo
-      </button>
-      <button class="plain" @click="recordOpen = true">Record</button>
-    </template>
+    <component :is="Bar" v-if="Bar" />
     <template v-else>
       <span v-if="store.sample?.resolution" class="soft"
         >resolution {{ store.sample.resolution }} {{ store.sample.unit }}</span
       >
       <span v-if="limits" class="soft">{{ limits }}</span>
     </template>
-    <RecordDrawer v-model="recordOpen" />
   </div>
 </template>
 
@@ -136,8 +108,5 @@ function setLevel(typed: string): void {
 }
 .room {
   flex: 1;
-}
-select.field {
-  max-width: 260px;
 }
 </style>

@@ -53,8 +53,8 @@ function onKey(event: KeyboardEvent): void {
 
 <template>
   <span ref="root" class="menu">
-    <button
-      class="plain"
+    <el-button
+      link
       aria-haspopup="menu"
       :aria-expanded="open"
       :aria-controls="id"
@@ -62,10 +62,10 @@ function onKey(event: KeyboardEvent): void {
       @keydown.down.prevent="toggle"
     >
       {{ title }} <span aria-hidden="true">⌄</span>
-    </button>
+    </el-button>
     <ul v-if="open" :id="id" role="menu" :aria-label="title" @keydown="onKey">
       <li v-for="item in items" :key="item.id" role="none" :class="{ apart: item.apart }">
-        <button class="plain" role="menuitem" tabindex="-1" @click="choose(item.id)">{{ item.title }}</button>
+        <el-button link role="menuitem" tabindex="-1" @click="choose(item.id)">{{ item.title }}</el-button>
       </li>
     </ul>
   </span>
@@ -94,16 +94,16 @@ li.apart {
   border-top: 1px solid var(--line);
   padding-top: 4px;
 }
-li .plain {
+li .el-button.is-link {
+  --el-button-text-color: var(--ink);
+  justify-content: start;
   width: 100%;
   padding: 5px 10px;
-  color: var(--ink);
   font-size: 13px;
-  text-align: left;
   white-space: nowrap;
 }
-li .plain:hover,
-li .plain:focus {
+li .el-button:hover,
+li .el-button:focus {
   background: var(--tint);
 }
 </style>

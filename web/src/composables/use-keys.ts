@@ -1,10 +1,12 @@
 import { useEventListener } from '@vueuse/core';
 
-/** True where a key belongs to a field that is being written in. The table's cursor field counts only while it edits. */
+const WRITTEN_IN = 'input:not([type=radio], [type=checkbox], [readonly]), textarea, [contenteditable]';
+
+/** True where a key belongs to a field that is being written in. What is only chosen takes no letters. */
 export function isTyping(event: Event): boolean {
   const target = event.target as HTMLElement | null;
   if (!target?.closest) return false;
-  return target.closest('input, textarea, select, [contenteditable]') !== null;
+  return target.closest(WRITTEN_IN) !== null;
 }
 
 /** Single-letter keys of a stage, off while something is being written or a dialog is open. */

@@ -1,11 +1,13 @@
-/** The stages that stand, in the order of the work; the keys 1, 2, 3 … go to them. `keeps` names the analyses whose evidence is theirs. */
-export const STAGES = [
-  { name: 'readings', title: 'Readings', keeps: [] },
-  {
-    name: 'shape',
-    title: 'Shape',
-    keeps: ['describe', 'histogram', 'box', 'stem-and-leaf', 'empirical', 'dots', 'in-order', 'shares'],
-  },
-  { name: 'fit', title: 'Fit', keeps: ['probability-plot', 'normality'] },
-  { name: 'verdict', title: 'Verdict', keeps: [] },
-] as const satisfies readonly { name: string; title: string; keeps: readonly string[] }[];
+import type { Stage } from '../workbench/stage.js';
+import { distributionsStage } from './distributions/stage.js';
+import { fitStage } from './fit/stage.js';
+import { readingsStage } from './readings/stage.js';
+import { shapeStage } from './shape/stage.js';
+import { verdictStage } from './verdict/stage.js';
+
+/** The stages that stand, in the order of the work. */
+export const STAGES: readonly Stage[] = [readingsStage, shapeStage, fitStage, verdictStage, distributionsStage];
+
+/** The path, whose keys are 1, 2, 3 …, and what stands beside it. */
+export const PATH = STAGES.filter(({ beside }) => !beside);
+export const BESIDE = STAGES.filter(({ beside }) => beside);

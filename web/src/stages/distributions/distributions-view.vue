@@ -1,24 +1,28 @@
 <script setup lang="ts">
-import { complementSentence, distributionAnalysis, distributionName, readingsSentence } from '@verdict/core/analyses';
+import {
+  complementSentence,
+  distributionAnalysis,
+  distributionName,
+  readingsSentence,
+  type DistributionResult,
+} from '@verdict/core/analyses';
 import { familyByName } from '@verdict/core/distributions';
 import { NO_READINGS } from '@verdict/core/readings';
 import { methodOf, toWire, type Piece } from '@verdict/core/road';
 import { ElMessage } from 'element-plus';
 import { computed, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
-import CautionList from '../../components/caution-list.vue';
-import CautionNote from '../../components/caution-note.vue';
+import { distributionPanels } from '../../charts/pictures/distribution.js';
 import FindingWords from '../../components/finding-words.vue';
-import { useKeeping, type About } from '../../composables/use-keeping.js';
-import { useKeys } from '../../composables/use-keys.js';
 import { useStudy } from '../../stores/study.js';
-import CurveCard from './curve-card.vue';
+import PictureCard from '../../workbench/picture-card.vue';
+import StageFrame from '../../workbench/stage-frame.vue';
+import { useStage } from '../../workbench/use-stage.js';
 import DistributionFigures from './distribution-figures.vue';
-import { windowFault } from './dragging.js';
 import { useLastQuestions } from './last-questions.js';
 import OverSentence from './over-sentence.vue';
 import QuestionSentence from './question-sentence.vue';
-import { queryOf, shareCaution } from './question.js';
+import { queryOf, shareCaution, windowFault } from './question.js';
 import { useDistribution } from './use-distribution.js';
 import { useQuestion } from './use-question.js';
 
@@ -34,63 +38,49 @@ const columns = computed(() =>
 const column = computed(() => columns.value.find(({ id }) => id === draft.value.column) ?? null);
 const sample = computed(() => (column.value ? store.sampleOf(column.value.id) : null));
 const asked = useDistribution(draft, sample);
-const { request, faults, result, over, whyNot, picture, drawn, title, words } = asked;
+const { run, request, faults, result, over, whyNot, drawn, title, words } = asked;
+const stage = useStage({
+  runs: () => [run],
+  about: () => {
+    if (props.alone || !store.study) return null;
+    return column.value && sample.value
+      ? { column: column.value.id, sample: sample.value }
+      : { column: null, sample: NO_READINGS };
+  },
+});
 
 const sentence = computed(() => (request.value ? methodOf(distributionAnalysis, request.value) : ''));
 const finding = computed<Piece[]>(() => (result.value ? distributionAnalysis.finding(result.value) : []));
 const rest = computed(() => (result.value ? complementSentence(result.value) : ''));
 const beside = computed(() => (result.value ? readingsSentence(result.value) : []));
 const plain = (pieces: readonly Piece[]) => pieces.map(({ text }) => text).join('');
+const nameOf = ({ family, parameters }: DistributionResult) => distributionName(family, parameters);
 /** The parameters that mean and sd stand for. */
 const found = computed(() =>
-  draft.value.by !== 'parameters' && result.value
-    ? `That is ${distributionName(result.value.family, result.value.parameters)}.`
-    : '',
+  draft.value.by !== 'parameters' && result.value ? `That is ${nameOf(result.value)}.` : '',
 );
-const overAnswer = computed(() => {
-  if (!over.value) return '';
-  const of = distributionName(over.value.family, over.value.parameters);
-  return `Under ${of}: ${plain(distributionAnalysis.finding(over.value))}`;
-});
+const overAnswer = computed(() =>
+  over.value ? `Under ${nameOf(over.value)}: ${plain(distributionAnalysis.finding(over.value))}` : '',
+);
 const caution = computed(() => shareCaution(draft.value));
-const axis = computed(() =>
-  column.value
-    ? [column.value.name, column.value.unit].filter(Boolean).join(', ')
-    : drawn.value?.discrete
-      ? 'number'
-      : 'value',
-);
-
-const legend = computed(() => [
-  {
-    mark: drawn.value?.discrete && draft.value.view === 'density' ? ('numbers' as const) : ('curve' as const),
-    text: drawn.value ? distributionName(drawn.value.family, drawn.value.parameters) : '',
-  },
-  ...(over.value
-    ? [
-        {
-          mark: over.value.discrete && draft.value.view === 'density' ? ('marks' as const) : ('over' as const),
-          text: distributionName(over.value.family, over.value.parameters),
-        },
-      ]
-    : []),
-  ...(result.value?.readings
-    ? [{ mark: 'bars' as const, text: `${result.value.readings.n} readings of ${result.value.readings.column}` }]
-    : []),
-]);
-
-const shown = computed(() => [
-  { analysis: distributionAnalysis, request: request.value, result: result.value, whole: result.value !== null },
-]);
-const about = computed<About | null>(() => {
-  if (props.alone || !store.study) return null;
-  return column.value && sample.value
-    ? { column: column.value.id, sample: sample.value }
-    : { column: null, sample: NO_READINGS };
+const axis = computed(() => {
+  if (!column.value) return drawn.value?.result.discrete ? 'number' : 'value';
+  return [column.value.name, column.value.unit].filter(Boolean).join(', ');
 });
-const { keep, keeping, kept, problem } = useKeeping(shown, about);
-const canKeep = computed(() => about.value !== null && result.value !== null && !store.ruled);
-useKeys({ k: () => canKeep.value && void keep() });
+const panels = computed(() => {
+  const { value: of } = drawn;
+  return of && distributionPanels(of.picture, of.result, of.over, axis.value);
+});
+const HANDLES = [
+  ['lower', 'Lower limit on the picture'],
+  ['upper', 'Upper limit on the picture'],
+] as const;
+const handles = computed(() =>
+  HANDLES.flatMap(([id, label]) => {
+    const value = drawn.value?.result[id] ?? null;
+    return value === null ? [] : [{ id, value, label }];
+  }),
+);
 
 /** A question that has stood for a moment belongs to the last ones. */
 const { questions, remember, forget } = useLastQuestions();
@@ -121,81 +111,77 @@ async function copyJson(): Promise<void> {
 </script>
 
 <template>
-  <div class="distributions">
-    <section class="card question" aria-label="Question">
-      <QuestionSentence
-        :draft="draft"
-        :faults="faults"
-        :counted="familyByName(draft.family).discrete || column !== null"
-        @change="change"
-      />
-      <p v-if="found" class="soft found">{{ found }}</p>
-    </section>
-    <div class="upper">
-      <CurveCard
-        v-if="picture && drawn"
-        :picture="picture"
-        :result="drawn"
-        :axis="axis"
+  <StageFrame
+    :runs="stage"
+    label="Answer"
+    :finding="finding"
+    :cautions="caution ? [caution] : []"
+    :keepable="!alone && !!result"
+  >
+    <template #above>
+      <section class="card question" aria-label="Question">
+        <QuestionSentence
+          :draft="draft"
+          :faults="faults"
+          :counted="familyByName(draft.family).discrete || column !== null"
+          @change="change"
+        />
+        <p v-if="found" class="soft found">{{ found }}</p>
+      </section>
+    </template>
+    <template #picture>
+      <PictureCard
+        v-if="drawn"
+        :panels="panels"
         :title="title"
         :words="words"
-        :legend="legend"
+        :handles="handles"
+        :step="drawn.result.discrete ? 1 : null"
         :stale="!result"
-        @drag="(side, x) => change(asked.dragged(side, x))"
+        @drag="(side, x) => change(asked.drag(side as 'lower' | 'upper', x))"
       />
       <section v-else class="card waiting soft">
         The picture comes with the first question that can be answered.
       </section>
-      <section class="side" aria-label="Answer">
-        <div aria-live="polite">
-          <FindingWords v-if="result" :pieces="finding" />
-          <p v-else class="soft">{{ whyNot || 'No answer until the sentence above is mended.' }}</p>
-          <p v-if="rest" class="rest">{{ rest }}</p>
-        </div>
-        <FindingWords v-if="beside.length" class="small" :pieces="beside" />
-        <p v-if="overAnswer" class="rest over">{{ overAnswer }}</p>
-        <CautionList :texts="[...(caution ? [caution] : []), ...(result?.notes ?? []).map(({ text }) => text)]" />
-        <DistributionFigures v-if="result" :result="result" :over="over" />
-        <CautionNote v-if="problem" lead="Not kept" tone="wrong">{{ problem }}</CautionNote>
-        <div v-if="result" class="actions">
-          <el-button v-if="!alone" type="primary" :loading="keeping" :disabled="!canKeep" @click="keep()"
-            >Keep as evidence <kbd>K</kbd></el-button
-          >
-          <button class="plain" @click="copySentence">Copy the answer</button>
-          <button class="plain" @click="copyJson">Copy as JSON</button>
-          <span v-if="kept" class="soft" role="status">{{ kept }}</span>
-        </div>
-        <p v-if="alone" class="soft hint">
-          Inside a study, its readings can be laid under the curve and the answer kept as evidence.
-        </p>
-        <section v-if="questions.length" class="last" aria-label="Last questions">
-          <h2>Last questions <button class="plain" @click="forget">Forget them</button></h2>
-          <ul>
-            <li v-for="one in questions" :key="one.question">
-              <RouterLink :to="{ path: route.path, query: one.query }">{{ one.question }}</RouterLink>
-              <span class="soft answered">{{ one.answer }}</span>
-            </li>
-          </ul>
-        </section>
+    </template>
+    <template #words>
+      <p v-if="!result" class="soft">{{ whyNot || 'No answer until the sentence above is mended.' }}</p>
+      <p v-if="rest" class="rest">{{ rest }}</p>
+      <FindingWords v-if="beside.length" class="small" :pieces="beside" />
+      <p v-if="overAnswer" class="rest over">{{ overAnswer }}</p>
+    </template>
+    <template #figures><DistributionFigures v-if="result" :result="result" :over="over" /></template>
+    <template v-if="result" #actions>
+      <el-button link @click="copySentence">Copy the answer</el-button>
+      <el-button link @click="copyJson">Copy as JSON</el-button>
+    </template>
+    <template #after>
+      <p v-if="alone" class="soft hint">
+        Inside a study, its readings can be laid under the curve and the answer kept as evidence.
+      </p>
+      <section v-if="questions.length" class="last" aria-label="Last questions">
+        <h2>Last questions <el-button link @click="forget">Forget them</el-button></h2>
+        <ul>
+          <li v-for="one in questions" :key="one.question">
+            <RouterLink :to="{ path: route.path, query: one.query }">{{ one.question }}</RouterLink>
+            <span class="soft answered">{{ one.answer }}</span>
+          </li>
+        </ul>
       </section>
-    </div>
-    <OverSentence
-      :draft="draft"
-      :faults="faults"
-      :columns="columns"
-      :window-fault="windowFault(draft)"
-      @change="change"
-    />
-  </div>
+    </template>
+    <template #below>
+      <OverSentence
+        :draft="draft"
+        :faults="faults"
+        :columns="columns"
+        :window-fault="windowFault(draft)"
+        @change="change"
+      />
+    </template>
+  </StageFrame>
 </template>
 
 <style scoped>
-.distributions {
-  display: flex;
-  flex-direction: column;
-  gap: 12px;
-  height: 100%;
-}
 .question {
   padding: 8px 16px 9px;
 }
@@ -203,22 +189,8 @@ async function copyJson(): Promise<void> {
   margin: 2px 0 0;
   font: 14px/1.5 var(--serif);
 }
-.upper {
-  display: grid;
-  grid-template-columns: minmax(0, 786fr) minmax(300px, 436fr);
-  flex: 1;
-  gap: 18px;
-  min-height: 330px;
-}
 .waiting {
   padding: 40px;
-}
-.side {
-  display: flex;
-  flex-direction: column;
-  gap: 10px;
-  min-height: 0;
-  overflow: auto;
 }
 .rest {
   margin: 6px 0 0;
@@ -226,21 +198,11 @@ async function copyJson(): Promise<void> {
   font-size: 13.5px;
 }
 .rest.over {
-  margin: 0;
   border-left: 2px dashed var(--ochre);
   padding-left: 10px;
 }
 .small {
   font-size: 14.5px;
-}
-.actions {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 12px;
-  align-items: center;
-}
-.actions kbd {
-  margin-left: 8px;
 }
 .hint {
   margin: 0;
@@ -268,13 +230,5 @@ async function copyJson(): Promise<void> {
 }
 .last a {
   text-decoration: none;
-}
-@media (max-width: 900px) {
-  .distributions {
-    height: auto;
-  }
-  .upper {
-    grid-template-columns: minmax(0, 1fr);
-  }
 }
 </style>

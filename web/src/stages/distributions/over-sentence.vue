@@ -3,6 +3,8 @@ import { FAMILIES, familyByName, rangeWords, type Family } from '@verdict/core/d
 import { computed } from 'vue';
 import FigureField from './figure-field.vue';
 import { usualTexts, type Draft, type Faults } from './question.js';
+import SentenceChoice from '../../components/fields/sentence-choice.vue';
+import SentenceNumber from '../../components/fields/sentence-number.vue';
 
 /** What else the picture shows: a second family, the readings of a column, the other view, its own ends. */
 const props = defineProps<{
@@ -13,7 +15,6 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ change: [patch: Partial<Draft>] }>();
 
-const text = (event: Event) => (event.target as HTMLInputElement).value;
 const own = computed(() => familyByName(props.draft.family));
 /** Counts are laid over counts, measures over measures. */
 const offered = computed(() => FAMILIES.filter(({ discrete }) => discrete === own.value.discrete));
@@ -31,44 +32,48 @@ const setParameter = (name: string, value: string) =>
   <div class="card more" aria-label="The picture" role="group">
     <span class="part">
       Show
-      <select
-        class="field"
+      <SentenceChoice
         aria-label="View"
-        :value="draft.view"
-        @change="emit('change', { view: text($event) as Draft['view'] })"
-      >
-        <option value="density">{{ own.discrete ? 'the probabilities' : 'the density' }}</option>
-        <option value="cumulative">the cumulative curve</option>
-      </select>
+        :model-value="draft.view"
+        :options="[
+          { value: 'density', text: own.discrete ? 'the probabilities' : 'the density' },
+          { value: 'cumulative', text: 'the cumulative curve' },
+        ]"
+        @update:model-value="(value) => emit('change', { view: value as Draft['view'] })"
+      />
     </span>
     <span class="part">
       from
-      <input
-        class="field"
+      <SentenceNumber
+        live
         aria-label="Picture from"
         placeholder="fitting"
-        size="7"
-        :value="draft.from"
-        @input="emit('change', { from: text($event) })"
+        :model-value="draft.from"
+        @update:model-value="(value) => emit('change', { from: value })"
       />
       to
-      <input
-        class="field"
+      <SentenceNumber
+        live
         aria-label="Picture to"
         placeholder="fitting"
-        size="7"
-        :value="draft.to"
-        @input="emit('change', { to: text($event) })"
+        :model-value="draft.to"
+        @update:model-value="(value) => emit('change', { to: value })"
       />
     </span>
     <span class="part">
       over it
-      <select class="field" aria-label="Second family" :value="draft.over" @change="setOver(text($event))">
-        <option value="">nothing</option>
-        <option v-for="one in offered" :key="one.family" :value="one.family">
-          {{ one.family === draft.family ? `another ${one.title}` : one.title }}
-        </option>
-      </select>
+      <SentenceChoice
+        aria-label="Second family"
+        :model-value="draft.over"
+        :options="[
+          { value: '', text: 'nothing' },
+          ...offered.map((one) => ({
+            value: one.family,
+            text: one.family === draft.family ? `another ${one.title}` : one.title,
+          })),
+        ]"
+        @update:model-value="(value) => setOver(value)"
+      />
       <template v-if="over">
         with
         <span v-for="spec in over.parameters" :key="spec.name" class="pair">
@@ -85,15 +90,15 @@ const setParameter = (name: string, value: string) =>
     </span>
     <span v-if="columns.length" class="part">
       under it
-      <select
-        class="field"
+      <SentenceChoice
         aria-label="Readings under the curve"
-        :value="draft.column"
-        @change="emit('change', { column: text($event) })"
-      >
-        <option value="">no readings</option>
-        <option v-for="one in columns" :key="one.id" :value="one.id">the readings of {{ one.name }}</option>
-      </select>
+        :model-value="draft.column"
+        :options="[
+          { value: '', text: 'no readings' },
+          ...columns.map((one) => ({ value: one.id, text: `the readings of ${one.name}` })),
+        ]"
+        @update:model-value="(value) => emit('change', { column: value })"
+      />
     </span>
     <span v-if="windowFault" class="said-wrong" role="alert">{{ windowFault }}</span>
   </div>
@@ -106,13 +111,6 @@ const setParameter = (name: string, value: string) =>
   gap: 2px 22px;
   padding: 7px 16px;
   font: 14px/1.75 var(--serif);
-}
-input.field {
-  margin-left: 3px;
-}
-select.field {
-  max-width: 100%;
-  field-sizing: content;
 }
 .pair {
   margin-right: 6px;

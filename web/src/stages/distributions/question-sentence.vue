@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import FigureField from './figure-field.vue';
 import { carriedTo, toldOtherwise } from './carried-over.js';
 import { toldByMoments, usualTexts, type Asked, type Draft, type Faults, type ToldBy } from './question.js';
+import SentenceChoice from '../../components/fields/sentence-choice.vue';
 
 /** The question as a sentence with fields. */
 const props = defineProps<{ draft: Draft; faults: Faults; counted: boolean }>();
@@ -12,8 +13,11 @@ const emit = defineEmits<{ change: [patch: Partial<Draft>] }>();
 
 const family = computed(() => familyByName(props.draft.family));
 const byMoments = computed(() => toldByMoments(family.value));
-const continuous = FAMILIES.filter(({ discrete }) => !discrete);
-const discrete = FAMILIES.filter((one) => one.discrete);
+const families = FAMILIES.map(({ family: value, title, discrete }) => ({
+  value,
+  text: title,
+  group: discrete ? 'counts' : 'measures',
+})).sort((a, b) => b.group.localeCompare(a.group));
 
 const CHANCES: readonly { value: Asked; text: string }[] = [
   { value: 'below', text: 'below' },
@@ -34,7 +38,6 @@ const named = computed(() => family.value.parameters.filter((spec) => !pair.valu
 const asksChance = computed(() => CHANCES.some(({ value }) => value === props.draft.asked));
 const article = computed(() => articleOf(family.value.title));
 
-const text = (event: Event) => (event.target as HTMLInputElement).value;
 function setFamily(name: string): void {
   const next = familyByName(name);
   const keep = Object.entries(usualTexts(next)).map(([key, usual]) => [key, props.draft.parameters[key] ?? usual]);
@@ -60,27 +63,25 @@ const wrong = (field: string) => field in props.faults;
   <div>
     <p class="sentence">
       For {{ article }}
-      <select
-        class="field"
+      <SentenceChoice
         aria-label="Family"
-        :value="draft.family"
+        :model-value="draft.family"
         :title="family.about"
-        @change="setFamily(text($event))"
-      >
-        <optgroup label="measures">
-          <option v-for="one in continuous" :key="one.family" :value="one.family">{{ one.title }}</option>
-        </optgroup>
-        <optgroup label="counts">
-          <option v-for="one in discrete" :key="one.family" :value="one.family">{{ one.title }}</option>
-        </optgroup>
-      </select>
+        :options="families"
+        @update:model-value="setFamily"
+      />
       distribution with
       <template v-if="byMoments">
-        <select class="field" aria-label="Told by" :value="draft.by" @change="setBy(text($event))">
-          <option value="parameters">{{ pair.map(({ title }) => title).join(' and ') }}</option>
-          <option v-if="draft.family !== 'normal'" value="sd">mean and sd</option>
-          <option value="variance">mean and variance</option>
-        </select>
+        <SentenceChoice
+          aria-label="Told by"
+          :model-value="draft.by"
+          :options="[
+            { value: 'parameters', text: pair.map(({ title }) => title).join(' and ') },
+            ...(draft.family !== 'normal' ? [{ value: 'sd', text: 'mean and sd' }] : []),
+            { value: 'variance', text: 'mean and variance' },
+          ]"
+          @update:model-value="setBy"
+        />
         <template v-if="draft.by === 'parameters'">
           <template v-for="(spec, i) in pair" :key="spec.name">
             <template v-if="i > 0"> and </template>
@@ -120,19 +121,22 @@ const wrong = (field: string) => field in props.faults;
             :hint="`${spec.meaning}; ${rangeWords(spec)}`"
             @typed="(typed) => setParameter(spec.name, typed)" /></span></template
       >,
-      <select
-        class="field"
+      <SentenceChoice
         aria-label="What is asked"
-        :value="asksChance ? 'chance' : 'value'"
-        @change="setAsked(text($event) === 'chance' ? 'between' : 'upperShare')"
-      >
-        <option value="chance">what is the chance of a value</option>
-        <option value="value">which value has a share of</option>
-      </select>
+        :model-value="asksChance ? 'chance' : 'value'"
+        :options="[
+          { value: 'chance', text: 'what is the chance of a value' },
+          { value: 'value', text: 'which value has a share of' },
+        ]"
+        @update:model-value="(value) => setAsked(value === 'chance' ? 'between' : 'upperShare')"
+      />
       <template v-if="asksChance">
-        <select class="field" aria-label="Where" :value="draft.asked" @change="setAsked(text($event))">
-          <option v-for="one in CHANCES" :key="one.value" :value="one.value">{{ one.text }}</option>
-        </select>
+        <SentenceChoice
+          aria-label="Where"
+          :model-value="draft.asked"
+          :options="CHANCES"
+          @update:model-value="setAsked"
+        />
         <template v-if="draft.asked === 'withinSd'">
           :
           <FigureField
@@ -175,15 +179,14 @@ const wrong = (field: string) => field in props.faults;
             @typed="(typed) => emit('change', { b: typed })"
           /><template v-if="counted"
             >,
-            <select
-              class="field"
+            <SentenceChoice
               aria-label="Limits counted"
-              :value="draft.ends || (draft.asked === 'outside' ? 'excluded' : 'included')"
-              @change="emit('change', { ends: text($event) as Draft['ends'] })"
-            >
-              <option value="included">{{ limitWord }} counted</option>
-              <option value="excluded">{{ limitWord }} not counted</option>
-            </select></template
+              :model-value="draft.ends || (draft.asked === 'outside' ? 'excluded' : 'included')"
+              :options="[
+                { value: 'included', text: `${limitWord} counted` },
+                { value: 'excluded', text: `${limitWord} not counted` },
+              ]"
+              @update:model-value="(value) => emit('change', { ends: value as Draft['ends'] })" /></template
           >?
         </template>
       </template>
@@ -195,9 +198,12 @@ const wrong = (field: string) => field in props.faults;
           @typed="(typed) => emit('change', { share: typed })"
         />
         %
-        <select class="field" aria-label="Side" :value="draft.asked" @change="setAsked(text($event))">
-          <option v-for="one in VALUES" :key="one.value" :value="one.value">{{ one.text }}</option></select
-        >?
+        <SentenceChoice
+          aria-label="Side"
+          :model-value="draft.asked"
+          :options="VALUES"
+          @update:model-value="setAsked"
+        />?
       </template>
     </p>
     <p v-for="one in said" :key="one" class="said-wrong" role="alert">{{ one }}</p>
@@ -217,8 +223,5 @@ const wrong = (field: string) => field in props.faults;
 }
 .field {
   max-width: 100%;
-}
-select.field {
-  field-sizing: content;
 }
 </style>

@@ -231,3 +231,15 @@ export function shareCaution({ asked, share }: Draft): string {
   if (!FIELDS[asked].includes('share') || !(percent > 0 && percent < 1)) return '';
   return `${share.replace('%', '').trim()} is taken as ${percent} %, less than one in a hundred. For ${Number((percent * 100).toPrecision(10))} % type ${Number((percent * 100).toPrecision(10))}.`;
 }
+
+/** What is wrong with the ends of the picture as typed, or ''. */
+export function windowFault({ from, to }: Pick<Draft, 'from' | 'to'>): string {
+  const [a, b] = [typedNumber(from), typedNumber(to)];
+  for (const [text, value] of [
+    [from, a],
+    [to, b],
+  ] as const) {
+    if (text.trim() !== '' && !Number.isFinite(value)) return `“${text}” is no number; the picture keeps its own ends.`;
+  }
+  return a >= b ? 'The picture begins below where it ends; it keeps its own ends.' : '';
+}

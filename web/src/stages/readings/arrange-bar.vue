@@ -4,7 +4,8 @@ import { groupThousands } from '@verdict/core/format';
 import { countLevels, readNumber } from '@verdict/core/readings';
 import type { Arrangement, RowFilter } from '@verdict/core/table';
 import { computed, ref } from 'vue';
-import DraftField from '../../components/draft-field.vue';
+import SentenceChoice from '../../components/fields/sentence-choice.vue';
+import SentenceNumber from '../../components/fields/sentence-number.vue';
 
 /** The order and choice of rows as a sentence. It changes what is shown, never what is stored. */
 const props = defineProps<{
@@ -75,7 +76,6 @@ const byRows = computed(() => filterOf('rows'));
 const asideState = computed(() => filterOf('set-aside')?.show ?? 'all');
 const setAside = (show: string) =>
   setFilter('set-aside', show === 'only' || show === 'without' ? { kind: 'set-aside', show } : null);
-const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
 </script>
 
 <template>
@@ -84,83 +84,84 @@ const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
       Sorted by
       <template v-for="place in Math.min(3, arrangement.sort.length + 1)" :key="place">
         <template v-if="place > 1">, then by </template>
-        <select
-          class="field"
+        <SentenceChoice
           :aria-label="`Sort ${place}`"
-          :value="arrangement.sort[place - 1]?.column ?? ''"
-          @change="setSort(place - 1, valueOf($event))"
-        >
-          <option value="">{{ place === 1 ? 'nothing: as stored' : 'nothing' }}</option>
-          <option v-for="column in columns" :key="column.id" :value="column.id">{{ column.name }}</option>
-        </select>
-        <select
+          :model-value="arrangement.sort[place - 1]?.column ?? ''"
+          :options="[
+            { value: '', text: place === 1 ? 'nothing: as stored' : 'nothing' },
+            ...columns.map((column) => ({ value: column.id, text: column.name })),
+          ]"
+          @update:model-value="(value) => setSort(place - 1, value)" />
+        <SentenceChoice
           v-if="arrangement.sort[place - 1]"
-          class="field"
           :aria-label="`Direction ${place}`"
-          :value="arrangement.sort[place - 1]!.falling ? 'falling' : 'rising'"
-          @change="setFalling(place - 1, valueOf($event) === 'falling')"
-        >
-          <option>rising</option>
-          <option>falling</option>
-        </select></template
+          :model-value="arrangement.sort[place - 1]!.falling ? 'falling' : 'rising'"
+          :options="[
+            { value: 'rising', text: 'rising' },
+            { value: 'falling', text: 'falling' },
+          ]"
+          @update:model-value="(value) => setFalling(place - 1, value === 'falling')" /></template
       >; rows with
-      <select
-        class="field"
+      <SentenceChoice
         aria-label="Rows by level"
-        :value="byLevel?.column ?? ''"
-        @change="chooseLabel(valueOf($event))"
-      >
-        <option value="">any label</option>
-        <option v-for="column in labels" :key="column.id" :value="column.id">{{ column.name }}</option>
-      </select>
+        :model-value="byLevel?.column ?? ''"
+        :options="[
+          { value: '', text: 'any label' },
+          ...labels.map((column) => ({ value: column.id, text: column.name })),
+        ]"
+        @update:model-value="(value) => chooseLabel(value)"
+      />
       <template v-if="byLevel">
         among
-        <label v-for="level in levels.slice(0, 30)" :key="level.name" class="level"
-          ><input type="checkbox" :checked="byLevel.levels.includes(level.name)" @change="toggleLevel(level.name)" />{{
-            level.name
-          }}</label
+        <el-checkbox
+          v-for="level in levels.slice(0, 30)"
+          :key="level.name"
+          :model-value="byLevel.levels.includes(level.name)"
+          @change="toggleLevel(level.name)"
+          >{{ level.name }}</el-checkbox
         ></template
       >, with
-      <select
-        class="field"
+      <SentenceChoice
         aria-label="Rows by range"
-        :value="byRange?.column ?? ''"
-        @change="chooseRange(valueOf($event))"
-      >
-        <option value="">any value</option>
-        <option v-for="column in numeric" :key="column.id" :value="column.id">{{ column.name }}</option></select
-      ><template v-if="byRange">
+        :model-value="byRange?.column ?? ''"
+        :options="[
+          { value: '', text: 'any value' },
+          ...numeric.map((column) => ({ value: column.id, text: column.name })),
+        ]"
+        @update:model-value="(value) => chooseRange(value)"
+      /><template v-if="byRange">
         from
-        <DraftField
-          class="field"
-          size="5"
+        <SentenceNumber
           aria-label="From"
           placeholder="any"
-          :value="String(byRange.from ?? '')"
-          @commit="(text) => setEnd('from', text)" />
+          :model-value="String(byRange.from ?? '')"
+          @update:model-value="(text) => setEnd('from', text)" />
         to
-        <DraftField
-          class="field"
-          size="5"
+        <SentenceNumber
           aria-label="To"
           placeholder="any"
-          :value="String(byRange.to ?? '')"
-          @commit="(text) => setEnd('to', text)" /></template
+          :model-value="String(byRange.to ?? '')"
+          @update:model-value="(text) => setEnd('to', text)" /></template
       >,
-      <select class="field" aria-label="Set-aside readings" :value="asideState" @change="setAside(valueOf($event))">
-        <option value="all">set-aside readings or not</option>
-        <option value="only">a set-aside reading</option>
-        <option value="without">no set-aside reading</option></select
-      ><template v-if="byRows"
+      <SentenceChoice
+        aria-label="Set-aside readings"
+        :model-value="asideState"
+        :options="[
+          { value: 'all', text: 'set-aside readings or not' },
+          { value: 'only', text: 'a set-aside reading' },
+          { value: 'without', text: 'no set-aside reading' },
+        ]"
+        @update:model-value="(value) => setAside(value)"
+      /><template v-if="byRows"
         >, the {{ groupThousands(byRows.rows.length) }} chosen in a picture
-        <button class="plain" @click="setFilter('rows', null)">all again</button></template
+        <el-button link @click="setFilter('rows', null)">all again</el-button></template
       >.
       <span v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</span>
     </p>
     <div class="end">
       <span class="soft" role="status">{{ groupThousands(shown) }} of {{ groupThousands(of) }} rows</span>
-      <button class="plain" @click="emit('again')">Arrange again</button>
-      <button class="plain" @click="emit('close')">As stored</button>
+      <el-button link @click="emit('again')">Arrange again</el-button>
+      <el-button link @click="emit('close')">As stored</el-button>
     </div>
   </div>
 </template>
@@ -172,12 +173,6 @@ const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
 .sentence {
   margin: 0;
   font: 14px/1.9 var(--serif);
-}
-.level {
-  margin-left: 8px;
-  font-family: var(--sans);
-  font-size: 13px;
-  white-space: nowrap;
 }
 .end {
   display: flex;

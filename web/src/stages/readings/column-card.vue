@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import type { ChangeInput, StudyColumn } from '@verdict/contract';
-import type { DescribeResult } from '@verdict/core/analyses';
+import { describeAnalysis } from '@verdict/core/analyses';
 import { formatFigure } from '@verdict/core/format';
 import type { Sample } from '@verdict/core/readings';
-import { isUnavailable, type Unavailable } from '@verdict/core/road';
 import { derivationWords } from '@verdict/core/table';
 import { computed, toRef } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
-import SetAsideList from '../../components/set-aside-list.vue';
-import { useAnalysis } from '../../composables/use-analysis.js';
+import SetAsideList from '../../workbench/set-aside-list.vue';
+import { useRun } from '../../workbench/use-run.js';
 import ColumnFacts from './column-facts.vue';
 import LevelList from './level-list.vue';
 import StripPicture from './strip-picture.vue';
@@ -38,11 +37,10 @@ const emit = defineEmits<{
   freeze: [];
 }>();
 
-const settings = computed(() => ({ column: props.column.name }));
-const { result } = useAnalysis<DescribeResult | Unavailable>('describe', settings, toRef(props, 'sample'));
-const figures = computed(() =>
-  result.value && !isUnavailable(result.value) ? (result.value as DescribeResult) : null,
-);
+const { result: figures } = useRun(describeAnalysis, toRef(props, 'sample'), {
+  fixed: () => ({ column: props.column.name }),
+  settled: () => ({}),
+});
 const isNumeric = computed(() => props.column.kind !== 'label');
 const figure = (value: number | null, kind: 'location' | 'spread' | 'reading') =>
   value === null ? '–' : formatFigure(value, kind, props.sample.resolution);
@@ -55,8 +53,8 @@ const figure = (value: number | null, kind: 'location' | 'spread' | 'reading') =
       <p v-if="column.derivation" class="soft follows">
         {{ derivationWords(column.derivation, columns) }}
         <template v-if="!locked">
-          <button class="plain" @click="emit('derive')">Change</button>
-          <button class="plain" @click="emit('freeze')">Freeze to plain values</button>
+          <el-button link @click="emit('derive')">Change</el-button>
+          <el-button link @click="emit('freeze')">Freeze to plain values</el-button>
         </template>
       </p>
       <ColumnFacts
@@ -100,7 +98,7 @@ const figure = (value: number | null, kind: 'location' | 'spread' | 'reading') =
     <CautionNote v-if="problems.length" lead="To look at">
       <ul>
         <li v-for="problem in problems.slice(0, 50)" :key="problem.row">
-          <button class="plain" @click="emit('go', problem.row)">{{ problem.text }}</button>
+          <el-button link @click="emit('go', problem.row)">{{ problem.text }}</el-button>
         </li>
       </ul>
       <template v-if="problemCount > 50">and {{ problemCount - 50 }} more. </template>
@@ -142,9 +140,10 @@ ul {
   overflow: auto;
   list-style: none;
 }
-li .plain {
+li .el-button.is-link {
+  --el-button-text-color: var(--ink);
+  justify-content: start;
   padding-left: 0;
-  color: var(--ink);
   text-align: left;
 }
 </style>

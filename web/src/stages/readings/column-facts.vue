@@ -2,7 +2,9 @@
 import { crossedBounds, type ChangeInput, type StudyColumn } from '@verdict/contract';
 import { LONGEST_NAME, readNumber } from '@verdict/core/readings';
 import { computed, ref, watch } from 'vue';
-import DraftField from '../../components/draft-field.vue';
+import SentenceChoice from '../../components/fields/sentence-choice.vue';
+import SentenceNumber from '../../components/fields/sentence-number.vue';
+import SentenceText from '../../components/fields/sentence-text.vue';
 
 /** What is said about a column: name, kind, unit, resolution, limits, target, claims, frequencies. Each is changed in place. */
 const props = defineProps<{
@@ -70,7 +72,6 @@ function setNumber(field: Numbers, typed: string): void {
   if (!bad && value !== props.column[field]) say({ [field]: value });
 }
 const given = (field: Numbers) => String(props.column[field] ?? '');
-const valueOf = (event: Event) => (event.target as HTMLSelectElement).value;
 
 const counts = computed(() => props.columns.filter(({ id, kind }) => kind === 'count' && id !== props.column.id));
 /** The columns that take this one as their frequencies. */
@@ -82,51 +83,46 @@ const countsFor = computed(() => props.columns.filter(({ frequencies }) => frequ
     <dl>
       <dt>name</dt>
       <dd>
-        <DraftField
-          class="field"
+        <SentenceText
           aria-label="Column name"
           :disabled="locked"
-          :value="column.name"
-          @commit="(text) => setText('name', text)"
+          :model-value="column.name"
+          @update:model-value="(text) => setText('name', text)"
         />
       </dd>
       <dt>kind</dt>
       <dd>
-        <select
-          class="field"
+        <SentenceChoice
           aria-label="Kind"
-          :value="column.kind"
+          :model-value="column.kind"
           :disabled="locked"
-          @change="say({ columnKind: valueOf($event) })"
-        >
-          <option value="measure">a measure</option>
-          <option value="label">a label</option>
-          <option value="count">a count</option>
-        </select>
+          :options="[
+            { value: 'measure', text: 'a measure' },
+            { value: 'label', text: 'a label' },
+            { value: 'count', text: 'a count' },
+          ]"
+          @update:model-value="(value) => say({ columnKind: value })"
+        />
       </dd>
       <template v-if="isNumeric">
         <dt>unit</dt>
         <dd>
-          <DraftField
-            class="field"
+          <SentenceText
             aria-label="Unit"
-            size="8"
             placeholder="none"
             :disabled="locked"
-            :value="column.unit"
-            @commit="(text) => setText('unit', text)"
+            :model-value="column.unit"
+            @update:model-value="(text) => setText('unit', text)"
           />
         </dd>
         <dt>resolution</dt>
         <dd>
-          <DraftField
-            class="field"
+          <SentenceNumber
             aria-label="Resolution"
-            size="8"
             :disabled="locked"
             :placeholder="resolution === null ? 'unknown' : String(resolution)"
-            :value="given('resolution')"
-            @commit="(text) => setNumber('resolution', text)"
+            :model-value="given('resolution')"
+            @update:model-value="(text) => setNumber('resolution', text)"
           />
           <span class="soft small">{{
             column.resolution !== null
@@ -138,74 +134,62 @@ const countsFor = computed(() => props.columns.filter(({ frequencies }) => frequ
         </dd>
         <dt>limits</dt>
         <dd>
-          <DraftField
-            class="field"
+          <SentenceNumber
             aria-label="Lower limit"
-            size="6"
             placeholder="none"
             :disabled="locked"
-            :value="given('lowerLimit')"
-            @commit="(text) => setNumber('lowerLimit', text)"
+            :model-value="given('lowerLimit')"
+            @update:model-value="(text) => setNumber('lowerLimit', text)"
           />
           <span class="soft to">to</span>
-          <DraftField
-            class="field"
+          <SentenceNumber
             aria-label="Upper limit"
-            size="6"
             placeholder="none"
             :disabled="locked"
-            :value="given('upperLimit')"
-            @commit="(text) => setNumber('upperLimit', text)"
+            :model-value="given('upperLimit')"
+            @update:model-value="(text) => setNumber('upperLimit', text)"
           />
           <span class="soft apart">target</span>
-          <DraftField
-            class="field"
+          <SentenceNumber
             aria-label="Target"
-            size="6"
             placeholder="none"
             :disabled="locked"
-            :value="given('target')"
-            @commit="(text) => setNumber('target', text)"
+            :model-value="given('target')"
+            @update:model-value="(text) => setNumber('target', text)"
           />
         </dd>
         <dt>claimed</dt>
         <dd>
           <span class="soft">mean </span>
-          <DraftField
-            class="field"
+          <SentenceNumber
             aria-label="Claimed mean"
-            size="6"
             placeholder="none"
             :disabled="locked"
-            :value="given('claimedMean')"
-            @commit="(text) => setNumber('claimedMean', text)"
+            :model-value="given('claimedMean')"
+            @update:model-value="(text) => setNumber('claimedMean', text)"
           />
           <span class="soft to">and sd</span>
-          <DraftField
-            class="field"
+          <SentenceNumber
             aria-label="Claimed sd"
-            size="6"
             placeholder="none"
             :disabled="locked"
-            :value="given('claimedSd')"
-            @commit="(text) => setNumber('claimedSd', text)"
+            :model-value="given('claimedSd')"
+            @update:model-value="(text) => setNumber('claimedSd', text)"
           />
         </dd>
         <template v-if="counts.length || column.frequencies">
           <dt>each row is</dt>
           <dd>
-            <select
-              class="field"
+            <SentenceChoice
               aria-label="Frequencies"
-              :value="column.frequencies ?? ''"
+              :model-value="column.frequencies ?? ''"
               :disabled="locked"
-              @change="say({ frequencies: valueOf($event) || null })"
-            >
-              <option value="">one reading</option>
-              <option v-for="count in counts" :key="count.id" :value="count.id">
-                as many readings as {{ count.name }} says
-              </option>
-            </select>
+              :options="[
+                { value: '', text: 'one reading' },
+                ...counts.map((count) => ({ value: count.id, text: `as many readings as ${count.name} says` })),
+              ]"
+              @update:model-value="(value) => say({ frequencies: value || null })"
+            />
           </dd>
         </template>
         <template v-if="isCount">
@@ -237,7 +221,7 @@ dt {
 dd {
   margin: 0;
 }
-dd input[aria-label='Column name'] {
+dd:first-of-type .field {
   width: 100%;
 }
 .small {

@@ -17,6 +17,9 @@ import CautionNote from '../../components/caution-note.vue';
 import { useStudy } from '../../stores/study.js';
 import FormulaField from './formula-field.vue';
 import { shownDerived } from './table-model.js';
+import SentenceChoice from '../../components/fields/sentence-choice.vue';
+import SentenceNumber from '../../components/fields/sentence-number.vue';
+import SentenceText from '../../components/fields/sentence-text.vue';
 
 /** A column that follows others, or is made up, as a sentence with fields over its first values. Also changes one that stands already. */
 const props = defineProps<{ kind: DerivationKind; source: StudyColumn | null; existing: StudyColumn | null }>();
@@ -26,6 +29,13 @@ const store = useStudy();
 const others = computed(() => (store.study?.columns ?? []).filter(({ id }) => id !== props.existing?.id));
 const numeric = computed(() => others.value.filter(({ kind }) => kind !== 'label'));
 const counts = computed(() => numeric.value.filter(({ kind }) => kind === 'count'));
+/** Trials stand in a count column, or are the same number in every row. */
+const trialsOptions = computed(() => [
+  ...counts.value
+    .filter(({ id }) => id !== draft.source)
+    .map(({ id, name }) => ({ value: id, text: `trials in ${name}` })),
+  { value: 'number', text: 'trials, the same number in every row' },
+]);
 const old = props.existing?.derivation ?? null;
 const firstSource =
   (props.source && numeric.value.find(({ id }) => id === props.source!.id)?.id) ?? numeric.value[0]?.id ?? '';
@@ -181,7 +191,7 @@ function finish(): void {
   emit('done', { kind: 'add-columns', columns: [{ ...column.value, kind, id: crypto.randomUUID(), cells: [] }] });
 }
 const panel = ref<HTMLElement>();
-onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input, .sentence select')?.focus());
+onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input')?.focus());
 </script>
 
 <template>
@@ -194,22 +204,23 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input, .sente
     <div class="sentence">
       <template v-if="kind === 'made-up'">
         Draw
-        <input v-model="draft.count" class="field" size="6" aria-label="Number of values" />
+        <SentenceNumber v-model="draft.count" live aria-label="Number of values" />
         values from a
-        <select v-model="draft.family" class="field" aria-label="Family">
-          <option v-for="one in FAMILIES" :key="one.family" :value="one.family">{{ one.title }}</option>
-        </select>
+        <SentenceChoice
+          v-model="draft.family"
+          aria-label="Family"
+          :options="FAMILIES.map((one) => ({ value: one.family, text: one.title }))"
+        />
         distribution with
         <template v-for="(parameter, i) in family.parameters" :key="parameter.name"
           ><template v-if="i > 0"> and </template>{{ parameter.title }}
-          <input
-            v-model="draft.parameters[parameter.name]"
-            class="field"
-            size="6"
-            :aria-label="parameter.title" /></template
-        >, rounded to <input v-model="draft.step" class="field" size="5" placeholder="no step" aria-label="Step" />,
-        from seed <input v-model="draft.seed" class="field" size="6" aria-label="Seed" />. The same seed gives the same
-        column.
+          <SentenceNumber
+            live
+            :aria-label="parameter.title"
+            :model-value="draft.parameters[parameter.name] ?? ''"
+            @update:model-value="(text) => (draft.parameters[parameter.name] = text)" /></template
+        >, rounded to <SentenceNumber v-model="draft.step" live placeholder="no step" aria-label="Step" />, from seed
+        <SentenceNumber v-model="draft.seed" live aria-label="Seed" />. The same seed gives the same column.
       </template>
       <template v-else-if="kind === 'formula'">
         In every row, the value of
@@ -221,42 +232,48 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input, .sente
         <template v-else-if="kind === 'rank'">The rank of each reading of</template>
         <template v-else-if="kind === 'share'">The share that each count of</template>
         <template v-else>Each reading of</template>
-        <select v-model="draft.source" class="field" aria-label="Source">
-          <option v-for="one in numeric" :key="one.id" :value="one.id">{{ one.name }}</option>
-        </select>
+        <SentenceChoice
+          v-model="draft.source"
+          aria-label="Source"
+          :options="numeric.map((one) => ({ value: one.id, text: one.name }))"
+        />
         <template v-if="kind === 'standard-score' || kind === 'given-score'">
           lies from
-          <select v-model="draft.divisor" class="field" aria-label="Mean and sd">
-            <option value="sample">its own mean, with the sd of divisor n − 1</option>
-            <option value="population">its own mean, with the sd of divisor n</option>
-            <option value="given">a given mean, with a given sd</option></select
-          ><template v-if="draft.divisor === 'given'"
-            >: mean <input v-model="draft.mean" class="field" size="6" aria-label="Given mean" /> and sd
-            <input v-model="draft.sd" class="field" size="6" aria-label="Given sd" /></template
+          <SentenceChoice
+            v-model="draft.divisor"
+            aria-label="Mean and sd"
+            :options="[
+              { value: 'sample', text: 'its own mean, with the sd of divisor n − 1' },
+              { value: 'population', text: 'its own mean, with the sd of divisor n' },
+              { value: 'given', text: 'a given mean, with a given sd' },
+            ]"
+          /><template v-if="draft.divisor === 'given'"
+            >: mean <SentenceNumber v-model="draft.mean" live aria-label="Given mean" /> and sd
+            <SentenceNumber v-model="draft.sd" live aria-label="Given sd" /></template
           >.
         </template>
         <template v-else-if="kind === 'distance'">
           lies from their mean,
-          <select v-model="draft.absolute" class="field" aria-label="Sign">
-            <option :value="false">with its sign</option>
-            <option :value="true">without a sign</option></select
-          >.
+          <SentenceChoice
+            v-model="draft.absolute"
+            aria-label="Sign"
+            :options="[
+              { value: false, text: 'with its sign' },
+              { value: true, text: 'without a sign' },
+            ]"
+          />.
         </template>
         <template v-else-if="kind === 'rank'">, from the least; equal readings share the mean of their ranks.</template>
         <template v-else-if="kind === 'share'">
           is of its
-          <select v-model="draft.trials" class="field" aria-label="Trials">
-            <option v-for="one in counts.filter(({ id }) => id !== draft.source)" :key="one.id" :value="one.id">
-              trials in {{ one.name }}
-            </option>
-            <option value="number">trials, the same number in every row</option></select
-          ><template v-if="draft.trials === 'number'"
-            >: <input v-model="draft.trialsNumber" class="field" size="6" aria-label="Number of trials" /></template
+          <SentenceChoice v-model="draft.trials" aria-label="Trials" :options="trialsOptions" /><template
+            v-if="draft.trials === 'number'"
+            >: <SentenceNumber v-model="draft.trialsNumber" live aria-label="Number of trials" /></template
           >.
         </template>
         <template v-else>
-          rounded to the nearest step of <input v-model="draft.step" class="field" size="6" aria-label="Step" />; halves
-          go away from 0.
+          rounded to the nearest step of <SentenceNumber v-model="draft.step" live aria-label="Step" />; halves go away
+          from 0.
         </template>
       </template>
     </div>
@@ -272,7 +289,7 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input, .sente
       </CautionNote>
     </template>
     <label class="name"
-      >Name <input v-model="typedName" class="field" :placeholder="suggested" aria-label="Name of the column"
+      >Name <SentenceText v-model="typedName" live :placeholder="suggested" aria-label="Name of the column"
     /></label>
     <div>
       <el-button type="primary" :disabled="!worked || worked.fault !== null || wrong !== ''" @click="finish">{{
@@ -288,7 +305,7 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input, .sente
   font-family: var(--mono);
   font-size: 12.5px;
 }
-.name input {
+.name .field {
   min-width: 220px;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue';
+import SentenceNumber from '../../components/fields/sentence-number.vue';
 
 /** Finds a text in the cells, from the cursor on, and goes to a row by its number. */
 const props = defineProps<{
@@ -18,7 +19,7 @@ const emit = defineEmits<{ go: [row: number, column: number]; goToRow: [shown: n
 const wanted = ref('');
 const rowWanted = ref('');
 const rowWrong = ref('');
-const field = ref<HTMLInputElement>();
+const field = ref<{ focus(): void }>();
 onMounted(() => field.value?.focus());
 
 const MOST = 10_000;
@@ -73,24 +74,21 @@ const said = computed(() => {
   <div class="find" role="search" aria-label="Find in the table" @keydown.esc.stop="emit('close')">
     <label
       >Find
-      <input
+      <el-input
         ref="field"
         v-model="wanted"
         class="field"
-        size="14"
         aria-label="Find"
         @keydown.enter.exact="step(1)"
         @keydown.enter.shift="step(-1)"
     /></label>
-    <button class="plain" :disabled="!found.length" @click="step(1)">Next</button>
-    <button class="plain" :disabled="!found.length" @click="step(-1)">Previous</button>
+    <el-button link :disabled="!found.length" @click="step(1)">Next</el-button>
+    <el-button link :disabled="!found.length" @click="step(-1)">Previous</el-button>
     <span class="soft" role="status">{{ said }}</span>
     <span class="room"></span>
-    <label
-      >Go to row <input v-model="rowWanted" class="field" size="6" aria-label="Go to row" @keydown.enter="goToRow"
-    /></label>
+    <label>Go to row <SentenceNumber v-model="rowWanted" live aria-label="Go to row" @keydown.enter="goToRow" /></label>
     <span v-if="rowWrong" class="said-wrong" role="alert">{{ rowWrong }}</span>
-    <button class="plain" @click="emit('close')">Close</button>
+    <el-button link @click="emit('close')">Close</el-button>
   </div>
 </template>
 

@@ -42,49 +42,45 @@ const shown = (name: string) => (name === name.trim() ? name : `“${name}”`);
     <div>
       <b>Levels</b> <span class="soft">{{ levels.length }}, with their counts</span>
     </div>
-    <table class="figures">
-      <tbody>
-        <tr v-for="(level, i) in levels.slice(0, MOST)" :key="level.name">
-          <td>
-            <label
-              ><input
-                v-if="!locked"
-                v-model="chosen"
-                type="checkbox"
-                :value="level.name"
-                :aria-label="`Choose ${level.name}`"
-              />
-              {{ shown(level.name) }}</label
-            >
-            <div v-if="level.spellings.some((s) => s !== level.name)" class="soft small">
-              with
-              <span v-for="spelling in level.spellings.filter((s) => s !== level.name)" :key="spelling" class="merged"
-                >{{ shown(spelling) }}
-                <button v-if="!locked" class="plain" :aria-label="`Part ${spelling} again`" @click="part(spelling)">
-                  Part again
-                </button></span
-              >
-            </div>
-          </td>
-          <td class="number">{{ level.count }}</td>
-          <td class="number">
-            <template v-if="!locked">
-              <button class="plain" :disabled="i === 0" :aria-label="`Move ${level.name} up`" @click="move(i, -1)">
-                ↑
-              </button>
-              <button
-                class="plain"
-                :disabled="i === levels.length - 1"
-                :aria-label="`Move ${level.name} down`"
-                @click="move(i, 1)"
-              >
-                ↓
-              </button>
-            </template>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <el-checkbox-group v-model="chosen">
+      <table class="figures">
+        <tbody>
+          <tr v-for="(level, i) in levels.slice(0, MOST)" :key="level.name">
+            <td>
+              <el-checkbox v-if="!locked" :value="level.name" :aria-label="`Choose ${level.name}`">{{
+                shown(level.name)
+              }}</el-checkbox>
+              <template v-else>{{ shown(level.name) }}</template>
+              <div v-if="level.spellings.some((s) => s !== level.name)" class="soft small">
+                with
+                <span v-for="spelling in level.spellings.filter((s) => s !== level.name)" :key="spelling" class="merged"
+                  >{{ shown(spelling) }}
+                  <el-button v-if="!locked" link :aria-label="`Part ${spelling} again`" @click="part(spelling)">
+                    Part again
+                  </el-button></span
+                >
+              </div>
+            </td>
+            <td class="number">{{ level.count }}</td>
+            <td class="number">
+              <template v-if="!locked">
+                <el-button link :disabled="i === 0" :aria-label="`Move ${level.name} up`" @click="move(i, -1)">
+                  ↑
+                </el-button>
+                <el-button
+                  link
+                  :disabled="i === levels.length - 1"
+                  :aria-label="`Move ${level.name} down`"
+                  @click="move(i, 1)"
+                >
+                  ↓
+                </el-button>
+              </template>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </el-checkbox-group>
     <p v-if="levels.length > MOST" class="soft">and {{ levels.length - MOST }} more.</p>
     <el-button v-if="chosen.length > 1 && !locked" size="small" @click="merge(chosen)"
       >Merge into {{ leading(chosen) }}</el-button

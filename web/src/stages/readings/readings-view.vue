@@ -3,11 +3,11 @@ import type { StudyColumn } from '@verdict/contract';
 import { groupThousands } from '@verdict/core/format';
 import type { BlockLayout } from '@verdict/core/readings';
 import type { DerivationKind } from '@verdict/core/table';
-import { useEventListener } from '@vueuse/core';
+import { useEventListener, useFileDialog } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import CautionNote from '../../components/caution-note.vue';
-import SetAsideDialog from '../../components/set-aside-dialog.vue';
+import SetAsideDialog from '../../workbench/set-aside-dialog.vue';
 import { pasted } from '../../files/incoming.js';
 import { useKeys } from '../../composables/use-keys.js';
 import { useStudy } from '../../stores/study.js';
@@ -42,7 +42,7 @@ const first: Cursor = {
 const cursor = ref<Cursor>(first);
 const anchor = ref<Cursor>(first);
 const grid = ref<InstanceType<typeof ReadingGrid>>();
-const chooser = ref<HTMLInputElement>();
+const ACCEPTED = '.csv,.tsv,.txt,.json,.xlsx,.zip,text/csv';
 const dragging = ref(false);
 const finding = ref(false);
 const askingReason = ref(false);
@@ -127,11 +127,8 @@ function onDrop(event: DragEvent): void {
   dragging.value = false;
   void incoming.open(event.dataTransfer?.files[0]);
 }
-function onChosen(event: Event): void {
-  const field = event.target as HTMLInputElement;
-  void incoming.open(field.files?.[0]);
-  field.value = '';
-}
+const { open: chooseFile, onChange } = useFileDialog({ accept: ACCEPTED, multiple: false, reset: true });
+onChange((files) => void incoming.open(files?.[0]));
 
 function startTyping(): void {
   store.change(emptyColumn(names.value));
@@ -206,19 +203,10 @@ useEventListener('keydown', (event) => {
 
 <template>
   <div class="readings" @dragover.prevent="dragging = true" @dragleave="dragging = false" @drop.prevent="onDrop">
-    <input
-      ref="chooser"
-      type="file"
-      class="unseen"
-      tabindex="-1"
-      aria-label="File"
-      accept=".csv,.tsv,.txt,.json,.xlsx,.zip,text/csv"
-      @change="onChosen"
-    />
     <div class="main" :class="{ alone: !sideShown }">
       <CautionNote v-if="incoming.refusal.value" lead="Not taken" tone="wrong"
         >{{ incoming.refusal.value }}
-        <button class="plain" @click="incoming.refusal.value = ''">Understood</button></CautionNote
+        <el-button link @click="incoming.refusal.value = ''">Understood</el-button></CautionNote
       >
       <CautionNote v-if="clash" lead="Two at one cell" tone="wrong">
         While you were writing “{{ clash.mine }}”, row {{ clash.row }} of
@@ -247,7 +235,7 @@ useEventListener('keydown', (event) => {
         </p>
         <div>
           <el-button type="primary" @click="pasteByButton">Paste</el-button>
-          <el-button @click="chooser?.click()">Open a file</el-button>
+          <el-button @click="chooseFile()">Open a file</el-button>
           <el-button @click="startTyping">Type them in</el-button>
           <el-button @click="addColumn('made-up')">Make some up</el-button>
         </div>
@@ -263,7 +251,7 @@ useEventListener('keydown', (event) => {
           :locked="store.ruled"
           :arranged="arranged || arranging"
           :finding="finding"
-          @open="chooser?.click()"
+          @open="chooseFile()"
           @paste="pasteByButton"
           @add="addColumn"
           @column="onColumn"

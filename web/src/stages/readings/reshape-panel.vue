@@ -4,6 +4,8 @@ import { countLevels, freeName, levelReader, spread, stack } from '@verdict/core
 import { computed, ref } from 'vue';
 import { useStudy } from '../../stores/study.js';
 import { additionOf } from './table-model.js';
+import SentenceChoice from '../../components/fields/sentence-choice.vue';
+import SentenceText from '../../components/fields/sentence-text.vue';
 
 /** Several columns one below the other, or one column cut apart by a label: new columns beside what stands. */
 const props = defineProps<{ kind: 'stack' | 'spread'; chosen: StudyColumn[] }>();
@@ -102,23 +104,29 @@ const finish = () => emit('done', props.kind === 'stack' ? stackChange() : sprea
     <h2>{{ kind === 'stack' ? 'Stack columns' : 'Spread a column' }}</h2>
     <div v-if="kind === 'stack'" class="sentence">
       Put
-      <label v-for="column in numeric" :key="column.id" class="choice"
-        ><input v-model="picked" type="checkbox" :value="column.id" />{{ column.name }}</label
+      <el-checkbox-group v-model="picked" class="picked"
+        ><el-checkbox v-for="column in numeric" :key="column.id" :value="column.id">{{
+          column.name
+        }}</el-checkbox></el-checkbox-group
       >
       one below the other as
-      <input v-model="valueName" class="field" maxlength="80" aria-label="Name of the measure" />, with the column that
+      <SentenceText v-model="valueName" live maxlength="80" aria-label="Name of the measure" />, with the column that
       each came from as the label
-      <input v-model="labelName" class="field" maxlength="80" aria-label="Name of the label" />.
+      <SentenceText v-model="labelName" live maxlength="80" aria-label="Name of the label" />.
     </div>
     <div v-else class="sentence">
       Cut
-      <select v-model="value" class="field" aria-label="Column to spread">
-        <option v-for="column in numeric" :key="column.id" :value="column.id">{{ column.name }}</option>
-      </select>
+      <SentenceChoice
+        v-model="value"
+        aria-label="Column to spread"
+        :options="numeric.map((column) => ({ value: column.id, text: column.name }))"
+      />
       into one column for each level of
-      <select v-model="by" class="field" aria-label="Label to spread by">
-        <option v-for="column in labels" :key="column.id" :value="column.id">{{ column.name }}</option></select
-      ><template v-if="levels.length"
+      <SentenceChoice
+        v-model="by"
+        aria-label="Label to spread by"
+        :options="labels.map((column) => ({ value: column.id, text: column.name }))"
+      /><template v-if="levels.length"
         >:
         {{
           levels
@@ -141,9 +149,7 @@ const finish = () => emit('done', props.kind === 'stack' ? stackChange() : sprea
 </template>
 
 <style scoped>
-.choice {
-  margin-right: 10px;
-  font: 13px var(--sans);
-  white-space: nowrap;
+.picked {
+  display: inline;
 }
 </style>

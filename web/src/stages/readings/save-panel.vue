@@ -6,6 +6,7 @@ import CautionNote from '../../components/caution-note.vue';
 import { exported, FORMATS, type ExportFormat } from '../../files/export-table.js';
 import { saveFile } from '../../files/save-file.js';
 import { useStudy } from '../../stores/study.js';
+import SentenceChoice from '../../components/fields/sentence-choice.vue';
 
 /** A copy of the readings as a file, or of the whole study. */
 const props = defineProps<{ chosen: { columns: StudyColumn[]; rows: number[] }; shown: number[] }>();
@@ -19,6 +20,7 @@ const withAside = ref(true);
 const problem = ref('');
 const busy = ref(false);
 
+const formats = (Object.keys(FORMATS) as ExportFormat[]).map((id) => ({ value: id, text: FORMATS[id].title }));
 const title = computed(() => store.study?.name || 'readings');
 const everything = computed(() => Array.from({ length: store.study?.rowCount ?? 0 }, (_, i) => i + 1));
 const rows = computed(() =>
@@ -64,24 +66,34 @@ const saveStudy = () =>
     <h2>Save a copy</h2>
     <p class="sentence">
       Save
-      <select v-model="what" class="field" aria-label="What to save">
-        <option value="all">all rows and columns</option>
-        <option v-if="shown.length !== everything.length || what === 'shown'" value="shown">
-          the {{ shown.length }} rows as they are arranged
-        </option>
-        <option v-if="several" value="chosen">
-          the chosen {{ chosen.rows.length }} rows of {{ chosen.columns.length }}
-          {{ chosen.columns.length === 1 ? 'column' : 'columns' }}
-        </option>
-      </select>
+      <SentenceChoice
+        v-model="what"
+        aria-label="What to save"
+        :options="[
+          { value: 'all', text: 'all rows and columns' },
+          ...(shown.length !== everything.length || what === 'shown'
+            ? [{ value: 'shown', text: `the ${shown.length} rows as they are arranged` }]
+            : []),
+          ...(several
+            ? [
+                {
+                  value: 'chosen',
+                  text: `the chosen ${chosen.rows.length} rows of ${chosen.columns.length} ${chosen.columns.length === 1 ? 'column' : 'columns'}`,
+                },
+              ]
+            : []),
+        ]"
+      />
       as
-      <select v-model="format" class="field" aria-label="Format">
-        <option v-for="({ title: words }, id) in FORMATS" :key="id" :value="id">{{ words }}</option></select
-      >,
-      <select v-model="withAside" class="field" aria-label="Set-aside readings">
-        <option :value="true">with set-aside readings, said in a column</option>
-        <option :value="false">without set-aside readings: cells empty</option></select
-      >.
+      <SentenceChoice v-model="format" aria-label="Format" :options="formats" />,
+      <SentenceChoice
+        v-model="withAside"
+        aria-label="Set-aside readings"
+        :options="[
+          { value: true, text: 'with set-aside readings, said in a column' },
+          { value: false, text: 'without set-aside readings: cells empty' },
+        ]"
+      />.
     </p>
     <p class="soft note">
       Cells go out as they are written, derived columns in full precision. Cells that start with = + − or @ and are no

@@ -58,17 +58,17 @@ const rows = computed<{ id: RowsAction; title: string; apart?: boolean }[]>(() =
 <template>
   <div class="title" role="toolbar" aria-label="Table">
     <h2>{{ title }}</h2>
-    <button class="plain" :aria-pressed="finding" @click="emit('find')">Find</button>
-    <button class="plain" :aria-pressed="arranged" @click="emit('arrange')">Arrange</button>
+    <el-button link :aria-pressed="finding" @click="emit('find')">Find</el-button>
+    <el-button link :aria-pressed="arranged" @click="emit('arrange')">Arrange</el-button>
     <template v-if="!locked">
-      <button class="plain" @click="emit('open')">Open a file</button>
-      <button class="plain" @click="emit('paste')">Paste</button>
+      <el-button link @click="emit('open')">Open a file</el-button>
+      <el-button link @click="emit('paste')">Paste</el-button>
       <WordMenu title="New column" :items="NEW" @choose="(id) => emit('add', id as NewColumnKind)" />
       <WordMenu v-if="columnName" title="Column" :items="column" @choose="(id) => emit('column', id as ColumnAction)" />
       <WordMenu title="Rows" :items="rows" @choose="(id) => emit('rows', id as RowsAction)" />
     </template>
     <span v-else class="soft">ruled: reopen in Verdict to change anything</span>
-    <button class="plain" @click="emit('save')">Save a copy</button>
+    <el-button link @click="emit('save')">Save a copy</el-button>
   </div>
 </template>
 
@@ -92,6 +92,6 @@ const rows = computed<{ id: RowsAction; title: string; apart?: boolean }[]>(() =
   font-size: 13px;
 }
 .title button[aria-pressed='true'] {
-  color: var(--green);
+  --el-button-text-color: var(--green);
 }
 </style>

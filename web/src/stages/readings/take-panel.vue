@@ -18,6 +18,8 @@ import { cutRange, fullRange } from '../../files/shown-values.js';
 import { surveyInWorker } from '../../workers/analysis-pool.js';
 import TakePreview from './take-preview.vue';
 import { isLarge, likelyTarget, matched, sameFormat, type Taking, type Target } from './take.js';
+import SentenceChoice from '../../components/fields/sentence-choice.vue';
+import SentenceText from '../../components/fields/sentence-text.vue';
 
 /** What was recognised in readings on their way in, as a sentence with fields, over a preview; nothing is stored before it is taken. */
 const props = defineProps<{
@@ -156,65 +158,90 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
     <p class="sentence">
       <template v-if="incoming.kind === 'sheets'">
         Sheet
-        <select v-model="sheet" class="field" aria-label="Sheet">
-          <option v-for="(one, i) in sheets" :key="i" :value="i">{{ one.name }}</option></select
-        >, cells
-        <input
-          v-model.lazy="range"
-          class="field"
-          :class="{ wrong: rangeWrong }"
-          size="8"
-          aria-label="Cells of the sheet"
-        />, decimals with a
+        <SentenceChoice
+          v-model="sheet"
+          aria-label="Sheet"
+          :options="sheets.map((one, i) => ({ value: i, text: one.name }))"
+        />, cells <SentenceText v-model="range" :wrong="!!rangeWrong" aria-label="Cells of the sheet" />, decimals with
+        a
       </template>
       <template v-else-if="incoming.kind === 'rows'">A table of names and cells, decimals with a</template>
       <template v-else>
         Columns separated by
-        <select v-model="layout.separator" class="field" aria-label="Separator">
-          <option value="tab">tabs</option>
-          <option value="comma">commas</option>
-          <option value="semicolon">semicolons</option>
-          <option value="blanks">blanks</option>
-          <option value="none">nothing: one column</option></select
-        >, decimals with a
+        <SentenceChoice
+          v-model="layout.separator"
+          aria-label="Separator"
+          :options="[
+            { value: 'tab', text: 'tabs' },
+            { value: 'comma', text: 'commas' },
+            { value: 'semicolon', text: 'semicolons' },
+            { value: 'blanks', text: 'blanks' },
+            { value: 'none', text: 'nothing: one column' },
+          ]"
+        />, decimals with a
       </template>
-      <select v-model="layout.decimal" class="field" aria-label="Decimal mark">
-        <option value="point">point</option>
-        <option value="comma">comma</option></select
-      >, thousands with
-      <select v-model="layout.thousands" class="field" aria-label="Thousands mark">
-        <option value="none">no mark</option>
-        <option value="comma">a comma</option>
-        <option value="point">a point</option>
-        <option value="blank">a blank</option>
-        <option value="apostrophe">an apostrophe</option></select
-      >, names in
-      <select v-model="layout.names" class="field" aria-label="Names">
-        <option value="row 1">row 1</option>
-        <option value="none">no row</option></select
-      >, units in
-      <select v-model="layout.units" class="field" aria-label="Units">
-        <option value="row 2">row 2</option>
-        <option value="none">no row of their own</option></select
-      ><template v-if="standing.length && !large"
+      <SentenceChoice
+        v-model="layout.decimal"
+        aria-label="Decimal mark"
+        :options="[
+          { value: 'point', text: 'point' },
+          { value: 'comma', text: 'comma' },
+        ]"
+      />, thousands with
+      <SentenceChoice
+        v-model="layout.thousands"
+        aria-label="Thousands mark"
+        :options="[
+          { value: 'none', text: 'no mark' },
+          { value: 'comma', text: 'a comma' },
+          { value: 'point', text: 'a point' },
+          { value: 'blank', text: 'a blank' },
+          { value: 'apostrophe', text: 'an apostrophe' },
+        ]"
+      />, names in
+      <SentenceChoice
+        v-model="layout.names"
+        aria-label="Names"
+        :options="[
+          { value: 'row 1', text: 'row 1' },
+          { value: 'none', text: 'no row' },
+        ]"
+      />, units in
+      <SentenceChoice
+        v-model="layout.units"
+        aria-label="Units"
+        :options="[
+          { value: 'row 2', text: 'row 2' },
+          { value: 'none', text: 'no row of their own' },
+        ]"
+      /><template v-if="standing.length && !large"
         >; taken
-        <select v-model="target" class="field" aria-label="Where they go">
-          <option value="new columns">as new columns</option>
-          <option value="below">below the columns of the same names</option>
-          <option v-if="cursor" value="over">over the cells from the cursor on</option>
-        </select></template
+        <SentenceChoice
+          v-model="target"
+          aria-label="Where they go"
+          :options="[
+            { value: 'new columns', text: 'as new columns' },
+            { value: 'below', text: 'below the columns of the same names' },
+            ...(cursor ? [{ value: 'over', text: 'over the cells from the cursor on' }] : []),
+          ]" /></template
       ><template v-if="otherMarks"
         >, numbers
-        <select v-model="rewrite" class="field" aria-label="Marks of numbers">
-          <option :value="true">rewritten with the marks of their columns</option>
-          <option :value="false">kept as written</option>
-        </select></template
+        <SentenceChoice
+          v-model="rewrite"
+          aria-label="Marks of numbers"
+          :options="[
+            { value: true, text: 'rewritten with the marks of their columns' },
+            { value: false, text: 'kept as written' },
+          ]" /></template
       ><template v-if="canTally"
         >, as
-        <select v-model="wantsTally" class="field" aria-label="Tally">
-          <option :value="true">values with how often each occurred</option>
-          <option :value="false">two columns of readings</option>
-        </select></template
+        <SentenceChoice
+          v-model="wantsTally"
+          aria-label="Tally"
+          :options="[
+            { value: true, text: 'values with how often each occurred' },
+            { value: false, text: 'two columns of readings' },
+          ]" /></template
       >.
     </p>
     <p v-if="outcome" class="outcome">{{ outcome }}</p>

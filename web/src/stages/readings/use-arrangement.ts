@@ -1,6 +1,6 @@
 import { arrangedRows, AS_STORED, type Arrangement } from '@verdict/core/table';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { useAddress } from '../../composables/use-address.js';
+import { useAddress } from '../../workbench/use-address.js';
 import { useStudy } from '../../stores/study.js';
 
 const isArrangement = (value: unknown): value is Arrangement =>

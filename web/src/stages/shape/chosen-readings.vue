@@ -31,9 +31,9 @@ const named = computed(() =>
       <span class="soft"> row and value: {{ named.join(', ') }}{{ chosen.length > NAMED ? ' …' : '' }}</span>
     </p>
     <p>
-      <button v-if="canShow" class="plain" @click="emit('table')">Show in the table</button>
-      <button v-if="!locked" class="plain" :disabled="chosen.length === 0" @click="emit('aside')">Set aside …</button>
-      <button class="plain" @click="emit('none')">Choose none</button>
+      <el-button v-if="canShow" link @click="emit('table')">Show in the table</el-button>
+      <el-button v-if="!locked" link :disabled="chosen.length === 0" @click="emit('aside')">Set aside …</el-button>
+      <el-button link @click="emit('none')">Choose none</el-button>
     </p>
   </section>
 </template>
@@ -50,8 +50,5 @@ p + p {
   display: flex;
   gap: 10px;
   margin-top: 2px;
-}
-.plain {
-  padding-left: 0;
 }
 </style>

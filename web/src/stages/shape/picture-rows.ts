@@ -1,7 +1,5 @@
+import type { Rows } from '../../workbench/rows.js';
 import type { Shown } from './pictures.js';
-
-/** A table of full values, its head first. */
-export type Rows = readonly (readonly (string | number)[])[];
 
 /** The table behind a picture: bins and counts, quartiles and whiskers, steps, stacks, leaves, or readings in their rows. */
 export function pictureRows(shown: Shown): Rows {

@@ -12,12 +12,12 @@ import {
   type InOrderResult,
   type StemAndLeafResult,
 } from '@verdict/core/analyses';
-import { boxPanels } from '../../charts/shape/box-panels.js';
-import { dotsPanels } from '../../charts/shape/dots-panels.js';
-import { histogramPanels } from '../../charts/shape/histogram-panels.js';
-import { orderPanels } from '../../charts/shape/order-panels.js';
-import { stepsPanels } from '../../charts/shape/steps-panels.js';
-import type { Setting } from '../../charts/shape/value-axis.js';
+import { boxPanels } from '../../charts/pictures/box.js';
+import { dotsPanels } from '../../charts/pictures/dots.js';
+import { histogramPanels } from '../../charts/pictures/histogram.js';
+import { orderPanels } from '../../charts/pictures/in-order.js';
+import { stepsPanels } from '../../charts/pictures/empirical.js';
+import type { Setting } from '../../charts/value-axis.js';
 import type { Panels } from '../../charts/panels.js';
 
 /** The pictures of Shape, in the order of their words above the picture. */

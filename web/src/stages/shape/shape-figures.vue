@@ -70,9 +70,9 @@ const leftOut = ({ missing, setAside }: Described) =>
         <tbody>
           <tr v-for="figure in firstOf(group)" :key="figure.key">
             <td>
-              <button class="plain name" :aria-expanded="asked === figure.key" @click="ask(figure.key)">
+              <el-button link class="name" :aria-expanded="asked === figure.key" @click="ask(figure.key)">
                 {{ nameOf(figure) }}
-              </button>
+              </el-button>
             </td>
             <td class="number">{{ figure.text(result) }}</td>
           </tr>
@@ -90,7 +90,7 @@ const leftOut = ({ missing, setAside }: Described) =>
       </ul>
       <p v-else-if="explained.key === 'quartiles'" class="soft">All other definitions give the same here.</p>
     </div>
-    <button class="plain all" @click="emit('all')">All figures, with formulas</button>
+    <el-button link class="all" @click="emit('all')">All figures, with formulas</el-button>
   </section>
 </template>
 
@@ -113,9 +113,9 @@ table.figures td {
 .groups td.number {
   padding-left: 12px;
 }
-.name {
+.name.name {
+  --el-button-text-color: var(--ink);
   padding: 0;
-  color: var(--ink);
   text-align: left;
 }
 .by-group th:not(:first-child) {
@@ -152,7 +152,7 @@ table.figures td {
   justify-content: space-between;
   gap: 12px;
 }
-.all {
+.all.all {
   margin-top: 6px;
   padding: 0;
   font-size: 13px;

@@ -49,7 +49,7 @@ defineExpose({
     </div>
     <p class="soft">
       Left of each stem: readings up to there from the nearer end; › marks the median.
-      <button class="plain" @click="copy">Copy as text</button>
+      <el-button link @click="copy">Copy as text</el-button>
     </p>
   </div>
 </template>

@@ -1,7 +1,7 @@
 import { formatValue, roundTo } from '@verdict/core/format';
 import { computed } from 'vue';
 import { snapped } from '../../charts/snapped.js';
-import type { Line } from '../../charts/shape/value-axis.js';
+import type { Line } from '../../charts/value-axis.js';
 import type { useShape } from './use-shape.js';
 
 /** A line over the picture with its grip. */

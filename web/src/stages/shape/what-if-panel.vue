@@ -3,8 +3,8 @@ import type { DescribeResult } from '@verdict/core/analyses';
 import { formatValue } from '@verdict/core/format';
 import type { Sample } from '@verdict/core/readings';
 import { computed, ref } from 'vue';
-import DraftField from '../../components/draft-field.vue';
 import { FIGURES } from '@verdict/core/analyses';
+import SentenceNumber from '../../components/fields/sentence-number.vue';
 
 /** One reading moved for a moment: which, where to, and what that does. Nothing of it is stored. */
 const props = defineProps<{
@@ -38,9 +38,9 @@ function toValue(text: string): void {
   <section class="what-if card" aria-label="What if a reading moved">
     <p class="sentence">
       What if the reading in row
-      <DraftField class="field" aria-label="Row of the reading" size="4" :value="String(moved.row)" @commit="toRow" />
+      <SentenceNumber aria-label="Row of the reading" :model-value="String(moved.row)" @update:model-value="toRow" />
       were
-      <DraftField class="field" aria-label="Its value" size="6" :value="String(moved.value)" @commit="toValue" />
+      <SentenceNumber aria-label="Its value" :model-value="String(moved.value)" @update:model-value="toValue" />
       instead of {{ stored === undefined ? '' : formatValue(stored) }}?
     </p>
     <p v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { DECISION_WORDS, type StudySummary } from '@verdict/contract';
-import { useTimeoutFn } from '@vueuse/core';
+import { useFileDialog, useTimeoutFn } from '@vueuse/core';
 import { computed, onMounted, ref, watch } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
 import { groupThousands } from '@verdict/core/format';
@@ -48,13 +48,9 @@ const create = () =>
     const { id } = await api.createStudy();
     await router.push({ name: 'readings', params: { id } });
   });
-const chooser = ref<HTMLInputElement>();
-function onChosen(event: Event): void {
-  const field = event.target as HTMLInputElement;
-  void openStudy(field.files?.[0]);
-  field.value = '';
-}
 /** A saved study, chosen or dropped, opens as it is; readings belong into a study, new or not. */
+const { open: chooseFile, onChange } = useFileDialog({ accept: '.json', multiple: false, reset: true });
+onChange((files) => void openStudy(files?.[0]));
 async function openStudy(file: File | undefined): Promise<void> {
   if (!file) return;
   const { openFile } = await import('../../files/open-file.js');
@@ -83,21 +79,12 @@ const empty = computed(() => studies.value?.length === 0);
     <main class="home" @dragover.prevent @drop.prevent="openStudy($event.dataTransfer?.files[0])">
       <div class="top">
         <h1>{{ inBin ? 'Studies in the bin' : 'Studies' }}</h1>
-        <button class="plain" @click="inBin = !inBin">{{ inBin ? 'Back to the studies' : 'Bin' }}</button>
-        <button v-if="!inBin" class="plain" @click="chooser?.click()">Open a saved study</button>
-        <input
-          ref="chooser"
-          type="file"
-          class="unseen"
-          tabindex="-1"
-          aria-label="Study file"
-          accept=".json"
-          @change="onChosen"
-        />
+        <el-button link @click="inBin = !inBin">{{ inBin ? 'Back to the studies' : 'Bin' }}</el-button>
+        <el-button v-if="!inBin" link @click="chooseFile()">Open a saved study</el-button>
         <el-button v-if="!inBin" type="primary" @click="create">New study</el-button>
       </div>
       <CautionNote v-if="problem" lead="Not done" tone="wrong">
-        {{ problem }} <button class="plain" @click="load">Try again</button>
+        {{ problem }} <el-button link @click="load">Try again</el-button>
       </CautionNote>
       <p v-if="!studies && !problem" class="soft" aria-busy="true">Reading the list …</p>
       <p v-else-if="empty" class="soft">
@@ -139,17 +126,12 @@ const empty = computed(() => studies.value?.length === 0);
                 {{ formatTime(inBin && study.deletedAt ? study.deletedAt : study.changedAt) }}
               </td>
               <td class="number">
-                <button v-if="inBin" class="plain" :aria-label="`Restore ${titleOf(study)}`" @click="restore(study.id)">
+                <el-button v-if="inBin" link :aria-label="`Restore ${titleOf(study)}`" @click="restore(study.id)">
                   Restore
-                </button>
-                <button
-                  v-else
-                  class="plain"
-                  :aria-label="`Move ${titleOf(study)} to the bin`"
-                  @click="moveToBin(study.id)"
-                >
+                </el-button>
+                <el-button v-else link :aria-label="`Move ${titleOf(study)} to the bin`" @click="moveToBin(study.id)">
                   To the bin
-                </button>
+                </el-button>
               </td>
             </tr>
           </tbody>

@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { DECISION_WORDS, DECISIONS, type Decision } from '@verdict/contract';
 import { ref } from 'vue';
+import SentenceText from '../../components/fields/sentence-text.vue';
 
 /** The decision and its reason; neither is taken without the other. */
 const props = defineProps<{ who: string; evidenceCount: number; earlier: Decision | null; busy: boolean }>();
 const emit = defineEmits<{ rule: [decision: Decision, reason: string] }>();
 
-const decision = ref<Decision | null>(props.earlier);
+const decision = ref<Decision | undefined>(props.earlier ?? undefined);
 const reason = ref('');
 const missing = ref('');
 
@@ -21,22 +22,20 @@ function rule(): void {
 <template>
   <section class="card box">
     <h2>Your decision</h2>
-    <fieldset>
-      <legend class="unseen">Decision</legend>
-      <label v-for="choice in DECISIONS" :key="choice" class="choice"
-        ><input v-model="decision" type="radio" name="decision" :value="choice" /> {{ DECISION_WORDS[choice] }}</label
-      >
-    </fieldset>
+    <el-radio-group v-model="decision" class="choices" aria-label="Decision">
+      <el-radio v-for="choice in DECISIONS" :key="choice" :value="choice">{{ DECISION_WORDS[choice] }}</el-radio>
+    </el-radio-group>
     <label class="soft"
       >Reason
-      <textarea
+      <SentenceText
         v-model="reason"
-        class="written"
+        live
+        multiline
         aria-label="Reason for the decision"
         rows="5"
         maxlength="1000"
         placeholder="What you saw, and why it settles the question"
-      ></textarea>
+      />
     </label>
     <p v-if="missing" class="said-wrong" role="alert">{{ missing }}</p>
     <p v-if="evidenceCount === 0" class="soft small">No evidence is kept: the verdict would rest on your word alone.</p>
@@ -55,15 +54,13 @@ h2 {
   font-size: 13px;
   font-weight: 600;
 }
-fieldset {
+.choices {
   display: grid;
-  gap: 5px;
-  margin: 4px 0 10px;
-  border: 0;
-  padding: 0;
+  justify-items: start;
+  margin: 0 0 10px;
 }
-.choice input {
-  accent-color: var(--green);
+.choices .el-radio {
+  height: 26px;
 }
 .small {
   margin: 6px 0;

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { DECISION_WORDS, type Decision, type Evidence } from '@verdict/contract';
-import type { ProbabilityPlotResult } from '@verdict/core/analyses';
+import { DECISION_WORDS, type Decision } from '@verdict/contract';
 import { groupThousands } from '@verdict/core/format';
 import { computed, ref } from 'vue';
 import { RouterLink } from 'vue-router';
@@ -12,11 +11,10 @@ import { formatTime } from '../../components/time.js';
 import { useEvidence } from '../../stores/evidence.js';
 import { useStudy } from '../../stores/study.js';
 import { useWho } from '../../stores/who.js';
-import PlotCard from '../fit/plot-card.vue';
-import KeptPicture from '../shape/kept-picture.vue';
-import { PICTURES } from '../shape/pictures.js';
+import KeptPicture from '../../workbench/kept-picture.vue';
 import DecisionForm from './decision-form.vue';
-import DraftField from '../../components/draft-field.vue';
+import { useKeptPictures } from './use-kept-pictures.js';
+import SentenceText from '../../components/fields/sentence-text.vue';
 
 /** The sheet: question, readings, evidence, decision, reason, who. Written here, stored, printed on one page. */
 const store = useStudy();
@@ -37,14 +35,7 @@ const shown = computed(() => {
 });
 const asideHere = computed(() => study.value.setAside.filter(({ column }) => column === study.value.subject));
 const valueOf = (row: number) => (store.cells[study.value.subject ?? ''] ?? [])[row - 1] ?? '';
-const isPlot = (item: Evidence) => item.analysis === 'probability-plot';
-/** A result that came out differently on the server is not drawn as if it were one. */
-const drawable = computed(() => shown.value.filter(({ recomputed }) => recomputed?.same !== false));
-const lastPlot = computed(() => drawable.value.filter(isPlot).at(-1) ?? null);
-const isShape = ({ analysis }: Evidence) => PICTURES.some(({ id }) => id === analysis && id !== 'stem-and-leaf');
-const lastShape = computed(() => drawable.value.filter(isShape).at(-1) ?? null);
-const boundsOf = ({ column }: Evidence) => (column === null ? null : store.columnById(column));
-const plotOf = (item: Evidence) => item.result as ProbabilityPlotResult;
+const { pictures } = useKeptPictures(shown);
 
 function setQuestion(text: string): void {
   const question = text.trim();
@@ -79,7 +70,7 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
       <section>
         <h2>Question</h2>
         <p v-if="store.ruled" class="serif">{{ study.question || 'No question was written down.' }}</p>
-        <DraftField
+        <SentenceText
           v-else
           multiline
           class="written serif"
@@ -87,8 +78,8 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
           rows="2"
           maxlength="500"
           placeholder="What has to be decided?"
-          :value="study.question"
-          @commit="setQuestion"
+          :model-value="study.question"
+          @update:model-value="setQuestion"
         />
         <p v-if="!store.ruled" class="print-only serif">{{ study.question }}</p>
       </section>
@@ -134,7 +125,7 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
           </p>
           <p v-if="item.note">{{ item.note }}</p>
           <p class="small no-print">
-            <button class="plain" @click="evidence.recompute(item.id)">Recompute</button>
+            <el-button link @click="evidence.recompute(item.id)">Recompute</el-button>
             <span role="status">{{
               recomputedWords(
                 evidence.recomputed[item.id],
@@ -143,13 +134,8 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
             }}</span>
           </p>
         </div>
-        <div v-if="lastPlot || lastShape" class="plot">
-          <DrawnOrSaid v-if="lastShape" :key="lastShape.id">
-            <KeptPicture :item="lastShape" :bounds="boundsOf(lastShape)" />
-          </DrawnOrSaid>
-          <DrawnOrSaid v-if="lastPlot" :key="lastPlot.id">
-            <PlotCard :result="plotOf(lastPlot)" :column="String(lastPlot.request.column)" printed />
-          </DrawnOrSaid>
+        <div v-if="pictures.length" class="plot">
+          <DrawnOrSaid v-for="{ item, draw } in pictures" :key="item.id"><KeptPicture :draw="draw" /></DrawnOrSaid>
         </div>
       </section>
       <section v-for="verdict in earlier" :key="verdict.id" class="soft small">
@@ -176,13 +162,14 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
         <template v-else>
           <label class="soft"
             >Why is it opened again?
-            <textarea
+            <SentenceText
               v-model="reopenReason"
-              class="written"
+              live
+              multiline
               aria-label="Reason for reopening"
               rows="3"
               maxlength="1000"
-            ></textarea>
+            />
           </label>
           <el-button type="primary" :disabled="!reopenReason.trim()" @click="reopen">Reopen</el-button>
           <el-button @click="reopening = false">Leave it closed</el-button>
@@ -246,10 +233,6 @@ p {
   gap: 14px;
   height: 300px;
   margin-top: 8px;
-}
-.plot :deep(.card) {
-  height: 100%;
-  border: 0;
 }
 .decision {
   margin: 12px 0 4px;

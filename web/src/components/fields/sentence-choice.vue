@@ -1,0 +1,54 @@
+<script setup lang="ts" generic="T extends string | number | boolean">
+import { computed } from 'vue';
+
+/** A word of a sentence that is chosen from a list; a long list can be searched by typing. */
+const props = defineProps<{
+  options: readonly { value: T; text: string; group?: string; disabled?: boolean }[];
+  disabled?: boolean;
+}>();
+const chosen = defineModel<T>({ required: true });
+
+const SEARCHED_FROM = 9;
+const groups = computed(() => {
+  const names = [...new Set(props.options.map(({ group }) => group))];
+  return names.map((name) => ({ name, options: props.options.filter(({ group }) => group === name) }));
+});
+</script>
+
+<template>
+  <el-select
+    v-model="chosen"
+    class="field choice"
+    :data-chosen="chosen"
+    popper-class="choices"
+    :filterable="options.length >= SEARCHED_FROM"
+    :disabled="disabled"
+    :fit-input-width="false"
+    :show-arrow="false"
+    :empty-values="[null, undefined]"
+    no-match-text="none of this name"
+  >
+    <template v-for="{ name, options: some } in groups" :key="name">
+      <el-option-group v-if="name" :label="name">
+        <el-option
+          v-for="{ value, text, disabled: off } in some"
+          :key="String(value)"
+          :value="value"
+          :label="text"
+          :disabled="off"
+          :data-value="value"
+        />
+      </el-option-group>
+      <template v-else>
+        <el-option
+          v-for="{ value, text, disabled: off } in some"
+          :key="String(value)"
+          :value="value"
+          :label="text"
+          :disabled="off"
+          :data-value="value"
+        />
+      </template>
+    </template>
+  </el-select>
+</template>

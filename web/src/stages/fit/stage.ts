@@ -1,0 +1,9 @@
+import type { Stage } from '../../workbench/stage.js';
+
+export const fitStage: Stage = {
+  name: 'fit',
+  title: 'Fit',
+  view: () => import('./fit-view.vue'),
+  keeps: ['probability-plot', 'normality'],
+  draws: { analyses: ['probability-plot'], load: async () => (await import('./kept.js')).drawKept },
+};

@@ -1,0 +1,42 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue';
+import ChartPicture from '../charts/chart-picture.vue';
+import { panelsChart } from '../charts/panels.js';
+import { useColours } from '../charts/use-colours.js';
+import type { KeptPicture } from './stage.js';
+
+/** A picture as it was kept, for the sheet of the verdict: nothing in it can be changed. */
+const props = defineProps<{ draw: () => KeptPicture }>();
+const root = ref<HTMLElement>();
+const colours = useColours(root);
+const picture = computed(() => props.draw());
+const config = computed(() => (colours.value ? panelsChart(picture.value.panels, colours.value, null) : null));
+</script>
+
+<template>
+  <figure ref="root">
+    <figcaption>{{ picture.title }}</figcaption>
+    <div class="drawing"><ChartPicture v-if="config" :config="config" :words="picture.title" /></div>
+  </figure>
+</template>
+
+<style scoped>
+figure {
+  display: flex;
+  flex-direction: column;
+  min-width: 0;
+  height: 100%;
+  margin: 0;
+}
+figcaption {
+  font-size: 13px;
+  font-weight: 600;
+}
+figcaption::first-letter {
+  text-transform: uppercase;
+}
+.drawing {
+  flex: 1;
+  min-height: 0;
+}
+</style>

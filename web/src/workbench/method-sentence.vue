@@ -1,0 +1,86 @@
+<script setup lang="ts">
+import { fieldText, isField, visibleParts, type Field, type SentencePart } from '@verdict/core/road';
+import { computed, ref, type Ref } from 'vue';
+import type { Run } from './use-run.js';
+import { rangeOf, typedValue, type FieldValue } from './field-values.js';
+import SentenceChoice from '../components/fields/sentence-choice.vue';
+import SentenceText from '../components/fields/sentence-text.vue';
+
+/** The method as a sentence whose variable words are the controls. */
+const props = defineProps<{
+  run: Pick<Run, 'objection'> & {
+    analysis: { method: readonly SentencePart[] };
+    address: Pick<Run['address'], 'set'>;
+    request: Ref<object | null>;
+  };
+  subject: string;
+  /** What stands in the fields, where it is not just the request. */
+  values?: object;
+  /** Fields that are asked on this page already: here they are words. */
+  said?: readonly string[];
+  /** Why a field cannot take a value beside the others. */
+  objection?: (field: string, value: FieldValue) => string | null;
+  /** What a changed field changes, where it is not just itself. */
+  change?: (field: string, value: FieldValue) => void;
+}>();
+
+const parts = computed(() => props.run.analysis.method);
+const values = computed<Record<string, unknown>>(() => ({ ...(props.values ?? props.run.request.value) }));
+const asked = computed(() => props.values !== undefined || props.run.request.value !== null);
+const shown = computed(() => visibleParts(parts.value, values.value));
+/** What is wrong with what was typed, by field; the old value stays in force. */
+const wrong = ref<Record<string, string>>({});
+
+const textOf = (part: SentencePart) =>
+  typeof part === 'string' ? part : 'text' in part ? part.text : 'subject' in part ? props.subject : '';
+
+function accept(field: Exclude<Field, { type: 'choice' }>, text: string): void {
+  const typed = typedValue(field, text);
+  if (typed) take(field.field, typed.value);
+  else say(field.field, `“${text}” will not do: ${field.label} takes ${rangeOf(field)}.`);
+}
+const say = (field: string, text: string) => void (wrong.value = { ...wrong.value, [field]: text });
+
+function take(field: string, value: FieldValue): void {
+  const objection = (props.objection ?? props.run.objection)(field, value);
+  if (objection) return say(field, objection);
+  wrong.value = {};
+  (props.change ?? props.run.address.set)(field, value);
+}
+</script>
+
+<template>
+  <p v-if="asked" class="sentence">
+    <template v-for="(part, i) in shown" :key="i">
+      <template v-if="isField(part) && said?.includes(part.field)">{{ fieldText(part, values[part.field]) }}</template>
+      <SentenceChoice
+        v-else-if="isField(part) && part.type === 'choice'"
+        :aria-label="part.label"
+        :options="part.options"
+        :model-value="String(values[part.field])"
+        @update:model-value="(value) => take(part.field, value)"
+      />
+      <SentenceText
+        v-else-if="isField(part)"
+        :wrong="!!wrong[part.field]"
+        :aria-label="part.label"
+        :model-value="fieldText(part, values[part.field])"
+        @update:model-value="(text) => accept(part, text)"
+      />
+      <span v-else-if="typeof part === 'object' && 'subject' in part" class="subject">{{ subject }}</span>
+      <template v-else>{{ textOf(part) }}</template>
+    </template>
+    <span v-for="text in wrong" :key="text" class="said-wrong" role="alert"> {{ text }}</span>
+  </p>
+</template>
+
+<style scoped>
+.sentence {
+  margin: 0;
+  font: 15px/1.75 var(--serif);
+  white-space: pre-wrap;
+}
+.subject {
+  font: 500 14px var(--sans);
+}
+</style>

@@ -1,0 +1,38 @@
+import type { Bounds, Evidence, Study } from '@verdict/contract';
+import type { Component, InjectionKey } from 'vue';
+import type { Panels } from '../charts/panels.js';
+
+/** A kept result as a picture, for the sheet of the verdict. */
+export interface KeptPicture {
+  title: string;
+  panels: Panels;
+}
+/** Draws a kept result; null where it has no picture. */
+export type DrawKept = (item: Evidence, bounds: Bounds | null) => KeptPicture | null;
+
+/** What the house knows of a stage: its place on the path, its page, and what of its evidence it can draw again. */
+export interface Stage {
+  /** The name of its route. */
+  name: string;
+  title: string;
+  /** Its part of the address; its name by default. */
+  path?: string;
+  view: () => Promise<{ default: Component }>;
+  /** True where the subject can be split: the bar asks by what. */
+  splits?: true;
+  /** Stands beside the path, not on it. */
+  beside?: true;
+  /** Takes up blocks of readings that were pasted where they do not belong. */
+  takesPastes?: true;
+  /** What stands at the right of the subject bar in place of the resolution and the limits. */
+  bar?: () => Promise<{ default: Component }>;
+  /** The analyses whose evidence is the stage's own. */
+  keeps?: readonly string[];
+  /** Those of them that the sheet draws, and how. */
+  draws?: { analyses: readonly string[]; load: () => Promise<DrawKept> };
+  /** True once the stage holds something, where that is not evidence. */
+  holds?: (study: Study) => boolean;
+}
+
+/** The list of stages, for what draws the evidence of all of them. */
+export const allStages: InjectionKey<readonly Stage[]> = Symbol('stages');

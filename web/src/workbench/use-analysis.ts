@@ -1,0 +1,103 @@
+import type { Sample } from '@verdict/core/readings';
+import { drive, Stopped, type Analysis, type Settings, type Unavailable } from '@verdict/core/road';
+import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
+import { inWorkers } from '../workers/analysis-pool.js';
+import { unchanged } from './unchanged.js';
+
+export interface Running<Result> {
+  /** The result, or what is known of it while the repeated work goes on. */
+  result: Ref<Result | null>;
+  /** 0 … 1 while running, else null. */
+  progress: Ref<number | null>;
+  /** True once the run was stopped by the analyst: `result` is then the partial one. */
+  stopped: Ref<boolean>;
+  failed: Ref<string | null>;
+  /** True while the result is the whole one of the settings and the sample: only that can be kept. */
+  whole: Ref<boolean>;
+  milliseconds: Ref<number>;
+  /** True where repeated work was done for it, by all workers. */
+  simulated: Ref<boolean>;
+  stop: () => void;
+  again: () => void;
+}
+
+/**
+ * Runs an analysis in the workers whenever its settings or its sample change. A newer run replaces an older one at once: late chunks
+ * of the older are dropped.
+ */
+export function useAnalysis<Request extends Settings, Result>(
+  { id }: Pick<Analysis<Request, Result>, 'id' | 'run'>,
+  settings: Ref<Request | null>,
+  sample: Ref<Sample | null>,
+): Running<Result | Unavailable> {
+  // Settings made anew that say the same, since another part of the address has changed, are no reason to run.
+  const asked = unchanged(() => settings.value);
+  const result = shallowRef<Result | Unavailable | null>(null);
+  const progress = ref<number | null>(null);
+  const stopped = ref(false);
+  const failed = ref<string | null>(null);
+  const milliseconds = ref(0);
+  const simulated = ref(false);
+  let current = 0;
+  /** The run whose result is shown, and the first run since the readings changed. */
+  let shown = 0;
+  let firstOfSample = 0;
+  let stoppedAt = 0;
+
+  async function run(): Promise<void> {
+    const own = ++current;
+    const isCurrent = () => own === current;
+    stopped.value = false;
+    failed.value = null;
+    if (!asked.value || !sample.value) {
+      result.value = null;
+      progress.value = null;
+      return;
+    }
+    progress.value = 0;
+    simulated.value = false;
+    const started = performance.now();
+    try {
+      const job = { id, request: { ...asked.value }, sample: sample.value };
+      const found = await drive(inWorkers, job, {
+        stopped: () => !isCurrent(),
+        onProgress: ({ share, partial }) => {
+          if (!isCurrent()) return;
+          if (share === 0) result.value = partial as Result;
+          simulated.value = true;
+          progress.value = share;
+        },
+      });
+      // While something is dragged runs overtake each other: a newer picture of the same readings is shown, though the newest is still to come.
+      if (!isCurrent() && (own < shown || own < firstOfSample || own <= stoppedAt)) return;
+      shown = own;
+      result.value = found as Result;
+      milliseconds.value = performance.now() - started;
+    } catch (error) {
+      if (error instanceof Stopped || !isCurrent()) return;
+      failed.value = error instanceof Error ? error.message : String(error);
+    }
+    if (isCurrent()) progress.value = null;
+  }
+
+  function stop(): void {
+    if (progress.value === null) return;
+    stoppedAt = current++;
+    progress.value = null;
+    stopped.value = true;
+  }
+
+  watch(
+    [asked, sample],
+    (now, before) => {
+      if (now[1] !== before[1] || !now[0]) firstOfSample = current + 1;
+      void run();
+    },
+    { immediate: true },
+  );
+  onScopeDispose(() => void current++);
+  const whole = computed(
+    () => result.value !== null && progress.value === null && !stopped.value && failed.value === null,
+  );
+  return { result, progress, stopped, failed, whole, milliseconds, simulated, stop, again: () => void run() };
+}

@@ -1,0 +1,69 @@
+import type { Sample } from '@verdict/core/readings';
+import { isField, isUnavailable, type Analysis, type Note, type Settings } from '@verdict/core/road';
+import { computed, type ComputedRef, type Ref } from 'vue';
+import { askedOf, objectionOf } from './asked.js';
+import type { FieldValue } from './field-values.js';
+import { useAnalysis, type Running } from './use-analysis.js';
+import { useSettings, type Settings as FieldSettings } from './use-settings.js';
+
+/** What every result that can be shown has. */
+export interface Shown {
+  available: true;
+  notes: readonly Note[];
+}
+
+export interface RunSettings {
+  /** Under which name its settings stand in the address; that of the analysis by default. */
+  name?: string;
+  /** What is asked whatever the address says: column, level. Null while nothing is to be run. */
+  fixed: () => object | null;
+  /** What the request takes in place of the settings of the address; null where nothing can be asked. */
+  settled?: (settings: FieldSettings) => object | null;
+  /** Fields of the sentence that stand elsewhere, with the study. */
+  elsewhere?: readonly string[];
+  /** Settings that are no fields of the sentence: titles. */
+  texts?: readonly string[];
+}
+
+/** An analysis as a stage runs it: its settings in the address, its request, and what came of it. */
+export interface Run<Request extends Settings = Settings, Result = unknown> extends Omit<Running<Result>, 'result'> {
+  analysis: Pick<Analysis<Request, Result>, 'id' | 'version' | 'name' | 'method'>;
+  address: ReturnType<typeof useSettings>;
+  request: ComputedRef<Request | null>;
+  /** The result that can be shown, whole or partial. */
+  result: ComputedRef<Result | null>;
+  /** Why there is none. */
+  whyNot: ComputedRef<string | null>;
+  /** What its result says besides, and what of the address was left out. */
+  notes: ComputedRef<readonly Note[]>;
+  /** Why a field cannot take a value beside the others; null where it can. */
+  objection: (field: string, value: FieldValue) => string | null;
+}
+
+/** Runs an analysis over a sample whenever its settings, the readings or what is fixed change. */
+export function useRun<Request extends Settings, Result extends Shown>(
+  analysis: Analysis<Request, Result>,
+  sample: Ref<Sample | null>,
+  { name = analysis.id, fixed, settled, elsewhere = [], texts = [] }: RunSettings,
+): Run<Request, Result> {
+  const fields = analysis.method.filter((part) => !isField(part) || !elsewhere.includes(part.field));
+  const address = useSettings(name, fields, texts);
+  const asked = computed(() => {
+    const given = fixed();
+    const own = settled ? settled(address.settings.value) : address.settings.value;
+    return given && own && sample.value ? askedOf(analysis, given, own) : null;
+  });
+  const request = computed(() => (asked.value ? analysis.resolve(asked.value.request, sample.value!) : null));
+  const { result: found, ...running } = useAnalysis(analysis, request, sample);
+  const result = computed(() => (found.value && !isUnavailable(found.value) ? found.value : null));
+  return {
+    ...running,
+    analysis,
+    address,
+    request,
+    result,
+    whyNot: computed(() => (found.value && isUnavailable(found.value) ? found.value.reason : null)),
+    notes: computed(() => [...(asked.value?.left ?? []), ...(result.value?.notes ?? [])]),
+    objection: (field, value) => objectionOf(analysis, fixed() ?? {}, request.value ?? {}, { [field]: value }),
+  };
+}

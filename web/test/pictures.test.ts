@@ -18,6 +18,7 @@ import type { Ground, Mark } from '../src/charts/marks.js';
 import { hitAt, panelsChart, scoreTicks, tickWords, type Panels } from '../src/charts/panels.js';
 import { boxPanels } from '../src/charts/pictures/box.js';
 import { dotsPanels } from '../src/charts/pictures/dots.js';
+import { headHeight, headWords } from '../src/charts/head.js';
 import { legendHeight } from '../src/charts/legend.js';
 import { probabilityPlotPicture, visibleMarks } from '../src/charts/pictures/probability-plot.js';
 import { histogramPanels } from '../src/charts/pictures/histogram.js';
@@ -228,6 +229,40 @@ describe('a legend', () => {
     const one = legendHeight(ruler, [entry('readings'), entry('a curve')], 800);
     expect(legendHeight(ruler, [entry('readings'), entry('a curve')], 120)).toBeGreaterThan(one);
     expect(one).toBeGreaterThan(0);
+  });
+});
+
+describe('the words above a picture', () => {
+  const ruler = { measureText: (text: string) => ({ width: text.length * 6 }) } as CanvasRenderingContext2D;
+  const rule = (at: number, words: string, more: object = {}): Mark => ({
+    ...{ kind: 'rule', across: 'x', at, tone: 'green', words },
+    ...more,
+  });
+  const headed = (...marks: Mark[]): Panels => ({
+    ...{ x: { from: 0, to: 10, title: '' }, y: { from: 0, to: 1, title: '' }, hits: [] },
+    panels: [
+      { name: '', marks },
+      { name: '', marks },
+    ],
+  });
+  it('stand side by side where they are apart, on lines of their own where they are not, and once for all panels', () => {
+    const lines = (...marks: Mark[]) => headWords(ruler, headed(...marks), 600).map(({ line }) => line);
+    expect(lines(rule(2, 'lower limit'), rule(7, 'target'))).toEqual([0, 0]);
+    expect(lines(rule(5, 'lower limit'), rule(5.2, 'target'))).toEqual([0, 1]);
+    expect(headHeight(ruler, headed(rule(5, 'a'), rule(5.1, 'b')), 600)).toBeGreaterThan(
+      headHeight(ruler, headed(rule(5, 'a')), 600),
+    );
+    expect(headHeight(ruler, headed(), 600)).toBe(0);
+  });
+
+  it('point the way to a limit beyond the picture, and stay on it at its ends', () => {
+    const [low, high, last] = headWords(
+      ruler,
+      headed(rule(-3, '7', { stays: true }), rule(12, '9', { stays: true }), rule(9.9, 'upper limit')),
+      600,
+    );
+    expect([low!.words, high!.words]).toEqual(['← 7', '9 →']);
+    expect([low!.before, last!.before]).toEqual([false, true]);
   });
 });
 

@@ -42,7 +42,10 @@ afterEach(() => scope.stop());
 
 function started(settings: object = { column: 'x', replicates: 999 }, sample: Sample | null = sampleOf(...NINE)) {
   const given = { settings: shallowRef(settings as { column: string } | null), sample: shallowRef(sample) };
-  return { given, run: scope.run(() => useAnalysis(normality, given.settings, given.sample)) as Running<NormalityResult> };
+  return {
+    given,
+    run: scope.run(() => useAnalysis(normality, given.settings, given.sample)) as Running<NormalityResult>,
+  };
 }
 const release = () => {
   gate.open = true;

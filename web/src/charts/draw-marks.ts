@@ -135,17 +135,11 @@ function placeOf({ x, y, left, right, top, bottom }: Ground, { across, at, stays
   return { pixel: crisp(stays ? Math.min(high, Math.max(low, pixel)) : pixel), beyond };
 }
 
-/** The words of a rule: beside an upright one on the first free line, over a level one at its end. */
-function drawRuleWords(ground: Ground, { across, tone, words = '', wordsAt }: Rule, pixel: number): void {
+/** The words of a level rule, at its end; those of upright ones stand above the panels. */
+function drawRuleWords(ground: Ground, { tone, words = '', wordsAt }: Rule, pixel: number): void {
   const { context, colours, left, right, top } = ground;
   const width = context.measureText(words).width;
   const ink = tone === 'ochre' ? colours.ochreText : colourOf(tone, colours);
-  if (across === 'x') {
-    const before = wordsAt === 'start' ? pixel - width - 7 > left : pixel + 7 + width > right;
-    const from = before ? pixel - width - 7 : pixel + 7;
-    drawWords(ground, words, from, freeLine(ground, from, width), ink);
-    return;
-  }
   const from = wordsAt === 'start' ? left + 6 : right - width - 4;
   drawWords(ground, words, from, pixel - 10 < top + 8 ? pixel + 11 : pixel - 10, ink);
 }
@@ -164,9 +158,7 @@ function drawRule(ground: Ground, mark: Rule): void {
   context.stroke();
   context.setLineDash([]);
   context.globalAlpha = 1;
-  if (!mark.words) return;
-  const words = `${beyond < 0 ? '← ' : ''}${mark.words}${beyond > 0 ? ' →' : ''}`;
-  drawRuleWords(ground, { ...mark, words }, pixel);
+  if (mark.words && !upright) drawRuleWords(ground, mark, pixel);
 }
 
 function drawArea(

@@ -1,12 +1,4 @@
-import {
-  BasicPlatform,
-  Chart,
-  Title,
-  type ChartConfiguration,
-  type ChartOptions,
-  type ChartTypeRegistry,
-  type ScriptableContext,
-} from 'chart.js';
+import { BasicPlatform, Chart, Title, type ChartConfiguration, type ChartOptions } from 'chart.js';
 import { SvgContext } from './svg-context.js';
 
 Chart.register(Title);
@@ -22,13 +14,6 @@ export interface Dress {
   ink: string;
 }
 
-type Sides = { top?: number; right?: number; bottom?: number; left?: number };
-const paddingOf = ({ layout }: ChartOptions, context: ScriptableContext<keyof ChartTypeRegistry>): Sides => {
-  const own = layout?.padding;
-  return (typeof own === 'function' ? own(context, {} as never) : own) as Sides;
-};
-const withMargin = (sides: Sides): Sides => ({ ...sides, left: 10, bottom: (sides.bottom ?? 0) + 6 });
-
 /** The configuration of a picture that leaves the page: of fixed size, with its title, and drawn at once. */
 function leaving(config: ChartConfiguration, ratio: number, { title, ink }: Dress): ChartConfiguration {
   const own = config.options ?? {};
@@ -40,7 +25,7 @@ function leaving(config: ChartConfiguration, ratio: number, { title, ink }: Dres
     animation: false,
     events: [],
     devicePixelRatio: ratio,
-    layout: { padding: (context) => withMargin(paddingOf(own, context)) },
+    layout: { padding: { ...((own.layout?.padding as object | undefined) ?? {}), left: 10, bottom: 6 } },
     plugins: {
       ...own.plugins,
       title: { display: title !== '', text: title, align: 'start', color: ink, font, padding: { top: 8, bottom: 10 } },

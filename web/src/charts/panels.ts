@@ -1,10 +1,12 @@
 import type { Scores } from '@verdict/core/analyses';
 import { decimalsOf, formatValue } from '@verdict/core/format';
-import type { Chart, ChartConfiguration, ChartData, Plugin, Tick } from 'chart.js';
+import { layouts, type Chart, type ChartConfiguration, type ChartData, type Plugin, type Tick } from 'chart.js';
 import { drawMarks, drawWords, freeLine, groundOf, tracePoint } from './draw-marks.js';
+import { drawHead, headHeight } from './head.js';
 import { drawLegend, legendHeight, type LegendEntry } from './legend.js';
 import type { Mark } from './marks.js';
 import type { ChartColours } from './theme.js';
+import { wordsBox } from './words-box.js';
 
 /** Something that can be pointed at: a place or an area, in the units of the axes. */
 export interface Hit {
@@ -157,21 +159,6 @@ function drawPanels(chart: Chart, picture: Panels, colours: ChartColours, pointe
   });
   const hit = pointed === null ? undefined : picture.hits[pointed];
   if (hit) drawPointed(chart, hit, colours);
-  if (picture.caption?.words) drawCaption(chart, picture.caption, colours);
-  if (picture.legend?.length) drawLegend(context, picture.legend, chart, colours);
-}
-
-/** The words above their place, as far as the picture reaches. */
-function drawCaption(chart: Chart, { words, at }: NonNullable<Panels['caption']>, colours: ChartColours): void {
-  const { ctx: context } = chart;
-  const { left, right, top } = chart.chartArea;
-  context.font = "500 17px 'IBM Plex Serif', serif";
-  context.textBaseline = 'middle';
-  context.textAlign = 'left';
-  context.fillStyle = colours.green;
-  const width = context.measureText(words).width;
-  const from = chart.scales.x!.getPixelForValue(at) - width / 2;
-  context.fillText(words, Math.min(right - width, Math.max(left, from)), top - 13);
 }
 
 interface PanelsData extends ChartData {
@@ -180,9 +167,31 @@ interface PanelsData extends ChartData {
   pointed: number | null;
 }
 
-/** Draws what the data hold, so that one chart serves picture after picture. */
+/** Draws what the data hold, so that one chart serves picture after picture: panels, words above them, legend below. */
 const panelsPlugin: Plugin = {
   id: 'panels',
+  beforeInit(chart) {
+    const { ctx: context } = chart;
+    const now = () => chart.data as PanelsData;
+    const head = wordsBox(
+      chart,
+      'top',
+      (width) => headHeight(context, now().picture, width),
+      (area) => {
+        const place = (x: number) => chart.scales.x!.getPixelForValue(x);
+        const { left, right } = chart.chartArea;
+        drawHead(context, now().picture, area, { width: chart.width, place, left, right }, now().colours);
+      },
+    );
+    const legend = wordsBox(
+      chart,
+      'bottom',
+      (width) => legendHeight(context, now().picture.legend ?? [], width),
+      (area) => drawLegend(context, now().picture.legend ?? [], area.top, chart.width, now().colours),
+    );
+    layouts.addBox(chart, head);
+    layouts.addBox(chart, legend);
+  },
   beforeDatasetsDraw(chart) {
     const { picture, colours, pointed } = chart.data as PanelsData;
     drawPanels(chart, picture, colours, pointed);
@@ -215,12 +224,7 @@ export function panelsChart(picture: Panels, colours: ChartColours, pointed: num
       parsing: false,
       normalized: true,
       animation: false,
-      layout: {
-        padding: ({ chart }) => {
-          const bottom = legendHeight(chart.ctx, picture.legend ?? [], chart.width);
-          return { top: picture.caption ? 26 : 8, right: 12, bottom };
-        },
-      },
+      layout: { padding: { top: 8, right: 12 } },
       plugins: { legend: { display: false }, tooltip: { enabled: false } },
       scales: {
         x: scaleOf(x, colours, 'x'),

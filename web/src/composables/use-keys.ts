@@ -1,8 +1,10 @@
 import { useEventListener } from '@vueuse/core';
 
-const WRITTEN_IN = 'input:not([type=radio], [type=checkbox], [readonly]), textarea, [contenteditable]';
+/** What is only chosen takes no letters, nor does a list that is closed. */
+const CHOSEN = '[type=radio], [type=checkbox], [readonly], .el-select__input[aria-expanded=false]';
+const WRITTEN_IN = `input:not(${CHOSEN}), textarea, [contenteditable]`;
 
-/** True where a key belongs to a field that is being written in. What is only chosen takes no letters. */
+/** True where a key belongs to a field that is being written in. */
 export function isTyping(event: Event): boolean {
   const target = event.target as HTMLElement | null;
   if (!target?.closest) return false;

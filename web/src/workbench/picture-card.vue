@@ -184,9 +184,9 @@ defineExpose({ pointedRows: () => (hit.value?.row === undefined ? [] : [hit.valu
 .title {
   display: flex;
   flex-wrap: wrap;
-  gap: 2px 8px;
+  gap: 2px 3px;
   align-items: baseline;
-  font-size: 13.5px;
+  font-size: 13px;
 }
 h2 {
   flex: 1 1 140px;

@@ -49,7 +49,7 @@ function legendOf(picture: DistributionPicture, result: DistributionResult, over
   const { readings } = result;
   if (readings) {
     const words = `${groupThousands(readings.n)} readings of ${readings.column}`;
-    entries.push({ words, tone: 'gridLine', sample: 'area' });
+    entries.push({ words, tone: 'soft', sample: 'bars' });
   }
   return entries.length > 1 ? entries : [];
 }

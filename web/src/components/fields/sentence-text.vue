@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue';
+import { computed, ref, watch } from 'vue';
 
 /**
  * Words that are typed. They are the analyst's until they are committed (Enter, or leaving the field): a value that arrives from elsewhere
@@ -12,16 +12,21 @@ const props = defineProps<{
   leaves?: boolean;
   /** What was typed will not do. */
   wrong?: boolean;
+  /** How a text is shown while nobody is at it; it stands in full once somebody is. */
+  short?: (text: string) => string;
 }>();
 const value = defineModel<string>({ required: true });
 
 const draft = ref(value.value);
+const focused = ref(false);
+const shown = computed(() => (props.short && !focused.value ? props.short(draft.value) : draft.value));
 const touched = ref(false);
 watch(value, (now) => {
   if (!touched.value || props.live) draft.value = now;
 });
 
-function onInput(): void {
+function onInput(text: string): void {
+  draft.value = text;
   if (props.live) value.value = draft.value;
   else touched.value = true;
 }
@@ -29,6 +34,10 @@ function commit(): void {
   if (!touched.value) return;
   touched.value = false;
   value.value = draft.value;
+}
+function leave(): void {
+  focused.value = false;
+  commit();
 }
 function onKey(event: KeyboardEvent | Event): void {
   const { key, target } = event as KeyboardEvent;
@@ -49,13 +58,14 @@ defineExpose({ focus: () => input.value?.focus() });
 <template>
   <el-input
     ref="input"
-    v-model="draft"
+    :model-value="shown"
     :class="[multiline ? 'written' : 'field', { wrong }]"
     :type="multiline ? 'textarea' : 'text'"
     :aria-invalid="wrong"
     autocomplete="off"
     @input="onInput"
-    @blur="commit"
+    @focus="focused = true"
+    @blur="leave"
     @keydown="onKey"
   />
 </template>

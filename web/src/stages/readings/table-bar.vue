@@ -79,6 +79,7 @@ const rows = computed<{ id: RowsAction; title: string; apart?: boolean }[]>(() =
   gap: 2px 8px;
   align-items: baseline;
   padding: 10px 16px;
+  font-size: 13px;
 }
 .title h2 {
   flex: 1;
@@ -86,10 +87,6 @@ const rows = computed<{ id: RowsAction; title: string; apart?: boolean }[]>(() =
   font-size: 15px;
   font-weight: 600;
   white-space: nowrap;
-}
-.title > button,
-.title :deep(.menu > button) {
-  font-size: 13px;
 }
 .title button[aria-pressed='true'] {
   --el-button-text-color: var(--green);

@@ -40,8 +40,7 @@ const percent = (share: number) => formatPercentOf(share, undefined, 3);
 
 <style scoped>
 .scroll {
-  max-height: 330px;
-  overflow: auto;
+  overflow-x: auto;
 }
 .interval {
   display: block;

@@ -3,6 +3,8 @@ import { advance, inThisThread } from '../src/analyses/registry.js';
 import { orderBook } from '../src/road/order-book.js';
 import { remembering } from '../src/road/remembered.js';
 import { drive, Stopped, type Executor } from '../src/road/runner.js';
+import type { NormalityResult } from '../src/analyses/fit/normality-result.js';
+import type { normalityAnalysis } from '../src/analyses/fit/normality.js';
 import { ANALYSES, analysisById } from '../src/analyses/registry.js';
 import { chunkCount, performChunk, type KernelOrder } from '../src/road/kernels.js';
 import { methodSentence } from '../src/road/method-sentence.js';
@@ -58,6 +60,26 @@ describe('running an analysis', () => {
     expect(seen[0]!.partial).toMatchObject({ n: 40 });
     expect(seen.at(-1)!.share).toBe(1);
     expect(seen.every((p, i) => i === 0 || p.share >= seen[i - 1]!.share)).toBe(true);
+  });
+
+  it('gives glimpses of what is known by now, which end in the same bits', async () => {
+    const analysis = analysisById('normality') as unknown as typeof normalityAnalysis;
+    const request = analysis.request.parse({ column: 'x', replicates: 9_999 });
+    const job = { id: 'normality', request, sample };
+    const seen: (number | undefined)[] = [];
+    const result = await drive(shuffled(3), job, {
+      onProgress: ({ partial, soFar }) => {
+        const [test] = analysis.glimpse!(request, partial as NormalityResult, soFar()).tests;
+        seen.push(test!.pSimulated?.replicates);
+      },
+    });
+    // Nothing at first, then more and more, never a hole that counts.
+    expect(seen[0]).toBeUndefined();
+    const counts = seen.filter((count) => count !== undefined);
+    expect(counts).toEqual([...counts].sort((a, b) => a - b));
+    expect(counts[0]).toBeLessThan(9_999);
+    expect(counts.at(-1)).toBe(9_999);
+    expect(JSON.stringify(toWire(result))).toBe(JSON.stringify(toWire(await drive(inThisThread, job))));
   });
 
   it('hands out no further chunk once it is stopped', async () => {

@@ -84,6 +84,11 @@ export interface Analysis<Request extends Settings = Settings, Result = unknown>
   /** Fills in what depends on the readings (the replicates, by n); what it returns is kept with the evidence. */
   resolve(request: Request, sample: Sample): Request;
   run(request: Request, sample: Sample): Generator<Step<Result | Unavailable>, Result | Unavailable, Answers>;
+  /**
+   * What the result looks like after the chunks that are known by now (in their order, without those still under way): shown while the rest is
+   * worked out, never kept. `partial` is that of the step.
+   */
+  glimpse?(request: Request, partial: Result, soFar: Answers): Result;
   /** The finding in one plain sentence. */
   finding(result: Result): Piece[];
 }

@@ -49,6 +49,8 @@ export interface Progress {
   /** 0 … 1 of the repeated work known so far. */
   share: number;
   partial: unknown;
+  /** The chunks known by now of every order of the step, for a glimpse; made when it is asked for. */
+  soFar: () => Answers;
 }
 
 export class Stopped extends Error {
@@ -72,20 +74,24 @@ export async function drive(
     const stage = await executor.advance(job.id, job.request, job.sample, answered);
     if (stage.done) return stage.result;
     if (options.stopped?.()) throw new Stopped();
-    options.onProgress?.({ share: 0, partial: stage.partial });
+    options.onProgress?.({ share: 0, partial: stage.partial, soFar: () => stage.orders.map(() => []) });
     answered.push(
-      await answer(executor, stage.orders, (share) => {
+      await answer(executor, stage.orders, (share, soFar) => {
         if (options.stopped?.()) throw new Stopped();
-        options.onProgress?.({ share, partial: stage.partial });
+        options.onProgress?.({ share, partial: stage.partial, soFar });
       }),
     );
   }
 }
 
-async function answer(executor: Executor, orders: KernelOrder[], report: (share: number) => void): Promise<Answers> {
+type Report = (share: number, soFar: () => Answers) => void;
+
+async function answer(executor: Executor, orders: KernelOrder[], report: Report): Promise<Answers> {
   const answers: Answers = orders.map(() => []);
   const queue = orders.flatMap((order, o) => Array.from({ length: chunkCount(order) }, (_, k) => ({ order, o, k })));
   const total = queue.length;
+  // Holes are chunks still under way.
+  const soFar = () => answers.map((chunks) => chunks.filter(() => true));
   let next = 0;
   let done = 0;
   let broken = false;
@@ -94,7 +100,7 @@ async function answer(executor: Executor, orders: KernelOrder[], report: (share:
       const { order, o, k } = queue[next++]!;
       try {
         answers[o]![k] = await executor.chunk(order, k);
-        if (!broken) report(++done / total);
+        if (!broken) report(++done / total, soFar);
       } catch (error) {
         // One that fails, or is told to stop, ends the others too.
         broken = true;

@@ -4,6 +4,9 @@ import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue'
 import { inWorkers } from '../workers/analysis-pool.js';
 import { unchanged } from './unchanged.js';
 
+/** A picture that grows is drawn at most 20 times a second. */
+const BETWEEN_GLIMPSES = 50;
+
 export interface Running<Result> {
   /** The result, or what is known of it while the repeated work goes on. */
   result: Ref<Result | null>;
@@ -26,7 +29,7 @@ export interface Running<Result> {
  * of the older are dropped.
  */
 export function useAnalysis<Request extends Settings, Result>(
-  { id }: Pick<Analysis<Request, Result>, 'id' | 'run'>,
+  { id, glimpse }: Pick<Analysis<Request, Result>, 'id' | 'run' | 'glimpse'>,
   settings: Ref<Request | null>,
   sample: Ref<Sample | null>,
 ): Running<Result | Unavailable> {
@@ -57,13 +60,18 @@ export function useAnalysis<Request extends Settings, Result>(
     progress.value = 0;
     simulated.value = false;
     const started = performance.now();
+    let looked = started;
     try {
       const job = { id, request: { ...asked.value }, sample: sample.value };
       const found = await drive(inWorkers, job, {
         stopped: () => !isCurrent(),
-        onProgress: ({ share, partial }) => {
+        onProgress: ({ share, partial, soFar }) => {
           if (!isCurrent()) return;
           if (share === 0) result.value = partial as Result;
+          else if (glimpse && share < 1 && performance.now() - looked > BETWEEN_GLIMPSES) {
+            looked = performance.now();
+            result.value = glimpse(job.request, partial as Result, soFar());
+          }
           simulated.value = true;
           progress.value = share;
         },

@@ -171,5 +171,13 @@ export const normalityAnalysis = defineAnalysis<Request, NormalityResult>({
     const tooCoarse = shareAtGreatest(rounded) >= alpha;
     return assemble(pSimulated, simulatedP(compared, rounded, seed), missed, tooCoarse);
   },
+  glimpse(settings, partial, soFar) {
+    const [test] = partial.tests;
+    // The plain replicates are ordered first.
+    const plain = soFar[0] ?? [];
+    if (!test || plain.length === 0) return partial;
+    // The words rest on the formula until all is known: they must not change their mind while it runs.
+    return { ...partial, tests: [{ ...test, pSimulated: simulatedP(test.statistic, plain, settings.seed) }] };
+  },
   finding: normalityFinding,
 });

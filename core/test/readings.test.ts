@@ -14,7 +14,7 @@ import {
   rewritten,
 } from '../src/readings/number-format.js';
 import { recogniseResolution } from '../src/readings/resolution.js';
-import { toSample } from '../src/readings/sample.js';
+import { readCells, toSample } from '../src/readings/sample.js';
 import { asTally, looksLikeTally } from '../src/readings/tally.js';
 import { columns } from './reference.js';
 
@@ -373,6 +373,28 @@ describe('kinds and resolution', () => {
     expect([...sample.values]).toEqual([7.91, 8.05]);
     expect([...sample.rows]).toEqual([1, 5]);
     expect(sample).toMatchObject({ missing: 1, setAside: 1, unreadable: 1, resolution: 0.01 });
+  });
+
+  it('reads after an edit only what has changed, and then says the same as reading all again', () => {
+    const cell = fc.constantFrom('8.1', '8,1', '<0.05', '', '-', 'n/a', '1e300', '\u22123.25', '8.100');
+    fc.assert(
+      fc.property(
+        fc.array(cell, { minLength: 1, maxLength: 30 }),
+        fc.array(fc.tuple(fc.nat(29), cell), { maxLength: 4 }),
+        fc.constantFrom<'point' | 'comma'>('point', 'comma'),
+        (cells, edits, decimal) => {
+          const format = { decimal, thousands: 'none' } as const;
+          const after = [...cells];
+          for (const [i, text] of edits) if (i < after.length) after[i] = text;
+          const before = readCells(cells, { decimal: 'point', thousands: 'none' });
+          const told = { ...before, values: before.values.slice() };
+          expect(readCells(after, format, before)).toEqual(readCells(after, format));
+          // What was read before is left alone: another window of time may still show it.
+          expect(before).toEqual(told);
+          expect(readCells([...after, '9'], format, before)).toEqual(readCells([...after, '9'], format));
+        },
+      ),
+    );
   });
 
   it('fingerprints values as SHA-256 of their doubles', () => {

@@ -57,31 +57,55 @@ function frequencyAt({ cells, format }: Frequencies, i: number): number | null {
 /** What a cell is, as a byte. */
 const State = { Missing: 0, Number: 1, Limit: 2, Text: 3 } as const;
 
-/** Every cell of a column read once: its state, its value and the decimals it is written with. A hot loop: no object for a plain number. */
-function readColumn(cells: readonly string[], format: NumberFormat) {
-  const states = new Uint8Array(cells.length);
-  const values = new Float64Array(cells.length);
-  const decimals = new Int16Array(cells.length);
-  for (let i = 0; i < cells.length; i++) {
-    const plain = plainDecimals(cells[i]!, format);
-    if (plain >= 0) {
-      states[i] = State.Number;
-      values[i] = plainValue();
-      decimals[i] = plain;
-      continue;
-    }
-    const cell = readCell(cells[i]!, format);
-    if (cell.kind === 'missing') continue;
-    states[i] = cell.kind === 'text' ? State.Text : cell.kind === 'limit' ? State.Limit : State.Number;
-    if (cell.kind === 'text') continue;
-    values[i] = cell.value;
-    decimals[i] = cell.decimals;
+/** Every cell of a column read once: its state, its value and the decimals it is written with. */
+export interface ReadCells {
+  cells: readonly string[];
+  format: NumberFormat;
+  states: Uint8Array;
+  values: Float64Array;
+  decimals: Int16Array;
+}
+
+/** Reads cell i into its places. A hot path: no object for a plain number. */
+function readInto({ cells, format, states, values, decimals }: ReadCells, i: number): void {
+  const plain = plainDecimals(cells[i]!, format);
+  if (plain >= 0) {
+    states[i] = State.Number;
+    values[i] = plainValue();
+    decimals[i] = plain;
+    return;
   }
-  return { states, values, decimals };
+  const cell = readCell(cells[i]!, format);
+  if (cell.kind === 'missing') states[i] = State.Missing;
+  else states[i] = cell.kind === 'text' ? State.Text : cell.kind === 'limit' ? State.Limit : State.Number;
+  const figure = cell.kind === 'missing' || cell.kind === 'text' ? { value: 0, decimals: 0 } : cell;
+  values[i] = figure.value;
+  decimals[i] = figure.decimals;
+}
+
+/** Reads the cells of a column. Of `before`, the same column as it was, what has not changed is taken over: after an edit one cell is read, not all. */
+export function readCells(cells: readonly string[], format: NumberFormat, before?: ReadCells): ReadCells {
+  const { length } = cells;
+  const same = before && before.format.decimal === format.decimal && before.format.thousands === format.thousands;
+  if (!same || before.cells.length !== length) {
+    const read: ReadCells = {
+      cells,
+      format,
+      states: new Uint8Array(length),
+      values: new Float64Array(length),
+      decimals: new Int16Array(length),
+    };
+    for (let i = 0; i < length; i++) readInto(read, i);
+    return read;
+  }
+  const { states, values, decimals } = before;
+  const read = { cells, format, states: states.slice(), values: values.slice(), decimals: decimals.slice() };
+  for (let i = 0; i < length; i++) if (cells[i] !== before.cells[i]) readInto(read, i);
+  return read;
 }
 
 /** The resolution that the digits of all written numbers show, set aside or not, so that it does not jump. */
-function resolutionOf({ states, values, decimals }: ReturnType<typeof readColumn>): number | null {
+function resolutionOf({ states, values, decimals }: ReadCells): number | null {
   // Moved together by a plain loop: a filter calls back for each of some hundred thousand cells.
   const [written, places] = [new Float64Array(values.length), new Int16Array(values.length)];
   let n = 0;
@@ -95,15 +119,16 @@ function resolutionOf({ states, values, decimals }: ReturnType<typeof readColumn
 
 /**
  * The readings of a column of text. `setAside` holds row numbers (from 1). A set-aside cell counts as set aside, whatever it
- * holds. With frequencies a value stands as often as its row says; a row whose frequency cannot be used is unreadable.
+ * holds. With frequencies a value stands as often as its row says; a row whose frequency cannot be used is unreadable. `read` is what the cells were read
+ * as, where that is known.
  */
 export function toSample(
   column: ColumnOfText,
   cells: readonly string[],
   setAside: ReadonlySet<number>,
   frequencies: Frequencies | null = null,
+  read: ReadCells = readCells(cells, column),
 ): Sample {
-  const read = readColumn(cells, column);
   const left = { missing: 0, setAside: 0, unreadable: 0, beyondLimit: 0 };
   const times = new Int32Array(cells.length);
   let n = 0;

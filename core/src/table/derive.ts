@@ -4,7 +4,7 @@ import { settled } from '../numeric/settled.js';
 import { compensatedSum } from '../numeric/sums.js';
 import { createStream } from '../random/stream.js';
 import { levelReader } from '../readings/levels.js';
-import { sampleOfNumbers, toSample, type Sample } from '../readings/sample.js';
+import { readCells, sampleOfNumbers, toSample, type Sample } from '../readings/sample.js';
 import type { Table, TableColumn } from './table.js';
 import { sourcesOf, type Derivation } from './derivation.js';
 import { derivedStep, stepByDerivation } from './derived-step.js';
@@ -43,7 +43,10 @@ export function sampleOfColumn(table: Table, column: TableColumn, memo: DeriveMe
       return sampleOfNumbers({ ...column, resolution: resolutionOfDerived(table, column, memo) }, values, aside);
     }
     const counted = times && { cells: cellsOf(table, times, memo), format: formatOf(times) };
-    return toSample({ ...column, ...formatOf(column) }, cellsOf(table, column, memo), aside, counted ?? null);
+    const cells = cellsOf(table, column, memo);
+    const read = readCells(cells, formatOf(column), memo.read.get(column.id));
+    memo.read.set(column.id, read);
+    return toSample({ ...column, ...formatOf(column) }, cells, aside, counted ?? null, read);
   });
 }
 

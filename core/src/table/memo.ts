@@ -1,4 +1,4 @@
-import type { Sample } from '../readings/sample.js';
+import type { ReadCells, Sample } from '../readings/sample.js';
 
 /** A derived column worked out: numbers by row (NaN: none), the same as text in full precision, and the rows where it failed. */
 export interface Derived {
@@ -21,9 +21,11 @@ export interface DeriveMemo {
   samples: Map<string, Known<Sample>>;
   /** Samples in parts, by column and parts. */
   parts: Map<string, Known<Sample>>;
+  /** The cells of each column as they were read last. */
+  read: Map<string, ReadCells>;
 }
 
-export const newMemo = (): DeriveMemo => ({ derived: new Map(), samples: new Map(), parts: new Map() });
+export const newMemo = (): DeriveMemo => ({ derived: new Map(), samples: new Map(), parts: new Map(), read: new Map() });
 
 /** The result for these inputs: the one known, where each input is the same one as then. */
 export function remembered<T>(known: Map<string, Known<T>>, id: string, inputs: readonly unknown[], work: () => T): T {

@@ -1,24 +1,16 @@
 <script setup lang="ts">
-import {
-  Chart,
-  Filler,
-  LineController,
-  LineElement,
-  LinearScale,
-  PointElement,
-  Tooltip,
-  type ChartConfiguration,
-} from 'chart.js';
+import { Chart, LinearScale, type ChartConfiguration } from 'chart.js';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { chartToPng, chartToSvg } from './export-chart.js';
 
-Chart.register(LineController, LineElement, LinearScale, PointElement, Tooltip, Filler);
+// Axes and layout are Chart.js’s; the marks are our own.
+Chart.register(LinearScale);
 
 /** Draws a configuration and says which mark is pointed at. It knows nothing of what is drawn. */
 const props = defineProps<{
   config: ChartConfiguration;
   words: string;
-  /** Finds what lies at a place in pixels, for pictures whose marks are not Chart.js's own. */
+  /** Finds what lies at a place in pixels. */
   hitAt?: (chart: Chart, x: number, y: number) => number | null;
 }>();
 const emit = defineEmits<{
@@ -62,10 +54,8 @@ function say(): void {
 }
 
 type Heard = NonNullable<NonNullable<ChartConfiguration['options']>['onHover']>;
-const found = (...[event, elements]: Parameters<Heard>): number | null => {
-  if (props.hitAt) return chart ? props.hitAt(chart, event.x ?? -1, event.y ?? -1) : null;
-  return elements.find(({ datasetIndex }) => datasetIndex === 0)?.index ?? null;
-};
+const found = (...[event]: Parameters<Heard>): number | null =>
+  chart && props.hitAt ? props.hitAt(chart, event.x ?? -1, event.y ?? -1) : null;
 const onHover: Heard = (...heard) => emit('point', found(...heard));
 const onClick: Heard = (...heard) => emit('choose', found(...heard), heard[0].native as MouseEvent);
 

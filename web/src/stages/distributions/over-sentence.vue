@@ -116,4 +116,7 @@ const setParameter = (name: string, value: string) =>
   margin-right: 6px;
   white-space: nowrap;
 }
+.field {
+  margin-left: 4px;
+}
 </style>

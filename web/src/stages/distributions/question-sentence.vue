@@ -222,6 +222,6 @@ const wrong = (field: string) => field in props.faults;
   margin: 2px 0 0;
 }
 .field {
-  max-width: 100%;
+  margin-left: 4px;
 }
 </style>

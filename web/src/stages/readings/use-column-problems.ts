@@ -12,12 +12,14 @@ export interface ColumnProblems {
   fault: string | null;
 }
 
+const NONE: ColumnProblems = { list: [], count: 0, onlyLimits: false, fault: null };
+
 /** What is wrong with the cells of a column, without those that are set aside. */
 export function useColumnProblems(column: Ref<StudyColumn | null>) {
   const store = useStudy();
   return computed<ColumnProblems>(() => {
     const of = column.value;
-    if (!of) return { list: [], count: 0, onlyLimits: false, fault: null };
+    if (!of) return NONE;
     const derived = store.derivedOf(of.id);
     if (derived) {
       const list = derived.failed.map((row) => ({
@@ -26,6 +28,9 @@ export function useColumnProblems(column: Ref<StudyColumn | null>) {
       }));
       return { list, count: list.length, onlyLimits: false, fault: derived.fault };
     }
+    // The sample has read every cell already: a clean column is not read again to find nothing.
+    const sample = store.sampleOf(of.id);
+    if (sample && sample.unreadable + sample.beyondLimit === 0) return NONE;
     const { problems, count } = problemCells({ ...of, cells: store.textsOf(of.id) });
     const aside = store.table?.setAside(of.id);
     const list = problems.flatMap(({ row, text }) => (row === null || aside?.has(row) ? [] : [{ row, text }]));

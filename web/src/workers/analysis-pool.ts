@@ -26,6 +26,10 @@ const placed: Executor = {
 
 export const inWorkers = remembering(placed, MOST_REMEMBERED);
 
-/** Reads a large text in a worker, so that the page stays alive meanwhile. */
+/** Reads a long text in a worker, so that the page stays alive meanwhile. */
+export const parseInWorker = async (text: string, layout: BlockLayout, taken: string[]): Promise<ParsedBlock> =>
+  (await started().exec('parse', [text, layout, taken])) as ParsedBlock;
+
+/** The same of a text so large that only its first rows come back. */
 export const surveyInWorker = async (text: string, layout: BlockLayout, taken: string[]): Promise<ParsedBlock> =>
   (await started().exec('survey', [text, layout, taken])) as ParsedBlock;

@@ -14,6 +14,7 @@ function survey(text: string, layout: BlockLayout, taken: string[]): ParsedBlock
 workerpool.worker({
   advance,
   survey,
+  parse: parseBlock,
   chunk: (order: KernelOrder, k: number) => {
     const numbers = performChunk(order, k);
     return new workerpool.Transfer(numbers, [numbers.buffer as ArrayBuffer]);

@@ -15,9 +15,9 @@ import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
 import type { Facts, Incoming } from '../../files/incoming.js';
 import { cutRange, fullRange } from '../../files/shown-values.js';
-import { surveyInWorker } from '../../workers/analysis-pool.js';
+import { parseInWorker, surveyInWorker } from '../../workers/analysis-pool.js';
 import TakePreview from './take-preview.vue';
-import { isLarge, likelyTarget, matched, sameFormat, type Taking, type Target } from './take.js';
+import { isLarge, isLong, likelyTarget, matched, sameFormat, type Taking, type Target } from './take.js';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
 
@@ -36,6 +36,7 @@ const props = defineProps<{
 const emit = defineEmits<{ take: [taking: Taking, layout: BlockLayout]; leave: []; stop: [] }>();
 
 const large = isLarge(props.incoming);
+const long = isLong(props.incoming);
 const taken = computed(() => props.standing.map(({ name }) => name));
 const sheet = ref(0);
 const sheets = computed(() => (props.incoming.kind === 'sheets' ? props.incoming.sheets : []));
@@ -61,21 +62,27 @@ watch([range, sheet], () => {
 });
 
 const block = shallowRef<ParsedBlock | null>(null);
-const rowsNow = () => givenRows.value ?? splitRows((props.incoming as { text: string }).text, layout.value.separator);
+/** So much of a long text tells where it goes. */
+const HEAD = 50_000;
+const textNow = () => (props.incoming as { text: string }).text;
+const rowsNow = (most = Infinity) => givenRows.value ?? splitRows(textNow().slice(0, most), layout.value.separator);
 const target = ref<Target>(
-  large ? 'new columns' : likelyTarget(rowsNow(), layout.value, props.standing, props.cursor !== null && props.over),
+  large
+    ? 'new columns'
+    : likelyTarget(rowsNow(HEAD), layout.value, props.standing, props.cursor !== null && props.over),
 );
 /** Names are only taken for columns that would stand beside those of the table. */
 const avoid = computed(() => (target.value === 'new columns' ? taken.value : []));
 let latest = 0;
 async function read(): Promise<void> {
   const run = ++latest;
-  if (!large || props.incoming.kind !== 'text') {
+  if (!long) {
     block.value = parseTable(rowsNow(), layout.value, avoid.value);
     return;
   }
   block.value = null;
-  const found = await surveyInWorker(props.incoming.text, { ...layout.value }, [...avoid.value]);
+  const readText = large ? surveyInWorker : parseInWorker;
+  const found = await readText(textNow(), { ...layout.value }, [...avoid.value]);
   if (run === latest) block.value = found;
 }
 watch([() => ({ ...layout.value }), avoid, givenRows], read, { immediate: true });
@@ -247,8 +254,7 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
     <p v-if="outcome" class="outcome">{{ outcome }}</p>
     <p v-if="rangeWrong" class="said-wrong" role="alert">“{{ range }}” is no range of cells; write it like B2:D40.</p>
     <p v-if="!block" class="soft" aria-busy="true">
-      Reading {{ groupThousands(large ? Math.round((incoming as { text: string }).text.length / 1e6) : 0) }} million
-      characters …
+      Reading {{ groupThousands(long ? Math.round(textNow().length / 1e3) : 0) }} thousand characters …
     </p>
     <template v-else>
       <CautionNote v-if="block.refusal" lead="Cannot be taken" tone="wrong">{{ block.refusal }}</CautionNote>

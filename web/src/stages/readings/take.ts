@@ -17,6 +17,10 @@ export const LARGE_TEXT = 1_000_000;
 
 export const isLarge = (incoming: Incoming) => incoming.kind === 'text' && incoming.text.length > LARGE_TEXT;
 
+/** Text longer than this is read in a worker: the page stays alive meanwhile. */
+const LONG_TEXT = 100_000;
+export const isLong = (incoming: Incoming) => incoming.kind === 'text' && incoming.text.length > LONG_TEXT;
+
 /** Where readings go: into columns of their own, below columns of the same names, or over the cells from the cursor on. */
 export type Target = 'new columns' | 'below' | 'over';
 

@@ -16,6 +16,13 @@ function logSlope(standard: Distribution, z: number): number {
   return (standard.logDensity(z + h) - standard.logDensity(z - h)) / (2 * h);
 }
 
+const drawScaled =
+  (standard: Standard, location: number, scale: number): Distribution['sample'] =>
+  (stream, out) => {
+    standard.sample(stream, out);
+    for (let i = 0; i < out.length; i++) out[i] = location + scale * out[i]!;
+  };
+
 /**
  * The distribution of location + scale·Z, for a standard distribution of Z and scale > 0. What x − location and its quotient lose to
  * rounding is carried to first order, since far out the tail and the density change by many times what the score does.
@@ -78,10 +85,7 @@ export function scaled(standard: Standard, location: number, scale: number): Dis
     skewness,
     kurtosis,
     support: ends,
-    sample(stream, out) {
-      standard.sample(stream, out);
-      for (let i = 0; i < out.length; i++) out[i] = location + scale * out[i]!;
-    },
+    sample: drawScaled(standard, location, scale),
   };
 }
 

@@ -25,7 +25,12 @@ export interface DeriveMemo {
   read: Map<string, ReadCells>;
 }
 
-export const newMemo = (): DeriveMemo => ({ derived: new Map(), samples: new Map(), parts: new Map(), read: new Map() });
+export const newMemo = (): DeriveMemo => ({
+  derived: new Map(),
+  samples: new Map(),
+  parts: new Map(),
+  read: new Map(),
+});
 
 /** The result for these inputs: the one known, where each input is the same one as then. */
 export function remembered<T>(known: Map<string, Known<T>>, id: string, inputs: readonly unknown[], work: () => T): T {

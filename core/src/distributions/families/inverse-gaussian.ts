@@ -2,7 +2,7 @@ import { exp, log } from '../../numeric/elementary.js';
 import { millsRatio, normalCumulative, normalQuantile, normalSurvival } from '../../numeric/standard-normal.js';
 import { scaledBy, solveTail } from '../../numeric/tail-root.js';
 import { nextNormal } from '../../random/normal.js';
-import { nextOpenUnit } from '../../random/stream.js';
+import { nextOpenUnit, type StreamState } from '../../random/stream.js';
 import { defineFamily, refuse, SCALE, shapeParameter, type Distribution } from '../family.js';
 import { meanOf, readingsAbove } from '../readings-above.js';
 import { isProbability, scaled } from '../scaled.js';
@@ -39,6 +39,24 @@ function millsDrop(r: number, width: number): number {
   return half * sum;
 }
 
+/** Places a tail of p may lie near: nearly normal on the logarithmic scale (Whitmore & Yalovsky 1978), nearly a first passage without drift, or nearly exponential. */
+function guesses(shape: number, p: number, upper: boolean): number[] {
+  const z = upper ? -normalQuantile(p) : normalQuantile(p);
+  const passage = normalQuantile(upper ? 0.5 + p / 2 : p / 2);
+  const near = exp(Math.max(-600, Math.min(600, z / Math.sqrt(shape) - 0.5 / shape)));
+  return [near, shape / (passage * passage), ...(upper ? [Math.max(1, -2 * log(p)) / shape] : [])];
+}
+
+/** Michael, Schucany & Haas (1976); the smaller root as a quotient, so that it does not cancel. */
+function drawInto(shape: number, stream: StreamState, out: Float64Array): void {
+  for (let i = 0; i < out.length; i++) {
+    const z = nextNormal(stream);
+    const w = (z * z) / shape;
+    const root = 1 / (1 + 0.5 * w + Math.sqrt(w + 0.25 * w * w));
+    out[i] = nextOpenUnit(stream) * (1 + root) <= 1 ? root : 1 / root;
+  }
+}
+
 /** The inverse Gaussian with mean 1 and shape λ (Tweedie 1957; Johnson, Kotz & Balakrishnan 1994, ch. 15). */
 function standardOf(shape: number): Distribution {
   const gap = (x: number) => Math.sqrt(shape / x) * (x - 1);
@@ -56,18 +74,11 @@ function standardOf(shape: number): Distribution {
     if (r < -1) return normalSurvival(r) - mirror(x);
     return (exp(-0.5 * r ** 2) / ROOT_TWO_PI) * millsDrop(r, width);
   };
-  /** Places a tail of p may lie near: nearly normal on the logarithmic scale (Whitmore & Yalovsky 1978), nearly a first passage without drift, or nearly exponential. */
-  const guesses = (p: number, upper: boolean): number[] => {
-    const z = upper ? -normalQuantile(p) : normalQuantile(p);
-    const passage = normalQuantile(upper ? 0.5 + p / 2 : p / 2);
-    const near = exp(Math.max(-600, Math.min(600, z / Math.sqrt(shape) - 0.5 / shape)));
-    return [near, shape / (passage * passage), ...(upper ? [Math.max(1, -2 * log(p)) / shape] : [])];
-  };
   const solve = (p: number, upper: boolean): number => {
     const tail = upper ? survival : cumulative;
     let x = NaN;
     let error = Infinity;
-    for (const guess of guesses(p, upper)) {
+    for (const guess of guesses(shape, p, upper)) {
       const there = tail(guess);
       const off = there < 1 ? Math.abs(log(there / p)) : Infinity;
       if (off < error || !(x > 0)) [x, error] = [guess, off];
@@ -102,15 +113,7 @@ function standardOf(shape: number): Distribution {
     skewness: 3 / Math.sqrt(shape),
     kurtosis: 15 / shape,
     support: { lower: 0, upper: Infinity },
-    /** Michael, Schucany & Haas (1976); the smaller root as a quotient, so that it does not cancel. */
-    sample(stream, out) {
-      for (let i = 0; i < out.length; i++) {
-        const z = nextNormal(stream);
-        const w = (z * z) / shape;
-        const root = 1 / (1 + 0.5 * w + Math.sqrt(w + 0.25 * w * w));
-        out[i] = nextOpenUnit(stream) * (1 + root) <= 1 ? root : 1 / root;
-      }
-    },
+    sample: (stream, out) => drawInto(shape, stream, out),
   };
 }
 

@@ -7,7 +7,8 @@ import type { NormalityResult } from '../src/analyses/fit/normality-result.js';
 import type { normalityAnalysis } from '../src/analyses/fit/normality.js';
 import { ANALYSES, analysisById } from '../src/analyses/registry.js';
 import { chunkCount, performChunk, type KernelOrder } from '../src/road/kernels.js';
-import { methodSentence } from '../src/road/method-sentence.js';
+import type { AnyAnalysis, SentencePart } from '../src/road/analysis.js';
+import { isField, methodSentence } from '../src/road/method-sentence.js';
 import { differencesBetween, notFiniteIn, toWire } from '../src/road/wire.js';
 import { column } from './reference.js';
 import { sampleOf } from './samples.js';
@@ -190,7 +191,7 @@ describe('running an analysis', () => {
   });
 
   it('writes the method as a sentence with its settings, leaving out what has no meaning', () => {
-    const { method } = analysisById('probability-plot');
+    const { method } = analysisById('probability-plot') as { method: readonly SentencePart[] };
     const settings = {
       column: 'thickness',
       positions: 'blom',
@@ -203,6 +204,33 @@ describe('running an analysis', () => {
       'Plot thickness at Blom positions against a normal distribution fitted to the readings, with a whole-plot band at 90 %, from 10\u202f000 replicates, seed 7.',
     );
     expect(methodSentence(method, { ...settings, band: 'none' })).toMatch(/with no band\.$/);
+  });
+});
+
+describe('a field and the request behind it', () => {
+  const fields = ANALYSES.flatMap((analysis) => {
+    const { id, method, request } = analysis as unknown as AnyAnalysis;
+    const parts = typeof method === 'function' ? [] : method;
+    return parts.filter(isField).map((field) => ({ id, name: field.field, field, request }));
+  });
+
+  it.each(fields)('$id takes from $name what the field offers, and no more', ({ field, request }) => {
+    // What else it needs then (limits for shares within limits) is not this field's to say.
+    const takes = (value: unknown) => {
+      const { error } = request.safeParse({ column: 'x', [field.field]: value });
+      return !error?.issues.some(({ path }) => path[0] === field.field);
+    };
+    if (field.type === 'choice') {
+      for (const { value } of field.options) expect(takes(value), value).toBe(true);
+      expect(takes('something else')).toBe(false);
+    } else if (field.type === 'whole' || field.type === 'percent') {
+      const beyond = field.type === 'whole' ? 1 : 1e-6;
+      for (const end of [field.min, field.max]) expect(takes(end), String(end)).toBe(true);
+      for (const off of [field.min - beyond, field.max + beyond]) expect(takes(off), String(off)).toBe(false);
+    } else if (field.type === 'number') {
+      for (const end of [field.from, field.to]) if (end !== undefined) expect(takes(end)).toBe(true);
+      if (field.above !== undefined) expect([takes(field.above), takes(field.above + 1)]).toEqual([false, true]);
+    } else expect([takes([field.min, field.max]), takes([field.max + 1])]).toEqual([true, false]);
   });
 });
 

@@ -432,7 +432,7 @@ group('the method of a picture in words', () => {
 
   it('names only what was chosen, and the axis it stands on', () => {
     expect(written('histogram', {})).toBe(
-      'Count thickness in bins (single values, or 2^k ≥ n), shown as counts, with no curve, on an axis of the readings.',
+      'Count thickness in bins: single values, or 2^k ≥ n, as wide as that makes them, not rounded, from the least reading, shown as counts, with no curve, on an axis of the readings.',
     );
     expect(
       written('histogram', {
@@ -445,7 +445,7 @@ group('the method of a picture in words', () => {
         split: 'kiln',
       }),
     ).toBe(
-      'Count thickness by kiln in bins (a width of my own: 0.25, rounded up to a round width), starting at 7, shown as densities, with the fitted Weibull, on an axis of the readings.',
+      'Count thickness by kiln in bins: a width of my own, 0.25 wide, rounded up to a round width, from 7, shown as densities, with the fitted Weibull, on an axis of the readings.',
     );
     expect(written('dots', { axis: 'given-scores', scoreMean: 8, scoreSd: 0.1 })).toBe(
       'Pile up thickness as dots where they lie, on an axis of standard scores from a given mean and sd, mean 8 and sd 0.1.',

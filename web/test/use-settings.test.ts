@@ -1,5 +1,5 @@
 import { describeAnalysis, probabilityPlotAnalysis } from '@verdict/core/analyses';
-import type { SentencePart } from '@verdict/core/road';
+import type { AnyAnalysis, SentencePart } from '@verdict/core/road';
 import { createApp, defineComponent, h, nextTick } from 'vue';
 import { createMemoryHistory, createRouter } from 'vue-router';
 import { describe, expect, it } from 'vitest';
@@ -9,7 +9,7 @@ import { useSettings } from '../src/workbench/use-settings.js';
 async function at(
   address: string,
   prefix = 'plot',
-  method: readonly SentencePart[] = probabilityPlotAnalysis.method,
+  method: AnyAnalysis['method'] = (probabilityPlotAnalysis as unknown as AnyAnalysis).method,
   texts: readonly string[] = [],
 ) {
   const router = createRouter({
@@ -20,7 +20,7 @@ async function at(
   let found!: ReturnType<typeof useSettings>;
   const app = createApp(defineComponent({ setup: () => () => h('div') }));
   app.use(router);
-  app.runWithContext(() => (found = useSettings(prefix, method, texts)));
+  app.runWithContext(() => (found = useSettings(prefix, method as readonly SentencePart[], texts)));
   return { router, ...found };
 }
 
@@ -70,7 +70,7 @@ describe('settings in the address', () => {
     const { router, settings, set } = await at(
       '/fit?d.percentiles=5 95&d.title=Week 46&d.decimals=3',
       'd',
-      describeAnalysis.method,
+      (describeAnalysis as unknown as AnyAnalysis).method,
       ['title'],
     );
     expect(settings.value).toEqual({ percentiles: [5, 95], decimals: 3, title: 'Week 46' });

@@ -74,9 +74,8 @@ export interface Analysis<Request extends Settings = Settings, Result = unknown>
   /** What it does, in a few words, for lists and `--help`. */
   title: string;
   request: z.ZodType<Request>;
-  method: readonly SentencePart[];
-  /** The method of a request in words, where the parts above cannot say it because the sentence itself changes with what is asked. */
-  sentence?(request: Request): string;
+  /** The one sentence of the method: shown as fields, kept, printed. Where it changes with what is asked, the request tells its parts. */
+  method: readonly SentencePart[] | ((request: Request) => readonly SentencePart[]);
   /** The subject in the words of the sentence, where it is more than the column: "thickness by kiln". */
   subject?(request: Request): string;
   /** False where it can also work without a column: `run` gets an empty sample then. */

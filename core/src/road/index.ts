@@ -2,7 +2,7 @@
 export * from './analysis.js';
 export { subjectWords } from './groups.js';
 export { chunkCount, type KernelOrder, performChunk } from './kernels.js';
-export { fieldText, isField, methodOf, methodSentence, visibleParts } from './method-sentence.js';
+export { fieldText, isField, methodOf, partsFor, methodSentence, visibleParts } from './method-sentence.js';
 export { remembering } from './remembered.js';
 export { drive, type Executor, type Stage, Stopped } from './runner.js';
 export { alphaSetting } from './settings.js';

@@ -34,12 +34,18 @@ export function fieldText(field: Field, value: unknown): string {
   }
 }
 
+/** The parts of a method sentence, where a request tells them. */
+export const partsFor = <Request extends Settings>(
+  method: Analysis<Request>['method'],
+  request: Request,
+): readonly SentencePart[] => (typeof method === 'function' ? method(request) : method);
+
 /** The method of a request as a sentence: what is kept with the evidence and printed. */
 export function methodOf<Request extends Settings>(
-  { method, sentence, subject }: Pick<Analysis<Request, never>, 'method' | 'sentence' | 'subject'>,
+  { method, subject }: Pick<Analysis<Request, never>, 'method' | 'subject'>,
   request: Request,
 ): string {
-  return sentence ? sentence(request) : methodSentence(method, { ...request } as Values, subject?.(request));
+  return methodSentence(partsFor(method, request), { ...request } as Values, subject?.(request));
 }
 
 /** A method sentence with its fields filled in. */

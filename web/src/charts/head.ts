@@ -1,6 +1,6 @@
 import { PICTURE_FONT } from './draw-marks.js';
 import { colourOf, type Mark } from './marks.js';
-import type { Panels } from './panels.js';
+import type { Panels } from './picture.js';
 import type { ChartColours } from './theme.js';
 import type { Area } from './words-box.js';
 

@@ -3,51 +3,10 @@ import { decimalsOf, formatValue } from '@verdict/core/format';
 import { layouts, type Chart, type ChartConfiguration, type ChartData, type Plugin, type Tick } from 'chart.js';
 import { drawMarks, drawWords, freeLine, groundOf, tracePoint } from './draw-marks.js';
 import { drawHead, headHeight } from './head.js';
-import { drawLegend, legendHeight, type LegendEntry } from './legend.js';
-import type { Mark } from './marks.js';
+import { drawLegend, legendHeight } from './legend.js';
+import type { Axis, Hit, Panels } from './picture.js';
 import type { ChartColours } from './theme.js';
 import { wordsBox } from './words-box.js';
-
-/** Something that can be pointed at: a place or an area, in the units of the axes. */
-export interface Hit {
-  panel: number;
-  x: [number, number];
-  y: [number, number];
-  /** What pointing at it says. */
-  words: string;
-  /** The rows behind it; the bar behind it. */
-  row?: number;
-  bar?: number;
-}
-
-export interface Axis {
-  from: number;
-  to: number;
-  title: string;
-  /** Ticks at these places only, with these words. */
-  ticks?: readonly { at: number; words: string }[];
-  /** Standard scores instead of the values, which stand on the other side. */
-  scores?: Scores | null;
-  /** Whole numbers only. */
-  whole?: boolean;
-}
-
-export interface Panel {
-  name: string;
-  marks: readonly Mark[];
-}
-
-/** A picture: panels one above the other on a common x axis, and a y axis that is the same in all. */
-export interface Panels {
-  x: Axis;
-  y: Axis;
-  panels: readonly Panel[];
-  hits: readonly Hit[];
-  /** Below the picture. */
-  legend?: readonly LegendEntry[];
-  /** Words over the picture, above this place. */
-  caption?: { words: string; at: number };
-}
 
 const MOST_DECIMALS = 8;
 

@@ -3,7 +3,7 @@ import { curveOver, distribution, familyByName, type Curve, type CurveScale } fr
 import { formatFigure } from '@verdict/core/format';
 import type { Bounds } from '@verdict/contract';
 import type { Mark } from './marks.js';
-import type { Axis } from './panels.js';
+import type { Axis } from './picture.js';
 
 /** Titles written over a picture's own. */
 export interface Titles {

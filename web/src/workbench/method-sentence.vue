@@ -9,7 +9,7 @@ import SentenceText from '../components/fields/sentence-text.vue';
 /** The method as a sentence whose variable words are the controls. */
 const props = defineProps<{
   run: Pick<Run, 'objection'> & {
-    analysis: { method: readonly SentencePart[] };
+    parts: Ref<readonly SentencePart[]>;
     address: Pick<Run['address'], 'set'>;
     request: Ref<object | null>;
   };
@@ -24,10 +24,9 @@ const props = defineProps<{
   change?: (field: string, value: FieldValue) => void;
 }>();
 
-const parts = computed(() => props.run.analysis.method);
 const values = computed<Record<string, unknown>>(() => ({ ...(props.values ?? props.run.request.value) }));
 const asked = computed(() => props.values !== undefined || props.run.request.value !== null);
-const shown = computed(() => visibleParts(parts.value, values.value));
+const shown = computed(() => visibleParts(props.run.parts.value, values.value));
 /** What is wrong with what was typed, by field; the old value stays in force. */
 const wrong = ref<Record<string, string>>({});
 

@@ -1,6 +1,6 @@
 import type { Bounds, Evidence, Study } from '@verdict/contract';
 import type { Component, InjectionKey } from 'vue';
-import type { Panels } from '../charts/panels.js';
+import type { Panels } from '../charts/picture.js';
 
 /** A kept result as a picture, for the sheet of the verdict. */
 export interface KeptPicture {

@@ -1,5 +1,13 @@
 import type { Sample } from '@verdict/core/readings';
-import { isField, isUnavailable, type Analysis, type Note, type Settings } from '@verdict/core/road';
+import {
+  isField,
+  isUnavailable,
+  partsFor,
+  type Analysis,
+  type Note,
+  type SentencePart,
+  type Settings,
+} from '@verdict/core/road';
 import { computed, type ComputedRef, type Ref } from 'vue';
 import { askedOf, objectionOf } from './asked.js';
 import type { FieldValue } from './field-values.js';
@@ -27,7 +35,9 @@ export interface RunSettings {
 
 /** An analysis as a stage runs it: its settings in the address, its request, and what came of it. */
 export interface Run<Request extends Settings = Settings, Result = unknown> extends Omit<Running<Result>, 'result'> {
-  analysis: Pick<Analysis<Request, Result>, 'id' | 'version' | 'name' | 'method'>;
+  analysis: Pick<Analysis<Request, Result>, 'id' | 'version' | 'name'>;
+  /** The method as a sentence with fields. */
+  parts: ComputedRef<readonly SentencePart[]>;
   address: ReturnType<typeof useSettings>;
   request: ComputedRef<Request | null>;
   /** The result that can be shown, whole or partial. */
@@ -46,8 +56,10 @@ export function useRun<Request extends Settings, Result extends Shown>(
   sample: Ref<Sample | null>,
   { name = analysis.id, fixed, settled, elsewhere = [], texts = [] }: RunSettings,
 ): Run<Request, Result> {
-  const fields = analysis.method.filter((part) => !isField(part) || !elsewhere.includes(part.field));
-  const address = useSettings(name, fields, texts);
+  const { method } = analysis;
+  const standing = typeof method === 'function' ? [] : method;
+  const here = standing.filter((part) => !isField(part) || !elsewhere.includes(part.field));
+  const address = useSettings(name, here, texts);
   const asked = computed(() => {
     const given = fixed();
     const own = settled ? settled(address.settings.value) : address.settings.value;
@@ -59,6 +71,7 @@ export function useRun<Request extends Settings, Result extends Shown>(
   return {
     ...running,
     analysis,
+    parts: computed(() => (request.value ? partsFor(method, request.value) : standing)),
     address,
     request,
     result,

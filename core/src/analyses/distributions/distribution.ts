@@ -158,8 +158,7 @@ export const distributionAnalysis = defineAnalysis<DistributionRequest, Distribu
   title: 'probabilities and quantiles of any family; needs no file',
   needsReadings: false,
   request: distributionRequest,
-  method: [],
-  sentence: distributionSentence,
+  method: (asked) => [distributionSentence(asked)],
   /** The parameters a family starts from are written out: what is kept says all of them. */
   resolve: (settings) =>
     settings.moments || settings.parameters

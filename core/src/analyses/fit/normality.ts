@@ -15,28 +15,23 @@ import {
   type SimulatedP,
 } from '../../goodness-of-fit/simulated-p.js';
 import { centralMoments } from '../../numeric/sums.js';
-import { GREATEST_SEED } from '../../random/stream.js';
 import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
 import { unavailable, whyNot } from '../../road/cautions.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
 import type { Missed, NormalityResult, NormalityTest, Outcome } from './normality-result.js';
 import { normalityFinding, normalityNotes } from './normality-words.js';
-import {
-  affordableReplicates,
-  alphaSetting,
-  columnSetting,
-  LEAST_REPLICATES,
-  MOST_REPLICATES,
-  replicatesSetting,
-  seedSetting,
-} from '../../road/settings.js';
+import { replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
+import { affordableReplicates, alphaSetting, columnSetting } from '../../road/settings.js';
+
+const replicates = replicatesOf('replicates for the test');
+const seed = seedOf('seed of the test');
 
 const request = z.strictObject({
   column: columnSetting,
   alpha: alphaSetting,
-  replicates: replicatesSetting,
-  seed: seedSetting,
+  replicates: replicates.schema,
+  seed: seed.schema,
 });
 type Request = z.infer<typeof request>;
 
@@ -48,9 +43,9 @@ const method: SentencePart[] = [
   'Test ',
   { subject: true },
   ' for normality by Anderson–Darling, mean and sd estimated, with p from ',
-  { field: 'replicates', label: 'replicates for the test', type: 'whole', min: LEAST_REPLICATES, max: MOST_REPLICATES },
+  replicates.field,
   ' simulated samples, seed ',
-  { field: 'seed', label: 'seed of the test', type: 'whole', min: 0, max: GREATEST_SEED },
+  seed.field,
   '.',
 ];
 

@@ -3,31 +3,49 @@ import { formatFigure, formatPercent, groupThousands } from '../../numeric/forma
 import { ordered } from '../../numeric/ordered.js';
 import { normalQuantile } from '../../numeric/standard-normal.js';
 import { centralMoments } from '../../numeric/sums.js';
-import { plottingPositions, POSITION_RULES } from '../../probability-plot/positions.js';
+import { plottingPositions, type PositionRule } from '../../probability-plot/positions.js';
 import { bandRanks, calibrateBand, outsideBand } from '../../probability-plot/whole-plot-band.js';
 import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
 import { unavailable, unreadableNote, whyNot } from '../../road/cautions.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
-import {
-  affordableReplicates,
-  columnSetting,
-  confidenceSetting,
-  LEAST_REPLICATES,
-  MOST_REPLICATES,
-  replicatesSetting,
-  seedSetting,
-} from '../../road/settings.js';
-import { GREATEST_SEED } from '../../random/stream.js';
+import { choice, confidence, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
+import { affordableReplicates, columnSetting } from '../../road/settings.js';
+
+const NO_BAND = { field: 'band', is: 'none' } as const;
+const positions = choice(
+  'positions',
+  'plotting positions',
+  [
+    { value: 'midpoint', text: 'midpoint positions' },
+    { value: 'blom', text: 'Blom positions' },
+    { value: 'benard', text: 'Benard positions' },
+    { value: 'weibull', text: 'Weibull positions' },
+    { value: 'median-rank', text: 'exact median ranks' },
+  ] satisfies { value: PositionRule; text: string }[],
+  'midpoint',
+);
+const band = choice(
+  'band',
+  'band',
+  [
+    { value: 'whole-plot', text: 'a whole-plot band' },
+    { value: 'none', text: 'no band' },
+  ],
+  'whole-plot',
+);
+const ofBand = confidence('confidence of the band');
+const replicates = replicatesOf('replicates for the band');
+const seed = seedOf('seed of the band');
 
 const request = z.strictObject({
   column: columnSetting,
-  positions: z.enum(POSITION_RULES).default('midpoint'),
-  band: z.enum(['whole-plot', 'none']).default('whole-plot'),
-  confidence: confidenceSetting,
-  replicates: replicatesSetting,
-  seed: seedSetting,
+  positions: positions.schema,
+  band: band.schema,
+  confidence: ofBand.schema,
+  replicates: replicates.schema,
+  seed: seed.schema,
 });
 type Request = z.infer<typeof request>;
 
@@ -64,48 +82,21 @@ export interface ProbabilityPlotResult {
   notes: Note[];
 }
 
-const NO_BAND = { field: 'band', is: 'none' } as const;
 const MOST_ROWS_NAMED = 20;
 
 const method: SentencePart[] = [
   'Plot ',
   { subject: true },
   ' at ',
-  {
-    field: 'positions',
-    label: 'plotting positions',
-    type: 'choice',
-    options: [
-      { value: 'midpoint', text: 'midpoint positions' },
-      { value: 'blom', text: 'Blom positions' },
-      { value: 'benard', text: 'Benard positions' },
-      { value: 'weibull', text: 'Weibull positions' },
-      { value: 'median-rank', text: 'exact median ranks' },
-    ],
-  },
+  positions.field,
   ' against a normal distribution fitted to the readings, with ',
-  {
-    field: 'band',
-    label: 'band',
-    type: 'choice',
-    options: [
-      { value: 'whole-plot', text: 'a whole-plot band' },
-      { value: 'none', text: 'no band' },
-    ],
-  },
+  band.field,
   { text: ' at ', hideWhen: NO_BAND },
-  { field: 'confidence', label: 'confidence of the band', type: 'percent', min: 0.5, max: 0.999, hideWhen: NO_BAND },
+  { ...ofBand.field, hideWhen: NO_BAND },
   { text: ', from ', hideWhen: NO_BAND },
-  {
-    field: 'replicates',
-    label: 'replicates for the band',
-    type: 'whole',
-    min: LEAST_REPLICATES,
-    max: MOST_REPLICATES,
-    hideWhen: NO_BAND,
-  },
+  { ...replicates.field, hideWhen: NO_BAND },
   { text: ' replicates, seed ', hideWhen: NO_BAND },
-  { field: 'seed', label: 'seed of the band', type: 'whole', min: 0, max: GREATEST_SEED, hideWhen: NO_BAND },
+  { ...seed.field, hideWhen: NO_BAND },
   '.',
 ];
 

@@ -1,23 +1,43 @@
 import { z } from 'zod';
 import { boxOf, type Box } from '../../describe/box.js';
-import { medianOfSorted, QUANTILE_TYPES, quartilesOfSorted } from '../../describe/quantiles.js';
+import { medianOfSorted, quartilesOfSorted } from '../../describe/quantiles.js';
 import { worked } from '../../describe/working-unit.js';
 import { formatFigure, groupThousands } from '../../numeric/format.js';
 import { ordered } from '../../numeric/ordered.js';
 import { centralMoments } from '../../numeric/sums.js';
 import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, isUnavailable, type Piece } from '../../road/analysis.js';
-import { quantileChoice } from './describe-words.js';
+import { choice } from '../../road/setting.js';
+import { quartiles } from './quartiles-setting.js';
 import { groupSettings, subjectWords } from '../../road/groups.js';
 import { pictured, type Picture, pictureSettings, AXIS_PARTS } from './picture.js';
-import { columnSetting, quantileTypeSetting } from '../../road/settings.js';
+import { columnSetting } from '../../road/settings.js';
+
+const direction = choice(
+  'direction',
+  'direction of the box',
+  [
+    { value: 'lying', text: 'lying' },
+    { value: 'upright', text: 'upright' },
+  ],
+  'lying',
+);
+const whiskers = choice(
+  'whiskers',
+  'whiskers',
+  [
+    { value: 'fences', text: 'the last reading inside 1.5 quartile ranges' },
+    { value: 'ends', text: 'the least and the greatest reading' },
+  ],
+  'fences',
+);
 
 const request = z.strictObject({
   column: columnSetting,
   ...groupSettings,
-  quantileType: quantileTypeSetting,
-  whiskers: z.enum(['fences', 'ends']).default('fences'),
-  direction: z.enum(['lying', 'upright']).default('lying'),
+  quantileType: quartiles.schema,
+  whiskers: whiskers.schema,
+  direction: direction.schema,
   ...pictureSettings,
 });
 export type BoxRequest = z.infer<typeof request>;
@@ -70,34 +90,13 @@ export const boxAnalysis = defineAnalysis<BoxRequest, BoxResult>({
   request,
   method: [
     'Draw the box ',
-    {
-      field: 'direction',
-      label: 'direction of the box',
-      type: 'choice',
-      options: [
-        { value: 'lying', text: 'lying' },
-        { value: 'upright', text: 'upright' },
-      ],
-    },
+    direction.field,
     ' for ',
     { subject: true },
     ' with quartiles by ',
-    {
-      field: 'quantileType',
-      label: 'definition of quartiles',
-      type: 'choice',
-      options: QUANTILE_TYPES.map((type) => ({ value: String(type), text: quantileChoice(type) })),
-    },
+    quartiles.field,
     ' and whiskers to ',
-    {
-      field: 'whiskers',
-      label: 'whiskers',
-      type: 'choice',
-      options: [
-        { value: 'fences', text: 'the last reading inside 1.5 quartile ranges' },
-        { value: 'ends', text: 'the least and the greatest reading' },
-      ],
-    },
+    whiskers.field,
     ...AXIS_PARTS,
   ],
   subject: subjectWords,

@@ -4,7 +4,7 @@ import { describeWorked } from '../../describe/describe.js';
 import { driftOf } from '../../describe/drift.js';
 import { widestGap } from '../../describe/gap.js';
 import { shareBeyond } from '../../describe/fence-multiples.js';
-import { QUANTILE_TYPES, quartilesOfSorted, type QuantileType } from '../../describe/quantiles.js';
+import { quartilesOfSorted, type QuantileType } from '../../describe/quantiles.js';
 import { worked } from '../../describe/working-unit.js';
 import { kurtosisTest } from '../../goodness-of-fit/normality/kurtosis.js';
 import { skewnessTest } from '../../goodness-of-fit/normality/skewness.js';
@@ -15,23 +15,21 @@ import { defineAnalysis, type Note } from '../../road/analysis.js';
 import { claimsOf } from './describe-claims.js';
 import type { Described, DescribeResult, Farthest } from './describe-result.js';
 import { confidenceNote, levelNote, unavailable, unreadableNote, whyEmpty } from '../../road/cautions.js';
-import { describeFinding, quantileChoice } from './describe-words.js';
+import { anyConfidence } from '../../road/setting.js';
+import { describeFinding } from './describe-words.js';
+import { quartiles } from './quartiles-setting.js';
 import { groupSettings, partsOf, subjectWords } from '../../road/groups.js';
-import {
-  alphaSetting,
-  anyConfidenceSetting,
-  columnSetting,
-  decimalsSetting,
-  quantileTypeSetting,
-} from '../../road/settings.js';
+import { alphaSetting, columnSetting, decimalsSetting } from '../../road/settings.js';
 
 const MOST_PERCENTILES = 12;
+const ofIntervals = anyConfidence('confidence of the intervals');
+
 const request = z.strictObject({
   column: columnSetting,
   ...groupSettings,
   alpha: alphaSetting,
-  confidence: anyConfidenceSetting,
-  quantileType: quantileTypeSetting,
+  confidence: ofIntervals.schema,
+  quantileType: quartiles.schema,
   percentiles: z
     .array(
       z
@@ -117,16 +115,11 @@ export const describeAnalysis = defineAnalysis<DescribeRequest, DescribeResult>(
     'Describe ',
     { subject: true },
     ' with quartiles by ',
-    {
-      field: 'quantileType',
-      label: 'definition of quartiles',
-      type: 'choice',
-      options: QUANTILE_TYPES.map((type) => ({ value: String(type), text: quantileChoice(type) })),
-    },
+    quartiles.field,
     ', percentiles ',
     { field: 'percentiles', label: 'further percentiles', type: 'numbers', min: 0, max: 100, empty: 'none' },
     ', and intervals at ',
-    { field: 'confidence', label: 'confidence of the intervals', type: 'percent', min: 0.001, max: 0.99999 },
+    ofIntervals.field,
     ', shown with ',
     {
       field: 'decimals',

@@ -5,8 +5,7 @@ import { medianOfSorted } from '../../describe/quantiles.js';
 import { defineAnalysis, isUnavailable } from '../../road/analysis.js';
 import { groupSettings, subjectWords } from '../../road/groups.js';
 import {
-  CURVE_OPTIONS,
-  CURVES,
+  curveChoice,
   curveNotes,
   fittedCurve,
   pictured,
@@ -17,10 +16,12 @@ import {
 } from './picture.js';
 import { columnSetting } from '../../road/settings.js';
 
+const curve = curveChoice('curve', 'normal');
+
 const request = z.strictObject({
   column: columnSetting,
   ...groupSettings,
-  curve: z.enum(CURVES).default('normal'),
+  curve: curve.schema,
   ...pictureSettings,
 });
 export type EmpiricalRequest = z.infer<typeof request>;
@@ -38,13 +39,7 @@ export const empiricalAnalysis = defineAnalysis<EmpiricalRequest, EmpiricalResul
   name: 'Empirical curve',
   title: 'the share of readings at or below each value, with a fitted curve',
   request,
-  method: [
-    'Draw the share of ',
-    { subject: true },
-    ' at or below each value, with ',
-    { field: 'curve', label: 'curve', type: 'choice', options: CURVE_OPTIONS },
-    ...AXIS_PARTS,
-  ],
+  method: ['Draw the share of ', { subject: true }, ' at or below each value, with ', curve.field, ...AXIS_PARTS],
   subject: subjectWords,
   resolve: (settings) => settings,
   *run(asked, sample) {

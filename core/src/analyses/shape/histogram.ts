@@ -1,20 +1,11 @@
 import { z } from 'zod';
-import {
-  BIN_RULES,
-  binsOf,
-  countsIn,
-  MOST_BINS,
-  otherBins,
-  type BinRequest,
-  type BinRule,
-} from '../../describe/histogram.js';
+import { binsOf, countsIn, MOST_BINS, otherBins, type BinRequest, type BinRule } from '../../describe/histogram.js';
 import { formatValue, groupThousands } from '../../numeric/format.js';
 import { defineAnalysis, isUnavailable } from '../../road/analysis.js';
 import { groupSettings, subjectWords } from '../../road/groups.js';
-import { methodSentence } from '../../road/method-sentence.js';
+import { choice, whole } from '../../road/setting.js';
 import {
-  CURVE_OPTIONS,
-  CURVES,
+  curveChoice,
   curveNotes,
   fittedCurve,
   pictured,
@@ -25,20 +16,52 @@ import {
 } from './picture.js';
 import { columnSetting } from '../../road/settings.js';
 
+const rule = choice(
+  'rule',
+  'rule for the bins',
+  [
+    { value: 'suited', text: 'single values, or 2^k ≥ n' },
+    { value: 'power-of-two', text: 'the least k with 2^k ≥ n' },
+    { value: 'sturges', text: 'one more than log₂ n (Sturges)' },
+    { value: 'scott', text: 'by the sd (Scott)' },
+    { value: 'freedman-diaconis', text: 'by the quartiles (Freedman, Diaconis)' },
+    { value: 'count', text: 'a number of my own' },
+    { value: 'width', text: 'a width of my own' },
+  ] satisfies { value: BinRule; text: string }[],
+  'suited',
+);
+const count = whole('count', 'number of bins', { min: 1, max: MOST_BINS }, 10, 'The number of bins');
+const rounding = choice(
+  'rounding',
+  'rounding of the width',
+  [
+    { value: 'as-it-comes', text: 'not rounded' },
+    { value: 'round', text: 'rounded up to a round width' },
+  ],
+  'as-it-comes',
+);
+const scale = choice(
+  'scale',
+  'scale',
+  [
+    { value: 'count', text: 'counts' },
+    { value: 'share', text: 'shares' },
+    { value: 'density', text: 'densities' },
+  ],
+  'count',
+);
+const curve = curveChoice('curve', 'none');
+
 const request = z.strictObject({
   column: columnSetting,
   ...groupSettings,
-  rule: z.enum(BIN_RULES).default('suited'),
-  count: z
-    .int('The number of bins is whole.')
-    .min(1, 'At least 1 bin.')
-    .max(MOST_BINS, `At most ${MOST_BINS} bins.`)
-    .default(10),
+  rule: rule.schema,
+  count: count.schema,
   width: z.number('The width is a number.').positive('The width of a bin is a number above 0.').optional(),
   start: z.number('The start is a number.').optional(),
-  rounding: z.enum(['as-it-comes', 'round']).default('as-it-comes'),
-  scale: z.enum(['count', 'share', 'density']).default('count'),
-  curve: z.enum(CURVES).default('none'),
+  rounding: rounding.schema,
+  scale: scale.schema,
+  curve: curve.schema,
   ...pictureSettings,
 });
 export type HistogramRequest = z.infer<typeof request>;
@@ -58,26 +81,9 @@ export interface HistogramResult extends Picture<HistogramPart> {
   others: { words: string; edges: number[]; counts: number[] }[];
 }
 
-const ruleOptions: readonly { value: BinRule; text: string }[] = [
-  { value: 'suited', text: 'single values, or 2^k ≥ n' },
-  { value: 'power-of-two', text: 'the least k with 2^k ≥ n' },
-  { value: 'sturges', text: 'one more than log₂ n (Sturges)' },
-  { value: 'scott', text: 'by the sd (Scott)' },
-  { value: 'freedman-diaconis', text: 'by the quartiles (Freedman, Diaconis)' },
-  { value: 'count', text: 'a number of my own' },
-  { value: 'width', text: 'a width of my own' },
-];
-
-const roundings = [
-  { value: 'as-it-comes', text: 'as it comes' },
-  { value: 'round', text: 'rounded up to a round width' },
-];
-
-const scales = [
-  { value: 'count', text: 'counts' },
-  { value: 'share', text: 'shares' },
-  { value: 'density', text: 'densities' },
-];
+const OWN_COUNT = { field: 'rule', is: 'count' } as const;
+/** Of a width that is left to the rule, as a kept request has it. */
+const NO_WIDTH = { field: 'width', is: 'undefined' } as const;
 
 /** Readings counted in bins, with three other binnings beside (STATISTICS section 2). */
 export const histogramAnalysis = defineAnalysis<HistogramRequest, HistogramResult>({
@@ -90,37 +96,23 @@ export const histogramAnalysis = defineAnalysis<HistogramRequest, HistogramResul
     'Count ',
     { subject: true },
     ' in bins: ',
-    { field: 'rule', label: 'rule for the bins', type: 'choice', options: ruleOptions },
-    { text: ', ', showWhen: { field: 'rule', is: 'count' } },
-    {
-      field: 'count',
-      label: 'number of bins',
-      type: 'whole',
-      min: 1,
-      max: MOST_BINS,
-      showWhen: { field: 'rule', is: 'count' },
-    },
-    ', each ',
-    { field: 'width', label: 'width of a bin', type: 'number', above: 0, empty: 'its own width' },
-    ' wide, ',
-    { field: 'rounding', label: 'rounding of the width', type: 'choice', options: roundings },
+    rule.field,
+    { text: ', ', showWhen: OWN_COUNT },
+    { ...count.field, showWhen: OWN_COUNT },
+    ', ',
+    { field: 'width', label: 'width of a bin', type: 'number', above: 0, empty: 'as wide as that makes them' },
+    { text: ' wide', hideWhen: NO_WIDTH },
+    ', ',
+    rounding.field,
     ', from ',
     { field: 'start', label: 'start of the bins', type: 'number', empty: 'the least reading' },
     ', shown as ',
-    { field: 'scale', label: 'scale', type: 'choice', options: scales },
+    scale.field,
     ', with ',
-    { field: 'curve', label: 'curve', type: 'choice', options: CURVE_OPTIONS },
+    curve.field,
     ...AXIS_PARTS,
   ],
   subject: subjectWords,
-  sentence: (asked) => {
-    const rule = ruleOptions.find(({ value }) => value === asked.rule)!.text;
-    const own = asked.rule === 'count' ? `: ${asked.count}` : asked.rule === 'width' ? `: ${asked.width ?? ''}` : '';
-    const start = asked.start === undefined ? '' : `, starting at ${formatValue(asked.start)}`;
-    const round = asked.rounding === 'round' ? ', rounded up to a round width' : '';
-    const curve = CURVE_OPTIONS.find(({ value }) => value === asked.curve)!.text;
-    return `Count ${subjectWords(asked)} in bins (${rule}${own}${round})${start}, shown as ${scales.find(({ value }) => value === asked.scale)!.text}, with ${curve}${methodSentence(AXIS_PARTS, asked)}`;
-  },
   resolve: (settings) => settings,
   *run(asked, sample) {
     const bins: BinRequest = {

@@ -8,32 +8,35 @@ import { FAMILIES, familyByName } from '../../distributions/registry.js';
 import { unavailable, unreadableNote, whyEmpty } from '../../road/cautions.js';
 import { partsOf } from '../../road/groups.js';
 import type { SentencePart, Unavailable } from '../../road/analysis.js';
+import { choice } from '../../road/setting.js';
+
+const axis = choice(
+  'axis',
+  'axis',
+  [
+    { value: 'readings', text: 'the readings' },
+    { value: 'scores', text: 'standard scores, sd with n − 1' },
+    { value: 'population-scores', text: 'standard scores, sd with n' },
+    { value: 'given-scores', text: 'standard scores from a given mean and sd' },
+  ],
+  'readings',
+);
 
 /** Settings that every picture has: titles written over its own, and what its axis of readings shows. */
 export const pictureSettings = {
   title: z.string().max(120, 'A title has at most 120 characters.').optional(),
   valueTitle: z.string().max(80, 'The title of an axis has at most 80 characters.').optional(),
   heightTitle: z.string().max(80, 'The title of an axis has at most 80 characters.').optional(),
-  axis: z.enum(['readings', 'scores', 'population-scores', 'given-scores']).default('readings'),
+  axis: axis.schema,
   scoreMean: z.number('The mean is a number.').optional(),
   scoreSd: z.number('The sd is a number.').positive('The sd is a number above 0.').optional(),
 };
-type Axis = 'readings' | 'scores' | 'population-scores' | 'given-scores';
+type Axis = z.infer<typeof axis.schema>;
 
 /** The end of the sentence of every picture. */
 export const AXIS_PARTS: readonly SentencePart[] = [
   ', on an axis of ',
-  {
-    field: 'axis',
-    label: 'axis',
-    type: 'choice',
-    options: [
-      { value: 'readings', text: 'the readings' },
-      { value: 'scores', text: 'standard scores, sd with n − 1' },
-      { value: 'population-scores', text: 'standard scores, sd with n' },
-      { value: 'given-scores', text: 'standard scores from a given mean and sd' },
-    ],
-  },
+  axis.field,
   { text: ', mean ', showWhen: { field: 'axis', is: 'given-scores' } },
   {
     field: 'scoreMean',
@@ -165,14 +168,19 @@ function joinedValues(parts: readonly Sample[]): Float64Array {
 /** A curve fitted to a part, or why there is none. */
 export type FittedCurve = { family: string; parameters: Parameters } | { refused: string } | null;
 
-/** The families that can be laid over readings: continuous ones whose parameters can be found. */
-export const CURVES = ['none', ...FAMILIES.filter((f) => !f.discrete && !f.estimation.never).map((f) => f.family)];
+const FITTED = FAMILIES.filter(({ discrete, estimation }) => !discrete && !estimation.never);
 
-/** The choice of a curve, in the words of a sentence. */
-export const CURVE_OPTIONS = CURVES.map((value) => ({
-  value,
-  text: value === 'none' ? 'no curve' : `the fitted ${familyByName(value).title}`,
-}));
+/** Which fitted curve is drawn, or none. */
+export const curveChoice = (label: string, usual: string) =>
+  choice(
+    'curve',
+    label,
+    [
+      { value: 'none', text: 'no curve' },
+      ...FITTED.map(({ family, title }) => ({ value: family, text: `the fitted ${title}` })),
+    ] as { value: string; text: string }[],
+    usual,
+  );
 
 /** The family fitted to a part: a normal by its mean and sd (divisor n − 1, the sd that stands beside it), others where the likelihood is greatest. */
 export function fittedCurve({ values, resolution }: Sample, family: string): FittedCurve {

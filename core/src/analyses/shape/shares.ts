@@ -11,19 +11,33 @@ import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, isUnavailable, type Note, type Piece } from '../../road/analysis.js';
 import { confidenceNote } from '../../road/cautions.js';
 import { groupSettings, subjectWords } from '../../road/groups.js';
-import { CURVE_OPTIONS, CURVES, curveNotes, fittedCurve, pictured, type FittedCurve, type Picture } from './picture.js';
-import { alphaSetting, anyConfidenceSetting, columnSetting } from '../../road/settings.js';
+import { anyConfidence, choice } from '../../road/setting.js';
+import { curveChoice, curveNotes, fittedCurve, pictured, type FittedCurve, type Picture } from './picture.js';
+import { alphaSetting, columnSetting } from '../../road/settings.js';
 
 const LIMIT = 'A limit is a number.';
+const of = choice(
+  'of',
+  'limits to count within',
+  [
+    { value: 'sd', text: 'mean ± 1, 2 and 3 sd' },
+    { value: 'specification', text: 'the specification limits' },
+    { value: 'limits', text: 'limits of my own' },
+  ],
+  'sd',
+);
+const curve = curveChoice('expected by', 'normal');
+const ofShares = anyConfidence('confidence of the shares');
+
 const request = z
   .strictObject({
     column: columnSetting,
     ...groupSettings,
-    of: z.enum(['sd', 'specification', 'limits']).default('sd'),
+    of: of.schema,
     lower: z.number(LIMIT).optional(),
     upper: z.number(LIMIT).optional(),
-    curve: z.enum(CURVES).default('normal'),
-    confidence: anyConfidenceSetting,
+    curve: curve.schema,
+    confidence: ofShares.schema,
     alpha: alphaSetting,
   })
   .superRefine(({ of, lower, upper }, context) => {
@@ -148,16 +162,7 @@ export const sharesAnalysis = defineAnalysis<SharesRequest, SharesResult>({
     'Count ',
     { subject: true },
     ' within ',
-    {
-      field: 'of',
-      label: 'limits to count within',
-      type: 'choice',
-      options: [
-        { value: 'sd', text: 'mean ± 1, 2 and 3 sd' },
-        { value: 'specification', text: 'the specification limits' },
-        { value: 'limits', text: 'limits of my own' },
-      ],
-    },
+    of.field,
     { text: ', from ', hideWhen: { field: 'of', is: 'sd' } },
     {
       field: 'lower',
@@ -175,9 +180,9 @@ export const sharesAnalysis = defineAnalysis<SharesRequest, SharesResult>({
       hideWhen: { field: 'of', is: 'sd' },
     },
     ', beside ',
-    { field: 'curve', label: 'expected by', type: 'choice', options: CURVE_OPTIONS },
+    curve.field,
     ', with intervals at ',
-    { field: 'confidence', label: 'confidence of the shares', type: 'percent', min: 0.001, max: 0.99999 },
+    ofShares.field,
     '.',
   ],
   subject: subjectWords,

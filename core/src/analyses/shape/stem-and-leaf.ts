@@ -5,12 +5,25 @@ import { defineAnalysis, isUnavailable, type Note } from '../../road/analysis.js
 import { unavailable } from '../../road/cautions.js';
 import { groupSettings, subjectWords } from '../../road/groups.js';
 import { pictured, type Picture } from './picture.js';
+import { choice } from '../../road/setting.js';
 import { columnSetting } from '../../road/settings.js';
+
+const lines = choice(
+  'lines',
+  'lines of a stem',
+  [
+    { value: 'auto', text: 'with as many lines a stem as suit' },
+    { value: '1', text: 'one line a stem' },
+    { value: '2', text: 'two lines a stem' },
+    { value: '5', text: 'five lines a stem' },
+  ],
+  'auto',
+);
 
 const request = z.strictObject({
   column: columnSetting,
   ...groupSettings,
-  lines: z.enum(['auto', '1', '2', '5']).default('auto'),
+  lines: lines.schema,
 });
 export type StemAndLeafRequest = z.infer<typeof request>;
 export type StemAndLeafResult = Picture<StemAndLeaf>;
@@ -44,23 +57,7 @@ export const stemAndLeafAnalysis = defineAnalysis<StemAndLeafRequest, StemAndLea
   name: 'Stem-and-leaf',
   title: 'every reading as a leaf on its stem, with depths',
   request,
-  method: [
-    'Write ',
-    { subject: true },
-    ' as leaves on stems, ',
-    {
-      field: 'lines',
-      label: 'lines of a stem',
-      type: 'choice',
-      options: [
-        { value: 'auto', text: 'with as many lines a stem as suit' },
-        { value: '1', text: 'one line a stem' },
-        { value: '2', text: 'two lines a stem' },
-        { value: '5', text: 'five lines a stem' },
-      ],
-    },
-    '.',
-  ],
+  method: ['Write ', { subject: true }, ' as leaves on stems, ', lines.field, '.'],
   subject: subjectWords,
   resolve: (settings) => settings,
   *run({ lines }, sample) {

@@ -1,7 +1,7 @@
 import type { BoxPart, BoxResult } from '@verdict/core/analyses';
 import { groupThousands } from '@verdict/core/format';
 import type { Mark } from '../marks.js';
-import type { Axis, Hit, Panels } from '../panels.js';
+import type { Axis, Hit, Panels } from '../picture.js';
 import { boundMarks, readingWords, valueAxis, type Setting } from '../value-axis.js';
 
 type Part = BoxResult['parts'][number];

@@ -2,7 +2,7 @@ import { distributionName, type DistributionPicture, type DistributionResult } f
 import { formatValue, groupThousands } from '@verdict/core/format';
 import type { LegendEntry } from '../legend.js';
 import type { Mark } from '../marks.js';
-import type { Panels } from '../panels.js';
+import type { Panels } from '../picture.js';
 
 const HEIGHTS = { density: 'density', probability: 'probability', cumulative: 'share at or below' } as const;
 

@@ -1,6 +1,6 @@
 import type { DotsResult } from '@verdict/core/analyses';
 import { groupThousands } from '@verdict/core/format';
-import type { Hit, Panels } from '../panels.js';
+import type { Hit, Panels } from '../picture.js';
 import { boundMarks, readingWords, valueAxis, type Setting } from '../value-axis.js';
 
 /** Readings as dots piled up where they lie, one panel for each part. */

@@ -2,7 +2,7 @@ import type { EmpiricalResult } from '@verdict/core/analyses';
 import { formatPercentOf, groupThousands } from '@verdict/core/format';
 import type { LegendEntry } from '../legend.js';
 import { markerOf, type Mark, type Tone } from '../marks.js';
-import type { Axis, Hit, Panels } from '../panels.js';
+import type { Axis, Hit, Panels } from '../picture.js';
 import { boundMarks, curveName, curvePoints, readingWords, valueAxis, type Setting } from '../value-axis.js';
 
 type Part = EmpiricalResult['parts'][number];

@@ -1,7 +1,7 @@
 import { binHeights, type HistogramResult } from '@verdict/core/analyses';
 import { formatPercentOf, formatValue, groupThousands } from '@verdict/core/format';
 import type { Mark } from '../marks.js';
-import type { Hit, Panels } from '../panels.js';
+import type { Hit, Panels } from '../picture.js';
 import { boundMarks, curvePoints, valueAxis, type Setting } from '../value-axis.js';
 
 const HEIGHTS = { count: 'readings', share: 'share of the readings', density: 'density' } as const;

@@ -1,7 +1,7 @@
 import type { InOrderResult } from '@verdict/core/analyses';
 import { formatFigure, groupThousands } from '@verdict/core/format';
 import type { Mark } from '../marks.js';
-import type { Axis, Hit, Panels } from '../panels.js';
+import type { Axis, Hit, Panels } from '../picture.js';
 import { boundMarks, readingWords, valueAxis, type Setting } from '../value-axis.js';
 
 type Part = InOrderResult['parts'][number];

@@ -2,7 +2,7 @@ import { plotPicture, type ProbabilityPlotResult } from '@verdict/core/analyses'
 import { formatFigure, formatPercent } from '@verdict/core/format';
 import type { LegendEntry } from '../legend.js';
 import type { Mark } from '../marks.js';
-import type { Hit, Panels } from '../panels.js';
+import type { Hit, Panels } from '../picture.js';
 
 const PIXELS = { width: 700, height: 480 };
 /** Beyond this many readings, marks that would cover one another to the pixel are drawn once. */

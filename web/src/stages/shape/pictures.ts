@@ -18,7 +18,7 @@ import { histogramPanels } from '../../charts/pictures/histogram.js';
 import { orderPanels } from '../../charts/pictures/in-order.js';
 import { stepsPanels } from '../../charts/pictures/empirical.js';
 import type { Setting } from '../../charts/value-axis.js';
-import type { Panels } from '../../charts/panels.js';
+import type { Panels } from '../../charts/picture.js';
 
 /** The pictures of Shape, in the order of their words above the picture. */
 export const PICTURES = [

@@ -1,0 +1,65 @@
+import { z } from 'zod';
+import { GREATEST_SEED } from '../random/stream.js';
+import type { Field } from './analysis.js';
+import {
+  anyConfidenceSetting,
+  confidenceSetting,
+  LEAST_REPLICATES,
+  MOST_REPLICATES,
+  replicatesSetting,
+  seedSetting,
+} from './settings.js';
+
+/** A setting declared once: what the request takes (with its range and its usual value), and the word of the sentence that holds it. */
+export interface Setting<Schema extends z.ZodType> {
+  schema: Schema;
+  field: Field;
+}
+
+/** One of several words. */
+export function choice<const V extends string>(
+  field: string,
+  label: string,
+  options: readonly { value: V; text: string }[],
+  usual: NoInfer<V>,
+) {
+  const values = options.map(({ value }) => value) as [V, ...V[]];
+  const schema = z.enum(values).default(usual as never);
+  return { schema, field: { field, label, type: 'choice', options } } as const satisfies Setting<typeof schema>;
+}
+
+/** A whole number within a range. */
+export function whole(field: string, label: string, range: { min: number; max: number }, usual: number, what: string) {
+  const { min, max } = range;
+  const said = `${what} is a whole number from ${min} to ${max}.`;
+  const schema = z.int(said).min(min, said).max(max, said).default(usual);
+  return { schema, field: { field, label, type: 'whole', min, max } } as const satisfies Setting<typeof schema>;
+}
+
+/** The confidence of something that is calibrated at it: 50 to 99.9 %. */
+export const confidence = (label: string) =>
+  ({
+    schema: confidenceSetting,
+    field: { field: 'confidence', label, type: 'percent', min: 0.5, max: 0.999 },
+  }) as const satisfies Setting<typeof confidenceSetting>;
+
+/** The confidence of an interval, which may be anything: an unusual one is pointed out, not refused. */
+export const anyConfidence = (label: string) =>
+  ({
+    schema: anyConfidenceSetting,
+    field: { field: 'confidence', label, type: 'percent', min: 0.001, max: 0.99999 },
+  }) as const satisfies Setting<typeof anyConfidenceSetting>;
+
+/** How many samples are simulated; by n, where nothing is asked. */
+export const replicates = (label: string) =>
+  ({
+    schema: replicatesSetting,
+    field: { field: 'replicates', label, type: 'whole', min: LEAST_REPLICATES, max: MOST_REPLICATES },
+  }) as const satisfies Setting<typeof replicatesSetting>;
+
+/** Where the draws begin. */
+export const seed = (label: string) =>
+  ({
+    schema: seedSetting,
+    field: { field: 'seed', label, type: 'whole', min: 0, max: GREATEST_SEED },
+  }) as const satisfies Setting<typeof seedSetting>;

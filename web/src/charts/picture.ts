@@ -1,0 +1,44 @@
+import type { Scores } from '@verdict/core/analyses';
+import type { LegendEntry } from './legend.js';
+import type { Mark } from './marks.js';
+
+/** Something that can be pointed at: a place or an area, in the units of the axes. */
+export interface Hit {
+  panel: number;
+  x: [number, number];
+  y: [number, number];
+  /** What pointing at it says. */
+  words: string;
+  /** The rows behind it; the bar behind it. */
+  row?: number;
+  bar?: number;
+}
+
+export interface Axis {
+  from: number;
+  to: number;
+  title: string;
+  /** Ticks at these places only, with these words. */
+  ticks?: readonly { at: number; words: string }[];
+  /** Standard scores instead of the values, which stand on the other side. */
+  scores?: Scores | null;
+  /** Whole numbers only. */
+  whole?: boolean;
+}
+
+export interface Panel {
+  name: string;
+  marks: readonly Mark[];
+}
+
+/** A picture: panels one above the other on a common x axis, and a y axis that is the same in all. */
+export interface Panels {
+  x: Axis;
+  y: Axis;
+  panels: readonly Panel[];
+  hits: readonly Hit[];
+  /** Below the picture. */
+  legend?: readonly LegendEntry[];
+  /** Words over the picture, above this place. */
+  caption?: { words: string; at: number };
+}

@@ -2,6 +2,7 @@ import { QUESTIONS } from '@verdict/core/analyses';
 import { familyByName, FAMILIES } from '@verdict/core/distributions';
 import { computed, ref } from 'vue';
 import { describe, expect, it } from 'vitest';
+import { typedNumber } from '../src/components/fields/typed-number.js';
 import { distributionPanels } from '../src/charts/pictures/distribution.js';
 import { snapped } from '../src/charts/snapped.js';
 import {
@@ -12,7 +13,6 @@ import {
   requestFrom,
   shareCaution,
   toldByMoments,
-  typedNumber,
   usualTexts,
   windowFault,
   type Asked,

@@ -8,6 +8,7 @@ import { useStudy } from '../stores/study.js';
 import PartsChoice from '../workbench/parts-choice.vue';
 import SentenceChoice from './fields/sentence-choice.vue';
 import SentenceNumber from './fields/sentence-number.vue';
+import { typedNumber } from './fields/typed-number.js';
 
 /** The subject is chosen once: column and level stand here, above every stage. */
 const store = useStudy();
@@ -45,8 +46,7 @@ const limits = computed(() => {
 
 const setSubject = (subject: string) => store.change({ kind: 'change-study', subject });
 function setLevel(typed: string): void {
-  const text = typed.replace(',', '.').trim();
-  const level = alphaSetting.safeParse(text === '' ? NaN : Number(text));
+  const level = alphaSetting.safeParse(typedNumber(typed));
   levelWrong.value = level.success ? '' : level.error.issues[0]!.message;
   if (level.success && level.data !== store.study?.alpha) store.change({ kind: 'change-study', alpha: level.data });
 }

@@ -1,4 +1,5 @@
 import type { Field } from '@verdict/core/road';
+import { typedNumber } from '../components/fields/typed-number.js';
 
 /** What a field of a sentence can hold; undefined where it is left out. */
 export type FieldValue = string | number | readonly number[] | undefined;
@@ -34,8 +35,6 @@ function fits(field: Numeric, value: number): boolean {
   return whole && value >= field.min && value <= field.max;
 }
 
-const numberIn = (text: string) => (text === '' ? NaN : Number(text.replace('\u2212', '-')));
-
 /** What was typed into a field, as the setting it means; null where it will not do. What can be left out may be emptied. */
 export function typedValue(field: Numeric, text: string): { value: FieldValue } | null {
   const plain = text.trim();
@@ -45,10 +44,10 @@ export function typedValue(field: Numeric, text: string): { value: FieldValue } 
     const values = plain
       .split(/[\s;,]+/)
       .filter(Boolean)
-      .map(numberIn);
+      .map(typedNumber);
     return values.every((value) => fits(field, value)) ? { value: values } : null;
   }
-  const number = numberIn(plain.replace(/[\s\u202f%]/g, '').replace(',', '.'));
+  const number = typedNumber(plain.replace('%', ''));
   // Back from percent without a tail: 95 → 0.95.
   const value = field.type === 'percent' ? round(number / 100) : number;
   return fits(field, value) ? { value } : null;
@@ -62,6 +61,6 @@ export const asText = (value: Exclude<FieldValue, undefined>): string =>
 export function fromText(field: Field, text: string): FieldValue {
   if (field.type === 'choice') return field.options.some(({ value }) => value === text) ? text : undefined;
   if (field.type === 'numbers') return typedValue(field, text)?.value;
-  const value = numberIn(text);
+  const value = typedNumber(text);
   return fits(field, value) ? value : undefined;
 }

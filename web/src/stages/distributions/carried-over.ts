@@ -1,5 +1,6 @@
 import { distribution, familyByName, isRefusal, type Parameters } from '@verdict/core/distributions';
-import { FIELDS, givenOf, numbersOf, typedNumber, type Asked, type Draft, type ToldBy } from './question.js';
+import { FIELDS, givenOf, numbersOf, type Asked, type Draft, type ToldBy } from './question.js';
+import { typedNumber } from '../../components/fields/typed-number.js';
 
 /** A figure as it would be typed: without the dust of a root or a square. */
 const asTyped = (value: number) => String(Number(value.toPrecision(12)));

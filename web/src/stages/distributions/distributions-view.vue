@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   complementSentence,
+  describeAnalysis,
   distributionAnalysis,
   distributionName,
   readingsSentence,
@@ -17,6 +18,8 @@ import FindingWords from '../../components/finding-words.vue';
 import { useStudy } from '../../stores/study.js';
 import PictureCard from '../../workbench/picture-card.vue';
 import StageFrame from '../../workbench/stage-frame.vue';
+import { askDistribution } from '../../workbench/ask-distribution.js';
+import { useRun } from '../../workbench/use-run.js';
 import { useStage } from '../../workbench/use-stage.js';
 import DistributionFigures from './distribution-figures.vue';
 import { useLastQuestions } from './last-questions.js';
@@ -30,7 +33,7 @@ import { useQuestion } from './use-question.js';
 const props = defineProps<{ alone?: boolean }>();
 const store = useStudy();
 const route = useRoute();
-const { draft, change } = useQuestion();
+const { draft, change, begin } = useQuestion();
 
 const columns = computed(() =>
   props.alone ? [] : (store.study?.columns ?? []).filter(({ kind }) => kind !== 'label'),
@@ -81,6 +84,17 @@ const handles = computed(() =>
     return value === null ? [] : [{ id, value, label }];
   }),
 );
+
+/** Inside a study the first question is about the subject's own fit, in full figures. */
+const subject = computed(() => (props.alone ? null : store.sample));
+const first = useRun(describeAnalysis, subject, {
+  fixed: () => (props.alone || !store.subject ? null : { column: store.subject.name }),
+  settled: () => ({}),
+});
+watch(first.result, (found) => {
+  const of = store.subject;
+  if (of && found?.sd) begin(askDistribution({ column: of, mean: found.mean, sd: found.sd }));
+});
 
 /** A question that has stood for a moment belongs to the last ones. */
 const { questions, remember, forget } = useLastQuestions();

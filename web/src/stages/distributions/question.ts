@@ -1,5 +1,6 @@
 import { distributionAnalysis, QUESTIONS, type DistributionRequest, type Question } from '@verdict/core/analyses';
 import { FAMILIES, familyByName, parameterFaults, type Family } from '@verdict/core/distributions';
+import { typedNumber } from '../../components/fields/typed-number.js';
 
 /** The questions of the page; lists of values are for the command line. */
 export type Asked = Exclude<Question, 'at'>;
@@ -118,15 +119,6 @@ export function queryOf(draft: Draft): Query {
   }
   if (draft.column) query.column = draft.column;
   return query;
-}
-
-/** A number as people type it: 8,5 and 8.5, with either minus. NaN where it is none. */
-export function typedNumber(text: string): number {
-  const plain = text
-    .replace(/[\s\u00a0\u202f]/g, '')
-    .replace('\u2212', '-')
-    .replace(',', '.');
-  return plain === '' ? NaN : Number(plain);
 }
 
 /** A share typed as a percentage. */

@@ -10,7 +10,8 @@ import type { Sample } from '@verdict/core/readings';
 import { computed, shallowRef, watch, type Ref } from 'vue';
 import { useAnswer } from '../../workbench/use-answer.js';
 import { dragged } from './dragging.js';
-import { overRequestFrom, requestFrom, typedNumber, type Draft, type Faults } from './question.js';
+import { overRequestFrom, requestFrom, type Draft, type Faults } from './question.js';
+import { typedNumber } from '../../components/fields/typed-number.js';
 
 /** The last answer that could be drawn. */
 interface Drawn {

@@ -36,7 +36,9 @@ export function useQuestion() {
   }
   const rest = useDebounceFn(() => write('replace'), REST);
 
+  let untouched = true;
   function change(patch: Partial<Draft>): void {
+    untouched = false;
     const isStep = patch.family !== undefined || patch.asked !== undefined;
     // What was typed last belongs to the step before.
     if (isStep) write('replace');
@@ -54,5 +56,12 @@ export function useQuestion() {
     },
   );
 
-  return { draft, change };
+  /** What the page begins with, where the address asks nothing and nothing has been asked here yet. */
+  function begin(query: Query): void {
+    if (!untouched || Object.keys(route.query).length > 0) return;
+    draft.value = draftFrom(query);
+    write('replace');
+  }
+
+  return { draft, change, begin };
 }

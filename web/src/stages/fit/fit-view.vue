@@ -68,7 +68,7 @@ const words = computed(() => {
       </section>
     </template>
     <template #actions>
-      <RouterLink v-if="result" class="ask" :to="askThis">Ask this distribution</RouterLink>
+      <RouterLink v-if="askThis" class="ask" :to="askThis">Ask this distribution</RouterLink>
     </template>
     <template #sentences>
       <MethodSentence v-for="run in [plot, test]" :key="run.analysis.id" :run="run" :subject="name" />

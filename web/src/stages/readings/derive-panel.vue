@@ -17,6 +17,7 @@ import CautionNote from '../../components/caution-note.vue';
 import { useStudy } from '../../stores/study.js';
 import FormulaField from './formula-field.vue';
 import { shownDerived } from './table-model.js';
+import { typedNumber } from '../../components/fields/typed-number.js';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceNumber from '../../components/fields/sentence-number.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
@@ -76,8 +77,6 @@ watch(
   { immediate: true },
 );
 
-const number = (text: string) =>
-  text.trim() === '' ? NaN : Number(text.trim().replace(',', '.').replace('\u2212', '-'));
 const formula = computed(() => (props.kind === 'formula' ? readFormula(draft.expression, others.value) : null));
 const fault = computed(() => (formula.value && !formula.value.ok ? formula.value : null));
 
@@ -89,23 +88,27 @@ function wanted(): unknown {
     case 'standard-score':
     case 'given-score':
       return draft.divisor === 'given'
-        ? { kind: 'given-score', source, mean: number(draft.mean), sd: number(draft.sd) }
+        ? { kind: 'given-score', source, mean: typedNumber(draft.mean), sd: typedNumber(draft.sd) }
         : { kind: 'standard-score', source, divisor: draft.divisor };
     case 'distance':
       return { kind: 'distance', source, absolute: draft.absolute };
     case 'rank':
       return { kind: 'rank', source };
     case 'share':
-      return { kind: 'share', source, trials: draft.trials === 'number' ? number(draft.trialsNumber) : draft.trials };
+      return {
+        kind: 'share',
+        source,
+        trials: draft.trials === 'number' ? typedNumber(draft.trialsNumber) : draft.trials,
+      };
     case 'rounded':
-      return { kind: 'rounded', source, step: number(draft.step) };
+      return { kind: 'rounded', source, step: typedNumber(draft.step) };
     case 'made-up': {
-      const named = family.value.parameters.map(({ name }) => [name, number(draft.parameters[name] ?? '')]);
-      const step = draft.step.trim() === '' ? null : number(draft.step);
+      const named = family.value.parameters.map(({ name }) => [name, typedNumber(draft.parameters[name] ?? '')]);
+      const step = draft.step.trim() === '' ? null : typedNumber(draft.step);
       const { family: of } = draft;
       return {
         ...{ kind: 'made-up', family: of, parameters: Object.fromEntries(named), step },
-        ...{ count: number(draft.count), seed: number(draft.seed) },
+        ...{ count: typedNumber(draft.count), seed: typedNumber(draft.seed) },
       };
     }
   }

@@ -4,6 +4,7 @@ import { formatValue } from '@verdict/core/format';
 import type { Sample } from '@verdict/core/readings';
 import { computed, ref } from 'vue';
 import { FIGURES } from '@verdict/core/analyses';
+import { typedNumber } from '../../components/fields/typed-number.js';
 import SentenceNumber from '../../components/fields/sentence-number.vue';
 
 /** One reading moved for a moment: which, where to, and what that does. Nothing of it is stored. */
@@ -20,15 +21,14 @@ const figures = FIGURES.filter(({ key }) => SHOWN.includes(key));
 const stored = computed(() => props.sample.values[props.sample.rows.indexOf(props.moved.row)]);
 const wrong = ref('');
 
-const numberIn = (text: string) => (text.trim() === '' ? NaN : Number(text.replace(',', '.').replace('\u2212', '-')));
 function toRow(text: string): void {
-  const row = numberIn(text);
+  const row = typedNumber(text);
   const at = props.sample.rows.indexOf(row);
   wrong.value = at < 0 ? `Row “${text}” has no reading of this column.` : '';
   if (at >= 0) emit('move', row, props.sample.values[at]!);
 }
 function toValue(text: string): void {
-  const value = numberIn(text);
+  const value = typedNumber(text);
   wrong.value = Number.isFinite(value) ? '' : `“${text}” is no number; the reading stays where it is.`;
   if (Number.isFinite(value)) emit('move', props.moved.row, value);
 }

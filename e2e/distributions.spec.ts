@@ -202,3 +202,21 @@ test('opened from the fit: readings under the curve, their share with its interv
   for (const i of [0, 1]) await drawer.getByRole('button', { name: 'Recompute' }).nth(i).click();
   await expect(drawer.getByText('the same, bit for bit')).toHaveCount(2);
 });
+
+test('inside a study the first question is about the subject’s own fit; a long list of families is searched', async ({
+  page,
+}) => {
+  await studyOf(page, TWELVE);
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Distributions' }).click();
+  await expect(page).toHaveURL(/p\.mean=8\.019\d+&p\.sd=0\.119\d+/);
+  await expect(page.getByLabel('mean', { exact: true })).toHaveValue('8.019167');
+  await page.getByLabel('mean', { exact: true }).focus();
+  await expect(page.getByLabel('mean', { exact: true })).toHaveValue(/^8\.0191666\d{6,}$/);
+  await holds(page.getByLabel('Readings under the curve'), /.+/);
+  const family = page.getByRole('combobox', { name: 'Family', exact: true });
+  await family.click({ force: true });
+  await page.keyboard.type('weib');
+  await expect(page.getByRole('option')).toHaveText(['Weibull']);
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/family=weibull/);
+});

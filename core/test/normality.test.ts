@@ -276,9 +276,13 @@ describe('analysis normality', () => {
   });
 
   it('is unavailable with the reason for n = 0, 1, 2 and for equal readings', async () => {
-    for (const values of [[], [8], [8, 9]]) {
+    for (const [values, why] of [
+      [[], 'no readings'],
+      [[8], 'has 1 reading; the test needs at least 3'],
+      [[8, 9], 'has 2 readings; the test needs at least 3'],
+    ] as const) {
       const result = await normality(Float64Array.from(values), null);
-      expect(result.available).toBe(false);
+      expect(result).toMatchObject({ available: false, reason: expect.stringContaining(why) });
     }
     const equal = (await normality(
       Float64Array.from({ length: 12 }, () => 8.01),

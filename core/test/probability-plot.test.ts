@@ -127,9 +127,9 @@ describe('analysis probability-plot', () => {
   it('keeps every reading with its row, its own rank and score', async () => {
     const values = Float64Array.of(8.2, 7.9, 8.2, 8);
     const result = await plot(values, { band: 'none' });
-    expect(result.rows).toEqual([2, 4, 1, 3]);
-    expect(result.readings).toEqual([7.9, 8, 8.2, 8.2]);
-    expect(result.positions).toEqual([0.125, 0.375, 0.625, 0.875]);
+    expect([...result.rows]).toEqual([2, 4, 1, 3]);
+    expect([...result.readings]).toEqual([7.9, 8, 8.2, 8.2]);
+    expect([...result.positions]).toEqual([0.125, 0.375, 0.625, 0.875]);
     expect(result.scores[0]).toBeCloseTo(-1.1503493803760079, 13);
     expect(result.band).toBeNull();
   });
@@ -193,6 +193,6 @@ describe('the picture of a probability plot', () => {
       expect(expected).toBeCloseTo(result.mean + result.sd * score!, 12);
       expect(difference).toBeCloseTo(reading! - expected!, 12);
     }
-    expect(lines.map((line) => line[1])).toEqual(result.rows);
+    expect(lines.map((line) => line[1])).toEqual([...result.rows]);
   });
 });

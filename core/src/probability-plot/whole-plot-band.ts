@@ -83,8 +83,8 @@ const SLACK = 1e-12;
  * as they are drawn.
  */
 export function outsideBand(
-  readings: readonly number[],
-  scores: readonly number[],
+  readings: ArrayLike<number>,
+  scores: ArrayLike<number>,
   { ranks, lower, upper }: PlottedBand,
   sd: number,
 ): number[] {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Chart } from 'chart.js';
-import { computed, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { RouterLink } from 'vue-router';
 import ChartPicture, { type Place } from '../charts/chart-picture.vue';
 import DragHandles, { type Handle } from '../charts/drag-handles.vue';
@@ -11,7 +11,6 @@ import type { Titles } from '../charts/value-axis.js';
 import PictureActions from './picture-actions.vue';
 import PictureTitles from './picture-titles.vue';
 import type { Rows } from './rows.js';
-import TableDialog from './table-dialog.vue';
 import type { Leaving } from './use-picture-actions.js';
 
 /** A picture with its title and what can be done with it above, what is pointed at below, and grips over it. */
@@ -69,6 +68,8 @@ const emit = defineEmits<{
   choose: [bar: number | null, more: boolean];
 }>();
 
+/** Fetched when a table is first looked at: it scrolls through a million rows, and weighs accordingly. */
+const TableDialog = defineAsyncComponent(() => import('./table-dialog.vue'));
 const card = ref<HTMLElement>();
 const chart = ref<InstanceType<typeof ChartPicture>>();
 const colours = useColours(card);

@@ -54,7 +54,7 @@ export function plotPicture(result: ProbabilityPlotResult): PlotPicture {
 /** The table behind the plot, its head first: rank, row, reading, p, score, what the line expects there, and how far off the reading is. */
 export function plotTable(result: ProbabilityPlotResult): (readonly (string | number)[])[] {
   const { rows, readings, positions, scores, mean, sd } = result;
-  const lines = readings.map((reading, i) => {
+  const lines = Array.from(readings, (reading, i) => {
     const expected = mean + sd * normalQuantile(positions[i]!);
     return [i + 1, rows[i]!, reading, positions[i]!, scores[i]!, expected, reading - expected];
   });

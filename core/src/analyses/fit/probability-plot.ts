@@ -49,6 +49,9 @@ const request = z.strictObject({
 });
 type Request = z.infer<typeof request>;
 
+/** A column of the table: typed while it travels between threads, an array once it came over the wire. */
+type Column = readonly number[] | Float64Array | Int32Array;
+
 export interface ProbabilityPlotResult {
   available: true;
   n: number;
@@ -62,10 +65,10 @@ export interface ProbabilityPlotResult {
   /** Correlation of the readings with the scores. */
   correlation: number;
   /** The table behind the plot, sorted by reading: row (from 1), reading, cumulated share p and its normal score. */
-  rows: number[];
-  readings: number[];
-  positions: number[];
-  scores: number[];
+  rows: Column;
+  readings: Column;
+  positions: Column;
+  scores: Column;
   band: {
     /** Indices into the table at which the band was calibrated, and its limits there in the unit of the readings. */
     ranks: number[];
@@ -100,7 +103,7 @@ const method: SentencePart[] = [
   '.',
 ];
 
-function correlationOf(x: readonly number[], y: readonly number[]): number {
+function correlationOf(x: Float64Array, y: Float64Array): number {
   const mx = centralMoments(x);
   const my = centralMoments(y);
   let products = 0;
@@ -112,8 +115,7 @@ function plotWithoutBand(settings: Request, sample: Sample): ProbabilityPlotResu
   const { values, missing, setAside, unit, resolution } = sample;
   const n = values.length;
   const { sorted, order } = ordered(values);
-  const readings = Array.from(sorted);
-  const positions = Array.from(plottingPositions(n, settings.positions));
+  const positions = plottingPositions(n, settings.positions);
   const scores = positions.map(normalQuantile);
   const { mean, s2 } = centralMoments(values);
   return {
@@ -125,9 +127,9 @@ function plotWithoutBand(settings: Request, sample: Sample): ProbabilityPlotResu
     resolution,
     mean,
     sd: Math.sqrt(s2 / (n - 1)),
-    correlation: correlationOf(readings, scores),
-    rows: Array.from(order, (i) => sample.rows[i]!),
-    readings,
+    correlation: correlationOf(sorted, scores),
+    rows: Int32Array.from(order, (i) => sample.rows[i]!),
+    readings: sorted,
     positions,
     scores,
     band: null,

@@ -10,20 +10,20 @@ const THIN_FROM = 2_000;
 const ENDS = 50;
 
 /** Indices of one mark for each pixel that holds any. The ends are always drawn: they are what one looks at. */
-export function visibleMarks(x: readonly number[], y: readonly number[]): number[] {
+export function visibleMarks(x: ArrayLike<number>, y: ArrayLike<number>): number[] {
   const last = x.length - 1;
-  const all = [...x.keys()];
-  if (x.length <= THIN_FROM) return all;
+  if (x.length <= THIN_FROM) return Array.from(x, (_, i) => i);
   const [across, up] = [x[last]! - x[0]! || 1, y[last]! - y[0]! || 1];
   const taken = new Set<number>();
-  return all.filter((i) => {
-    if (i < ENDS || i > last - ENDS) return true;
+  const shown: number[] = [];
+  for (let i = 0; i <= last; i++) {
     const column = Math.round(((x[i]! - x[0]!) / across) * PIXELS.width);
     const cell = column * 10_000 + Math.round(((y[i]! - y[0]!) / up) * PIXELS.height);
-    if (taken.has(cell)) return false;
+    if (i >= ENDS && i <= last - ENDS && taken.has(cell)) continue;
     taken.add(cell);
-    return true;
-  });
+    shown.push(i);
+  }
+  return shown;
 }
 
 /** What pointing at a mark says: the row, the reading, where it stands. */

@@ -22,6 +22,7 @@ const groups = computed(() => {
     :data-chosen="chosen"
     popper-class="choices"
     :filterable="options.length >= SEARCHED_FROM"
+    default-first-option
     :disabled="disabled"
     :fit-input-width="false"
     :show-arrow="false"

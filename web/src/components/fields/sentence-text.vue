@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
+import { computed, nextTick, ref, watch } from 'vue';
 
 /**
  * Words that are typed. They are the analyst's until they are committed (Enter, or leaving the field): a value that arrives from elsewhere
@@ -25,7 +25,19 @@ watch(value, (now) => {
   if (!touched.value || props.live) draft.value = now;
 });
 
+/** As wide as its short text while somebody is at the full one: what stands behind it must not move away under the pointer. */
+const fixed = ref<{ width: string; fieldSizing: 'fixed' }>();
+async function enter(event: FocusEvent): Promise<void> {
+  const field = event.target as HTMLInputElement;
+  const isShort = shown.value !== draft.value;
+  if (isShort) fixed.value = { width: `${field.offsetWidth}px`, fieldSizing: 'fixed' };
+  focused.value = true;
+  await nextTick();
+  // Another text takes the selection with it: what is typed next would be added to the number.
+  if (isShort) field.select();
+}
 function onInput(text: string): void {
+  fixed.value = undefined;
   draft.value = text;
   if (props.live) value.value = draft.value;
   else touched.value = true;
@@ -37,6 +49,7 @@ function commit(): void {
 }
 function leave(): void {
   focused.value = false;
+  fixed.value = undefined;
   commit();
 }
 function onKey(event: KeyboardEvent | Event): void {
@@ -62,9 +75,10 @@ defineExpose({ focus: () => input.value?.focus() });
     :class="[multiline ? 'written' : 'field', { wrong }]"
     :type="multiline ? 'textarea' : 'text'"
     :aria-invalid="wrong"
+    :input-style="fixed"
     autocomplete="off"
     @input="onInput"
-    @focus="focused = true"
+    @focus="enter"
     @blur="leave"
     @keydown="onKey"
   />

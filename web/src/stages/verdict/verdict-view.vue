@@ -284,8 +284,17 @@ ul {
   .print-only {
     display: block;
   }
+  .item {
+    margin: 4px 0 7px;
+  }
+  .item :deep(.finding) {
+    font-size: 15px;
+  }
+  .small {
+    font-size: 11.5px;
+  }
   .plot {
-    height: 250px;
+    height: 205px;
     break-inside: avoid;
   }
   .decision {

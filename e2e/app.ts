@@ -98,8 +98,13 @@ export const comboboxOf = (field: Locator) => field.and(field.page().getByRole('
 /** Chooses in a field that opens a list: by value, or by the words of the list. */
 export async function pick(field: Locator, wanted: string | { label: string }): Promise<void> {
   const box = comboboxOf(field);
-  if ((await box.getAttribute('aria-expanded')) !== 'true') await box.click({ force: true });
   const page = field.page();
+  // A sentence may break its lines anew just as it is pressed: then it is pressed once more, as anyone would.
+  await expect(async () => {
+    if ((await box.getAttribute('aria-expanded')) !== 'true')
+      await box.locator('xpath=ancestor::*[@data-chosen][1]').click();
+    await expect(box).toHaveAttribute('aria-expanded', 'true', { timeout: 1_000 });
+  }).toPass();
   const option =
     typeof wanted === 'string'
       ? page.getByRole('option').and(page.locator(`[data-value="${wanted}"]`))

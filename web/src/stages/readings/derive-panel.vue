@@ -309,6 +309,7 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input')?.focu
   font-size: 12.5px;
 }
 .name .field {
+  margin-left: 6px;
   min-width: 220px;
 }
 </style>

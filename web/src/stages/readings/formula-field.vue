@@ -105,7 +105,12 @@ function onKey(event: KeyboardEvent): void {
   position: relative;
 }
 .formula input {
-  font-family: var(--mono);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  padding: 7px 10px;
+  background: var(--card);
+  color: var(--ink);
+  font: 14px var(--mono);
 }
 ul {
   position: absolute;

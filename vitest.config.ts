@@ -13,7 +13,13 @@ export default defineConfig({
         plugins: name === 'web' ? [vue()] : [],
         resolve,
         ssr,
-        test: { name, include: [`${name}/test/**/*.test.ts`], testTimeout: 30_000 },
+        test: {
+          name,
+          include: [`${name}/test/**/*.test.ts`],
+          testTimeout: 30_000,
+          // One reading of the modules for all files: only the page's tests put others in the place of some.
+          isolate: name === 'web',
+        },
       })),
       { test: { name: 'scripts', include: ['scripts/test/**/*.test.ts'], testTimeout: 120_000, hookTimeout: 30_000 } },
       {

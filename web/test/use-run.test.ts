@@ -1,13 +1,14 @@
 import { inThisThread, normalityAnalysis } from '@verdict/core/analyses';
 import { toSample, type Sample } from '@verdict/core/readings';
 import { createPinia, setActivePinia } from 'pinia';
-import { createApp, effectScope, nextTick, shallowRef, type App, type EffectScope } from 'vue';
+import { createApp, effectScope, nextTick, shallowRef, watch, type App, type EffectScope } from 'vue';
 import { createMemoryHistory, createRouter } from 'vue-router';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 
 vi.mock('../src/workers/analysis-pool.js', () => ({ inWorkers: { ...inThisThread, lanes: 2 }, lanes: 2 }));
 vi.mock('@vueuse/core', async (original) => ({ ...(await original<object>()), useEventListener: () => undefined }));
 const { useRun } = await import('../src/workbench/use-run.js');
+const { useStudy } = await import('../src/stores/study.js');
 const { useStage } = await import('../src/workbench/use-stage.js');
 
 const column = { name: 'x', unit: 'mm', resolution: null, decimal: 'point', thousands: 'none' } as const;
@@ -90,5 +91,37 @@ describe('the runs of a stage together', () => {
     const twice = scope.run(() => app.runWithContext(() => useStage({ runs: () => [run, run] })))!;
     const texts = twice.notes.value.map(({ text }) => text);
     expect(texts).toEqual([...new Set(texts)]);
+  });
+});
+
+describe('keeping what is not there yet', () => {
+  const opened = (run: Awaited<ReturnType<typeof at>>['run'], about: () => null | { column: null; sample: Sample }) => {
+    useStudy().study = { id: 's', state: 'open', columns: [] } as never;
+    return scope.run(() => app.runWithContext(() => useStage({ runs: () => [run], about })))!;
+  };
+  const sample = sampleOf(...NINE);
+
+  it('says so, and goes on saying it while glimpses come', async () => {
+    const { run } = await at('?test.replicates=400000');
+    const stage = opened(run, () => ({ column: null, sample }));
+    await vi.waitFor(() => expect(stage.progress.value).not.toBeNull());
+    await stage.keep();
+    const seen: string[] = [];
+    scope.run(() => watch(run.result, () => seen.push(stage.problem.value), { flush: 'sync' }));
+    await vi.waitFor(() => expect(run.whole.value).toBe(true), { timeout: 15_000 });
+    expect(seen.length).toBeGreaterThan(2);
+    expect(new Set(seen)).toEqual(new Set(['Not everything is worked out: it can be kept once it is.']));
+    await vi.waitFor(() => expect(stage.problem.value).toBe(''));
+  });
+
+  it('promises no result where there is none, nor where nothing is stored', async () => {
+    const { run } = await at('', sampleOf('8.1', '8.2'));
+    await vi.waitFor(() => expect(run.whyNot.value).not.toBeNull());
+    const none = opened(run, () => ({ column: null, sample }));
+    await none.keep();
+    expect(none.problem.value).toBe('There is no result here to keep.');
+    const nowhere = opened(run, () => null);
+    await nowhere.keep();
+    expect(nowhere.problem.value).toContain('not stored with a study');
   });
 });

@@ -2,7 +2,9 @@ import { z } from 'zod';
 import { GREATEST_SEED } from '../random/stream.js';
 import type { Field } from './analysis.js';
 import {
+  ANY_CONFIDENCE,
   anyConfidenceSetting,
+  CONFIDENCE,
   confidenceSetting,
   LEAST_REPLICATES,
   MOST_REPLICATES,
@@ -40,14 +42,14 @@ export function whole(field: string, label: string, range: { min: number; max: n
 export const confidence = (label: string) =>
   ({
     schema: confidenceSetting,
-    field: { field: 'confidence', label, type: 'percent', min: 0.5, max: 0.999 },
+    field: { field: 'confidence', label, type: 'percent', ...CONFIDENCE },
   }) as const satisfies Setting<typeof confidenceSetting>;
 
 /** The confidence of an interval, which may be anything: an unusual one is pointed out, not refused. */
 export const anyConfidence = (label: string) =>
   ({
     schema: anyConfidenceSetting,
-    field: { field: 'confidence', label, type: 'percent', min: 0.001, max: 0.99999 },
+    field: { field: 'confidence', label, type: 'percent', ...ANY_CONFIDENCE },
   }) as const satisfies Setting<typeof anyConfidenceSetting>;
 
 /** How many samples are simulated; by n, where nothing is asked. */

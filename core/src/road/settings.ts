@@ -11,10 +11,13 @@ export const alphaSetting = z
   .gt(0, 'The level lies between 0 and 1; 0.05 means 5 %.')
   .lt(1, 'The level lies between 0 and 1; 0.05 means 5 %.')
   .default(0.05);
+/** The confidence of what is calibrated at it, and of an interval. */
+export const CONFIDENCE = { min: 0.5, max: 0.999 };
+export const ANY_CONFIDENCE = { min: 0.001, max: 0.99999 };
 export const confidenceSetting = z
   .number('The confidence is a number between 0.5 and 0.999; 0.95 means 95 %.')
-  .min(0.5, 'The confidence lies between 50 % and 99.9 %.')
-  .max(0.999, 'The confidence lies between 50 % and 99.9 %.')
+  .min(CONFIDENCE.min, 'The confidence lies between 50 % and 99.9 %.')
+  .max(CONFIDENCE.max, 'The confidence lies between 50 % and 99.9 %.')
   .default(0.95);
 export const decimalsSetting = z
   .int('The number of decimals is whole.')
@@ -25,8 +28,8 @@ export const decimalsSetting = z
 /** Of an interval whose level may be anything: an unusual one is pointed out, not refused. */
 export const anyConfidenceSetting = z
   .number('The confidence is a number between 0 and 1; 0.95 means 95 %.')
-  .min(0.001, 'The confidence lies between 0.1 % and 99.999 %; 0.95 means 95 %.')
-  .max(0.99999, 'The confidence lies between 0.1 % and 99.999 %; 0.95 means 95 %.')
+  .min(ANY_CONFIDENCE.min, 'The confidence lies between 0.1 % and 99.999 %; 0.95 means 95 %.')
+  .max(ANY_CONFIDENCE.max, 'The confidence lies between 0.1 % and 99.999 %; 0.95 means 95 %.')
   .default(0.95);
 /** A definition of quantiles by its number, as a number or as text, or `hinges`. */
 export const quantileTypeSetting = z

@@ -5,7 +5,7 @@ export type Tone = 'ink' | 'soft' | 'green' | 'ochre' | 'card' | 'tint' | 'gridL
 export type Marker = 'circle' | 'square' | 'triangle' | 'diamond';
 
 /** Groups are told apart by colour and marker together. */
-export const MARKERS: readonly Marker[] = ['circle', 'square', 'triangle', 'diamond'];
+const MARKERS: readonly Marker[] = ['circle', 'square', 'triangle', 'diamond'];
 export const markerOf = (series: number): Marker => MARKERS[series % MARKERS.length]!;
 
 /** What a picture is put together from, in the units of its axes. */
@@ -32,7 +32,7 @@ export type Mark =
       filled?: boolean;
     }
   | { kind: 'rect'; x: [number, number]; y: [number, number]; fill: Tone; stroke: Tone; width?: number }
-  /** A line across the whole panel at one value, with words at its end. */
+  /** A line across the whole panel at one value; words at the end of a level one, above the panels for an upright one. */
   | {
       kind: 'rule';
       across: 'x' | 'y';

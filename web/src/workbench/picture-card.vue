@@ -23,6 +23,8 @@ const props = withDefaults(
     label?: string;
     /** Why there is no such picture of these readings. */
     whyNot?: string | null;
+    /** True once working it out has failed: why is said beside it. */
+    failed?: boolean;
     /** The table behind the picture, worked out when it is looked at. */
     rows?: (() => Rows) | null;
     /** The titles written over the picture's own, where they can be written. */
@@ -46,6 +48,7 @@ const props = withDefaults(
   {
     label: 'Picture',
     whyNot: null,
+    failed: false,
     rows: null,
     titles: null,
     handles: () => [],
@@ -158,7 +161,8 @@ defineExpose({ pointedRows: () => (hit.value?.row === undefined ? [] : [hit.valu
         @done="(id) => emit('done', id)"
       />
     </div>
-    <p v-if="!panels && !instead && !whyNot" class="pointed soft" aria-busy="true">Drawing the picture …</p>
+    <p v-if="!panels && !instead && failed" class="pointed">The picture could not be worked out.</p>
+    <p v-else-if="!panels && !instead && !whyNot" class="pointed soft" aria-busy="true">Drawing the picture …</p>
     <p v-else-if="hint && panels" class="pointed" role="status">
       <template v-if="hit">
         {{ hit.words }}

@@ -6,12 +6,14 @@ import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
 import { useWho } from '../stores/who.js';
 
-export interface Keepable {
+interface Keepable {
   analysis: Pick<AnyAnalysis, 'id' | 'version' | 'name'>;
   request: object | null;
   result: unknown;
   /** False while the result is only a partial one. */
   whole: boolean;
+  /** True where there is none and none will come: the readings do not allow it. */
+  none: boolean;
 }
 
 /** What the kept results are about: a column with its readings, or no column at all. */
@@ -40,21 +42,32 @@ export function useKeeping(shown: Ref<Keepable[]>, subject: Ref<About | null>) {
     return evidence.items.some((item) => signature(item.analysis, item.request, item.fingerprint) === wanted);
   };
 
-  watch(shown, () => {
-    kept.value = '';
-    problem.value = '';
-  });
+  // What was said holds until something else is shown; a glimpse of what is still worked out is nothing else.
+  watch(
+    () => shown.value.map(({ request, result, whole }) => (whole ? result : request)),
+    (now, before) => {
+      if (now.length === before.length && now.every((one, i) => one === before[i])) return;
+      kept.value = '';
+      problem.value = '';
+    },
+  );
 
   async function keep(): Promise<void> {
     const { study } = store;
     const { value: of } = subject;
-    if (!study || !of || keeping.value) return;
+    if (!study || keeping.value) return;
+    if (!of) {
+      problem.value = 'What is shown here is not stored with a study: it cannot be kept.';
+      return;
+    }
     if (store.ruled) {
       problem.value = 'The study has its verdict: reopen it, and keep more.';
       return;
     }
     if (shown.value.some(({ whole }) => !whole)) {
-      problem.value = 'Not everything is worked out: it can be kept once it is.';
+      problem.value = shown.value.some(({ none }) => none)
+        ? 'There is no result here to keep.'
+        : 'Not everything is worked out: it can be kept once it is.';
       return;
     }
     if (!(await store.drained())) {

@@ -9,7 +9,7 @@ import type { Run } from './use-run.js';
 /** A run of whatever request and result, as the frame looks at it. */
 export type AnyRun = Pick<
   Run,
-  'notes' | 'progress' | 'stopped' | 'failed' | 'whole' | 'milliseconds' | 'simulated' | 'stop' | 'again'
+  'notes' | 'whyNot' | 'progress' | 'stopped' | 'failed' | 'whole' | 'milliseconds' | 'simulated' | 'stop' | 'again'
 > & {
   analysis: Pick<Run['analysis'], 'id' | 'version' | 'name'>;
   request: ComputedRef<object | null>;
@@ -57,11 +57,12 @@ export function useStage({ runs, kept = runs, about }: StageSettings) {
   });
 
   const keepable = computed(() =>
-    kept().map(({ analysis, request, result, whole }) => ({
+    kept().map(({ analysis, request, result, whole, whyNot }) => ({
       analysis,
       request: request.value,
       result: result.value,
       whole: whole.value && result.value !== null,
+      none: whyNot.value !== null,
     })),
   );
   const subject = computed<About | null>(() => {

@@ -7,7 +7,7 @@ import { boundMarks, curvePoints, valueAxis, type Setting } from '../value-axis.
 const HEIGHTS = { count: 'readings', share: 'share of the readings', density: 'density' } as const;
 
 /** What a bar is, in words: its ends and what it holds. */
-export function barWords({ edges, unit }: HistogramResult, counts: readonly number[], bar: number): string {
+function barWords({ edges, unit }: HistogramResult, counts: readonly number[], bar: number): string {
   const n = counts.reduce((a, b) => a + b, 0) || 1;
   const count = counts[bar]!;
   const last = bar === counts.length - 1;

@@ -27,7 +27,7 @@ export function visibleMarks(x: ArrayLike<number>, y: ArrayLike<number>): number
 }
 
 /** What pointing at a mark says: the row, the reading, where it stands. */
-export function pointWords({ rows, readings, positions, unit, resolution }: ProbabilityPlotResult, i: number): string {
+function pointWords({ rows, readings, positions, unit, resolution }: ProbabilityPlotResult, i: number): string {
   const value = formatFigure(readings[i]!, 'reading', resolution);
   return `row ${rows[i]}: ${value}${unit ? ` ${unit}` : ''}, ${(positions[i]! * 100).toPrecision(3)} % at or below`;
 }

@@ -3,7 +3,7 @@ import { computed } from 'vue';
 
 /** A word of a sentence that is chosen from a list; a long list can be searched by typing. */
 const props = defineProps<{
-  options: readonly { value: T; text: string; group?: string; disabled?: boolean }[];
+  options: readonly { value: T; text: string; group?: string }[];
   disabled?: boolean;
 }>();
 const chosen = defineModel<T>({ required: true });
@@ -29,27 +29,14 @@ const groups = computed(() => {
     :empty-values="[null, undefined]"
     no-match-text="none of this name"
   >
-    <template v-for="{ name, options: some } in groups" :key="name">
-      <el-option-group v-if="name" :label="name">
-        <el-option
-          v-for="{ value, text, disabled: off } in some"
-          :key="String(value)"
-          :value="value"
-          :label="text"
-          :disabled="off"
-          :data-value="value"
-        />
-      </el-option-group>
-      <template v-else>
-        <el-option
-          v-for="{ value, text, disabled: off } in some"
-          :key="String(value)"
-          :value="value"
-          :label="text"
-          :disabled="off"
-          :data-value="value"
-        />
-      </template>
-    </template>
+    <el-option-group v-for="{ name, options: some } in groups" :key="name" :label="name">
+      <el-option
+        v-for="{ value, text } in some"
+        :key="String(value)"
+        :value="value"
+        :label="text"
+        :data-value="value"
+      />
+    </el-option-group>
   </el-select>
 </template>

@@ -1,8 +1,8 @@
 import type { DistributionResult } from '@verdict/core/analyses';
 import { distribution, familyByName, shareAt, type Window } from '@verdict/core/distributions';
 import { snapped } from '../../charts/snapped.js';
-import { type Draft } from './question.js';
 import { typedNumber } from '../../components/fields/typed-number.js';
+import type { Draft } from './question.js';
 
 const SIDES = { lowerShare: 'lower', upperShare: 'upper', centralShare: 'central' } as const;
 

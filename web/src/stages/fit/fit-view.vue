@@ -54,6 +54,7 @@ const words = computed(() => {
         :panels="panels"
         :words="words"
         :why-not="plot.whyNot.value"
+        :failed="plot.failed.value !== null"
         :rows="rows"
         hint="Point at a mark to see its row."
         :can-set-aside="!store.ruled"

@@ -16,7 +16,7 @@ export function useFit() {
   const plot = useRun(probabilityPlotAnalysis, sample, { name: 'plot', fixed: ofColumn });
   const test = useRun(normalityAnalysis, sample, { name: 'test', fixed: atLevel });
   const described = useRun(describeAnalysis, sample, { fixed: ofColumn, settled: () => ({}) });
-  const stage = useStage({ runs: () => [plot, test], kept: () => [plot, test] });
+  const stage = useStage({ runs: () => [plot, test] });
 
   const finding = computed(() => (test.result.value ? normalityAnalysis.finding(test.result.value) : []));
   const missed = computed(() => (test.result.value ? missedSentence(test.result.value) : null));

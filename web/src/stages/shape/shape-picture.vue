@@ -90,6 +90,7 @@ defineExpose({ pointedRows: () => card.value?.pointedRows() ?? [] });
     :panels="panels"
     :words="words"
     :why-not="shown ? null : current.whyNot.value"
+    :failed="current.failed.value !== null"
     :rows="rows"
     :titles="titles"
     :handles="handles"

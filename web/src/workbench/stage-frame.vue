@@ -72,7 +72,12 @@ const store = useStudy();
       <div class="sentences"><slot name="sentences" /></div>
       <div class="state soft">
         <template v-if="runs.progress.value !== null">
-          <progress :value="runs.progress.value" max="1" aria-label="Simulation"></progress>
+          <el-progress
+            class="progress"
+            :percentage="Math.floor(runs.progress.value * 100)"
+            :stroke-width="8"
+            aria-label="Simulation"
+          />
           <el-button link @click="runs.stop">Stop</el-button>
         </template>
         <template v-else-if="runs.stopped.value"
@@ -149,9 +154,8 @@ const store = useStudy();
   font-size: 13px;
   white-space: nowrap;
 }
-progress {
-  width: 110px;
-  accent-color: var(--green);
+.progress {
+  width: 160px;
 }
 @media (max-width: 900px) {
   .workbench {

@@ -12,6 +12,8 @@ export default defineConfig({
     browserName: 'chromium',
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',
+    // Nothing to wait for while a list or a dialog glides into place.
+    contextOptions: { reducedMotion: 'reduce' },
     permissions: ['clipboard-read', 'clipboard-write'],
     launchOptions: { executablePath: '/usr/bin/chromium' },
   },

@@ -84,6 +84,12 @@ export function someChange(chance: Chance, { study, columns, setAside }: StudyFi
     () => ({
       kind: 'change-column',
       column: id,
+      name,
+      renames: [{ column: chance.of(standing).id, name: `${name} too` }],
+    }),
+    () => ({
+      kind: 'change-column',
+      column: id,
       lowerLimit: 7,
       target: 8,
       upperLimit: 9,

@@ -147,6 +147,11 @@ export const changeSchema = z.discriminatedUnion('kind', [
     columnKind: kindSchema.optional(),
     /** Another formula, seed or source of a column that is derived already. */
     derivation: derivationSchema.optional(),
+    /** Columns that take their names from this one, and what they are called with its new name. */
+    renames: z
+      .array(z.strictObject({ column: idSchema, name: nameSchema }))
+      .max(MOST_COLUMNS)
+      .optional(),
     ...z.object(columnFacts).partial().shape,
   }),
   /** All columns of the table in their new order. */

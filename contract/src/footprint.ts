@@ -62,8 +62,9 @@ export function footprintOf(change: Change, grownFrom: number | null): Touch[] {
     case 'thaw-column':
       return [whole(change.column)];
     case 'change-column': {
-      const { kind: _, column, ...facts } = change;
-      return Object.keys(facts).map((fact) => ({ what: 'column', column, fact }));
+      const { kind: _, column, renames = [], ...facts } = change;
+      const renamed = renames.map(({ column: of }): Touch => ({ what: 'column', column: of, fact: 'name' }));
+      return [...Object.keys(facts).map((fact): Touch => ({ what: 'column', column, fact })), ...renamed];
     }
     case 'order-columns':
       return [{ what: 'order' }];

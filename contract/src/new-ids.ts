@@ -60,7 +60,11 @@ export function changeWithIds(change: Change, to: NewId): Change {
     case 'order-columns':
       return { ...change, columns: change.columns.map(to) };
     case 'change-column':
-      return { ...followsWithIds(change, to), column: to(change.column) };
+      return {
+        ...followsWithIds(change, to),
+        column: to(change.column),
+        ...(change.renames && { renames: placed(change.renames, to) }),
+      };
     case 'freeze-column':
       return { ...change, column: to(change.column) };
     case 'thaw-column':

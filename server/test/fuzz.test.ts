@@ -13,13 +13,13 @@ describe('crafted requests', () => {
     'are never answered 500, and every change that is accepted is taken back wholly',
     { timeout: 180_000 },
     async () => {
-      const { tries, accepted, opened, faults, counts } = await fuzz(`${server.url}api`, { seed: 2026, tries: 2_000 });
+      const { tries, accepted, opened, faults, counts } = await fuzz(`${server.url}api`, { seed: 2026, tries: 1_200 });
       expect(faults).toEqual([]);
       // It must have come to something: changes accepted, files opened, and much refused.
-      expect(tries).toBeGreaterThanOrEqual(2_000);
-      expect(accepted).toBeGreaterThan(80);
-      expect(opened).toBeGreaterThan(10);
-      expect(counts[422]).toBeGreaterThan(300);
+      expect(tries).toBeGreaterThanOrEqual(1_200);
+      expect(accepted).toBeGreaterThan(50);
+      expect(opened).toBeGreaterThan(5);
+      expect(counts[422]).toBeGreaterThan(180);
     },
   );
 });

@@ -140,13 +140,28 @@ export function returnColumnsObjection(study: StudyNow, change: Of<'return-colum
   return subjectObjection(after, subject) ?? roomFor(study, rowCount, inTable(after).length, 'rowCount');
 }
 
+/** Names given together: each column is there, is named once, and no two end up alike. */
+function renamesObjection(study: StudyNow, { column, name, renames = [] }: Of<'change-column'>): Objection | null {
+  const named = [...(name === undefined ? [] : [{ column, name }]), ...renames];
+  const twice = namedObjection(
+    study,
+    renames.map((of) => of.column),
+    false,
+  );
+  if (twice) return { ...twice, field: 'renames' };
+  if (renames.some((of) => of.column === column)) return no('renames', 'A column is named twice.');
+  const nameOf = (id: string) => named.find((of) => of.column === id)?.name;
+  const after = { ...study, columns: study.columns.map((of) => ({ ...of, name: nameOf(of.id) ?? of.name })) };
+  return firstOf(named.map((of) => nameObjection(after, of.name, of.column)));
+}
+
 export function changeColumnObjection(study: StudyNow, change: Of<'change-column'>): Objection | null {
   const before = standing(study, change.column);
   if (isObjection(before)) return before;
-  const { name, derivation, frequencies } = change;
+  const { derivation, frequencies } = change;
   return firstOf(
     (function* () {
-      yield name === undefined ? null : nameObjection(study, name, before.id);
+      yield renamesObjection(study, change);
       yield boundsObjection({ ...before, ...change } as Bounds, change as Partial<Bounds>);
       yield frequencies === undefined ? null : frequenciesObjection(study, before.id, frequencies);
       if (!derivation) return;

@@ -1,6 +1,7 @@
 // The analyses, stage by stage, their results and their words.
 import '../readings/refusals.js';
 export { type DistributionRequest, type Question, QUESTIONS } from './distributions/distribution-request.js';
+export { DISTRIBUTION_FIGURES } from './distributions/distribution-figures.js';
 export type { DistributionResult, MomentFigure } from './distributions/distribution-result.js';
 export {
   articleOf,
@@ -14,6 +15,7 @@ export {
   type DistributionView,
 } from './distributions/distribution-picture.js';
 export { distributionAnalysis } from './distributions/distribution.js';
+export { NORMALITY_FIGURES, PLOT_FIGURES } from './fit/fit-figures.js';
 export type { NormalityResult } from './fit/normality-result.js';
 export { missedSentence } from './fit/normality-words.js';
 export { normalityAnalysis } from './fit/normality.js';
@@ -30,8 +32,16 @@ export { histogramAnalysis, type HistogramResult } from './shape/histogram.js';
 export { inOrderAnalysis, type InOrderResult } from './shape/in-order.js';
 export type { FittedCurve, Picture, Scores } from './shape/picture.js';
 export { sharesAnalysis, type SharesRequest, type SharesResult, type Stretch, stretchWords } from './shape/shares.js';
+export { SHARES_FIGURES } from './shape/shares-figures.js';
 export { leafWords, stemAndLeafAnalysis, type StemAndLeafResult, stemText } from './shape/stem-and-leaf.js';
 export { binHeights, inBins } from '../describe/histogram.js';
 export { QUANTILE_TYPES, type QuantileType } from '../describe/quantiles.js';
 export type { Figure } from './shape/figure.js';
-export { FIGURE_GROUPS, FIGURES, otherPercentiles, otherQuantiles, percentileFigures } from './shape/figure-list.js';
+export {
+  COUNT_FIGURE,
+  FIGURE_GROUPS,
+  FIGURES,
+  otherPercentiles,
+  otherQuantiles,
+  percentileFigures,
+} from './shape/figure-list.js';

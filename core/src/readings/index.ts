@@ -31,6 +31,7 @@ export {
   rewritten,
   type ThousandsMark,
 } from './number-format.js';
+export { outsideLimits, outsideWords } from './outside-limits.js';
 export { spread, stack, type Strand } from './reshape.js';
 export { createRowCutter, LONGEST_ROW, type RowCutter, type Separator, splitRows } from './rows.js';
 export { type ColumnOfText, type Groups, NO_READINGS, type Sample, toSample, withReading } from './sample.js';

@@ -282,26 +282,3 @@ export function circleThrough(columns: readonly { id: string; derivation: Deriva
   }
   return false;
 }
-
-interface Following {
-  id: string;
-  name: string;
-  derivation: Derivation | null;
-  frequencies: string | null;
-}
-
-const needsOf = ({ derivation, frequencies }: Following): string[] => [
-  ...(derivation ? sourcesOf(derivation) : []),
-  ...(frequencies === null ? [] : [frequencies]),
-];
-
-/** Why these columns cannot leave the table: another, which stays, follows one of them. Null when they can. */
-export function followersObjection(standing: readonly Following[], going: readonly string[]): string | null {
-  for (const column of standing) {
-    if (going.includes(column.id)) continue;
-    const needed = needsOf(column).find((id) => going.includes(id));
-    const source = standing.find(({ id }) => id === needed);
-    if (source) return `${column.name} follows ${source.name}. Freeze or remove ${column.name} first.`;
-  }
-  return null;
-}

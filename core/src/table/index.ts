@@ -2,11 +2,14 @@
 import '../readings/refusals.js';
 export { arrangedRows, type Arrangement, AS_STORED, type RowFilter } from './arrange.js';
 export { type Derivation, type DerivationKind, derivationSchema, sourcesOf } from './derivation.js';
-export { cellsOf, circleThrough, decimalsToShow, derive, followersObjection, sampleOfColumn } from './derive.js';
+export { cellsOf, circleThrough, decimalsToShow, derive, sampleOfColumn } from './derive.js';
 export { type Derived, type DeriveMemo, newMemo } from './memo.js';
+export { followersObjection } from './followers.js';
+export { frozenCells } from './frozen.js';
 export { derivedKind } from './derived-step.js';
 export { bracketed, type FormulaFault, type NamedColumn, readFormula, shownFormula } from './formula.js';
 export { type FormulaFunction, FUNCTIONS } from './functions.js';
 export { sampleInParts, samplesBeside } from './split.js';
 export type { Table, TableColumn } from './table.js';
-export { derivationWords } from './words.js';
+export { renamedWith, usualName } from './usual-name.js';
+export { derivationWords, followsSentence } from './words.js';

@@ -1,5 +1,5 @@
 import { completed, familyByName } from '../distributions/registry.js';
-import type { Derivation } from './derivation.js';
+import { sourcesOf, type Derivation } from './derivation.js';
 import { shownFormula, type NamedColumn } from './formula.js';
 
 /** What a derived column is, in a few words that fit under its name: "standard score of thickness, n − 1". */
@@ -30,4 +30,15 @@ export function derivationWords(derivation: Derivation, columns: readonly NamedC
       return `made up: ${found.title}, ${said}${step === null ? '' : `, to ${step}`}, seed ${seed}`;
     }
   }
+}
+
+/** Why nothing is typed into a derived column, and what to do: "double follows mass; freeze it to type into it." */
+export function followsSentence(
+  { name, derivation }: { name: string; derivation: Derivation },
+  columns: readonly NamedColumn[],
+): string {
+  const names = sourcesOf(derivation).flatMap((id) => columns.find((column) => column.id === id)?.name ?? []);
+  const why =
+    derivation.kind === 'made-up' ? 'is made up from its seed' : `follows ${names.join(' and ') || 'a formula'}`;
+  return `${name} ${why}; freeze it to type into it.`;
 }

@@ -10,7 +10,7 @@ import {
   type StudyColumn,
   type StudyNow,
 } from '@verdict/contract';
-import { derive, type Table } from '@verdict/core/table';
+import { frozenCells, type Table } from '@verdict/core/table';
 
 export interface Local {
   study: Study;
@@ -151,9 +151,10 @@ export function applyLocally(local: Local, change: Change, who: string, at: stri
       for (const id of change.columns) if (local.removed.has(id)) study.columns.push(local.removed.get(id)!);
       return;
     case 'change-column': {
-      const { kind: _, column, columnKind, ...facts } = change;
+      const { kind: _, column, columnKind, renames = [], ...facts } = change;
       const found = columnById(local, column);
       if (found) Object.assign(found, facts, columnKind ? { kind: columnKind } : {});
+      for (const { column: of, name } of renames) Object.assign(columnById(local, of) ?? {}, { name });
       return;
     }
     case 'order-columns':
@@ -162,7 +163,7 @@ export function applyLocally(local: Local, change: Change, who: string, at: stri
     case 'freeze-column': {
       const column = columnById(local, change.column);
       if (!column?.derivation) return;
-      const texts = change.texts ?? [...derive(tableOf(study, cells), column).cells];
+      const texts = change.texts ?? frozenCells(tableOf(study, cells), column);
       cells[column.id] = lengthened(texts, study.rowCount);
       column.derivation = null;
       return;

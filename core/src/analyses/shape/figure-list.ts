@@ -1,7 +1,23 @@
 import { formatP, formatPercent, groupThousands } from '../../numeric/format.js';
+import type { FigureOf } from '../../road/figure.js';
 import type { Described } from './describe-result.js';
 import { quantileChoice } from './describe-words.js';
 import { inUnit, NOTHING, one, pair, type Figure } from './figure.js';
+
+/** How many readings count, and how many do not. */
+export const COUNT_FIGURE: FigureOf<Described> = {
+  key: 'n',
+  name: 'n',
+  meaning: 'The readings that count; what is missing or set aside stands beside it.',
+  formula: 'counted',
+  text: ({ n, missing, setAside }) => {
+    const others = [
+      missing ? `${groupThousands(missing)} missing` : '',
+      setAside ? `${groupThousands(setAside)} set aside` : '',
+    ];
+    return [groupThousands(n), ...others.filter(Boolean)].join(', ');
+  },
+};
 
 const CENTRE: Figure[] = [
   one(

@@ -1,16 +1,12 @@
 import { formatFigure, formatPercentOf, formatValue, type FigureKind } from '../../numeric/format.js';
+import type { FigureOf } from '../../road/figure.js';
 import type { Described } from './describe-result.js';
 
-/** A figure of a column: how it is called, what it means, how it is worked out. */
-export interface Figure {
-  key: string;
+/** A figure of a column. */
+export interface Figure extends FigureOf<Described> {
   group: 'Centre' | 'Spread' | 'Order' | 'Shape';
-  name: string;
-  meaning: string;
-  formula: string;
   /** The numbers behind it in full, as they are copied; empty where there are none. */
   values: (d: Described) => (number | null)[];
-  /** As it is shown. */
   text: (d: Described) => string;
   /** Other definitions of the same thing, by key. */
   others?: readonly string[];

@@ -1,5 +1,5 @@
 import { firstSubject, reachOf, type Change, type NewColumn } from '@verdict/contract';
-import { derivationWords, derive, type Derivation } from '@verdict/core/table';
+import { derivationWords, derive, frozenCells, type Derivation } from '@verdict/core/table';
 import { eq, inArray, max } from 'drizzle-orm';
 import { cellsFrom, clearColumn, writeColumn } from '../cells.js';
 import { StoreError } from '../errors.js';
@@ -115,16 +115,27 @@ function factWords(context: Context, before: ColumnRow, key: string, value: unkn
 
 export async function changeColumn(context: Context, change: Of<'change-column'>): Promise<Applied> {
   const before = columnOf(context, change.column);
-  const { kind: _, column: id, columnKind, ...facts } = change;
+  const { kind: _, column: id, columnKind, renames, ...facts } = change;
   const after: Facts = { ...facts, ...(columnKind ? { kind: columnKind } : {}) };
   if (Object.keys(after).length > 0)
     await context.q
       .update(columns)
       .set(after as Partial<ColumnRow>)
       .where(eq(columns.id, id));
-  const said = Object.entries(after).map(([key, value]) => factWords(context, before, key, value));
+  const renamed = (renames ?? []).map((of) => ({ ...of, was: columnOf(context, of.column).name }));
+  for (const { column, name } of renamed) await context.q.update(columns).set({ name }).where(eq(columns.id, column));
+  const said = [
+    ...Object.entries(after).map(([key, value]) => factWords(context, before, key, value)),
+    ...renamed.map(({ was, name }) => `with it ${was} → ${name}`),
+  ];
   const old = Object.fromEntries(Object.keys(facts).map((key) => [key, before[key as keyof ColumnRow]]));
-  const inverse = { kind: 'change-column', column: id, ...old, ...(columnKind ? { columnKind: before.kind } : {}) };
+  const inverse = {
+    kind: 'change-column',
+    column: id,
+    ...old,
+    ...(columnKind ? { columnKind: before.kind } : {}),
+    ...(renames ? { renames: renamed.map(({ column, was }) => ({ column, name: was })) } : {}),
+  };
   return {
     inverse: inverse as Change,
     text: `${before.name}: ${said.join(', ')}`.slice(0, LONGEST_TEXT),
@@ -146,7 +157,7 @@ export async function orderColumns(context: Context, change: Of<'order-columns'>
   };
 }
 
-/** Turns a derived column into plain values in full precision. */
+/** Turns a derived column into plain values. */
 export async function freezeColumn(context: Context, change: Of<'freeze-column'>): Promise<Applied> {
   const { q } = context;
   const column = columnOf(context, change.column);
@@ -161,9 +172,10 @@ export async function freezeColumn(context: Context, change: Of<'freeze-column'>
 }
 
 async function workedOut({ q, study }: Context, column: ColumnRow): Promise<string[]> {
-  const { cells, fault } = derive(await readTable(q, study, [column.id]), column);
+  const table = await readTable(q, study, [column.id]);
+  const { fault } = derive(table, column);
   if (fault) throw new StoreError('invalid', `${column.name} has no values to freeze: ${fault}`, { field: 'column' });
-  return cells;
+  return frozenCells(table, column);
 }
 
 /** Lets a frozen column follow again. Its values stay in the record, in the change that takes this back. */

@@ -1,16 +1,19 @@
 <script setup lang="ts">
 import type { ChangeInput, StudyColumn } from '@verdict/contract';
-import { describeAnalysis } from '@verdict/core/analyses';
-import { formatFigure } from '@verdict/core/format';
+import { COUNT_FIGURE, describeAnalysis, FIGURES } from '@verdict/core/analyses';
 import type { Sample } from '@verdict/core/readings';
+import { foundFigures } from '@verdict/core/road';
 import { derivationWords } from '@verdict/core/table';
 import { computed, toRef } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
+import FigureTable from '../../components/figures/figure-table.vue';
 import SetAsideList from '../../workbench/set-aside-list.vue';
 import { useRun } from '../../workbench/use-run.js';
 import ColumnFacts from './column-facts.vue';
 import LevelList from './level-list.vue';
 import StripPicture from './strip-picture.vue';
+import ToLookAt from './to-look-at.vue';
+import type { ColumnProblems } from './use-column-problems.js';
 
 /** The card of one column: what it is, its first figures or levels, what is wrong with it, what is set aside. */
 const props = defineProps<{
@@ -19,12 +22,7 @@ const props = defineProps<{
   sample: Sample;
   cells: readonly string[];
   aside: { row: number; reason: string; who: string }[];
-  problems: { row: number; text: string }[];
-  problemCount: number;
-  /** They are readings beyond a limit: there is nothing to mend. */
-  onlyLimits: boolean;
-  /** Why a derived column has no values at all. */
-  fault: string | null;
+  problems: ColumnProblems;
   locked: boolean;
   /** Chosen readings that can be set aside, in words; empty when there are none. */
   chosen: string;
@@ -42,8 +40,9 @@ const { result: figures } = useRun(describeAnalysis, toRef(props, 'sample'), {
   settled: () => ({}),
 });
 const isNumeric = computed(() => props.column.kind !== 'label');
-const figure = (value: number | null, kind: 'location' | 'spread' | 'reading') =>
-  value === null ? '–' : formatFigure(value, kind, props.sample.resolution);
+/** The first of its figures, each of which explains itself. */
+const FIRST = ['mean', 'sd', 'min', 'max'].flatMap((key) => FIGURES.find((figure) => figure.key === key) ?? []);
+const first = computed(() => (figures.value ? foundFigures([COUNT_FIGURE, ...FIRST], [figures.value]) : []));
 </script>
 
 <template>
@@ -65,7 +64,7 @@ const figure = (value: number | null, kind: 'location' | 'spread' | 'reading') =
         @change="(change) => emit('change', change)"
       />
     </section>
-    <CautionNote v-if="fault" lead="No values" tone="wrong">{{ fault }}</CautionNote>
+    <CautionNote v-if="problems.fault" lead="No values" tone="wrong">{{ problems.fault }}</CautionNote>
     <LevelList
       v-if="column.kind === 'label'"
       :column="column"
@@ -74,39 +73,9 @@ const figure = (value: number | null, kind: 'location' | 'spread' | 'reading') =
       @change="(change) => emit('change', change)"
     />
     <section v-if="figures && isNumeric" class="card box" aria-label="First figures">
-      <table class="figures">
-        <tbody>
-          <tr>
-            <td>readings</td>
-            <td class="number">{{ formatFigure(figures.n, 'count') }}</td>
-          </tr>
-          <tr>
-            <td>mean</td>
-            <td class="number">{{ figure(figures.mean, 'location') }}</td>
-          </tr>
-          <tr>
-            <td>sd, n − 1</td>
-            <td class="number">{{ figure(figures.sd, 'spread') }}</td>
-          </tr>
-          <tr>
-            <td>least and greatest</td>
-            <td class="number">{{ figure(figures.min, 'reading') }} · {{ figure(figures.max, 'reading') }}</td>
-          </tr>
-        </tbody>
-      </table>
+      <FigureTable :rows="first" />
     </section>
-    <CautionNote v-if="problems.length" lead="To look at">
-      <ul>
-        <li v-for="problem in problems.slice(0, 50)" :key="problem.row">
-          <el-button link @click="emit('go', problem.row)">{{ problem.text }}</el-button>
-        </li>
-      </ul>
-      <template v-if="problemCount > 50">and {{ problemCount - 50 }} more. </template>
-      <template v-if="!column.derivation">
-        Kept as written, left out
-        {{ onlyLimits ? 'of every calculation for now.' : `until you mend ${problemCount === 1 ? 'it' : 'them'}.` }}
-      </template>
-    </CautionNote>
+    <ToLookAt :problems="problems" :derived="column.derivation !== null" @go="(row) => emit('go', row)" />
     <section v-if="aside.length || !locked" class="card box" aria-label="Set aside">
       <b>Set aside</b>
       <p v-if="!aside.length" class="soft none">No reading is set aside.</p>
@@ -132,18 +101,5 @@ const figure = (value: number | null, kind: 'location' | 'spread' | 'reading') =
 }
 .none {
   margin: 2px 0 8px;
-}
-ul {
-  max-height: 130px;
-  margin: 0;
-  padding: 0;
-  overflow: auto;
-  list-style: none;
-}
-li .el-button.is-link {
-  --el-button-text-color: var(--ink);
-  justify-content: start;
-  padding-left: 0;
-  text-align: left;
 }
 </style>

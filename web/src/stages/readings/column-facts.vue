@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { crossedBounds, type ChangeInput, type StudyColumn } from '@verdict/contract';
 import { LONGEST_NAME, readNumber } from '@verdict/core/readings';
+import { renamedWith } from '@verdict/core/table';
 import { computed, ref, watch } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceNumber from '../../components/fields/sentence-number.vue';
@@ -42,7 +43,9 @@ function setText(field: Texts, typed: string): void {
     return;
   }
   wrong.value = {};
-  if (text !== props.column[field]) say({ [field]: text });
+  if (text === props.column[field]) return;
+  const renames = field === 'name' ? renamedWith(props.columns, props.column.id, text) : [];
+  say({ [field]: text, ...(renames.length ? { renames } : {}) });
 }
 
 type Numbers = 'resolution' | 'lowerLimit' | 'target' | 'upperLimit' | 'claimedMean' | 'claimedSd';

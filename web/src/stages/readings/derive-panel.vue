@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { NOTHING_SAID, type ChangeInput, type StudyColumn } from '@verdict/contract';
 import { FAMILIES, familyByName } from '@verdict/core/distributions';
-import { freeName, LONGEST_NAME } from '@verdict/core/readings';
+import { LONGEST_NAME } from '@verdict/core/readings';
 import {
   derivationSchema,
   derive,
@@ -9,6 +9,7 @@ import {
   readFormula,
   sampleOfColumn,
   shownFormula,
+  usualName,
   type Derivation,
   type DerivationKind,
 } from '@verdict/core/table';
@@ -125,21 +126,8 @@ const wrong = computed(() => {
 
 const sourceColumn = computed(() => others.value.find(({ id }) => id === draft.source));
 const suggested = computed(() => {
-  const of = sourceColumn.value?.name ?? '';
-  const names: Record<DerivationKind, string> = {
-    formula: 'result',
-    'standard-score': `score of ${of}`,
-    'given-score': `score of ${of}`,
-    distance: `distance of ${of}`,
-    rank: `rank of ${of}`,
-    share: `share of ${of}`,
-    rounded: `${of} rounded`,
-    'made-up': 'made up',
-  };
-  return freeName(
-    names[props.kind].slice(0, 74),
-    others.value.map(({ name }) => name),
-  );
+  const taken = others.value.map(({ name: of }) => of);
+  return usualName(props.kind, sourceColumn.value?.name ?? '', taken);
 });
 const typedName = ref(props.existing?.name ?? '');
 const name = computed(() => typedName.value.trim() || suggested.value);

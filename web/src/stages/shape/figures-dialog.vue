@@ -46,21 +46,26 @@ const save = () => saveFile(`figures of ${props.subject}.csv`, toDelimited(rows.
 <template>
   <el-dialog :model-value="true" :title="`All figures of ${subject}`" width="900" append-to-body @close="emit('close')">
     <div class="scroll" tabindex="0">
-      <table v-if="result.groups" class="figures">
+      <table v-if="result.groups" class="figures beside">
         <thead>
           <tr>
             <th>{{ result.by ?? 'column' }}</th>
-            <th class="number">n</th>
-            <th v-for="figure in figures" :key="figure.key" class="number" :title="figure.meaning">
-              {{ figure.name }}
-            </th>
+            <th v-for="group in described" :key="group.name" class="number">{{ group.name }}</th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="group in described" :key="group.name">
-            <td>{{ group.name }}</td>
-            <td class="number">{{ group.n }}</td>
-            <td v-for="figure in figures" :key="figure.key" class="number">{{ figure.text(group) }}</td>
+          <tr>
+            <td>n</td>
+            <td v-for="group in described" :key="group.name" class="number">{{ group.n }}</td>
+          </tr>
+          <tr v-for="figure in figures" :key="figure.key">
+            <td>
+              {{ figure.name }}
+              <small class="soft"
+                >{{ figure.meaning }} <span class="formula">{{ figure.formula }}</span></small
+              >
+            </td>
+            <td v-for="group in described" :key="group.name" class="number">{{ figure.text(group) }}</td>
           </tr>
         </tbody>
       </table>
@@ -100,6 +105,17 @@ const save = () => saveFile(`figures of ${props.subject}.csv`, toDelimited(rows.
 .figures {
   margin-bottom: 10px;
   font-size: 13px;
+}
+.beside td:first-child,
+.beside th:first-child {
+  position: sticky;
+  left: 0;
+  min-width: 240px;
+  background: var(--card);
+}
+small {
+  display: block;
+  font-size: 12px;
 }
 .plain-figures {
   table-layout: fixed;

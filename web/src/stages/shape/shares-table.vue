@@ -1,9 +1,15 @@
 <script setup lang="ts">
-import { stretchWords, type SharesResult } from '@verdict/core/analyses';
+import { SHARES_FIGURES, stretchWords, type SharesResult } from '@verdict/core/analyses';
 import { formatPercentOf, groupThousands } from '@verdict/core/format';
+import type { Explained } from '@verdict/core/road';
+import { ref } from 'vue';
+import FigureMeaning from '../../components/figures/figure-meaning.vue';
+import FigureName from '../../components/figures/figure-name.vue';
 
 /** Shares within limits: found beside expected, with the interval for the true share, and what lies below and above. */
 defineProps<{ result: SharesResult }>();
+const asked = ref<Explained | null>(null);
+const ask = (figure: Explained) => (asked.value = asked.value?.key === figure.key ? null : figure);
 const percent = (share: number) => formatPercentOf(share, undefined, 3);
 </script>
 
@@ -13,9 +19,27 @@ const percent = (share: number) => formatPercentOf(share, undefined, 3);
       <thead>
         <tr>
           <th>within</th>
-          <th class="number">found</th>
-          <th class="number">expected</th>
-          <th class="number">below · above</th>
+          <th class="number">
+            <FigureName
+              :figure="SHARES_FIGURES.found"
+              :open="asked?.key === 'found'"
+              @ask="ask(SHARES_FIGURES.found)"
+            />
+          </th>
+          <th class="number">
+            <FigureName
+              :figure="SHARES_FIGURES.expected"
+              :open="asked?.key === 'expected'"
+              @ask="ask(SHARES_FIGURES.expected)"
+            />
+          </th>
+          <th class="number">
+            <FigureName
+              :figure="SHARES_FIGURES.beyond"
+              :open="asked?.key === 'beyond'"
+              @ask="ask(SHARES_FIGURES.beyond)"
+            />
+          </th>
         </tr>
       </thead>
       <tbody>
@@ -35,6 +59,7 @@ const percent = (share: number) => formatPercentOf(share, undefined, 3);
         </template>
       </tbody>
     </table>
+    <FigureMeaning v-if="asked" :figure="asked" />
   </div>
 </template>
 

@@ -2,8 +2,10 @@
 import type { DescribeResult } from '@verdict/core/analyses';
 import { formatValue } from '@verdict/core/format';
 import type { Sample } from '@verdict/core/readings';
+import { foundFigures } from '@verdict/core/road';
 import { computed, ref } from 'vue';
 import { FIGURES } from '@verdict/core/analyses';
+import FigureTable from '../../components/figures/figure-table.vue';
 import { typedNumber } from '../../components/fields/typed-number.js';
 import SentenceNumber from '../../components/fields/sentence-number.vue';
 
@@ -18,6 +20,9 @@ const emit = defineEmits<{ move: [row: number, value: number] }>();
 
 const SHOWN = ['mean', 'median', 'sd', 'quartiles', 'skewness', 'max'];
 const figures = FIGURES.filter(({ key }) => SHOWN.includes(key));
+const rows = computed(() =>
+  foundFigures(figures, [...(props.before ? [props.before] : []), ...(props.now ? [props.now] : [])]),
+);
 const stored = computed(() => props.sample.values[props.sample.rows.indexOf(props.moved.row)]);
 const wrong = ref('');
 
@@ -44,22 +49,7 @@ function toValue(text: string): void {
       instead of {{ stored === undefined ? '' : formatValue(stored) }}?
     </p>
     <p v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</p>
-    <table v-if="now" class="figures">
-      <thead>
-        <tr>
-          <th></th>
-          <th class="number">as stored</th>
-          <th class="number">if it moved</th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="figure in figures" :key="figure.key">
-          <td>{{ figure.name }}</td>
-          <td class="number">{{ before ? figure.text(before) : '…' }}</td>
-          <td class="number">{{ figure.text(now) }}</td>
-        </tr>
-      </tbody>
-    </table>
+    <FigureTable v-if="now && before" :rows="rows" :heads="['as stored', 'if it moved']" />
     <p class="soft">Drag the ochre line on the picture, or type. Nothing of this is stored.</p>
   </section>
 </template>

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { groupThousands } from '@verdict/core/format';
+import CautionNote from '../../components/caution-note.vue';
+import type { ColumnProblems } from './use-column-problems.js';
+
+/** The places of a column that want a look: cells that are no readings, and readings outside its limits. */
+const props = defineProps<{ problems: ColumnProblems; derived: boolean }>();
+const emit = defineEmits<{ go: [row: number] }>();
+
+const MOST = 50;
+const lists = computed(() => {
+  const { list, count, onlyLimits, outside, outsideCount } = props.problems;
+  const mend = onlyLimits ? 'of every calculation for now.' : `until you mend ${count === 1 ? 'it' : 'them'}.`;
+  return [
+    { lead: 'To look at', list, count, after: props.derived ? '' : `Kept as written, left out ${mend}` },
+    {
+      ...{ lead: 'Outside the limits', list: outside, count: outsideCount },
+      after: `${outsideCount === 1 ? 'It counts' : 'They count'}: mend a slip, or set aside with a reason.`,
+    },
+  ].filter(({ list: places }) => places.length > 0);
+});
+</script>
+
+<template>
+  <CautionNote v-for="{ lead, list, count, after } in lists" :key="lead" :lead="lead">
+    <ul :aria-label="lead">
+      <li v-for="{ row, text } in list.slice(0, MOST)" :key="row">
+        <el-button link @click="emit('go', row)">{{ text }}</el-button>
+      </li>
+    </ul>
+    <template v-if="count > MOST">and {{ groupThousands(count - MOST) }} more. </template>
+    {{ after }}
+  </CautionNote>
+</template>
+
+<style scoped>
+ul {
+  max-height: 130px;
+  margin: 0;
+  padding: 0;
+  overflow: auto;
+  list-style: none;
+}
+li .el-button.is-link {
+  --el-button-text-color: var(--ink);
+  justify-content: start;
+  padding-left: 0;
+  text-align: left;
+  white-space: normal;
+}
+</style>

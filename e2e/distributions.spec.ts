@@ -72,9 +72,9 @@ test('what cannot be answered is said at its field, and nothing typed is lost', 
   await expect(page.getByRole('alert').first()).toContainText('between 0 and 1, neither included, not 1.2');
   await page.getByLabel('probability').fill('0.3');
   await page.getByLabel('trials').fill('1e9');
-  await pick(page.getByLabel('Where'), 'below');
+  await pick(page.getByLabel('Where'), 'below included');
   await page.getByLabel('Limit', { exact: true }).fill('300000000');
-  await expect(answer(page)).toContainText('50 % of values are at or below 3');
+  await expect(answer(page)).toContainText('50 % of values are at most 3');
   await pick(page.getByLabel('Family', { exact: true }), 'cauchy');
   await pick(page.getByLabel('Where'), 'withinSd');
   await expect(answer(page)).toContainText('no sd to count from');
@@ -128,13 +128,15 @@ test('limits are dragged on the picture and moved by keys, both ways in step, wi
 test('counts: the limits counted or not, and a second family laid over', async ({ page }) => {
   await page.goto('/distributions?family=binomial&p.trials=20&p.probability=0.1&ask=below&b=3');
   await expect(answer(page)).toContainText(
-    /86\.7\s% of values are at or below 3\.\s*The other 13\.3\s% are above 3\. Without 3 itself it is 67\.69\s%\./,
+    /86\.7\s% of values are at most 3\.\s*The other 13\.3\s% are more than 3\. Without 3 itself, fewer than 3, it is 67\.69\s%\./,
   );
-  await pick(page.getByLabel('Limits counted'), 'excluded');
-  await expect(answer(page)).toContainText('67.69 % of values are below 3.');
+  await pick(page.getByLabel('Where'), 'below excluded');
+  await expect(answer(page)).toContainText('67.69 % of values are fewer than 3.');
   await pick(page.getByLabel('Second family'), 'poisson');
   await page.getByLabel('mean of the second family').fill('2');
-  await expect(answer(page)).toContainText('Under a Poisson distribution with mean 2: 67.67 % of values are below 3.');
+  await expect(answer(page)).toContainText(
+    'Under a Poisson distribution with mean 2: 67.67 % of values are fewer than 3.',
+  );
   await pick(page.getByLabel('View'), 'cumulative');
   await expect.poll(() => address(page).get('view')).toBe('cumulative');
   await page.getByLabel('Picture from').fill('9');

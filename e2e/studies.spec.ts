@@ -91,7 +91,7 @@ test('a study file with an altered result opens, and the sheet says which result
   );
   await page.goto('/');
   const altered = Buffer.from(JSON.stringify({ ...file, evidence }));
-  await openFile(page, 'Open a saved study', { name: 'a.json', mimeType: 'application/json', buffer: altered });
+  await openFile(page, 'Open a file', { name: 'a.json', mimeType: 'application/json', buffer: altered });
   await openStage(page, 'Verdict');
   const sheet = page.getByRole('article');
   await expect(sheet.getByText(/it came out differently/)).toHaveCount(1);

@@ -459,7 +459,7 @@ test('what is saved opens again: a spreadsheet with its sheet chosen, and the wh
   await expect(gridCell(page, 1, 0)).toHaveText('8.10');
   await stored(page);
   await page.goto('/');
-  await openFile(page, 'Open a saved study', whole);
+  await openFile(page, 'Open a file', whole);
   await expect(gridCell(page, 1, 1)).toHaveText('=1+1');
   await page.getByRole('button', { name: 'Record' }).click();
   await expect(page.getByRole('dialog', { name: 'Record' })).toContainText('Added 2 columns: thickness, note');

@@ -223,6 +223,8 @@ export const importHeadSchema = z.strictObject({
   revision: z.int().min(0),
   who: whoSchema,
   columns: z.array(columnSchema).min(1).max(MOST_COLUMNS),
+  /** Which column of the file each of them is, from 0; left out, they stand in it one after the other. */
+  positions: z.array(z.int().min(0).max(100_000)).max(MOST_COLUMNS).optional(),
   note: textSchema.max(200).optional(),
   separator: z.enum(['tab', 'comma', 'semicolon', 'blanks', 'none']),
   /** Rows of names and units before the readings. */

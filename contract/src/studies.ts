@@ -9,6 +9,7 @@ export type StudyState = 'open' | 'ruled';
 export interface StudySummary {
   id: string;
   name: string;
+  question: string;
   state: StudyState;
   decision: Decision | null;
   subject: string | null;
@@ -21,6 +22,10 @@ export interface StudySummary {
   revision: number;
   changedAt: string;
   deletedAt: string | null;
+  /** When it was opened from a saved file; null where it began here. */
+  openedAt: string | null;
+  /** One of the examples that come with a new installation. */
+  example: boolean;
 }
 
 export interface StudyColumn extends TableColumn {

@@ -1,5 +1,5 @@
 import { describe as group, expect, it } from 'vitest';
-import { levelNote, tiedCount, unreadableNote, whyNot } from '../src/road/cautions.js';
+import { confidenceNote, levelNote, tiedCount, unreadableNote, whyNot } from '../src/road/cautions.js';
 import { describeAnalysis } from '../src/analyses/shape/describe.js';
 import type { DescribeResult } from '../src/analyses/shape/describe-result.js';
 import { missedSentence } from '../src/analyses/fit/normality-words.js';
@@ -103,4 +103,15 @@ group('replicates that can be afforded', () => {
     expect(affordableReplicates(5_000, 20_000, 1_000)).toBe(4_000);
     expect(affordableReplicates(100_000, 20_000, 1_000)).toBe(1_000);
   });
+});
+
+group('a confidence that was typed as something else', () => {
+  it.each([
+    [0.0095, 'For 95\u00a0% type 95.'],
+    [0.009, 'For 90\u00a0% type 90.'],
+    [0.095, 'Was 95\u00a0% meant?'],
+  ])('of %f is pointed out', (confidence, words_) => {
+    expect(confidenceNote(confidence)[0]!.text).toContain(words_);
+  });
+  it('is left alone where it is customary', () => expect(confidenceNote(0.95)).toEqual([]));
 });

@@ -181,7 +181,7 @@ describe('answers in words', () => {
     expect(words({ ...TILES, above: 8.17 })).toBe('8.634 % of values are above 8.17.');
     expect(words({ ...TILES, upperShare: 0.1 })).toBe('8.160971 has 10 % of values above it.');
     expect(words({ ...TILES, centralShare: 0.9 })).toContain('as much left out below as above');
-    expect(words({ ...CARTON, below: 3 })).toBe('86.7 % of values are at or below 3.');
+    expect(words({ ...CARTON, below: 3 })).toBe('86.7 % of values are at most 3.');
     expect(words({ ...CARTON, between: [1, 3] })).toContain('from 1 to 3, both counted');
     expect(words({ ...CARTON, between: [1, 3], ends: 'excluded' })).toContain('between 1 and 3, neither counted');
     expect(words({ ...TILES, at: [8, 9] })).toContain('2 values');
@@ -191,7 +191,7 @@ describe('answers in words', () => {
     expect(method({ ...TILES, between: [7.8, 8.2], column: 'thickness' })).toBe(
       'For a normal distribution with mean 8.02 and sd 0.11, what is the chance of a value between 7.8 and 8.2? Beside it the readings of thickness.',
     );
-    expect(method({ ...CARTON, above: 3 })).toContain('at or above 3');
+    expect(method({ ...CARTON, above: 3 })).toContain('what is the chance of at least 3?');
     expect(method({ family: 'gamma', moments: { mean: 5, variance: 4 }, lowerShare: 0.25 })).toContain(
       'mean 5 and variance 4',
     );

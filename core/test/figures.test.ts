@@ -1,7 +1,14 @@
 import { describe, expect, it } from 'vitest';
+import { DISTRIBUTION_FIGURES } from '../src/analyses/distributions/distribution-figures.js';
+import type { DistributionResult } from '../src/analyses/distributions/distribution-result.js';
+import { NORMALITY_FIGURES, PLOT_FIGURES } from '../src/analyses/fit/fit-figures.js';
+import type { NormalityResult } from '../src/analyses/fit/normality-result.js';
 import { FIGURES, otherQuantiles, percentileFigures } from '../src/analyses/shape/figure-list.js';
 import type { Described, DescribeResult } from '../src/analyses/shape/describe-result.js';
 import { advance } from '../src/analyses/registry.js';
+import { inThisThread } from '../src/analyses/registry.js';
+import { foundFigures, type FigureOf } from '../src/road/figure.js';
+import { drive } from '../src/road/runner.js';
 import { sampleOf } from './samples.js';
 
 function described(values: number[], request: object = {}): DescribeResult {
@@ -30,5 +37,66 @@ describe('figures', () => {
     expect(others.length).toBeGreaterThan(2);
     expect(others.map(({ values }) => values.join())).not.toContain('2.0000,4.0000');
     expect(otherQuantiles(described([5, 5, 5]))).toEqual([]);
+  });
+});
+
+describe('figures that explain themselves', () => {
+  const sample = { ...sampleOf(Float64Array.from(wave)), resolution: 0.01 };
+  const tested = async (more: object = {}) =>
+    (await drive(inThisThread, {
+      id: 'normality',
+      request: { column: sample.name, replicates: 2_000 },
+      sample: { ...sample, ...more },
+    })) as NormalityResult;
+
+  it('say what each p of the test means, which is the one to quote, and are the figures of the result', async () => {
+    const result = await tested();
+    const found = foundFigures(NORMALITY_FIGURES, [result]);
+    const [test] = result.tests;
+    const text = (key: string) => Number(found.find((figure) => figure.key === key)!.texts[0]);
+    expect(text('pSimulated')).toBeCloseTo(test!.pSimulated!.pValue, 2);
+    expect(text('pAsymptotic')).toBeCloseTo(test!.pAsymptotic!, 2);
+    expect(text('pResolution')).toBeCloseTo(test!.pResolution!.pValue, 2);
+    expect(found.filter(({ use }) => use?.startsWith('The one to quote')).map(({ key }) => key)).toEqual([
+      'pSimulated',
+    ]);
+    expect(found.find(({ key }) => key === 'pResolution')!.note).toBe('steps of 0.01\u00a0mm');
+    expect(found.find(({ key }) => key === 'pSimulated')!.note).toMatch(/^2\u202f000 samples: 0\.\d+ – 0\.\d+$/);
+  });
+
+  it('leave out what a result does not have', async () => {
+    const keys = foundFigures(NORMALITY_FIGURES, [await tested({ resolution: null })]).map(({ key }) => key);
+    expect(keys).not.toContain('pResolution');
+    expect(keys).toContain('pSimulated');
+  });
+
+  it('stand side by side where there are several results, without what is said of one', () => {
+    const [a, b] = [described([1, 2, 3]), described([4, 5, 9])];
+    const mean = FIGURES.filter(({ key }) => key === 'mean').map((figure) => ({ ...figure, note: () => 'of one' }));
+    expect(foundFigures(mean, [a, b])).toMatchObject([{ key: 'mean', texts: ['2.0000', '6.0000'], note: '' }]);
+    expect(foundFigures(mean, [a])[0]!.note).toBe('of one');
+  });
+
+  it('have a meaning that ends as a sentence, and a formula, on every stage', () => {
+    const lists: readonly (readonly FigureOf<never>[])[] = [
+      FIGURES,
+      NORMALITY_FIGURES,
+      PLOT_FIGURES,
+      DISTRIBUTION_FIGURES,
+    ];
+    for (const { key, meaning, formula, use } of lists.flat()) {
+      expect(meaning, key).toMatch(/^[A-Z].*\.$/);
+      expect(formula, key).not.toBe('');
+      expect(use ?? 'A word.', key).toMatch(/^[A-Z].*\.$/);
+    }
+  });
+
+  it('say why a distribution has no mean', () => {
+    const cauchy = advance('distribution', { family: 'cauchy', below: 1 }, sampleOf(new Float64Array()), []);
+    const { result } = cauchy as unknown as { result: DistributionResult };
+    const texts = Object.fromEntries(
+      foundFigures(DISTRIBUTION_FIGURES, [result]).map(({ key, texts: [t] }) => [key, t]),
+    );
+    expect(texts).toMatchObject({ mean: 'does not exist', median: '0' });
   });
 });

@@ -174,7 +174,7 @@ describe('parsing a block', () => {
     ['', 'nothing to read'],
     [' \n \r\n', 'nothing to read'],
     [`thickness\n7.91\n${'8'.repeat(1_048_576)}`, 'Row 3, column 1 has a cell of 1048576 characters'],
-    [Array.from({ length: 201 }, () => '1').join('\t') + '\n', 'has 201 columns'],
+    [Array.from({ length: 5_001 }, () => '1').join('\t') + '\n', 'has 5001 columns'],
   ])('refuses as a whole what it cannot keep (%#)', (text, reason) => {
     expect(read(text).refusal).toContain(reason);
   });

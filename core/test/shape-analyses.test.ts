@@ -198,8 +198,12 @@ group('the pictures of a column', () => {
     const result = done<BoxResult>('box', sampled('one-far-25'));
     const row = columns['one-far-25']!.values.indexOf(14.4) + 1;
     expect(result.parts[0]!.outside[0]).toEqual({ row, value: 14.4, far: true });
+    // 1.5 quartile ranges of 0.350 beyond 11.690 and 12.040.
     expect(words(boxAnalysis.finding(result))).toContain(
-      `one reading lies outside the fences: row ${row} at 14.40\u00a0mm.`,
+      `the fences stand at 11.165\u00a0mm and 12.565\u00a0mm, outside them row ${row} at 14.40\u00a0mm.`,
+    );
+    expect(words(boxAnalysis.finding(done('box', sampled('one-far-25'), { whiskers: 'ends' })))).toContain(
+      'the whiskers reach from',
     );
     expect(words(boxAnalysis.finding(done('box', byKiln(), { split: 'kiln' })))).toContain(
       'the medians run from 8.00\u00a0mm (north)',

@@ -8,8 +8,12 @@ import {
   decimalsToShow,
   derivationSchema,
   derive,
+  followersObjection,
+  followsSentence,
+  frozenCells,
   newMemo,
   readFormula,
+  renamedWith,
   sampleInParts,
   sampleOfColumn,
   shownFormula,
@@ -414,5 +418,82 @@ describe('ways of looking at the table', () => {
     expect(rows([], [{ kind: 'range', column: 'a-000000', from: null, to: 3 }])).toEqual([1, 5]);
     expect(rows([], [{ kind: 'set-aside', show: 'only' }])).toEqual([4]);
     expect(rows([], [{ kind: 'set-aside', show: 'without' }])).toEqual([1, 2, 3, 5]);
+  });
+});
+
+describe('a column that follows, where it ends', () => {
+  const source = written('source-0', 'measure', { name: 'mass', resolution: null });
+  const named = (id: string, name: string, derivation: Derivation): TableColumn => ({
+    ...written(id),
+    name,
+    derivation,
+  });
+  const frozen = (derivation: Derivation, cells: string[]) => {
+    const column = { ...derived(derivation), resolution: null };
+    const table = tableOf([source, column], { 'source-0': cells });
+    return { texts: frozenCells(table, column), values: derive(table, column).values };
+  };
+
+  it('keeps the digits of its step when it is frozen, and every value bit for bit', () => {
+    const { texts } = frozen({ kind: 'formula', expression: '[source-0] * 2' }, ['15.0', '15.5', '', '16.25']);
+    expect(texts).toEqual(['30.00', '31.00', '', '32.50']);
+    expect(frozen({ kind: 'rounded', source: 'source-0', step: 0.5 }, ['29.9', '30.2']).texts).toEqual([
+      '30.0',
+      '30.0',
+    ]);
+    const scores = frozen({ kind: 'standard-score', source: 'source-0', divisor: 'sample' }, ['1', '2', '4']);
+    expect(scores.texts.map(Number)).toEqual([...scores.values]);
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -9_999, max: 9_999 }), { minLength: 2, maxLength: 9 }), (steps) => {
+        const cells = steps.map((step) => (step / 100).toFixed(2));
+        const { texts: written_, values } = frozen({ kind: 'formula', expression: '[source-0] / 4 + 1' }, cells);
+        expect(written_.map(Number)).toEqual([...values].map((x) => x + 0));
+      }),
+    );
+  });
+
+  it('says what it follows, and that freezing lets it be written into', () => {
+    const column = named('score-00', 'score', { kind: 'rank', source: 'source-0' });
+    expect(followsSentence({ ...column, derivation: column.derivation! }, [source, column])).toBe(
+      'score follows mass; freeze it to type into it.',
+    );
+  });
+
+  it('holds its source: all that follow are named with what to do', () => {
+    const columns = [
+      source,
+      named('rank-000', 'rank', { kind: 'rank', source: 'source-0' }),
+      named('twice-00', 'twice', { kind: 'formula', expression: '[source-0] * 2' }),
+      { ...written('tally-00'), name: 'tally', frequencies: 'source-0' },
+    ];
+    expect(followersObjection(columns, ['source-0'])).toBe(
+      'rank follows mass, twice follows mass, tally follows mass. Freeze or remove rank, twice first. Let each row of tally be one reading first.',
+    );
+    expect(
+      followersObjection(
+        columns,
+        columns.map(({ id }) => id),
+      ),
+    ).toBeNull();
+    const many = Array.from({ length: 20 }, (_, i) =>
+      named(`rank-${i}-0`, `r${i}`, { kind: 'rank', source: 'source-0' }),
+    );
+    expect(followersObjection([source, ...many], ['source-0'])).toContain('and 12 more');
+  });
+
+  it('is renamed with its source where it bears its usual name, and so are those after it', () => {
+    const columns = [
+      source,
+      named('score-00', 'score of mass', { kind: 'standard-score', source: 'source-0', divisor: 'sample' }),
+      named('rank-000', 'rank of score of mass', { kind: 'rank', source: 'score-00' }),
+      named('mine-000', 'my own', { kind: 'rank', source: 'source-0' }),
+    ];
+    expect(renamedWith(columns, 'source-0', 'weight')).toEqual([
+      { column: 'score-00', name: 'score of weight' },
+      { column: 'rank-000', name: 'rank of score of weight' },
+    ]);
+    // A name that is taken meanwhile gets a number.
+    const taken = [...columns, { ...written('other-00'), name: 'score of weight' }];
+    expect(renamedWith(taken, 'source-0', 'weight')[0]).toEqual({ column: 'score-00', name: 'score of weight (2)' });
   });
 });

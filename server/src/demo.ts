@@ -47,7 +47,7 @@ export async function loadDemo(db: Database, folder: URL): Promise<void> {
       id: randomUUID(),
       aside: [],
     }));
-    const id = await createStudy(db, randomUUID(), name);
+    const id = await createStudy(db, randomUUID(), name, true);
     const changes: Change[] = [
       { kind: 'add-columns', columns, note: `opened from ${file}` },
       { kind: 'change-study', question },

@@ -149,7 +149,8 @@ describe('the demo', () => {
       await loadDemo(db, folder);
       const [tiles, glaze, ...others] = await listStudies(db, false);
       expect(others).toEqual([]);
-      expect(tiles).toMatchObject({ n: 48, subject: 'thickness' });
+      expect(tiles).toMatchObject({ n: 48, subject: 'thickness', example: true, openedAt: null });
+      expect(tiles!.question).toContain('treated as normal');
       const thickness = (await own.study(tiles!.id)).columns.find(({ name }) => name === 'thickness');
       expect(thickness).toMatchObject({ unit: 'mm', lowerLimit: 7.5, target: 8, upperLimit: 8.5 });
       expect(glaze).toMatchObject({ n: 60, rowCount: 60, subject: 'viscosity' });

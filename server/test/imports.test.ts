@@ -74,7 +74,20 @@ describe('an import', () => {
     expect(await server.study(id)).toMatchObject({ rowCount: 0, columns: [] });
   });
 
+  it('takes only the columns that are wanted, each from its place in the file', async () => {
+    const id = await server.newStudy();
+    const [c, a] = [bare('c'), bare('a')];
+    const head = headOf([c, a], { positions: [2, 0] });
+    expect((await send(id, head, 'a,b,c\n1,x,3\n4,y')).status).toBe(200);
+    const { cells } = await server.get<{ cells: Record<string, string[]> }>(`/studies/${id}/cells`);
+    expect([cells[c.id], cells[a.id]]).toEqual([
+      ['3', ''],
+      ['1', '4'],
+    ]);
+  });
+
   it.each([
+    ['a place for one column and not the other', 'a\n1', { positions: [] }, 'Every column is at one place'],
     ['a cell that is too long', `a\n${'8'.repeat(1001)}`, {}, 'Row 1 has a cell of 1001 characters'],
     ['no head', null, {}, 'not JSON'],
     ['a stale revision', 'a\n1', { revision: 7 }, 'moved on'],

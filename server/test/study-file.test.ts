@@ -1,4 +1,4 @@
-import type { Evidence, Recomputed, StudyFile } from '@verdict/contract';
+import type { Evidence, Recomputed, StudyFile, StudySummary } from '@verdict/contract';
 import { advance, describeAnalysis } from '@verdict/core/analyses';
 import { fingerprintOf, toSample } from '@verdict/core/readings';
 import { sampleInParts } from '@verdict/core/table';
@@ -143,6 +143,11 @@ describe('a saved study', () => {
       await server.post<{ id: string }>('/studies/saved', file),
     ];
     expect(new Set([file.study.id, one.body.id, two.body.id]).size).toBe(3);
+    // The list tells them from the one that began here.
+    const listed = await server.get<StudySummary[]>('/studies');
+    const openedAt = (id: string) => listed.find((study) => study.id === id)!.openedAt;
+    expect(openedAt(file.study.id)).toBeNull();
+    for (const { body } of [one, two]) expect(Date.parse(openedAt(body.id)!)).toBeGreaterThan(Date.now() - 60_000);
   });
 
   it('keeps a text that is also the id of something', async () => {

@@ -93,6 +93,40 @@ describe('derived columns', () => {
     expect(await state(id)).toEqual(before);
   });
 
+  it('take their names from their source in one change, which is taken back as one', async () => {
+    const [a, b] = [column('a', ['1', '2']), column('b', ['3', '4'])];
+    const id = await studyOf(a, b);
+    const z = score(a.id, 'score of a');
+    await server.change(id, { kind: 'add-columns', columns: [z] });
+    const before = await state(id);
+    const renames = [{ column: z.id, name: 'score of mass' }];
+    expect((await server.change(id, { kind: 'change-column', column: a.id, name: 'mass', renames })).status).toBe(200);
+    const names = async () => (await server.study(id)).columns.map(({ name }) => name);
+    expect(await names()).toEqual(['mass', 'b', 'score of mass']);
+    await step(id, 'undo');
+    expect(await state(id)).toEqual(before);
+    const wrongs: [Partial<Extract<ChangeInput, { kind: 'change-column' }>>, string][] = [
+      [{ name: 'mass', renames: [{ column: z.id, name: 'MASS' }] }, 'There is already a column “MASS”.'],
+      [{ renames: [{ column: z.id, name: 'B' }] }, 'There is already a column “b”.'],
+      [{ name: 'mass', renames: [{ column: a.id, name: 'x' }] }, 'A column is named twice.'],
+      [{ renames: [{ column: randomUUID(), name: 'x' }] }, 'does not have'],
+    ];
+    for (const [wrong, detail] of wrongs) {
+      const answer = await server.change(id, { kind: 'change-column', column: a.id, ...wrong });
+      expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining(detail)]);
+    }
+    expect(await state(id)).toEqual(before);
+  });
+
+  it('freeze with the digits of their step', async () => {
+    const a = column('a', ['15.0', '15.5']);
+    const id = await studyOf(a);
+    const twice = column('twice', [], { derivation: { kind: 'formula', expression: `[${a.id}] * 2` } });
+    await server.change(id, { kind: 'add-columns', columns: [twice] });
+    await server.change(id, { kind: 'freeze-column', column: twice.id });
+    expect((await cellsOf(id))[twice.id]).toEqual(['30.0', '31.0']);
+  });
+
   it('hold their source in the table, and no column follows itself', async () => {
     const a = column('a', ['1', '2']);
     const id = await studyOf(a);

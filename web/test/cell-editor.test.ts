@@ -39,6 +39,7 @@ beforeEach(() => {
         cells[cursor.value.row - 1] = text;
         written.push([text, was]);
       },
+      refused: () => done.push('refused'),
       clear: ({ top, bottom }) => cells.fill('', top - 1, bottom),
       fillDown: ({ top, bottom }) => done.push(`fill ${top}-${bottom}`),
       copy: ({ top, bottom }) => cells.slice(top - 1, bottom).join('\n'),
@@ -133,6 +134,8 @@ describe('writing into the table', () => {
     expect(editor.editing.value).toBe(false);
     key('Delete');
     expect(cells[0]).toBe('8.01');
+    // Each is told, and what only moves is not.
+    expect(done).toEqual(['refused', 'refused']);
     key('ArrowDown');
     key('PageDown');
     expect(cursor.value.row).toBe(3);
@@ -192,6 +195,9 @@ describe('writing into the table', () => {
     expect(key('5')).toBe(true);
     expect(editor.editing.value).toBe(false);
     expect(paste('5')).toBe(true);
+    key('F2');
+    key('ArrowRight');
     expect(written).toEqual([]);
+    expect(done).toEqual(['refused', 'refused', 'refused']);
   });
 });

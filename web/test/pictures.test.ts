@@ -27,7 +27,7 @@ import { orderPanels, visibleReadings } from '../src/charts/pictures/in-order.js
 import { stepsPanels, visibleSteps } from '../src/charts/pictures/empirical.js';
 import { boundsBeyond, valueAxis, type Setting } from '../src/charts/value-axis.js';
 import { SvgContext } from '../src/charts/svg-context.js';
-import { fromText, rangeOf, typedValue } from '../src/workbench/field-values.js';
+import { fromText, rangeOf, shareSlip, typedValue } from '../src/workbench/field-values.js';
 
 const NO_BOUNDS = { lowerLimit: null, target: null, upperLimit: null };
 const plain: Setting = { bounds: NO_BOUNDS, titles: {}, lines: [], hold: null };
@@ -357,6 +357,13 @@ describe('a field', () => {
     expect(typedValue({ field: 'c', label: 'c', type: 'percent', min: 0.5, max: 0.999 }, '95 %')).toEqual({
       value: 0.95,
     });
+    const confidence = { field: 'c', label: 'c', type: 'percent', min: 0.5, max: 0.999 } as const;
+    expect(shareSlip(confidence, '0.95')).toBe(' For 95\u00a0% type 95.');
+    expect([shareSlip(confidence, '0.2'), shareSlip(confidence, '9.5'), shareSlip(width, '0.95')]).toEqual([
+      '',
+      '',
+      '',
+    ]);
     expect(rangeOf(width)).toBe('a number above 0');
     expect(rangeOf(decimals)).toBe('a whole number from 0 to 12');
     expect(fromText(percents, '5 95')).toEqual([5, 95]);

@@ -32,7 +32,9 @@ export interface ParsedBlock {
 
 /** A cell holds at most this many characters; nothing is cut silently. */
 export const LONGEST_CELL = 1_000;
+/** As many columns come into a study at once; a wider table is read, and its columns chosen from. */
 export const MOST_COLUMNS = 200;
+const MOST_READ_COLUMNS = 5_000;
 export const MOST_CELLS = 2_000_000;
 export const MOST_LISTED = 500;
 export const LONGEST_NAME = 80;
@@ -46,8 +48,11 @@ export function splitUnit(header: string): { name: string; unit: string } {
 }
 
 /** A name that is not taken yet: "thickness", "thickness (2)". Case does not tell two columns apart. */
-export function freeName(wanted: string, taken: Iterable<string>): string {
-  const used = new Set([...taken].map((name) => name.toLowerCase()));
+export const freeName = (wanted: string, taken: Iterable<string>): string =>
+  freeAmong(wanted, new Set([...taken].map((name) => name.toLowerCase())));
+
+/** @param used the names taken, in lower case */
+function freeAmong(wanted: string, used: ReadonlySet<string>): string {
   if (!used.has(wanted.toLowerCase())) return wanted;
   for (let k = 2; ; k++) {
     const name = `${wanted} (${k})`;
@@ -57,7 +62,7 @@ export function freeName(wanted: string, taken: Iterable<string>): string {
 
 function refusalOf(rows: string[][], width: number, firstLine: number): string | null {
   if (rows.length === 0) return 'There is nothing to read here: the text is empty or has only names.';
-  if (width > MOST_COLUMNS) return `The text has ${width} columns; a study takes at most ${MOST_COLUMNS} at once.`;
+  if (width > MOST_READ_COLUMNS) return `The text has ${width} columns; at most ${MOST_READ_COLUMNS} are read.`;
   if (rows.length * width > MOST_CELLS) {
     return `The text has ${rows.length * width} cells; at most ${MOST_CELLS} are taken at once. Split it and take the parts.`;
   }
@@ -90,6 +95,7 @@ function nameColumns(rows: string[][], layout: TableLayout, width: number, taken
   const units = written.map((unit) => (readCell(unit, layout).kind === 'missing' ? '' : unit.trim()));
   const problems: BlockProblem[] = [];
   const names: { name: string; unit: string }[] = [];
+  const used = new Set(taken.map((name) => name.toLowerCase()));
   for (let j = 0; j < width; j++) {
     const split = splitUnit(header[j] ?? '');
     const wanted = (split.name || `column ${j + 1}`).slice(0, LONGEST_NAME);
@@ -102,7 +108,8 @@ function nameColumns(rows: string[][], layout: TableLayout, width: number, taken
       const text = `A unit has at most ${LONGEST_UNIT} characters; that of “${wanted}” has ${longUnit} and is cut.`;
       problems.push({ code: 'name-cut', row: null, line: layout.units === 'row 2' ? 2 : 1, column: wanted, text });
     }
-    const name = freeName(wanted, [...taken, ...names.map((n) => n.name)]);
+    const name = freeAmong(wanted, used);
+    used.add(name.toLowerCase());
     if (name !== wanted) {
       const text = `The name “${wanted}” is already taken; this column is called “${name}”.`;
       problems.push({ code: 'same-name', row: null, line: header[j] ? 1 : null, column: name, text });

@@ -87,7 +87,10 @@ export function levelNote(alpha: number): Note[] {
 export function confidenceNote(confidence: number): Note[] {
   if (confidence >= 0.8 && confidence <= 0.9999) return [];
   const percent = confidence * 100;
-  const meant = percent >= 9 && percent < 10 ? ` Was ${Number((percent * 10).toPrecision(6))}\u00a0% meant?` : '';
+  const typed = (times: number) => Number((percent * times).toPrecision(6));
+  // 9.5 for 95, and a share where a percentage is typed.
+  const tenfold = percent >= 9 && percent < 10 ? ` Was ${typed(10)}\u00a0% meant?` : '';
+  const meant = percent < 1 ? ` For ${typed(100)}\u00a0% type ${typed(100)}.` : tenfold;
   const text = `Intervals at ${formatPercent(confidence)} are unusual; 95\u00a0% and 99\u00a0% are customary.${meant}`;
   return [{ code: 'unusual-confidence', text }];
 }

@@ -33,8 +33,13 @@ function checkedCell(text: string, row: number): string {
   throw new StoreError('invalid', said, { field: 'cells' });
 }
 
-/** Fills new columns row by row, some blocks at a time, so that the file is never held as a whole. Returns the rows there were. */
-async function fillColumns(db: Database, ids: readonly string[], rows: AsyncIterable<string[]>): Promise<number> {
+/** Fills new columns, each from its place in a row, some blocks at a time, so that the file is never held as a whole. Returns the rows there were. */
+async function fillColumns(
+  db: Database,
+  ids: readonly string[],
+  positions: readonly number[],
+  rows: AsyncIterable<string[]>,
+): Promise<number> {
   let count = 0;
   let full: Block[] = [];
   let open = ids.map(() => [] as string[]);
@@ -49,7 +54,7 @@ async function fillColumns(db: Database, ids: readonly string[], rows: AsyncIter
   };
   for await (const row of rows) {
     refuseSize(++count, ids.length);
-    for (const [j, cells] of open.entries()) cells.push(checkedCell(row[j] ?? '', count));
+    for (const [j, cells] of open.entries()) cells.push(checkedCell(row[positions[j]!] ?? '', count));
     if (count % BLOCK !== 0) continue;
     close();
     if (full.length * BLOCK >= CELLS_AT_ONCE) await write();
@@ -110,6 +115,9 @@ async function begin(db: Database, studyId: string, head: ImportHead): Promise<M
   if (head.columns.some(({ derivation }) => derivation)) {
     throw new StoreError('invalid', 'A column that follows others has no cells to import.', { field: 'columns' });
   }
+  if (head.positions && head.positions.length !== head.columns.length) {
+    throw new StoreError('invalid', 'Every column is at one place of the file.', { field: 'positions' });
+  }
   await refuseObjection(await contextOf(db, study, head.who, new Date()), changeOf(head));
   return null;
 }
@@ -132,7 +140,7 @@ export async function importColumns(
   const ids = head.columns.map(({ id }) => id);
   await stage(db, ids);
   try {
-    const reach = await fillColumns(db, ids, rows);
+    const reach = await fillColumns(db, ids, head.positions ?? [...ids.keys()], rows);
     if (gone()) throw new StoreError('invalid', 'The import was stopped. Nothing was stored.', { field: 'file' });
     return await takePlace(db, studyId, head, reach);
   } catch (error) {

@@ -52,6 +52,10 @@ export const studies = mysqlTable('studies', {
   subjectFault: varchar('subject_fault', { length: 200 }),
   changedAt: time('changed_at').notNull(),
   deletedAt: time('deleted_at'),
+  /** When it was opened from a saved file; null where it began here. */
+  openedAt: time('opened_at'),
+  /** One of the examples that come with a new installation. */
+  example: boolean('example').notNull().default(false),
 });
 
 export const columns = mysqlTable(

@@ -11,8 +11,8 @@ import { readTable, standingColumns, type ColumnRow } from './tables.js';
 
 type StudyRow = typeof studies.$inferSelect;
 
-export async function createStudy(db: Database, id: string, name: string): Promise<string> {
-  await db.insert(studies).values({ id, name, changedAt: new Date() });
+export async function createStudy(db: Database, id: string, name: string, example = false): Promise<string> {
+  await db.insert(studies).values({ id, name, example, changedAt: new Date() });
   return id;
 }
 
@@ -63,11 +63,13 @@ function toSummary(row: { study: StudyRow; subject: string | null; decision: Dec
   const fault = study.subject !== null && subject === null ? LOST_SUBJECT : study.subjectFault;
   return {
     ...{ id: study.id, name: study.name, state: study.state, decision, subject, n: study.subjectCount, fault },
+    ...{ question: study.question, example: study.example },
     counting: subject !== null && study.subjectCount === null && fault === null,
     rowCount: study.rowCount,
     revision: study.revision,
     changedAt: study.changedAt.toISOString(),
     deletedAt: study.deletedAt?.toISOString() ?? null,
+    openedAt: study.openedAt?.toISOString() ?? null,
   };
 }
 

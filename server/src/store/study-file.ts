@@ -150,7 +150,8 @@ export async function openStudy(db: Database, saved: StudyFile): Promise<string>
   const file = underNewIds(saved);
   const studyId = file.study.id;
   await db.transaction(async (q) => {
-    await q.insert(studies).values({ ...file.study, changedAt: new Date() });
+    const at = new Date();
+    await q.insert(studies).values({ ...file.study, changedAt: at, openedAt: at });
     for (const { cells, ...column } of file.columns) {
       await q.insert(columns).values({ ...column, studyId });
       await writeColumn(q, column.id, cells);

@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import { STAGES } from '../stages/stages.js';
+import { FRAME_LANDMARKS } from '../workbench/stage.js';
 
 const open = defineModel<boolean>({ required: true });
+const places = [...FRAME_LANDMARKS, ...STAGES.flatMap(({ landmarks }) => landmarks ?? [])];
 const KEYS = [
   [`1 – ${STAGES.length}`, `go to ${STAGES.map(({ title }) => title).join(', ')}`],
+  [places.map(({ key }) => key.toUpperCase()).join(', '), `go to ${places.map(({ title }) => title).join(', ')}`],
   ['K', 'keep the result as evidence'],
   ['X, in the table Alt + X', 'set aside the pointed-at or chosen readings'],
-  ['Ctrl + Z, Ctrl + Shift + Z', 'undo, redo'],
+  ['Ctrl + Z', 'undo'],
+  ['Ctrl + Y, Ctrl + Shift + Z', 'redo'],
   ['Ctrl + C, X, V', 'copy, cut, paste cells and readings (Readings)'],
   ['Shift + arrows, Ctrl + A', 'choose a range of cells, or all'],
   ['Ctrl + D, Delete', 'fill the first row of the range down; empty the range'],

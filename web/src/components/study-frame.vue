@@ -3,15 +3,16 @@ import { useDocumentVisibility, useEventListener } from '@vueuse/core';
 import { computed, onUnmounted, provide, watch } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { isTyping, useKeys } from '../composables/use-keys.js';
-import { usePastedBlocks } from '../composables/use-pasted-blocks.js';
+import { useWaitingReadings } from '../composables/use-waiting-readings.js';
 import { BESIDE, PATH, STAGES } from '../stages/stages.js';
-import { allStages } from '../workbench/stage.js';
+import { allStages, FRAME_LANDMARKS } from '../workbench/stage.js';
 import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
 import CautionNote from './caution-note.vue';
 import EvidenceButton from './evidence-button.vue';
 import EvidenceDrawer from './evidence-drawer.vue';
 import PageHead from './page-head.vue';
+import SkipLinks from './skip-links.vue';
 import StudyName from './study-name.vue';
 import SubjectBar from './subject-bar.vue';
 
@@ -22,6 +23,8 @@ const evidence = useEvidence();
 provide(allStages, STAGES);
 const route = useRoute();
 const router = useRouter();
+/** The stage that is looked at. */
+const here = computed(() => STAGES.find(({ name }) => name === route.name));
 
 watch(
   () => props.id,
@@ -58,25 +61,32 @@ const mine = computed(() => {
 });
 
 // Lines pasted where one line belongs are most likely readings: they are offered there instead.
-const blocks = usePastedBlocks();
+const blocks = useWaitingReadings();
 useEventListener('paste', blocks.keepOut, { capture: true });
 const taker = STAGES.find(({ takesPastes }) => takesPastes)!.name;
-watch(blocks.waiting, (text) => {
-  if (text !== null && route.name !== taker) void router.push({ name: taker });
+watch(blocks.waiting, (incoming) => {
+  if (incoming !== null && route.name !== taker) void router.push({ name: taker });
+});
+
+// What is not stored yet would be lost with the page: the browser asks.
+useEventListener(window, 'beforeunload', (event) => {
+  if (store.waiting.length > 0) event.preventDefault();
 });
 
 useKeys(Object.fromEntries(PATH.map(({ name }, i) => [String(i + 1), () => void router.push({ name })])));
 useEventListener('keydown', (event) => {
-  if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z' || event.defaultPrevented) return;
+  const key = event.key.toLowerCase();
+  if (!(event.ctrlKey || event.metaKey) || (key !== 'z' && key !== 'y') || event.defaultPrevented) return;
   // In a field that is written in, the browser takes back letters; the cursor of the table is one only while it edits.
   if (isTyping(event) && !(event.target as HTMLElement).matches('[data-grid-cursor]:not(.editing)')) return;
   event.preventDefault();
-  void (event.shiftKey ? store.redo() : store.undo());
+  void (event.shiftKey || key === 'y' ? store.redo() : store.undo());
 });
 </script>
 
 <template>
   <div class="frame">
+    <SkipLinks v-if="here && store.study" :key="here.name" :landmarks="here.landmarks ?? FRAME_LANDMARKS" />
     <PageHead>
       <template #study><StudyName /></template>
       <template #evidence><EvidenceButton /></template>

@@ -32,7 +32,7 @@ async function end(): Promise<void> {
     @visible-change="(shown: boolean) => void (shown ? nextTick(begin) : end())"
   >
     <el-button link aria-haspopup="menu">
-      {{ title }} <el-icon class="el-icon--right"><ArrowDown /></el-icon>
+      {{ title }} <el-icon class="el-icon--right" size="11"><ArrowDown /></el-icon>
     </el-button>
     <template #dropdown>
       <el-dropdown-menu ref="list" :aria-label="title">
@@ -43,3 +43,13 @@ async function end(): Promise<void> {
     </template>
   </el-dropdown>
 </template>
+
+<style scoped>
+.el-dropdown,
+.el-dropdown .el-button {
+  font-size: inherit;
+}
+.el-icon--right {
+  margin-left: 3px;
+}
+</style>

@@ -53,6 +53,14 @@ export function typedValue(field: Numeric, text: string): { value: FieldValue } 
   return fits(field, value) ? { value } : null;
 }
 
+/** What a percentage that was typed as a share wants: "For 95 % type 95."; nothing for other texts. */
+export function shareSlip(field: Numeric, text: string): string {
+  const share = typedNumber(text.replace('%', ''));
+  const percent = round(share * 100);
+  const slipped = field.type === 'percent' && share > 0 && share < 1 && fits(field, share);
+  return slipped ? ` For ${percent}\u00a0% type ${percent}.` : '';
+}
+
 /** A setting as the address holds it. */
 export const asText = (value: Exclude<FieldValue, undefined>): string =>
   typeof value === 'object' ? value.join(' ') : String(value);

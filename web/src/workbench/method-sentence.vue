@@ -2,7 +2,7 @@
 import { fieldText, isField, visibleParts, type Field, type SentencePart } from '@verdict/core/road';
 import { computed, ref, type Ref } from 'vue';
 import type { Run } from './use-run.js';
-import { rangeOf, typedValue, type FieldValue } from './field-values.js';
+import { rangeOf, shareSlip, typedValue, type FieldValue } from './field-values.js';
 import SentenceChoice from '../components/fields/sentence-choice.vue';
 import SentenceText from '../components/fields/sentence-text.vue';
 
@@ -30,13 +30,23 @@ const shown = computed(() => visibleParts(props.run.parts.value, values.value));
 /** What is wrong with what was typed, by field; the old value stays in force. */
 const wrong = ref<Record<string, string>>({});
 
-const textOf = (part: SentencePart) =>
-  typeof part === 'string' ? part : 'text' in part ? part.text : 'subject' in part ? props.subject : '';
+const textOf = (part: SentencePart | undefined) => {
+  if (typeof part !== 'object') return part ?? '';
+  return 'text' in part ? part.text : 'subject' in part ? props.subject : '';
+};
+/** The marks that follow a field stay in its line: none begins the next one. */
+const LEADING_MARKS = /^[.,;:)]+/;
+const marksAfter = (i: number) => LEADING_MARKS.exec(textOf(shown.value[i + 1]))?.[0] ?? '';
+const withoutMarks = (i: number) => {
+  const before = shown.value[i - 1];
+  const text = textOf(shown.value[i]);
+  return before && isField(before) ? text.replace(LEADING_MARKS, '') : text;
+};
 
 function accept(field: Exclude<Field, { type: 'choice' }>, text: string): void {
   const typed = typedValue(field, text);
   if (typed) take(field.field, typed.value);
-  else say(field.field, `“${text}” will not do: ${field.label} takes ${rangeOf(field)}.`);
+  else say(field.field, `“${text}” will not do: ${field.label} takes ${rangeOf(field)}.${shareSlip(field, text)}`);
 }
 const say = (field: string, text: string) => void (wrong.value = { ...wrong.value, [field]: text });
 
@@ -51,23 +61,25 @@ function take(field: string, value: FieldValue): void {
 <template>
   <p v-if="asked" class="sentence">
     <template v-for="(part, i) in shown" :key="i">
-      <template v-if="isField(part) && said?.includes(part.field)">{{ fieldText(part, values[part.field]) }}</template>
-      <SentenceChoice
-        v-else-if="isField(part) && part.type === 'choice'"
-        :aria-label="part.label"
-        :options="part.options"
-        :model-value="String(values[part.field])"
-        @update:model-value="(value) => take(part.field, value)"
-      />
-      <SentenceText
-        v-else-if="isField(part)"
-        :wrong="!!wrong[part.field]"
-        :aria-label="part.label"
-        :model-value="fieldText(part, values[part.field])"
-        @update:model-value="(text) => accept(part, text)"
-      />
+      <span v-if="isField(part)" class="held"
+        ><template v-if="said?.includes(part.field)">{{ fieldText(part, values[part.field]) }}</template>
+        <SentenceChoice
+          v-else-if="part.type === 'choice'"
+          :aria-label="part.label"
+          :options="part.options"
+          :model-value="String(values[part.field])"
+          @update:model-value="(value) => take(part.field, value)"
+        />
+        <SentenceText
+          v-else
+          :wrong="!!wrong[part.field]"
+          :aria-label="part.label"
+          :model-value="fieldText(part, values[part.field])"
+          @update:model-value="(text) => accept(part, text)"
+        />{{ marksAfter(i) }}</span
+      >
       <span v-else-if="typeof part === 'object' && 'subject' in part" class="subject">{{ subject }}</span>
-      <template v-else>{{ textOf(part) }}</template>
+      <template v-else>{{ withoutMarks(i) }}</template>
     </template>
     <span v-for="text in wrong" :key="text" class="said-wrong" role="alert"> {{ text }}</span>
   </p>
@@ -78,6 +90,9 @@ function take(field: string, value: FieldValue): void {
   margin: 0;
   font: 15px/1.75 var(--serif);
   white-space: pre-wrap;
+}
+.held {
+  white-space: nowrap;
 }
 .subject {
   font: 500 14px var(--sans);

@@ -39,8 +39,8 @@ const store = useStudy();
   <div v-else class="workbench">
     <slot name="above" />
     <div class="upper">
-      <slot name="picture" />
-      <section class="side" :aria-label="label">
+      <div id="picture" class="picture" tabindex="-1"><slot name="picture" /></div>
+      <section id="finding" class="side" tabindex="-1" :aria-label="label">
         <div aria-live="polite">
           <FindingWords v-if="finding.length" :pieces="finding" />
           <p v-if="after" class="soft after">{{ after }}</p>
@@ -68,7 +68,7 @@ const store = useStudy();
         <slot name="after" />
       </section>
     </div>
-    <section v-if="$slots.sentences" class="card method" aria-label="Method">
+    <section v-if="$slots.sentences" id="sentence" class="card method" tabindex="-1" aria-label="Method">
       <div class="sentences"><slot name="sentences" /></div>
       <div class="state soft">
         <template v-if="runs.progress.value !== null">
@@ -111,6 +111,10 @@ const store = useStudy();
   flex: 1;
   gap: 18px;
   min-height: 340px;
+}
+.picture {
+  display: grid;
+  min-height: 0;
 }
 .side {
   display: flex;

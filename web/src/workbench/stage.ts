@@ -10,6 +10,23 @@ export interface KeptPicture {
 /** Draws a kept result; null where it has no picture. */
 export type DrawKept = (item: Evidence, bounds: Bounds | null) => KeptPicture | null;
 
+/** A place on the page that a key and a link at the top lead to. */
+export interface Landmark {
+  id: string;
+  title: string;
+  /** The letter that goes there. */
+  key: string;
+  /** What in it takes the focus; the place itself by default. */
+  begin?: string;
+}
+
+/** The places of the frame that stages share. */
+export const FRAME_LANDMARKS: readonly Landmark[] = [
+  { id: 'picture', title: 'the picture', key: 'p', begin: 'canvas, [tabindex="0"]' },
+  { id: 'finding', title: 'the finding', key: 'f' },
+  { id: 'sentence', title: 'the sentence', key: 's', begin: 'input' },
+];
+
 /** What the house knows of a stage: its place on the path, its page, and what of its evidence it can draw again. */
 export interface Stage {
   /** The name of its route. */
@@ -26,6 +43,8 @@ export interface Stage {
   takesPastes?: true;
   /** What stands at the right of the subject bar in place of the resolution and the limits. */
   bar?: () => Promise<{ default: Component }>;
+  /** Its places that can be gone to; those of the shared frame by default. */
+  landmarks?: readonly Landmark[];
   /** The analyses whose evidence is the stage's own. */
   keeps?: readonly string[];
   /** Those of them that the sheet draws, and how. */

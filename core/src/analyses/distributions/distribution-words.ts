@@ -31,15 +31,22 @@ export function distributionSentence(request: DistributionRequest): string {
   return `For ${of}, ${questionWords(request)}${beside}`;
 }
 
+/** Counts have a chance of lying on a limit: the trade has words for whether it belongs. For measures it makes no difference. */
+const belowWords = (limit: number, discrete: boolean, counted: boolean) =>
+  `${!discrete ? 'below' : counted ? 'at most' : 'fewer than'} ${formatValue(limit)}`;
+const aboveWords = (limit: number, discrete: boolean, counted: boolean) =>
+  `${!discrete ? 'above' : counted ? 'at least' : 'more than'} ${formatValue(limit)}`;
+
 function questionWords(request: DistributionRequest): string {
   const { below, above, between, outside, withinSd, recordedAs, resolution, lowerShare, upperShare, centralShare, at } =
     request;
   const strictly = request.ends === 'excluded' ? ', limits not counted' : '';
   const chance = (where: string) => `what is the chance of a value ${where}?`;
-  // Only counts can lie on a limit with a chance of their own.
-  const or = familyByName(request.family).discrete && request.ends !== 'excluded' ? 'at or ' : '';
-  if (below !== undefined) return chance(`${or}below ${formatValue(below)}`);
-  if (above !== undefined) return chance(`${or}above ${formatValue(above)}`);
+  const { discrete } = familyByName(request.family);
+  const counted = request.ends !== 'excluded';
+  const ofOne = (words: string) => (discrete ? `what is the chance of ${words}?` : chance(words));
+  if (below !== undefined) return ofOne(belowWords(below, discrete, counted));
+  if (above !== undefined) return ofOne(aboveWords(above, discrete, counted));
   if (between) return chance(`between ${formatValue(between[0])} and ${formatValue(between[1])}${strictly}`);
   if (outside) return chance(`outside ${formatValue(outside[0])} to ${formatValue(outside[1])}`);
   if (withinSd !== undefined) return chance(`within ${formatValue(withinSd)} sd of the mean`);
@@ -62,12 +69,9 @@ function whereWords({ question, lower, upper, outside, ends, discrete, resolutio
   const counted = discrete && ends === 'included';
   if (question === 'recordedAs')
     return `recorded as ${formatValue((lower! + upper!) / 2)}: they lie from ${low} to just below ${high}, half a step of ${formatValue(resolution!)} each way`;
-  if (outside)
-    return discrete && ends === 'included'
-      ? `at or below ${low} or at or above ${high}`
-      : `below ${low} or above ${high}`;
-  if (lower === null) return `${counted ? 'at or below' : 'below'} ${high}`;
-  if (upper === null) return `${counted ? 'at or above' : 'above'} ${low}`;
+  if (outside) return `${belowWords(lower!, discrete, counted)} or ${aboveWords(upper!, discrete, counted)}`;
+  if (lower === null) return belowWords(upper!, discrete, counted);
+  if (upper === null) return aboveWords(lower, discrete, counted);
   return discrete
     ? counted
       ? `from ${low} to ${high}, both counted`
@@ -121,7 +125,8 @@ export function complementSentence(result: DistributionResult): string {
   const two = lower !== null && upper !== null;
   const counted = ends === 'included';
   const limits = two ? (counted ? 'neither limit' : 'both limits') : formatValue(lower ?? upper!);
-  const lead = two ? `With ${limits} counted` : `${counted ? 'Without' : 'With'} ${limits} itself`;
+  const other = upper === null ? aboveWords(lower!, true, !counted) : belowWords(upper, true, !counted);
+  const lead = two ? `With ${limits} counted` : `${counted ? 'Without' : 'With'} ${limits} itself, ${other},`;
   return `${rest} ${lead} it is ${formatPercentOf(otherEnds)}.`;
 }
 
@@ -130,9 +135,9 @@ function restWords({ lower, upper, outside, discrete, ends }: DistributionResult
   const high = upper === null ? '' : formatValue(upper);
   const counted = discrete && ends === 'included';
   if (outside) return discrete ? `are from ${low} to ${high}` : `lie between ${low} and ${high}`;
-  if (lower === null) return `are ${discrete && !counted ? 'at or above' : 'above'} ${high}`;
-  if (upper === null) return `are ${discrete && !counted ? 'at or below' : 'below'} ${low}`;
-  return `are below ${low} or above ${high}`;
+  if (lower === null) return `are ${aboveWords(upper!, discrete, !counted)}`;
+  if (upper === null) return `are ${belowWords(lower, discrete, !counted)}`;
+  return `are ${belowWords(lower, discrete, !counted)} or ${aboveWords(upper, discrete, !counted)}`;
 }
 
 /** The share of readings in the same region, with its interval. */

@@ -72,13 +72,21 @@ function boxOfPart({ values, rows, resolution }: Sample, asked: BoxRequest): Box
   };
 }
 
-/** How many readings lie outside, and which lies furthest. */
-function outsideWords({ outside, outsideCount, whiskers }: BoxPart, figure: (value: number) => string): string {
-  if (outsideCount === 0) return `; the whiskers reach from ${figure(whiskers[0])} to ${figure(whiskers[1])}`;
-  const [first] = outside;
-  const named = `row ${first!.row} at ${figure(first!.value)}`;
-  if (outsideCount === 1) return `; one reading lies outside the fences: ${named}`;
-  return `; ${groupThousands(outsideCount)} readings lie outside the fences, the furthest ${named}`;
+/** So many readings outside are named one by one. */
+const MOST_NAMED = 4;
+
+/** Where the fences stand and which readings lie outside them, the furthest first; the ends where there are no fences. */
+function outsideWords(
+  { outside, outsideCount, whiskers, fences }: BoxPart,
+  reading: (value: number) => string,
+  between: (value: number) => string,
+): string {
+  if (!fences) return `; the whiskers reach from ${reading(whiskers[0])} to ${reading(whiskers[1])}`;
+  const stand = `; the fences stand at ${between(fences.inner[0])} and ${between(fences.inner[1])}`;
+  if (outsideCount === 0) return `${stand}, with no reading outside`;
+  const named = outside.slice(0, MOST_NAMED).map(({ row, value }) => `row ${row} at ${reading(value)}`);
+  const more = outsideCount - named.length;
+  return `${stand}, outside them ${named.join(', ')}${more > 0 ? ` and ${groupThousands(more)} more` : ''}`;
 }
 
 /** The box plot: median, quartiles, fences, single readings outside (STATISTICS section 2). */
@@ -130,7 +138,7 @@ export const boxAnalysis = defineAnalysis<BoxRequest, BoxResult>({
     return [
       { text: 'The middle half lies from ' },
       { text: `${figure(part!.q1)} to ${figure(part!.q3)}`, strong: true },
-      { text: ` about a median of ${figure(part!.median)}${outsideWords(part!, reading)}.` },
+      { text: ` about a median of ${figure(part!.median)}${outsideWords(part!, reading, figure)}.` },
     ];
   },
 });

@@ -206,7 +206,7 @@ function oddWords(figures: Described): string {
     lean: `leans to the ${lean}`,
     tails: 'has tails unlike a normal’s',
     gap: 'has a gap',
-    far: `has ${far}`,
+    far: `has ${far} (${namedOutside(figures, Math.max(1, farCount))})`,
     drift: drift && drift.correlation > 0 ? 'rises over the rows' : 'falls over the rows',
   };
   return claims.found.length ? `${figures.name} ${claims.found.map((look) => words[look]).join(', ')}` : '';

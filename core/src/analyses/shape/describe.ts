@@ -91,7 +91,8 @@ function farthestOf(
 function notesFor(sample: Sample, { n, sd, distinct, medianInterval }: Described, asked: DescribeRequest): Note[] {
   const notes = [...unreadableNote(sample), ...confidenceNote(asked.confidence), ...levelNote(asked.alpha)];
   for (const percent of asked.percentiles.filter((p) => p > 0 && p < 1)) {
-    const text = `The percentile ${percent} is taken as ${percent}\u00a0%, not ${Number((percent * 100).toPrecision(10))}\u00a0%: percentiles go from 0 to 100.`;
+    const meant = Number((percent * 100).toPrecision(10));
+    const text = `The percentile ${percent} is taken as ${percent}\u00a0%: percentiles go from 0 to 100. For ${meant}\u00a0% type ${meant}.`;
     notes.push({ code: 'percentile-below-1', text });
   }
   if (n === 1) notes.push({ code: 'one-reading', text: 'One reading has no spread: sd and shape are not given.' });

@@ -49,8 +49,10 @@ function boxHits(result: BoxResult, part: Part, at: number): Hit[] {
       words: `${who}median ${between(part.median)}, quartiles ${between(part.q1)} and ${between(part.q3)}`,
     },
     { ...place(part.mean), words: `${who}mean ${between(part.mean)}` },
-    { ...place(part.whiskers[0]), words: `${who}lower whisker ${say(part.whiskers[0])}` },
-    { ...place(part.whiskers[1]), words: `${who}upper whisker ${say(part.whiskers[1])}` },
+    ...(['lower', 'upper'] as const).map((end, k) => ({
+      ...place(part.whiskers[k]!),
+      words: `${who}${end} whisker ${say(part.whiskers[k]!)}${part.fences ? `; the ${end} fence stands at ${between(part.fences.inner[k]!)}` : ''}`,
+    })),
     ...part.outside.map(({ row, value, far }) => ({
       ...place(value),
       row,

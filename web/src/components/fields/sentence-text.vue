@@ -10,12 +10,15 @@ const props = defineProps<{
   multiline?: boolean;
   /** Enter leaves the field: what is pasted next is not meant for it. */
   leaves?: boolean;
+  /** An emptied field is told as such, and what stood there comes back. */
+  needed?: boolean;
   /** What was typed will not do. */
   wrong?: boolean;
   /** How a text is shown while nobody is at it; it stands in full once somebody is. */
   short?: (text: string) => string;
 }>();
 const value = defineModel<string>({ required: true });
+const emit = defineEmits<{ emptied: [] }>();
 
 const draft = ref(value.value);
 const focused = ref(false);
@@ -45,7 +48,10 @@ function onInput(text: string): void {
 function commit(): void {
   if (!touched.value) return;
   touched.value = false;
-  value.value = draft.value;
+  if (props.needed && draft.value.trim() === '') {
+    draft.value = value.value;
+    emit('emptied');
+  } else value.value = draft.value;
 }
 function leave(): void {
   focused.value = false;

@@ -13,7 +13,7 @@ watch(() => figure.key, show, { flush: 'post' });
 <template>
   <div ref="note" class="figure-meaning" role="note">
     <p>
-      <b>{{ figure.name }}</b> {{ figure.meaning }} <template v-if="figure.use">{{ figure.use }} </template>
+      <b>{{ figure.name }}</b> {{ figure.meaning }} {{ figure.use }}
       <span class="formula">{{ figure.formula }}</span>
     </p>
     <slot />

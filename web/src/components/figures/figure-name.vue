@@ -13,7 +13,8 @@ const emit = defineEmits<{ ask: [] }>();
     :trigger-keys="[]"
     :show-after="250"
     :persistent="false"
-    placement="top-start"
+    placement="left"
+    effect="light"
     popper-class="figure-hint"
   >
     <el-button link class="figure-name" :aria-expanded="open" @click="emit('ask')">{{

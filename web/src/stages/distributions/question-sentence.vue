@@ -19,14 +19,36 @@ const families = FAMILIES.map(({ family: value, title, discrete }) => ({
   group: discrete ? 'counts' : 'measures',
 })).sort((a, b) => b.group.localeCompare(a.group));
 
-const CHANCES: readonly { value: Asked; text: string }[] = [
-  { value: 'below', text: 'below' },
-  { value: 'above', text: 'above' },
-  { value: 'between', text: 'between' },
-  { value: 'outside', text: 'outside' },
-  { value: 'withinSd', text: 'within so many sd' },
-  { value: 'recordedAs', text: 'recorded as' },
+/** Counts have a chance of lying on the limit: the trade's words say whether it belongs. */
+const OF_COUNTS = [
+  { value: 'below included', text: 'of at most' },
+  { value: 'below excluded', text: 'of fewer than' },
+  { value: 'above included', text: 'of at least' },
+  { value: 'above excluded', text: 'of more than' },
 ];
+const OF_MEASURES = [
+  { value: 'below', text: 'of a value below' },
+  { value: 'above', text: 'of a value above' },
+];
+const OF_BOTH = [
+  { value: 'between', text: 'of a value between' },
+  { value: 'outside', text: 'of a value outside' },
+  { value: 'withinSd', text: 'of a value within so many sd' },
+  { value: 'recordedAs', text: 'of a value recorded as' },
+];
+const ofOneLimit = computed(() => ['below', 'above'].includes(props.draft.asked));
+const saysEnds = computed(() => family.value.discrete && ofOneLimit.value);
+const limitWord = computed(() => (ofOneLimit.value ? 'the limit' : 'the limits'));
+const chances = computed(() => [...(family.value.discrete ? OF_COUNTS : OF_MEASURES), ...OF_BOTH]);
+/** Where the value lies, with whether the limit belongs where one word says both. */
+const where = computed(() => {
+  const { asked, ends } = props.draft;
+  return saysEnds.value ? `${asked} ${ends || 'included'}` : asked;
+});
+function setWhere(value: string): void {
+  const [asked, ends] = value.split(' ');
+  emit('change', { ...carriedTo(props.draft, asked as Asked), ...(ends ? { ends: ends as Draft['ends'] } : {}) });
+}
 const VALUES: readonly { value: Asked; text: string }[] = [
   { value: 'lowerShare', text: 'below it' },
   { value: 'upperShare', text: 'above it' },
@@ -35,7 +57,7 @@ const VALUES: readonly { value: Asked; text: string }[] = [
 /** The two parameters that mean and sd can stand for, and those that are named one by one. */
 const pair = computed(() => (byMoments.value ? family.value.parameters.filter(({ optional }) => !optional) : []));
 const named = computed(() => family.value.parameters.filter((spec) => !pair.value.includes(spec)));
-const asksChance = computed(() => CHANCES.some(({ value }) => value === props.draft.asked));
+const asksChance = computed(() => !VALUES.some(({ value }) => value === props.draft.asked));
 const article = computed(() => articleOf(family.value.title));
 
 function setFamily(name: string): void {
@@ -49,7 +71,6 @@ const setParameter = (name: string, value: string) =>
 const setAsked = (value: string) => emit('change', carriedTo(props.draft, value as Asked));
 const setBy = (value: string) => emit('change', toldOtherwise(props.draft, value as ToldBy));
 const endings = (i: number, all: number) => (i === 0 ? '' : i === all - 1 ? ' and ' : ', ');
-const limitWord = computed(() => (['below', 'above'].includes(props.draft.asked) ? 'the limit' : 'the limits'));
 /** The words that a fault is said in, those about the family first, as the sentence has them. */
 const said = computed(() => {
   const isFamily = (field: string) => (field.includes('.') || field === 'mean' || field === 'spread' ? 0 : 1);
@@ -125,18 +146,13 @@ const wrong = (field: string) => field in props.faults;
         aria-label="What is asked"
         :model-value="asksChance ? 'chance' : 'value'"
         :options="[
-          { value: 'chance', text: 'what is the chance of a value' },
+          { value: 'chance', text: 'what is the chance' },
           { value: 'value', text: 'which value has a share of' },
         ]"
         @update:model-value="(value) => setAsked(value === 'chance' ? 'between' : 'upperShare')"
       />
       <template v-if="asksChance">
-        <SentenceChoice
-          aria-label="Where"
-          :model-value="draft.asked"
-          :options="CHANCES"
-          @update:model-value="setAsked"
-        />
+        <SentenceChoice aria-label="Where" :model-value="where" :options="chances" @update:model-value="setWhere" />
         <template v-if="draft.asked === 'withinSd'">
           :
           <FigureField
@@ -177,7 +193,7 @@ const wrong = (field: string) => field in props.faults;
             :value="draft.b"
             :wrong="wrong('b')"
             @typed="(typed) => emit('change', { b: typed })"
-          /><template v-if="counted"
+          /><template v-if="counted && !saysEnds"
             >,
             <SentenceChoice
               aria-label="Limits counted"

@@ -30,10 +30,6 @@ const say = (facts: object) => emit('change', { kind: 'change-column', column: p
 type Texts = 'name' | 'unit';
 function setText(field: Texts, typed: string): void {
   const text = typed.trim();
-  if (field === 'name' && text === '') {
-    wrong.value = { ...wrong.value, name: 'A column needs a name.' };
-    return;
-  }
   const most = { name: LONGEST_NAME, unit: 20 }[field];
   if (text.length > most) {
     wrong.value = {
@@ -88,8 +84,10 @@ const countsFor = computed(() => props.columns.filter(({ frequencies }) => frequ
       <dd>
         <SentenceText
           aria-label="Column name"
+          needed
           :disabled="locked"
           :model-value="column.name"
+          @emptied="wrong = { name: `A column needs a name; it is still called ${column.name}.` }"
           @update:model-value="(text) => setText('name', text)"
         />
       </dd>

@@ -33,6 +33,7 @@ const anchor = defineModel<Cursor>('anchor', { required: true });
 const emit = defineEmits<{
   write: [text: string, was: string];
   clear: [range: Range];
+  refused: [];
   fillDown: [range: Range];
   block: [text: string, range: Range];
 }>();
@@ -130,13 +131,18 @@ const editor = useCellEditor({
   locked: () => props.locked,
   follows: () => column.value?.derivation !== null,
   write: (text, was) => emit('write', text, was),
+  refused: () => emit('refused'),
   clear: (range) => emit('clear', range),
   fillDown: (range) => emit('fillDown', range),
   copy: (range) => props.copyRange(range),
   block: (text, range) => emit('block', text, range),
 });
 const { editing, draft, commit, onKey, onPaste, onCopy, onCut, onFocus } = editor;
+// What is being written goes on its way before the page does; the frame asks while something is on its way.
+useEventListener(window, 'beforeunload', commit, { capture: true });
 const range = computed(() => editor.range());
+/** The focus is in the table: then the way out is said. */
+const reached = ref(false);
 
 /** Moves the cursor and takes the focus; with `extend`, the range reaches from where it began. */
 function pick(row: number, index: number, extend = false): void {
@@ -173,62 +179,70 @@ defineExpose({ pick });
 </script>
 
 <template>
-  <div
-    ref="scroller"
-    class="grid"
-    role="grid"
-    aria-label="Readings"
-    aria-multiselectable="true"
-    :aria-rowcount="shownRows + 1"
-    :aria-colcount="columns.length + 1"
-    :aria-readonly="locked"
-  >
+  <div ref="scroller" class="scroller">
     <div class="sheet" :style="{ width: `${INDEX + columns.length * cellWidth}px` }">
-      <div class="head" role="row" aria-rowindex="1">
-        <span class="corner" role="columnheader" aria-colindex="1"><span class="unseen">row</span></span>
-        <span
-          v-for="{ one, j } in drawn"
-          :key="one.id"
-          role="columnheader"
-          class="name"
-          :aria-colindex="j + 2"
-          :class="{ subject: one.id === subject }"
-          :style="{ left: leftOf(j), width: `${cellWidth}px` }"
-          :title="`${one.name}: ${underName(one, columns, resolutions[one.id] ?? null)}`"
-          @click="pickColumn(j)"
-        >
-          <b>{{ one.name }}</b>
-          <small>{{ underName(one, columns, resolutions[one.id] ?? null) }}</small>
-        </span>
-      </div>
-      <div class="body" :style="{ height: `${virtual.getTotalSize()}px` }">
-        <div
-          v-for="item in virtual.getVirtualItems()"
-          :key="item.index"
-          class="row"
-          role="row"
-          :aria-rowindex="item.index + 2"
-          :style="{ top: `${item.start}px` }"
-        >
-          <span class="index" role="rowheader" aria-colindex="1" @mousedown.prevent="pickRow($event, item.index + 1)">{{
-            item.index < shownRows ? rowAt(item.index + 1) : '+'
-          }}</span>
+      <div
+        id="readings-grid"
+        role="grid"
+        aria-label="Readings"
+        aria-multiselectable="true"
+        :aria-rowcount="shownRows + 1"
+        :aria-colcount="columns.length + 1"
+        :aria-readonly="locked"
+      >
+        <div class="head" role="row" aria-rowindex="1">
+          <span class="corner" role="columnheader" aria-colindex="1"><span class="unseen">row</span></span>
           <span
             v-for="{ one, j } in drawn"
-            :id="`cell-${item.index + 1}-${j}`"
             :key="one.id"
-            role="gridcell"
-            class="cell"
+            role="columnheader"
+            class="name"
             :aria-colindex="j + 2"
-            :aria-selected="isIn(range, item.index + 1, j)"
-            :class="cellClass(one, rowAt(item.index + 1))"
+            :class="{ subject: one.id === subject }"
             :style="{ left: leftOf(j), width: `${cellWidth}px` }"
-            @mousedown.prevent="onPress($event, item.index + 1, j)"
-            @mouseenter="onEnter(item.index + 1, j)"
-            @dblclick="editor.begin()"
-            >{{ shown(one, rowAt(item.index + 1)) }}</span
+            :title="`${one.name}: ${underName(one, columns, resolutions[one.id] ?? null)}`"
+            @click="pickColumn(j)"
           >
+            <b>{{ one.name }}</b>
+            <small>{{ underName(one, columns, resolutions[one.id] ?? null) }}</small>
+          </span>
         </div>
+        <div class="body" role="rowgroup" :style="{ height: `${virtual.getTotalSize()}px` }">
+          <div
+            v-for="item in virtual.getVirtualItems()"
+            :key="item.index"
+            class="row"
+            role="row"
+            :aria-rowindex="item.index + 2"
+            :style="{ top: `${item.start}px` }"
+          >
+            <span
+              class="index"
+              role="rowheader"
+              aria-colindex="1"
+              @mousedown.prevent="pickRow($event, item.index + 1)"
+              >{{ item.index < shownRows ? rowAt(item.index + 1) : '+' }}</span
+            >
+            <span
+              v-for="{ one, j } in drawn"
+              :id="`cell-${item.index + 1}-${j}`"
+              :key="one.id"
+              role="gridcell"
+              class="cell"
+              :aria-colindex="j + 2"
+              :aria-selected="isIn(range, item.index + 1, j)"
+              :class="cellClass(one, rowAt(item.index + 1))"
+              :style="{ left: leftOf(j), width: `${cellWidth}px` }"
+              @mousedown.prevent="onPress($event, item.index + 1, j)"
+              @mouseenter="onEnter(item.index + 1, j)"
+              @dblclick="editor.begin()"
+              >{{ shown(one, rowAt(item.index + 1)) }}</span
+            >
+          </div>
+        </div>
+      </div>
+      <!-- Over the cells, not among them: a field is no part of a grid's rows. -->
+      <div class="over">
         <div v-if="columns.length && !isOneCell(range)" class="chosen" :style="box(range)"></div>
         <input
           v-if="columns.length"
@@ -241,6 +255,8 @@ defineExpose({ pick });
           :maxlength="LONGEST_CELL"
           :style="inputStyle"
           :aria-label="column ? `${column.name}, row ${rowAt(cursor.row)}` : ''"
+          aria-controls="readings-grid"
+          aria-describedby="readings-keys"
           :aria-activedescendant="`cell-${cursor.row}-${cursor.column}`"
           autocomplete="off"
           spellcheck="false"
@@ -249,17 +265,27 @@ defineExpose({ pick });
           @paste="onPaste"
           @copy="onCopy"
           @cut="onCut"
-          @blur="commit"
-          @focus="onFocus"
+          @blur="
+            commit();
+            reached = false;
+          "
+          @focus="
+            onFocus();
+            reached = true;
+          "
         />
       </div>
     </div>
   </div>
+  <p id="readings-keys" class="keys soft" :class="{ shown: reached }">
+    <kbd>Esc</kbd> then <kbd>Tab</kbd> leaves the table
+  </p>
 </template>
 
 <style scoped>
-.grid {
-  height: 100%;
+.scroller {
+  flex: 1;
+  min-height: 0;
   overflow: auto;
   border-top: 1px solid var(--line);
   contain: strict;
@@ -309,8 +335,24 @@ defineExpose({ pick });
 .name.subject {
   background: var(--tint);
 }
+.sheet,
 .body {
   position: relative;
+}
+.over {
+  position: absolute;
+  top: 46px;
+  left: 0;
+}
+.keys {
+  margin: 0;
+  border-top: 1px solid var(--line);
+  padding: 3px 12px;
+  font-size: 12px;
+  visibility: hidden;
+}
+.keys.shown {
+  visibility: visible;
 }
 .row {
   position: absolute;

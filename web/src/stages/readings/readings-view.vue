@@ -24,7 +24,7 @@ import { emptyColumn, type Cursor, type Range } from './table-model.js';
 import type { Taking } from './take.js';
 import { useArrangement } from './use-arrangement.js';
 import { useColumnProblems } from './use-column-problems.js';
-import { usePastedBlocks } from '../../composables/use-pasted-blocks.js';
+import { useWaitingReadings } from '../../composables/use-waiting-readings.js';
 import { useIncoming } from './use-incoming.js';
 import { useSubset } from './use-subset.js';
 import { useTableActions } from './use-table-actions.js';
@@ -48,7 +48,10 @@ const finding = ref(false);
 const askingReason = ref(false);
 const arranging = ref(false);
 /** What stands in place of the column's card. */
-const panel = ref<{ kind: DerivationKind; existing: StudyColumn | null } | 'stack' | 'spread' | 'save' | null>(null);
+const panel = ref<{ kind: DerivationKind; existing: StudyColumn | null } | 'stack' | 'spread' | 'save' | null>(
+  // ?begin=made-up in the address: a study that starts from made-up values.
+  query.begin === 'made-up' && store.study?.columns.length === 0 ? { kind: 'made-up', existing: null } : null,
+);
 
 const study = computed(() => store.study!);
 const columns = computed(() => study.value.columns);
@@ -71,7 +74,7 @@ const resolutions = computed(() =>
 
 const { arrangement, rows, arranged, arrangeAgain, asStored } = useArrangement();
 const actions = useTableActions(cursor, anchor, rows);
-const { range, rowAt, rowsIn, columnsIn, readingsIn, clash, settleClash } = actions;
+const { range, wholeRows, rowAt, rowsIn, columnsIn, readingsIn, clash, settleClash } = actions;
 const problems = useColumnProblems(current);
 const incoming = useIncoming();
 const { takeSubset } = useSubset();
@@ -106,13 +109,13 @@ useEventListener('paste', (event: ClipboardEvent) => {
   event.preventDefault();
   incoming.offer(pasted(event.clipboardData?.getData('text/plain') ?? ''), false);
 });
-// Pasted into a field of one line, here or on the way here.
-const blocks = usePastedBlocks();
+// Pasted into a field of one line, or brought along from the list of studies.
+const elsewhere = useWaitingReadings();
 watch(
-  blocks.waiting,
+  elsewhere.waiting,
   () => {
-    const text = blocks.take();
-    if (text !== null) incoming.offer(pasted(text), false);
+    const readings = elsewhere.take();
+    if (readings !== null) incoming.offer(readings, false);
   },
   { immediate: true },
 );
@@ -172,14 +175,20 @@ const toAside = computed(() => readingsIn(false));
 const asideWords = computed(() => {
   const [only] = toAside.value;
   if (!only) return '';
+  const whole = wholeRows.value;
+  if (whole.length) return whole.length === 1 ? `row ${whole[0]}` : `${groupThousands(whole.length)} rows`;
   return toAside.value.length === 1 ? `row ${only.row}` : `${groupThousands(toAside.value.length)} readings`;
+});
+/** The columns whose readings would be set aside. */
+const namesAside = computed(() => {
+  const ids = new Set(toAside.value.map(({ column }) => column));
+  return columnsIn(range.value)
+    .flatMap(({ id, name }) => (ids.has(id) ? [name] : []))
+    .join(', ');
 });
 const asideQuestion = computed(() => {
   const [only] = toAside.value;
-  if (toAside.value.length !== 1 || !only)
-    return `${asideWords.value} of ${columnsIn(range.value)
-      .map(({ name }) => name)
-      .join(', ')}`;
+  if (toAside.value.length !== 1 || !only) return `${asideWords.value} of ${namesAside.value}`;
   return `Row ${only.row} of ${store.columnById(only.column)?.name}, ${store.textsOf(only.column)[only.row - 1]}`;
 });
 function setAside(reason: string): void {
@@ -247,6 +256,7 @@ useEventListener('keydown', (event) => {
         <TableBar
           :title="title"
           :column-name="current?.name ?? ''"
+          :aside="wholeRows.length ? asideWords : ''"
           :rows-chosen="Math.max(1, rowsIn(range).length)"
           :locked="store.ruled"
           :arranged="arranged || arranging"
@@ -286,7 +296,7 @@ useEventListener('keydown', (event) => {
             arranging = false;
           "
         />
-        <div class="room">
+        <div id="table" class="room">
           <ReadingGrid
             ref="grid"
             v-model:cursor="cursor"
@@ -302,6 +312,7 @@ useEventListener('keydown', (event) => {
             :resolutions="resolutions"
             :copy-range="actions.copyRange"
             @write="actions.write"
+            @refused="actions.sayClosed"
             @clear="actions.clear"
             @fill-down="actions.fillDown"
             @block="onBlock"
@@ -309,7 +320,7 @@ useEventListener('keydown', (event) => {
         </div>
       </section>
     </div>
-    <aside v-if="sideShown" class="side">
+    <aside v-if="sideShown" id="column" class="side" tabindex="-1" aria-label="Column">
       <SavePanel
         v-if="panel === 'save'"
         :chosen="{ columns: columnsIn(range), rows: rowsIn(range) }"
@@ -327,7 +338,7 @@ useEventListener('keydown', (event) => {
         v-else-if="panel"
         :key="panel.kind"
         :kind="panel.kind"
-        :source="current"
+        :source="store.subject ?? current"
         :existing="panel.existing"
         @done="changed"
         @leave="panel = null"
@@ -400,7 +411,9 @@ useEventListener('keydown', (event) => {
   overflow: hidden;
 }
 .room {
+  display: flex;
   flex: 1;
+  flex-direction: column;
   min-height: 0;
 }
 .side {

@@ -9,6 +9,8 @@ const recordOpen = ref(false);
 const saved = computed(() =>
   store.waiting.length ? `${store.waiting.length} not stored yet` : `stored, change ${store.study?.revision}`,
 );
+/** What would be taken back or done again, with the key for it. */
+const hint = (key: string, what: string | null | undefined) => (what ? `${what} (${key})` : key);
 </script>
 
 <template>
@@ -16,14 +18,14 @@ const saved = computed(() =>
   <el-button
     link
     :disabled="!store.study?.canUndo || store.ruled"
-    :title="store.study?.canUndo ?? ''"
+    :title="hint('Ctrl + Z', store.study?.canUndo)"
     @click="store.undo()"
     >Undo</el-button
   >
   <el-button
     link
     :disabled="!store.study?.canRedo || store.ruled"
-    :title="store.study?.canRedo ?? ''"
+    :title="hint('Ctrl + Y', store.study?.canRedo)"
     @click="store.redo()"
     >Redo</el-button
   >

@@ -8,6 +8,8 @@ const props = defineProps<{
   title: string;
   columnName: string;
   rowsChosen: number;
+  /** Whole rows that are chosen and can be set aside, in words; empty where there are none. */
+  aside: string;
   locked: boolean;
   arranged: boolean;
   finding: boolean;
@@ -61,6 +63,7 @@ const rows = computed<{ id: RowsAction; title: string; apart?: boolean }[]>(() =
     <el-button link :aria-pressed="finding" @click="emit('find')">Find</el-button>
     <el-button link :aria-pressed="arranged" @click="emit('arrange')">Arrange</el-button>
     <template v-if="!locked">
+      <el-button v-if="aside" link class="offer" @click="emit('rows', 'aside')">Set {{ aside }} aside …</el-button>
       <el-button link @click="emit('open')">Open a file</el-button>
       <el-button link @click="emit('paste')">Paste</el-button>
       <WordMenu title="New column" :items="NEW" @choose="(id) => emit('add', id as NewColumnKind)" />
@@ -80,6 +83,9 @@ const rows = computed<{ id: RowsAction; title: string; apart?: boolean }[]>(() =
   align-items: baseline;
   padding: 10px 16px;
   font-size: 13px;
+}
+.title .offer {
+  --el-button-text-color: var(--green);
 }
 .title h2 {
   flex: 1;

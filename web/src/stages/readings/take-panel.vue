@@ -4,6 +4,7 @@ import { groupThousands } from '@verdict/core/format';
 import {
   asTally,
   looksLikeTally,
+  MOST_COLUMNS,
   parseTable,
   recogniseLayout,
   recogniseRows,
@@ -16,6 +17,7 @@ import CautionNote from '../../components/caution-note.vue';
 import type { Facts, Incoming } from '../../files/incoming.js';
 import { cutRange, fullRange } from '../../files/shown-values.js';
 import { parseInWorker, surveyInWorker } from '../../workers/analysis-pool.js';
+import TakeColumns from './take-columns.vue';
 import TakePreview from './take-preview.vue';
 import { isLarge, isLong, likelyTarget, matched, sameFormat, type Taking, type Target } from './take.js';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
@@ -88,9 +90,29 @@ async function read(): Promise<void> {
 watch([() => ({ ...layout.value }), avoid, givenRows], read, { immediate: true });
 
 const facts = computed<Record<string, Facts>>(() => (props.incoming.kind === 'rows' ? props.incoming.facts : {}));
-const columns = computed(() =>
+const incomingColumns = computed(() =>
   (block.value?.columns ?? []).map((column) => ({ ...column, ...facts.value[column.name] })),
 );
+/** The places of the columns that are taken: all, or as many as a study takes. */
+const chosen = shallowRef<ReadonlySet<number>>(new Set());
+const choosing = ref(false);
+watch(
+  () => incomingColumns.value.length,
+  (length) => {
+    chosen.value = new Set(Array.from({ length: Math.min(length, MOST_COLUMNS) }, (_, j) => j));
+    choosing.value = length > MOST_COLUMNS;
+  },
+  { immediate: true },
+);
+const columns = computed(() => incomingColumns.value.filter((_, j) => chosen.value.has(j)));
+/** What has to be looked at in the columns that are taken. */
+const shownBlock = computed(() => {
+  const { value: of } = block;
+  if (!of || columns.value.length === incomingColumns.value.length) return of;
+  const names = new Set(columns.value.map(({ name }) => name));
+  const problems = of.problems.filter(({ column }) => column === '' || names.has(column));
+  return { ...of, problems, problemCount: problems.length };
+});
 const match = computed(() => matched(columns.value, props.standing));
 
 const names = (list: readonly { name: string }[]) => list.map(({ name }) => name).join(', ');
@@ -129,6 +151,7 @@ const outcome = computed(() => {
 });
 const cannot = computed(() => {
   if (!block.value || block.value.refusal || rangeWrong.value) return true;
+  if (columns.value.length === 0 || columns.value.length > MOST_COLUMNS) return true;
   if (target.value === 'below') return match.value.pairs.length === 0;
   return (
     target.value === 'over' &&
@@ -152,6 +175,7 @@ const finish = () =>
     {
       ...{ target: target.value, columns: columns.value, rewrite: rewrite.value && otherMarks.value },
       tally: canTally.value && wantsTally.value,
+      positions: [...chosen.value].sort((a, b) => a - b),
     },
     layout.value,
   );
@@ -259,7 +283,16 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
     <template v-else>
       <CautionNote v-if="block.refusal" lead="Cannot be taken" tone="wrong">{{ block.refusal }}</CautionNote>
       <template v-else>
-        <TakePreview :block="block" :columns="previewed" />
+        <el-button
+          v-if="incomingColumns.length > 1"
+          link
+          class="choose"
+          :aria-expanded="choosing"
+          @click="choosing = !choosing"
+          >{{ choosing ? 'Columns chosen' : 'Choose among the columns' }}</el-button
+        >
+        <TakeColumns v-if="choosing" v-model="chosen" :columns="incomingColumns" />
+        <TakePreview v-if="shownBlock" :block="shownBlock" :columns="previewed" />
       </template>
     </template>
     <div v-if="progress !== null" class="actions" role="status">
@@ -297,6 +330,9 @@ h2 {
 .sentence {
   margin: 0;
   font: 15px/1.75 var(--serif);
+}
+.choose {
+  align-self: start;
 }
 .outcome {
   margin: 0;

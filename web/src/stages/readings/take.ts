@@ -32,6 +32,8 @@ export interface Taking {
   rewrite: boolean;
   /** Two columns are values with how often each occurred. */
   tally?: boolean;
+  /** The places of the columns among all that came in. */
+  positions?: readonly number[];
 }
 
 /** The changes that take a tally: both columns, the second as frequencies of the first, and the first as what is looked at. */
@@ -134,7 +136,7 @@ export function importBody(
   incoming: Extract<Incoming, { kind: 'text' }>,
   layout: BlockLayout,
   columns: readonly ParsedColumn[],
-  { revision, who }: { revision: number; who: string },
+  { revision, who, positions }: { revision: number; who: string; positions?: readonly number[] },
 ): { body: Blob; ids: string[]; token: string } {
   const token = crypto.randomUUID();
   const bare = columns.map(({ cells: _, ...column }) => ({
@@ -144,6 +146,7 @@ export function importBody(
   }));
   const head = {
     ...{ token, revision, who, columns: bare, note: `opened from ${incoming.source}`.slice(0, 200) },
+    ...(positions ? { positions } : {}),
     ...{ separator: layout.separator, skip: rowsBefore(layout), encoding: incoming.encoding },
   };
   return { body: new Blob([JSON.stringify(head), '\n', incoming.file]), ids: bare.map(({ id }) => id), token };

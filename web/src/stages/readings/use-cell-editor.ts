@@ -16,6 +16,8 @@ export interface CellEditor {
   follows: () => boolean;
   /** Writes into the cell under the cursor; `was` is the text that stood there when writing began. */
   write: (text: string, was: string) => void;
+  /** Told when something was typed where nothing can be written. */
+  refused: () => void;
   clear: (range: Range) => void;
   fillDown: (range: Range) => void;
   /** The chosen cells as text. */
@@ -26,6 +28,7 @@ export interface CellEditor {
 
 const MOVES = new Set(['ArrowUp', 'ArrowDown', 'PageUp', 'PageDown', 'Enter', 'Tab']);
 const MOVES_WHEN_STILL = new Set(['ArrowLeft', 'ArrowRight', 'Home', 'End']);
+const WRITES = new Set(['F2', 'Delete', 'Backspace']);
 const FAR = new Set(['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight', 'Home', 'End']);
 
 /** Keys, clipboard and draft of the table's cursor. The cursor is synchronous; the first character lands in the input by itself. */
@@ -85,11 +88,13 @@ export function useCellEditor(parts: CellEditor) {
   function startWriting(event: KeyboardEvent): void {
     const { key } = event;
     if (editing.value) return;
-    if (key === 'Delete' || key === 'Backspace') {
+    if ((key === 'Delete' || key === 'Backspace') && !locked()) {
       event.preventDefault();
-      if (!locked()) parts.clear(range());
+      parts.clear(range());
     } else if (closed()) {
-      if (key.length === 1) event.preventDefault();
+      if (key.length > 1 && !WRITES.has(key)) return;
+      event.preventDefault();
+      parts.refused();
     } else if (key === 'F2') begin();
     else if (key.length === 1) {
       // The whole old text is selected: the character that follows replaces it by itself.
@@ -141,7 +146,8 @@ export function useCellEditor(parts: CellEditor) {
     if (editing.value && single !== null && single.length <= LONGEST_CELL) return;
     event.preventDefault();
     if (single === null || single.length > LONGEST_CELL || !isOneCell(range())) return block(text, range());
-    if (!closed() && single !== textAt()) write(single, textAt());
+    if (closed()) return parts.refused();
+    if (single !== textAt()) write(single, textAt());
   }
   function onCopy(event: ClipboardEvent, cut = false): void {
     if (editing.value) return;

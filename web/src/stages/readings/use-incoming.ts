@@ -93,6 +93,7 @@ export function useIncoming() {
     const { body, ids } = importBody(incoming, layout, taking.columns, {
       revision: store.study.revision,
       who: who.name,
+      positions: taking.positions,
     });
     progress.value = 0;
     upload = api.importRows(store.study.id, body, (share) => (progress.value = share));

@@ -1,6 +1,7 @@
 import type { ChangeInput } from '@verdict/contract';
 import { freeName, splitRows } from '@verdict/core/readings';
-import { followersObjection } from '@verdict/core/table';
+import { followersObjection, followsSentence } from '@verdict/core/table';
+import { ElMessage } from 'element-plus';
 import { computed, ref, type Ref } from 'vue';
 import { useStudy } from '../../stores/study.js';
 import { clipboardText, isOneCell, rangeOf, rising, runsOf, type Cursor, type Range } from './table-model.js';
@@ -36,9 +37,22 @@ export function useTableActions(cursor: Ref<Cursor>, anchor: Ref<Cursor>, rows: 
     return rowsIn(from).map((row) => own.map((texts) => texts[row - 1] ?? ''));
   };
 
+  /** One message, however many keys were pressed. */
+  const say = (message: string) => ElMessage.warning({ message, grouping: true });
+  function sayFollows(id: string | undefined): void {
+    const column = id === undefined ? null : store.columnById(id);
+    if (column?.derivation) say(followsSentence({ ...column, derivation: column.derivation }, columns.value));
+  }
+  /** Why the column under the cursor cannot be written into. */
+  const sayClosed = () =>
+    store.ruled
+      ? say('The study is ruled: reopen it in Verdict to change anything.')
+      : sayFollows(columns.value[cursor.value.column]?.id);
+
   function edit(runs: { column: string; row: number; texts: string[] }[], note?: string): void {
     const open = runs.filter(({ column }) => !store.columnById(column)?.derivation);
-    if (open.length) store.change({ kind: 'edit-cells', runs: open, ...(note ? { note } : {}) });
+    if (!open.length) sayFollows(runs[0]?.column);
+    else store.change({ kind: 'edit-cells', runs: open, ...(note ? { note } : {}) });
   }
 
   function write(text: string, was: string): void {
@@ -117,13 +131,20 @@ export function useTableActions(cursor: Ref<Cursor>, anchor: Ref<Cursor>, rows: 
   const asideKeys = computed(() => new Set((store.study?.setAside ?? []).map(({ column, row }) => `${column}/${row}`)));
   /** The chosen readings that count (or, with `back`, those set aside): written cells of columns of numbers, or of whatever is chosen. */
   function readingsIn(back: boolean): { column: string; row: number }[] {
-    return columnsIn(range.value).flatMap(({ id }) => {
+    const chosen = columnsIn(range.value);
+    const numeric = chosen.filter(({ kind }) => kind !== 'label');
+    return (numeric.length ? numeric : chosen).flatMap(({ id }) => {
       const texts = store.textsOf(id);
       return rowsIn(range.value)
         .filter((row) => (texts[row - 1] ?? '').trim() !== '' && asideKeys.value.has(`${id}/${row}`) === back)
         .map((row) => ({ column: id, row }));
     });
   }
+  /** The numbers of the rows that are chosen as a whole. */
+  const wholeRows = computed(() => {
+    const { left, right } = range.value;
+    return columns.value.length > 1 && left === 0 && right === columns.value.length - 1 ? rowsIn(range.value) : [];
+  });
   const setAside = (reason: string) => {
     const readings = readingsIn(false).map((place) => ({ ...place, reason }));
     if (readings.length) change({ kind: 'set-aside', readings });
@@ -167,8 +188,8 @@ export function useTableActions(cursor: Ref<Cursor>, anchor: Ref<Cursor>, rows: 
   }
 
   return {
-    ...{ range, rowAt, rowsIn, columnsIn, readingsIn, clash, settleClash },
-    ...{ write, clear, fillDown, copyRange, pasteKnown, insertRows, removeRows, setAside, putBack },
+    ...{ range, wholeRows, rowAt, rowsIn, columnsIn, readingsIn, clash, settleClash },
+    ...{ write, sayClosed, clear, fillDown, copyRange, pasteKnown, insertRows, removeRows, setAside, putBack },
     ...{ moveColumn, duplicateColumn, removeColumns },
   };
 }

@@ -1,13 +1,15 @@
 <script setup lang="ts">
-import { DECISION_WORDS, type StudySummary } from '@verdict/contract';
-import { useFileDialog, useTimeoutFn } from '@vueuse/core';
+import type { StudySummary } from '@verdict/contract';
+import { useEventListener, useFileDialog, useTimeoutFn } from '@vueuse/core';
 import { computed, onMounted, ref, watch } from 'vue';
-import { RouterLink, useRouter } from 'vue-router';
-import { groupThousands } from '@verdict/core/format';
+import { useRouter } from 'vue-router';
 import { api, ApiError } from '../../api/client.js';
 import CautionNote from '../../components/caution-note.vue';
 import PageHead from '../../components/page-head.vue';
-import { formatTime } from '../../components/time.js';
+import { useWaitingReadings } from '../../composables/use-waiting-readings.js';
+import { pasted, type Incoming } from '../../files/incoming.js';
+import FirstSteps from './first-steps.vue';
+import StudyList from './study-list.vue';
 
 /** Home: the studies, and the bin. The list is asked for again after these pauses, in milliseconds, while something is still being counted. */
 const FIRST_PAUSE = 300;
@@ -43,20 +45,46 @@ watch(inBin, () => {
   void load();
 });
 
-const create = () =>
+/** A new study, open at its readings; `query` says how it begins. */
+const create = (query: Record<string, string> = {}) =>
   guarded(async () => {
     const { id } = await api.createStudy();
-    await router.push({ name: 'readings', params: { id } });
+    await router.push({ name: 'readings', params: { id }, query });
   });
-/** A saved study, chosen or dropped, opens as it is; readings belong into a study, new or not. */
-const { open: chooseFile, onChange } = useFileDialog({ accept: '.json', multiple: false, reset: true });
-onChange((files) => void openStudy(files?.[0]));
-async function openStudy(file: File | undefined): Promise<void> {
+
+const elsewhere = useWaitingReadings();
+/** Readings that were pasted or opened here begin a study of their own. */
+const begin = (readings: Incoming) => (elsewhere.waiting.value = readings);
+watch(elsewhere.waiting, (readings) => {
+  if (readings !== null) void create();
+});
+useEventListener('paste', elsewhere.keepOut, { capture: true });
+async function pasteByButton(): Promise<void> {
+  try {
+    begin(pasted(await navigator.clipboard.readText()));
+  } catch {
+    problem.value = 'The browser does not hand over the clipboard to a button here. Press Ctrl + V instead.';
+  }
+}
+useEventListener('paste', (event: ClipboardEvent) => {
+  if (inBin.value || (event.target as HTMLElement).closest?.('input, textarea')) return;
+  const text = event.clipboardData?.getData('text/plain') ?? '';
+  if (text.trim() !== '') begin(pasted(text));
+});
+
+const { open: chooseFile, onChange } = useFileDialog({
+  accept: '.csv,.tsv,.txt,.json,.xlsx,.zip,text/csv',
+  multiple: false,
+  reset: true,
+});
+onChange((files) => void openFrom(files?.[0]));
+/** A saved study opens as it is; readings begin a study of their own. */
+async function openFrom(file: File | undefined): Promise<void> {
   if (!file) return;
   const { openFile } = await import('../../files/open-file.js');
   const opened = await openFile(file);
   if ('refusal' in opened) problem.value = opened.refusal;
-  else if ('incoming' in opened) problem.value = `${file.name} holds readings, not a study. Open it inside a study.`;
+  else if ('incoming' in opened) begin(opened.incoming);
   else
     await guarded(async () => {
       const { id } = await api.openSaved(opened.study);
@@ -66,26 +94,25 @@ async function openStudy(file: File | undefined): Promise<void> {
 const moveToBin = (id: string) => guarded(() => api.binStudy(id).then(load));
 const restore = (id: string) => guarded(() => api.restoreStudy(id).then(load));
 
-const titleOf = ({ name }: StudySummary) => name || 'untitled study';
-const stateOf = ({ state, decision }: StudySummary) =>
-  state === 'ruled' && decision ? `ruled: ${DECISION_WORDS[decision]}` : state;
-const countOf = ({ n, counting }: StudySummary) => (n === null ? (counting ? 'counting …' : '–') : groupThousands(n));
 const empty = computed(() => studies.value?.length === 0);
+/** Nothing here but the examples: somebody is new. */
+const isNew = computed(() => !inBin.value && (studies.value?.every(({ example }) => example) ?? false));
 </script>
 
 <template>
   <div>
     <PageHead home />
-    <main class="home" @dragover.prevent @drop.prevent="openStudy($event.dataTransfer?.files[0])">
+    <main class="home" @dragover.prevent @drop.prevent="openFrom($event.dataTransfer?.files[0])">
       <div class="top">
         <h1>{{ inBin ? 'Studies in the bin' : 'Studies' }}</h1>
         <el-button link @click="inBin = !inBin">{{ inBin ? 'Back to the studies' : 'Bin' }}</el-button>
-        <el-button v-if="!inBin" link @click="chooseFile()">Open a saved study</el-button>
-        <el-button v-if="!inBin" type="primary" @click="create">New study</el-button>
+        <el-button v-if="!inBin && !isNew" link @click="chooseFile()">Open a file</el-button>
+        <el-button v-if="!inBin" type="primary" @click="create()">New study</el-button>
       </div>
       <CautionNote v-if="problem" lead="Not done" tone="wrong">
         {{ problem }} <el-button link @click="load">Try again</el-button>
       </CautionNote>
+      <FirstSteps v-if="isNew" @paste="pasteByButton" @open="chooseFile()" @make-up="create({ begin: 'made-up' })" />
       <p v-if="!studies && !problem" class="soft" aria-busy="true">Reading the list …</p>
       <p v-else-if="empty" class="soft">
         {{
@@ -94,60 +121,12 @@ const empty = computed(() => studies.value?.length === 0);
             : 'No study yet. A new one needs nothing but readings to paste; it can be named later.'
         }}
       </p>
-      <div v-else-if="studies" class="card list">
-        <table class="figures">
-          <thead>
-            <tr>
-              <th>study</th>
-              <th>state</th>
-              <th>subject</th>
-              <th class="number">readings</th>
-              <th class="number">{{ inBin ? 'deleted' : 'last change' }}</th>
-              <th><span class="unseen">actions</span></th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="study in studies" :key="study.id">
-              <td class="name">
-                <span v-if="inBin">{{ titleOf(study) }}</span>
-                <RouterLink v-else :to="{ name: 'readings', params: { id: study.id } }">{{
-                  titleOf(study)
-                }}</RouterLink>
-              </td>
-              <td>
-                <span class="state" :class="study.state">{{ stateOf(study) }}</span>
-              </td>
-              <td>
-                <span v-if="study.fault" class="fault" role="note">{{ study.fault }}</span>
-                <template v-else>{{ study.subject ?? '–' }}</template>
-              </td>
-              <td class="number">{{ countOf(study) }}</td>
-              <td class="number soft">
-                {{ formatTime(inBin && study.deletedAt ? study.deletedAt : study.changedAt) }}
-              </td>
-              <td class="number">
-                <el-button v-if="inBin" link :aria-label="`Restore ${titleOf(study)}`" @click="restore(study.id)">
-                  Restore
-                </el-button>
-                <el-button v-else link :aria-label="`Move ${titleOf(study)} to the bin`" @click="moveToBin(study.id)">
-                  To the bin
-                </el-button>
-              </td>
-            </tr>
-          </tbody>
-        </table>
-      </div>
+      <StudyList v-else-if="studies" :studies="studies" :in-bin="inBin" @restore="restore" @bin="moveToBin" />
     </main>
   </div>
 </template>
 
 <style scoped>
-.fault {
-  display: block;
-  max-width: 30ch;
-  color: var(--ochre-text);
-  font-size: 12px;
-}
 .home {
   display: grid;
   grid-template-columns: minmax(0, 1fr);
@@ -166,26 +145,5 @@ h1 {
   flex: 1;
   margin: 0;
   font: 500 26px var(--serif);
-}
-.list {
-  position: relative;
-  padding: 8px 18px;
-  overflow-x: auto;
-}
-.list td {
-  padding-top: 10px;
-  padding-bottom: 10px;
-}
-.name a {
-  color: var(--ink);
-  font-weight: 600;
-  text-decoration: none;
-}
-.name a:hover {
-  color: var(--green);
-}
-.state.ruled {
-  color: var(--green);
-  font-weight: 500;
 }
 </style>

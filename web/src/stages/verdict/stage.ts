@@ -4,5 +4,9 @@ export const verdictStage: Stage = {
   name: 'verdict',
   title: 'Verdict',
   view: () => import('./verdict-view.vue'),
+  landmarks: [
+    { id: 'sheet', title: 'the sheet', key: 's' },
+    { id: 'decision', title: 'the decision', key: 'd', begin: 'input, button' },
+  ],
   holds: ({ state }) => state === 'ruled',
 };

@@ -62,7 +62,7 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
 
 <template>
   <div class="verdict">
-    <article class="sheet card">
+    <article id="sheet" class="sheet card" tabindex="-1">
       <header>
         <p class="soft kicker">Verdict{{ store.ruled ? '' : ', not yet ruled' }}</p>
         <h1>{{ study.name || 'untitled study' }}</h1>
@@ -146,7 +146,7 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
         >.
       </section>
     </article>
-    <aside class="no-print side">
+    <aside id="decision" class="no-print side" tabindex="-1">
       <DecisionForm
         v-if="!standing"
         :who="who.name"

@@ -1,14 +1,15 @@
-import { ref } from 'vue';
+import { shallowRef } from 'vue';
+import { pasted, type Incoming } from '../files/incoming.js';
 
-/** A block of lines that was pasted where one line belongs, until the table of readings takes it up. */
-const waiting = ref<string | null>(null);
+/** Readings on their way to the table from where they do not belong: a field of one line, the list of studies. */
+const waiting = shallowRef<Incoming | null>(null);
 
 /** Lines that are no single value: at least two that hold something. */
 export const isBlock = (text: string): boolean =>
   text.split(/\r\n|\r|\n/).filter((line) => line.trim() !== '').length > 1;
 
-/** Blocks of readings on their way from a field of one line, into which they would be pressed as one, to the table. */
-export function usePastedBlocks() {
+/** Holds readings until the table takes them up. */
+export function useWaitingReadings() {
   /** Keeps a pasted block out of a one-line field and has it wait for the readings; a single line is pasted as ever, and the table has its own ways. */
   function keepOut(event: ClipboardEvent): void {
     const field = event.target as HTMLElement;
@@ -18,13 +19,13 @@ export function usePastedBlocks() {
     event.preventDefault();
     event.stopPropagation();
     field.blur();
-    waiting.value = text;
+    waiting.value = pasted(text);
   }
   /** What waits, taken up: it waits no longer. */
-  function take(): string | null {
-    const text = waiting.value;
+  function take(): Incoming | null {
+    const incoming = waiting.value;
     waiting.value = null;
-    return text;
+    return incoming;
   }
   return { waiting, keepOut, take };
 }

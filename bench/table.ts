@@ -99,7 +99,8 @@ async function benchOpening(url: string, id: string): Promise<void> {
   }
   report('100 000 × 6 opened: address to first rows on screen ÷ one second', median(times), 1000, 1);
   // One screen of rows a frame, from top to bottom: a frame is blank when no cell is drawn in the middle of it.
-  const blank = await page.getByRole('grid').evaluate(async (grid) => {
+  const blank = await page.getByRole('grid').evaluate(async (rows) => {
+    const grid = rows.closest('.scroller')!;
     let longest = 0;
     let since = 0;
     for (let step = 0; step < 200; step++) {

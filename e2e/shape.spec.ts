@@ -142,7 +142,7 @@ test('settings change bins, curve, scale and definitions at once, and stand in t
 test('bins are dragged wider, bars are chosen, their readings shown in the table and set aside', async ({ page }) => {
   await studyOf(page, TWELVE);
   await openStage(page, 'Shape');
-  const width = picture(page).getByRole('slider', { name: 'Width of the bins' });
+  const width = picture(page).getByRole('slider', { name: 'Grip for the width of the bins' });
   await width.focus();
   const before = Number(await width.getAttribute('aria-valuenow'));
   await page.keyboard.press('ArrowRight');

@@ -65,7 +65,7 @@ try {
   await page.getByText('First values').waitFor();
   await shot('formula');
   await page.getByRole('button', { name: 'Add the column' }).click();
-  await page.getByRole('grid').evaluate((grid) => grid.scrollTo(0, 0));
+  await page.getByRole('grid').evaluate((grid) => grid.closest('.scroller').scrollTo(0, 0));
   await page.getByRole('columnheader', { name: /^mill/ }).click();
   await page.getByRole('button', { name: 'Arrange', exact: true }).click();
   await pick('Sort 1', { label: 'viscosity' });

@@ -17,7 +17,7 @@ function setWho(text: string): void {
 
 <template>
   <header class="head no-print">
-    <RouterLink to="/" class="mark">
+    <RouterLink to="/" class="mark" aria-label="Verdict: all studies">
       <svg width="22" height="22" viewBox="0 0 22 22" fill="none" aria-hidden="true">
         <path d="M2 19C9 18 13 4 20 3" stroke="var(--green)" stroke-width="2.2" stroke-linecap="round" />
         <circle cx="11.4" cy="11" r="3" fill="var(--card)" stroke="var(--ink)" stroke-width="1.8" />

@@ -134,7 +134,10 @@ useEventListener('keydown', (event) => {
           <el-button link @click="store.refused = null">Understood</el-button>
         </CautionNote>
       </div>
-      <main class="stage-view"><RouterView :key="String(route.query.at ?? '')" /></main>
+      <main class="stage-view">
+        <h1 class="unseen">{{ store.study.name || 'Untitled study' }}: {{ here?.title }}</h1>
+        <RouterView :key="String(route.query.at ?? '')" />
+      </main>
     </template>
     <main v-else-if="store.state === 'loading'" class="state" aria-busy="true">Opening the study …</main>
     <main v-else class="state">

@@ -53,7 +53,7 @@ function setLevel(typed: string): void {
 </script>
 
 <template>
-  <div class="bar no-print">
+  <section class="bar no-print" aria-label="Subject and level">
     <template v-if="subjects.length">
       <label class="soft"
         >Looking at
@@ -88,7 +88,7 @@ function setLevel(typed: string): void {
       >
       <span v-if="limits" class="soft">{{ limits }}</span>
     </template>
-  </div>
+  </section>
 </template>
 
 <style scoped>

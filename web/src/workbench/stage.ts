@@ -22,7 +22,7 @@ export interface Landmark {
 
 /** The places of the frame that stages share. */
 export const FRAME_LANDMARKS: readonly Landmark[] = [
-  { id: 'picture', title: 'the picture', key: 'p', begin: 'canvas, [tabindex="0"]' },
+  { id: 'picture', title: 'the picture', key: 'p', begin: 'canvas, div[tabindex="0"]' },
   { id: 'finding', title: 'the finding', key: 'f' },
   { id: 'sentence', title: 'the sentence', key: 's', begin: 'input' },
 ];

@@ -66,6 +66,8 @@ function onKey(event: KeyboardEvent | Event): void {
   }
   if (key === 'Escape' && !props.live) {
     event.stopPropagation();
+    // Once more leaves the field, so that single letters are keys of the stage again.
+    if (!touched.value) (target as HTMLElement).blur();
     touched.value = false;
     draft.value = value.value;
   }

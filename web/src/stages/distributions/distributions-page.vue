@@ -10,7 +10,10 @@ onMounted(() => (document.title = 'Distributions · Verdict'));
 <template>
   <div class="frame">
     <PageHead home />
-    <main class="view"><DistributionsView alone /></main>
+    <main class="view">
+      <h1 class="unseen">Distributions</h1>
+      <DistributionsView alone />
+    </main>
   </div>
 </template>
 

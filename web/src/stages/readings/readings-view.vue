@@ -352,7 +352,7 @@ useEventListener('keydown', (event) => {
         :aside="asideHere"
         :problems="problems"
         :locked="store.ruled"
-        :chosen="asideWords"
+        :chosen="wholeRows.length ? '' : asideWords"
         @change="(wanted) => store.change(wanted)"
         @go="goTo"
         @set-aside="ask"

@@ -50,8 +50,8 @@ const handles = computed<Handle[]>(() => {
   if (shown.value?.id !== 'histogram' || own.length > 0) return own;
   const { edges } = shown.value.result;
   return [
-    { id: 'bin-start', value: edges[0]!, label: 'Start of the bins', grip: 'end' },
-    { id: 'bin-width', value: edges[1]!, label: 'Width of the bins', grip: 'end' },
+    { id: 'bin-start', value: edges[0]!, label: 'Grip for the start of the bins', grip: 'end' },
+    { id: 'bin-width', value: edges[1]!, label: 'Grip for the width of the bins', grip: 'end' },
   ];
 });
 function release(handle: string): void {

@@ -289,7 +289,7 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
           class="choose"
           :aria-expanded="choosing"
           @click="choosing = !choosing"
-          >{{ choosing ? 'Columns chosen' : 'Choose among the columns' }}</el-button
+          >{{ choosing ? 'Hide the columns' : 'Choose among the columns' }}</el-button
         >
         <TakeColumns v-if="choosing" v-model="chosen" :columns="incomingColumns" />
         <TakePreview v-if="shownBlock" :block="shownBlock" :columns="previewed" />

@@ -14,51 +14,55 @@ const percent = (share: number) => formatPercentOf(share, undefined, 3);
 </script>
 
 <template>
-  <div class="scroll">
-    <table class="figures">
-      <thead>
-        <tr>
-          <th>within</th>
-          <th class="number">
-            <FigureName
-              :figure="SHARES_FIGURES.found"
-              :open="asked?.key === 'found'"
-              @ask="ask(SHARES_FIGURES.found)"
-            />
-          </th>
-          <th class="number">
-            <FigureName
-              :figure="SHARES_FIGURES.expected"
-              :open="asked?.key === 'expected'"
-              @ask="ask(SHARES_FIGURES.expected)"
-            />
-          </th>
-          <th class="number">
-            <FigureName
-              :figure="SHARES_FIGURES.beyond"
-              :open="asked?.key === 'beyond'"
-              @ask="ask(SHARES_FIGURES.beyond)"
-            />
-          </th>
-        </tr>
-      </thead>
-      <tbody>
-        <template v-for="part in result.parts" :key="part.name">
-          <tr v-if="result.grouped">
-            <td colspan="4" class="part">{{ part.name }}, {{ groupThousands(part.n) }}</td>
+  <div>
+    <div class="scroll">
+      <table class="figures">
+        <thead>
+          <tr>
+            <th>within</th>
+            <th class="number">
+              <FigureName
+                :figure="SHARES_FIGURES.found"
+                :open="asked?.key === 'found'"
+                @ask="ask(SHARES_FIGURES.found)"
+              />
+            </th>
+            <th class="number">
+              <FigureName
+                :figure="SHARES_FIGURES.expected"
+                :open="asked?.key === 'expected'"
+                @ask="ask(SHARES_FIGURES.expected)"
+              />
+            </th>
+            <th class="number">
+              <FigureName
+                :figure="SHARES_FIGURES.beyond"
+                :open="asked?.key === 'beyond'"
+                @ask="ask(SHARES_FIGURES.beyond)"
+              />
+            </th>
           </tr>
-          <tr v-for="(stretch, i) in part.stretches" :key="i">
-            <td>{{ stretchWords(stretch, result.resolution, result.unit).replace('within ', '') }}</td>
-            <td class="number">
-              {{ groupThousands(stretch.inside) }} of {{ groupThousands(part.n) }}, {{ percent(stretch.share) }}
-              <span class="soft interval">{{ percent(stretch.interval[0]) }} – {{ percent(stretch.interval[1]) }}</span>
-            </td>
-            <td class="number">{{ stretch.expected === null ? '–' : percent(stretch.expected) }}</td>
-            <td class="number">{{ groupThousands(stretch.below) }} · {{ groupThousands(stretch.above) }}</td>
-          </tr>
-        </template>
-      </tbody>
-    </table>
+        </thead>
+        <tbody>
+          <template v-for="part in result.parts" :key="part.name">
+            <tr v-if="result.grouped">
+              <td colspan="4" class="part">{{ part.name }}, {{ groupThousands(part.n) }}</td>
+            </tr>
+            <tr v-for="(stretch, i) in part.stretches" :key="i">
+              <td>{{ stretchWords(stretch, result.resolution, result.unit).replace('within ', '') }}</td>
+              <td class="number">
+                {{ groupThousands(stretch.inside) }} of {{ groupThousands(part.n) }}, {{ percent(stretch.share) }}
+                <span class="soft interval"
+                  >{{ percent(stretch.interval[0]) }} – {{ percent(stretch.interval[1]) }}</span
+                >
+              </td>
+              <td class="number">{{ stretch.expected === null ? '–' : percent(stretch.expected) }}</td>
+              <td class="number">{{ groupThousands(stretch.below) }} · {{ groupThousands(stretch.above) }}</td>
+            </tr>
+          </template>
+        </tbody>
+      </table>
+    </div>
     <FigureMeaning v-if="asked" :figure="asked" />
   </div>
 </template>

@@ -25,7 +25,7 @@ const emit = defineEmits<{ paste: []; open: []; makeUp: [] }>();
         <p class="soft">Draw values from a distribution and see what samples of that size look like.</p>
       </li>
     </ol>
-    <p class="soft">Or look into an example below: each says what it asks.</p>
+    <p class="soft examples">Or look into an example below: each says what it asks.</p>
   </section>
 </template>
 
@@ -45,8 +45,16 @@ ol {
   padding: 0;
   list-style: none;
 }
-p {
+.examples {
+  margin-top: 12px;
+  border-top: 1px solid var(--line);
+  padding-top: 8px;
+}
+li p {
   margin: 6px 0 0;
+}
+p {
+  margin: 0;
   font-size: 13px;
 }
 </style>

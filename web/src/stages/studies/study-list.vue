@@ -88,6 +88,7 @@ const originOf = ({ openedAt, example }: StudySummary) =>
   color: var(--green);
 }
 .name small {
+  margin-left: 8px;
   font-size: 12px;
 }
 .question {

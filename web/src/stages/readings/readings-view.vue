@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { StudyColumn } from '@verdict/contract';
 import { groupThousands } from '@verdict/core/format';
-import type { BlockLayout } from '@verdict/core/readings';
+import { NO_READINGS, type BlockLayout } from '@verdict/core/readings';
 import type { DerivationKind } from '@verdict/core/table';
 import { useEventListener, useFileDialog } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
@@ -67,7 +67,8 @@ const values = computed(() =>
     columns.value.flatMap(({ id }) => (store.derivedOf(id) ? [[id, store.derivedOf(id)!.values]] : [])),
   ),
 );
-const samples = computed(() => Object.fromEntries(columns.value.map(({ id }) => [id, store.sampleOf(id)!])));
+const numeric = computed(() => columns.value.filter(({ kind }) => kind !== 'label'));
+const samples = computed(() => Object.fromEntries(numeric.value.map(({ id }) => [id, store.sampleOf(id)!])));
 const resolutions = computed(() =>
   Object.fromEntries(Object.entries(samples.value).map(([id, sample]) => [id, sample.resolution])),
 );
@@ -347,7 +348,7 @@ useEventListener('keydown', (event) => {
         v-else-if="current"
         :column="current"
         :columns="columns"
-        :sample="samples[current.id]!"
+        :sample="samples[current.id] ?? NO_READINGS"
         :cells="texts[current.id] ?? []"
         :aside="asideHere"
         :problems="problems"

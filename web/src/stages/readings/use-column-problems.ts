@@ -29,6 +29,7 @@ export function useColumnProblems(column: Ref<StudyColumn | null>) {
   const store = useStudy();
 
   function cellsOf(of: StudyColumn): Partial<ColumnProblems> {
+    if (of.kind === 'label' && !of.derivation) return {};
     const derived = store.derivedOf(of.id);
     if (derived) {
       const list = derived.failed.map((row) => ({

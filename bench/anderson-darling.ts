@@ -13,8 +13,8 @@ const N = 50;
 const REPLICATES = 20_000;
 const ROUNDS = 15;
 const order: KernelOrder = {
-  kernel: 'anderson-darling-replicates',
-  input: { n: N, population: 'normal', rounding: null },
+  kernel: 'normality-replicates',
+  input: { test: 'anderson-darling', n: N, population: 'normal', rounding: null },
   seed: 4711,
   firstStream: 0,
   replicates: REPLICATES,

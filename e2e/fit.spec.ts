@@ -243,3 +243,25 @@ test('the name of the study runs nothing again, another level draws no sample an
   await settled(page);
   expect(new Set(await sent())).toEqual(new Set(['advance']));
 });
+
+test('all tests of normality stand side by side, and the one chosen in the sentence is what the finding is read from', async ({
+  page,
+}) => {
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Fit');
+  await settled(page);
+  const finding = page.getByRole('region', { name: 'Finding' });
+  await expect(finding).toContainText('A² = ');
+  await finding.getByText('All tests').click();
+  const row = (name: string | RegExp) => finding.getByRole('row', { name });
+  await expect(finding.getByRole('row')).toHaveCount(10);
+  await expect(row(/^Anderson–Darling/)).toContainText('chosen');
+  await expect(finding).toContainText('None of 9 tests finds evidence against normal at the level 0.05.');
+  await pick(page.getByLabel('test of normality'), 'shapiro-wilk');
+  await expect(page).toHaveURL(/test\.test=shapiro-wilk/);
+  await settled(page);
+  await expect(finding).toContainText('W = ');
+  await expect(row(/^Shapiro–Wilk/)).toContainText('chosen');
+  await finding.getByRole('button', { name: /^Shapiro–Wilk/ }).click();
+  await expect(finding.getByRole('note').filter({ hasText: 'looks at' })).toContainText('p, by formula');
+});

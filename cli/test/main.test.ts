@@ -48,10 +48,12 @@ describe('the command line', () => {
     expect([code, error]).toEqual([0, '']);
     expect(JSON.parse(out)).toMatchObject({
       analysis: 'normality',
-      version: 3,
-      request: { column: 'thickness', alpha: 0.05, replicates: 999, seed: 3 },
-      result: { available: true, n: 48, tests: [{ test: 'anderson-darling', pMethod: 'simulated' }] },
+      version: 4,
+      request: { column: 'thickness', test: 'anderson-darling', alpha: 0.05, replicates: 999, seed: 3 },
+      result: { available: true, n: 48, main: 'anderson-darling' },
     });
+    const { tests } = JSON.parse(out).result as { tests: { test: string; pMethod: string }[] };
+    expect(tests.map(({ pMethod }) => pMethod)).toEqual(new Array(9).fill('simulated'));
   });
 
   it('answers for a distribution without any file, and counts the readings of one when it is given', async () => {

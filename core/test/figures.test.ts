@@ -1,7 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { DISTRIBUTION_FIGURES } from '../src/analyses/distributions/distribution-figures.js';
 import type { DistributionResult } from '../src/analyses/distributions/distribution-result.js';
-import { NORMALITY_FIGURES, PLOT_FIGURES } from '../src/analyses/fit/fit-figures.js';
+import {
+  NORMALITY_COLUMNS,
+  NORMALITY_P_FIGURES,
+  normalityDetails,
+  normalityFigures,
+  normalityTable,
+  PLOT_FIGURES,
+} from '../src/analyses/fit/fit-figures.js';
+import { agreementSentence } from '../src/analyses/fit/normality-words.js';
 import type { NormalityResult } from '../src/analyses/fit/normality-result.js';
 import { FIGURES, otherQuantiles, percentileFigures } from '../src/analyses/shape/figure-list.js';
 import type { Described, DescribeResult } from '../src/analyses/shape/describe-result.js';
@@ -51,7 +59,7 @@ describe('figures that explain themselves', () => {
 
   it('say what each p of the test means, which is the one to quote, and are the figures of the result', async () => {
     const result = await tested();
-    const found = foundFigures(NORMALITY_FIGURES, [result]);
+    const found = normalityFigures(result);
     const [test] = result.tests;
     const text = (key: string) => Number(found.find((figure) => figure.key === key)!.texts[0]);
     expect(text('pSimulated')).toBeCloseTo(test!.pSimulated!.pValue, 2);
@@ -64,8 +72,40 @@ describe('figures that explain themselves', () => {
     expect(found.find(({ key }) => key === 'pSimulated')!.note).toMatch(/^2\u202f000 samples: 0\.\d+ – 0\.\d+$/);
   });
 
+  it('stand in one table for all nine tests, the chosen one marked, with how they agree', async () => {
+    const result = await tested();
+    const rows = normalityTable(result);
+    expect(rows).toHaveLength(9);
+    expect(rows.every(({ texts }) => texts.length === NORMALITY_COLUMNS.length)).toBe(true);
+    expect(rows.filter(({ note }) => note === 'chosen').map(({ key }) => key)).toEqual(['anderson-darling']);
+    expect(normalityDetails(result, 'lilliefors')).toMatchObject([
+      { name: 'looks at', text: 'the middle' },
+      { name: 'p, simulated, lies in' },
+      { name: 'p, against a rounded normal' },
+    ]);
+    expect(normalityDetails(result, 'nothing')).toEqual([]);
+    expect(rows[0]!.texts[1]).toBe(normalityFigures(result).find(({ key }) => key === 'pSimulated')!.texts[0]);
+    expect(rows.flatMap(({ texts }) => texts).join(' ')).not.toMatch(/NaN|null|undefined/);
+    // A sine wave is flatter than a normal: the tests of the tails and of the plot see it, that of the lean does not.
+    const { against, without } = result.summary;
+    expect([...against, ...without].sort()).toEqual(result.tests.map(({ test }) => test).sort());
+    expect(without).toContain('skewness');
+    const sentence = agreementSentence(result);
+    expect(sentence).toContain(`${against.length} of 9 tests`);
+    expect(sentence).toContain('to take the friendliest of 9 afterwards is no test');
+    expect(
+      agreementSentence({ ...result, summary: { outcome: 'evidence', against: ['kurtosis', 'omnibus'], without: [] } }),
+    ).toBe('All 2 tests find evidence against normal at the level 0.05.');
+    expect(
+      agreementSentence({
+        ...result,
+        summary: { outcome: 'no-evidence', against: [], without: ['kurtosis', 'omnibus'] },
+      }),
+    ).toBe('None of 2 tests finds evidence against normal at the level 0.05.');
+  });
+
   it('leave out what a result does not have', async () => {
-    const keys = foundFigures(NORMALITY_FIGURES, [await tested({ resolution: null })]).map(({ key }) => key);
+    const keys = normalityFigures(await tested({ resolution: null })).map(({ key }) => key);
     expect(keys).not.toContain('pResolution');
     expect(keys).toContain('pSimulated');
   });
@@ -80,7 +120,7 @@ describe('figures that explain themselves', () => {
   it('have a meaning that ends as a sentence, and a formula, on every stage', () => {
     const lists: readonly (readonly FigureOf<never>[])[] = [
       FIGURES,
-      NORMALITY_FIGURES,
+      NORMALITY_P_FIGURES,
       PLOT_FIGURES,
       DISTRIBUTION_FIGURES,
     ];

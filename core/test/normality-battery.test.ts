@@ -4,9 +4,9 @@ import {
   LEAST_N,
   NORMALITY_TESTS,
   normalityStatistics,
-  tallyNormality,
   type NormalityTestName,
 } from '../src/goodness-of-fit/normality/battery.js';
+import { simulateNormality, tallyNormality } from '../src/goodness-of-fit/normality/simulation.js';
 import { cramerVonMisesAsymptotic } from '../src/goodness-of-fit/normality/cramer-von-mises.js';
 import { simulateAndersonDarling } from '../src/goodness-of-fit/normality/anderson-darling-simulation.js';
 import { kurtosisTest } from '../src/goodness-of-fit/normality/kurtosis.js';
@@ -164,6 +164,16 @@ describe('tallies of replicates', () => {
     for (const [k, test] of NORMALITY_TESTS.entries()) {
       expect(Math.abs(rejected[k]! / samples - 0.05), test).toBeLessThan(4 * Math.sqrt((0.05 * 0.95) / samples));
     }
+  });
+
+  it.each(NORMALITY_TESTS)('are those of the replicates of one test by itself: %s', (test) => {
+    const values = column('normal-40');
+    const observed = statisticsOf(values);
+    const input = { n: values.length, rounding: null };
+    const tallies = tallyNormality({ ...input, observed: [...observed] }, createStream(3, 0), 500);
+    const far = simulateNormality({ ...input, test, population: 'normal' }, createStream(3, 0), 500);
+    const limit = extremeness(test, at(observed, test));
+    expect(at(tallies, test)).toBe(far.filter((x) => x >= limit - 1e-12).length);
   });
 
   it('leave a test without a statistic uncounted', () => {

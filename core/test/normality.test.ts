@@ -299,3 +299,62 @@ describe('analysis normality', () => {
     expect(outcomeOf({ ...test, pValue: 0.0499 }, 0.05)).toBe('evidence');
   });
 });
+
+describe('another test than A²', () => {
+  const values = column('right-skew-50');
+  const others = ['shapiro-wilk', 'lilliefors', 'cramer-von-mises', 'skewness', 'omnibus', 'plot-correlation'] as const;
+
+  it.each(others)(
+    '%s, chosen, is what the finding is read from, with the p that it has beside the others',
+    async (test) => {
+      const settings = { replicates: 2_000, seed: 3 };
+      const chosen = await normality(values, null, { ...settings, test });
+      const beside = await normality(values, null, settings);
+      const of = (result: NormalityResult) => result.tests.find((one) => one.test === test)!;
+      // The same draws, whether it is the main test or one of the tallied.
+      expect(of(chosen).pSimulated).toEqual(of(beside).pSimulated);
+      expect(chosen.main).toBe(test);
+      expect(chosen.tests.map((one) => one.statistic)).toEqual(beside.tests.map((one) => one.statistic));
+      expect(
+        normalityFinding(chosen)
+          .map(({ text }) => text)
+          .join(''),
+      ).toContain(of(chosen).pValue! < 0.05 ? 'depart from' : 'no evidence against');
+      expect(chosen.missed.every(({ share }) => share >= 0 && share <= 1)).toBe(true);
+    },
+  );
+
+  it('that needs more readings than there are says how many', async () => {
+    const result = await normality(Float64Array.of(1, 2, 4, 8, 9), null, { test: 'skewness' });
+    expect(result).toMatchObject({ available: false, reason: expect.stringContaining('8') });
+    const plain = await normality(Float64Array.of(1, 2, 4, 8, 9), null, { replicates: 200 });
+    const skewness = plain.tests.find(({ test }) => test === 'skewness')!;
+    expect(skewness).toMatchObject({
+      statistic: null,
+      pValue: null,
+      pMethod: null,
+      pSimulated: null,
+      pResolution: null,
+    });
+    expect([...plain.summary.against, ...plain.summary.without]).not.toContain('skewness');
+  });
+
+  it('knows the resolution as A² does', async () => {
+    const coarse = await normality(column('coarse-60'), 0.5, { test: 'shapiro-wilk', replicates: 2_000 });
+    const own = coarse.tests.find(({ test }) => test === 'shapiro-wilk')!;
+    expect(own.pResolution!.pValue).toBeGreaterThan(own.pSimulated!.pValue);
+    expect(coarse.tests.every(({ pResolution }) => pResolution !== null)).toBe(true);
+  });
+
+  it('above 5 000 readings is W′, whose p is simulated', async () => {
+    const many = Float64Array.from({ length: 5_001 }, (_, i) => Math.sin(i) + Math.cos(i * 1.7));
+    const result = await normality(many, null, { test: 'shapiro-wilk', replicates: 199 });
+    const own = result.tests.find(({ test }) => test === 'shapiro-wilk')!;
+    expect(own).toMatchObject({ pMethod: 'simulated', pAsymptotic: null });
+    expect(
+      normalityFinding(result)
+        .map(({ text }) => text)
+        .join(''),
+    ).toContain('W′ = ');
+  });
+});

@@ -137,7 +137,10 @@ describe('running an analysis', () => {
     };
     const pool = remembering(counting, 25);
     const order = (seed: number): KernelOrder => ({
-      ...{ kernel: 'anderson-darling-replicates', input: { n: 10, population: 'normal', rounding: null } },
+      ...{
+        kernel: 'normality-replicates',
+        input: { test: 'anderson-darling', n: 10, population: 'normal', rounding: null },
+      },
       ...{ seed, firstStream: 0, replicates: 20, chunkSize: 10 },
     });
     await expect(pool.chunk(order(1), 0)).rejects.toThrow('once');
@@ -156,8 +159,8 @@ describe('running an analysis', () => {
 
   it('gives every order streams of its own, unless it is to draw what another drew', () => {
     const book = orderBook(7, 100);
-    const input = { n: 10, population: 'normal', rounding: null } as const;
-    const work = { kernel: 'anderson-darling-replicates', input } as const;
+    const input = { test: 'anderson-darling', n: 10, population: 'normal', rounding: null } as const;
+    const work = { kernel: 'normality-replicates', input } as const;
     const first = book.add(work, 250);
     book.add(work, 250, first);
     book.add(work, 100);
@@ -168,8 +171,8 @@ describe('running an analysis', () => {
 
   it('draws chunk k from its own stream, the last chunk shorter', () => {
     const order: KernelOrder = {
-      kernel: 'anderson-darling-replicates',
-      input: { n: 10, population: 'normal', rounding: null },
+      kernel: 'normality-replicates',
+      input: { test: 'anderson-darling', n: 10, population: 'normal', rounding: null },
       seed: 1,
       firstStream: 0,
       replicates: 25,

@@ -264,7 +264,11 @@ describe('readings that go into a table that stands', () => {
     });
     expect(JSON.parse(head!).columns.map(({ id }: { id: string }) => id)).toEqual(ids);
     expect(rest.join('\n')).toBe('force;kiln\n1,5;north');
-    const some = importBody(incoming, layout, columns.slice(1), { revision: 3, who: 'bench 1', positions: [1] });
+    const some = importBody(incoming, { ...layout, separator: 'semicolon' }, columns.slice(1), {
+      revision: 3,
+      who: 'bench 1',
+      positions: [1],
+    });
     expect(JSON.parse((await some.body.text()).split('\n')[0]!)).toMatchObject({ positions: [1] });
   });
 });

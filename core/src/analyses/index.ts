@@ -15,9 +15,15 @@ export {
   type DistributionView,
 } from './distributions/distribution-picture.js';
 export { distributionAnalysis } from './distributions/distribution.js';
-export { NORMALITY_FIGURES, PLOT_FIGURES } from './fit/fit-figures.js';
+export {
+  NORMALITY_COLUMNS,
+  normalityDetails,
+  normalityFigures,
+  normalityTable,
+  PLOT_FIGURES,
+} from './fit/fit-figures.js';
 export type { NormalityResult } from './fit/normality-result.js';
-export { missedSentence } from './fit/normality-words.js';
+export { agreementSentence, missedSentence } from './fit/normality-words.js';
 export { normalityAnalysis } from './fit/normality.js';
 export { plotPicture, plotTable } from './fit/plot-picture.js';
 export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './fit/probability-plot.js';

@@ -22,12 +22,17 @@ export function simulatedP(observed: number, chunks: readonly Float64Array[], se
     replicates += chunk.length;
     for (let i = 0; i < chunk.length; i++) if (chunk[i]! >= limit) b++;
   }
+  return pOfTally(b, replicates, seed);
+}
+
+/** The same where the replicates at least as extreme are counted already. */
+export function pOfTally(atLeastAsExtreme: number, replicates: number, seed: number): SimulatedP {
   return {
-    pValue: (b + 1) / (replicates + 1),
-    atLeastAsExtreme: b,
+    pValue: (atLeastAsExtreme + 1) / (replicates + 1),
+    atLeastAsExtreme,
     replicates,
     seed,
-    pInterval: clopperPearson(b, replicates),
+    pInterval: clopperPearson(atLeastAsExtreme, replicates),
   };
 }
 

@@ -1,7 +1,9 @@
 import {
-  simulateAndersonDarling,
-  type AndersonDarlingReplicates,
-} from '../goodness-of-fit/normality/anderson-darling-simulation.js';
+  simulateNormality,
+  tallyNormality,
+  type NormalityReplicates,
+  type NormalityTallies,
+} from '../goodness-of-fit/normality/simulation.js';
 import {
   simulateRoundedAndersonDarling,
   type RoundedReplicates,
@@ -11,7 +13,8 @@ import { createStream } from '../random/stream.js';
 
 /** The repeated work that analyses order, each with the input it takes. */
 export interface KernelInputs {
-  'anderson-darling-replicates': AndersonDarlingReplicates;
+  'normality-replicates': NormalityReplicates;
+  'normality-tallies': NormalityTallies;
   'rounded-anderson-darling-replicates': RoundedReplicates;
   'ordered-scores': BandReplicates;
 }
@@ -23,7 +26,8 @@ type Kernel<K extends keyof KernelInputs> = (
 ) => Float64Array;
 
 const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
-  'anderson-darling-replicates': simulateAndersonDarling,
+  'normality-replicates': simulateNormality,
+  'normality-tallies': tallyNormality,
   'rounded-anderson-darling-replicates': simulateRoundedAndersonDarling,
   'ordered-scores': simulateOrderedScores,
 };

@@ -1,35 +1,27 @@
 import { formatFigure, formatP, groupThousands } from '../../numeric/format.js';
-import type { FigureOf } from '../../road/figure.js';
-import type { NormalityResult, NormalityTest } from './normality-result.js';
+import { foundFigures, type FigureOf, type FoundFigure } from '../../road/figure.js';
+import { mainTest, type NormalityResult } from './normality-result.js';
+import { testFacts } from './normality-tests.js';
 import type { ProbabilityPlotResult } from './probability-plot.js';
 
-const testOf = ({ tests }: NormalityResult): NormalityTest => tests[0]!;
-const pOf = (p: number | null | undefined, { alpha }: NormalityResult) =>
+const pOf = (p: number | null | undefined, { alpha }: Pick<NormalityResult, 'alpha'>) =>
   p === null || p === undefined ? null : formatP(p, alpha);
 
-/** The test of normality: its statistic and its p-values, with which of them to quote. */
-export const NORMALITY_FIGURES: readonly FigureOf<NormalityResult>[] = [
-  {
-    key: 'statistic',
-    name: 'Anderson–Darling A²',
-    meaning:
-      'How far the steps of the readings lie from the fitted normal curve, the tails counting most; 0 would be on it.',
-    formula: 'A² = −n − Σ (2i − 1)/n · (ln F(x₍ᵢ₎) + ln(1 − F(x₍ₙ₊₁₋ᵢ₎)))',
-    text: (result) => formatFigure(testOf(result).statistic, 'statistic'),
-  },
+/** The p-values of the chosen test, with which of them to quote. */
+export const NORMALITY_P_FIGURES: readonly FigureOf<NormalityResult>[] = [
   {
     key: 'pSimulated',
     name: 'p, simulated',
     meaning:
       'How often a sample of this size from a normal distribution, fitted in the same way, lies at least as far off. Small speaks against normal.',
-    formula: '(b + 1)/(B + 1), b of B samples with A² at least as great',
+    formula: '(b + 1)/(B + 1), b of B samples at least as far off',
     use: 'The one to quote: it holds at any n, and the finding is read from it.',
     text: (result) => {
-      const { pSimulated } = testOf(result);
+      const { pSimulated } = mainTest(result);
       return pSimulated ? pOf(pSimulated.pValue, result) : '…';
     },
     note: (result) => {
-      const { pSimulated: p } = testOf(result);
+      const { pSimulated: p } = mainTest(result);
       if (!p) return '';
       const [low, high] = p.pInterval.map((end) => formatP(end));
       return `${groupThousands(p.replicates)} samples: ${low} – ${high}`;
@@ -38,10 +30,10 @@ export const NORMALITY_FIGURES: readonly FigureOf<NormalityResult>[] = [
   {
     key: 'pAsymptotic',
     name: 'p, by formula',
-    meaning: 'The same p from a published approximation, without simulation (D’Agostino and Stephens 1986).',
-    formula: 'exp of a quadratic in A²(1 + 0.75/n + 2.25/n²)',
+    meaning: 'The same p from the published approximation to this test, without simulation.',
+    formula: 'by the source named in the documents; only inside its range of n',
     use: 'Only to compare with a figure that was worked out elsewhere by this formula; quote the simulated p.',
-    text: (result) => pOf(testOf(result).pAsymptotic, result),
+    text: (result) => pOf(mainTest(result).pAsymptotic, result),
   },
   {
     key: 'pResolution',
@@ -50,7 +42,7 @@ export const NORMALITY_FIGURES: readonly FigureOf<NormalityResult>[] = [
       'How often a normal that is read to the same steps lies at least as far off: what is left once the rounding is allowed for.',
     formula: '(b + 1)/(B + 1), the samples rounded as the readings are',
     use: 'Quote it beside the simulated p where the readings step coarsely: if only it is above the level, the rounding was found, not a departure.',
-    text: (result) => pOf(testOf(result).pResolution?.pValue, result),
+    text: (result) => pOf(mainTest(result).pResolution?.pValue, result),
     note: ({ resolution, unit }) => `steps of ${resolution}${unit ? `\u00a0${unit}` : ''}`,
   },
 ];
@@ -66,3 +58,41 @@ export const PLOT_FIGURES: readonly FigureOf<ProbabilityPlotResult>[] = [
     text: ({ correlation }) => correlation.toFixed(4),
   },
 ];
+
+/** The chosen test as figures: its statistic, then its p-values. */
+export function normalityFigures(result: NormalityResult): FoundFigure[] {
+  const { name, symbol, ...facts } = testFacts(result.main, result.n);
+  const statistic = formatFigure(mainTest(result).statistic!, 'statistic');
+  return [
+    { ...facts, key: 'statistic', name: `${name} ${symbol}`, texts: [statistic], note: '' },
+    ...foundFigures(NORMALITY_P_FIGURES, [result]),
+  ];
+}
+
+/** The columns of the table of all tests. */
+export const NORMALITY_COLUMNS = ['statistic', 'p'] as const;
+
+/** All tests side by side with their simulated p; the chosen one is marked. */
+export function normalityTable(result: NormalityResult): FoundFigure[] {
+  return result.tests.map((test) => {
+    const { symbol, looksAt: _, name, ...facts } = testFacts(test.test, result.n);
+    const statistic = test.statistic === null ? '–' : formatFigure(test.statistic, 'statistic');
+    const note = test.test === result.main ? 'chosen' : '';
+    return { ...facts, name: `${name} ${symbol}`, texts: [statistic, pOf(test.pValue, result) ?? '–'], note };
+  });
+}
+
+/** What else is known of one of the tests: where it looks, its interval, its other p-values. */
+export function normalityDetails(result: NormalityResult, key: string): { name: string; text: string }[] {
+  const test = result.tests.find((one) => one.test === key);
+  if (!test) return [];
+  const { pSimulated, pAsymptotic, pResolution } = test;
+  const [low, high] = pSimulated?.pInterval ?? [];
+  const rows: [string, string | null | undefined][] = [
+    ['looks at', testFacts(test.test, result.n).looksAt],
+    ['p, simulated, lies in', pSimulated && `${pOf(low, result)} – ${pOf(high, result)}`],
+    ['p, by formula', pOf(pAsymptotic, result)],
+    ['p, against a rounded normal', pOf(pResolution?.pValue, result)],
+  ];
+  return rows.flatMap(([name, text]) => (text ? [{ name, text }] : []));
+}

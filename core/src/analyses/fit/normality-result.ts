@@ -1,4 +1,5 @@
 import type { Population } from '../../goodness-of-fit/normality/anderson-darling-simulation.js';
+import type { NormalityTestName } from '../../goodness-of-fit/normality/battery.js';
 import type { SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 import type { Note } from '../../road/analysis.js';
 
@@ -6,11 +7,13 @@ import type { Note } from '../../road/analysis.js';
 export type Outcome = 'no-evidence' | 'evidence' | 'rounding' | 'open';
 
 export interface NormalityTest {
-  test: 'anderson-darling';
-  statistic: number;
-  /** A²(1 + 0.75/n + 2.25/n²), which the asymptotic formula takes. */
-  adjusted: number;
-  alternative: 'greater';
+  test: NormalityTestName;
+  /** Null where there are fewer readings than the test takes. */
+  statistic: number | null;
+  /** Of A²: A²(1 + 0.75/n + 2.25/n²), which the asymptotic formula takes. */
+  adjusted?: number;
+  /** Which side of the statistic speaks against normal. */
+  alternative: 'greater' | 'less' | 'two-sided';
   pValue: number | null;
   pMethod: 'simulated' | 'asymptotic' | null;
   pAsymptotic: number | null;
@@ -43,8 +46,15 @@ export interface NormalityResult {
   alpha: number;
   mean: number;
   sd: number;
+  /** The test of the study, chosen before looking: the finding is read from it. */
+  main: NormalityTestName;
   tests: NormalityTest[];
   missed: Missed[];
-  summary: { outcome: Outcome };
+  /** What the main test says, and which tests find evidence against normal at the level, which do not. */
+  summary: { outcome: Outcome; against: NormalityTestName[]; without: NormalityTestName[] };
   notes: Note[];
 }
+
+/** The test that the finding is read from. */
+export const mainTest = ({ tests, main }: Pick<NormalityResult, 'tests' | 'main'>): NormalityTest =>
+  tests.find(({ test }) => test === main)!;

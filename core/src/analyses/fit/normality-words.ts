@@ -1,15 +1,18 @@
 import { equalsP, formatFigure, formatP, formatPercent, groupThousands } from '../../numeric/format.js';
 import type { Sample } from '../../readings/sample.js';
+import type { NormalityTestName } from '../../goodness-of-fit/normality/battery.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote, tiedCount, unreadableNote } from '../../road/cautions.js';
-import type { Missed, NormalityResult, NormalityTest, Outcome } from './normality-result.js';
+import { mainTest, type Missed, type NormalityResult, type NormalityTest, type Outcome } from './normality-result.js';
+import { testFacts } from './normality-tests.js';
 
 /** The finding: never "is normal", always the level. */
-export function normalityFinding({ tests, summary, mean, sd, unit, resolution, alpha }: NormalityResult): Piece[] {
-  const test = tests[0]!;
+export function normalityFinding(result: NormalityResult): Piece[] {
+  const { summary, mean, sd, unit, resolution, alpha, main, n } = result;
+  const test = mainTest(result);
   const of = unit ? `\u00a0${unit}` : '';
   const normal = ` a normal distribution with mean ${formatFigure(mean, 'location', resolution)} and sd ${formatFigure(sd, 'spread', resolution)}${of}`;
-  const figures = `A² = ${formatFigure(test.statistic, 'statistic')}`;
+  const figures = `${testFacts(main, n).symbol} = ${formatFigure(test.statistic!, 'statistic')}`;
   switch (summary.outcome) {
     case 'no-evidence':
       return [
@@ -53,6 +56,28 @@ export function missedSentence({ n, missed, alpha }: Pick<NormalityResult, 'n' |
   if (missed.length === 0) return null;
   const parts = missed.map(({ population, share }) => `${MISSED_NAMES[population]} ${inSamples(share)}`);
   return `With ${groupThousands(n)} readings and level ${alpha} the test misses ${parts.join(', ')}.`;
+}
+
+/** How the nine tests stand at the level; empty while any p is still to come. */
+export function agreementSentence({
+  summary,
+  alpha,
+  main,
+  n,
+}: Pick<NormalityResult, 'summary' | 'alpha' | 'main' | 'n'>): string {
+  const { against, without } = summary;
+  const total = against.length + without.length;
+  if (total < 2 || summary.outcome === 'open') return '';
+  if (against.length === 0) return `None of ${total} tests finds evidence against normal at the level ${alpha}.`;
+  if (without.length === 0) return `All ${total} tests find evidence against normal at the level ${alpha}.`;
+  const said = (tests: readonly NormalityTestName[]) =>
+    tests.map((test) => `${testFacts(test, n).name} (${testFacts(test, n).looksAt})`).join(', ');
+  const found = `${against.length} of ${total} tests ${against.length === 1 ? 'finds' : 'find'} evidence against normal`;
+  const lead =
+    against.length <= without.length
+      ? `${found}: ${said(against)}; the others do not.`
+      : `${found}; not so ${said(without)}.`;
+  return `${lead} Each looks elsewhere. ${testFacts(main, n).name} was chosen: to take the friendliest of ${total} afterwards is no test.`;
 }
 
 function resolutionNote(

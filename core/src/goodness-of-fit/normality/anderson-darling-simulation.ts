@@ -23,7 +23,7 @@ export interface AndersonDarlingReplicates {
 }
 
 /** Turns standard normals into a draw from the population, in place. */
-function shapeDraw(values: Float64Array, population: Population): void {
+export function shapeDraw(values: Float64Array, population: Population): void {
   const n = values.length;
   if (population === 'lognormal') for (let i = 0; i < n; i++) values[i] = exp(LOGNORMAL_LOG_SD * values[i]!);
   if (population === 'two-groups') for (let i = n >> 1; i < n; i++) values[i] = values[i]! + GROUP_DISTANCE;

@@ -1,7 +1,4 @@
 import { normalCumulative } from '../../numeric/standard-normal.js';
-import { fillNormals } from '../../random/normal.js';
-import type { StreamState } from '../../random/stream.js';
-import type { RoundedNormal } from '../rounded-normal.js';
 import { andersonDarling } from './anderson-darling.js';
 import { createScratch, replicateStatistic } from './anderson-darling-simulation.js';
 import { cramerVonMises } from './cramer-von-mises.js';
@@ -9,7 +6,6 @@ import { kurtosisScore } from './kurtosis.js';
 import { lilliefors } from './lilliefors.js';
 import { jarqueBera, shapeOfScores } from './moments.js';
 import { fillibenScores, plotCorrelation } from './plot-correlation.js';
-import { roundDraw } from './rounded-draws.js';
 import { shapiroWilk, shapiroWilkWeights } from './shapiro-wilk.js';
 import { SKEWNESS_LEAST_N, skewnessScore } from './skewness.js';
 
@@ -88,41 +84,20 @@ export function extremeness(test: NormalityTestName, statistic: number): number 
   return test === 'skewness' || test === 'kurtosis' ? Math.abs(statistic) : statistic;
 }
 
-export interface NormalityTallies {
-  n: number;
-  /** A normal in steps, every draw of which is rounded to whole ones; null: not rounded. */
-  rounding: RoundedNormal | null;
-  /** The statistics of the readings, in the order of NORMALITY_TESTS; null where a test has none. */
-  observed: readonly (number | null)[];
+/** The memory and the constants for replicates of n: `values` are drawn into, `measure` puts their nine statistics into place. */
+export interface Battery {
+  values: Float64Array;
+  measure(into: Float64Array): void;
 }
 
-/** A tie that rounding in the last place has parted is still a tie. */
-const TIE = 1e-12;
-
-/** How many of so many replicates are at least as far out as the readings, by test: what merges by adding. */
-export function tallyNormality(
-  { n, rounding, observed }: NormalityTallies,
-  state: StreamState,
-  replicates: number,
-): Float64Array {
+export function createBattery(n: number): Battery {
   const scratch = createScratch(n);
   const constants = constantsOf(n);
-  const found = new Float64Array(NORMALITY_TESTS.length);
-  const tallies = new Float64Array(NORMALITY_TESTS.length);
-  const limits = NORMALITY_TESTS.map((test, k) => {
-    const statistic = observed[k];
-    if (statistic === null || statistic === undefined) return Infinity;
-    const far = extremeness(test, statistic);
-    return far - TIE * Math.max(Math.abs(far), Math.abs(statistic));
-  });
-  for (let r = 0; r < replicates; r++) {
-    if (rounding) roundDraw(rounding, state, scratch.values);
-    else fillNormals(state, scratch.values);
-    found[0] = replicateStatistic(scratch);
-    measure(scratch.values, scratch.lower, constants, found);
-    for (let k = 0; k < NORMALITY_TESTS.length; k++) {
-      if (extremeness(NORMALITY_TESTS[k]!, found[k]!) >= limits[k]!) tallies[k] = tallies[k]! + 1;
-    }
-  }
-  return tallies;
+  return {
+    values: scratch.values,
+    measure(into) {
+      into[0] = replicateStatistic(scratch);
+      measure(scratch.values, scratch.lower, constants, into);
+    },
+  };
 }

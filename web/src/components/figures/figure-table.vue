@@ -48,7 +48,7 @@ const ask = (key: string) => (asked.value = asked.value === key ? null : key);
 .beside th:first-child {
   position: sticky;
   left: 0;
-  background: var(--paper);
+  background: var(--figure-ground, var(--paper));
 }
 table.figures td {
   padding-top: 4px;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { FIGURES, otherPercentiles, otherQuantiles, percentileFigures, type Described } from '@verdict/core/analyses';
 import { computed } from 'vue';
+import DetailList from '../../components/figures/detail-list.vue';
 
 /** The other definitions of a figure, each with what it gives for the parts. */
 const props = defineProps<{ of: string; parts: readonly Described[] }>();
@@ -20,36 +21,22 @@ const others = computed(() => {
   const byPart = props.parts.map(found);
   const definitions = [...new Set(byPart.flat().map(({ definition }) => definition))];
   return definitions.map((definition) => ({
-    definition,
-    values: byPart.map(
-      (list) => list.find((other) => other.definition === definition)?.values.join(' · ') ?? 'the same',
-    ),
+    name: definition,
+    text: byPart
+      .map((list) => list.find((other) => other.definition === definition)?.values.join(' · ') ?? 'the same')
+      .join(' | '),
   }));
 });
 </script>
 
 <template>
-  <ul v-if="others.length">
-    <li v-for="other in others" :key="other.definition">
-      <span>{{ other.definition }}</span> <span class="number">{{ other.values.join(' | ') }}</span>
-    </li>
-  </ul>
+  <DetailList v-if="others.length" :rows="others" />
   <p v-else-if="of === 'quartiles' && parts.length <= MOST_PARTS" class="soft">
     All other definitions give the same here.
   </p>
 </template>
 
 <style scoped>
-ul {
-  margin: 4px 0 0;
-  padding: 0;
-  list-style: none;
-}
-li {
-  display: flex;
-  justify-content: space-between;
-  gap: 12px;
-}
 p {
   margin: 0;
 }

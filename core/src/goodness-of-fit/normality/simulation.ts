@@ -1,0 +1,72 @@
+import { fillNormals } from '../../random/normal.js';
+import type { StreamState } from '../../random/stream.js';
+import type { RoundedNormal } from '../rounded-normal.js';
+import { shapeDraw, simulateAndersonDarling, type AndersonDarlingReplicates } from './anderson-darling-simulation.js';
+import { createBattery, extremeness, NORMALITY_TESTS, type Battery, type NormalityTestName } from './battery.js';
+import { roundDraw } from './rounded-draws.js';
+
+export interface NormalityReplicates extends AndersonDarlingReplicates {
+  test: NormalityTestName;
+}
+
+/** How far out so many replicates are by one test, in the order drawn: the greater the further. */
+export function simulateNormality(
+  { test, ...input }: NormalityReplicates,
+  state: StreamState,
+  replicates: number,
+): Float64Array {
+  if (test === 'anderson-darling') return simulateAndersonDarling(input, state, replicates);
+  const { n, population, rounding } = input;
+  const battery = createBattery(n);
+  const found = new Float64Array(NORMALITY_TESTS.length);
+  const place = NORMALITY_TESTS.indexOf(test);
+  const far = new Float64Array(replicates);
+  for (let r = 0; r < replicates; r++) {
+    draw(battery, rounding, state);
+    if (!rounding) shapeDraw(battery.values, population);
+    battery.measure(found);
+    far[r] = extremeness(test, found[place]!);
+  }
+  return far;
+}
+
+function draw({ values }: Battery, rounding: RoundedNormal | null, state: StreamState): void {
+  if (rounding) roundDraw(rounding, state, values);
+  else fillNormals(state, values);
+}
+
+export interface NormalityTallies {
+  n: number;
+  /** A normal in steps, every draw of which is rounded to whole ones; null: not rounded. */
+  rounding: RoundedNormal | null;
+  /** The statistics of the readings, in the order of NORMALITY_TESTS; null where a test has none. */
+  observed: readonly (number | null)[];
+}
+
+/** A tie that rounding in the last place has parted is still a tie. */
+const TIE = 1e-12;
+
+/** How many of so many replicates are at least as far out as the readings, by test: what merges by adding. */
+export function tallyNormality(
+  { n, rounding, observed }: NormalityTallies,
+  state: StreamState,
+  replicates: number,
+): Float64Array {
+  const battery = createBattery(n);
+  const found = new Float64Array(NORMALITY_TESTS.length);
+  const tallies = new Float64Array(NORMALITY_TESTS.length);
+  const limits = NORMALITY_TESTS.map((test, k) => {
+    const statistic = observed[k];
+    if (statistic === null || statistic === undefined) return Infinity;
+    const far = extremeness(test, statistic);
+    return far - TIE * Math.max(Math.abs(far), Math.abs(statistic));
+  });
+  for (let r = 0; r < replicates; r++) {
+    draw(battery, rounding, state);
+    battery.measure(found);
+    for (let k = 0; k < NORMALITY_TESTS.length; k++) {
+      if (extremeness(NORMALITY_TESTS[k]!, found[k]!) >= limits[k]!) tallies[k] = tallies[k]! + 1;
+    }
+  }
+  return tallies;
+}

@@ -42,7 +42,9 @@ async function at(query: string, sample: Sample | null = sampleOf(...NINE)) {
 describe('a run of a stage', () => {
   it('asks what is fixed and what the address says, with the defaults that hang on the readings', async () => {
     const { run } = await at('?test.seed=7');
-    expect(run.request.value).toEqual({ column: 'x', alpha: 0.05, seed: 7, replicates: 20_000 });
+    expect(run.request.value).toEqual({
+      ...{ column: 'x', test: 'anderson-darling', alpha: 0.05, seed: 7, replicates: 20_000 },
+    });
     await vi.waitFor(() => expect(run.whole.value).toBe(true));
     expect(run.result.value).toMatchObject({ n: 9, alpha: 0.05 });
     expect(run.notes.value.map(({ code }) => code)).not.toContain('setting-left-out');

@@ -23,6 +23,7 @@ import TakePanel from './take-panel.vue';
 import { emptyColumn, type Cursor, type Range } from './table-model.js';
 import type { Taking } from './take.js';
 import { useArrangement } from './use-arrangement.js';
+import { useChosenAside } from './use-chosen-aside.js';
 import { useColumnProblems } from './use-column-problems.js';
 import { useWaitingReadings } from '../../composables/use-waiting-readings.js';
 import { useIncoming } from './use-incoming.js';
@@ -45,7 +46,6 @@ const grid = ref<InstanceType<typeof ReadingGrid>>();
 const ACCEPTED = '.csv,.tsv,.txt,.json,.xlsx,.zip,text/csv';
 const dragging = ref(false);
 const finding = ref(false);
-const askingReason = ref(false);
 const arranging = ref(false);
 /** What stands in place of the column's card. */
 const panel = ref<{ kind: DerivationKind; existing: StudyColumn | null } | 'stack' | 'spread' | 'save' | null>(
@@ -75,7 +75,7 @@ const resolutions = computed(() =>
 
 const { arrangement, rows, arranged, arrangeAgain, asStored } = useArrangement();
 const actions = useTableActions(cursor, anchor, rows);
-const { range, wholeRows, rowAt, rowsIn, columnsIn, readingsIn, clash, settleClash } = actions;
+const { range, wholeRows, rowAt, rowsIn, columnsIn, clash, settleClash } = actions;
 const problems = useColumnProblems(current);
 const incoming = useIncoming();
 const { takeSubset } = useSubset();
@@ -172,32 +172,14 @@ const goTo = (row: number) => grid.value?.pick(Math.max(1, placeOf(row)), cursor
 const goToShown = (row: number, column: number) => {
   anchor.value = cursor.value = { row, column };
 };
-const toAside = computed(() => readingsIn(false));
-const asideWords = computed(() => {
-  const [only] = toAside.value;
-  if (!only) return '';
-  const whole = wholeRows.value;
-  if (whole.length) return whole.length === 1 ? `row ${whole[0]}` : `${groupThousands(whole.length)} rows`;
-  return toAside.value.length === 1 ? `row ${only.row}` : `${groupThousands(toAside.value.length)} readings`;
-});
-/** The columns whose readings would be set aside. */
-const namesAside = computed(() => {
-  const ids = new Set(toAside.value.map(({ column }) => column));
-  return columnsIn(range.value)
-    .flatMap(({ id, name }) => (ids.has(id) ? [name] : []))
-    .join(', ');
-});
-const asideQuestion = computed(() => {
-  const [only] = toAside.value;
-  if (toAside.value.length !== 1 || !only) return `${asideWords.value} of ${namesAside.value}`;
-  return `Row ${only.row} of ${store.columnById(only.column)?.name}, ${store.textsOf(only.column)[only.row - 1]}`;
-});
-function setAside(reason: string): void {
-  actions.setAside(reason);
-  askingReason.value = false;
-}
-const ask = () => (askingReason.value = !store.ruled && toAside.value.length > 0);
-
+const {
+  words: asideWords,
+  question: asideQuestion,
+  asking: askingReason,
+  many,
+  ask,
+  setAside,
+} = useChosenAside(actions);
 useKeys({ x: ask });
 // In the table letters are written into cells; there these work with Ctrl or Alt.
 useEventListener('keydown', (event) => {
@@ -363,7 +345,7 @@ useEventListener('keydown', (event) => {
     </aside>
     <SetAsideDialog
       :open="askingReason"
-      :many="toAside.length > 1"
+      :many="many"
       :what="asideQuestion"
       @done="setAside"
       @leave="askingReason = false"

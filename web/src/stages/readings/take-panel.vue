@@ -1,25 +1,14 @@
 <script setup lang="ts">
 import type { StudyColumn } from '@verdict/contract';
 import { groupThousands } from '@verdict/core/format';
-import {
-  asTally,
-  looksLikeTally,
-  MOST_COLUMNS,
-  parseTable,
-  recogniseLayout,
-  recogniseRows,
-  splitRows,
-  type BlockLayout,
-  type ParsedBlock,
-} from '@verdict/core/readings';
-import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
+import { asTally, looksLikeTally, MOST_COLUMNS, type BlockLayout } from '@verdict/core/readings';
+import { computed, nextTick, onMounted, ref } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
-import type { Facts, Incoming } from '../../files/incoming.js';
-import { cutRange, fullRange } from '../../files/shown-values.js';
-import { parseInWorker, surveyInWorker } from '../../workers/analysis-pool.js';
+import type { Incoming } from '../../files/incoming.js';
 import TakeColumns from './take-columns.vue';
 import TakePreview from './take-preview.vue';
-import { isLarge, isLong, likelyTarget, matched, sameFormat, type Taking, type Target } from './take.js';
+import { matched, sameFormat, type Taking } from './take.js';
+import { useIncomingBlock } from './use-incoming-block.js';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
 
@@ -37,82 +26,22 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ take: [taking: Taking, layout: BlockLayout]; leave: []; stop: [] }>();
 
-const large = isLarge(props.incoming);
-const long = isLong(props.incoming);
-const taken = computed(() => props.standing.map(({ name }) => name));
-const sheet = ref(0);
-const sheets = computed(() => (props.incoming.kind === 'sheets' ? props.incoming.sheets : []));
-const range = ref(sheets.value[0] ? fullRange(sheets.value[0].rows) : '');
-const rangeWrong = ref(false);
-watch(sheet, (i) => (range.value = fullRange(sheets.value[i]!.rows)));
-
-/** Rows that are there already; null for text, which is cut by its separator. */
-const givenRows = computed<string[][] | null>(() => {
-  if (props.incoming.kind === 'text') return null;
-  return props.incoming.kind === 'rows'
-    ? props.incoming.rows
-    : (cutRange(sheets.value[sheet.value]!.rows, range.value) ?? []);
-});
-const recognised = (): BlockLayout =>
-  props.incoming.kind === 'text'
-    ? recogniseLayout(props.incoming.text)
-    : { separator: 'none', ...recogniseRows(givenRows.value!) };
-const layout = ref<BlockLayout>(recognised());
-watch([range, sheet], () => {
-  rangeWrong.value = cutRange(sheets.value[sheet.value]?.rows ?? [], range.value) === null;
-  layout.value = recognised();
-});
-
-const block = shallowRef<ParsedBlock | null>(null);
-/** So much of a long text tells where it goes. */
-const HEAD = 50_000;
-const textNow = () => (props.incoming as { text: string }).text;
-const rowsNow = (most = Infinity) => givenRows.value ?? splitRows(textNow().slice(0, most), layout.value.separator);
-const target = ref<Target>(
-  large
-    ? 'new columns'
-    : likelyTarget(rowsNow(HEAD), layout.value, props.standing, props.cursor !== null && props.over),
-);
-/** Names are only taken for columns that would stand beside those of the table. */
-const avoid = computed(() => (target.value === 'new columns' ? taken.value : []));
-let latest = 0;
-async function read(): Promise<void> {
-  const run = ++latest;
-  if (!long) {
-    block.value = parseTable(rowsNow(), layout.value, avoid.value);
-    return;
-  }
-  block.value = null;
-  const readText = large ? surveyInWorker : parseInWorker;
-  const found = await readText(textNow(), { ...layout.value }, [...avoid.value]);
-  if (run === latest) block.value = found;
-}
-watch([() => ({ ...layout.value }), avoid, givenRows], read, { immediate: true });
-
-const facts = computed<Record<string, Facts>>(() => (props.incoming.kind === 'rows' ? props.incoming.facts : {}));
-const incomingColumns = computed(() =>
-  (block.value?.columns ?? []).map((column) => ({ ...column, ...facts.value[column.name] })),
-);
-/** The places of the columns that are taken: all, or as many as a study takes. */
-const chosen = shallowRef<ReadonlySet<number>>(new Set());
-const choosing = ref(false);
-watch(
-  () => incomingColumns.value.length,
-  (length) => {
-    chosen.value = new Set(Array.from({ length: Math.min(length, MOST_COLUMNS) }, (_, j) => j));
-    choosing.value = length > MOST_COLUMNS;
-  },
-  { immediate: true },
-);
-const columns = computed(() => incomingColumns.value.filter((_, j) => chosen.value.has(j)));
-/** What has to be looked at in the columns that are taken. */
-const shownBlock = computed(() => {
-  const { value: of } = block;
-  if (!of || columns.value.length === incomingColumns.value.length) return of;
-  const names = new Set(columns.value.map(({ name }) => name));
-  const problems = of.problems.filter(({ column }) => column === '' || names.has(column));
-  return { ...of, problems, problemCount: problems.length };
-});
+const {
+  large,
+  long,
+  sheet,
+  sheets,
+  range,
+  rangeWrong,
+  layout,
+  target,
+  block,
+  read,
+  chosen,
+  choosing,
+  columns,
+  shownBlock,
+} = useIncomingBlock(props);
 const match = computed(() => matched(columns.value, props.standing));
 
 const names = (list: readonly { name: string }[]) => list.map(({ name }) => name).join(', ');
@@ -277,21 +206,14 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
     </p>
     <p v-if="outcome" class="outcome">{{ outcome }}</p>
     <p v-if="rangeWrong" class="said-wrong" role="alert">“{{ range }}” is no range of cells; write it like B2:D40.</p>
-    <p v-if="!block" class="soft" aria-busy="true">
-      Reading {{ groupThousands(long ? Math.round(textNow().length / 1e3) : 0) }} thousand characters …
-    </p>
+    <p v-if="!block" class="soft" aria-busy="true">Reading {{ groupThousands(long) }} thousand characters …</p>
     <template v-else>
       <CautionNote v-if="block.refusal" lead="Cannot be taken" tone="wrong">{{ block.refusal }}</CautionNote>
       <template v-else>
-        <el-button
-          v-if="incomingColumns.length > 1"
-          link
-          class="choose"
-          :aria-expanded="choosing"
-          @click="choosing = !choosing"
-          >{{ choosing ? 'Hide the columns' : 'Choose among the columns' }}</el-button
-        >
-        <TakeColumns v-if="choosing" v-model="chosen" :columns="incomingColumns" />
+        <el-button v-if="read.length > 1" link class="choose" :aria-expanded="choosing" @click="choosing = !choosing">{{
+          choosing ? 'Hide the columns' : 'Choose among the columns'
+        }}</el-button>
+        <TakeColumns v-if="choosing" v-model="chosen" :columns="read" />
         <TakePreview v-if="shownBlock" :block="shownBlock" :columns="previewed" />
       </template>
     </template>

@@ -358,3 +358,11 @@ describe('another test than A²', () => {
     ).toContain('W′ = ');
   });
 });
+
+describe('a result kept before there was a choice of test', () => {
+  it('is still put into the words it had', async () => {
+    const now = await normality(column('right-skew-50'), null, { replicates: 999 });
+    const { main: _, ...before } = { ...now, tests: now.tests.slice(0, 1) };
+    expect(normalityFinding(before as NormalityResult)).toEqual(normalityFinding(now));
+  });
+});

@@ -150,6 +150,23 @@ describe('a saved study', () => {
     for (const { body } of [one, two]) expect(Date.parse(openedAt(body.id)!)).toBeGreaterThan(Date.now() - 60_000);
   });
 
+  it('opens with evidence of an earlier version of an analysis, in the words it can be put into', async () => {
+    const file = await server.get<StudyFile>(`/studies/${await fullStudy()}/saved`);
+    const sample = toSample(column('thickness', VALUES), VALUES, new Set([12]));
+    const stage = advance('normality', { column: 'thickness' }, sample, []) as { partial: { tests: unknown[] } };
+    // Version 3 had A² alone and no choice.
+    const { main: _, ...result } = { main: '', ...stage.partial, tests: stage.partial.tests.slice(0, 1) };
+    const old = { ...file.evidence[0]!, id: randomUUID(), analysis: 'normality', version: 3, result };
+    const opened = await server.post<{ id: string }>('/studies/saved', { ...file, evidence: [...file.evidence, old] });
+    expect(opened.status).toBe(201);
+    const kept = await server.get<Evidence[]>(`/studies/${opened.body.id}/evidence`);
+    const words = kept
+      .find(({ analysis }) => analysis === 'normality')!
+      .finding.map(({ text }) => text)
+      .join('');
+    expect(words).toContain('A² = ');
+  });
+
   it('keeps a text that is also the id of something', async () => {
     const file = await server.get<StudyFile>(`/studies/${await fullStudy()}/saved`);
     const word = 'standard';

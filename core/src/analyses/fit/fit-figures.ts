@@ -31,7 +31,7 @@ export const NORMALITY_P_FIGURES: readonly FigureOf<NormalityResult>[] = [
     key: 'pAsymptotic',
     name: 'p, by formula',
     meaning: 'The same p from the published approximation to this test, without simulation.',
-    formula: 'by the source named in the documents; only inside its range of n',
+    formula: 'by the published approximation',
     use: 'Only to compare with a figure that was worked out elsewhere by this formula; quote the simulated p.',
     text: (result) => pOf(mainTest(result).pAsymptotic, result),
   },
@@ -51,7 +51,7 @@ export const NORMALITY_P_FIGURES: readonly FigureOf<NormalityResult>[] = [
 export const PLOT_FIGURES: readonly FigureOf<ProbabilityPlotResult>[] = [
   {
     key: 'correlation',
-    name: 'correlation of the plot',
+    name: 'correlation of this plot',
     meaning: 'How straight the plotted readings lie; 1 is a line. One far reading lowers it as much as a bend does.',
     formula: 'correlation of the readings in order with their scores',
     use: 'To say how straight, not whether normal: for that there is the test.',
@@ -61,11 +61,13 @@ export const PLOT_FIGURES: readonly FigureOf<ProbabilityPlotResult>[] = [
 
 /** The chosen test as figures: its statistic, then its p-values. */
 export function normalityFigures(result: NormalityResult): FoundFigure[] {
-  const { name, symbol, ...facts } = testFacts(result.main, result.n);
+  const { name, symbol, pSource, looksAt: _, ...facts } = testFacts(result.main, result.n);
   const statistic = formatFigure(mainTest(result).statistic!, 'statistic');
   return [
     { ...facts, key: 'statistic', name: `${name} ${symbol}`, texts: [statistic], note: '' },
-    ...foundFigures(NORMALITY_P_FIGURES, [result]),
+    ...foundFigures(NORMALITY_P_FIGURES, [result]).map((figure) =>
+      figure.key === 'pAsymptotic' ? { ...figure, formula: pSource ?? '' } : figure,
+    ),
   ];
 }
 
@@ -75,7 +77,7 @@ export const NORMALITY_COLUMNS = ['statistic', 'p'] as const;
 /** All tests side by side with their simulated p; the chosen one is marked. */
 export function normalityTable(result: NormalityResult): FoundFigure[] {
   return result.tests.map((test) => {
-    const { symbol, looksAt: _, name, ...facts } = testFacts(test.test, result.n);
+    const { symbol, looksAt: _, pSource: __, name, ...facts } = testFacts(test.test, result.n);
     const statistic = test.statistic === null ? '–' : formatFigure(test.statistic, 'statistic');
     const note = test.test === result.main ? 'chosen' : '';
     return { ...facts, name: `${name} ${symbol}`, texts: [statistic, pOf(test.pValue, result) ?? '–'], note };
@@ -87,11 +89,12 @@ export function normalityDetails(result: NormalityResult, key: string): { name: 
   const test = result.tests.find((one) => one.test === key);
   if (!test) return [];
   const { pSimulated, pAsymptotic, pResolution } = test;
+  const { looksAt, pSource } = testFacts(test.test, result.n);
   const [low, high] = pSimulated?.pInterval ?? [];
   const rows: [string, string | null | undefined][] = [
-    ['looks at', testFacts(test.test, result.n).looksAt],
+    ['looks at', looksAt],
     ['p, simulated, lies in', pSimulated && `${pOf(low, result)} – ${pOf(high, result)}`],
-    ['p, by formula', pOf(pAsymptotic, result)],
+    [`p, by formula (${pSource})`, pOf(pAsymptotic, result)],
     ['p, against a rounded normal', pOf(pResolution?.pValue, result)],
   ];
   return rows.flatMap(([name, text]) => (text ? [{ name, text }] : []));

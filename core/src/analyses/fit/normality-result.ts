@@ -55,6 +55,6 @@ export interface NormalityResult {
   notes: Note[];
 }
 
-/** The test that the finding is read from. */
+/** The test that the finding is read from. A result kept before there was a choice (version 3) holds A² alone and names none. */
 export const mainTest = ({ tests, main }: Pick<NormalityResult, 'tests' | 'main'>): NormalityTest =>
-  tests.find(({ test }) => test === main)!;
+  tests.find(({ test }) => test === main) ?? tests[0]!;

@@ -8,11 +8,11 @@ import { testFacts } from './normality-tests.js';
 
 /** The finding: never "is normal", always the level. */
 export function normalityFinding(result: NormalityResult): Piece[] {
-  const { summary, mean, sd, unit, resolution, alpha, main, n } = result;
+  const { summary, mean, sd, unit, resolution, alpha, n } = result;
   const test = mainTest(result);
   const of = unit ? `\u00a0${unit}` : '';
   const normal = ` a normal distribution with mean ${formatFigure(mean, 'location', resolution)} and sd ${formatFigure(sd, 'spread', resolution)}${of}`;
-  const figures = `${testFacts(main, n).symbol} = ${formatFigure(test.statistic!, 'statistic')}`;
+  const figures = `${testFacts(test.test, n).symbol} = ${formatFigure(test.statistic!, 'statistic')}`;
   switch (summary.outcome) {
     case 'no-evidence':
       return [

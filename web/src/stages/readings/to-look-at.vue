@@ -2,13 +2,12 @@
 import { computed } from 'vue';
 import { groupThousands } from '@verdict/core/format';
 import CautionNote from '../../components/caution-note.vue';
-import type { ColumnProblems } from './use-column-problems.js';
+import { MOST_LISTED, type ColumnProblems } from './use-column-problems.js';
 
 /** The places of a column that want a look: cells that are no readings, and readings outside its limits. */
 const props = defineProps<{ problems: ColumnProblems; derived: boolean }>();
 const emit = defineEmits<{ go: [row: number] }>();
 
-const MOST = 50;
 const lists = computed(() => {
   const { list, count, onlyLimits, outside, outsideCount } = props.problems;
   const mend = onlyLimits ? 'of every calculation for now.' : `until you mend ${count === 1 ? 'it' : 'them'}.`;
@@ -25,11 +24,11 @@ const lists = computed(() => {
 <template>
   <CautionNote v-for="{ lead, list, count, after } in lists" :key="lead" :lead="lead">
     <ul :aria-label="lead">
-      <li v-for="{ row, text } in list.slice(0, MOST)" :key="row">
+      <li v-for="{ row, text } in list.slice(0, MOST_LISTED)" :key="row">
         <el-button link @click="emit('go', row)">{{ text }}</el-button>
       </li>
     </ul>
-    <template v-if="count > MOST">and {{ groupThousands(count - MOST) }} more. </template>
+    <template v-if="count > MOST_LISTED">and {{ groupThousands(count - MOST_LISTED) }} more. </template>
     {{ after }}
   </CautionNote>
 </template>

@@ -4,7 +4,7 @@ import { computed, type Ref } from 'vue';
 import { useStudy } from '../../stores/study.js';
 
 /** A place in the column and what is to be said of it. */
-export interface Said {
+interface Said {
   row: number;
   text: string;
 }
@@ -21,7 +21,7 @@ export interface ColumnProblems {
 }
 
 /** As many places are listed. */
-const MOST_LISTED = 50;
+export const MOST_LISTED = 50;
 const NONE: ColumnProblems = { list: [], count: 0, onlyLimits: false, fault: null, outside: [], outsideCount: 0 };
 
 /** What is wrong with the cells of a column, or outside its limits, without those that are set aside. */

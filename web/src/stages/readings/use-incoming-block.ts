@@ -15,7 +15,7 @@ import { parseInWorker, surveyInWorker } from '../../workers/analysis-pool.js';
 import { isLarge, isLong, likelyTarget, type Target } from './take.js';
 
 /** What comes in, and where it would go. */
-export interface IncomingInto {
+interface IncomingInto {
   incoming: Incoming;
   standing: StudyColumn[];
   cursor: { column: number; row: number } | null;
@@ -83,9 +83,13 @@ export function useIncomingBlock(given: IncomingInto) {
   /** The places of the columns that are taken: all, or as many as a study takes. */
   const chosen = shallowRef<ReadonlySet<number>>(new Set());
   const choosing = ref(false);
+  // Read again with other marks, the same columns stay chosen; while a long text is read there are none.
+  let width = 0;
   watch(
     () => read.value.length,
     (length) => {
+      if (length === 0 || length === width) return;
+      width = length;
       chosen.value = new Set(Array.from({ length: Math.min(length, MOST_COLUMNS) }, (_, j) => j));
       choosing.value = length > MOST_COLUMNS;
     },

@@ -20,26 +20,8 @@ const percent = (share: number) => formatPercentOf(share, undefined, 3);
         <thead>
           <tr>
             <th>within</th>
-            <th class="number">
-              <FigureName
-                :figure="SHARES_FIGURES.found"
-                :open="asked?.key === 'found'"
-                @ask="ask(SHARES_FIGURES.found)"
-              />
-            </th>
-            <th class="number">
-              <FigureName
-                :figure="SHARES_FIGURES.expected"
-                :open="asked?.key === 'expected'"
-                @ask="ask(SHARES_FIGURES.expected)"
-              />
-            </th>
-            <th class="number">
-              <FigureName
-                :figure="SHARES_FIGURES.beyond"
-                :open="asked?.key === 'beyond'"
-                @ask="ask(SHARES_FIGURES.beyond)"
-              />
+            <th v-for="figure in SHARES_FIGURES" :key="figure.key" class="number">
+              <FigureName :figure="figure" :open="asked?.key === figure.key" @ask="ask(figure)" />
             </th>
           </tr>
         </thead>

@@ -56,7 +56,6 @@ const rows = computed(() => [
 
 <style scoped>
 .box {
-  --figure-ground: var(--card);
   margin-top: 6px;
   padding: 6px 14px;
 }

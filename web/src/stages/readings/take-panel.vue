@@ -253,8 +253,9 @@ h2 {
   margin: 0;
   font: 15px/1.75 var(--serif);
 }
-.choose {
+.choose.choose {
   align-self: start;
+  padding: 0;
 }
 .outcome {
   margin: 0;

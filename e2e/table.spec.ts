@@ -463,6 +463,10 @@ test('what is saved opens again: a spreadsheet with its sheet chosen, and the wh
   await expect(gridCell(page, 1, 1)).toHaveText('=1+1');
   await page.getByRole('button', { name: 'Record' }).click();
   await expect(page.getByRole('dialog', { name: 'Record' })).toContainText('Added 2 columns: thickness, note');
+  // The list tells it from the one that it was saved from.
+  await page.goto('/');
+  const opened = page.getByRole('row').filter({ hasText: /opened from a file, \d+ \w+ \d{4}/ });
+  await expect(opened.first()).toContainText('thickness');
   rmSync(dir, { recursive: true });
 });
 

@@ -1,7 +1,7 @@
 import { describe as group, expect, it } from 'vitest';
 import { isUnavailable } from '../src/road/analysis.js';
 import { boxAnalysis, type BoxResult } from '../src/analyses/shape/box.js';
-import { describeParagraph } from '../src/analyses/shape/describe-words.js';
+import { describeParagraph, resultParagraph } from '../src/analyses/shape/describe-words.js';
 import { describeAnalysis } from '../src/analyses/shape/describe.js';
 import type { DescribeResult } from '../src/analyses/shape/describe-result.js';
 import type { DotsResult } from '../src/analyses/shape/dots.js';
@@ -125,6 +125,14 @@ group('describe in words', () => {
     );
     const rising = figures(Array.from({ length: 30 }, (_, i) => normalQuantile((((i * 7) % 30) + 0.5) / 30) + i / 4));
     expect(describeParagraph(rising, 0.05)).toContain('Over the rows the readings rise (rank correlation 0.');
+  });
+
+  it('names the row of a far reading in a group, and points out a share typed for a percentile', () => {
+    const one = done<DescribeResult>('describe', sampled('one-far-25'), { percentiles: [0.7] });
+    const row = columns['one-far-25']!.values.indexOf(14.4) + 1;
+    const groups = [{ ...one, name: 'north' }];
+    expect(resultParagraph({ ...one, groups })).toContain(`has a far reading (14.40\u00a0mm, row ${row})`);
+    expect(one.notes.map(({ text }) => text).join(' ')).toContain('For 70\u00a0% type 70.');
   });
 
   it('compares groups by their means and spreads', () => {

@@ -3,6 +3,7 @@
  * was drawn anew. The peer is one frame of the same page that only draws: nothing of it can be saved.
  */
 import { chromium } from '@playwright/test';
+import { chromiumPath } from '../scripts/chromium.mjs';
 import { createWriteStream, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -49,7 +50,7 @@ export async function benchShapeInBrowser(): Promise<void> {
     ...{ databaseUrl: database.url, migrationUrl: database.migrationUrl, ports: [0] },
     ...{ page: join(root, 'web/dist'), demo: null, log: createWriteStream(join(dir, 'log')) },
   });
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium' });
+  const browser = await chromium.launch({ executablePath: chromiumPath() });
   try {
     const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
     await context.grantPermissions(['clipboard-read', 'clipboard-write']);

@@ -3,6 +3,7 @@
  * a running server with rows a second and the server's peak memory, a study of 100 000 × 6 opened in the browser, and one edit there.
  */
 import { chromium } from '@playwright/test';
+import { chromiumPath } from '../scripts/chromium.mjs';
 import { parseBlock, recogniseLayout, splitRows } from '@verdict/core/readings';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
@@ -86,7 +87,7 @@ async function importInto(
 }
 
 async function benchOpening(url: string, id: string): Promise<void> {
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium' });
+  const browser = await chromium.launch({ executablePath: chromiumPath() });
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   const times: number[] = [];
   for (let round = 0; round < 3; round++) {

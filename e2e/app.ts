@@ -4,9 +4,20 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { startMariaDb, type PrivateMariaDb } from '../scripts/mariadb.mjs';
+import { main } from '../cli/dist/main.js';
 import { serve } from '../server/dist/index.js';
 
 export { expect };
+
+/** Prints what the command line prints, read as JSON. */
+export async function commandLine(...args: string[]): Promise<{ fingerprint: string; result: unknown }> {
+  const printed: string[] = [];
+  const said: string[] = [];
+  const code = await main(args, { out: (text) => printed.push(text), error: (text) => said.push(text) });
+  expect(said.join('')).toBe('');
+  expect(code).toBe(0);
+  return JSON.parse(printed.join(''));
+}
 
 export interface App {
   url: string;

@@ -1,8 +1,7 @@
 import type { Page } from '@playwright/test';
-import { execFileSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import type { Evidence } from '@verdict/contract';
-import { TWELVE, pick, expect, openStage, settled, studyOf, test, holds } from './app.js';
+import { TWELVE, commandLine, pick, expect, openStage, settled, studyOf, test, holds } from './app.js';
 
 const plotted = (page: Page) => page.getByRole('img', { name: /Normal probability plot/ });
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
@@ -35,8 +34,7 @@ test('the demo: plot, finding, keep, and the same numbers on the server and on t
   const id = /studies\/([^/]+)/.exec(page.url())![1]!;
   const kept: Evidence[] = await (await fetch(`${app.url}api/studies/${id}/evidence`)).json();
   for (const item of kept) {
-    const args = ['scripts/verdict.mjs', item.analysis, 'demo/tile-thickness.csv', '--column', 'thickness'];
-    const printed = JSON.parse(execFileSync('node', args, { cwd: ROOT, encoding: 'utf8' }));
+    const printed = await commandLine(item.analysis, `${ROOT}demo/tile-thickness.csv`, '--column', 'thickness');
     expect(printed.result, item.analysis).toEqual(item.result);
     expect(printed.fingerprint).toBe(item.fingerprint);
   }

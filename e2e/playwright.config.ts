@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test';
+import { chromiumPath } from '../scripts/chromium.mjs';
 
 export default defineConfig({
   testDir: '.',
@@ -15,6 +16,6 @@ export default defineConfig({
     // Nothing to wait for while a list or a dialog glides into place.
     contextOptions: { reducedMotion: 'reduce' },
     permissions: ['clipboard-read', 'clipboard-write'],
-    launchOptions: { executablePath: '/usr/bin/chromium' },
+    launchOptions: { executablePath: chromiumPath() },
   },
 });

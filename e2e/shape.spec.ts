@@ -1,9 +1,8 @@
-import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { Evidence } from '@verdict/contract';
 import type { Page } from '@playwright/test';
-import { TWELVE, pick, expect, openStage, stored, studyOf, test, holds } from './app.js';
+import { TWELVE, commandLine, pick, expect, openStage, stored, studyOf, test, holds } from './app.js';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 const finding = (page: Page) => page.getByRole('region', { name: 'Finding' });
@@ -51,8 +50,13 @@ test('figures, words, three other binnings; kept, and the same on the server and
   const kept: Evidence[] = await (await fetch(`${app.url}api/studies/${id}/evidence`)).json();
   for (const item of kept) {
     const split = item.parts ? ['--split', 'kiln'] : [];
-    const args = ['scripts/verdict.mjs', item.analysis, 'demo/tile-thickness.csv', '--column', 'thickness', ...split];
-    const printed = JSON.parse(execFileSync('node', args, { cwd: ROOT, encoding: 'utf8' }));
+    const printed = await commandLine(
+      item.analysis,
+      `${ROOT}demo/tile-thickness.csv`,
+      '--column',
+      'thickness',
+      ...split,
+    );
     expect(printed.result, item.analysis).toEqual(item.result);
     expect(printed.fingerprint).toBe(item.fingerprint);
   }

@@ -1,5 +1,6 @@
 /** `npm run screenshots`: one picture of each main view, 1280 × 800, from the demo data on a database of its own. */
 import { chromium } from '@playwright/test';
+import { chromiumPath } from './chromium.mjs';
 import { createWriteStream, mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -23,7 +24,7 @@ const server = await serve({
   demo: pathToFileURL(join(ROOT, 'demo/')),
   log: createWriteStream(join(dir, 'log')),
 });
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium' });
+const browser = await chromium.launch({ executablePath: chromiumPath() });
 const context = await browser.newContext({
   viewport: { width: 1280, height: 800 },
   locale: 'en-GB',

@@ -3,6 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, statSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { SHELL, WHOLE } from './chromium.mjs';
 
 export const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
@@ -53,7 +54,11 @@ function ensureProgram(program, packages, purpose) {
 }
 
 export const ensureMariaDb = () => ensureProgram('mariadbd', ['mariadb-server-core', 'mariadb-client-core'], 'MariaDB');
-export const ensureChromium = () => ensureProgram('chromium', ['chromium'], 'Chromium');
+/** The whole browser does too, where it stands already and nothing may be installed. */
+export function ensureChromium() {
+  if (findProgram(WHOLE) && process.getuid?.() !== 0) return;
+  ensureProgram(SHELL, [SHELL], 'Chromium');
+}
 
 const npx = (tool) => join(ROOT, 'node_modules/.bin', tool);
 

@@ -88,7 +88,8 @@ const vitest = (file, projects) => [
   ...['run', '--reporter=default', '--reporter=json', `--outputFile.json=${join(reports, file)}`],
   ...projects.flatMap((project) => ['--project', project]),
 ];
-const unit = vitest('unit.json', ['core', 'contract', 'web', 'cli', 'scripts']);
+// By itself vitest leaves one of two cores idle.
+const unit = [...vitest('unit.json', ['core', 'contract', 'web', 'cli', 'scripts']), '--maxWorkers=2'];
 /** The tests of the server wait more than they work: they go beside the others. */
 await Promise.all([
   check('unit', 'Tests of the packages.', bin('vitest'), unit, { count: fromVitest('unit.json') }),

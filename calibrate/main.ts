@@ -3,9 +3,14 @@
  * beside the level it was asked for, and whether the two agree within four errors.
  */
 import { calibrateClaims } from './claims.ts';
+import { calibrateFitted } from './fitted-families.ts';
 import { calibrateRounded } from './rounded-normality.ts';
 
-const CALIBRATIONS: Record<string, () => boolean> = { claims: calibrateClaims, 'rounded-normality': calibrateRounded };
+const CALIBRATIONS: Record<string, () => boolean> = {
+  claims: calibrateClaims,
+  'rounded-normality': calibrateRounded,
+  'fitted-families': calibrateFitted,
+};
 
 const wanted = process.argv.slice(2);
 const results = Object.entries(CALIBRATIONS)

@@ -34,7 +34,9 @@ test('the demo: plot, finding, keep, and the same numbers on the server and on t
   const id = /studies\/([^/]+)/.exec(page.url())![1]!;
   const kept: Evidence[] = await (await fetch(`${app.url}api/studies/${id}/evidence`)).json();
   for (const item of kept) {
-    const printed = await commandLine(item.analysis, `${ROOT}demo/tile-thickness.csv`, '--column', 'thickness');
+    const { column: _, ...settings } = item.request;
+    const options = ['--column', 'thickness', '--options', JSON.stringify(settings)];
+    const printed = await commandLine(item.analysis, `${ROOT}demo/tile-thickness.csv`, ...options);
     expect(printed.result, item.analysis).toEqual(item.result);
     expect(printed.fingerprint).toBe(item.fingerprint);
   }
@@ -111,13 +113,76 @@ test('settings stand in the sentence and in the address, survive a reload, and r
   await page.reload();
   await holds(page.getByLabel('plotting positions'), 'blom');
   await expect(plotted(page)).toHaveAccessibleName(/90 % of normal samples stay wholly inside the shaded band/);
+  await page.getByLabel('confidence of the band').fill('100');
+  await page.getByLabel('confidence of the band').press('Enter');
+  await expect(page.getByRole('alert')).toContainText('takes a percentage from 0.1 to 99.999');
+  await expect(page).toHaveURL(/plot\.confidence=0\.9/);
+  // An unusual one is pointed out, not refused.
   await page.getByLabel('confidence of the band').fill('9.5');
   await page.getByLabel('confidence of the band').press('Enter');
-  await expect(page.getByRole('alert')).toContainText('takes a percentage from 50 to 99.9');
-  await expect(page).toHaveURL(/plot\.confidence=0\.9/);
+  await expect(page.getByRole('region', { name: 'Finding' })).toContainText('Was 95 % meant?');
   await pick(page.getByLabel('band', { exact: true }), 'none');
   await expect(plotted(page)).not.toHaveAccessibleName(/shaded band/);
   await expect(page.getByLabel('seed of the band')).toHaveCount(0);
+});
+
+const FORCES = [
+  'force (N)',
+  ...'812 905 961 1004 1043 1077 1110 1139 1168 1196 1224 1251 1278 1306 1334 1364 1396 1432 1476 1541'.split(' '),
+];
+
+test('any family: estimated or claimed, its own scale and test, read off both ways, kept and carried to Distributions', async ({
+  page,
+}) => {
+  await studyOf(page, FORCES.join('\n'));
+  await openStage(page, 'Fit');
+  const finding = page.getByRole('region', { name: 'Finding' });
+  await pick(page.getByLabel('family'), 'weibull');
+  await settled(page);
+  await expect(finding).toContainText('There is no evidence against a Weibull distribution with shape');
+  await expect(page.getByRole('img', { name: /^Weibull probability plot of force/ })).toBeVisible();
+  await page.getByRole('radiogroup', { name: 'Figures of the fit' }).getByText('The distribution').click();
+  await expect(finding.getByRole('row', { name: /^shape ± / })).toBeVisible();
+
+  const read = page.getByRole('region', { name: 'Read off' });
+  await read.getByLabel('percentage below').fill('1');
+  await read.getByLabel('percentage below').press('Enter');
+  await expect(read).toContainText('95 % interval of the value that 1 % lie below');
+  await read.getByLabel('value', { exact: true }).fill('1200');
+  await read.getByLabel('value', { exact: true }).press('Enter');
+  await expect(read.getByLabel('percentage below')).toHaveValue(/^4\d\.\d/);
+  await page.getByRole('slider', { name: 'Value read off' }).press('ArrowRight');
+  await expect(read.getByLabel('value', { exact: true })).not.toHaveValue(/^1200/);
+  await read.getByLabel('percentage below').fill('120');
+  await read.getByLabel('percentage below').press('Enter');
+  await expect(read.getByRole('alert')).toContainText('a percentage between 0 and 100');
+
+  // A claim: what the sentence takes, and what it says when it is not enough.
+  const parameters = page.getByLabel('parameters', { exact: true });
+  await parameters.fill('8');
+  await parameters.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'takes shape, scale' })).toBeVisible();
+  await parameters.fill('8 1900');
+  await parameters.press('Enter');
+  await settled(page);
+  await expect(parameters).toHaveValue('shape 8, scale 1900');
+  await expect(finding).toContainText('depart from the claimed Weibull distribution with shape 8 and scale 1900');
+  await expect(finding).toContainText('their centre lies lower');
+  await pick(page.getByLabel('axis', { exact: true }), 'difference');
+  await pick(page.getByLabel('line', { exact: true }), 'quartiles');
+  await settled(page);
+  await page.keyboard.press('k');
+  await expect(finding).toContainText('Kept: probability plot and goodness of fit.');
+  // Another family begins with its own parameters.
+  await pick(page.getByLabel('family'), 'lognormal');
+  await expect(parameters).toHaveValue('estimated');
+  // These lean to the left: no threshold is the best, and the page says so.
+  await pick(page.getByLabel('threshold'), 'estimated');
+  await expect(page.getByText('The likelihood keeps rising as the threshold goes down').first()).toBeVisible();
+  await pick(page.getByLabel('threshold'), 'none');
+  await settled(page);
+  await page.getByRole('link', { name: 'Ask this distribution' }).click();
+  await expect(page.getByRole('region', { name: 'Question' })).toContainText('lognormal');
 });
 
 test('a long simulation shows progress, leaves the page answering, and can be stopped', async ({ page }) => {

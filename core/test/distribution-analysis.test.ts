@@ -2,12 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { distributionAnalysis } from '../src/analyses/distributions/distribution.js';
 import type { DistributionResult } from '../src/analyses/distributions/distribution-result.js';
 import { QUESTIONS } from '../src/analyses/distributions/distribution-request.js';
-import {
-  articleOf,
-  complementSentence,
-  distributionName,
-  readingsSentence,
-} from '../src/analyses/distributions/distribution-words.js';
+import { complementSentence, readingsSentence } from '../src/analyses/distributions/distribution-words.js';
+import { articleOf, distributionName } from '../src/distributions/names.js';
 import { methodOf } from '../src/road/method-sentence.js';
 import { isUnavailable } from '../src/road/analysis.js';
 import { advance } from '../src/analyses/registry.js';

@@ -3,6 +3,7 @@ import { inThisThread } from '../src/analyses/registry.js';
 import { drive } from '../src/road/runner.js';
 import { plotPicture, plotTable } from '../src/analyses/fit/plot-picture.js';
 import { probabilityPlotAnalysis, type ProbabilityPlotResult } from '../src/analyses/fit/probability-plot.js';
+import { normalQuantile } from '../src/numeric/standard-normal.js';
 import { betaLower } from '../src/numeric/beta-tails.js';
 import { percentTicks } from '../src/probability-plot/percent-axis.js';
 import { plottingPositions, POSITION_RULES } from '../src/probability-plot/positions.js';
@@ -111,7 +112,7 @@ describe('whole-plot band', () => {
     );
     expect(resolved.replicates! * bandRanks(200).length).toBe(4_000_000);
     const many = await plot(sample.values, { replicates: 1_000_000 });
-    expect(many.band!.replicates).toBe(20_000);
+    expect(many.band!.simulated!.replicates).toBe(20_000);
     expect(many.notes.map(({ text }) => text).join()).toContain('of 200 readings at most 20\u202f000 are run');
     const few = await plot(sample.values, { replicates: 999 });
     expect(few.notes.map(({ code }) => code)).not.toContain('most-replicates');
@@ -162,13 +163,14 @@ describe('the picture of a probability plot', () => {
 
   it('holds all readings, the line through mean and sd, and the band once around', async () => {
     const result = await plot(far, { replicates: 499 });
-    const { readings, scores, line, band, outside } = plotPicture(result);
-    expect(readings.min).toBeLessThan(7.8);
-    expect(readings.max).toBeGreaterThan(9.9);
-    expect(scores.max).toBeGreaterThan(Math.max(...result.scores));
-    line.scores.forEach((score, i) => expect(line.readings[i]).toBeCloseTo(result.mean + result.sd * score, 12));
-    expect(band!.readings).toHaveLength(24);
-    expect([band!.readings[0], band!.readings.at(-1)]).toEqual([result.band!.lower[0], result.band!.upper[0]]);
+    const { across, up, line, band, outside } = plotPicture(result);
+    const { mean, sd } = result.law.parameters;
+    expect(across.min).toBeLessThan(7.8);
+    expect(across.max).toBeGreaterThan(9.9);
+    expect(up.max).toBeGreaterThan(Math.max(...result.scores));
+    line.up.forEach((score, i) => expect(line.across[i]).toBeCloseTo(mean! + sd! * score, 12));
+    expect(band!.across).toHaveLength(24);
+    expect([band!.across[0], band!.across.at(-1)]).toEqual([result.band!.lower[0], result.band!.upper[0]]);
     expect([...outside].map((i) => result.rows[i]!)).toEqual(result.band!.outside);
     expect(result.band!.outside).toContain(5);
     const bare = plotPicture(await plot(far, { band: 'none' }));
@@ -177,11 +179,11 @@ describe('the picture of a probability plot', () => {
 
   it('ticks in percent stand at their normal scores and never crowd', () => {
     for (const reach of [1.2, 2.6, 4.8]) {
-      const ticks = percentTicks({ min: -reach, max: reach });
+      const ticks = percentTicks({ min: -reach, max: reach }, normalQuantile);
       expect(ticks.find(({ percent }) => percent === 50)!.score).toBe(0);
       for (let i = 1; i < ticks.length; i++) expect(ticks[i]!.score - ticks[i - 1]!.score).toBeGreaterThan(reach / 20);
     }
-    const two = percentTicks({ min: -3, max: 3 }).find(({ percent }) => percent === 2)!;
+    const two = percentTicks({ min: -3, max: 3 }, normalQuantile).find(({ percent }) => percent === 2)!;
     expect(two.score).toBeCloseTo(-2.053749, 6);
   });
 
@@ -190,7 +192,7 @@ describe('the picture of a probability plot', () => {
     const [head, ...lines] = plotTable(result);
     expect(head).toEqual(['i', 'row', 'reading', 'p', 'score', 'expected', 'observed − expected']);
     for (const [, , reading, , score, expected, difference] of lines as number[][]) {
-      expect(expected).toBeCloseTo(result.mean + result.sd * score!, 12);
+      expect(expected).toBeCloseTo(result.law.parameters.mean! + result.law.parameters.sd! * score!, 12);
       expect(difference).toBeCloseTo(reading! - expected!, 12);
     }
     expect(lines.map((line) => line[1])).toEqual([...result.rows]);

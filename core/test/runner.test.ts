@@ -196,17 +196,16 @@ describe('running an analysis', () => {
   it('writes the method as a sentence with its settings, leaving out what has no meaning', () => {
     const { method } = analysisById('probability-plot') as { method: readonly SentencePart[] };
     const settings = {
-      column: 'thickness',
-      positions: 'blom',
-      band: 'whole-plot',
+      ...{ column: 'thickness', positions: 'blom', family: 'normal', threshold: 'none', axis: 'percent' },
+      ...{ sides: 'readings-across', line: 'fit', band: 'whole-plot' },
       confidence: 0.9,
       replicates: 10_000,
       seed: 7,
     };
     expect(methodSentence(method, settings)).toBe(
-      'Plot thickness at Blom positions against a normal distribution fitted to the readings, with a whole-plot band at 90 %, from 10\u202f000 replicates, seed 7.',
+      'Plot thickness at Blom positions on the scale of the normal distribution with parameters estimated, against percentages, readings across, with the line of the distribution and a whole-plot band at 90 %, from 10\u202f000 replicates, seed 7.',
     );
-    expect(methodSentence(method, { ...settings, band: 'none' })).toMatch(/with no band\.$/);
+    expect(methodSentence(method, { ...settings, band: 'none' })).toMatch(/and no band\.$/);
   });
 });
 
@@ -233,6 +232,14 @@ describe('a field and the request behind it', () => {
     } else if (field.type === 'number') {
       for (const end of [field.from, field.to]) if (end !== undefined) expect(takes(end)).toBe(true);
       if (field.above !== undefined) expect([takes(field.above), takes(field.above + 1)]).toEqual([false, true]);
+    } else if (field.type === 'parameters') {
+      // Of the family that is asked by default: mean and sd.
+      expect([takes([8, 0.1]), takes({ mean: 8, sd: 0.1 }), takes([8]), takes([8, -1])]).toEqual([
+        true,
+        true,
+        false,
+        false,
+      ]);
     } else expect([takes([field.min, field.max]), takes([field.max + 1])]).toEqual([true, false]);
   });
 });
@@ -256,8 +263,8 @@ describe('results on the wire', () => {
 describe('what is asked wrongly', () => {
   it.each(ANALYSES.map((a) => a.id))('%s says so in a sentence of its own, whatever field and value', (id) => {
     const { request } = analysisById(id);
-    const shape = (request as unknown as { shape: Record<string, unknown> }).shape;
-    const fields = Object.keys(shape ?? {});
+    const read = request as unknown as { shape?: object; in?: { shape: object } };
+    const fields = Object.keys(read.shape ?? read.in?.shape ?? {});
     expect(fields.length).toBeGreaterThan(1);
     const odd = [NaN, Infinity, -1e9, 1.5, 'nonsense', '', null, [], {}, true];
     for (const field of fields) {

@@ -1,6 +1,7 @@
 import {
   advance,
   inThisThread,
+  readOff,
   type ProbabilityPlotResult,
   type BoxResult,
   type DotsResult,
@@ -21,7 +22,7 @@ import { boxPanels } from '../src/charts/pictures/box.js';
 import { dotsPanels } from '../src/charts/pictures/dots.js';
 import { headHeight, headWords } from '../src/charts/head.js';
 import { legendHeight } from '../src/charts/legend.js';
-import { probabilityPlotPicture, visibleMarks } from '../src/charts/pictures/probability-plot.js';
+import { plotDrawing, visibleMarks } from '../src/charts/pictures/probability-plot.js';
 import { histogramPanels } from '../src/charts/pictures/histogram.js';
 import { orderPanels, visibleReadings } from '../src/charts/pictures/in-order.js';
 import { stepsPanels, visibleSteps } from '../src/charts/pictures/empirical.js';
@@ -193,13 +194,13 @@ describe('a probability plot as a picture', () => {
 
   it('draws every reading at its own score, those outside the band apart, and names row, value and share', async () => {
     const result = await settled(FAR);
-    const picture = probabilityPlotPicture(result, 'thickness');
+    const picture = plotDrawing(result, 'thickness').panels;
     const [inside, outside] = marksOf(picture, 'points');
     expect([...inside!.x, ...outside!.x].sort((a, b) => a - b)).toEqual([...result.readings]);
     expect(outside!.x).toContain(9.9);
     expect(outside!.tone).toBe('ochre');
     expect(picture.x.title).toBe('thickness, mm');
-    expect(picture.hits[0]).toMatchObject({ words: 'row 1: 7.80 mm, 4.17 % at or below', row: 1 });
+    expect(picture.hits[0]).toMatchObject({ words: 'row 1: 7.80 mm, 4.17 % at or below; expected 7.196 mm', row: 1 });
     expect(picture.hits.map(({ row }) => row)).toEqual([...result.rows]);
     expect(picture.legend!.map(({ words }) => words)).toEqual([
       '95 % of normal samples stay wholly inside the shaded band',
@@ -208,8 +209,28 @@ describe('a probability plot as a picture', () => {
   });
 
   it('has a band and its words only when there is one', async () => {
-    const bare = probabilityPlotPicture(await settled(FAR, { band: 'none' }), 'thickness');
+    const bare = plotDrawing(await settled(FAR, { band: 'none' }), 'thickness').panels;
     expect([marksOf(bare, 'area'), bare.legend]).toEqual([[], []]);
+  });
+
+  it('stands on the scale of its family, with limits, and lines at what is read off', async () => {
+    const request = { family: 'weibull', band: 'line', lowerLimit: 7, target: 8, upperLimit: 20 };
+    const result = await settled(FAR, request);
+    const { panels, along, placeOf, readingAt, readMarks } = plotDrawing(result, 'thickness');
+    expect(along).toBe('x');
+    expect(readingAt(placeOf(8.2))).toBeCloseTo(8.2, 12);
+    const rules = marksOf(panels, 'rule');
+    // The upper limit lies far off: it does not squeeze the readings together.
+    expect(rules.map(({ words }) => words)).toEqual(['lower limit 7.00', 'target 8.00']);
+    expect(rules[1]!.at).toBeCloseTo(Math.log(8), 12);
+    expect(panels.y.ticks!.map(({ words }) => words)).toContain('50');
+    for (const { at, words } of panels.x.ticks!) expect(Math.exp(at)).toBeCloseTo(Number(words), 9);
+    const read = readOff(result, { share: 0.5 }, 0.95)!;
+    expect(readMarks(read).map((mark) => (mark as { across: string }).across)).toEqual(['x', 'y']);
+    const equal = plotDrawing({ ...result, axis: 'quantiles', sides: 'readings-up' }, 'thickness');
+    expect([equal.along, equal.panels.equal]).toEqual(['y', true]);
+    expect(equal.panels.x.title).toBe('expected under the Weibull, mm');
+    expect(plotDrawing({ ...result, axis: 'difference' }, 'thickness').along).toBeNull();
   });
 
   it('thins 100 000 marks to what the pixels can show and keeps both tails whole', () => {

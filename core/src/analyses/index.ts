@@ -3,12 +3,7 @@ import '../readings/refusals.js';
 export { type DistributionRequest, type Question, QUESTIONS } from './distributions/distribution-request.js';
 export { DISTRIBUTION_FIGURES } from './distributions/distribution-figures.js';
 export type { DistributionResult, MomentFigure } from './distributions/distribution-result.js';
-export {
-  articleOf,
-  complementSentence,
-  distributionName,
-  readingsSentence,
-} from './distributions/distribution-words.js';
+export { complementSentence, readingsSentence } from './distributions/distribution-words.js';
 export {
   distributionPicture,
   type DistributionPicture,
@@ -22,10 +17,17 @@ export {
   normalityTable,
   PLOT_FIGURES,
 } from './fit/fit-figures.js';
+export { CONTINUOUS } from './fit/family-settings.js';
+export { fittedTestDetails, fittedTestFigures, fittedTestTable } from './fit/goodness-of-fit-figures.js';
+export type { GoodnessOfFitResult } from './fit/goodness-of-fit-result.js';
+export { goodnessOfFitAnalysis } from './fit/goodness-of-fit.js';
+export { lawFigures, type ReadOff, readOff, readOffWords } from './fit/law-figures.js';
+export { lawWords } from './fit/law-words.js';
 export type { NormalityResult } from './fit/normality-result.js';
 export { agreementSentence, missedSentence } from './fit/normality-words.js';
 export { normalityAnalysis } from './fit/normality.js';
-export { plotPicture, plotTable } from './fit/plot-picture.js';
+export { expectedReadings, plotPicture, type PlotAxisRange, plotTable } from './fit/plot-picture.js';
+export { readPlot } from './fit/plot-result.js';
 export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './fit/probability-plot.js';
 export { advance, ANALYSES, analysisById, inThisThread, UnknownAnalysis } from './registry.js';
 export { boxAnalysis, type BoxPart, type BoxResult } from './shape/box.js';

@@ -112,13 +112,15 @@ export function calibrateBand(chunks: readonly Float64Array[], ranks: readonly n
   const replicates = chunks.reduce((sum, chunk) => sum + chunk.length, 0) / width;
   const columns = columnsOf(chunks, width, replicates);
   const sorted = columns.map((column) => Float64Array.from(column).sort());
+  // The ends of a uniform are those of its readings: no replicate differs there from another.
+  const still = sorted.map((column) => column[0] === column[replicates - 1]);
   const inside = (k: number): number => {
     let count = 0;
     const low = sorted.map((column) => column[k - 1]!);
     const high = sorted.map((column) => column[replicates - k]!);
     for (let r = 0; r < replicates; r++) {
       let j = 0;
-      while (j < width && columns[j]![r]! > low[j]! && columns[j]![r]! < high[j]!) j++;
+      while (j < width && (still[j] || (columns[j]![r]! > low[j]! && columns[j]![r]! < high[j]!))) j++;
       if (j === width) count++;
     }
     return count / replicates;

@@ -25,7 +25,12 @@ export function isUnavailable(result: unknown): result is Unavailable {
 
 /** A word of the method sentence that the analyst can change. `label` is how the field is called where it cannot be seen. */
 export type Field =
-  | { field: string; label: string; type: 'choice'; options: readonly { value: string; text: string }[] }
+  | ({
+      field: string;
+      label: string;
+      type: 'choice';
+      options: readonly { value: string; text: string; group?: string }[];
+    } & Shown)
   | ({ field: string; label: string; type: 'whole'; min: number; max: number } & Shown)
   | ({ field: string; label: string; type: 'percent'; min: number; max: number } & Shown)
   /** Any number within what is given; left out it reads as `empty`. */
@@ -40,15 +45,18 @@ export type Field =
       empty: string;
     } & Shown)
   /** Several numbers; none reads as `empty`. */
-  | ({ field: string; label: string; type: 'numbers'; min: number; max: number; empty: string } & Shown);
+  | ({ field: string; label: string; type: 'numbers'; min: number; max: number; empty: string } & Shown)
+  /** The parameters of a family, in its order; none reads as `empty`. */
+  | ({ field: string; label: string; type: 'parameters'; empty: string } & Shown);
 
-/** A setting that has this value. */
-export type Condition = { field: string; is: string };
+/** A setting that has this value, or one of these; 'undefined' where it is left out. */
+export type Condition = { field: string; is: string | readonly string[] };
 
 /** When a part of the sentence has a meaning; it is left out otherwise. */
 export interface Shown {
   hideWhen?: Condition;
-  showWhen?: Condition;
+  /** All of them. */
+  showWhen?: Condition | readonly Condition[];
 }
 
 export type SentencePart = string | Field | { subject: true } | ({ text: string } & Shown);

@@ -1,3 +1,4 @@
+import { tallyFitted, type FittedTallies } from '../goodness-of-fit/fitted/battery.js';
 import {
   simulateNormality,
   tallyNormality,
@@ -8,6 +9,7 @@ import {
   simulateRoundedAndersonDarling,
   type RoundedReplicates,
 } from '../goodness-of-fit/normality/rounded-anderson-darling.js';
+import { simulateOrderedShares, type FittedShares } from '../probability-plot/fitted-band.js';
 import { simulateOrderedScores, type BandReplicates } from '../probability-plot/whole-plot-band.js';
 import { createStream } from '../random/stream.js';
 
@@ -17,6 +19,8 @@ export interface KernelInputs {
   'normality-tallies': NormalityTallies;
   'rounded-anderson-darling-replicates': RoundedReplicates;
   'ordered-scores': BandReplicates;
+  'ordered-shares': FittedShares;
+  'fitted-tallies': FittedTallies;
 }
 
 type Kernel<K extends keyof KernelInputs> = (
@@ -30,6 +34,8 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'normality-tallies': tallyNormality,
   'rounded-anderson-darling-replicates': simulateRoundedAndersonDarling,
   'ordered-scores': simulateOrderedScores,
+  'ordered-shares': simulateOrderedShares,
+  'fitted-tallies': tallyFitted,
 };
 
 /** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */

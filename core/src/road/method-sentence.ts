@@ -5,16 +5,23 @@ type Values = Record<string, unknown>;
 
 export const isField = (part: SentencePart): part is Field => typeof part === 'object' && 'field' in part;
 
-const holds = ({ field, is }: Condition, values: Values) => String(values[field]) === is;
+const holds = ({ field, is }: Condition, values: Values) => {
+  const value = String(values[field]);
+  return typeof is === 'string' ? value === is : is.includes(value);
+};
 
 /** The parts of a method sentence that have a meaning under these settings. */
 export function visibleParts(parts: readonly SentencePart[], values: Values): SentencePart[] {
   return parts.filter((part) => {
-    if (typeof part === 'string' || 'subject' in part || ('type' in part && part.type === 'choice')) return true;
-    const { hideWhen, showWhen } = part;
-    return !(hideWhen && holds(hideWhen, values)) && (!showWhen || holds(showWhen, values));
+    if (typeof part === 'string' || 'subject' in part) return true;
+    const { hideWhen, showWhen = [] } = part;
+    if (hideWhen && holds(hideWhen, values)) return false;
+    return (Array.isArray(showWhen) ? showWhen : [showWhen]).every((condition: Condition) => holds(condition, values));
   });
 }
+
+/** logMean as it is said: "log mean". */
+const spelled = (name: string) => name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 
 /** How a field's value is written in the sentence. */
 export function fieldText(field: Field, value: unknown): string {
@@ -28,6 +35,10 @@ export function fieldText(field: Field, value: unknown): string {
     case 'numbers': {
       const numbers = (value ?? []) as readonly number[];
       return numbers.length === 0 ? field.empty : numbers.join(', ');
+    }
+    case 'parameters': {
+      const given = Object.entries((value ?? {}) as Record<string, number>);
+      return given.length === 0 ? field.empty : given.map(([name, number]) => `${spelled(name)} ${number}`).join(', ');
     }
     case 'whole':
       return field.field === 'seed' ? String(value) : groupThousands(Number(value));

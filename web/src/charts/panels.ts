@@ -120,6 +120,9 @@ function drawPanels(chart: Chart, picture: Panels, colours: ChartColours, pointe
   if (hit) drawPointed(chart, hit, colours);
 }
 
+const TOP = 8;
+const RIGHT = 12;
+
 interface PanelsData extends ChartData {
   picture: Panels;
   colours: ChartColours;
@@ -150,6 +153,15 @@ const panelsPlugin: Plugin = {
     );
     layouts.addBox(chart, head);
     layouts.addBox(chart, legend);
+  },
+  /** Equal scales: what a square of the height leaves free stays empty at the right. How high it is only a layout tells. */
+  beforeLayout(chart) {
+    const { layout } = chart.options;
+    layout!.padding = { top: TOP, right: RIGHT };
+    if (!(chart.data as PanelsData).picture.equal) return;
+    layouts.update(chart, chart.width, chart.height);
+    const { left, right, top, bottom } = chart.chartArea;
+    layout!.padding = { top: TOP, right: RIGHT + Math.max(0, right - left - (bottom - top)) };
   },
   beforeDatasetsDraw(chart) {
     const { picture, colours, pointed } = chart.data as PanelsData;
@@ -183,7 +195,7 @@ export function panelsChart(picture: Panels, colours: ChartColours, pointed: num
       parsing: false,
       normalized: true,
       animation: false,
-      layout: { padding: { top: 8, right: 12 } },
+      layout: { padding: { top: TOP, right: RIGHT } },
       plugins: { legend: { display: false }, tooltip: { enabled: false } },
       scales: {
         x: scaleOf(x, colours, 'x'),

@@ -37,6 +37,8 @@ export interface Panels {
   y: Axis;
   panels: readonly Panel[];
   hits: readonly Hit[];
+  /** Both axes in one unit, at equal scales: the drawing is as high as it is wide. */
+  equal?: boolean;
   /** Below the picture. */
   legend?: readonly LegendEntry[];
   /** Words over the picture, above this place. */

@@ -1,5 +1,12 @@
-import { distributionName, type FittedCurve, type Picture } from '@verdict/core/analyses';
-import { curveOver, distribution, familyByName, type Curve, type CurveScale } from '@verdict/core/distributions';
+import type { FittedCurve, Picture } from '@verdict/core/analyses';
+import {
+  curveOver,
+  distribution,
+  distributionName,
+  familyByName,
+  type Curve,
+  type CurveScale,
+} from '@verdict/core/distributions';
 import { formatFigure } from '@verdict/core/format';
 import type { Bounds } from '@verdict/contract';
 import type { Mark } from './marks.js';

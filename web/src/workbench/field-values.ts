@@ -13,6 +13,8 @@ export function rangeOf(field: Numeric): string {
       return `a percentage from ${round(field.min * 100)} to ${round(field.max * 100)}`;
     case 'whole':
       return `a whole number from ${field.min} to ${field.max}`;
+    case 'parameters':
+      return 'a number for each parameter, with blanks between them';
     case 'numbers':
       return `numbers from ${field.min} to ${field.max}, with blanks between them`;
     case 'number': {
@@ -27,6 +29,7 @@ const round = (value: number) => Number(value.toPrecision(12));
 
 function fits(field: Numeric, value: number): boolean {
   if (!Number.isFinite(value)) return false;
+  if (field.type === 'parameters') return true;
   if (field.type === 'number') {
     const { above = -Infinity, from = -Infinity, to = Infinity, whole } = field;
     return value > above && value >= from && value <= to && (!whole || Number.isInteger(value));
@@ -38,8 +41,16 @@ function fits(field: Numeric, value: number): boolean {
 /** What was typed into a field, as the setting it means; null where it will not do. What can be left out may be emptied. */
 export function typedValue(field: Numeric, text: string): { value: FieldValue } | null {
   const plain = text.trim();
-  const leftOut = plain === '' || ((field.type === 'number' || field.type === 'numbers') && plain === field.empty);
-  if (leftOut) return field.type === 'number' || field.type === 'numbers' ? { value: undefined } : null;
+  const mayBeEmpty = 'empty' in field;
+  if (plain === '' || (mayBeEmpty && plain === field.empty)) return mayBeEmpty ? { value: undefined } : null;
+  if (field.type === 'parameters') {
+    // "mean 8, sd 0.1" is typed over: the names may stay or go.
+    const values = plain
+      .split(/[\s;=]+|,\s+/)
+      .map(typedNumber)
+      .filter(Number.isFinite);
+    return values.length > 0 ? { value: values } : null;
+  }
   if (field.type === 'numbers') {
     const values = plain
       .split(/[\s;,]+/)
@@ -68,7 +79,7 @@ export const asText = (value: Exclude<FieldValue, undefined>): string =>
 /** A setting out of the address; undefined where the field would refuse it. */
 export function fromText(field: Field, text: string): FieldValue {
   if (field.type === 'choice') return field.options.some(({ value }) => value === text) ? text : undefined;
-  if (field.type === 'numbers') return typedValue(field, text)?.value;
+  if (field.type === 'numbers' || field.type === 'parameters') return typedValue(field, text)?.value;
   const value = typedNumber(text);
   return fits(field, value) ? value : undefined;
 }

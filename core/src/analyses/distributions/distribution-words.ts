@@ -1,24 +1,9 @@
-import type { Parameters } from '../../distributions/family.js';
+import { articleOf, distributionName } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import { formatPercentOf, formatValue } from '../../numeric/format.js';
 import type { Piece } from '../../road/analysis.js';
 import type { DistributionRequest } from './distribution-request.js';
 import type { DistributionResult } from './distribution-result.js';
-
-/** The article of a family's name, by its sound: "an exponential", "a uniform", "an F". */
-export function articleOf(title: string): 'a' | 'an' {
-  return /^(?:[aeio]|u(?!ni)|F\b)/.test(title) ? 'an' : 'a';
-}
-
-/** "a normal distribution with mean 8.02 and sd 0.11"; optional parameters are named where they are not at their usual value. */
-export function distributionName(name: string, parameters: Parameters): string {
-  const family = familyByName(name);
-  const said = family.parameters
-    .filter((spec) => !spec.optional || parameters[spec.name] !== spec.usual)
-    .map((spec) => `${spec.title} ${formatValue(parameters[spec.name] ?? spec.usual)}`);
-  const list = said.length < 2 ? said.join('') : `${said.slice(0, -1).join(', ')} and ${said[said.length - 1]}`;
-  return `${articleOf(family.title)} ${family.title} distribution with ${list}`;
-}
 
 /** The question as a sentence: the method that is kept with the evidence. */
 export function distributionSentence(request: DistributionRequest): string {

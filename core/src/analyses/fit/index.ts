@@ -1,5 +1,6 @@
+import { goodnessOfFitAnalysis } from './goodness-of-fit.js';
 import { normalityAnalysis } from './normality.js';
 import { probabilityPlotAnalysis } from './probability-plot.js';
 
 /** Whether readings follow a distribution. */
-export const FIT = [probabilityPlotAnalysis, normalityAnalysis] as const;
+export const FIT = [probabilityPlotAnalysis, normalityAnalysis, goodnessOfFitAnalysis] as const;

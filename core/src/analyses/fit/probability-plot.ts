@@ -1,214 +1,165 @@
-import { z } from 'zod';
+import { isRefusal } from '../../distributions/family.js';
+import type { Fitting } from '../../distributions/fit/refit.js';
+import { articleOf } from '../../distributions/names.js';
+import { distribution, familyByName } from '../../distributions/registry.js';
+import { quartilesOfSorted } from '../../describe/quantiles.js';
 import { formatFigure, formatPercent, groupThousands } from '../../numeric/format.js';
 import { ordered } from '../../numeric/ordered.js';
-import { normalQuantile } from '../../numeric/standard-normal.js';
 import { centralMoments } from '../../numeric/sums.js';
-import { plottingPositions, type PositionRule } from '../../probability-plot/positions.js';
-import { bandRanks, calibrateBand, outsideBand } from '../../probability-plot/whole-plot-band.js';
+import { familyScale, type FamilyScale } from '../../probability-plot/family-scale.js';
+import { shareInterval } from '../../probability-plot/fitted-band.js';
+import { plottingPositions } from '../../probability-plot/positions.js';
+import { bandRanks } from '../../probability-plot/whole-plot-band.js';
 import type { Sample } from '../../readings/sample.js';
-import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
-import { unavailable, unreadableNote, whyNot } from '../../road/cautions.js';
+import { defineAnalysis, type Piece } from '../../road/analysis.js';
+import { confidenceNote, unavailable, unreadableNote, whyNot } from '../../road/cautions.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
-import { choice, confidence, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
-import { affordableReplicates, columnSetting } from '../../road/settings.js';
+import { affordableReplicates } from '../../road/settings.js';
+import { fittingOf } from './family-settings.js';
+import { fittedLaw } from './fitted-law.js';
+import { fitCost } from './fit-cost.js';
+import { lawWords } from './law-words.js';
+import { mostReplicates, withFormulaBand, withWholePlotBand } from './plot-bands.js';
+import type { PlottedLaw, ProbabilityPlotResult } from './plot-result.js';
+import { plotRequest, plotSentence, type PlotRequest } from './plot-settings.js';
 
-const NO_BAND = { field: 'band', is: 'none' } as const;
-const positions = choice(
-  'positions',
-  'plotting positions',
-  [
-    { value: 'midpoint', text: 'midpoint positions' },
-    { value: 'blom', text: 'Blom positions' },
-    { value: 'benard', text: 'Benard positions' },
-    { value: 'weibull', text: 'Weibull positions' },
-    { value: 'median-rank', text: 'exact median ranks' },
-  ] satisfies { value: PositionRule; text: string }[],
-  'midpoint',
-);
-const band = choice(
-  'band',
-  'band',
-  [
-    { value: 'whole-plot', text: 'a whole-plot band' },
-    { value: 'none', text: 'no band' },
-  ],
-  'whole-plot',
-);
-const ofBand = confidence('confidence of the band');
-const replicates = replicatesOf('replicates for the band');
-const seed = seedOf('seed of the band');
+export type { ProbabilityPlotResult } from './plot-result.js';
 
-const request = z.strictObject({
-  column: columnSetting,
-  positions: positions.schema,
-  band: band.schema,
-  confidence: ofBand.schema,
-  replicates: replicates.schema,
-  seed: seed.schema,
-});
-type Request = z.infer<typeof request>;
-
-/** A column of the table: typed while it travels between threads, an array once it came over the wire. */
-type Column = readonly number[] | Float64Array | Int32Array;
-
-export interface ProbabilityPlotResult {
-  available: true;
-  n: number;
-  missing: number;
-  setAside: number;
-  unit: string;
-  resolution: number | null;
-  /** The fitted line: expected = mean + sd · score; sd with divisor n − 1, as in the test beside it. */
-  mean: number;
-  sd: number;
-  /** Correlation of the readings with the scores. */
-  correlation: number;
-  /** The table behind the plot, sorted by reading: row (from 1), reading, cumulated share p and its normal score. */
-  rows: Column;
-  readings: Column;
-  positions: Column;
-  scores: Column;
-  band: {
-    /** Indices into the table at which the band was calibrated, and its limits there in the unit of the readings. */
-    ranks: number[];
-    lower: number[];
-    upper: number[];
-    confidence: number;
-    coverage: number;
-    replicates: number;
-    seed: number;
-    /** Rows of the first 20 readings outside the band, and how many there are in all. */
-    outside: number[];
-    outsideCount: number;
-  } | null;
-  notes: Note[];
-}
-
-const MOST_ROWS_NAMED = 20;
-
-const method: SentencePart[] = [
-  'Plot ',
-  { subject: true },
-  ' at ',
-  positions.field,
-  ' against a normal distribution fitted to the readings, with ',
-  band.field,
-  { text: ' at ', hideWhen: NO_BAND },
-  { ...ofBand.field, hideWhen: NO_BAND },
-  { text: ', from ', hideWhen: NO_BAND },
-  { ...replicates.field, hideWhen: NO_BAND },
-  { text: ' replicates, seed ', hideWhen: NO_BAND },
-  { ...seed.field, hideWhen: NO_BAND },
-  '.',
-];
-
-function correlationOf(x: Float64Array, y: Float64Array): number {
+/** Slope and means of y over x. */
+function regression(x: Float64Array, y: Float64Array) {
   const mx = centralMoments(x);
   const my = centralMoments(y);
   let products = 0;
   for (let i = 0; i < x.length; i++) products += (x[i]! - mx.mean) * (y[i]! - my.mean);
-  return products / Math.sqrt(mx.s2 * my.s2);
+  const slope = products / mx.s2;
+  return { slope, intercept: my.mean - slope * mx.mean, correlation: products / Math.sqrt(mx.s2 * my.s2) };
 }
 
-function plotWithoutBand(settings: Request, sample: Sample): ProbabilityPlotResult {
+/** The line over the plot: that of the distribution, through the quartiles of readings and scores, or by least squares of places on scores. */
+function lineOf({ line: by }: PlotRequest, scale: FamilyScale, scores: Float64Array, places: Float64Array) {
+  if (by === 'fit') return { by, intercept: scale.intercept, slope: scale.slope };
+  if (by === 'least-squares') {
+    const { slope, intercept } = regression(scores, places);
+    return { by, intercept, slope };
+  }
+  const [q1, q3] = quartilesOfSorted(places, 7);
+  const [low, high] = [scale.scoreOf(0.25, 0.75), scale.scoreOf(0.75, 0.25)];
+  const slope = (q3 - q1) / (high - low);
+  return { by, intercept: q1 - slope * low, slope };
+}
+
+/** The share of the distribution outside the limits of the column. */
+function limitsOf(settings: PlotRequest, law: PlottedLaw): ProbabilityPlotResult['limits'] {
+  const { confidence } = settings;
+  const lowerLimit = settings.lowerLimit ?? null;
+  const upperLimit = settings.upperLimit ?? null;
+  const base = { lower: lowerLimit, target: settings.target ?? null, upper: upperLimit, confidence };
+  if (lowerLimit === null && upperLimit === null) return { ...base, outside: null, interval: null };
+  const outside = (of: ReturnType<typeof distribution>) =>
+    (lowerLimit === null ? 0 : of.cumulative(lowerLimit)) + (upperLimit === null ? 0 : of.survival(upperLimit));
+  const share = outside(distribution(familyByName(law.family), law.parameters));
+  return { ...base, outside: share, interval: shareInterval(law.family, law, outside, confidence) };
+}
+
+function plotWithoutBand(settings: PlotRequest, sample: Sample, fitting: Fitting): ProbabilityPlotResult | string {
   const { values, missing, setAside, unit, resolution } = sample;
-  const n = values.length;
+  const found = fittedLaw(values, fitting);
+  if (isRefusal(found)) return found.refused;
+  const { notes, ...law } = found;
+  const scale = familyScale(familyByName(law.family), law.parameters);
   const { sorted, order } = ordered(values);
-  const positions = plottingPositions(n, settings.positions);
-  const scores = positions.map(normalQuantile);
-  const { mean, s2 } = centralMoments(values);
+  const positions = plottingPositions(values.length, settings.positions);
+  const scores = positions.map((p) => scale.scoreOf(p));
+  const places = sorted.map(scale.placeOf);
   return {
     available: true,
-    n,
+    n: values.length,
     missing,
     setAside,
     unit,
     resolution,
-    mean,
-    sd: Math.sqrt(s2 / (n - 1)),
-    correlation: correlationOf(sorted, scores),
+    law,
+    axis: settings.axis,
+    sides: settings.sides,
+    line: lineOf(settings, scale, scores, places),
+    correlation: regression(scores, places).correlation,
     rows: Int32Array.from(order, (i) => sample.rows[i]!),
     readings: sorted,
     positions,
     scores,
     band: null,
-    notes: unreadableNote(sample),
+    limits: limitsOf(settings, law),
+    notes: [
+      ...notes,
+      ...(settings.band === 'none' ? [] : confidenceNote(settings.confidence)),
+      ...unreadableNote(sample),
+    ],
   };
 }
 
-/** The band needs every replicate at each of its places at once: so many numbers are held, 32 MB. */
-const MOST_NUMBERS = 4_000_000;
-const mostReplicates = (n: number) => Math.floor(MOST_NUMBERS / Math.max(1, bandRanks(n).length));
+/** A normal with mean and sd estimated is the same plot for all of them: its replicates need no family. */
+const isPlainNormal = ({ family, given }: Fitting) => family === 'normal' && Object.keys(given).length === 0;
 
-function withBand(plot: ProbabilityPlotResult, chunks: Float64Array[], ranks: number[], settings: Request) {
-  const { confidence, seed } = settings;
-  const standard = calibrateBand(chunks, ranks, confidence);
-  const lower = standard.lower.map((z) => plot.mean + plot.sd * z);
-  const upper = standard.upper.map((z) => plot.mean + plot.sd * z);
-  const outsideAt = outsideBand(plot.readings, plot.scores, { ranks, lower, upper }, plot.sd);
-  const outside = outsideAt.slice(0, MOST_ROWS_NAMED).map((i) => plot.rows[i]!);
-  const notes = [...plot.notes];
-  if (standard.coverage < confidence) {
-    const text = `With ${settings.replicates} replicates the band reaches only ${formatPercent(standard.coverage, 3)}. Raise the replicates.`;
-    notes.push({ code: 'few-replicates', text });
+function finding(result: ProbabilityPlotResult): Piece[] {
+  const { n, law, band } = result;
+  const { title } = familyByName(law.family);
+  const count = groupThousands(n);
+  const article = articleOf(title);
+  if (!band || band.kind === 'line') {
+    return [{ text: `${count} readings plotted against ${article} ${title} with ${lawWords(result)}.` }];
   }
-  if (settings.replicates === mostReplicates(plot.n)) {
-    const text = `The band holds all its replicates at once: of ${groupThousands(plot.n)} readings at most ${groupThousands(settings.replicates)} are run.`;
-    notes.push({ code: 'most-replicates', text });
-  }
-  const coverage = standard.coverage;
-  const replicates = settings.replicates!;
-  return {
-    ...plot,
-    notes,
-    band: { ranks, lower, upper, confidence, coverage, replicates, seed, outside, outsideCount: outsideAt.length },
-  };
+  const { outsideCount, confidence, kind } = band;
+  const where =
+    outsideCount === 0
+      ? 'No reading lies'
+      : outsideCount === 1
+        ? 'One reading lies'
+        : `${groupThousands(outsideCount)} readings lie`;
+  const claimed = law.estimated.length === 0;
+  const of = claimed ? `samples of ${count} of the claimed ${title}` : `${title} samples of ${count}`;
+  const words =
+    kind === 'whole-plot'
+      ? ` the band that ${formatPercent(confidence)} of ${of} stay wholly inside; line at ${lawWords(result)}.`
+      : ` the band that holds each reading alone in ${formatPercent(confidence)} of ${of}, where ${formatFigure(n * (1 - confidence), 'statistic')} would by chance; line at ${lawWords(result)}.`;
+  return [{ text: `${where} outside`, strong: true }, { text: words }];
 }
 
-/** The normal probability plot with its whole-plot band (STATISTICS section 4). */
-export const probabilityPlotAnalysis = defineAnalysis<Request, ProbabilityPlotResult>({
+/** The probability plot of any continuous family, estimated or claimed, with its line and a band (STATISTICS section 4). */
+export const probabilityPlotAnalysis = defineAnalysis<PlotRequest, ProbabilityPlotResult>({
   id: 'probability-plot',
-  version: 3,
+  version: 4,
   name: 'Probability plot',
-  title: 'normal probability plot with fitted line and whole-plot band',
-  request,
-  method,
-  resolve: (settings, sample) => ({
-    ...settings,
-    replicates: Math.min(
-      settings.replicates ?? affordableReplicates(sample.values.length, 10_000, 2_000),
-      mostReplicates(sample.values.length),
-    ),
-  }),
+  title: 'probability plot of any family with its line and a band',
+  request: plotRequest,
+  method: plotSentence,
+  resolve: (settings, sample) => {
+    const n = sample.values.length;
+    const cost = fitCost(fittingOf(settings));
+    const most = Math.min(mostReplicates(n), settings.replicates ?? affordableReplicates(n, cost.replicates, 1_000));
+    return { ...settings, replicates: most };
+  },
   *run(asked, sample) {
     const reason = whyNot(sample, 3, 'the plot (a line through two points always fits)');
     if (reason) return unavailable(sample, reason);
     const settings = this.resolve(asked, sample);
-    const plot = plotWithoutBand(settings, sample);
-    if (settings.band === 'none') return plot;
-    const ranks = bandRanks(plot.n);
-    const book = orderBook(settings.seed, chunkSizeFor(plot.n));
-    book.add({ kernel: 'ordered-scores', input: { n: plot.n, ranks } }, settings.replicates!);
+    const fitting = fittingOf(settings);
+    const plot = plotWithoutBand(settings, sample, fitting);
+    if (typeof plot === 'string') return unavailable(sample, plot);
+    const { band, confidence } = settings;
+    if (band === 'none') return plot;
+    if (band !== 'whole-plot') return withFormulaBand(plot, band, confidence);
+    const { n } = plot;
+    const ranks = bandRanks(n);
+    const plain = isPlainNormal(fitting);
+    const book = orderBook(settings.seed, chunkSizeFor(plain ? n : n * fitCost(fitting).times));
+    if (plain) book.add({ kernel: 'ordered-scores', input: { n, ranks } }, settings.replicates!);
+    else {
+      const input = { n, ranks, fitting, parameters: plot.law.parameters };
+      book.add({ kernel: 'ordered-shares', input }, settings.replicates!);
+    }
     const [chunks] = yield { partial: plot, orders: book.orders };
-    return withBand(plot, chunks!, ranks, settings);
+    return withWholePlotBand(plot, chunks!, settings, plain ? 'scores' : 'shares');
   },
-  finding: ({ n, mean, sd, resolution, unit, band }) => {
-    const of = unit ? `\u00a0${unit}` : '';
-    const line = `mean ${formatFigure(mean, 'location', resolution)} and sd ${formatFigure(sd, 'spread', resolution)}${of}`;
-    if (!band) return [{ text: `${groupThousands(n)} readings plotted against a normal with ${line}.` }];
-    const { outsideCount, confidence } = band;
-    const where =
-      outsideCount === 0
-        ? 'No reading lies'
-        : outsideCount === 1
-          ? 'One reading lies'
-          : `${groupThousands(outsideCount)} readings lie`;
-    return [
-      { text: `${where} outside`, strong: true },
-      {
-        text: ` the band that ${formatPercent(confidence)} of normal samples of ${groupThousands(n)} stay wholly inside; line at ${line}.`,
-      },
-    ];
-  },
+  finding,
 });

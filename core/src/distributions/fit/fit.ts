@@ -1,27 +1,15 @@
-import { formatFigure } from '../../numeric/format.js';
 import { log } from '../../numeric/elementary.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { isRefusal, refuse, type Family, type Parameters, type Refusal } from '../family.js';
 import type { Note } from '../../readings/note.js';
 import { completed, parameterFaults } from '../registry.js';
-import { logLikelihoodOf, type LogLikelihood } from './likelihood.js';
-import { Landscape, type Peak } from './search.js';
+import { notesOf, runawaysOf, withoutRunaways } from './fit-notes.js';
+import { logLikelihoodOf } from './likelihood.js';
+import { Landscape, standardErrorsOf, type Peak } from './search.js';
 import { profileThreshold } from './threshold.js';
+import { freeNames, prepare, tooLittle, type FitMethod, type FitRequest, type Work } from './work.js';
 
-/** How parameters are found: where the likelihood is greatest, from mean and sd, or not at all: a claim. */
-export type FitMethod = 'maximum-likelihood' | 'moments' | 'given';
-
-export interface FitRequest {
-  method: FitMethod;
-  /** Parameters that are not estimated: all of them for `given`; otherwise such as the trials of a binomial. */
-  given?: Parameters;
-  /** True to estimate the threshold as well; it is 0, or as given, otherwise. */
-  estimateThreshold?: boolean;
-  /** False where only the curve is wanted: standard errors cost several times the maximum where that has a closed form. */
-  errors?: boolean;
-  /** The step of the instrument, if known: coarse readings are fitted through the intervals they stand for. */
-  resolution?: number | null;
-}
+export type { FitMethod, FitRequest } from './work.js';
 
 /** A family with its parameters, and how well it describes the readings. */
 export interface Fit {
@@ -31,6 +19,8 @@ export interface Fit {
   estimated: string[];
   /** From the observed information; null where it gives none. Empty for `moments` and `given`. */
   standardErrors: Record<string, number | null>;
+  /** The covariance matrix of the estimated parameters, in their order; null where the observed information gives none. */
+  covariance: number[][] | null;
   n: number;
   logLikelihood: number;
   /** Akaike's criterion (1974), its correction for small n (Hurvich & Tsai 1989; null when n is too small for it) and Schwarz's (1978). */
@@ -42,82 +32,22 @@ export interface Fit {
   notes: Note[];
 }
 
-/** A resolution wider than this share of the sd is coarse (STATISTICS section 3). */
-const COARSE = 0.2;
-
 function criteria(logLikelihood: number, k: number, n: number): Pick<Fit, 'aic' | 'aicc' | 'bic'> {
   const aic = 2 * k - 2 * logLikelihood;
   return { aic, aicc: n > k + 1 ? aic + (2 * k * (k + 1)) / (n - k - 1) : null, bic: k * log(n) - 2 * logLikelihood };
 }
 
-/** Everything a fit is worked out from. */
-interface Work {
-  family: Family;
-  sorted: Float64Array;
-  request: FitRequest;
-  /** Names that are estimated. */
-  free: string[];
-  fixed: Parameters;
-  resolution: number | null;
-  logLikelihood: LogLikelihood;
-  spread: number;
-}
-
-/** The names to be estimated: all but the given ones, those that a family never estimates, and a threshold unless asked for. */
-function freeNames(family: Family, { given = {}, estimateThreshold = false }: FitRequest): string[] {
-  return family.parameters
-    .map(({ name }) => name)
-    .filter((name) => !(name in given) && !family.estimation.given?.includes(name))
-    .filter((name) => name !== 'threshold' || estimateThreshold);
-}
-
-function prepare(family: Family, values: ArrayLike<number>, request: FitRequest): Work {
-  const sorted = Float64Array.from(values).sort();
-  const { s2, n } = centralMoments(sorted);
-  const sd = n > 1 ? Math.sqrt(s2 / (n - 1)) : 0;
-  const r = request.resolution ?? null;
-  const coarse = r !== null && !family.discrete && sd > 0 && r > COARSE * sd;
-  const free = request.method === 'given' ? [] : freeNames(family, request);
-  const fixed = completed(family, request.given ?? {});
-  const resolution = coarse ? r : null;
-  return {
-    family,
-    sorted,
-    request,
-    free,
-    fixed,
-    resolution,
-    logLikelihood: logLikelihoodOf(family, sorted, resolution),
-    spread: sd,
-  };
-}
-
-/** Why these readings cannot be fitted whatever the family, or null. */
-function tooLittle({ family, sorted, free, spread }: Work): Refusal | null {
-  const n = sorted.length;
-  if (n === 0) return refuse('There are no readings to fit.');
-  if (family.estimation.never && free.length > 0) return refuse(family.estimation.never);
-  const least = Math.max(1, free.length);
-  if (n < least)
-    return refuse(`${n} ${n === 1 ? 'reading is' : 'readings are'} too few for ${free.length} parameters.`);
-  if (free.length > 1 && spread === 0) {
-    return refuse(
-      `All readings are ${formatFigure(sorted[0]!, 'reading')}: without any spread only one parameter can be found.`,
-    );
-  }
-  return null;
-}
-
-/** Standard errors where the information has a closed form. */
-function closedErrors({ family, sorted, free }: Work, parameters: Parameters): Record<string, number | null> | null {
+/** The covariance of the two free parameters where their information has a closed form. */
+function closedCovariance({ family, sorted, free }: Work, parameters: Parameters): number[][] | null {
   const information = family.estimation.information?.(parameters, sorted.length);
-  if (!information || information.names.length !== 2 || !information.names.every((name) => free.includes(name)))
-    return null;
-  if (free.length !== 2) return null;
+  if (!information || free.length !== 2 || !free.every((name, i) => information.names[i] === name)) return null;
   const [[a, b], [, d]] = information.matrix as [[number, number], [number, number]];
   const det = a * d - b * b;
-  const error = (v: number) => (det > 0 && v > 0 ? Math.sqrt(v / det) : null);
-  return { [information.names[0]!]: error(d), [information.names[1]!]: error(a) };
+  if (!(det > 0 && a > 0 && d > 0)) return null;
+  return [
+    [d / det, -b / det],
+    [-b / det, a / det],
+  ];
 }
 
 /** The place to start from, or the maximum itself where it is known in closed form for exactly these free parameters. */
@@ -144,96 +74,16 @@ function greatest(work: Work): Peak | Refusal {
   if (!place.exact) return landscape.climb(place.parameters);
   if (resolution !== null) return landscape.refine(place.parameters);
   const { ends } = family.estimation;
-  const standardErrors =
-    free.length === 0 || ends || work.request.errors === false
-      ? Object.fromEntries(free.map((name) => [name, null]))
-      : closedErrors(work, place.parameters);
-  if (!standardErrors) return { ...landscape.at(place.parameters), parameters: place.parameters };
+  const spared = free.length === 0 || ends !== undefined || work.request.errors === false;
+  const covariance = spared ? null : closedCovariance(work, place.parameters);
+  if (!spared && !covariance) return { ...landscape.at(place.parameters), parameters: place.parameters };
   return {
     parameters: place.parameters,
     logLikelihood: logLikelihood(place.parameters),
-    standardErrors,
+    standardErrors: standardErrorsOf(free, covariance),
+    covariance,
     converged: true,
   };
-}
-
-function notesOf(work: Work, peak: Peak, ran: readonly string[] = []): Note[] {
-  const { family, free, resolution } = work;
-  const notes: Note[] = [];
-  if (resolution !== null) {
-    notes.push({
-      code: 'grouped',
-      text: `The resolution of ${resolution} is coarse beside the sd: each reading counts as the interval it was rounded from.`,
-    });
-  }
-  if (!peak.converged) {
-    notes.push({
-      code: 'not-converged',
-      text: 'The search for the greatest likelihood did not close in on one place; read these parameters with care.',
-    });
-  }
-  if (family.estimation.ends?.some((name) => free.includes(name))) {
-    notes.push({
-      code: 'ends',
-      text: 'The ends are those of the readings themselves: the true ones lie further out, and no standard error can be given.',
-    });
-  } else {
-    const asked = work.request.errors !== false;
-    const without = free.filter((name) => asked && peak.standardErrors[name] === null && !ran.includes(name));
-    if (without.length > 0) {
-      notes.push({
-        code: 'no-error',
-        text: `The likelihood is too flat around ${without.join(' and ')} for a standard error.`,
-      });
-    }
-  }
-  const texts = new Set(ran.map((name) => RUNAWAYS[family.family]![name]!.text));
-  for (const text of texts) notes.push({ code: 'at-bound', text });
-  return notes;
-}
-
-/** A parameter that can run off to where the family turns into another, and what is said then. */
-const RUNAWAYS: Record<string, Record<string, { beyond: number; text: string }>> = {
-  'student-t': {
-    df: {
-      beyond: 200,
-      text: 'df ran off to large values: not told apart from a normal distribution. The standard errors of location and scale are those with df as found.',
-    },
-  },
-  'negative-binomial': {
-    size: { beyond: 1e6, text: 'The size ran off to large values: the counts vary as Poisson counts do.' },
-  },
-  f: {
-    df1: {
-      beyond: 1e5,
-      text: 'The degrees of freedom ran off to large values: one of the two variances is not seen to vary.',
-    },
-    df2: {
-      beyond: 1e5,
-      text: 'The degrees of freedom ran off to large values: one of the two variances is not seen to vary.',
-    },
-  },
-};
-/** A standard error of so many times the estimate itself says that the readings do not bound it. */
-const UNBOUNDED = 5;
-
-function runawaysOf({ family, free }: Work, { parameters, standardErrors }: Peak): string[] {
-  const known = RUNAWAYS[family.family] ?? {};
-  return free.filter((name) => {
-    const limit = known[name];
-    const error = standardErrors[name];
-    return limit && (parameters[name]! > limit.beyond || (error && error > UNBOUNDED * parameters[name]!));
-  });
-}
-
-/** With estimates that ran off taken as they are: they have no standard error, and the others those that they have beside them. */
-function withoutRunaways(work: Work, peak: Peak, ran: readonly string[]): Peak {
-  if (ran.length === 0 || work.request.errors === false) return peak;
-  const free = work.free.filter((name) => !ran.includes(name));
-  const landscape = new Landscape(work.family, work.logLikelihood, free, peak.parameters, work.spread);
-  const standardErrors = { ...landscape.at(peak.parameters).standardErrors };
-  for (const name of ran) standardErrors[name] = null;
-  return { ...peak, standardErrors };
 }
 
 function finished(work: Work, peak: Peak, notes: Note[]): Fit | Refusal {
@@ -248,6 +98,7 @@ function finished(work: Work, peak: Peak, notes: Note[]): Fit | Refusal {
     parameters: completed(family, peak.parameters),
     estimated: free,
     standardErrors: peak.standardErrors,
+    covariance: peak.covariance,
     n,
     logLikelihood: peak.logLikelihood,
     ...criteria(peak.logLikelihood, free.length, n),
@@ -265,7 +116,13 @@ function byMoments(work: Work): Fit | Refusal {
   const found = fromMoments(mean, s2 / (n - 1), fixed);
   if (isRefusal(found)) return found;
   const parameters = { ...fixed, ...found };
-  const peak: Peak = { parameters, logLikelihood: logLikelihood(parameters), standardErrors: {}, converged: true };
+  const peak: Peak = {
+    parameters,
+    logLikelihood: logLikelihood(parameters),
+    standardErrors: {},
+    covariance: null,
+    converged: true,
+  };
   const text =
     'From the mean and the sd with divisor n − 1; the likelihood is that of these parameters, not its maximum.';
   return finished(work, peak, [{ code: 'moments', text }]);
@@ -309,7 +166,7 @@ function byProfile(work: Work): Fit | Refusal {
   }
   const text =
     'The threshold ended on the greatest value it may take, just below the least reading: the likelihood would rise further towards it.';
-  return finished(work, { ...peak, standardErrors: { ...peak.standardErrors, threshold: null } }, [
+  return finished(work, { ...peak, standardErrors: { ...peak.standardErrors, threshold: null }, covariance: null }, [
     ...notesOf(work, peak).filter(({ code }) => code !== 'no-error'),
     { code: 'at-bound', text },
   ]);
@@ -330,6 +187,7 @@ export function fit(family: Family, values: ArrayLike<number>, request: FitReque
       parameters: work.fixed,
       logLikelihood: work.logLikelihood(work.fixed),
       standardErrors: {},
+      covariance: null,
       converged: true,
     };
     return finished(work, peak, []);

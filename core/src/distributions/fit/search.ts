@@ -2,6 +2,7 @@ import { inverseOf } from '../../numeric/cholesky.js';
 import { curvatureAt, type Curvature } from '../../numeric/curvature.js';
 import { exp, log } from '../../numeric/elementary.js';
 import { nelderMead } from '../../numeric/nelder-mead.js';
+import { quasiNewton } from '../../numeric/quasi-newton.js';
 import type { Family, Parameters, ParameterSpec } from '../family.js';
 import type { LogLikelihood } from './likelihood.js';
 
@@ -29,7 +30,18 @@ export interface Peak {
   logLikelihood: number;
   /** By name; null where the curvature gives none. */
   standardErrors: Record<string, number | null>;
+  /** In the order of the free parameters; null where the curvature gives none. */
+  covariance: number[][] | null;
   converged: boolean;
+}
+
+export function standardErrorsOf(free: readonly string[], covariance: number[][] | null): Peak['standardErrors'] {
+  return Object.fromEntries(
+    free.map((name, i) => {
+      const variance = covariance?.[i]![i] ?? NaN;
+      return [name, variance > 0 && Number.isFinite(variance) ? Math.sqrt(variance) : null];
+    }),
+  );
 }
 
 /** Newton's steps to the last digits; a start that is close needs two or three. */
@@ -80,6 +92,12 @@ export class Landscape {
   climb(start: Parameters): Peak {
     const { at, converged } = nelderMead(this.height, this.placeOf(start), 0.2);
     return { ...this.peakAt(this.polished(at)), converged };
+  }
+
+  /** From a place that is not far, quickly, for thousands of samples; null where that does not close in on a maximum. */
+  quickly(start: Parameters): Parameters | null {
+    const found = quasiNewton(this.height, this.placeOf(start));
+    return found && this.parametersAt(found.at);
   }
 
   /** From a place close to the maximum by Newton's steps; climbs where these do not close in on it. */
@@ -154,14 +172,14 @@ export class Landscape {
 
   private peakFrom(at: Float64Array, curvature: Curvature | null): Peak {
     const n = at.length;
-    const covariance = curvature && inverseOf(curvature.hessian, n);
-    const standardErrors: Record<string, number | null> = {};
-    this.coordinates.forEach(({ name, slope }, i) => {
-      const variance = covariance ? covariance[i * n + i]! : NaN;
-      standardErrors[name] =
-        variance > 0 && Number.isFinite(variance) ? Math.abs(slope(at[i]!)) * Math.sqrt(variance) : null;
-    });
+    const inverse = curvature && inverseOf(curvature.hessian, n);
+    const slopes = this.coordinates.map(({ slope }, i) => slope(at[i]!));
+    const covariance = inverse && slopes.map((a, i) => slopes.map((b, j) => a * b * inverse[i * n + j]!));
+    const standardErrors = standardErrorsOf(
+      this.coordinates.map(({ name }) => name),
+      covariance,
+    );
     const parameters = this.parametersAt(at);
-    return { parameters, logLikelihood: this.logLikelihood(parameters), standardErrors, converged: true };
+    return { parameters, logLikelihood: this.logLikelihood(parameters), standardErrors, covariance, converged: true };
   }
 }

@@ -1,9 +1,8 @@
+import { cramerVonMises, kolmogorovSmirnov } from '../distances.js';
 import { normalCumulative } from '../../numeric/standard-normal.js';
 import { andersonDarling } from './anderson-darling.js';
 import { createScratch, replicateStatistic } from './anderson-darling-simulation.js';
-import { cramerVonMises } from './cramer-von-mises.js';
 import { kurtosisScore } from './kurtosis.js';
-import { lilliefors } from './lilliefors.js';
 import { jarqueBera, shapeOfScores } from './moments.js';
 import { fillibenScores, plotCorrelation } from './plot-correlation.js';
 import { shapiroWilk, shapiroWilkWeights } from './shapiro-wilk.js';
@@ -60,7 +59,7 @@ function measure(scores: Float64Array, cumulative: Float64Array, constants: Cons
   const lean = n < LEAST_N.skewness ? NaN : skewnessScore(g1, n);
   const tails = n < LEAST_N.kurtosis ? NaN : kurtosisScore(g2, n);
   into[EVERY['shapiro-wilk']] = shapiroWilk(scores, weights);
-  into[EVERY.lilliefors] = lilliefors(cumulative);
+  into[EVERY.lilliefors] = kolmogorovSmirnov(cumulative);
   into[EVERY['cramer-von-mises']] = cramerVonMises(cumulative);
   into[EVERY.skewness] = lean;
   into[EVERY.kurtosis] = tails;

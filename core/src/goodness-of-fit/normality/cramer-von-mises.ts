@@ -1,16 +1,5 @@
 import { exp } from '../../numeric/elementary.js';
 
-/** W² = 1/(12n) + Σ (F(x_i) − (2i − 1)/(2n))²: the squared distance of the steps from the fitted curve (Cramér 1928, von Mises 1931). */
-export function cramerVonMises(cumulative: Float64Array): number {
-  const n = cumulative.length;
-  let sum = 1 / (12 * n);
-  for (let i = 0; i < n; i++) {
-    const gap = cumulative[i]! - (2 * i + 1) / (2 * n);
-    sum += gap * gap;
-  }
-  return sum;
-}
-
 const LEAST_N = 8;
 /** The quadratic of the last stretch turns upwards beyond. */
 const GREATEST = 1.1;

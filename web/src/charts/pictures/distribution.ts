@@ -1,4 +1,5 @@
-import { distributionName, type DistributionPicture, type DistributionResult } from '@verdict/core/analyses';
+import type { DistributionPicture, DistributionResult } from '@verdict/core/analyses';
+import { distributionName } from '@verdict/core/distributions';
 import { formatValue, groupThousands } from '@verdict/core/format';
 import type { LegendEntry } from '../legend.js';
 import type { Mark } from '../marks.js';

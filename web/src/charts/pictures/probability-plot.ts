@@ -1,8 +1,16 @@
-import { plotPicture, type ProbabilityPlotResult } from '@verdict/core/analyses';
-import { formatFigure, formatPercent } from '@verdict/core/format';
+import {
+  expectedReadings,
+  plotPicture,
+  readPlot,
+  type PlotAxisRange,
+  type ProbabilityPlotResult,
+  type ReadOff,
+} from '@verdict/core/analyses';
+import { familyByName } from '@verdict/core/distributions';
+import { decimalsOf, formatFigure, formatPercent, formatValue } from '@verdict/core/format';
 import type { LegendEntry } from '../legend.js';
 import type { Mark } from '../marks.js';
-import type { Hit, Panels } from '../picture.js';
+import type { Axis, Hit, Panels } from '../picture.js';
 
 const PIXELS = { width: 700, height: 480 };
 /** Beyond this many readings, marks that would cover one another to the pixel are drawn once. */
@@ -26,35 +34,128 @@ export function visibleMarks(x: ArrayLike<number>, y: ArrayLike<number>): number
   return shown;
 }
 
-/** What pointing at a mark says: the row, the reading, where it stands. */
-function pointWords({ rows, readings, positions, unit, resolution }: ProbabilityPlotResult, i: number): string {
+const titleOf = (result: ProbabilityPlotResult) => familyByName(result.law.family).title;
+
+/** What pointing at a mark says: the row, the reading, where it stands, what the line expects there. */
+function pointWords(
+  { rows, readings, positions, unit, resolution }: ProbabilityPlotResult,
+  i: number,
+  expected: number,
+) {
+  const of = unit ? ` ${unit}` : '';
   const value = formatFigure(readings[i]!, 'reading', resolution);
-  return `row ${rows[i]}: ${value}${unit ? ` ${unit}` : ''}, ${(positions[i]! * 100).toPrecision(3)} % at or below`;
+  const there = formatFigure(expected, 'location', resolution);
+  return `row ${rows[i]}: ${value}${of}, ${(positions[i]! * 100).toPrecision(3)} % at or below; expected ${there}${of}`;
 }
 
-function legendOf({ band }: ProbabilityPlotResult, anyOutside: boolean): LegendEntry[] {
-  if (!band) return [];
-  const words = `${formatPercent(band.confidence)} of normal samples stay wholly inside the shaded band`;
+function bandWords(result: ProbabilityPlotResult): string {
+  const { band, law } = result;
+  const at = formatPercent(band!.confidence);
+  const title = titleOf(result);
+  const samples = law.estimated.length === 0 ? `samples of the claimed ${title}` : `${title} samples`;
+  if (band!.kind === 'whole-plot') return `${at} of ${samples} stay wholly inside the shaded band`;
+  if (band!.kind === 'pointwise') return `each reading alone lies in the shaded band in ${at} of ${samples}`;
+  return `${at} intervals of the line`;
+}
+
+const LINES = {
+  fit: 'the distribution',
+  quartiles: 'through the quartiles',
+  'least-squares': 'least squares',
+} as const;
+
+function legendOf(result: ProbabilityPlotResult, anyOutside: boolean): LegendEntry[] {
+  const { band, line } = result;
+  const own: LegendEntry[] = line.by === 'fit' ? [] : [{ words: LINES[line.by], tone: 'green' }];
+  if (!band) return own;
   const outside: LegendEntry = { words: 'a reading outside it', tone: 'ochre', sample: 'marker', marker: 'circle' };
-  return [{ words, tone: 'tint', sample: 'area' }, ...(anyOutside ? [outside] : [])];
+  return [...own, { words: bandWords(result), tone: 'tint', sample: 'area' }, ...(anyOutside ? [outside] : [])];
 }
 
-/** The normal probability plot: readings across, percent at or below on the normal scale upwards, fitted line, band behind. */
-export function probabilityPlotPicture(result: ProbabilityPlotResult, column: string): Panels {
-  const { readings, scores, rows, unit } = result;
+/** An axis with its title; ticks that the core names are written as few digits as tell them apart. */
+function axisOf({ of, min, max, ticks }: PlotAxisRange, result: ProbabilityPlotResult, column: string): Axis {
+  const { unit } = result;
+  const inUnit = (words: string) => (unit ? `${words}, ${unit}` : words);
+  const titles = {
+    readings: inUnit(column),
+    percent: 'readings at or below, %',
+    score: `score of the ${titleOf(result)} distribution`,
+    expected: inUnit(`expected under the ${result.line.by === 'fit' ? titleOf(result) : 'line'}`),
+    difference: inUnit('observed − expected'),
+  };
+  const axis = { from: min, to: max, title: titles[of] };
+  if (!ticks) return axis;
+  const decimals = Math.max(0, ...ticks.map(({ value }) => decimalsOf(value)));
+  const even = of === 'readings' && decimals <= 6;
+  const words = (value: number) =>
+    of === 'percent'
+      ? String(value)
+      : even && Math.abs(value) < 1e6
+        ? value.toFixed(decimalsFor(ticks, decimals, value))
+        : formatValue(value);
+  return { ...axis, ticks: ticks.map(({ at, value }) => ({ at, words: words(value) })) };
+}
+
+/** As many decimals as the neighbours where the steps are even; its own where they grow. */
+function decimalsFor(ticks: readonly { value: number }[], most: number, value: number): number {
+  const [a, b, c] = ticks;
+  const even = a && b && c ? Math.abs(c.value - b.value - (b.value - a.value)) < 1e-9 * Math.abs(c.value) : true;
+  return even ? most : decimalsOf(value);
+}
+
+const LIMITS = [
+  ['lower', 'lower limit'],
+  ['target', 'target'],
+  ['upper', 'upper limit'],
+] as const;
+
+/** Target and limits across the axis on which readings stand. */
+function limitMarks(
+  { limits, resolution }: ProbabilityPlotResult,
+  { placeOf, min, max }: PlotAxisRange,
+  across: 'x' | 'y',
+) {
+  return LIMITS.flatMap(([key, name]): Mark[] => {
+    const at = limits[key] === null || !placeOf ? NaN : placeOf(limits[key]);
+    if (!(at >= min && at <= max)) return [];
+    const words = `${name} ${formatFigure(limits[key]!, 'reading', resolution)}`;
+    return [{ kind: 'rule', across, at, tone: key === 'target' ? 'green' : 'ochre', dash: [6, 4], words }];
+  });
+}
+
+/** A picture of a probability plot, and what can be laid over it without drawing the plot anew. */
+export interface PlotDrawing {
+  panels: Panels;
+  /** Which axis the readings stand along; null where none. */
+  along: 'x' | 'y' | null;
+  placeOf(reading: number): number;
+  readingAt(place: number): number;
+  /** Lines across the axes at what is read off. */
+  readMarks(read: ReadOff): Mark[];
+}
+
+/** The probability plot: readings against percent, scores or what is expected, with its line, the band behind, and limits. */
+export function plotDrawing(kept: ProbabilityPlotResult, column: string): PlotDrawing {
+  const result = readPlot(kept);
+  const { rows, readings } = result;
   const plot = plotPicture(result);
-  const shown = visibleMarks(readings, scores);
+  const { across, up } = plot.points;
+  const expected = expectedReadings(result);
+  const shown = visibleMarks(readings, result.scores);
   const radius = shown.length > 300 ? 2.5 : 4;
   const points = (some: readonly number[], tone: 'ink' | 'ochre'): Mark => ({
     kind: 'points',
-    x: some.map((i) => readings[i]!),
-    y: some.map((i) => scores[i]!),
+    x: some.map((i) => across[i]!),
+    y: some.map((i) => up[i]!),
     tone,
     marker: 'circle',
     radius,
   });
   const marks: Mark[] = [
-    { kind: 'line', x: plot.line.readings, y: plot.line.scores, tone: 'green', width: 2 },
+    ...(plot.band ? [{ kind: 'area', x: plot.band.across, y: plot.band.up, fill: 'tint', alpha: 1 } as const] : []),
+    ...limitMarks(result, plot.across, 'x'),
+    ...limitMarks(result, plot.up, 'y'),
+    { kind: 'line', x: plot.line.across, y: plot.line.up, tone: 'green', width: 2 },
     points(
       shown.filter((i) => !plot.outside.has(i)),
       'ink',
@@ -64,21 +165,27 @@ export function probabilityPlotPicture(result: ProbabilityPlotResult, column: st
       'ochre',
     ),
   ];
-  if (plot.band) marks.unshift({ kind: 'area', x: plot.band.readings, y: plot.band.scores, fill: 'tint', alpha: 1 });
   const hits = shown.map((i): Hit => {
-    const [x, y] = [readings[i]!, scores[i]!];
-    return { panel: 0, x: [x, x], y: [y, y], words: pointWords(result, i), row: rows[i]! };
+    const [x, y] = [across[i]!, up[i]!];
+    return { panel: 0, x: [x, x], y: [y, y], words: pointWords(result, i, expected[i]!), row: rows[i]! };
   });
-  return {
-    x: { from: plot.readings.min, to: plot.readings.max, title: unit ? `${column}, ${unit}` : column },
-    y: {
-      from: plot.scores.min,
-      to: plot.scores.max,
-      title: 'readings at or below, %',
-      ticks: plot.ticks.map(({ percent, score }) => ({ at: score, words: String(percent) })),
-    },
+  const panels = {
+    x: axisOf(plot.across, result, column),
+    y: axisOf(plot.up, result, column),
     panels: [{ name: '', marks }],
     hits,
+    equal: plot.equal,
     legend: legendOf(result, plot.outside.size > 0),
   };
+  const onAxis = { x: plot.across, y: plot.up };
+  const ofReadings = (['x', 'y'] as const).find((side) => onAxis[side].placeOf) ?? null;
+  const { placeOf, readingAt } = plot;
+  const readMarks = (read: ReadOff): Mark[] =>
+    (['x', 'y'] as const).flatMap((across): Mark[] => {
+      const { of, min, max } = onAxis[across];
+      const scored = of === 'percent' || of === 'score';
+      const at = across === ofReadings ? placeOf(read.value) : scored ? (plot.scoreOf?.(read.share) ?? NaN) : NaN;
+      return at >= min && at <= max ? [{ kind: 'rule', across, at, tone: 'green', dash: [2, 3] }] : [];
+    });
+  return { panels, along: ofReadings, placeOf, readingAt, readMarks };
 }

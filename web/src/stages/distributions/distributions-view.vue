@@ -3,11 +3,10 @@ import {
   complementSentence,
   describeAnalysis,
   distributionAnalysis,
-  distributionName,
   readingsSentence,
   type DistributionResult,
 } from '@verdict/core/analyses';
-import { familyByName } from '@verdict/core/distributions';
+import { distributionName, familyByName } from '@verdict/core/distributions';
 import { NO_READINGS } from '@verdict/core/readings';
 import { methodOf, toWire, type Piece } from '@verdict/core/road';
 import { ElMessage } from 'element-plus';
@@ -93,7 +92,8 @@ const first = useRun(describeAnalysis, subject, {
 });
 watch(first.result, (found) => {
   const of = store.subject;
-  if (of && found?.sd) begin(askDistribution({ column: of, mean: found.mean, sd: found.sd }));
+  if (of && found?.sd)
+    begin(askDistribution({ column: of, family: 'normal', parameters: { mean: found.mean, sd: found.sd } }));
 });
 
 /** A question that has stood for a moment belongs to the last ones. */

@@ -1,9 +1,5 @@
-import {
-  distributionName,
-  distributionPicture,
-  type DistributionResult,
-  type DistributionView,
-} from '@verdict/core/analyses';
+import { distributionPicture, type DistributionResult, type DistributionView } from '@verdict/core/analyses';
+import { distributionName } from '@verdict/core/distributions';
 import { distributionPanels } from '../../charts/pictures/distribution.js';
 import type { DrawKept } from '../../workbench/stage.js';
 

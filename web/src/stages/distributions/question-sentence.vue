@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { articleOf } from '@verdict/core/analyses';
-import { FAMILIES, familyByName, rangeWords } from '@verdict/core/distributions';
+import { articleOf, FAMILIES, familyByName, rangeWords } from '@verdict/core/distributions';
 import { computed } from 'vue';
 import FigureField from './figure-field.vue';
 import { carriedTo, toldOtherwise } from './carried-over.js';

@@ -1,10 +1,10 @@
 import {
   distributionAnalysis,
-  distributionName,
   distributionPicture,
   type DistributionPicture,
   type DistributionResult,
 } from '@verdict/core/analyses';
+import { distributionName } from '@verdict/core/distributions';
 import { formatValue } from '@verdict/core/format';
 import type { Sample } from '@verdict/core/readings';
 import { computed, shallowRef, watch, type Ref } from 'vue';

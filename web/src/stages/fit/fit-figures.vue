@@ -2,39 +2,57 @@
 import {
   agreementSentence,
   FIGURES,
+  fittedTestDetails,
+  fittedTestFigures,
+  fittedTestTable,
+  lawFigures,
   NORMALITY_COLUMNS,
   normalityDetails,
   normalityFigures,
   normalityTable,
   PLOT_FIGURES,
   type DescribeResult,
+  type GoodnessOfFitResult,
   type NormalityResult,
   type ProbabilityPlotResult,
 } from '@verdict/core/analyses';
 import { foundFigures } from '@verdict/core/road';
-import { computed, ref } from 'vue';
+import { computed } from 'vue';
 import DetailList from '../../components/figures/detail-list.vue';
 import FigureTable from '../../components/figures/figure-table.vue';
+import type { Shown } from './use-read-off.js';
 
-/** The figures beside the plot: the chosen test with all its p-values and the shape of the column, or all tests side by side. */
+/** The figures beside the plot: the chosen test with all its p-values, all tests side by side, or the distribution that was found. */
 const props = defineProps<{
-  test: NormalityResult;
+  normality: NormalityResult | null;
+  fitted: GoodnessOfFitResult | null;
   figures: DescribeResult | null;
   plot: ProbabilityPlotResult | null;
 }>();
 
-type Shown = 'chosen' | 'all';
-const shown = ref<Shown>('chosen');
+const shown = defineModel<Shown>({ required: true });
 const CHOICES: { value: Shown; label: string }[] = [
   { value: 'chosen', label: 'The test' },
   { value: 'all', label: 'All tests' },
+  { value: 'found', label: 'The distribution' },
 ];
 const OF_SHAPE = FIGURES.filter(({ key }) => key === 'skewness' || key === 'kurtosis');
+const test = computed(() => {
+  if (props.normality) return normalityFigures(props.normality);
+  return props.fitted ? fittedTestFigures(props.fitted) : [];
+});
+const table = computed(() => {
+  if (props.normality) return normalityTable(props.normality);
+  return props.fitted ? fittedTestTable(props.fitted) : [];
+});
+const detailsOf = (key: string) =>
+  props.normality ? normalityDetails(props.normality, key) : props.fitted ? fittedTestDetails(props.fitted, key) : [];
 const rows = computed(() => [
-  ...normalityFigures(props.test),
-  ...(props.figures ? foundFigures(OF_SHAPE, [props.figures]) : []),
+  ...test.value,
+  ...(props.normality && props.figures ? foundFigures(OF_SHAPE, [props.figures]) : []),
   ...(props.plot ? foundFigures(PLOT_FIGURES, [props.plot]) : []),
 ]);
+const found = computed(() => (props.plot ? lawFigures(props.plot) : []));
 </script>
 
 <template>
@@ -42,13 +60,14 @@ const rows = computed(() => [
     <el-segmented v-model="shown" :options="CHOICES" aria-label="Figures of the fit" />
     <div class="card box">
       <FigureTable v-if="shown === 'chosen'" :rows="rows" />
+      <FigureTable v-else-if="shown === 'found'" :rows="found" />
       <template v-else>
-        <FigureTable :rows="normalityTable(test)" :heads="NORMALITY_COLUMNS">
+        <FigureTable :rows="table" :heads="NORMALITY_COLUMNS">
           <template #default="{ figure }">
-            <DetailList :rows="normalityDetails(test, figure.key)" />
+            <DetailList :rows="detailsOf(figure.key)" />
           </template>
         </FigureTable>
-        <p class="soft">{{ agreementSentence(test) }}</p>
+        <p v-if="normality" class="soft">{{ agreementSentence(normality) }}</p>
       </template>
     </div>
   </div>

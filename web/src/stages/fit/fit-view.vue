@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { plotTable } from '@verdict/core/analyses';
+import { familyByName } from '@verdict/core/distributions';
 import { computed, ref } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
-import { probabilityPlotPicture } from '../../charts/pictures/probability-plot.js';
+import { plotDrawing } from '../../charts/pictures/probability-plot.js';
 import { useStudy } from '../../stores/study.js';
 import MethodSentence from '../../workbench/method-sentence.vue';
 import PictureCard from '../../workbench/picture-card.vue';
@@ -10,14 +11,16 @@ import SetAsideList from '../../workbench/set-aside-list.vue';
 import StageFrame from '../../workbench/stage-frame.vue';
 import { useSetAside } from '../../workbench/use-set-aside.js';
 import FitFigures from './fit-figures.vue';
-import { useFit } from './use-fit.js';
+import ReadOff from './read-off.vue';
+import { FAMILY_FIELDS, useFit } from './use-fit.js';
+import { useReadOff } from './use-read-off.js';
 
-/** Does the subject follow a normal distribution: the plot, the test, and keeping both. */
+/** Does the subject follow a distribution: the plot on the family's own scale, the test, what the line says, and keeping it. */
 const store = useStudy();
 const router = useRouter();
-const { column, sample, plot, test, described, stage, finding, missed, askThis } = useFit();
+const fit = useFit();
+const { column, sample, plot, plain, normality, fitted, test, described, stage, finding, missed, askThis } = fit;
 const { result } = plot;
-const tested = test.result;
 
 const card = ref<InstanceType<typeof PictureCard>>();
 const aside = useSetAside({
@@ -33,19 +36,30 @@ const asideHere = computed(() =>
 const pointAt = (row: number) => void router.push({ name: 'readings', query: { row } });
 
 const name = computed(() => column.value?.name ?? '');
-const panels = computed(() => (result.value ? probabilityPlotPicture(result.value, name.value) : null));
+const drawing = computed(() => (result.value ? plotDrawing(result.value, name.value) : null));
+const confidence = computed(() => plot.request.value?.confidence ?? 0.95);
+const { shown, read, panels, handles, ask, drag } = useReadOff(result, drawing, confidence);
 const rows = computed(() => {
   const { value: of } = result;
   return of && (() => plotTable(of));
 });
+const family = computed(() => familyByName(plot.request.value?.family ?? 'normal').title);
 const words = computed(() => {
   const said = finding.value.map(({ text }) => text).join('');
-  return `Normal probability plot of ${name.value}. ${said} Arrow keys step from reading to reading.`;
+  const title = `${family.value[0]!.toUpperCase()}${family.value.slice(1)}`;
+  return `${title} probability plot of ${name.value}. ${said} Arrow keys step from reading to reading.`;
 });
 </script>
 
 <template>
-  <StageFrame :runs="stage" :empty="!column" :finding="finding" :after="missed" :aside="aside" :keepable="!!tested">
+  <StageFrame
+    :runs="stage"
+    :empty="!column"
+    :finding="finding"
+    :after="missed"
+    :aside="aside"
+    :keepable="!!test.result.value"
+  >
     <template #picture>
       <PictureCard
         ref="card"
@@ -56,13 +70,29 @@ const words = computed(() => {
         :why-not="plot.whyNot.value"
         :failed="plot.failed.value !== null"
         :rows="rows"
+        :handles="handles"
+        :along="drawing?.along ?? 'x'"
         hint="Point at a mark to see its row."
         :can-set-aside="!store.ruled"
         @aside="(row) => aside.ask([row])"
+        @drag="(_, place) => drag(place)"
       />
     </template>
     <template #figures>
-      <FitFigures v-if="tested" :test="tested" :figures="described.result.value" :plot="result" />
+      <FitFigures
+        v-model="shown"
+        :normality="plain ? normality.result.value : null"
+        :fitted="plain ? null : fitted.result.value"
+        :figures="described.result.value"
+        :plot="result"
+      />
+      <ReadOff
+        v-if="shown === 'found' && result && read"
+        :plot="result"
+        :read="read"
+        :confidence="confidence"
+        @ask="ask"
+      />
       <section v-if="column && asideHere.length" class="card aside" aria-label="Set aside">
         <b>Set aside</b>
         <SetAsideList :column-id="column.id" :readings="asideHere" @go="pointAt" />
@@ -72,7 +102,9 @@ const words = computed(() => {
       <RouterLink v-if="askThis" class="ask" :to="askThis">Ask this distribution</RouterLink>
     </template>
     <template #sentences>
-      <MethodSentence v-for="run in [plot, test]" :key="run.analysis.id" :run="run" :subject="name" />
+      <MethodSentence :run="plot" :subject="name" :change="fit.change" :objection="fit.objection" />
+      <MethodSentence v-if="plain" :run="normality" :subject="name" />
+      <MethodSentence v-else :run="fitted" :subject="name" :said="FAMILY_FIELDS" />
     </template>
   </StageFrame>
 </template>

@@ -4,6 +4,6 @@ export const fitStage: Stage = {
   name: 'fit',
   title: 'Fit',
   view: () => import('./fit-view.vue'),
-  keeps: ['probability-plot', 'normality'],
+  keeps: ['probability-plot', 'normality', 'goodness-of-fit'],
   draws: { analyses: ['probability-plot'], load: async () => (await import('./kept.js')).drawKept },
 };

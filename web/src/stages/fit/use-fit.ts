@@ -1,32 +1,95 @@
-import { describeAnalysis, missedSentence, normalityAnalysis, probabilityPlotAnalysis } from '@verdict/core/analyses';
+import {
+  describeAnalysis,
+  goodnessOfFitAnalysis,
+  missedSentence,
+  normalityAnalysis,
+  probabilityPlotAnalysis,
+} from '@verdict/core/analyses';
 import { computed, toRef } from 'vue';
 import { useStudy } from '../../stores/study.js';
 import { askDistribution } from '../../workbench/ask-distribution.js';
+import type { FieldValue } from '../../workbench/field-values.js';
 import { useRun } from '../../workbench/use-run.js';
 import { useStage } from '../../workbench/use-stage.js';
 
-/** What Fit runs: plot, test and figures of the subject. */
+/** The words that stand for the distribution; asked once, in the sentence of the plot. */
+export const FAMILY_FIELDS = ['family', 'parameters', 'threshold'] as const;
+
+/** What Fit runs: the plot, the test that goes with its family, and figures of the subject. */
 export function useFit() {
   const store = useStudy();
   const sample = toRef(store, 'sample');
   const column = computed(() => store.subject);
   const ofColumn = () => (column.value ? { column: column.value.name } : null);
   const atLevel = () => (column.value ? { column: column.value.name, alpha: store.study!.alpha } : null);
+  /** Limits of the column as it is written; those of a column that follows are its own too. */
+  const withLimits = () => {
+    const { value: of } = column;
+    if (!of) return null;
+    const { lowerLimit, target, upperLimit } = of;
+    const limits = Object.entries({ lowerLimit, target, upperLimit }).filter(([, at]) => at !== null);
+    return { column: of.name, ...Object.fromEntries(limits) };
+  };
 
-  const plot = useRun(probabilityPlotAnalysis, sample, { name: 'plot', fixed: ofColumn });
-  const test = useRun(normalityAnalysis, sample, { name: 'test', fixed: atLevel });
+  const plot = useRun(probabilityPlotAnalysis, sample, { name: 'plot', fixed: withLimits });
+  /** The distribution that the plot is asked about. */
+  const asked = computed(() => {
+    const { value: request } = plot.request;
+    return (
+      request &&
+      Object.fromEntries(FAMILY_FIELDS.flatMap((name) => (request[name] === undefined ? [] : [[name, request[name]]])))
+    );
+  });
+  /** Estimated mean and sd of a normal have tests of their own. */
+  const plain = computed(() => asked.value?.family === 'normal' && asked.value.parameters === undefined);
+
+  const normality = useRun(normalityAnalysis, sample, { name: 'test', fixed: () => (plain.value ? atLevel() : null) });
+  const fitted = useRun(goodnessOfFitAnalysis, sample, {
+    name: 'fit',
+    fixed: () => (plain.value ? null : atLevel()),
+    elsewhere: FAMILY_FIELDS,
+    settled: (own) => (asked.value ? { ...own, ...asked.value } : null),
+  });
   const described = useRun(describeAnalysis, sample, { fixed: ofColumn, settled: () => ({}) });
-  const stage = useStage({ runs: () => [plot, test] });
+  const test = computed(() => (plain.value ? normality : fitted));
+  const stage = useStage({ runs: () => [plot, test.value] });
 
-  const finding = computed(() => (test.result.value ? normalityAnalysis.finding(test.result.value) : []));
-  const missed = computed(() => (test.result.value ? missedSentence(test.result.value) : null));
+  const finding = computed(() => {
+    const [ofNormal, ofFamily] = [normality.result.value, fitted.result.value];
+    if (plain.value) return ofNormal ? normalityAnalysis.finding(ofNormal) : [];
+    return ofFamily ? goodnessOfFitAnalysis.finding(ofFamily) : [];
+  });
+  const missed = computed(() =>
+    plain.value && normality.result.value ? missedSentence(normality.result.value) : null,
+  );
 
   /** The fitted family on the page of distributions. */
   const askThis = computed(() => {
     const { value: of } = column;
-    const { value: fitted } = plot.result;
-    return of && fitted ? { name: 'study-distributions', query: askDistribution({ column: of, ...fitted }) } : null;
+    const { value: found } = plot.result;
+    return of && found ? { name: 'study-distributions', query: askDistribution({ column: of, ...found.law }) } : null;
   });
 
-  return { column, sample, plot, test, described, stage, finding, missed, askThis };
+  /** Parameters that were given belong to their family: another one begins with its own estimated. */
+  const patchOf = (field: string, value: FieldValue): Record<string, FieldValue> =>
+    field === 'family' ? { family: value, parameters: undefined } : { [field]: value };
+  const change = (field: string, value: FieldValue) => plot.address.setAll(patchOf(field, value));
+  const objection = (field: string, value: FieldValue) => (field === 'family' ? null : plot.objection(field, value));
+
+  return {
+    column,
+    sample,
+    plot,
+    plain,
+    normality,
+    fitted,
+    test,
+    described,
+    stage,
+    finding,
+    missed,
+    askThis,
+    change,
+    objection,
+  };
 }

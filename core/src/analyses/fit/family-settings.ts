@@ -1,0 +1,112 @@
+import { z } from 'zod';
+import type { Fitting } from '../../distributions/fit/refit.js';
+import type { Family, Parameters } from '../../distributions/family.js';
+import { articleOf } from '../../distributions/names.js';
+import { FAMILIES, familyByName, parameterFaults } from '../../distributions/registry.js';
+import type { Field, SentencePart } from '../../road/analysis.js';
+
+/** The families a measure may follow. */
+export const CONTINUOUS = FAMILIES.filter(({ discrete }) => !discrete);
+const hasThreshold = ({ parameters }: Family) => parameters.some(({ name }) => name === 'threshold');
+const WITH_THRESHOLD = CONTINUOUS.filter(hasThreshold).map(({ family }) => family);
+
+const number = z.number('A parameter is a number.');
+const family = z.enum(CONTINUOUS.map(({ family: name }) => name) as [string, ...string[]]).default('normal');
+
+/** The settings that say against which distribution readings are held. */
+export const familyShape = {
+  family,
+  /** By name, or in the order of the family; left out they are estimated. */
+  parameters: z.union([z.record(z.string(), number), z.array(number)], 'Parameters are numbers by name.').optional(),
+  threshold: z.enum(['none', 'estimated']).default('none'),
+};
+
+/** What a request says of the distribution once it is read: parameters by name. */
+export interface AskedFamily {
+  family: string;
+  parameters?: Parameters | undefined;
+  threshold: 'none' | 'estimated';
+}
+
+/** Parameters by name, of those given in order or by name; what is wrong with them. */
+function readParameters(of: Family, given: Parameters | readonly number[]): Parameters | { message: string } {
+  const required = of.parameters.filter(({ optional }) => !optional);
+  const names = (specs: Family['parameters']) => specs.map(({ title }) => title).join(', ');
+  if (Array.isArray(given)) {
+    const numbers = given as readonly number[];
+    if (numbers.length < required.length || numbers.length > of.parameters.length) {
+      const least = required.length;
+      const rest = of.parameters.length > least ? `, then ${names(of.parameters.slice(least))} if wanted` : '';
+      return {
+        message: `${articleOf(of.title) === 'an' ? 'An' : 'A'} ${of.title} distribution takes ${names(required)}, in this order${rest}.`,
+      };
+    }
+    return readParameters(of, Object.fromEntries(numbers.map((value, i) => [of.parameters[i]!.name, value])));
+  }
+  const named = given as Parameters;
+  const known = of.parameters.filter(({ name }) => name in named);
+  const whole = required.every(({ name }) => name in named);
+  // Some of them only: the others are estimated. Those in range each can only be judged together once all are there.
+  const faults = parameterFaults(of, named).filter((fault) => whole || fault.name in named);
+  if (faults.length > 0) return { message: faults[0]!.message };
+  return Object.fromEntries(known.map(({ name }) => [name, named[name]!]));
+}
+
+/** Reads the parameters of a request by the family it names: for `z.transform`. */
+export function withParametersRead<R extends { family: string; parameters?: Parameters | number[] | undefined }>(
+  request: R,
+  context: z.RefinementCtx,
+): Omit<R, 'parameters'> & { parameters?: Parameters } {
+  const { parameters, ...rest } = request;
+  if (parameters === undefined) return rest;
+  const read = readParameters(familyByName(request.family), parameters);
+  if ('message' in read && typeof read.message === 'string') {
+    context.addIssue({ code: 'custom', message: read.message, path: ['parameters'] });
+    return z.NEVER;
+  }
+  return Object.keys(read).length === 0 ? rest : { ...rest, parameters: read as Parameters };
+}
+
+/** True where nothing is estimated. */
+export const isClaim = ({ family: name, parameters }: AskedFamily): boolean =>
+  parameters !== undefined && familyByName(name).parameters.every((spec) => spec.optional || spec.name in parameters);
+
+export function fittingOf(asked: AskedFamily): Fitting {
+  const given = asked.parameters ?? {};
+  const estimateThreshold =
+    asked.threshold === 'estimated' &&
+    !isClaim(asked) &&
+    !('threshold' in given) &&
+    hasThreshold(familyByName(asked.family));
+  return { family: asked.family, given, estimateThreshold };
+}
+
+const byTitle = CONTINUOUS.map(({ family: value, title }) => ({ value, text: `${title} distribution` }));
+export const familyField: Field = { field: 'family', label: 'family', type: 'choice', options: byTitle };
+
+/** "a [normal] distribution with parameters [estimated]": the words that stand for it in a sentence. */
+export const FAMILY_PARTS: readonly SentencePart[] = [
+  familyField,
+  ' with parameters ',
+  { field: 'parameters', label: 'parameters', type: 'parameters', empty: 'estimated' },
+  {
+    text: ', ',
+    showWhen: [
+      { field: 'family', is: WITH_THRESHOLD },
+      { field: 'parameters', is: 'undefined' },
+    ],
+  },
+  {
+    field: 'threshold',
+    label: 'threshold',
+    type: 'choice',
+    options: [
+      { value: 'none', text: 'threshold 0' },
+      { value: 'estimated', text: 'threshold estimated' },
+    ],
+    showWhen: [
+      { field: 'family', is: WITH_THRESHOLD },
+      { field: 'parameters', is: 'undefined' },
+    ],
+  },
+];

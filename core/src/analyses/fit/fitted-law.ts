@@ -1,0 +1,45 @@
+import { isRefusal, refuse, type Family, type Parameters, type Refusal } from '../../distributions/family.js';
+import { fit } from '../../distributions/fit/fit.js';
+import { asTested, type Fitting } from '../../distributions/fit/refit.js';
+import { familyByName } from '../../distributions/registry.js';
+import { centralMoments } from '../../numeric/sums.js';
+import type { Note } from '../../readings/note.js';
+import type { PlottedLaw } from './plot-result.js';
+
+export interface FittedLaw extends PlottedLaw {
+  notes: Note[];
+}
+
+/** Mean and sd in closed form, as the tests of normality take them: errors sd/√n and sd/√(2n). */
+function normalLaw(values: Float64Array): FittedLaw | Refusal {
+  const { n, mean, s2 } = centralMoments(values);
+  const sd = n > 1 ? Math.sqrt(s2 / (n - 1)) : 0;
+  if (!(sd > 0)) return refuse('Without any spread no sd can be found.');
+  const errors = { mean: sd / Math.sqrt(n), sd: sd / Math.sqrt(2 * n) };
+  return {
+    family: 'normal',
+    parameters: { mean, sd },
+    estimated: ['mean', 'sd'],
+    standardErrors: errors,
+    covariance: [
+      [errors.mean ** 2, 0],
+      [0, errors.sd ** 2],
+    ],
+    notes: [],
+  };
+}
+
+/** The distribution of a fitting for these readings, estimated as if they were exact: as every simulated sample is estimated that it is compared with. */
+export function fittedLaw(
+  values: Float64Array,
+  { family: name, given, estimateThreshold }: Fitting,
+): FittedLaw | Refusal {
+  if (name === 'normal' && Object.keys(given).length === 0) return normalLaw(values);
+  const family: Family = familyByName(name);
+  const claim = family.parameters.every((spec) => spec.optional || spec.name in given);
+  const found = fit(family, values, { method: claim ? 'given' : 'maximum-likelihood', given, estimateThreshold });
+  if (isRefusal(found)) return found;
+  const { estimated, standardErrors, covariance, notes } = found;
+  const parameters: Parameters = claim ? found.parameters : asTested(family, found.parameters, values.length);
+  return { family: name, parameters, estimated, standardErrors, covariance, notes };
+}

@@ -1,0 +1,95 @@
+import type { Parameters } from '../../distributions/family.js';
+import type { Note } from '../../road/analysis.js';
+import type { PlotAxis, PlotBand, PlotLine, Sides } from './plot-settings.js';
+
+/** A column of the table: typed while it travels between threads, an array once it came over the wire. */
+export type Column = readonly number[] | Float64Array | Int32Array;
+
+/** The distribution that readings are held against. */
+export interface PlottedLaw {
+  family: string;
+  parameters: Parameters;
+  /** Names of those that were estimated; none for a claim. */
+  estimated: string[];
+  standardErrors: Record<string, number | null>;
+  covariance: number[][] | null;
+}
+
+export interface Interval {
+  lower: number;
+  upper: number;
+}
+
+export interface ProbabilityPlotResult {
+  available: true;
+  n: number;
+  missing: number;
+  setAside: number;
+  unit: string;
+  resolution: number | null;
+  law: PlottedLaw;
+  axis: PlotAxis;
+  sides: Sides;
+  /** On the family's own scale: place = intercept + slope · score. */
+  line: { by: PlotLine; intercept: number; slope: number };
+  /** Correlation of the places of the readings with their scores. */
+  correlation: number;
+  /** The table behind the plot, sorted by reading: row (from 1), reading, cumulated share p and its score. */
+  rows: Column;
+  readings: Column;
+  positions: Column;
+  scores: Column;
+  band: PlottedBand | null;
+  /** Target and limits, and the share of the distribution outside the limits with its interval (null for a claim). */
+  limits: {
+    lower: number | null;
+    target: number | null;
+    upper: number | null;
+    outside: number | null;
+    interval: Interval | null;
+    confidence: number;
+  };
+  notes: Note[];
+}
+
+export interface PlottedBand {
+  kind: Exclude<PlotBand, 'none'>;
+  /** Indices into the table at which it was worked out, and its limits there in the unit of the readings. */
+  ranks: number[];
+  lower: number[];
+  upper: number[];
+  confidence: number;
+  /** What was simulated; null where nothing was. */
+  simulated: { coverage: number; replicates: number; seed: number } | null;
+  /** Rows of the first 20 readings outside it, and how many there are in all; none for a band on the line. */
+  outside: number[];
+  outsideCount: number;
+}
+
+/** Results that were kept before there were other families than the normal. */
+interface Version3 {
+  mean: number;
+  sd: number;
+  band: (Omit<PlottedBand, 'kind' | 'simulated'> & { coverage: number; replicates: number; seed: number }) | null;
+}
+
+/** A kept result as it is told today. */
+export function readPlot(kept: unknown): ProbabilityPlotResult {
+  if ('law' in (kept as object)) return kept as ProbabilityPlotResult;
+  const { mean, sd, band, ...same } = kept as Version3 & Omit<ProbabilityPlotResult, 'band'>;
+  return {
+    ...same,
+    law: {
+      family: 'normal',
+      parameters: { mean, sd },
+      estimated: ['mean', 'sd'],
+      standardErrors: {},
+      covariance: null,
+    },
+    axis: 'percent',
+    sides: 'readings-across',
+    line: { by: 'fit', intercept: mean, slope: sd },
+    band: band && { ...band, kind: 'whole-plot', simulated: band },
+    limits: { lower: null, target: null, upper: null, outside: null, interval: null, confidence: 0.95 },
+  };
+}

@@ -1,0 +1,117 @@
+import type { Distribution, Parameters } from '../distributions/family.js';
+import { isRefusal } from '../distributions/family.js';
+import { deltaError, reachOf, type Estimated } from '../distributions/fit/delta.js';
+import { refitter, type Fitting } from '../distributions/fit/refit.js';
+import { distribution, familyByName } from '../distributions/registry.js';
+import { betaLowerQuantile, betaUpperQuantile, type Share } from '../numeric/beta-quantile.js';
+import { normalCumulative, normalQuantile } from '../numeric/standard-normal.js';
+import { createSorter } from '../numeric/sort.js';
+import type { StreamState } from '../random/stream.js';
+import { familyScale } from './family-scale.js';
+
+export interface FittedShares {
+  n: number;
+  ranks: number[];
+  fitting: Fitting;
+  /** Of the distribution that is drawn from. */
+  parameters: Parameters;
+}
+
+/** A replicate that cannot be fitted is drawn again, so often; no family comes near it from its own samples. */
+const MOST_DRAWS = 1_000;
+
+/**
+ * Ordered samples of a distribution as shares of the distribution fitted to each of them anew, at the given ranks, one replicate after another;
+ * with everything given, of the distribution itself.
+ */
+export function simulateOrderedShares(
+  { n, ranks, fitting, parameters }: FittedShares,
+  state: StreamState,
+  replicates: number,
+): Float64Array {
+  const family = familyByName(fitting.family);
+  const law = distribution(family, parameters);
+  const refit = refitter(family, fitting);
+  const values = new Float64Array(n);
+  const sort = createSorter(n);
+  const out = new Float64Array(replicates * ranks.length);
+  for (let r = 0; r < replicates; r++) {
+    let found = null;
+    for (let draw = 0; found === null && draw < MOST_DRAWS; draw++) {
+      law.sample(state, values);
+      sort(values);
+      const fitted = refit(values);
+      if (!isRefusal(fitted)) found = fitted;
+    }
+    const own = family.of(found ?? parameters);
+    for (let j = 0; j < ranks.length; j++) out[r * ranks.length + j] = own.cumulative(values[ranks[j]!]!);
+  }
+  return out;
+}
+
+/** Shares closer to 0 and 1 than these have no reading in a double. */
+const LEAST = 1e-300;
+const GREATEST = 1 - 2 ** -53;
+
+/** The reading that a share of the distribution lies below. */
+export function readingOfShare(law: Distribution, u: number): number {
+  const p = Math.min(GREATEST, Math.max(LEAST, u));
+  return p < 0.5 ? law.quantile(p) : law.survivalQuantile(1 - p);
+}
+
+const ofShare = (law: Distribution, { x, y }: Share) => (x < 0.5 ? law.quantile(x) : law.survivalQuantile(y));
+
+/**
+ * Where each of the ranks lies, taken alone, with this confidence: the ends of Beta(i, n + 1 − i), as readings of the fitted distribution. Of n
+ * readings about 1 − confidence lie outside by chance.
+ */
+export function pointwiseBand(law: Distribution, n: number, ranks: readonly number[], confidence: number) {
+  const tail = (1 - confidence) / 2;
+  return {
+    lower: ranks.map((rank) => ofShare(law, betaLowerQuantile(rank + 1, n - rank, tail))),
+    upper: ranks.map((rank) => ofShare(law, betaUpperQuantile(rank + 1, n - rank, tail))),
+  };
+}
+
+/** The interval of a fitted quantile by the delta method on the family's own scale, where quantiles are nearest to normal; null without a covariance. */
+export function quantileInterval(
+  familyName: string,
+  fit: Estimated,
+  p: number,
+  confidence: number,
+): { lower: number; upper: number } | null {
+  const family = familyByName(familyName);
+  const { placeOf, readingAt } = familyScale(family, fit.parameters);
+  const quantile = (law: Distribution) => readingOfShare(law, p);
+  const value = quantile(family.of(fit.parameters));
+  const place = placeOf(value);
+  // On a scale of logarithms the threshold moves with the other parameters: the error is taken in the unit, then divided by the slope.
+  const error = deltaError(family, fit, quantile);
+  if (error === null) return null;
+  const onPaper = place === value ? error : error / (value - (fit.parameters.threshold ?? 0));
+  const reach = reachOf(confidence) * onPaper;
+  return { lower: readingAt(place - reach), upper: readingAt(place + reach) };
+}
+
+/** The interval of the share below a value by the delta method on its normal score; null without a covariance. */
+export function shareInterval(
+  familyName: string,
+  fit: Estimated,
+  share: (law: Distribution) => number,
+  confidence: number,
+): { lower: number; upper: number } | null {
+  const family = familyByName(familyName);
+  const scoreOf = (law: Distribution) => normalQuantile(Math.min(GREATEST, Math.max(LEAST, share(law))));
+  const error = deltaError(family, fit, scoreOf);
+  if (error === null) return null;
+  const score = scoreOf(family.of(fit.parameters));
+  const reach = reachOf(confidence) * error;
+  return { lower: normalCumulative(score - reach), upper: normalCumulative(score + reach) };
+}
+
+/** The band on the line: the interval of the fitted quantile at each of these shares; null without a covariance. */
+export function lineBand(familyName: string, fit: Estimated, shares: readonly number[], confidence: number) {
+  const found = shares.map((p) => quantileInterval(familyName, fit, p, confidence));
+  if (found.some((interval) => interval === null)) return null;
+  return { lower: found.map((interval) => interval!.lower), upper: found.map((interval) => interval!.upper) };
+}

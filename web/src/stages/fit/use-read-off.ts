@@ -1,0 +1,40 @@
+import { readOff, type ProbabilityPlotResult } from '@verdict/core/analyses';
+import { computed, ref, type Ref } from 'vue';
+import type { PlotDrawing } from '../../charts/pictures/probability-plot.js';
+
+/** What of the fit is shown beside the plot. */
+export type Shown = 'chosen' | 'all' | 'found';
+
+type Asked = { share: number } | { value: number };
+/** Where reading off begins. */
+const TENTH = 0.1;
+
+/** What is read off the plot: a share or a value, typed or dragged along the axis of readings. */
+export function useReadOff(
+  plot: Ref<ProbabilityPlotResult | null>,
+  drawing: Ref<PlotDrawing | null>,
+  confidence: Ref<number>,
+) {
+  const shown = ref<Shown>('chosen');
+  const asked = ref<Asked>({ share: TENTH });
+  const read = computed(() =>
+    plot.value
+      ? (readOff(plot.value, asked.value, confidence.value) ?? readOff(plot.value, { share: TENTH }, confidence.value))
+      : null,
+  );
+  /** The picture with the lines at what is read off, and the grip that moves them. */
+  const panels = computed(() => {
+    const { value: of } = drawing;
+    if (!of || !read.value || shown.value !== 'found') return of?.panels ?? null;
+    const [panel] = of.panels.panels;
+    return { ...of.panels, panels: [{ ...panel!, marks: [...panel!.marks, ...of.readMarks(read.value)] }] };
+  });
+  const handles = computed(() => {
+    const { value: of } = drawing;
+    if (!of?.along || !read.value || shown.value !== 'found') return [];
+    return [{ id: 'read', value: of.placeOf(read.value.value), label: 'Value read off', grip: 'end' as const }];
+  });
+  const ask = (what: Asked) => void (asked.value = what);
+  const drag = (place: number) => drawing.value && ask({ value: drawing.value.readingAt(place) });
+  return { shown, read, panels, handles, ask, drag };
+}

@@ -1,6 +1,7 @@
 import { benchAndersonDarling } from './anderson-darling.js';
 import { benchBand } from './band.js';
 import { benchDistributions } from './distributions.js';
+import { benchFit } from './fit.js';
 import { benchReadings } from './readings.js';
 import { benchShapeInBrowser } from './shape-in-browser.js';
 import { benchShape } from './shape.js';
@@ -11,6 +12,7 @@ const BENCHES: Record<string, () => Promise<void> | void> = {
   'anderson-darling': benchAndersonDarling,
   band: benchBand,
   distributions: benchDistributions,
+  fit: benchFit,
   readings: benchReadings,
   shape: benchShape,
   'shape-in-browser': benchShapeInBrowser,

@@ -46,7 +46,11 @@ async function create(url: string, name: string): Promise<void> {
 const leftOver = () => spawnSync('pgrep', ['-f', home], { encoding: 'utf8' }).stdout.trim();
 
 /** The demo studies, the last changed first. */
-const DEMO = ['Tile thickness, kiln release week 46', 'Glaze batches, October and November'];
+const DEMO = [
+  'Tile thickness, kiln release week 46',
+  'Glaze batches, October and November',
+  'Breaking force and water absorption, November',
+];
 
 describe('npm start', () => {
   it('brings the demo once, keeps what was entered, and recovers from kill -9 of server and database', async () => {

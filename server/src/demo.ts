@@ -18,6 +18,12 @@ interface DemoStudy {
 
 const STUDIES: DemoStudy[] = [
   {
+    file: 'tile-strength.csv',
+    name: 'Breaking force and water absorption, November',
+    question: 'Which distribution do the breaking forces follow, and how many tiles break below 900 N?',
+    facts: { 'breaking force': { lowerLimit: 900 }, 'water absorption': { upperLimit: 1 } },
+  },
+  {
     file: 'glaze-batches.csv',
     name: 'Glaze batches, October and November',
     question: 'Is the viscosity of the glaze the same from batch to batch, and which readings are slips of the pen?',

@@ -17,6 +17,9 @@ export {
   normalityTable,
   PLOT_FIGURES,
 } from './fit/fit-figures.js';
+export { compareFamiliesAnalysis } from './fit/compare-families.js';
+export type { CompareFamiliesResult } from './fit/compare-families-result.js';
+export { comparedRows, comparedTable, type ComparedRow } from './fit/compare-families-words.js';
 export { CONTINUOUS } from './fit/family-settings.js';
 export { fittedTestDetails, fittedTestFigures, fittedTestTable } from './fit/goodness-of-fit-figures.js';
 export type { GoodnessOfFitResult } from './fit/goodness-of-fit-result.js';

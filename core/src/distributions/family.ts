@@ -94,6 +94,8 @@ export interface Estimation {
   start?(sorted: Float64Array, given: Parameters): Parameters | Refusal;
   /** The parameters that have this mean and variance, where that is one to one. */
   fromMoments?(mean: number, variance: number, given: Parameters): Parameters | Refusal;
+  /** Why the likelihood has no greatest value where a search ended; null where it has. */
+  boundless?(parameters: Parameters): string | null;
   /** Parameters that can only be given, and why: for families that readings cannot be fitted by. */
   never?: string;
 }

@@ -4,8 +4,11 @@ export interface Minimum {
   value: number;
 }
 
-/** A central difference loses least at about this step, in coordinates of about 1. */
+/** A central difference loses least at about this step, in coordinates of about 1 … */
 const STEP = 1e-4;
+/** … and at a step that moves f by about this much where its valley is narrower. */
+const MOVED = 1e-3;
+const MOST_NARROWINGS = 6;
 const MOST_ROUNDS = 60;
 /** Once a whole step would lower f by less than this, the place is found. */
 const CLOSE = 1e-9;
@@ -16,17 +19,32 @@ function slopes(
   { at, value }: Minimum,
   gradient: Float64Array,
   bend: Float64Array,
+  steps: Float64Array,
 ): void {
   for (let i = 0; i < at.length; i++) {
     const x = at[i]!;
-    at[i] = x + STEP;
+    const h = steps[i]!;
+    at[i] = x + h;
     const above = f(at);
-    at[i] = x - STEP;
+    at[i] = x - h;
     const below = f(at);
     at[i] = x;
-    gradient[i] = (above - below) / (2 * STEP);
-    bend[i] = (above - 2 * value + below) / (STEP * STEP);
+    gradient[i] = (above - below) / (2 * h);
+    bend[i] = (above - 2 * value + below) / (h * h);
   }
+}
+
+/** Steps that are short beside the valley: halved roads to where f moves a little. True once none is too long. */
+function narrowed(bend: Float64Array, steps: Float64Array): boolean {
+  let fits = true;
+  for (let i = 0; i < steps.length; i++) {
+    const moved = bend[i]! * steps[i]! * steps[i]!;
+    if (moved <= 10 * MOVED) continue;
+    fits = false;
+    // Where f is no number a step away, only shorter ones tell.
+    steps[i] = moved < Infinity ? steps[i]! * Math.sqrt(MOVED / moved) : steps[i]! / 32;
+  }
+  return fits;
 }
 
 /** H ← (I − ρ s yᵀ) H (I − ρ y sᵀ) + ρ s sᵀ, where sᵀy > 0 (Broyden, Fletcher, Goldfarb & Shanno 1970). */
@@ -64,7 +82,11 @@ export function quasiNewton(f: (x: Float64Array) => number, start: Float64Array)
   const bend = new Float64Array(k);
   let here: Minimum = { at: Float64Array.from(start), value: f(start) };
   if (!Number.isFinite(here.value)) return null;
-  slopes(f, here, gradient, bend);
+  const steps = new Float64Array(k).fill(STEP);
+  for (let round = 0; round < MOST_NARROWINGS; round++) {
+    slopes(f, here, gradient, bend, steps);
+    if (narrowed(bend, steps)) break;
+  }
   const inverse = new Float64Array(k * k);
   for (let i = 0; i < k; i++) inverse[i * k + i] = bend[i]! > 0 ? 1 / bend[i]! : 1 / (1 + Math.abs(gradient[i]!));
   for (let round = 0; round < MOST_ROUNDS; round++) {
@@ -76,7 +98,7 @@ export function quasiNewton(f: (x: Float64Array) => number, start: Float64Array)
     const next = along(f, here, direction, fall);
     if (!next) return null;
     before.set(gradient);
-    slopes(f, next, gradient, bend);
+    slopes(f, next, gradient, bend, steps);
     const s = next.at.map((x, i) => x - here.at[i]!);
     const y = gradient.map((g, i) => g - before[i]!);
     here = next;

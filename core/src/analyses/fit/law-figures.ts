@@ -3,7 +3,7 @@ import { distribution, familyByName } from '../../distributions/registry.js';
 import { formatFigure, formatPercent, formatPercentOf, formatValue } from '../../numeric/format.js';
 import { quantileInterval, readingOfShare, shareInterval } from '../../probability-plot/fitted-band.js';
 import type { FoundFigure } from '../../road/figure.js';
-import { parameterText } from './law-words.js';
+import { briefly, parameterText } from './law-words.js';
 import { readPlot, type Interval, type ProbabilityPlotResult } from './plot-result.js';
 
 type Plot = Pick<ProbabilityPlotResult, 'law' | 'resolution' | 'unit' | 'limits'>;
@@ -26,7 +26,7 @@ export function lawFigures(kept: ProbabilityPlotResult): FoundFigure[] {
         name: title,
         meaning: `${meaning[0]!.toUpperCase()}${meaning.slice(1)}.`,
         formula: known ? 'where the likelihood of the readings is greatest' : 'given',
-        note: !known ? 'given' : error ? `± ${formatValue(Number(error.toPrecision(2)))}` : '',
+        note: !known ? 'given' : error ? `± ${briefly(error, 2)}` : '',
         texts: [known ? parameterText(name, law.parameters[name]!, resolution) : formatValue(law.parameters[name]!)],
       };
     });

@@ -16,10 +16,14 @@ const IN_UNIT: Record<string, FigureKind> = {
 };
 const DIGITS = 4;
 
+/** So many digits, without zeros that say nothing. */
+export const briefly = (value: number, digits: number): string =>
+  formatValue(Number(value.toPrecision(digits))).replace(/[.]?0+(?=\s×)/, '');
+
 /** One parameter in words. */
 export function parameterText(name: string, value: number, resolution: number | null): string {
   const kind = IN_UNIT[name];
-  const short = formatValue(Number(value.toPrecision(DIGITS)));
+  const short = briefly(value, DIGITS);
   if (!kind) return short;
   const allowed = formatFigure(value, kind, resolution);
   // The scale of a gamma of large shape is far smaller than the readings: fewer digits than four would not tell it.

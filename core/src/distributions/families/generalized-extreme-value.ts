@@ -96,6 +96,10 @@ export const generalizedExtremeValue = defineFamily({
   of: ({ location, scale, shape }) => scaled(standardOf(shape), location, scale),
   estimation: {
     /** From the L-moments of the readings (Hosking, Wallis & Wood 1985). */
+    boundless: ({ shape }) =>
+      shape! <= -1
+        ? 'The likelihood has no greatest value: it grows as the upper end of the distribution closes in on the greatest reading.'
+        : null,
     start(x) {
       const n = x.length;
       let b0 = 0;

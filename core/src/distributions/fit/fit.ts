@@ -88,6 +88,8 @@ function greatest(work: Work): Peak | Refusal {
 
 function finished(work: Work, peak: Peak, notes: Note[]): Fit | Refusal {
   const { family, request, free, sorted } = work;
+  const boundless = free.length > 0 ? (family.estimation.boundless?.(peak.parameters) ?? null) : null;
+  if (boundless) return refuse(boundless);
   if (!Number.isFinite(peak.logLikelihood)) {
     return refuse(`Readings among these are impossible under the ${family.title} distribution found.`);
   }

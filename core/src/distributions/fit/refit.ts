@@ -1,4 +1,4 @@
-import { isRefusal, type Family, type Parameters, type Refusal } from '../family.js';
+import { isRefusal, refuse, type Family, type Parameters, type Refusal } from '../family.js';
 import { completed } from '../registry.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { fit } from './fit.js';
@@ -59,6 +59,8 @@ export function refitter(
   }
   return (sorted) => {
     const near = estimateThreshold ? null : searched(family, sorted, free, fixed);
+    const boundless = near && family.estimation.boundless?.(near);
+    if (boundless) return refuse(boundless);
     if (near) return tested(near, sorted.length);
     const found = fit(family, sorted, request);
     return isRefusal(found) ? found : tested(found.parameters, sorted.length);

@@ -11,6 +11,7 @@ import {
   normalityFigures,
   normalityTable,
   PLOT_FIGURES,
+  type CompareFamiliesResult,
   type DescribeResult,
   type GoodnessOfFitResult,
   type NormalityResult,
@@ -20,7 +21,8 @@ import { foundFigures } from '@verdict/core/road';
 import { computed } from 'vue';
 import DetailList from '../../components/figures/detail-list.vue';
 import FigureTable from '../../components/figures/figure-table.vue';
-import type { Shown } from './use-read-off.js';
+import type { Shown } from './use-shown.js';
+import FamiliesTable from './families-table.vue';
 
 /** The figures beside the plot: the chosen test with all its p-values, all tests side by side, or the distribution that was found. */
 const props = defineProps<{
@@ -28,13 +30,17 @@ const props = defineProps<{
   fitted: GoodnessOfFitResult | null;
   figures: DescribeResult | null;
   plot: ProbabilityPlotResult | null;
+  families: CompareFamiliesResult | null;
+  family: string;
 }>();
+const emit = defineEmits<{ choose: [family: string] }>();
 
 const shown = defineModel<Shown>({ required: true });
 const CHOICES: { value: Shown; label: string }[] = [
   { value: 'chosen', label: 'The test' },
   { value: 'all', label: 'All tests' },
   { value: 'found', label: 'The distribution' },
+  { value: 'families', label: 'Families' },
 ];
 const OF_SHAPE = FIGURES.filter(({ key }) => key === 'skewness' || key === 'kurtosis');
 const test = computed(() => {
@@ -61,6 +67,10 @@ const found = computed(() => (props.plot ? lawFigures(props.plot) : []));
     <div class="card box">
       <FigureTable v-if="shown === 'chosen'" :rows="rows" />
       <FigureTable v-else-if="shown === 'found'" :rows="found" />
+      <template v-else-if="shown === 'families'">
+        <FamiliesTable v-if="families" :result="families" :family="family" @choose="(name) => emit('choose', name)" />
+        <p v-else class="soft">Fitting the families …</p>
+      </template>
       <template v-else>
         <FigureTable :rows="table" :heads="NORMALITY_COLUMNS">
           <template #default="{ figure }">

@@ -19,7 +19,22 @@ import { useReadOff } from './use-read-off.js';
 const store = useStudy();
 const router = useRouter();
 const fit = useFit();
-const { column, sample, plot, plain, normality, fitted, test, described, stage, finding, missed, askThis } = fit;
+const {
+  column,
+  sample,
+  plot,
+  plain,
+  normality,
+  fitted,
+  test,
+  described,
+  stage,
+  finding,
+  missed,
+  askThis,
+  shown,
+  families,
+} = fit;
 const { result } = plot;
 
 const card = ref<InstanceType<typeof PictureCard>>();
@@ -38,7 +53,7 @@ const pointAt = (row: number) => void router.push({ name: 'readings', query: { r
 const name = computed(() => column.value?.name ?? '');
 const drawing = computed(() => (result.value ? plotDrawing(result.value, name.value) : null));
 const confidence = computed(() => plot.request.value?.confidence ?? 0.95);
-const { shown, read, panels, handles, ask, drag } = useReadOff(result, drawing, confidence);
+const { read, panels, handles, ask, drag } = useReadOff(result, drawing, confidence, shown);
 const rows = computed(() => {
   const { value: of } = result;
   return of && (() => plotTable(of));
@@ -58,7 +73,7 @@ const words = computed(() => {
     :finding="finding"
     :after="missed"
     :aside="aside"
-    :keepable="!!test.result.value"
+    :keepable="shown === 'families' ? !!families.result.value : !!test.result.value"
   >
     <template #picture>
       <PictureCard
@@ -85,6 +100,9 @@ const words = computed(() => {
         :fitted="plain ? null : fitted.result.value"
         :figures="described.result.value"
         :plot="result"
+        :families="families.result.value"
+        :family="plot.request.value?.family ?? 'normal'"
+        @choose="(family) => fit.change('family', family)"
       />
       <ReadOff
         v-if="shown === 'found' && result && read"
@@ -103,7 +121,8 @@ const words = computed(() => {
     </template>
     <template #sentences>
       <MethodSentence :run="plot" :subject="name" :change="fit.change" :objection="fit.objection" />
-      <MethodSentence v-if="plain" :run="normality" :subject="name" />
+      <MethodSentence v-if="shown === 'families'" :run="families" :subject="name" />
+      <MethodSentence v-else-if="plain" :run="normality" :subject="name" />
       <MethodSentence v-else :run="fitted" :subject="name" :said="FAMILY_FIELDS" />
     </template>
   </StageFrame>

@@ -4,6 +4,6 @@ export const fitStage: Stage = {
   name: 'fit',
   title: 'Fit',
   view: () => import('./fit-view.vue'),
-  keeps: ['probability-plot', 'normality', 'goodness-of-fit'],
+  keeps: ['probability-plot', 'normality', 'goodness-of-fit', 'compare-families'],
   draws: { analyses: ['probability-plot'], load: async () => (await import('./kept.js')).drawKept },
 };

@@ -1,4 +1,5 @@
 import {
+  compareFamiliesAnalysis,
   describeAnalysis,
   goodnessOfFitAnalysis,
   missedSentence,
@@ -11,6 +12,7 @@ import { askDistribution } from '../../workbench/ask-distribution.js';
 import type { FieldValue } from '../../workbench/field-values.js';
 import { useRun } from '../../workbench/use-run.js';
 import { useStage } from '../../workbench/use-stage.js';
+import { useShown } from './use-shown.js';
 
 /** The words that stand for the distribution; asked once, in the sentence of the plot. */
 export const FAMILY_FIELDS = ['family', 'parameters', 'threshold'] as const;
@@ -52,15 +54,27 @@ export function useFit() {
   });
   const described = useRun(describeAnalysis, sample, { fixed: ofColumn, settled: () => ({}) });
   const test = computed(() => (plain.value ? normality : fitted));
-  const stage = useStage({ runs: () => [plot, test.value] });
+  /** Looked at only when asked for: it fits every family thousands of times. */
+  const { shown } = useShown();
+  const families = useRun(compareFamiliesAnalysis, sample, {
+    name: 'families',
+    fixed: () => (shown.value === 'families' ? atLevel() : null),
+  });
+  const stage = useStage({
+    runs: () => (shown.value === 'families' ? [plot, families] : [plot, test.value]),
+  });
 
   const finding = computed(() => {
+    if (shown.value === 'families') {
+      const { value: all } = families.result;
+      return all ? compareFamiliesAnalysis.finding(all) : [];
+    }
     const [ofNormal, ofFamily] = [normality.result.value, fitted.result.value];
     if (plain.value) return ofNormal ? normalityAnalysis.finding(ofNormal) : [];
     return ofFamily ? goodnessOfFitAnalysis.finding(ofFamily) : [];
   });
   const missed = computed(() =>
-    plain.value && normality.result.value ? missedSentence(normality.result.value) : null,
+    shown.value !== 'families' && plain.value && normality.result.value ? missedSentence(normality.result.value) : null,
   );
 
   /** The fitted family on the page of distributions. */
@@ -84,6 +98,8 @@ export function useFit() {
     normality,
     fitted,
     test,
+    shown,
+    families,
     described,
     stage,
     finding,

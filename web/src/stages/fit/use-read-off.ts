@@ -1,9 +1,7 @@
 import { readOff, type ProbabilityPlotResult } from '@verdict/core/analyses';
 import { computed, ref, type Ref } from 'vue';
+import type { Shown } from './use-shown.js';
 import type { PlotDrawing } from '../../charts/pictures/probability-plot.js';
-
-/** What of the fit is shown beside the plot. */
-export type Shown = 'chosen' | 'all' | 'found';
 
 type Asked = { share: number } | { value: number };
 /** Where reading off begins. */
@@ -14,8 +12,8 @@ export function useReadOff(
   plot: Ref<ProbabilityPlotResult | null>,
   drawing: Ref<PlotDrawing | null>,
   confidence: Ref<number>,
+  shown: Ref<Shown>,
 ) {
-  const shown = ref<Shown>('chosen');
   const asked = ref<Asked>({ share: TENTH });
   const read = computed(() =>
     plot.value
@@ -36,5 +34,5 @@ export function useReadOff(
   });
   const ask = (what: Asked) => void (asked.value = what);
   const drag = (place: number) => drawing.value && ask({ value: drawing.value.readingAt(place) });
-  return { shown, read, panels, handles, ask, drag };
+  return { read, panels, handles, ask, drag };
 }

@@ -1,0 +1,113 @@
+<script setup lang="ts">
+import { comparedRows, type CompareFamiliesResult, type ComparedRow } from '@verdict/core/analyses';
+import { familyByName } from '@verdict/core/distributions';
+import { computed } from 'vue';
+
+/** The families by rank, each with a small plot, its distance from the best and its p; one is chosen for the plot. */
+const props = defineProps<{ result: CompareFamiliesResult; family: string }>();
+const emit = defineEmits<{ choose: [family: string] }>();
+
+const rows = computed(() => comparedRows(props.result));
+const SIDE = 34;
+const EDGE = 3;
+const place = (share: number) => EDGE + Math.min(1, Math.max(0, share)) * (SIDE - 2 * EDGE);
+/** Readings upwards against what is expected, along the diagonal where they agree. */
+const pathOf = ({ small }: ComparedRow) =>
+  small.observed.map((y, i) => `M${place(small.expected[i]!).toFixed(1)} ${(SIDE - place(y)).toFixed(1)}h0`).join('');
+const titleOf = (family: string) => familyByName(family).title;
+</script>
+
+<template>
+  <div class="families">
+    <table class="figures">
+      <thead>
+        <tr>
+          <th colspan="2">family</th>
+          <th class="number" title="AICc less that of the best">ΔAICc</th>
+          <th class="number" title="p of A², simulated, fitted anew">p of A²</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="(row, i) in rows"
+          :key="row.family"
+          :class="{ chosen: row.family === family, last: row.together && !rows[i + 1]?.together }"
+        >
+          <td class="small">
+            <svg :width="SIDE" :height="SIDE" :viewBox="`0 0 ${SIDE} ${SIDE}`" aria-hidden="true">
+              <path class="diagonal" :d="`M${EDGE} ${SIDE - EDGE}L${SIDE - EDGE} ${EDGE}`" />
+              <path class="places" :d="pathOf(row)" />
+            </svg>
+          </td>
+          <td>
+            <el-button link :aria-pressed="row.family === family" @click="emit('choose', row.family)">{{
+              row.title
+            }}</el-button>
+            <span class="soft parameters">{{ row.parameters }}</span>
+          </td>
+          <td class="number">{{ row.difference }}</td>
+          <td class="number">{{ row.p }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p class="soft">Those above the green line are not told apart by this sample.</p>
+    <details v-if="result.left.length">
+      <summary>{{ result.left.length }} left out</summary>
+      <dl>
+        <template v-for="{ family: name, reason } in result.left" :key="name">
+          <dt>{{ titleOf(name) }}</dt>
+          <dd class="soft">{{ reason }}</dd>
+        </template>
+      </dl>
+    </details>
+  </div>
+</template>
+
+<style scoped>
+.families {
+  font-size: 13px;
+}
+.small {
+  width: 38px;
+  padding: 2px 4px 2px 0;
+}
+svg {
+  display: block;
+}
+.diagonal {
+  stroke: var(--green);
+  stroke-width: 1;
+}
+.places {
+  stroke: var(--ink);
+  stroke-width: 2.2;
+  stroke-linecap: round;
+}
+.chosen td {
+  background: var(--tint);
+}
+.last td {
+  border-bottom: 2px solid var(--green);
+}
+td .el-button.is-link {
+  padding: 0;
+  border: 0;
+  color: var(--ink);
+}
+p {
+  margin: 6px 0;
+}
+.parameters {
+  display: block;
+  font-size: 12px;
+}
+th {
+  font-weight: 400;
+}
+dt {
+  margin-top: 4px;
+}
+dd {
+  margin: 0;
+}
+</style>

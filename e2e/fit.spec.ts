@@ -185,6 +185,32 @@ test('any family: estimated or claimed, its own scale and test, read off both wa
   await expect(page.getByRole('region', { name: 'Question' })).toContainText('lognormal');
 });
 
+test('families are ranked, their p arriving one by one; one is chosen for the plot, and all is kept', async ({
+  page,
+}) => {
+  await studyOf(page, FORCES.join('\n'));
+  await page.goto(page.url().replace(/readings.*/, 'fit?show=families&families.replicates=199'));
+  const finding = page.getByRole('region', { name: 'Finding' });
+  await expect(finding).toContainText('Of 19 families a uniform distribution describes the readings best');
+  await expect(finding).toContainText('The ends of a uniform are those of the readings: AICc is too kind to it.');
+  await expect(finding).toContainText('20 readings hardly tell families apart');
+  await settled(page);
+  await expect(finding.getByRole('row')).toHaveCount(20);
+  await expect(finding.getByRole('table')).not.toContainText('…');
+  await finding.getByText('3 left out').click();
+  await expect(finding).toContainText('It is the law of a test statistic, not of readings.');
+  await finding.getByRole('button', { name: 'smallest extreme value', exact: true }).click();
+  await expect(page).toHaveURL(/plot\.family=smallest-extreme-value/);
+  await holds(page.getByLabel('family'), 'smallest-extreme-value');
+  await settled(page);
+  await page.keyboard.press('k');
+  await expect(finding).toContainText('Kept: probability plot and families compared.');
+  await page.getByRole('button', { name: 'Evidence 2' }).click();
+  const drawer = page.getByRole('dialog', { name: 'Evidence' });
+  for (const i of [0, 1]) await drawer.getByRole('button', { name: 'Recompute' }).nth(i).click();
+  await expect(drawer.getByText('the same, bit for bit')).toHaveCount(2);
+});
+
 test('a long simulation shows progress, leaves the page answering, and can be stopped', async ({ page }) => {
   await studyOf(page, TWELVE);
   // Without a band, which may or may not have come by the time it is stopped.

@@ -10,6 +10,8 @@ const STEP = 1e-4;
 const MOVED = 1e-3;
 const MOST_NARROWINGS = 6;
 const MOST_ROUNDS = 60;
+/** No step goes further: where f hardly bends, a whole one would go to the end of the world. */
+const FURTHEST = 3;
 /** Once a whole step would lower f by less than this, the place is found. */
 const CLOSE = 1e-9;
 
@@ -114,7 +116,8 @@ function along(
   direction: Float64Array,
   fall: number,
 ): Minimum | null {
-  for (let part = 1; part > 1e-6; part /= 2) {
+  const longest = direction.reduce((most, d) => Math.max(most, Math.abs(d)), 0);
+  for (let part = Math.min(1, FURTHEST / longest); part > 1e-6; part /= 2) {
     const next = at.map((x, i) => x - part * direction[i]!);
     const reached = f(next);
     if (reached <= value - 1e-4 * part * fall) return { at: next, value: reached };

@@ -46,6 +46,10 @@ const LOCATIONS = ['location', 'threshold', 'lower'];
 /** The location and scale of a family, and its parameters once both are taken out. */
 function standardised({ family, parameters: specs }: Family, parameters: Parameters) {
   if (family === 'normal') return { location: parameters.mean!, scale: parameters.sd!, standard: { mean: 0, sd: 1 } };
+  if (family === 'inverse-gaussian') {
+    const { mean, shape } = parameters;
+    return { location: 0, scale: mean!, standard: { mean: 1, shape: shape! / mean! } };
+  }
   const named = LOCATIONS.find((name) => specs.some((spec) => spec.name === name));
   const location = named ? parameters[named]! : 0;
   if (parameters.upper !== undefined && parameters.lower !== undefined) {

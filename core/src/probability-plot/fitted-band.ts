@@ -18,7 +18,7 @@ export interface FittedShares {
 }
 
 /** A replicate that cannot be fitted is drawn again, so often; no family comes near it from its own samples. */
-const MOST_DRAWS = 1_000;
+const MOST_DRAWS = 8;
 
 /**
  * Ordered samples of a distribution as shares of the distribution fitted to each of them anew, at the given ranks, one replicate after another;

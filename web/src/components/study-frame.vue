@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDocumentVisibility, useEventListener } from '@vueuse/core';
-import { computed, onUnmounted, provide, watch } from 'vue';
+import { computed, defineAsyncComponent, onUnmounted, provide, ref, watch } from 'vue';
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { isTyping, useKeys } from '../composables/use-keys.js';
 import { useWaitingReadings } from '../composables/use-waiting-readings.js';
@@ -10,16 +10,24 @@ import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
 import CautionNote from './caution-note.vue';
 import EvidenceButton from './evidence-button.vue';
-import EvidenceDrawer from './evidence-drawer.vue';
 import PageHead from './page-head.vue';
 import SkipLinks from './skip-links.vue';
 import StudyName from './study-name.vue';
 import SubjectBar from './subject-bar.vue';
 
+/** It knows every analysis by name: fetched once it is looked into. */
+const EvidenceDrawer = defineAsyncComponent(() => import('./evidence-drawer.vue'));
+
 /** What stands around every stage: head, path, subject bar, and what has to be said about the connection. */
 const props = defineProps<{ id: string }>();
 const store = useStudy();
 const evidence = useEvidence();
+const lookedInto = ref(false);
+watch(
+  () => evidence.drawerOpen,
+  (open) => (lookedInto.value ||= open),
+  { immediate: true },
+);
 provide(allStages, STAGES);
 const route = useRoute();
 const router = useRouter();
@@ -146,7 +154,7 @@ useEventListener('keydown', (event) => {
       <el-button type="primary" @click="store.open(id)">Try again</el-button>
       <RouterLink to="/">All studies</RouterLink>
     </main>
-    <EvidenceDrawer />
+    <EvidenceDrawer v-if="lookedInto" />
   </div>
 </template>
 

@@ -4,7 +4,12 @@ import { formatFigure, formatP, groupThousands } from '../../numeric/format.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { unreadableNote } from '../../road/cautions.js';
-import { notToldApart, type ComparedFamily, type CompareFamiliesResult } from './compare-families-result.js';
+import {
+  NOT_TOLD_APART,
+  notToldApart,
+  type ComparedFamily,
+  type CompareFamiliesResult,
+} from './compare-families-result.js';
 import { briefly, parameterText } from './law-words.js';
 
 const titleOf = ({ family }: Pick<ComparedFamily, 'family'>) => familyByName(family).title;
@@ -21,9 +26,9 @@ export function comparedFinding(result: CompareFamiliesResult): Piece[] {
   const lead: Piece[] =
     others.length === 0
       ? [
-          { text: 'Best described by ' },
+          { text: `Of ${families.length} families ` },
           { text: `${articleOf(titleOf(best))} ${titleOf(best)}`, strong: true },
-          { text: ` distribution of ${families.length} families` },
+          { text: ' distribution describes the readings best' },
         ]
       : [
           { text: 'Not told apart', strong: true },
@@ -43,6 +48,13 @@ export function comparedNotes(sample: Sample, { n, families }: Pick<CompareFamil
     const text =
       'The family that ranks first was picked on these very readings: its p is a little too kind. What is known of the process counts for more than a rank.';
     notes.push({ code: 'picked', text });
+  }
+  const ending = families.filter(
+    ({ family, difference }) => difference <= NOT_TOLD_APART && familyByName(family).estimation.ends,
+  );
+  if (ending.length > 0) {
+    const text = `The ends of ${listed(ending.map((one) => `${articleOf(titleOf(one))} ${titleOf(one)}`))} are those of the readings: AICc is too kind to it.`;
+    notes.push({ code: 'ends', text });
   }
   if (n < 30) {
     const text = `${n} readings hardly tell families apart; their tails, which matter most for limits, not at all.`;

@@ -24,15 +24,20 @@ export function asTested({ family }: Pick<Family, 'family'>, parameters: Paramet
   return { ...parameters, [spread]: parameters[spread]! * Math.sqrt(n / (n - 1)) };
 }
 
-/** By quasi-Newton steps from where the family starts its search; null where these do not end well, or the likelihood is not smooth. */
-function searched(family: Family, sorted: Float64Array, free: string[], fixed: Parameters): Parameters | null {
-  const { start, ends } = family.estimation;
-  if (!start || ends) return null;
-  const from = start(sorted, fixed);
-  if (isRefusal(from)) return null;
+/**
+ * By quasi-Newton steps from where the family starts its search. Where these do not end well (hardly ever, and in samples of a handful) the sample is
+ * refused: the careful search would take a thousand times as long.
+ */
+function searched(family: Family, sorted: Float64Array, free: string[], fixed: Parameters): Parameters | Refusal {
+  const { start, boundless } = family.estimation;
+  const from = start!(sorted, fixed);
+  if (isRefusal(from)) return from;
   const { s2, n } = centralMoments(sorted);
   const landscape = new Landscape(family, logLikelihoodOf(family, sorted, null), free, fixed, Math.sqrt(s2 / (n - 1)));
-  return landscape.quickly({ ...fixed, ...from });
+  const found = landscape.quickly({ ...fixed, ...from });
+  if (!found) return refuse('The search for the greatest likelihood did not close in on one place.');
+  const why = boundless?.(found);
+  return why ? refuse(why) : found;
 }
 
 /** The parameters of a family found from a sorted sample in the way of a fitting, without standard errors: thousands of times. */
@@ -57,11 +62,12 @@ export function refitter(
       return isRefusal(found) ? found : tested({ ...fixed, ...found }, sorted.length);
     };
   }
+  const smooth = !estimateThreshold && family.estimation.start !== undefined && !family.estimation.ends;
   return (sorted) => {
-    const near = estimateThreshold ? null : searched(family, sorted, free, fixed);
-    const boundless = near && family.estimation.boundless?.(near);
-    if (boundless) return refuse(boundless);
-    if (near) return tested(near, sorted.length);
+    if (smooth) {
+      const near = searched(family, sorted, free, fixed);
+      return isRefusal(near) ? near : tested(near, sorted.length);
+    }
     const found = fit(family, sorted, request);
     return isRefusal(found) ? found : tested(found.parameters, sorted.length);
   };

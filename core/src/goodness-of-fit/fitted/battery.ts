@@ -60,7 +60,7 @@ export interface FittedTallies {
 /** A tie that rounding in the last place has parted is still a tie. */
 const TIE = 1e-12;
 /** A replicate that cannot be fitted is drawn again, so often. */
-const MOST_DRAWS = 1_000;
+const MOST_DRAWS = 8;
 
 /** A sample of the law in rising order, fitted anew; the law itself where so many samples in a row cannot be fitted. */
 function drawFitted(

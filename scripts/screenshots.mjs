@@ -102,6 +102,15 @@ try {
   await stage('Fit');
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('fit');
+  const figures = page.getByRole('radiogroup', { name: 'Figures of the fit' });
+  await figures.getByText('All tests').click();
+  await page
+    .getByText(/tests find|of nine tests|None of 9 tests/)
+    .first()
+    .waitFor();
+  await shot('normality');
+  await figures.getByText('The test', { exact: true }).click();
+  await page.getByText(/ · \d workers?$/).waitFor();
   await page.keyboard.press('k');
   await page.getByText(/^Kept:/).waitFor();
   await page.getByRole('button', { name: 'Evidence 4' }).click();
@@ -116,6 +125,22 @@ try {
   await page.getByText('3 of 48').waitFor();
   await page.getByLabel('Limit', { exact: true }).blur();
   await shot('distribution-readings');
+
+  const thisStudy = page.url();
+  await page.goto(server.url);
+  await page.getByRole('link', { name: /Breaking force/ }).click();
+  await page.getByRole('region', { name: 'First figures' }).waitFor();
+  await stage('Fit');
+  await pick('family', 'weibull');
+  await pick('band', 'line');
+  await page.getByRole('radiogroup', { name: 'Figures of the fit' }).getByText('The distribution').click();
+  await page.getByText('no evidence against').waitFor();
+  await page.getByText(/ · \d workers?$/).waitFor();
+  await shot('fit-weibull');
+  await page.getByRole('radiogroup', { name: 'Figures of the fit' }).getByText('Families').click();
+  await page.getByText(/ · \d workers?$/).waitFor({ timeout: 60_000 });
+  await shot('families');
+  await page.goto(thisStudy);
 
   await stage('Verdict');
   await page.getByText('treat as normal', { exact: true }).click();

@@ -185,6 +185,26 @@ test('any family: estimated or claimed, its own scale and test, read off both wa
   await expect(page.getByRole('region', { name: 'Question' })).toContainText('lognormal');
 });
 
+test('what the plot shows is said, only where it is no chance, and pointed at', async ({ page }) => {
+  await studyOf(page, TWELVE.replace('8.19', '9.87'));
+  await openStage(page, 'Fit');
+  const shown = page.getByRole('region', { name: 'What the plot shows' });
+  const far = shown.getByRole('button', { name: 'One reading lies far out' });
+  await expect(shown).toContainText('row 5,');
+  const canvas = page.getByRole('region', { name: 'Probability plot' }).locator('canvas');
+  const drawn = () => canvas.evaluate((of: HTMLCanvasElement) => of.toDataURL());
+  await settled(page);
+  const before = await drawn();
+  await far.focus();
+  await expect.poll(drawn).not.toBe(before);
+  await far.blur();
+  await expect.poll(drawn).toBe(before);
+  await page.getByRole('link', { name: 'Studies' }).first().click();
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Fit');
+  await expect(shown).toContainText('No pattern that a sample of this size could show.');
+});
+
 test('families are ranked, their p arriving one by one; one is chosen for the plot, and all is kept', async ({
   page,
 }) => {

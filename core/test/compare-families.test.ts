@@ -91,15 +91,6 @@ describe('families compared', () => {
     expect(seen.families.map(({ pSimulated }) => pSimulated !== null).slice(0, 3)).toEqual([true, false, false]);
     expect(comparedRows(seen)[1]!.p).toBe('…');
   });
-
-  it('are the same bits with one lane and two', async () => {
-    const job = {
-      id: 'compare-families',
-      request: { column: 'x', replicates: 199 },
-      sample: sampleOf(column('right-skew-50')),
-    };
-    expect(await drive({ ...inThisThread, lanes: 2 }, job)).toEqual(await drive(inThisThread, job));
-  }, 60_000);
 });
 
 describe('likelihoods without a greatest value', () => {

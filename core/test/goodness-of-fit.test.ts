@@ -212,17 +212,6 @@ describe('analysis goodness-of-fit', () => {
     ).toBeNull();
   });
 
-  it('gives the same bits with one lane and two', async () => {
-    const job = {
-      id: 'goodness-of-fit',
-      request: { column: 'x', family: 'gamma', replicates: 3_000 },
-      sample: sampleOf(column('weibull-80')),
-    };
-    const one = await drive(inThisThread, job);
-    const two = await drive({ ...inThisThread, lanes: 2 }, job);
-    expect(two).toEqual(one);
-  });
-
   it('is told as figures, with what is behind each test', async () => {
     const result = await test(column('weibull-80'), { family: 'gamma', replicates: 999 });
     expect(fittedTestFigures(result).map(({ name }) => name)).toEqual(['Anderson–Darling A²', 'p, simulated']);

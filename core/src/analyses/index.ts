@@ -30,6 +30,7 @@ export type { NormalityResult } from './fit/normality-result.js';
 export { agreementSentence, missedSentence } from './fit/normality-words.js';
 export { normalityAnalysis } from './fit/normality.js';
 export { expectedReadings, plotPicture, type PlotAxisRange, plotTable } from './fit/plot-picture.js';
+export { NO_SHAPE, shapeWords, type ShapeWords } from './fit/plot-shapes.js';
 export { readPlot } from './fit/plot-result.js';
 export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './fit/probability-plot.js';
 export { advance, ANALYSES, analysisById, inThisThread, UnknownAnalysis } from './registry.js';

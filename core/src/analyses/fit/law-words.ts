@@ -12,7 +12,7 @@ const IN_UNIT: Record<string, FigureKind> = {
   mode: 'location',
   upper: 'location',
   sd: 'spread',
-  scale: 'spread',
+  scale: 'location',
 };
 const DIGITS = 4;
 

@@ -1,5 +1,6 @@
 import type { Parameters } from '../../distributions/family.js';
 import type { Note } from '../../road/analysis.js';
+import type { PlotShape } from '../../probability-plot/shapes.js';
 import type { PlotAxis, PlotBand, PlotLine, Sides } from './plot-settings.js';
 
 /** A column of the table: typed while it travels between threads, an array once it came over the wire. */
@@ -40,6 +41,8 @@ export interface ProbabilityPlotResult {
   positions: Column;
   scores: Column;
   band: PlottedBand | null;
+  /** What the plot shows that is no chance at the level; absent in results kept before it was read. */
+  shapes?: PlotShape[];
   /** Target and limits, and the share of the distribution outside the limits with its interval (null for a claim). */
   limits: {
     lower: number | null;

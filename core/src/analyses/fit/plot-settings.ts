@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { PositionRule } from '../../probability-plot/positions.js';
 import type { SentencePart } from '../../road/analysis.js';
 import { anyConfidence, choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
-import { columnSetting } from '../../road/settings.js';
+import { alphaSetting, columnSetting } from '../../road/settings.js';
 import { FAMILY_PARTS, familyShape, withParametersRead } from './family-settings.js';
 
 const positions = choice(
@@ -66,6 +66,8 @@ const limit = z.number('A limit is a number.').optional();
 export const plotRequest = z
   .strictObject({
     column: columnSetting,
+    /** At which patterns are said to be no chance. */
+    alpha: alphaSetting,
     ...familyShape,
     positions: positions.schema,
     line: line.schema,

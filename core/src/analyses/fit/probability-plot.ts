@@ -21,6 +21,7 @@ import { fittedLaw } from './fitted-law.js';
 import { fitCost } from './fit-cost.js';
 import { lawWords } from './law-words.js';
 import { mostReplicates, withFormulaBand, withWholePlotBand } from './plot-bands.js';
+import { readShapes } from './plot-shapes.js';
 import type { PlottedLaw, ProbabilityPlotResult } from './plot-result.js';
 import { plotRequest, plotSentence, type PlotRequest } from './plot-settings.js';
 
@@ -89,6 +90,7 @@ function plotWithoutBand(settings: PlotRequest, sample: Sample, fitting: Fitting
     positions,
     scores,
     band: null,
+    shapes: readShapes(sorted, law, resolution, settings.alpha),
     limits: limitsOf(settings, law),
     notes: [
       ...notes,

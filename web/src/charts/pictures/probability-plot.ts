@@ -132,6 +132,8 @@ export interface PlotDrawing {
   readingAt(place: number): number;
   /** Lines across the axes at what is read off. */
   readMarks(read: ReadOff): Mark[];
+  /** Rings around marks that are spoken of. */
+  ringMarks(some: readonly number[]): Mark[];
 }
 
 /** The probability plot: readings against percent, scores or what is expected, with its line, the band behind, and limits. */
@@ -187,5 +189,7 @@ export function plotDrawing(kept: ProbabilityPlotResult, column: string): PlotDr
       const at = across === ofReadings ? placeOf(read.value) : scored ? (plot.scoreOf?.(read.share) ?? NaN) : NaN;
       return at >= min && at <= max ? [{ kind: 'rule', across, at, tone: 'green', dash: [2, 3] }] : [];
     });
-  return { panels, along: ofReadings, placeOf, readingAt, readMarks };
+  const ringMarks = (some: readonly number[]): Mark[] =>
+    some.length === 0 ? [] : [{ ...points(some, 'ochre'), tone: 'green', radius: radius + 3 } as Mark];
+  return { panels, along: ofReadings, placeOf, readingAt, readMarks, ringMarks };
 }

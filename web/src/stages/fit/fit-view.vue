@@ -11,6 +11,7 @@ import SetAsideList from '../../workbench/set-aside-list.vue';
 import StageFrame from '../../workbench/stage-frame.vue';
 import { useSetAside } from '../../workbench/use-set-aside.js';
 import FitFigures from './fit-figures.vue';
+import PlotShapes from './plot-shapes.vue';
 import ReadOff from './read-off.vue';
 import { FAMILY_FIELDS, useFit } from './use-fit.js';
 import { useReadOff } from './use-read-off.js';
@@ -53,7 +54,7 @@ const pointAt = (row: number) => void router.push({ name: 'readings', query: { r
 const name = computed(() => column.value?.name ?? '');
 const drawing = computed(() => (result.value ? plotDrawing(result.value, name.value) : null));
 const confidence = computed(() => plot.request.value?.confidence ?? 0.95);
-const { read, panels, handles, ask, drag } = useReadOff(result, drawing, confidence, shown);
+const { read, ringed, panels, handles, ask, drag } = useReadOff(result, drawing, confidence, shown);
 const rows = computed(() => {
   const { value: of } = result;
   return of && (() => plotTable(of));
@@ -92,6 +93,9 @@ const words = computed(() => {
         @aside="(row) => aside.ask([row])"
         @drag="(_, place) => drag(place)"
       />
+    </template>
+    <template #words>
+      <PlotShapes v-if="result" v-model="ringed" :plot="result" />
     </template>
     <template #figures>
       <FitFigures

@@ -30,7 +30,7 @@ export function useFit() {
     if (!of) return null;
     const { lowerLimit, target, upperLimit } = of;
     const limits = Object.entries({ lowerLimit, target, upperLimit }).filter(([, at]) => at !== null);
-    return { column: of.name, ...Object.fromEntries(limits) };
+    return { column: of.name, alpha: store.study!.alpha, ...Object.fromEntries(limits) };
   };
 
   const plot = useRun(probabilityPlotAnalysis, sample, { name: 'plot', fixed: withLimits });

@@ -20,12 +20,19 @@ export function useReadOff(
       ? (readOff(plot.value, asked.value, confidence.value) ?? readOff(plot.value, { share: TENTH }, confidence.value))
       : null,
   );
-  /** The picture with the lines at what is read off, and the grip that moves them. */
+  /** Marks that are spoken of, while their words are pointed at. */
+  const ringed = ref<readonly number[]>([]);
+  /** The picture with the lines at what is read off, and with rings around what is spoken of. */
   const panels = computed(() => {
     const { value: of } = drawing;
-    if (!of || !read.value || shown.value !== 'found') return of?.panels ?? null;
+    if (!of) return null;
+    const lines = read.value && shown.value === 'found' ? of.readMarks(read.value) : [];
+    const over = [...lines, ...of.ringMarks(ringed.value)];
+    if (over.length === 0) return of.panels;
     const [panel] = of.panels.panels;
-    return { ...of.panels, panels: [{ ...panel!, marks: [...panel!.marks, ...of.readMarks(read.value)] }] };
+    // Below the readings: a ring must not cover what it is around.
+    const first = panel!.marks.findIndex(({ kind }) => kind === 'points');
+    return { ...of.panels, panels: [{ ...panel!, marks: panel!.marks.toSpliced(first, 0, ...over) }] };
   });
   const handles = computed(() => {
     const { value: of } = drawing;
@@ -34,5 +41,5 @@ export function useReadOff(
   });
   const ask = (what: Asked) => void (asked.value = what);
   const drag = (place: number) => drawing.value && ask({ value: drawing.value.readingAt(place) });
-  return { read, panels, handles, ask, drag };
+  return { read, ringed, panels, handles, ask, drag };
 }

@@ -1,0 +1,64 @@
+import { distribution, familyByName } from '../../distributions/registry.js';
+import { formatFigure, formatP } from '../../numeric/format.js';
+import { normalQuantile } from '../../numeric/standard-normal.js';
+import { shapesOf, type PlotShape, type ShapeName } from '../../probability-plot/shapes.js';
+import type { PlottedLaw, ProbabilityPlotResult } from './plot-result.js';
+
+/** Closer to 0 and 1 a share has no score in a double. */
+const clamp = (p: number) => Math.min(1 - 2 ** -53, Math.max(1e-300, p));
+
+/** The patterns of sorted readings on the paper of a distribution: of their normal scores under it. */
+export function readShapes(
+  sorted: Float64Array,
+  law: PlottedLaw,
+  resolution: number | null,
+  alpha: number,
+): PlotShape[] {
+  const own = distribution(familyByName(law.family), law.parameters);
+  const scoreOf = (x: number) => {
+    const p = own.cumulative(x);
+    return p < 0.5 ? normalQuantile(clamp(p)) : -normalQuantile(clamp(own.survival(x)));
+  };
+  const scores = sorted.map(scoreOf);
+  // In the middle, where most readings lie.
+  const middle = own.quantile(0.5);
+  const step = resolution === null ? 0 : scoreOf(middle + resolution / 2) - scoreOf(middle - resolution / 2);
+  return shapesOf(scores, step, alpha);
+}
+
+const NAMES: Record<ShapeName, string> = {
+  'right-tail-long': 'The right tail is long',
+  'left-tail-long': 'The left tail is long',
+  'tails-heavy': 'Both tails are heavy',
+  'tails-light': 'Both tails are light',
+  'one-far': 'One reading lies far out',
+  'two-groups': 'An empty stretch parts two groups',
+  steps: 'The plot climbs in steps',
+};
+
+/** A pattern with the figure that supports it, for a line of the page. */
+export interface ShapeWords {
+  shape: ShapeName;
+  name: string;
+  why: string;
+  marks: readonly number[];
+}
+
+export function shapeWords({ shapes = [], rows }: Pick<ProbabilityPlotResult, 'shapes' | 'rows'>): ShapeWords[] {
+  return shapes.map(({ shape, figure, pValue, marks }) => {
+    const said = formatFigure(figure, 'statistic');
+    const p = pValue === null ? '' : `, p\u00a0${pValue < 0.0001 ? '' : '=\u00a0'}${formatP(pValue)}`;
+    const figures: Record<ShapeName, string> = {
+      'right-tail-long': `skewness of the scores ${said}${p}`,
+      'left-tail-long': `skewness of the scores ${said}${p}`,
+      'tails-heavy': `excess kurtosis of the scores ${said}${p}`,
+      'tails-light': `excess kurtosis of the scores ${said}${p}`,
+      'one-far': `row ${rows[marks[0]!]}, ${said} quartile ranges beyond the quartile${p}`,
+      'two-groups': `${said} sd wide${p}`,
+      steps: `the resolution is coarse: ${said} steps in an sd`,
+    };
+    return { shape, name: NAMES[shape], why: figures[shape], marks };
+  });
+}
+
+export const NO_SHAPE = 'No pattern that a sample of this size could show.';

@@ -61,4 +61,6 @@ export function shapeWords({ shapes = [], rows }: Pick<ProbabilityPlotResult, 's
   });
 }
 
-export const NO_SHAPE = 'No pattern that a sample of this size could show.';
+/** A departure without a name of these is still one: the sentence is about the patterns only. */
+export const NO_SHAPE =
+  'No pattern stands out at the level: neither a long, heavy or light tail, nor one far reading, nor two groups.';

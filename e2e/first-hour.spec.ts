@@ -171,7 +171,7 @@ test('a share typed for a percentage is pointed out', async ({ page }) => {
   const confidence = page.getByLabel('confidence of the band');
   await confidence.fill('0.95');
   await confidence.press('Enter');
-  await expect(page.getByRole('alert')).toContainText('For 95 % type 95.');
+  await expect(page.getByRole('region', { name: 'Finding' })).toContainText('For 95 % type 95.');
 });
 
 test('a file opened at home begins a study; the home of somebody new says how to begin, nobody else’s does', async ({

@@ -75,6 +75,9 @@ const originOf = ({ openedAt, example }: StudySummary) =>
   padding: 8px 18px;
   overflow-x: auto;
 }
+.list .el-button {
+  white-space: nowrap;
+}
 .list td {
   padding-top: 10px;
   padding-bottom: 10px;

@@ -350,6 +350,7 @@ test('columns stand side by side on a common axis', async ({ page }) => {
   await expect(finding(page)).toContainText('a common axis compares numbers only');
   // Leaving the stage and coming back asks nothing again.
   await openStage(page, 'Fit');
+  await expect(page.getByRole('region', { name: 'Probability plot' })).toBeVisible();
   await openStage(page, 'Shape');
   await expect(page).toHaveURL(/beside=/);
   await showPicture(page, 'Box');

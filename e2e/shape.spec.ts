@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { Evidence } from '@verdict/contract';
 import type { Page } from '@playwright/test';
-import { TWELVE, commandLine, pick, expect, openStage, stored, studyOf, test, holds } from './app.js';
+import { TWELVE, commandLine, pick, expect, openStage, settled, stored, studyOf, test, holds } from './app.js';
 
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 const finding = (page: Page) => page.getByRole('region', { name: 'Finding' });
@@ -350,7 +350,7 @@ test('columns stand side by side on a common axis', async ({ page }) => {
   await expect(finding(page)).toContainText('a common axis compares numbers only');
   // Leaving the stage and coming back asks nothing again.
   await openStage(page, 'Fit');
-  await expect(page.getByRole('region', { name: 'Probability plot' })).toBeVisible();
+  await settled(page);
   await openStage(page, 'Shape');
   await expect(page).toHaveURL(/beside=/);
   await showPicture(page, 'Box');

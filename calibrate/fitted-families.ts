@@ -1,7 +1,7 @@
 import { distribution, familyByName } from '../core/src/distributions/registry.js';
 import { isRefusal } from '../core/src/distributions/family.js';
 import { refitter } from '../core/src/distributions/fit/refit.js';
-import { createFittedBattery, FITTED_TESTS, tallyFitted } from '../core/src/goodness-of-fit/fitted/battery.js';
+import { FITTED_TESTS, fittedStatistics, tallyFitted } from '../core/src/goodness-of-fit/fitted/battery.js';
 import { simulateOrderedShares } from '../core/src/probability-plot/fitted-band.js';
 import { bandRanks, calibrateBand } from '../core/src/probability-plot/whole-plot-band.js';
 import { createStream } from '../core/src/random/stream.js';
@@ -29,18 +29,16 @@ export function calibrateFitted(): boolean {
 function tests(name: string, parameters: Record<string, number>, n: number): boolean {
   const family = familyByName(name);
   const fitting = { family: name, given: {}, estimateThreshold: false };
-  const refit = refitter(family, fitting);
+  const refit = refitter(fitting);
   const stream = createStream(31, n);
-  const battery = createFittedBattery(n, 0);
+  const values = new Float64Array(n);
   const rejected = new Array<number>(3).fill(0);
-  const found = new Float64Array(FITTED_TESTS.length);
   for (let k = 0; k < SAMPLES; k++) {
-    distribution(family, parameters).sample(stream, battery.values);
-    battery.values.sort();
-    const own = refit(battery.values);
+    distribution(family, parameters).sample(stream, values);
+    values.sort();
+    const own = refit(values);
     if (isRefusal(own)) throw new Error(own.refused);
-    battery.measure(family.of(own), found);
-    const observed = [...found.slice(0, 3), null];
+    const observed = fittedStatistics(values, family.of(own), 0);
     const order = { n, fitting, parameters: own, cells: 0, step: null, observed };
     const tallies = tallyFitted(order, createStream(k, 1), REPLICATES);
     rejected.forEach((_, t) => {
@@ -56,7 +54,7 @@ function band(family: string, parameters: Record<string, number>, n: number): bo
   const ranks = bandRanks(n);
   const fitting = { family, given: {}, estimateThreshold: false };
   const made = (seed: number, replicates: number) =>
-    simulateOrderedShares({ n, ranks, fitting, parameters }, createStream(seed, 0), replicates);
+    simulateOrderedShares({ n, ranks, fitting, parameters, step: null }, createStream(seed, 0), replicates);
   const { lower, upper } = calibrateBand([made(1, 10_000)], ranks, 0.95);
   const fresh = made(2, 2_000);
   let left = 0;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { CONTINUOUS } from '../src/analyses/fit/family-settings.js';
+import { CONTINUOUS, fittingOf } from '../src/analyses/fit/family-settings.js';
 import { lawFigures, readOff, readOffWords } from '../src/analyses/fit/law-figures.js';
 import { plotPicture, plotTable } from '../src/analyses/fit/plot-picture.js';
 import { readPlot, type ProbabilityPlotResult } from '../src/analyses/fit/plot-result.js';
@@ -8,7 +8,7 @@ import { inThisThread } from '../src/analyses/registry.js';
 import { isRefusal } from '../src/distributions/family.js';
 import { deltaError } from '../src/distributions/fit/delta.js';
 import { fit } from '../src/distributions/fit/fit.js';
-import { refitter } from '../src/distributions/fit/refit.js';
+import { fittingKind, refitter } from '../src/distributions/fit/refit.js';
 import { distribution, familyByName } from '../src/distributions/registry.js';
 import { normalQuantile } from '../src/numeric/standard-normal.js';
 import { familyScale } from '../src/probability-plot/family-scale.js';
@@ -78,7 +78,7 @@ describe('fitting again and again', () => {
     (name) => {
       const family = familyByName(name);
       const [parameters] = distributionsOf(name);
-      const refit = refitter(family, { family: name, given: {}, estimateThreshold: false });
+      const refit = refitter({ family: name, given: {}, estimateThreshold: false });
       const law = distribution(family, parameters!);
       const stream = createStream(8, 0);
       const x = new Float64Array(40);
@@ -102,10 +102,44 @@ describe('fitting again and again', () => {
       const mean = v.reduce((a, b) => a + b) / v.length;
       return Math.sqrt(v.reduce((a, b) => a + (b - mean) ** 2, 0) / (v.length - 1));
     };
-    const found = (name: string) =>
-      refitter(familyByName(name), { family: name, given: {}, estimateThreshold: false })(x);
+    const found = (name: string) => refitter({ family: name, given: {}, estimateThreshold: false })(x);
     expect(found('normal')).toMatchObject({ sd: expect.closeTo(sd(x), 12) as number });
     expect(found('lognormal')).toMatchObject({ logSd: expect.closeTo(sd(logs), 12) as number });
+  });
+});
+
+describe('what is given and what is found', () => {
+  it('leaves a given spread as it is given', async () => {
+    const { law } = await plot(column('normal-40'), { parameters: { sd: 3 }, band: 'none' });
+    expect(law).toMatchObject({ estimated: ['mean'], parameters: { sd: 3 } });
+    const lognormal = await plot(column('right-skew-50'), {
+      family: 'lognormal',
+      parameters: { logSd: 0.5 },
+      band: 'none',
+    });
+    expect(lognormal.law.parameters.logSd).toBe(0.5);
+  });
+
+  it('is the same for the readings and for every sample: what may be left out of a claim is claimed too', async () => {
+    const asked = { family: 'student-t', parameters: { df: 5 }, threshold: 'none' } as const;
+    const fitting = fittingOf(asked);
+    expect([fittingKind(fitting), fitting.given]).toEqual(['claimed', { df: 5, location: 0, scale: 1 }]);
+    const { law } = await plot(drawn('student-t', { df: 5 }, 30), { ...asked, band: 'none' });
+    expect([law.estimated, law.parameters]).toEqual([[], fitting.given]);
+    expect(refitter(fitting)(drawn('student-t', { df: 5 }, 30).sort())).toEqual(fitting.given);
+  });
+
+  it('tells how it is found, so that as much is asked as can be waited for', () => {
+    const kind = (family: string, parameters?: object, threshold: 'none' | 'estimated' = 'none') =>
+      fittingKind(fittingOf({ family, threshold, ...(parameters ? { parameters: { ...parameters } } : {}) }));
+    expect([kind('gamma'), kind('weibull', { shape: 2 }), kind('cauchy')]).toEqual(['closed', 'searched', 'searched']);
+    expect([kind('triangular'), kind('gamma', undefined, 'estimated')]).toEqual(['careful', 'careful']);
+    // With one given the other is found as well as in closed form.
+    const x = column('weibull-80').sort();
+    const [both, one] = [{}, { shape: 6.634 }].map((given) =>
+      refitter({ family: 'weibull', given, estimateThreshold: false })(x),
+    );
+    expect((one as { scale: number }).scale / (both as { scale: number }).scale).toBeCloseTo(1, 4);
   });
 });
 
@@ -167,7 +201,7 @@ describe('bands of any family', () => {
     const ranks = bandRanks(n);
     const fitting = { family, given: {}, estimateThreshold: false };
     const made = (seed: number) =>
-      simulateOrderedShares({ n, ranks, fitting, parameters }, createStream(seed, 0), 4_000);
+      simulateOrderedShares({ n, ranks, fitting, parameters, step: null }, createStream(seed, 0), 4_000);
     const band = calibrateBand([made(1)], ranks, 0.9);
     const fresh = made(2);
     let inside = 0;

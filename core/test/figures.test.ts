@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { DISTRIBUTION_FIGURES } from '../src/analyses/distributions/distribution-figures.js';
 import type { DistributionResult } from '../src/analyses/distributions/distribution-result.js';
 import {
-  NORMALITY_COLUMNS,
+  TEST_COLUMNS,
   NORMALITY_P_FIGURES,
   normalityDetails,
   normalityFigures,
@@ -76,7 +76,7 @@ describe('figures that explain themselves', () => {
     const result = await tested();
     const rows = normalityTable(result);
     expect(rows).toHaveLength(9);
-    expect(rows.every(({ texts }) => texts.length === NORMALITY_COLUMNS.length)).toBe(true);
+    expect(rows.every(({ texts }) => texts.length === TEST_COLUMNS.length)).toBe(true);
     expect(rows.filter(({ note }) => note === 'chosen').map(({ key }) => key)).toEqual(['anderson-darling']);
     expect(normalityDetails(result, 'lilliefors')).toMatchObject([
       { name: 'looks at', text: 'the middle' },

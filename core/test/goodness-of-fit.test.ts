@@ -202,6 +202,18 @@ describe('analysis goodness-of-fit', () => {
     expect(other.notes.map(({ code }) => code)).toContain('claim');
   });
 
+  it('asks a claim for no more than its own family estimated can be waited for', () => {
+    const { request } = goodnessOfFitAnalysis;
+    const values = drawn('generalized-extreme-value', { location: 0, scale: 1, shape: 0.1 }, 50);
+    const asked = request.parse({ column: 'x', family: 'generalized-extreme-value', parameters: [0, 1, 0.1] });
+    const sample = sampleOf(values);
+    expect(goodnessOfFitAnalysis.resolve(asked, sample).replicates).toBe(2_000);
+    const step = goodnessOfFitAnalysis.run(asked, sample).next([]);
+    if (step.done) throw new Error('no orders');
+    // The estimated family takes some milliseconds a sample: a chunk must not hold the worker for seconds.
+    expect(Math.max(...step.value.orders.map(({ chunkSize }) => chunkSize))).toBeLessThan(10);
+  });
+
   it('allows for coarse rounding', async () => {
     const rounded = drawn('gamma', { shape: 9, scale: 1 }, 150, 4).map(Math.round);
     const result = await test(rounded, { family: 'gamma', replicates: 1_999 }, 1);

@@ -10,22 +10,14 @@ export {
   type DistributionView,
 } from './distributions/distribution-picture.js';
 export { distributionAnalysis } from './distributions/distribution.js';
-export {
-  NORMALITY_COLUMNS,
-  normalityDetails,
-  normalityFigures,
-  normalityTable,
-  PLOT_FIGURES,
-} from './fit/fit-figures.js';
+export { TEST_COLUMNS, normalityDetails, normalityFigures, normalityTable, PLOT_FIGURES } from './fit/fit-figures.js';
 export { compareFamiliesAnalysis } from './fit/compare-families.js';
 export type { CompareFamiliesResult } from './fit/compare-families-result.js';
 export { comparedRows, comparedTable, type ComparedRow } from './fit/compare-families-words.js';
-export { CONTINUOUS } from './fit/family-settings.js';
 export { fittedTestDetails, fittedTestFigures, fittedTestTable } from './fit/goodness-of-fit-figures.js';
 export type { GoodnessOfFitResult } from './fit/goodness-of-fit-result.js';
 export { goodnessOfFitAnalysis } from './fit/goodness-of-fit.js';
 export { lawFigures, type ReadOff, readOff, readOffWords } from './fit/law-figures.js';
-export { lawWords } from './fit/law-words.js';
 export type { NormalityResult } from './fit/normality-result.js';
 export { agreementSentence, missedSentence } from './fit/normality-words.js';
 export { normalityAnalysis } from './fit/normality.js';

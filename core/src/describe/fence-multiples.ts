@@ -8,6 +8,14 @@ export function fenceMultiple(value: number, [q1, q3]: readonly [number, number]
   return Math.max(q1 - value, value - q3) / (q3 - q1);
 }
 
+/**
+ * The same of the farthest of sorted readings that were read in steps: it may lie half a step nearer than it is written, and each quartile half a step
+ * further out.
+ */
+export function farthestMultiple(sorted: ArrayLike<number>, [q1, q3]: readonly [number, number], step: number): number {
+  return (Math.max(q1 - sorted[0]!, sorted[sorted.length - 1]! - q3) - step) / (q3 - q1 + step);
+}
+
 const REPLICATES = 5_000;
 /** Part of what makes the bits: the same chances everywhere. */
 const SEED = 20_250_901;

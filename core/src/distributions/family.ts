@@ -90,6 +90,8 @@ export interface Estimation {
   ends?: readonly string[];
   /** Where the likelihood of sorted readings is greatest, in closed form or by solving one equation; why it has no maximum, or why these readings are impossible. */
   maximum?(sorted: Float64Array, given: Parameters): Parameters | Refusal;
+  /** True where `maximum` is itself a search and takes milliseconds. */
+  slow?: true;
   /** Where a search starts, for the families without `maximum`. */
   start?(sorted: Float64Array, given: Parameters): Parameters | Refusal;
   /** The parameters that have this mean and variance, where that is one to one. */

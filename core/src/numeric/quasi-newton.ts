@@ -36,7 +36,7 @@ function slopes(
   }
 }
 
-/** Steps that are short beside the valley: halved roads to where f moves a little. True once none is too long. */
+/** Shortens the steps that are long beside the valley, to where f moves a little. True once none is too long. */
 function narrowed(bend: Float64Array, steps: Float64Array): boolean {
   let fits = true;
   for (let i = 0; i < steps.length; i++) {

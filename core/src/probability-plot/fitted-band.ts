@@ -1,61 +1,38 @@
-import type { Distribution, Parameters } from '../distributions/family.js';
-import { isRefusal } from '../distributions/family.js';
+import type { Distribution } from '../distributions/family.js';
 import { deltaError, reachOf, type Estimated } from '../distributions/fit/delta.js';
-import { refitter, type Fitting } from '../distributions/fit/refit.js';
-import { distribution, familyByName } from '../distributions/registry.js';
+import { createRedraw, type Redrawn } from '../distributions/fit/redraw.js';
+import { heldShare } from '../distributions/normal-score.js';
+import { familyByName } from '../distributions/registry.js';
 import { betaLowerQuantile, betaUpperQuantile, type Share } from '../numeric/beta-quantile.js';
 import { normalCumulative, normalQuantile } from '../numeric/standard-normal.js';
-import { createSorter } from '../numeric/sort.js';
 import type { StreamState } from '../random/stream.js';
 import { familyScale } from './family-scale.js';
 
-export interface FittedShares {
-  n: number;
+export interface FittedShares extends Redrawn {
   ranks: number[];
-  fitting: Fitting;
-  /** Of the distribution that is drawn from. */
-  parameters: Parameters;
 }
-
-/** A replicate that cannot be fitted is drawn again, so often; no family comes near it from its own samples. */
-const MOST_DRAWS = 8;
 
 /**
  * Ordered samples of a distribution as shares of the distribution fitted to each of them anew, at the given ranks, one replicate after another;
  * with everything given, of the distribution itself.
  */
 export function simulateOrderedShares(
-  { n, ranks, fitting, parameters }: FittedShares,
+  { ranks, ...redrawn }: FittedShares,
   state: StreamState,
   replicates: number,
 ): Float64Array {
-  const family = familyByName(fitting.family);
-  const law = distribution(family, parameters);
-  const refit = refitter(family, fitting);
-  const values = new Float64Array(n);
-  const sort = createSorter(n);
+  const { values, next } = createRedraw(redrawn);
   const out = new Float64Array(replicates * ranks.length);
   for (let r = 0; r < replicates; r++) {
-    let found = null;
-    for (let draw = 0; found === null && draw < MOST_DRAWS; draw++) {
-      law.sample(state, values);
-      sort(values);
-      const fitted = refit(values);
-      if (!isRefusal(fitted)) found = fitted;
-    }
-    const own = family.of(found ?? parameters);
+    const own = next(state);
     for (let j = 0; j < ranks.length; j++) out[r * ranks.length + j] = own.cumulative(values[ranks[j]!]!);
   }
   return out;
 }
 
-/** Shares closer to 0 and 1 than these have no reading in a double. */
-const LEAST = 1e-300;
-const GREATEST = 1 - 2 ** -53;
-
 /** The reading that a share of the distribution lies below. */
 export function readingOfShare(law: Distribution, u: number): number {
-  const p = Math.min(GREATEST, Math.max(LEAST, u));
+  const p = heldShare(u);
   return p < 0.5 ? law.quantile(p) : law.survivalQuantile(1 - p);
 }
 
@@ -101,7 +78,7 @@ export function shareInterval(
   confidence: number,
 ): { lower: number; upper: number } | null {
   const family = familyByName(familyName);
-  const scoreOf = (law: Distribution) => normalQuantile(Math.min(GREATEST, Math.max(LEAST, share(law))));
+  const scoreOf = (law: Distribution) => normalQuantile(heldShare(share(law)));
   const error = deltaError(family, fit, scoreOf);
   if (error === null) return null;
   const score = scoreOf(family.of(fit.parameters));

@@ -1,4 +1,4 @@
-import { fenceMultiple, shareBeyond } from '../describe/fence-multiples.js';
+import { farthestMultiple, fenceMultiple, shareBeyond } from '../describe/fence-multiples.js';
 import { widestGap } from '../describe/gap.js';
 import { quartilesOfSorted } from '../describe/quantiles.js';
 import { kurtosisTest } from '../goodness-of-fit/normality/kurtosis.js';
@@ -40,7 +40,7 @@ function tails(n: number) {
  * gets any of them at most as often as the level says. `step` is the resolution in scores; 0 where none is known.
  */
 export function shapesOf(scores: Float64Array, step: number, alpha: number): PlotShape[] {
-  const { n, mean, s2, s3, s4 } = momentsOf(scores);
+  const { n, mean, s2, s3, s4 } = centralMoments(scores);
   const sd = Math.sqrt(s2 / (n - 1));
   if (!(sd > 0)) return [];
   const { low, high } = tails(n);
@@ -61,17 +61,6 @@ export function shapesOf(scores: Float64Array, step: number, alpha: number): Plo
   return found;
 }
 
-function momentsOf(scores: Float64Array) {
-  const { n, mean, s2 } = centralMoments(scores);
-  let [s3, s4] = [0, 0];
-  for (const z of scores) {
-    const d = z - mean;
-    s3 += d * d * d;
-    s4 += d * d * d * d;
-  }
-  return { n, mean, s2, s3, s4 };
-}
-
 function lean(g1: number, n: number, low: number[], high: number[]): Found | null {
   const test = skewnessTest(g1, n);
   if (!test) return null;
@@ -90,13 +79,12 @@ function weight(g2: number, n: number, low: number[], high: number[]): Found | n
   return { shape: g2 > 0 ? 'tails-heavy' : 'tails-light', figure: g2, pValue: test.pValue, marks: [...low, ...high] };
 }
 
-/** A reading may lie half a step nearer than it is written, and each quartile half a step further out. */
 function far(scores: Float64Array, step: number): Found | null {
   const n = scores.length;
   const [q1, q3] = quartilesOfSorted(scores, 7);
   if (!(q3 > q1)) return null;
   const at = fenceMultiple(scores[0]!, [q1, q3]) > fenceMultiple(scores[n - 1]!, [q1, q3]) ? 0 : n - 1;
-  const multiple = (Math.max(q1 - scores[0]!, scores[n - 1]! - q3) - step) / (q3 - q1 + step);
+  const multiple = farthestMultiple(scores, [q1, q3], step);
   const pValue = shareBeyond(multiple, n, 7);
   return pValue === null ? null : { shape: 'one-far', figure: multiple, pValue, marks: [at] };
 }

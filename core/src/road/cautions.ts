@@ -39,11 +39,20 @@ export function outOfScale({ values, name }: Sample): string | null {
 export function whyNot(sample: Sample, leastN: number, purpose: string): string | null {
   const { values, name } = sample;
   const n = values.length;
-  if (n === 0) return whyEmpty(sample);
-  if (n < leastN) return `${name} has ${count(n, 'reading', 'readings')}; ${purpose} needs at least ${leastN}.`;
+  const short = whyNotEven(sample, leastN, purpose);
+  if (short) return short;
   if (values.every((value) => value === values[0])) {
     return `All ${n} readings of ${name} are ${formatFigure(values[0]!, 'reading', sample.resolution)}: without any spread there is nothing to compare with a distribution.`;
   }
+  return null;
+}
+
+/** Why not even something that asks for no spread can be had, or null. */
+export function whyNotEven(sample: Sample, leastN: number, purpose: string): string | null {
+  const { values, name } = sample;
+  const n = values.length;
+  if (n === 0) return whyEmpty(sample);
+  if (n < leastN) return `${name} has ${count(n, 'reading', 'readings')}; ${purpose} needs at least ${leastN}.`;
   return outOfScale(sample);
 }
 

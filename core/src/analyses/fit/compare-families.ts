@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import { isRefusal, type Family } from '../../distributions/family.js';
 import { fit } from '../../distributions/fit/fit.js';
-import type { Fitting } from '../../distributions/fit/refit.js';
 import { distribution } from '../../distributions/registry.js';
-import { createFittedBattery, FITTED_TESTS } from '../../goodness-of-fit/fitted/battery.js';
+import { fittedStatistics } from '../../goodness-of-fit/fitted/battery.js';
 import { pOfTally } from '../../goodness-of-fit/simulated-p.js';
 import { readingOfShare } from '../../probability-plot/fitted-band.js';
 import type { Sample } from '../../readings/sample.js';
@@ -15,7 +14,7 @@ import { replicates as replicatesOf, seed as seedOf } from '../../road/setting.j
 import { affordableReplicates, alphaSetting, columnSetting } from '../../road/settings.js';
 import type { ComparedFamily, CompareFamiliesResult } from './compare-families-result.js';
 import { comparedFinding, comparedNotes } from './compare-families-words.js';
-import { CONTINUOUS } from './family-settings.js';
+import { CONTINUOUS, estimatedOf } from './family-settings.js';
 import { fitCost } from './fit-cost.js';
 import { fittedLaw } from './fitted-law.js';
 
@@ -62,8 +61,6 @@ function smallPlot(
   };
 }
 
-const fittingOf = ({ family }: Pick<Family, 'family'>): Fitting => ({ family, given: {}, estimateThreshold: false });
-
 /** A family with its parameters, its likelihood and its A²; why it has none. */
 function compared(
   family: Family,
@@ -71,23 +68,20 @@ function compared(
   resolution: number | null,
 ): Omit<ComparedFamily, 'difference'> | string {
   if (OF_STATISTICS.has(family.family)) return 'It is the law of a test statistic, not of readings.';
-  const law = fittedLaw(sorted, fittingOf(family));
+  const law = fittedLaw(sorted, estimatedOf(family));
   if (isRefusal(law)) return law.refused;
   // Coarse readings count as the intervals they were rounded from.
   const likely = fit(family, sorted, { method: 'maximum-likelihood', errors: false, resolution });
   if (isRefusal(likely)) return likely.refused;
   const { logLikelihood, aicc } = likely;
   if (aicc === null) return `${sorted.length} readings are too few to compare ${law.estimated.length} parameters.`;
-  const battery = createFittedBattery(sorted.length, 0);
-  battery.values.set(sorted);
-  const found = new Float64Array(FITTED_TESTS.length);
-  battery.measure(distribution(family, law.parameters), found);
+  const [statistic] = fittedStatistics(sorted, distribution(family, law.parameters), 0);
   const { notes: _, ...told } = law;
   return {
     ...told,
     logLikelihood,
     aicc,
-    statistic: found[0]!,
+    statistic: statistic!,
     pSimulated: null,
     small: smallPlot(family, law, sorted),
   };
@@ -124,7 +118,7 @@ function ranked(sample: Sample, alpha: number): CompareFamiliesResult {
 /** One order a family, in their rank: each draws from the same streams, since each is judged by itself. */
 function ordersFor({ families, n }: CompareFamiliesResult, settings: Request): KernelOrder[] {
   return families.flatMap(({ family, parameters, statistic }) => {
-    const fitting = fittingOf({ family });
+    const fitting = estimatedOf({ family });
     const book = orderBook(settings.seed, chunkSizeFor(n * fitCost(fitting).times));
     const input = { n, fitting, parameters, cells: 0, step: null, observed: [statistic, null, null, null] };
     book.add({ kernel: 'fitted-tallies', input }, settings.replicates!);

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import type { Fitting } from '../../distributions/fit/refit.js';
-import type { Family, Parameters } from '../../distributions/family.js';
+import { isRefusal, refuse, type Family, type Parameters, type Refusal } from '../../distributions/family.js';
 import { articleOf } from '../../distributions/names.js';
-import { FAMILIES, familyByName, parameterFaults } from '../../distributions/registry.js';
+import { completed, FAMILIES, familyByName, parameterFaults } from '../../distributions/registry.js';
 import type { Field, SentencePart } from '../../road/analysis.js';
 
 /** The families a measure may follow. */
@@ -29,7 +29,7 @@ export interface AskedFamily {
 }
 
 /** Parameters by name, of those given in order or by name; what is wrong with them. */
-function readParameters(of: Family, given: Parameters | readonly number[]): Parameters | { message: string } {
+function readParameters(of: Family, given: Parameters | readonly number[]): Parameters | Refusal {
   const required = of.parameters.filter(({ optional }) => !optional);
   const names = (specs: Family['parameters']) => specs.map(({ title }) => title).join(', ');
   if (Array.isArray(given)) {
@@ -37,9 +37,8 @@ function readParameters(of: Family, given: Parameters | readonly number[]): Para
     if (numbers.length < required.length || numbers.length > of.parameters.length) {
       const least = required.length;
       const rest = of.parameters.length > least ? `, then ${names(of.parameters.slice(least))} if wanted` : '';
-      return {
-        message: `${articleOf(of.title) === 'an' ? 'An' : 'A'} ${of.title} distribution takes ${names(required)}, in this order${rest}.`,
-      };
+      const article = articleOf(of.title) === 'an' ? 'An' : 'A';
+      return refuse(`${article} ${of.title} distribution takes ${names(required)}, in this order${rest}.`);
     }
     return readParameters(of, Object.fromEntries(numbers.map((value, i) => [of.parameters[i]!.name, value])));
   }
@@ -48,7 +47,7 @@ function readParameters(of: Family, given: Parameters | readonly number[]): Para
   const whole = required.every(({ name }) => name in named);
   // Some of them only: the others are estimated. Those in range each can only be judged together once all are there.
   const faults = parameterFaults(of, named).filter((fault) => whole || fault.name in named);
-  if (faults.length > 0) return { message: faults[0]!.message };
+  if (faults.length > 0) return refuse(faults[0]!.message);
   return Object.fromEntries(known.map(({ name }) => [name, named[name]!]));
 }
 
@@ -60,31 +59,34 @@ export function withParametersRead<R extends { family: string; parameters?: Para
   const { parameters, ...rest } = request;
   if (parameters === undefined) return rest;
   const read = readParameters(familyByName(request.family), parameters);
-  if ('message' in read && typeof read.message === 'string') {
-    context.addIssue({ code: 'custom', message: read.message, path: ['parameters'] });
+  if (isRefusal(read)) {
+    context.addIssue({ code: 'custom', message: read.refused, path: ['parameters'] });
     return z.NEVER;
   }
-  return Object.keys(read).length === 0 ? rest : { ...rest, parameters: read as Parameters };
+  return Object.keys(read).length === 0 ? rest : { ...rest, parameters: read };
 }
 
-/** True where nothing is estimated. */
-export const isClaim = ({ family: name, parameters }: AskedFamily): boolean =>
-  parameters !== undefined && familyByName(name).parameters.every((spec) => spec.optional || spec.name in parameters);
-
-export function fittingOf(asked: AskedFamily): Fitting {
-  const given = asked.parameters ?? {};
-  const estimateThreshold =
-    asked.threshold === 'estimated' &&
-    !isClaim(asked) &&
-    !('threshold' in given) &&
-    hasThreshold(familyByName(asked.family));
-  return { family: asked.family, given, estimateThreshold };
+/** A claim gives all that the family must have, and what may be left out stands at its usual value; otherwise what is not given is estimated. */
+export function fittingOf({ family: name, parameters: given = {}, threshold }: AskedFamily): Fitting {
+  const of = familyByName(name);
+  if (of.parameters.every((spec) => spec.optional || spec.name in given)) {
+    return { family: name, given: completed(of, given), estimateThreshold: false };
+  }
+  const estimateThreshold = threshold === 'estimated' && hasThreshold(of) && !('threshold' in given);
+  return { family: name, given, estimateThreshold };
 }
+
+/** The same family with everything estimated. */
+export const estimatedOf = ({ family: name }: Pick<Family, 'family'>): Fitting => ({
+  family: name,
+  given: {},
+  estimateThreshold: false,
+});
 
 const byTitle = CONTINUOUS.map(({ family: value, title }) => ({ value, text: `${title} distribution` }));
-export const familyField: Field = { field: 'family', label: 'family', type: 'choice', options: byTitle };
+const familyField: Field = { field: 'family', label: 'family', type: 'choice', options: byTitle };
 
-/** "a [normal] distribution with parameters [estimated]": the words that stand for it in a sentence. */
+/** "the [normal distribution] with parameters [estimated]": the words that stand for it in a sentence. */
 export const FAMILY_PARTS: readonly SentencePart[] = [
   familyField,
   ' with parameters ',

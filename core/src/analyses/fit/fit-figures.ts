@@ -71,8 +71,8 @@ export function normalityFigures(result: NormalityResult): FoundFigure[] {
   ];
 }
 
-/** The columns of the table of all tests. */
-export const NORMALITY_COLUMNS = ['statistic', 'p'] as const;
+/** The columns of a table of tests. */
+export const TEST_COLUMNS = ['statistic', 'p'] as const;
 
 /** All tests side by side with their simulated p; the chosen one is marked. */
 export function normalityTable(result: NormalityResult): FoundFigure[] {

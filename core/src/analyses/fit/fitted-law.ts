@@ -1,6 +1,6 @@
-import { isRefusal, refuse, type Family, type Parameters, type Refusal } from '../../distributions/family.js';
+import { isRefusal, refuse, type Refusal } from '../../distributions/family.js';
 import { fit } from '../../distributions/fit/fit.js';
-import { asTested, type Fitting } from '../../distributions/fit/refit.js';
+import { asTested, fittingKind, type Fitting } from '../../distributions/fit/refit.js';
 import { familyByName } from '../../distributions/registry.js';
 import { centralMoments } from '../../numeric/sums.js';
 import type { Note } from '../../readings/note.js';
@@ -30,16 +30,17 @@ function normalLaw(values: Float64Array): FittedLaw | Refusal {
 }
 
 /** The distribution of a fitting for these readings, estimated as if they were exact: as every simulated sample is estimated that it is compared with. */
-export function fittedLaw(
-  values: Float64Array,
-  { family: name, given, estimateThreshold }: Fitting,
-): FittedLaw | Refusal {
+export function fittedLaw(values: Float64Array, fitting: Fitting): FittedLaw | Refusal {
+  const { family: name, given, estimateThreshold } = fitting;
   if (name === 'normal' && Object.keys(given).length === 0) return normalLaw(values);
-  const family: Family = familyByName(name);
-  const claim = family.parameters.every((spec) => spec.optional || spec.name in given);
-  const found = fit(family, values, { method: claim ? 'given' : 'maximum-likelihood', given, estimateThreshold });
+  const claimed = fittingKind(fitting) === 'claimed';
+  const found = fit(familyByName(name), values, {
+    method: claimed ? 'given' : 'maximum-likelihood',
+    given,
+    estimateThreshold,
+  });
   if (isRefusal(found)) return found;
   const { estimated, standardErrors, covariance, notes } = found;
-  const parameters: Parameters = claim ? found.parameters : asTested(family, found.parameters, values.length);
+  const parameters = asTested(name, found.parameters, estimated, values.length);
   return { family: name, parameters, estimated, standardErrors, covariance, notes };
 }

@@ -1,7 +1,8 @@
 import { articleOf } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import type { FittedTest } from '../../goodness-of-fit/fitted/battery.js';
-import { equalsP, formatFigure, formatP, formatPercent, groupThousands } from '../../numeric/format.js';
+import { equalsP, formatFigure } from '../../numeric/format.js';
+import { holm } from '../../numeric/holm.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote, unreadableNote } from '../../road/cautions.js';
@@ -12,6 +13,7 @@ import {
   type GoodnessOfFitTest,
 } from './goodness-of-fit-result.js';
 import { lawWords } from './law-words.js';
+import { simulatedNotes } from './simulated-notes.js';
 
 export const FITTED_SYMBOLS: Record<FittedTest, string> = {
   'anderson-darling': 'A²',
@@ -20,13 +22,18 @@ export const FITTED_SYMBOLS: Record<FittedTest, string> = {
   'chi-square': 'χ²',
 };
 
-/** What the readings differ in from a claim, of centre, spread and shape, at a level shared out among the three (Holm 1979 would name no fewer). */
+/** What the readings differ in from a claim: of centre, spread and shape, what Holm's (1979) steps leave at the level. */
 export function differenceWords({ centre, spread, shape }: Differs, alpha: number): string {
-  const found = [
+  const looks = [
     { words: `their centre lies ${centre.statistic < 0 ? 'lower' : 'higher'}`, p: centre.pValue },
     { words: `their spread is ${formatFigure(spread.ratio, 'statistic')} times as wide`, p: spread.pValue },
-    { words: 'their shape is another', p: shape?.pValue ?? 1 },
-  ].filter(({ p }) => p < alpha / 3);
+    ...(shape ? [{ words: 'their shape is another', p: shape.pValue }] : []),
+  ];
+  const passed = holm(
+    looks.map(({ p }) => p),
+    alpha,
+  );
+  const found = looks.filter((_, i) => passed[i]);
   if (found.length === 0) return 'what they differ in is not told apart.';
   return `${found.map(({ words, p }) => `${words} (${equalsP(p, alpha)})`).join(', ')}.`;
 }
@@ -80,15 +87,6 @@ export function fitNotes(sample: Sample, test: GoodnessOfFitTest, alpha: number,
       'A claim is only tested by readings that it was not set from: from its own readings hardly any looks wrong.';
     notes.push({ code: 'claim', text });
   }
-  const { pSimulated, pExact } = test;
-  if (pSimulated && pExact === null && pSimulated.atLeastAsExtreme === 0) {
-    const text = `None of ${groupThousands(pSimulated.replicates)} samples was as extreme: p is at most ${formatPercent(pSimulated.pInterval[1], 2)} with 95 % confidence.`;
-    notes.push({ code: 'p-at-floor', text });
-  }
-  if (pSimulated && pExact === null && pSimulated.pInterval[0] < alpha && pSimulated.pInterval[1] > alpha) {
-    const [low, high] = pSimulated.pInterval;
-    const text = `The simulated p is known only to lie between ${formatP(low, alpha)} and ${formatP(high, alpha)}, and the level is inside. Raise the replicates.`;
-    notes.push({ code: 'p-straddles-level', text });
-  }
-  return notes;
+  // Beside an exact p the simulated one is only a check.
+  return test.pExact === null ? [...notes, ...simulatedNotes(test.pSimulated, alpha)] : notes;
 }

@@ -1,22 +1,23 @@
 import { z } from 'zod';
 import { isRefusal, type Distribution } from '../../distributions/family.js';
-import type { Fitting } from '../../distributions/fit/refit.js';
+import { fittingKind, type Fitting } from '../../distributions/fit/refit.js';
+import { normalScore } from '../../distributions/normal-score.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
-import { createFittedBattery, FITTED_TESTS, type FittedTest } from '../../goodness-of-fit/fitted/battery.js';
+import { FITTED_TESTS, fittedStatistics, type FittedTest } from '../../goodness-of-fit/fitted/battery.js';
 import { andersonDarlingKnown, kolmogorovSmirnovKnown } from '../../goodness-of-fit/fitted/known-parameters.js';
 import { pOfTally, type SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 import { gammaLower, gammaUpper } from '../../numeric/gamma-tails.js';
-import { normalQuantile, normalSurvival } from '../../numeric/standard-normal.js';
+import { normalSurvival } from '../../numeric/standard-normal.js';
 import { centralMoments } from '../../numeric/sums.js';
 import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
-import { unavailable, whyNot } from '../../road/cautions.js';
+import { unavailable, whyNot, whyNotEven } from '../../road/cautions.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
 import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
 import { affordableReplicates, alphaSetting, columnSetting } from '../../road/settings.js';
-import { FAMILY_PARTS, familyShape, fittingOf, isClaim, withParametersRead } from './family-settings.js';
-import { fitCost } from './fit-cost.js';
+import { estimatedOf, FAMILY_PARTS, familyShape, fittingOf, withParametersRead } from './family-settings.js';
+import { dearest } from './fit-cost.js';
 import { fittedLaw, type FittedLaw } from './fitted-law.js';
 import { fitFinding, fitNotes } from './goodness-of-fit-words.js';
 import type { Differs, FitOutcome, GoodnessOfFitResult, GoodnessOfFitTest } from './goodness-of-fit-result.js';
@@ -123,18 +124,12 @@ function outcomeOf({ pValue, pSimulated, pExact, pResolution }: GoodnessOfFitTes
   return pResolution && pResolution.pValue >= alpha ? 'rounding' : 'evidence';
 }
 
-/** Closer to 0 and 1 a share has no score in a double. */
-const clamp = (p: number) => Math.min(1 - 2 ** -53, Math.max(1e-300, p));
-
 /**
  * In what readings differ from a wholly claimed distribution: their shares under it as normal scores, standard normal if the claim is true, whose mean
  * tells the centre and whose spread tells the spread, whatever the family.
  */
 function differsFrom(law: Distribution, values: Float64Array): Omit<Differs, 'shape'> {
-  const scores = values.map((x) => {
-    const p = law.cumulative(x);
-    return p < 0.5 ? normalQuantile(clamp(p)) : -normalQuantile(clamp(law.survival(x)));
-  });
+  const scores = values.map((x) => normalScore(law, x));
   const { n, mean, s2 } = centralMoments(scores);
   const centre = Math.sqrt(n) * mean;
   const half = (n - 1) / 2;
@@ -148,19 +143,14 @@ function differsFrom(law: Distribution, values: Float64Array): Omit<Differs, 'sh
 /** A² of the same family with its parameters estimated: what is left of the difference once centre and spread are its own. */
 function shapeContext(context: Context): Context | null {
   const { sample, settings } = context;
-  const fitting: Fitting = { family: settings.family, given: {}, estimateThreshold: false };
+  const fitting = estimatedOf(settings);
   const law = fittedLaw(sample.values, fitting);
   if (isRefusal(law) || law.estimated.length === 0) return null;
   return { ...context, fitting, law, cells: 0, statistics: statisticsOf(sample, law, 0) };
 }
 
-function statisticsOf(sample: Sample, { family, parameters }: FittedLaw, cells: number): (number | null)[] {
-  const battery = createFittedBattery(sample.values.length, cells);
-  battery.values.set(Float64Array.from(sample.values).sort());
-  const found = new Float64Array(FITTED_TESTS.length);
-  battery.measure(distribution(familyByName(family), parameters), found);
-  return Array.from(found, (value) => (Number.isFinite(value) ? value : null));
-}
+const statisticsOf = (sample: Sample, { family, parameters }: FittedLaw, cells: number) =>
+  fittedStatistics(Float64Array.from(sample.values).sort(), distribution(familyByName(family), parameters), cells);
 
 function assemble(
   context: Context,
@@ -190,11 +180,14 @@ function assemble(
   return { ...base, main, tests, cells, outcome: outcomeOf(own, alpha), differs, notes };
 }
 
+/** A claim is held against its own family estimated as well: that is what takes long. */
+const costOf = (settings: Request) => dearest([fittingOf(settings), estimatedOf(settings)]);
+
 /** Every order of the work, and where its answers will stand. */
 function ordersFor(context: Context, shape: Context | null) {
   const { sample, settings } = context;
   const n = sample.values.length;
-  const book = orderBook(settings.seed, chunkSizeFor(n * fitCost(context.fitting).times));
+  const book = orderBook(settings.seed, chunkSizeFor(n * costOf(settings).times));
   const order = (of: Context, step: number | null, like?: number) => {
     const { fitting, law, cells, statistics: observed } = of;
     const input = { n, fitting, parameters: law.parameters, cells, step, observed };
@@ -222,14 +215,15 @@ export const goodnessOfFitAnalysis = defineAnalysis<Request, GoodnessOfFitResult
   method,
   resolve: (settings, sample) => ({
     ...settings,
-    replicates:
-      settings.replicates ?? affordableReplicates(sample.values.length, fitCost(fittingOf(settings)).replicates, 1_000),
+    replicates: settings.replicates ?? affordableReplicates(sample.values.length, costOf(settings).replicates, 1_000),
   }),
   *run(asked, sample) {
     const settings = this.resolve(asked, sample);
     const fitting = fittingOf(settings);
-    const reason = whyNot(sample, isClaim(settings) ? 1 : 3, 'the test');
-    if (reason && !(isClaim(settings) && sample.values.length > 2)) return unavailable(sample, reason);
+    // Nothing can be estimated from equal readings, but a claim can be held against them.
+    const claimed = fittingKind(fitting) === 'claimed';
+    const reason = claimed ? whyNotEven(sample, 3, 'the test') : whyNot(sample, 3, 'the test');
+    if (reason) return unavailable(sample, reason);
     const law = fittedLaw(sample.values, fitting);
     if (isRefusal(law)) return unavailable(sample, law.refused);
     const n = sample.values.length;

@@ -1,4 +1,5 @@
 import type { Distribution } from '../../distributions/family.js';
+import { dividesByLess } from '../../distributions/fit/refit.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
 import { formatFigure, formatPercent, formatPercentOf, formatValue } from '../../numeric/format.js';
 import { quantileInterval, readingOfShare, shareInterval } from '../../probability-plot/fitted-band.js';
@@ -25,7 +26,11 @@ export function lawFigures(kept: ProbabilityPlotResult): FoundFigure[] {
         key: name,
         name: title,
         meaning: `${meaning[0]!.toUpperCase()}${meaning.slice(1)}.`,
-        formula: known ? 'where the likelihood of the readings is greatest' : 'given',
+        formula: !known
+          ? 'given'
+          : dividesByLess(law.family, name)
+            ? 'with divisor n − 1, as in the tests'
+            : 'where the likelihood of the readings is greatest',
         note: !known ? 'given' : error ? `± ${briefly(error, 2)}` : '',
         texts: [known ? parameterText(name, law.parameters[name]!, resolution) : formatValue(law.parameters[name]!)],
       };
@@ -44,7 +49,7 @@ function outsideFigure({ limits }: Plot): FoundFigure[] {
       key: 'outsideLimits',
       name: 'outside the limits',
       meaning:
-        'The share of the fitted distribution beyond the limits of the column: what to expect in the long run, if it holds that far out.',
+        'The share of the distribution beyond the limits of the column: what to expect in the long run, if it holds that far out.',
       formula: 'F(lower limit) + 1 − F(upper limit); its interval by the delta method on its normal score',
       use: 'Only where plot and test give no reason to doubt the family: shares far out rest on it alone.',
       note: interval ? `${formatPercent(confidence)}: ${intervalWords(interval)}` : '',

@@ -1,9 +1,10 @@
-import { equalsP, formatFigure, formatP, formatPercent, groupThousands } from '../../numeric/format.js';
+import { equalsP, formatFigure, groupThousands } from '../../numeric/format.js';
 import type { Sample } from '../../readings/sample.js';
 import type { NormalityTestName } from '../../goodness-of-fit/normality/battery.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote, tiedCount, unreadableNote } from '../../road/cautions.js';
 import { mainTest, type Missed, type NormalityResult, type NormalityTest, type Outcome } from './normality-result.js';
+import { simulatedNotes } from './simulated-notes.js';
 import { testFacts } from './normality-tests.js';
 
 /** The finding: never "is normal", always the level. */
@@ -108,13 +109,6 @@ function resolutionNote(
   return [{ code: 'ties', text: `${steps} ${rounded}${so}.` }];
 }
 
-function straddleNote({ pSimulated }: NormalityTest, alpha: number): Note[] {
-  if (!pSimulated || pSimulated.pInterval[0] >= alpha || pSimulated.pInterval[1] <= alpha) return [];
-  const [low, high] = pSimulated.pInterval;
-  const text = `The simulated p is known only to lie between ${formatP(low, alpha)} and ${formatP(high, alpha)}, and the level is inside. Raise the replicates.`;
-  return [{ code: 'p-straddles-level', text }];
-}
-
 /** What a careful colleague would add to the test. */
 export function normalityNotes(
   sample: Sample,
@@ -137,10 +131,5 @@ export function normalityNotes(
     const text = `With ${groupThousands(n)} readings a departure too small to matter is found as well: judge its size on the plot.`;
     notes.push({ code: 'large-n', text });
   }
-  const { pSimulated } = test;
-  if (pSimulated && pSimulated.atLeastAsExtreme === 0) {
-    const text = `None of ${groupThousands(pSimulated.replicates)} samples was as extreme: p is at most ${formatPercent(pSimulated.pInterval[1], 2)} with 95 % confidence.`;
-    notes.push({ code: 'p-at-floor', text });
-  }
-  return [...notes, ...straddleNote(test, alpha)];
+  return [...notes, ...simulatedNotes(test.pSimulated, alpha)];
 }

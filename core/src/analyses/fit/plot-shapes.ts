@@ -1,11 +1,8 @@
+import { normalScore } from '../../distributions/normal-score.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
 import { formatFigure, formatP } from '../../numeric/format.js';
-import { normalQuantile } from '../../numeric/standard-normal.js';
 import { shapesOf, type PlotShape, type ShapeName } from '../../probability-plot/shapes.js';
 import type { PlottedLaw, ProbabilityPlotResult } from './plot-result.js';
-
-/** Closer to 0 and 1 a share has no score in a double. */
-const clamp = (p: number) => Math.min(1 - 2 ** -53, Math.max(1e-300, p));
 
 /** The patterns of sorted readings on the paper of a distribution: of their normal scores under it. */
 export function readShapes(
@@ -15,10 +12,7 @@ export function readShapes(
   alpha: number,
 ): PlotShape[] {
   const own = distribution(familyByName(law.family), law.parameters);
-  const scoreOf = (x: number) => {
-    const p = own.cumulative(x);
-    return p < 0.5 ? normalQuantile(clamp(p)) : -normalQuantile(clamp(own.survival(x)));
-  };
+  const scoreOf = (x: number) => normalScore(own, x);
   const scores = sorted.map(scoreOf);
   // In the middle, where most readings lie.
   const middle = own.quantile(0.5);

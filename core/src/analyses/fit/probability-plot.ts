@@ -3,7 +3,7 @@ import type { Fitting } from '../../distributions/fit/refit.js';
 import { articleOf } from '../../distributions/names.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
 import { quartilesOfSorted } from '../../describe/quantiles.js';
-import { formatFigure, formatPercent, groupThousands } from '../../numeric/format.js';
+import { formatPercent, groupThousands } from '../../numeric/format.js';
 import { ordered } from '../../numeric/ordered.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { familyScale, type FamilyScale } from '../../probability-plot/family-scale.js';
@@ -103,6 +103,10 @@ function plotWithoutBand(settings: PlotRequest, sample: Sample, fitting: Fitting
 /** A normal with mean and sd estimated is the same plot for all of them: its replicates need no family. */
 const isPlainNormal = ({ family, given }: Fitting) => family === 'normal' && Object.keys(given).length === 0;
 
+/** How many a band for each reading alone leaves out: fewer where it was fitted to these very readings. */
+const chanceWords = (expected: number, claimed: boolean) =>
+  `${claimed ? 'about' : 'at most about'} ${Number(expected.toPrecision(2))} would`;
+
 function finding(result: ProbabilityPlotResult): Piece[] {
   const { n, law, band } = result;
   const { title } = familyByName(law.family);
@@ -123,7 +127,7 @@ function finding(result: ProbabilityPlotResult): Piece[] {
   const words =
     kind === 'whole-plot'
       ? ` the band that ${formatPercent(confidence)} of ${of} stay wholly inside; line at ${lawWords(result)}.`
-      : ` the band that holds each reading alone in ${formatPercent(confidence)} of ${of}, where ${formatFigure(n * (1 - confidence), 'statistic')} would by chance; line at ${lawWords(result)}.`;
+      : ` the band that holds each reading alone in ${formatPercent(confidence)} of ${of}, where ${chanceWords(n * (1 - confidence), claimed)} by chance; line at ${lawWords(result)}.`;
   return [{ text: `${where} outside`, strong: true }, { text: words }];
 }
 
@@ -157,7 +161,7 @@ export const probabilityPlotAnalysis = defineAnalysis<PlotRequest, ProbabilityPl
     const book = orderBook(settings.seed, chunkSizeFor(plain ? n : n * fitCost(fitting).times));
     if (plain) book.add({ kernel: 'ordered-scores', input: { n, ranks } }, settings.replicates!);
     else {
-      const input = { n, ranks, fitting, parameters: plot.law.parameters };
+      const input = { n, ranks, fitting, parameters: plot.law.parameters, step: null };
       book.add({ kernel: 'ordered-shares', input }, settings.replicates!);
     }
     const [chunks] = yield { partial: plot, orders: book.orders };

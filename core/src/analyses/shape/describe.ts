@@ -3,7 +3,7 @@ import { boxOf } from '../../describe/box.js';
 import { describeWorked } from '../../describe/describe.js';
 import { driftOf } from '../../describe/drift.js';
 import { widestGap } from '../../describe/gap.js';
-import { shareBeyond } from '../../describe/fence-multiples.js';
+import { farthestMultiple, shareBeyond } from '../../describe/fence-multiples.js';
 import { quartilesOfSorted, type QuantileType } from '../../describe/quantiles.js';
 import { worked } from '../../describe/working-unit.js';
 import { kurtosisTest } from '../../goodness-of-fit/normality/kurtosis.js';
@@ -75,14 +75,13 @@ function described(sample: Sample, options: DescribeRequest): Described {
   };
 }
 
-/** A reading may lie half a step nearer than it is written, and each quartile half a step further out. */
 function farthestOf(
   sorted: Float64Array,
   [q1, q3]: readonly [number, number],
   step: number,
   type: QuantileType,
 ): Farthest | null {
-  const multiple = (Math.max(q1 - sorted[0]!, sorted.at(-1)! - q3) - step) / (q3 - q1 + step);
+  const multiple = farthestMultiple(sorted, [q1, q3], step);
   const pValue = shareBeyond(multiple, sorted.length, type);
   const fenceShare = shareBeyond(1.5, sorted.length, type);
   return q3 > q1 && pValue !== null && fenceShare !== null ? { multiple, pValue, fenceShare } : null;

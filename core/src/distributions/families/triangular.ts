@@ -87,6 +87,7 @@ export const triangular = defineFamily({
   of: ({ lower, mode, upper }) => distributionOf(lower, mode, upper),
   estimation: {
     ends: ['lower', 'mode', 'upper'],
+    slow: true,
     maximum(x) {
       const least = x[0]!;
       const greatest = x[x.length - 1]!;

@@ -1,5 +1,5 @@
 import { isRefusal, refuse, type Family, type Parameters, type Refusal } from '../family.js';
-import { completed } from '../registry.js';
+import { completed, familyByName } from '../registry.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { fit } from './fit.js';
 import { logLikelihoodOf } from './likelihood.js';
@@ -14,12 +14,34 @@ export interface Fitting {
   estimateThreshold: boolean;
 }
 
+const FOUND = { method: 'maximum-likelihood', errors: false } as const;
+const freeOf = ({ given, estimateThreshold }: Fitting, family: Family) =>
+  freeNames(family, { ...FOUND, given, estimateThreshold });
+
+/** How the parameters of a sample are found: not at all, in closed form, by quasi-Newton steps, or by the careful search. */
+export type FittingKind = 'claimed' | 'closed' | 'searched' | 'careful';
+
+export function fittingKind(fitting: Fitting): FittingKind {
+  const family = familyByName(fitting.family);
+  const free = freeOf(fitting, family);
+  if (free.length === 0) return 'claimed';
+  const { maximum, slow, ends } = family.estimation;
+  // A threshold has a profile of its own.
+  if (fitting.estimateThreshold || slow) return 'careful';
+  if (maximum && freeNames(family, FOUND).length === free.length) return 'closed';
+  // A likelihood that ends at the readings has no slope to follow.
+  return ends ? 'careful' : 'searched';
+}
+
 /** Families whose spread is told with divisor n − 1, as in the tests of normality (D’Agostino & Stephens 1986, section 4.8), and by which name. */
 const SPREADS: Record<string, string> = { normal: 'sd', lognormal: 'logSd' };
 
-/** The greatest likelihood divides by n; plots and tests of a normal, and of a normal of logarithms, by n − 1. */
-export function asTested({ family }: Pick<Family, 'family'>, parameters: Parameters, n: number): Parameters {
-  const spread = SPREADS[family];
+/** True where an estimated parameter divides by n − 1 in plots and tests; the greatest likelihood divides by n. */
+export const dividesByLess = (family: string, name: string): boolean => SPREADS[family] === name;
+
+/** Parameters as plots and tests take them: the spread of a normal, and of a normal of logarithms, with divisor n − 1 where it was estimated. */
+export function asTested(family: string, parameters: Parameters, estimated: readonly string[], n: number): Parameters {
+  const spread = estimated.find((name) => dividesByLess(family, name));
   if (spread === undefined || n < 2) return parameters;
   return { ...parameters, [spread]: parameters[spread]! * Math.sqrt(n / (n - 1)) };
 }
@@ -29,8 +51,8 @@ export function asTested({ family }: Pick<Family, 'family'>, parameters: Paramet
  * refused: the careful search would take a thousand times as long.
  */
 function searched(family: Family, sorted: Float64Array, free: string[], fixed: Parameters): Parameters | Refusal {
-  const { start, boundless } = family.estimation;
-  const from = start!(sorted, fixed);
+  const { maximum, start, boundless } = family.estimation;
+  const from = (maximum ?? start)!(sorted, fixed);
   if (isRefusal(from)) return from;
   const { s2, n } = centralMoments(sorted);
   const landscape = new Landscape(family, logLikelihoodOf(family, sorted, null), free, fixed, Math.sqrt(s2 / (n - 1)));
@@ -41,34 +63,27 @@ function searched(family: Family, sorted: Float64Array, free: string[], fixed: P
 }
 
 /** The parameters of a family found from a sorted sample in the way of a fitting, without standard errors: thousands of times. */
-export function refitter(
-  family: Family,
-  { given, estimateThreshold }: Fitting,
-): (sorted: Float64Array) => Parameters | Refusal {
-  const request = { method: 'maximum-likelihood', given, estimateThreshold, errors: false } as const;
-  const free = freeNames(family, request);
-  if (free.length === 0) {
-    const claimed = completed(family, given);
-    return () => claimed;
-  }
+export function refitter(fitting: Fitting): (sorted: Float64Array) => Parameters | Refusal {
+  const family = familyByName(fitting.family);
+  const { given, estimateThreshold } = fitting;
+  const free = freeOf(fitting, family);
   const fixed = completed(family, given);
-  const { maximum } = family.estimation;
-  const plain = freeNames(family, { method: 'maximum-likelihood' });
-  const adjusts = SPREADS[family.family] !== undefined && free.includes(SPREADS[family.family]!);
-  const tested = (found: Parameters, n: number) => (adjusts ? asTested(family, found, n) : found);
-  if (maximum && plain.length === free.length) {
-    return (sorted) => {
-      const found = maximum(sorted, fixed);
-      return isRefusal(found) ? found : tested({ ...fixed, ...found }, sorted.length);
-    };
+  const tested = (found: Parameters | Refusal, n: number) =>
+    isRefusal(found) ? found : asTested(family.family, found, free, n);
+  switch (fittingKind(fitting)) {
+    case 'claimed':
+      return () => fixed;
+    case 'closed':
+      return (sorted) => {
+        const found = family.estimation.maximum!(sorted, fixed);
+        return isRefusal(found) ? found : tested({ ...fixed, ...found }, sorted.length);
+      };
+    case 'searched':
+      return (sorted) => tested(searched(family, sorted, free, fixed), sorted.length);
+    case 'careful':
+      return (sorted) => {
+        const found = fit(family, sorted, { ...FOUND, given, estimateThreshold });
+        return isRefusal(found) ? found : tested(found.parameters, sorted.length);
+      };
   }
-  const smooth = !estimateThreshold && family.estimation.start !== undefined && !family.estimation.ends;
-  return (sorted) => {
-    if (smooth) {
-      const near = searched(family, sorted, free, fixed);
-      return isRefusal(near) ? near : tested(near, sorted.length);
-    }
-    const found = fit(family, sorted, request);
-    return isRefusal(found) ? found : tested(found.parameters, sorted.length);
-  };
 }

@@ -55,7 +55,7 @@ function bandWords(result: ProbabilityPlotResult): string {
   const samples = law.estimated.length === 0 ? `samples of the claimed ${title}` : `${title} samples`;
   if (band!.kind === 'whole-plot') return `${at} of ${samples} stay wholly inside the shaded band`;
   if (band!.kind === 'pointwise') return `each reading alone lies in the shaded band in ${at} of ${samples}`;
-  return `${at} intervals of the line`;
+  return `${at} intervals of the ${title} quantiles`;
 }
 
 const LINES = {

@@ -1,12 +1,14 @@
 <script setup lang="ts">
-import { comparedRows, type CompareFamiliesResult, type ComparedRow } from '@verdict/core/analyses';
+import { comparedRows, comparedTable, type CompareFamiliesResult, type ComparedRow } from '@verdict/core/analyses';
 import { familyByName } from '@verdict/core/distributions';
-import { computed } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 
 /** The families by rank, each with a small plot, its distance from the best and its p; one is chosen for the plot. */
-const props = defineProps<{ result: CompareFamiliesResult; family: string }>();
+const props = defineProps<{ result: CompareFamiliesResult; family: string; column: string }>();
 const emit = defineEmits<{ choose: [family: string] }>();
 
+const TableDialog = defineAsyncComponent(() => import('../../workbench/table-dialog.vue'));
+const tableOpen = ref(false);
 const rows = computed(() => comparedRows(props.result));
 const SIDE = 34;
 const EDGE = 3;
@@ -14,6 +16,8 @@ const place = (share: number) => EDGE + Math.min(1, Math.max(0, share)) * (SIDE 
 /** Readings upwards against what is expected, along the diagonal where they agree. */
 const pathOf = ({ small }: ComparedRow) =>
   small.observed.map((y, i) => `M${place(small.expected[i]!).toFixed(1)} ${(SIDE - place(y)).toFixed(1)}h0`).join('');
+/** What stands together only means something where there is more than one. */
+const several = computed(() => rows.value.filter(({ together }) => together).length > 1);
 const titleOf = (family: string) => familyByName(family).title;
 </script>
 
@@ -23,15 +27,15 @@ const titleOf = (family: string) => familyByName(family).title;
       <thead>
         <tr>
           <th colspan="2">family</th>
-          <th class="number" title="AICc less that of the best">ΔAICc</th>
-          <th class="number" title="p of A², simulated, fitted anew">p of A²</th>
+          <th class="number">ΔAICc</th>
+          <th class="number">p of A²</th>
         </tr>
       </thead>
       <tbody>
         <tr
           v-for="(row, i) in rows"
           :key="row.family"
-          :class="{ chosen: row.family === family, last: row.together && !rows[i + 1]?.together }"
+          :class="{ chosen: row.family === family, last: several && row.together && !rows[i + 1]?.together }"
         >
           <td class="small">
             <svg :width="SIDE" :height="SIDE" :viewBox="`0 0 ${SIDE} ${SIDE}`" aria-hidden="true">
@@ -50,7 +54,11 @@ const titleOf = (family: string) => familyByName(family).title;
         </tr>
       </tbody>
     </table>
-    <p class="soft">Those above the green line are not told apart by this sample.</p>
+    <p class="soft">
+      <template v-if="several">Those above the green line are not told apart by this sample. </template>ΔAICc is AICc
+      less that of the best; p of A² is simulated, with the parameters found anew in every sample.
+      <el-button link @click="tableOpen = true">All figures</el-button>
+    </p>
     <details v-if="result.left.length">
       <summary>{{ result.left.length }} left out</summary>
       <dl>
@@ -60,6 +68,12 @@ const titleOf = (family: string) => familyByName(family).title;
         </template>
       </dl>
     </details>
+    <TableDialog
+      v-if="tableOpen"
+      :title="`Families that ${column} may follow`"
+      :rows="comparedTable(result)"
+      @close="tableOpen = false"
+    />
   </div>
 </template>
 

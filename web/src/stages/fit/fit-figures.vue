@@ -6,7 +6,7 @@ import {
   fittedTestFigures,
   fittedTestTable,
   lawFigures,
-  NORMALITY_COLUMNS,
+  TEST_COLUMNS,
   normalityDetails,
   normalityFigures,
   normalityTable,
@@ -24,7 +24,7 @@ import FigureTable from '../../components/figures/figure-table.vue';
 import type { Shown } from './use-shown.js';
 import FamiliesTable from './families-table.vue';
 
-/** The figures beside the plot: the chosen test with all its p-values, all tests side by side, or the distribution that was found. */
+/** The figures beside the plot: the chosen test with all its p-values, all tests side by side, the distribution that was found, or all families. */
 const props = defineProps<{
   normality: NormalityResult | null;
   fitted: GoodnessOfFitResult | null;
@@ -32,6 +32,7 @@ const props = defineProps<{
   plot: ProbabilityPlotResult | null;
   families: CompareFamiliesResult | null;
   family: string;
+  column: string;
 }>();
 const emit = defineEmits<{ choose: [family: string] }>();
 
@@ -68,11 +69,17 @@ const found = computed(() => (props.plot ? lawFigures(props.plot) : []));
       <FigureTable v-if="shown === 'chosen'" :rows="rows" />
       <FigureTable v-else-if="shown === 'found'" :rows="found" />
       <template v-else-if="shown === 'families'">
-        <FamiliesTable v-if="families" :result="families" :family="family" @choose="(name) => emit('choose', name)" />
+        <FamiliesTable
+          v-if="families"
+          :result="families"
+          :family="family"
+          :column="column"
+          @choose="(name) => emit('choose', name)"
+        />
         <p v-else class="soft">Fitting the families …</p>
       </template>
       <template v-else>
-        <FigureTable :rows="table" :heads="NORMALITY_COLUMNS">
+        <FigureTable :rows="table" :heads="TEST_COLUMNS">
           <template #default="{ figure }">
             <DetailList :rows="detailsOf(figure.key)" />
           </template>

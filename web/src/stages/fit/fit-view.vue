@@ -106,6 +106,7 @@ const words = computed(() => {
         :plot="result"
         :families="families.result.value"
         :family="plot.request.value?.family ?? 'normal'"
+        :column="name"
         @choose="(family) => fit.change('family', family)"
       />
       <ReadOff

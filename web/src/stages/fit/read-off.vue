@@ -39,7 +39,7 @@ function askValue(text: string): void {
   <section class="card read" aria-label="Read off">
     <p>
       <SentenceText aria-label="percentage below" :model-value="shareText" @update:model-value="askShare" /> % of the
-      fitted distribution lie below
+      distribution lie below
       <SentenceText aria-label="value" :model-value="valueText" @update:model-value="askValue" />
       {{ plot.unit }}
     </p>

@@ -24,7 +24,7 @@ export function useFit() {
   const column = computed(() => store.subject);
   const ofColumn = () => (column.value ? { column: column.value.name } : null);
   const atLevel = () => (column.value ? { column: column.value.name, alpha: store.study!.alpha } : null);
-  /** Limits of the column as it is written; those of a column that follows are its own too. */
+  /** With the limits of the column, which the plot draws and tells the share outside of. */
   const withLimits = () => {
     const { value: of } = column;
     if (!of) return null;

@@ -167,13 +167,14 @@ describe('evidence', () => {
   it('has a fault of its words blamed on the result only where words are found for a result of our own', () => {
     const finding = (result: unknown) => {
       if (!(result as { n?: number }).n) throw new TypeError('no n');
-      return [{ text: 'well' }];
+      return (result as { n: number }).n > 9 ? undefined : [{ text: 'well' }];
     };
     const analysis = { finding } as unknown as AnyAnalysis;
     const own = (result: object) => () => ({ done: true as const, result });
     expect(findingOf(analysis, { n: 3 }, own({}))).toEqual([{ text: 'well' }]);
     expect(() => findingOf(analysis, {}, own({ n: 3 }))).toThrow('does not have the form');
     expect(() => findingOf(analysis, {}, own({}))).toThrow('no n');
+    expect(() => findingOf(analysis, { n: 10 }, own({ n: 3 }))).toThrow('does not have the form');
   });
 
   it('is told to every window as it is kept and noted on; one that connects later is told how much there is', async () => {

@@ -1,7 +1,15 @@
 import type { Evidence, KeepRequest, PartsBy } from '@verdict/contract';
 import { advance, analysisById } from '@verdict/core/analyses';
 import { fingerprintOf, NO_READINGS, type Sample } from '@verdict/core/readings';
-import { isUnavailable, methodOf, toWire, type AnyAnalysis, type Settings, type Stage } from '@verdict/core/road';
+import {
+  isUnavailable,
+  methodOf,
+  toWire,
+  type AnyAnalysis,
+  type Piece,
+  type Settings,
+  type Stage,
+} from '@verdict/core/road';
 import { asc, eq } from 'drizzle-orm';
 import type { Database } from './database.js';
 import { notFound, StoreError } from './errors.js';
@@ -90,12 +98,18 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
  * The finding in words; refused where the result is none of this analysis. Where words cannot be found for a result of our own either, the fault is ours
  * and goes on as it is. `own` is asked only then.
  */
-export function findingOf({ finding }: AnyAnalysis, result: unknown, own: () => Stage | null) {
+export function findingOf({ finding }: AnyAnalysis, result: unknown, own: () => Stage | null): Piece[] {
+  // An outcome that no sentence knows ends without one.
+  const words = (of: unknown): Piece[] => {
+    const found: unknown = finding(of);
+    if (!Array.isArray(found)) throw new TypeError('There are no words for this result.');
+    return found as Piece[];
+  };
   try {
-    return finding(result);
+    return words(result);
   } catch {
     const stage = own();
-    if (stage) finding(toWire(stage.done ? stage.result : stage.partial));
+    if (stage) words(toWire(stage.done ? stage.result : stage.partial));
     throw new StoreError('invalid', 'The result does not have the form of this analysis.', { field: 'result' });
   }
 }

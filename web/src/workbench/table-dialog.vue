@@ -29,7 +29,7 @@ const columns = computed<Column<string | number>[]>(() =>
     width: Math.max(LEAST_WIDTH, Math.floor(width.value / head.value.length)),
     align: isNumber(i) ? 'right' : 'left',
     cellRenderer: ({ cellData }: { cellData: string | number }) =>
-      h('span', { title: String(cellData) }, short(cellData)),
+      h('span', { class: 'table-cell', title: String(cellData) }, short(cellData)),
   })),
 );
 const texts = () => props.rows.map((row) => row.map(String));
@@ -63,6 +63,12 @@ const save = () => saveFile(`${props.title}.csv`, toDelimited(texts(), ','), 'te
 </template>
 
 <style scoped>
+/* A long text stands on one line and in full in its title. */
+:deep(.table-cell) {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
 .count {
   float: left;
 }

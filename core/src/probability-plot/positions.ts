@@ -22,3 +22,10 @@ export function plottingPositions(n: number, rule: PositionRule): Float64Array {
   for (let i = 1; i <= n; i++) p[i - 1] = (i - a) / (n + 1 - 2 * a);
   return p;
 }
+
+/** The same for ranks that need not be whole, such as those of known readings among censored ones (Meeker & Escobar 1998, section 6.4 for a = 0.5). */
+export function positionsOfRanks(ranks: Float64Array, n: number, rule: PositionRule): Float64Array {
+  if (rule === 'median-rank') return ranks.map((i) => betaLowerQuantile(i, n + 1 - i, 0.5).x);
+  const a = A[rule];
+  return ranks.map((i) => (i - a) / (n + 1 - 2 * a));
+}

@@ -10,14 +10,24 @@ function bytesOf(values: Float64Array): Uint8Array {
   return bytes;
 }
 
+/** What tells readings beyond a limit apart: their limits, and on which side of them they lie. Nothing where there are none. */
+function updateByCensored(hash: ReturnType<typeof sha256.create>, { censored }: Pick<Sample, 'censored'>): void {
+  if (!censored) return;
+  const { limits, sides } = censored;
+  hash.update(utf8ToBytes(JSON.stringify(['beyond', limits.length]))).update(bytesOf(limits));
+  hash.update(bytesOf(Float64Array.from(sides)));
+}
+
 /**
  * SHA-256 of the readings used, as little-endian doubles in row order, in hexadecimal: the same on every machine. In a sample with parts the
- * names, sizes and readings of the parts follow.
+ * names, sizes and readings of the parts follow; readings beyond a limit follow those they stand beside.
  */
-export function fingerprintOf({ values, groups }: Pick<Sample, 'values' | 'groups'>): string {
-  const hash = sha256.create().update(bytesOf(values));
-  for (const { name, values: own } of groups?.samples ?? []) {
-    hash.update(utf8ToBytes(JSON.stringify([name, own.length]))).update(bytesOf(own));
+export function fingerprintOf(sample: Pick<Sample, 'values' | 'groups' | 'censored'>): string {
+  const hash = sha256.create().update(bytesOf(sample.values));
+  updateByCensored(hash, sample);
+  for (const part of sample.groups?.samples ?? []) {
+    hash.update(utf8ToBytes(JSON.stringify([part.name, part.values.length]))).update(bytesOf(part.values));
+    updateByCensored(hash, part);
   }
   return bytesToHex(hash.digest());
 }

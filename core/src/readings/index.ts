@@ -14,6 +14,7 @@ export {
   problemCells,
   rowsBefore,
 } from './block.js';
+export { type BeyondLimit, beyondLimits, type Censored, censoredReadings } from './censored.js';
 export { columnOfField, descriptorOf, type PackageColumn, readDescriptor } from './data-package.js';
 export { defused, toDelimited } from './delimited.js';
 export { fingerprintOf } from './fingerprint.js';

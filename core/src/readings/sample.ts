@@ -1,4 +1,12 @@
-import { plainDecimals, plainValue, readCell, readNumber, type NumberFormat } from './number-format.js';
+import { toCensored, type Censored, type CensoredReading } from './censored.js';
+import {
+  plainDecimals,
+  plainValue,
+  readCell,
+  readNumber,
+  type CellReading,
+  type NumberFormat,
+} from './number-format.js';
 import { recogniseResolution } from './resolution.js';
 
 /** What an analysis gets of a column: the readings that count, where each stands, and how many do not count. */
@@ -13,8 +21,10 @@ export interface Sample {
   setAside: number;
   /** Cells that are written but are no numbers; kept as written, left out here. */
   unreadable: number;
-  /** Cells such as "<0.05": a limit the reading lies beyond; kept as written, left out here. */
+  /** Cells such as "<0.05": a limit the reading lies beyond; kept as written, not among the values. */
   beyondLimit: number;
+  /** Those cells, for what can take them; absent where there are none. */
+  censored?: Censored;
   /** The step of the instrument in the unit of the readings; null when it is not known. */
   resolution: number | null;
   /** True where the readings are counted out from frequencies: their order says nothing. */
@@ -55,7 +65,7 @@ function frequencyAt({ cells, format }: Frequencies, i: number): number | null {
 }
 
 /** What a cell is, as a byte. */
-const State = { Missing: 0, Number: 1, Limit: 2, Text: 3 } as const;
+const State = { Missing: 0, Number: 1, Below: 2, Above: 3, Text: 4 } as const;
 
 /** Every cell of a column read once: its state, its value and the decimals it is written with. */
 export interface ReadCells {
@@ -64,6 +74,19 @@ export interface ReadCells {
   states: Uint8Array;
   values: Float64Array;
   decimals: Int16Array;
+}
+
+function stateOf(cell: CellReading): number {
+  switch (cell.kind) {
+    case 'missing':
+      return State.Missing;
+    case 'text':
+      return State.Text;
+    case 'number':
+      return State.Number;
+    case 'limit':
+      return cell.side === 'below' ? State.Below : State.Above;
+  }
 }
 
 /** Reads cell i into its places. A hot path: no object for a plain number. */
@@ -76,8 +99,7 @@ function readInto({ cells, format, states, values, decimals }: ReadCells, i: num
     return;
   }
   const cell = readCell(cells[i]!, format);
-  if (cell.kind === 'missing') states[i] = State.Missing;
-  else states[i] = cell.kind === 'text' ? State.Text : cell.kind === 'limit' ? State.Limit : State.Number;
+  states[i] = stateOf(cell);
   const figure = cell.kind === 'missing' || cell.kind === 'text' ? { value: 0, decimals: 0 } : cell;
   values[i] = figure.value;
   decimals[i] = figure.decimals;
@@ -110,7 +132,7 @@ function resolutionOf({ states, values, decimals }: ReadCells): number | null {
   const [written, places] = [new Float64Array(values.length), new Int16Array(values.length)];
   let n = 0;
   for (let i = 0; i < values.length; i++) {
-    if (states[i] !== State.Number && states[i] !== State.Limit) continue;
+    if (states[i] === State.Missing || states[i] === State.Text) continue;
     written[n] = values[i]!;
     places[n++] = decimals[i]!;
   }
@@ -129,17 +151,22 @@ export function toSample(
   frequencies: Frequencies | null = null,
   read: ReadCells = readCells(cells, column),
 ): Sample {
-  const left = { missing: 0, setAside: 0, unreadable: 0, beyondLimit: 0 };
+  const left = { missing: 0, setAside: 0, unreadable: 0 };
   const times = new Int32Array(cells.length);
+  const censored: CensoredReading[] = [];
   let n = 0;
   for (let i = 0; i < cells.length; i++) {
     const state = read.states[i];
     const count = frequencies ? frequencyAt(frequencies, i) : 1;
     if (setAside.size > 0 && setAside.has(i + 1)) left.setAside++;
     else if (state === State.Missing) left.missing++;
-    else if (state === State.Limit) left.beyondLimit++;
-    else if (state === State.Text || count === null || n + count > MOST_COUNTED_OUT) left.unreadable++;
-    else n += times[i] = count;
+    else if (state === State.Text || count === null || n + censored.length + count > MOST_COUNTED_OUT)
+      left.unreadable++;
+    else if (state === State.Number) n += times[i] = count;
+    else {
+      const one = { row: i + 1, limit: read.values[i]!, side: state === State.Below ? -1 : 1 } as const;
+      for (let k = 0; k < count; k++) censored.push(one);
+    }
   }
   const values = new Float64Array(n);
   const rows = new Int32Array(n);
@@ -152,7 +179,9 @@ export function toSample(
   }
   const { name, unit } = column;
   const resolution = column.resolution ?? resolutionOf(read);
-  return { name, unit, values, rows, ...left, resolution, ...(frequencies ? { tallied: true } : {}) };
+  const beyondLimit = censored.length;
+  const tallied = frequencies ? { tallied: true } : {};
+  return { name, unit, values, rows, ...left, beyondLimit, ...toCensored(censored), resolution, ...tallied };
 }
 
 /** The readings of a column that was worked out: numbers by row, NaN where there is none. The resolution is what the caller knows of it. */

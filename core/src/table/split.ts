@@ -1,3 +1,4 @@
+import { censoredReadings, toCensored } from '../readings/censored.js';
 import { countLevels, levelReader } from '../readings/levels.js';
 import { PLAIN_FORMAT, readCell } from '../readings/number-format.js';
 import type { Groups, Sample } from '../readings/sample.js';
@@ -7,7 +8,7 @@ import type { Table, TableColumn } from './table.js';
 
 /** What the rows of a level that hold no reading hold instead. */
 function leftOut(table: Table, column: TableColumn, rows: readonly number[], memo: DeriveMemo) {
-  const left = { missing: 0, setAside: 0, unreadable: 0, beyondLimit: 0 };
+  const left = { missing: 0, setAside: 0, unreadable: 0 };
   const aside = table.setAside(column.id);
   const cells = cellsOf(table, column, memo);
   const format = column.derivation ? PLAIN_FORMAT : column;
@@ -16,7 +17,6 @@ function leftOut(table: Table, column: TableColumn, rows: readonly number[], mem
     if (aside.has(row)) left.setAside++;
     else if (kind === 'missing') left.missing++;
     else if (kind === 'text') left.unreadable++;
-    else if (kind === 'limit') left.beyondLimit++;
   }
   return left;
 }
@@ -52,15 +52,21 @@ export function splitSample(
     const level = levelOfRow[row - 1]!;
     if (!used[row] && level >= 0) others[level]!.push(row);
   }
-  const samples = levels.map((name, level) => ({
-    name,
-    unit: whole.unit,
-    resolution: whole.resolution,
-    ...(whole.tallied ? { tallied: true } : {}),
-    values: Float64Array.from(members[level]!, (i) => whole.values[i]!),
-    rows: Int32Array.from(members[level]!, (i) => whole.rows[i]!),
-    ...leftOut(table, column, others[level]!, memo),
-  }));
+  const beyond = censoredReadings(whole);
+  const samples = levels.map((name, level) => {
+    const censored = beyond.filter(({ row }) => levelOfRow[row - 1] === level);
+    return {
+      name,
+      unit: whole.unit,
+      resolution: whole.resolution,
+      ...(whole.tallied ? { tallied: true } : {}),
+      values: Float64Array.from(members[level]!, (i) => whole.values[i]!),
+      rows: Int32Array.from(members[level]!, (i) => whole.rows[i]!),
+      ...leftOut(table, column, others[level]!, memo),
+      beyondLimit: censored.length,
+      ...toCensored(censored),
+    };
+  });
   return { ...whole, groups: { by: label.name, samples, without } };
 }
 
@@ -90,6 +96,7 @@ export function samplesBeside(samples: readonly Sample[]): Sample {
     setAside: sum(samples, 'setAside'),
     unreadable: sum(samples, 'unreadable'),
     beyondLimit: sum(samples, 'beyondLimit'),
+    ...toCensored(samples.flatMap(censoredReadings)),
     resolution: same('resolution') ? first!.resolution : null,
     groups,
   };

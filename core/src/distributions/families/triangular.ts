@@ -1,5 +1,5 @@
 import { log, exp } from '../../numeric/elementary.js';
-import { nelderMead } from '../../numeric/nelder-mead.js';
+import { nelderMead, type Minimum } from '../../numeric/nelder-mead.js';
 import { defineFamily, endsFault, LOWER_END, UPPER_END, type Distribution } from '../family.js';
 import { sampleByInversion } from '../inversion.js';
 import { isProbability } from '../scaled.js';
@@ -70,6 +70,13 @@ function bestMode(x: Float64Array, lower: number, upper: number): { mode: number
   return best;
 }
 
+/** Logarithms of how far beyond the readings the ends are looked for first, in ranges of these: both outside, and either one on the readings. */
+const STARTS = [
+  [-2.5, -2.5],
+  [-14, -2.5],
+  [-2.5, -14],
+] as const;
+
 /** The triangular distribution. */
 export const triangular = defineFamily({
   family: 'triangular',
@@ -96,14 +103,14 @@ export const triangular = defineFamily({
         lower: least - range * exp(at[0]!),
         upper: greatest + range * exp(at[1]!),
       });
-      const { at } = nelderMead(
-        (place) => {
-          const { lower, upper } = ends(place);
-          return -bestMode(x, lower, upper).logLikelihood;
-        },
-        new Float64Array([-2.5, -2.5]),
-        0.7,
-      );
+      const height = (place: Float64Array) => {
+        const { lower, upper } = ends(place);
+        return -bestMode(x, lower, upper).logLikelihood;
+      };
+      // A mode that is an end itself, where the density jumps, is a peak of its own.
+      const [{ at }] = STARTS.map((start) => nelderMead(height, Float64Array.from(start), 0.7)).sort(
+        (a, b) => a.value - b.value,
+      ) as [Minimum];
       const { lower, upper } = ends(at);
       return { lower, mode: bestMode(x, lower, upper).mode, upper };
     },

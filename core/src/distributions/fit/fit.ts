@@ -4,6 +4,7 @@ import { isRefusal, refuse, type Family, type Parameters, type Refusal } from '.
 import type { Note } from '../../readings/note.js';
 import { completed, parameterFaults } from '../registry.js';
 import { notesOf, runawaysOf, withoutRunaways } from './fit-notes.js';
+import { censoredEnds } from './censored-ends.js';
 import { logLikelihoodOf } from './likelihood.js';
 import { Landscape, standardErrorsOf, type Peak } from './search.js';
 import { profileThreshold } from './threshold.js';
@@ -53,23 +54,32 @@ function closedCovariance({ family, sorted, free }: Work, parameters: Parameters
 /** The place to start from, or the maximum itself where it is known in closed form for exactly these free parameters. */
 function firstPlace({
   family,
-  sorted,
+  about,
+  censored,
   fixed,
   free,
   request,
 }: Work): { parameters: Parameters; exact: boolean } | Refusal {
   const { maximum, start } = family.estimation;
-  const found = (maximum ?? start)!(sorted, fixed);
+  const found = (maximum ?? start)!(about, fixed);
   if (isRefusal(found)) return found;
   const plain = freeNames(family, { method: request.method });
   const same = plain.length === free.length && plain.every((name) => free.includes(name));
-  return { parameters: { ...fixed, ...found, ...(same ? {} : request.given) }, exact: maximum !== undefined && same };
+  return {
+    parameters: { ...fixed, ...found, ...(same ? {} : request.given) },
+    exact: maximum !== undefined && same && !censored,
+  };
 }
 
 function greatest(work: Work): Peak | Refusal {
-  const { family, free, fixed, resolution, logLikelihood, spread } = work;
+  const { family, free, fixed, resolution, censored, logLikelihood, spread } = work;
   const place = firstPlace(work);
   if (isRefusal(place)) return place;
+  if (censored && family.estimation.ends && free.length > 0) {
+    const parameters = censoredEnds(work);
+    const standardErrors = standardErrorsOf(free, null);
+    return { parameters, logLikelihood: logLikelihood(parameters), standardErrors, covariance: null, converged: true };
+  }
   const landscape = new Landscape(family, logLikelihood, free, { ...fixed, ...place.parameters }, spread);
   if (!place.exact) return landscape.climb(place.parameters);
   if (resolution !== null) return landscape.refine(place.parameters);
@@ -87,13 +97,12 @@ function greatest(work: Work): Peak | Refusal {
 }
 
 function finished(work: Work, peak: Peak, notes: Note[]): Fit | Refusal {
-  const { family, request, free, sorted } = work;
+  const { family, request, free, n } = work;
   const boundless = free.length > 0 ? (family.estimation.boundless?.(peak.parameters) ?? null) : null;
   if (boundless) return refuse(boundless);
   if (!Number.isFinite(peak.logLikelihood)) {
     return refuse(`Readings among these are impossible under the ${family.title} distribution found.`);
   }
-  const n = sorted.length;
   return {
     family: family.family,
     method: request.method,
@@ -112,6 +121,8 @@ function finished(work: Work, peak: Peak, notes: Note[]): Fit | Refusal {
 function byMoments(work: Work): Fit | Refusal {
   const { family, sorted, fixed, logLikelihood } = work;
   const { fromMoments } = family.estimation;
+  if (work.censored)
+    return refuse('Mean and sd are not known of readings beyond a limit; the greatest likelihood takes them.');
   if (!fromMoments) return refuse(`The ${family.title} distribution is not told one to one by its mean and sd.`);
   const { mean, s2, n } = centralMoments(sorted);
   if (n < 2) return refuse('At least two readings are needed for a variance.');
@@ -133,10 +144,14 @@ function byMoments(work: Work): Fit | Refusal {
 /** How far inside the bound a search starts, in ranges of the readings. */
 const INSIDE = 0.02;
 
+/** The sorted readings that a threshold lies below; one that is known to lie below a bound needs room there. */
+const leastOf = ({ sorted, censored }: Work): Float64Array =>
+  censored ? Float64Array.from([...sorted, ...censored.upper.filter(Number.isFinite)]).sort() : sorted;
+
 /** With a threshold to be found: profiled as if the readings were exact, which is close enough for coarse ones to start from. */
 function byProfile(work: Work): Fit | Refusal {
   const { family, sorted, request, fixed, logLikelihood } = work;
-  const exact = logLikelihoodOf(family, sorted, null);
+  const exact = logLikelihoodOf(family, sorted, null, work.censored);
   const others = work.free.filter((name) => name !== 'threshold');
   const at = (threshold: number): Work => ({
     ...work,
@@ -144,7 +159,8 @@ function byProfile(work: Work): Fit | Refusal {
     fixed: { ...fixed, threshold },
     request: { ...request, given: { ...request.given, threshold } },
   });
-  const found = profileThreshold(sorted, request.resolution ?? null, (threshold) => {
+  const found = profileThreshold(leastOf(work), request.resolution ?? null, (threshold) => {
+    if (work.censored) return greatest(at(threshold));
     const place = firstPlace(at(threshold));
     if (isRefusal(place)) return place;
     const parameters = { ...fixed, ...place.parameters, threshold };

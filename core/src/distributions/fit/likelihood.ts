@@ -2,6 +2,7 @@ import { log } from '../../numeric/elementary.js';
 import type { Family, Parameters } from '../family.js';
 import { intervalProbability } from '../interval-probability.js';
 import { parameterFaults } from '../registry.js';
+import { countedBounds, type CensoredReadings } from './censored-readings.js';
 
 /** The log-likelihood of readings as a function of all parameters; −Infinity where these are impossible. */
 export type LogLikelihood = (parameters: Parameters) => number;
@@ -40,9 +41,32 @@ function grouped(family: Family, sorted: Float64Array, r: number): LogLikelihood
   };
 }
 
-/** The log-likelihood of sorted readings, grouped where a resolution is given; impossible parameters are infinitely unlikely. */
-export function logLikelihoodOf(family: Family, sorted: Float64Array, resolution: number | null): LogLikelihood {
-  const inner = resolution === null ? exact(family, sorted) : grouped(family, sorted, resolution);
+/** Σ log P(lower < X ≤ upper): what is known of censored readings (Lawless 2003, section 2.2). */
+function beyond(family: Family, censored: CensoredReadings): LogLikelihood {
+  const bounds = countedBounds(censored);
+  return (parameters) => {
+    const distribution = family.of(parameters);
+    let sum = 0;
+    for (const { lower, upper, count } of bounds) {
+      sum += count * log(intervalProbability(distribution, lower, upper, family.discrete));
+    }
+    return sum;
+  };
+}
+
+/**
+ * The log-likelihood of sorted readings, grouped where a resolution is given, and of censored ones beside them; impossible parameters are infinitely
+ * unlikely.
+ */
+export function logLikelihoodOf(
+  family: Family,
+  sorted: Float64Array,
+  resolution: number | null,
+  censored?: CensoredReadings,
+): LogLikelihood {
+  const known = resolution === null ? exact(family, sorted) : grouped(family, sorted, resolution);
+  const bounded = censored && beyond(family, censored);
+  const inner: LogLikelihood = bounded ? (parameters) => known(parameters) + bounded(parameters) : known;
   return (parameters) => {
     if (parameterFaults(family, parameters).length > 0) return -Infinity;
     const value = inner(parameters);

@@ -2,6 +2,7 @@ import { formatFigure } from '../../numeric/format.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { refuse, type Family, type Parameters, type Refusal } from '../family.js';
 import { completed } from '../registry.js';
+import { substituted, type CensoredReadings } from './censored-readings.js';
 import { logLikelihoodOf, type LogLikelihood } from './likelihood.js';
 
 /** How parameters are found: where the likelihood is greatest, from mean and sd, or not at all: a claim. */
@@ -17,6 +18,8 @@ export interface FitRequest {
   errors?: boolean;
   /** The step of the instrument, if known: coarse readings are fitted through the intervals they stand for. */
   resolution?: number | null;
+  /** Readings beside the others of which only bounds are known. */
+  censored?: CensoredReadings | undefined;
 }
 
 /** A resolution wider than this share of the sd is coarse (STATISTICS section 3). */
@@ -31,6 +34,12 @@ export interface Work {
   free: string[];
   fixed: Parameters;
   resolution: number | null;
+  /** Undefined where every reading is known. */
+  censored: CensoredReadings | undefined;
+  /** The readings with the censored ones about where they lie: what a search starts from; the readings themselves where none is censored. */
+  about: Float64Array;
+  /** How many readings there are, the censored ones among them. */
+  n: number;
   logLikelihood: LogLikelihood;
   spread: number;
 }
@@ -45,12 +54,17 @@ export function freeNames(family: Family, { given = {}, estimateThreshold = fals
 
 export function prepare(family: Family, values: ArrayLike<number>, request: FitRequest): Work {
   const sorted = Float64Array.from(values).sort();
-  const { s2, n } = centralMoments(sorted);
-  const sd = n > 1 ? Math.sqrt(s2 / (n - 1)) : 0;
+  const fixed = completed(family, request.given ?? {});
+  const censored = request.censored && request.censored.lower.length > 0 ? request.censored : undefined;
+  const about = censored
+    ? Float64Array.from([...sorted, ...substituted(censored, fixed.threshold ?? 0)]).sort()
+    : sorted;
+  const { s2 } = centralMoments(about);
+  const sd = about.length > 1 ? Math.sqrt(s2 / (about.length - 1)) : 0;
+  const n = sorted.length + (censored?.lower.length ?? 0);
   const r = request.resolution ?? null;
   const coarse = r !== null && !family.discrete && sd > 0 && r > COARSE * sd;
   const free = request.method === 'given' ? [] : freeNames(family, request);
-  const fixed = completed(family, request.given ?? {});
   const resolution = coarse ? r : null;
   return {
     family,
@@ -59,20 +73,27 @@ export function prepare(family: Family, values: ArrayLike<number>, request: FitR
     free,
     fixed,
     resolution,
-    logLikelihood: logLikelihoodOf(family, sorted, resolution),
+    censored,
+    about,
+    n,
+    logLikelihood: logLikelihoodOf(family, sorted, resolution, censored),
     spread: sd,
   };
 }
 
 /** Why these readings cannot be fitted whatever the family, or null. */
-export function tooLittle({ family, sorted, free, spread }: Work): Refusal | null {
+export function tooLittle({ family, sorted, free, censored }: Work): Refusal | null {
   const n = sorted.length;
-  if (n === 0) return refuse('There are no readings to fit.');
+  if (n === 0 && censored && free.length > 0)
+    return refuse('All readings lie beyond a limit: none is known to fit by.');
+  if (n === 0 && !censored) return refuse('There are no readings to fit.');
   if (family.estimation.never && free.length > 0) return refuse(family.estimation.never);
-  const least = Math.max(1, free.length);
-  if (n < least)
-    return refuse(`${n} ${n === 1 ? 'reading is' : 'readings are'} too few for ${free.length} parameters.`);
-  if (free.length > 1 && spread === 0) {
+  if (n < free.length) {
+    const known = `${n} ${censored ? 'known ' : ''}${n === 1 ? 'reading is' : 'readings are'}`;
+    return refuse(`${known} too few for ${free.length} parameters.`);
+  }
+  // The known ones alone: beyond a limit others can differ from them by anything.
+  if (free.length > 1 && sorted[0] === sorted[n - 1]) {
     return refuse(
       `All readings are ${formatFigure(sorted[0]!, 'reading')}: without any spread only one parameter can be found.`,
     );

@@ -1,0 +1,52 @@
+import { refuse, type Refusal } from '../distributions/family.js';
+
+/** Limits that readings lie below, and limits that readings lie above. */
+export interface Limits {
+  below: Float64Array;
+  above: Float64Array;
+}
+
+/** At and below each of the sorted values how many of the sorted limits stand. */
+function countUpTo(values: Float64Array, limits: Float64Array, ties: boolean): Int32Array {
+  let at = 0;
+  return Int32Array.from(values, (value) => {
+    while (at < limits.length && (ties ? limits[at]! <= value : limits[at]! < value)) at++;
+    return at;
+  });
+}
+
+/**
+ * The ranks of sorted known readings among readings of which only a limit is known: n times the share at and below each, by the estimate of Kaplan & Meier
+ * (1958) where readings lie above a limit, by the same from the other end where they lie below one. Without such readings 1 … n; ties keep their own ranks.
+ * A reading below a limit stands below a known one that equals it, and one above a limit above it. Refused where a limit that readings lie below is greater
+ * than one that others lie above: then neither estimate tells how many lie up to a value.
+ */
+export function censoredRanks(sorted: Float64Array, limits: Limits): Float64Array | Refusal {
+  const below = limits.below.toSorted();
+  const above = limits.above.toSorted();
+  const known = sorted.length;
+  const n = known + below.length + above.length;
+  if (below.length > 0 && above.length > 0 && below[below.length - 1]! > above[0]!) {
+    return refuse(
+      `Some readings lie below ${below[below.length - 1]!} and others above ${above[0]!}: how many lie up to a value cannot be told where such limits cross.`,
+    );
+  }
+  const ranks = new Float64Array(known);
+  const belowUpTo = countUpTo(sorted, below, true);
+  const aboveBefore = countUpTo(sorted, above, false);
+  // From the greatest down as far as limits from below reach: F falls by one part of those that stand up to there.
+  let share = 1 - above.length / n;
+  for (let i = known - 1; i >= 0; i--) {
+    ranks[i] = n * share;
+    const upTo = i + 1 + belowUpTo[i]!;
+    share *= (upTo - 1) / upTo;
+  }
+  // From the least up beyond every limit from below: survival falls by one part of those that stand from there on.
+  let survival = 1 - below.length / n;
+  for (let i = 0; i < known; i++) {
+    const from = known - i + above.length - aboveBefore[i]!;
+    survival *= (from - 1) / from;
+    if (below.length === 0 || sorted[i]! > below[below.length - 1]!) ranks[i] = n * (1 - survival);
+  }
+  return ranks;
+}

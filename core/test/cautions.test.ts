@@ -1,5 +1,5 @@
 import { describe as group, expect, it } from 'vitest';
-import { confidenceNote, levelNote, tiedCount, unreadableNote, whyNot } from '../src/road/cautions.js';
+import { confidenceNote, levelNote, tiedCount, leftOutNotes, whyNot } from '../src/road/cautions.js';
 import { describeAnalysis } from '../src/analyses/shape/describe.js';
 import type { DescribeResult } from '../src/analyses/shape/describe-result.js';
 import { missedSentence } from '../src/analyses/fit/normality-words.js';
@@ -43,7 +43,7 @@ group('cautions', () => {
   });
 
   it('count cells that are no numbers and readings that share a value', () => {
-    expect(unreadableNote({ ...sampleOf(new Float64Array()), unreadable: 2 })[0]!.text).toContain(
+    expect(leftOutNotes({ ...sampleOf(new Float64Array()), unreadable: 2 })[0]!.text).toContain(
       '2 cells are no numbers',
     );
     expect(tiedCount(Float64Array.of(1, 2, 2, 3, 3, 3))).toBe(5);

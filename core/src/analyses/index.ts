@@ -21,8 +21,8 @@ export { lawFigures, type ReadOff, readOff, readOffWords } from './fit/law-figur
 export type { NormalityResult } from './fit/normality-result.js';
 export { agreementSentence, missedSentence } from './fit/normality-words.js';
 export { normalityAnalysis } from './fit/normality.js';
-export { expectedReadings, plotPicture, type PlotAxisRange, plotTable } from './fit/plot-picture.js';
-export { NO_SHAPE, shapeWords, type ShapeWords } from './fit/plot-shapes.js';
+export { expectedReadings, plotPicture, type PlotAxisRange, type PlotPicture, plotTable } from './fit/plot-picture.js';
+export { noShapeWords, shapeWords, type ShapeWords } from './fit/plot-shapes.js';
 export { readPlot } from './fit/plot-result.js';
 export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './fit/probability-plot.js';
 export { advance, ANALYSES, analysisById, inThisThread, UnknownAnalysis } from './registry.js';

@@ -15,6 +15,9 @@ function countUpTo(values: Float64Array, limits: Float64Array, ties: boolean): I
   });
 }
 
+/** A rank that is whole but for the rounding of its products. */
+const whole = (rank: number) => (Math.abs(rank - Math.round(rank)) < 1e-9 ? Math.round(rank) : rank);
+
 /**
  * The ranks of sorted known readings among readings of which only a limit is known: n times the share at and below each, by the estimate of Kaplan & Meier
  * (1958) where readings lie above a limit, by the same from the other end where they lie below one. Without such readings 1 … n; ties keep their own ranks.
@@ -48,5 +51,5 @@ export function censoredRanks(sorted: Float64Array, limits: Limits): Float64Arra
     survival *= (from - 1) / from;
     if (below.length === 0 || sorted[i]! > below[below.length - 1]!) ranks[i] = n * (1 - survival);
   }
-  return ranks;
+  return ranks.map(whole);
 }

@@ -1,11 +1,9 @@
-import type { Sample } from './sample.js';
-
 /** Readings of which only a limit is known, such as "<0.05" and ">30", in row order. */
 export interface Censored {
   rows: Int32Array;
   limits: Float64Array;
   /** −1 where the reading lies below its limit, 1 where it lies above. */
-  sides: Int8Array;
+  sides: Int32Array;
 }
 
 export interface CensoredReading {
@@ -20,15 +18,20 @@ export function toCensored(readings: readonly CensoredReading[]): { censored?: C
   const censored = {
     rows: Int32Array.from(readings, ({ row }) => row),
     limits: Float64Array.from(readings, ({ limit }) => limit),
-    sides: Int8Array.from(readings, ({ side }) => side),
+    sides: Int32Array.from(readings, ({ side }) => side),
   };
   return { censored };
 }
 
+/** Such readings of a sample, or of a result, whose numbers came over the wire as plain arrays. */
+export interface WithCensored {
+  censored?: { [K in keyof Censored]: ArrayLike<number> } | undefined;
+}
+
 /** The censored readings of a sample one by one. */
-export function censoredReadings({ censored }: Pick<Sample, 'censored'>): CensoredReading[] {
+export function censoredReadings({ censored }: WithCensored): CensoredReading[] {
   if (!censored) return [];
-  return Array.from(censored.rows, (row, i) => ({
+  return Array.from(censored.rows, (row, i): CensoredReading => ({
     row,
     limit: censored.limits[i]!,
     side: censored.sides[i]! < 0 ? -1 : 1,
@@ -43,7 +46,7 @@ export interface BeyondLimit {
 }
 
 /** How many lie beyond each limit: those below first, each side by its limits. */
-export function beyondLimits(sample: Pick<Sample, 'censored'>): BeyondLimit[] {
+export function beyondLimits(sample: WithCensored): BeyondLimit[] {
   const counts = new Map<string, BeyondLimit>();
   for (const { limit, side } of censoredReadings(sample)) {
     const key = `${side} ${limit}`;

@@ -71,13 +71,17 @@ function leftOut({ missing, setAside, unreadable, beyondLimit }: Sample): string
   return parts.length ? ` (${parts.join(', ')})` : '';
 }
 
-/** What is said of cells that hold something a calculation cannot take. */
-export function unreadableNote({ unreadable, beyondLimit }: Sample): Note[] {
-  const notes: Note[] = [];
-  if (unreadable) {
-    const cells = count(unreadable, 'cell is no number', 'cells are no numbers');
-    notes.push({ code: 'unreadable', text: `${cells}: kept as written, left out here until mended in Readings.` });
-  }
+/** What is said of cells that are no numbers. */
+export function unreadableNotes({ unreadable }: Sample): Note[] {
+  if (!unreadable) return [];
+  const cells = count(unreadable, 'cell is no number', 'cells are no numbers');
+  return [{ code: 'unreadable', text: `${cells}: kept as written, left out here until mended in Readings.` }];
+}
+
+/** What is said of cells that hold something a calculation cannot take, readings beyond a limit among them. */
+export function leftOutNotes(sample: Sample): Note[] {
+  const notes = unreadableNotes(sample);
+  const { beyondLimit } = sample;
   if (beyondLimit) {
     const cells = count(beyondLimit, 'reading lies', 'readings lie');
     const text = `${cells} beyond a limit, such as “<0.05”: left out here, so centre and spread are those of the others only.`;

@@ -8,8 +8,8 @@ export interface ComparedFamily extends PlottedLaw {
   aicc: number;
   /** AICc less that of the best. */
   difference: number;
-  /** A² and its p by simulation with re-estimation; null until it is known. */
-  statistic: number;
+  /** A², null where readings lie beyond a limit, and its p by simulation with re-estimation, null until it is known and where there is no A². */
+  statistic: number | null;
   pSimulated: SimulatedP | null;
   /** A small plot: expected along, observed upwards, both as shares of the range of the readings; at most 40 places. */
   small: { expected: number[]; observed: number[] };

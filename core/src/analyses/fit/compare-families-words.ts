@@ -3,7 +3,8 @@ import { familyByName } from '../../distributions/registry.js';
 import { formatFigure, formatP, groupThousands } from '../../numeric/format.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note, Piece } from '../../road/analysis.js';
-import { unreadableNote } from '../../road/cautions.js';
+import { unreadableNotes } from '../../road/cautions.js';
+import { censoredNote } from '../../road/beyond-limits.js';
 import {
   NOT_TOLD_APART,
   notToldApart,
@@ -43,10 +44,13 @@ export function comparedFinding(result: CompareFamiliesResult): Piece[] {
 
 /** What a careful colleague would add. */
 export function comparedNotes(sample: Sample, { n, families }: Pick<CompareFamiliesResult, 'n' | 'families'>): Note[] {
-  const notes = unreadableNote(sample);
+  const notes = [...unreadableNotes(sample), ...censoredNote(sample)];
+  if (sample.censored) {
+    const text = 'A² and its p need every reading: the families are ranked by their likelihood alone.';
+    notes.push({ code: 'no-test', text });
+  }
   if (families.length > 1) {
-    const text =
-      'The family that ranks first was picked on these very readings: its p is a little too kind. What is known of the process counts for more than a rank.';
+    const text = `The family that ranks first was picked on these very readings${sample.censored ? '' : ': its p is a little too kind'}. What is known of the process counts for more than a rank.`;
     notes.push({ code: 'picked', text });
   }
   const ending = families.filter(
@@ -82,7 +86,7 @@ export function comparedRows(result: CompareFamiliesResult): ComparedRow[] {
     family: one.family,
     title: titleOf(one),
     difference: one.difference === 0 ? '0' : formatFigure(one.difference, 'statistic'),
-    p: one.pSimulated ? formatP(one.pSimulated.pValue, result.alpha) : '…',
+    p: one.pSimulated ? formatP(one.pSimulated.pValue, result.alpha) : one.statistic === null ? '–' : '…',
     together: together.has(one),
     parameters: one.estimated
       .map((name) => {
@@ -104,7 +108,7 @@ export function comparedTable({ families, left }: CompareFamiliesResult): (strin
       aicc,
       difference,
       logLikelihood,
-      statistic,
+      statistic ?? '',
       pSimulated?.pValue ?? '',
       estimated.map((name) => `${name} ${parameters[name]}`).join(', '),
     ],

@@ -14,6 +14,8 @@ import { replicates as replicatesOf, seed as seedOf } from '../../road/setting.j
 import { affordableReplicates, alphaSetting, columnSetting } from '../../road/settings.js';
 import type { ComparedFamily, CompareFamiliesResult } from './compare-families-result.js';
 import { comparedFinding, comparedNotes } from './compare-families-words.js';
+import { boundsOf } from '../../road/beyond-limits.js';
+import { positionsAmong } from './positions-among.js';
 import { CONTINUOUS, estimatedOf } from './family-settings.js';
 import { fitCost } from './fit-cost.js';
 import { fittedLaw } from './fitted-law.js';
@@ -48,6 +50,7 @@ function smallPlot(
   family: Family,
   { parameters }: Pick<ComparedFamily, 'parameters'>,
   sorted: Float64Array,
+  positions: Float64Array,
 ): ComparedFamily['small'] {
   const law = distribution(family, parameters);
   const n = sorted.length;
@@ -56,7 +59,7 @@ function smallPlot(
   const ranks = Array.from({ length: count }, (_, k) => (count === 1 ? 0 : Math.round((k * (n - 1)) / (count - 1))));
   const share = (x: number) => Math.min(1.5, Math.max(-0.5, (x - least) / range));
   return {
-    expected: ranks.map((i) => share(readingOfShare(law, (i + 0.5) / n))),
+    expected: ranks.map((i) => share(readingOfShare(law, positions[i]!))),
     observed: ranks.map((i) => share(sorted[i]!)),
   };
 }
@@ -65,17 +68,20 @@ function smallPlot(
 function compared(
   family: Family,
   sorted: Float64Array,
-  resolution: number | null,
+  { resolution, censored: beyond }: Sample,
+  positions: Float64Array,
 ): Omit<ComparedFamily, 'difference'> | string {
   if (OF_STATISTICS.has(family.family)) return 'It is the law of a test statistic, not of readings.';
-  const law = fittedLaw(sorted, estimatedOf(family));
+  const censored = boundsOf(beyond);
+  const law = fittedLaw(sorted, estimatedOf(family), censored);
   if (isRefusal(law)) return law.refused;
   // Coarse readings count as the intervals they were rounded from.
-  const likely = fit(family, sorted, { method: 'maximum-likelihood', errors: false, resolution });
+  const likely = fit(family, sorted, { method: 'maximum-likelihood', errors: false, resolution, censored });
   if (isRefusal(likely)) return likely.refused;
   const { logLikelihood, aicc } = likely;
-  if (aicc === null) return `${sorted.length} readings are too few to compare ${law.estimated.length} parameters.`;
-  const [statistic] = fittedStatistics(sorted, distribution(family, law.parameters), 0);
+  if (aicc === null) return `${likely.n} readings are too few to compare ${law.estimated.length} parameters.`;
+  // A² asks for every reading.
+  const [statistic] = censored ? [null] : fittedStatistics(sorted, distribution(family, law.parameters), 0);
   const { notes: _, ...told } = law;
   return {
     ...told,
@@ -83,18 +89,20 @@ function compared(
     aicc,
     statistic: statistic!,
     pSimulated: null,
-    small: smallPlot(family, law, sorted),
+    small: smallPlot(family, law, sorted, positions),
   };
 }
 
 /** All families by AICc, without their p, and those that are left out. */
-function ranked(sample: Sample, alpha: number): CompareFamiliesResult {
-  const { values, missing, setAside, unit, resolution } = sample;
-  const sorted = Float64Array.from(values).sort();
+function ranked(sample: Sample, alpha: number): CompareFamiliesResult | string {
+  const { missing, setAside, unit, resolution } = sample;
+  const sorted = Float64Array.from(sample.values).sort();
+  const placed = positionsAmong(sample, sorted, 'midpoint');
+  if (isRefusal(placed)) return placed.refused;
   const found: Omit<ComparedFamily, 'difference'>[] = [];
   const left: CompareFamiliesResult['left'] = [];
   for (const family of CONTINUOUS) {
-    const one = compared(family, sorted, resolution);
+    const one = compared(family, sorted, sample, placed.positions);
     if (typeof one === 'string') left.push({ family: family.family, reason: one });
     else found.push(one);
   }
@@ -103,7 +111,7 @@ function ranked(sample: Sample, alpha: number): CompareFamiliesResult {
   const families = found.map((one) => ({ ...one, difference: one.aicc - best }));
   const base = {
     available: true,
-    n: values.length,
+    n: placed.n,
     missing,
     setAside,
     unit,
@@ -118,6 +126,7 @@ function ranked(sample: Sample, alpha: number): CompareFamiliesResult {
 /** One order a family, in their rank: each draws from the same streams, since each is judged by itself. */
 function ordersFor({ families, n }: CompareFamiliesResult, settings: Request): KernelOrder[] {
   return families.flatMap(({ family, parameters, statistic }) => {
+    if (statistic === null) return [];
     const fitting = estimatedOf({ family });
     const book = orderBook(settings.seed, chunkSizeFor(n * fitCost(fitting).times));
     const input = { n, fitting, parameters, cells: 0, step: null, observed: [statistic, null, null, null] };
@@ -129,7 +138,8 @@ function ordersFor({ families, n }: CompareFamiliesResult, settings: Request): K
 /** The p of those families whose samples are all drawn. */
 function withP(result: CompareFamiliesResult, orders: readonly KernelOrder[], answers: Answers): CompareFamiliesResult {
   const families = result.families.map((one, i) => {
-    const order = orders[i]!;
+    const order = orders[i];
+    if (!order) return one;
     const chunks = answers[i] ?? [];
     if (chunks.length < chunkCount(order)) return one;
     const far = chunks.reduce((sum, tallies) => sum + tallies[0]!, 0);
@@ -141,7 +151,7 @@ function withP(result: CompareFamiliesResult, orders: readonly KernelOrder[], an
 /** Which families may the readings follow (STATISTICS section 5)? */
 export const compareFamiliesAnalysis = defineAnalysis<Request, CompareFamiliesResult>({
   id: 'compare-families',
-  version: 1,
+  version: 2,
   name: 'Families compared',
   title: 'which families may a column follow, ranked by AICc',
   request,
@@ -155,6 +165,7 @@ export const compareFamiliesAnalysis = defineAnalysis<Request, CompareFamiliesRe
     if (reason) return unavailable(sample, reason);
     const settings = this.resolve(asked, sample);
     const result = ranked(sample, settings.alpha);
+    if (typeof result === 'string') return unavailable(sample, result);
     const orders = ordersFor(result, settings);
     const answers = yield { partial: result, orders };
     return withP(result, orders, answers);

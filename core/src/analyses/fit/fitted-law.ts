@@ -1,4 +1,5 @@
 import { isRefusal, refuse, type Refusal } from '../../distributions/family.js';
+import type { CensoredReadings } from '../../distributions/fit/censored-readings.js';
 import { fit } from '../../distributions/fit/fit.js';
 import { asTested, fittingKind, type Fitting } from '../../distributions/fit/refit.js';
 import { familyByName } from '../../distributions/registry.js';
@@ -29,18 +30,22 @@ function normalLaw(values: Float64Array): FittedLaw | Refusal {
   };
 }
 
-/** The distribution of a fitting for these readings, estimated as if they were exact: as every simulated sample is estimated that it is compared with. */
-export function fittedLaw(values: Float64Array, fitting: Fitting): FittedLaw | Refusal {
+/**
+ * The distribution of a fitting for these readings, estimated as if they were exact: as every simulated sample is estimated that it is compared with.
+ * Readings of which only bounds are known count beside them.
+ */
+export function fittedLaw(values: Float64Array, fitting: Fitting, censored?: CensoredReadings): FittedLaw | Refusal {
   const { family: name, given, estimateThreshold } = fitting;
-  if (name === 'normal' && Object.keys(given).length === 0) return normalLaw(values);
+  if (name === 'normal' && Object.keys(given).length === 0 && !censored) return normalLaw(values);
   const claimed = fittingKind(fitting) === 'claimed';
   const found = fit(familyByName(name), values, {
     method: claimed ? 'given' : 'maximum-likelihood',
     given,
     estimateThreshold,
+    censored,
   });
   if (isRefusal(found)) return found;
   const { estimated, standardErrors, covariance, notes } = found;
-  const parameters = asTested(name, found.parameters, estimated, values.length);
+  const parameters = asTested(name, found.parameters, estimated, found.n);
   return { family: name, parameters, estimated, standardErrors, covariance, notes };
 }

@@ -5,7 +5,7 @@ import { equalsP, formatFigure } from '../../numeric/format.js';
 import { holm } from '../../numeric/holm.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note, Piece } from '../../road/analysis.js';
-import { levelNote, unreadableNote } from '../../road/cautions.js';
+import { levelNote, leftOutNotes } from '../../road/cautions.js';
 import {
   mainFittedTest,
   type Differs,
@@ -77,7 +77,7 @@ export function fitFinding(result: GoodnessOfFitResult): Piece[] {
 /** What a careful colleague would add to the test. */
 export function fitNotes(sample: Sample, test: GoodnessOfFitTest, alpha: number, claim: boolean): Note[] {
   const n = sample.values.length;
-  const notes = [...unreadableNote(sample), ...levelNote(alpha)];
+  const notes = [...leftOutNotes(sample), ...levelNote(alpha)];
   if (n < 20) {
     const text = `${n} readings can show only gross departures: no evidence against a family is weak comfort.`;
     notes.push({ code: 'small-n', text });

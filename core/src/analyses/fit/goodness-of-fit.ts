@@ -16,6 +16,7 @@ import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
 import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
 import { affordableReplicates, alphaSetting, columnSetting } from '../../road/settings.js';
+import { whyCensored } from '../../road/beyond-limits.js';
 import { estimatedOf, FAMILY_PARTS, familyShape, fittingOf, withParametersRead } from './family-settings.js';
 import { dearest } from './fit-cost.js';
 import { fittedLaw, type FittedLaw } from './fitted-law.js';
@@ -208,7 +209,7 @@ function ordersFor(context: Context, shape: Context | null) {
 /** Does the column follow a distribution of any continuous family, estimated or claimed (STATISTICS section 5)? */
 export const goodnessOfFitAnalysis = defineAnalysis<Request, GoodnessOfFitResult>({
   id: 'goodness-of-fit',
-  version: 1,
+  version: 2,
   name: 'Goodness of fit',
   title: 'does a column follow a distribution of any family, estimated or claimed',
   request,
@@ -223,7 +224,8 @@ export const goodnessOfFitAnalysis = defineAnalysis<Request, GoodnessOfFitResult
     // Nothing can be estimated from equal readings, but a claim can be held against them.
     const claimed = fittingKind(fitting) === 'claimed';
     const reason = claimed ? whyNotEven(sample, 3, 'the test') : whyNot(sample, 3, 'the test');
-    if (reason) return unavailable(sample, reason);
+    const beyond = whyCensored(sample, 'a test of fit');
+    if (beyond ?? reason) return unavailable(sample, (beyond ?? reason)!);
     const law = fittedLaw(sample.values, fitting);
     if (isRefusal(law)) return unavailable(sample, law.refused);
     const n = sample.values.length;

@@ -2,7 +2,7 @@ import { equalsP, formatFigure, groupThousands } from '../../numeric/format.js';
 import type { Sample } from '../../readings/sample.js';
 import type { NormalityTestName } from '../../goodness-of-fit/normality/battery.js';
 import type { Note, Piece } from '../../road/analysis.js';
-import { levelNote, tiedCount, unreadableNote } from '../../road/cautions.js';
+import { levelNote, tiedCount, leftOutNotes } from '../../road/cautions.js';
 import { mainTest, type Missed, type NormalityResult, type NormalityTest, type Outcome } from './normality-result.js';
 import { simulatedNotes } from './simulated-notes.js';
 import { testFacts } from './normality-tests.js';
@@ -118,11 +118,7 @@ export function normalityNotes(
   outcome: Outcome,
 ): Note[] {
   const n = sorted.length;
-  const notes = [
-    ...unreadableNote(sample),
-    ...levelNote(alpha),
-    ...resolutionNote(sample, sorted, test, alpha, outcome),
-  ];
+  const notes = [...leftOutNotes(sample), ...levelNote(alpha), ...resolutionNote(sample, sorted, test, alpha, outcome)];
   if (n < 20) {
     const text = `${n} readings can show only gross departures: no evidence against normal is weak comfort.`;
     notes.push({ code: 'small-n', text });

@@ -31,6 +31,7 @@ import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
 import { unavailable, whyNot } from '../../road/cautions.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
+import { whyCensored } from '../../road/beyond-limits.js';
 import { mainTest, type Missed, type NormalityResult, type NormalityTest, type Outcome } from './normality-result.js';
 import { testFacts } from './normality-tests.js';
 import { normalityFinding, normalityNotes } from './normality-words.js';
@@ -238,7 +239,7 @@ const assembler =
 /** Does the column follow a normal distribution? Nine tests, one of which was chosen (STATISTICS section 5). */
 export const normalityAnalysis = defineAnalysis<Request, NormalityResult>({
   id: 'normality',
-  version: 4,
+  version: 5,
   name: 'Normality test',
   title: 'does a column follow a normal distribution (nine tests, one chosen before looking)',
   request,
@@ -248,7 +249,7 @@ export const normalityAnalysis = defineAnalysis<Request, NormalityResult>({
     replicates: settings.replicates ?? affordableReplicates(sample.values.length, 20_000, 1_000),
   }),
   *run(asked, sample) {
-    const reason = whyNot(sample, LEAST_N[asked.test], 'the test');
+    const reason = whyCensored(sample, 'a test of normality') ?? whyNot(sample, LEAST_N[asked.test], 'the test');
     if (reason) return unavailable(sample, reason);
     const settings = this.resolve(asked, sample);
     const { alpha, seed, test: main } = settings;

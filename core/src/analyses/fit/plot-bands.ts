@@ -38,7 +38,7 @@ export function withFormulaBand(
   kind: 'pointwise' | 'line',
   confidence: number,
 ): ProbabilityPlotResult {
-  const ranks = bandRanks(plot.n);
+  const ranks = bandRanks(plot.readings.length);
   if (kind === 'pointwise') {
     return banded(
       plot,

@@ -29,6 +29,8 @@ export interface PlotPicture {
   line: PlotPath;
   /** The edge of the band, once around. */
   band: PlotPath | null;
+  /** Readings beyond a limit, at the edge of the plot towards which they lie further; none where no reading stands along an axis. */
+  beyond: PlotPath;
   /** Indices into the table of the readings outside the band. */
   outside: ReadonlySet<number>;
   /** True where both axes are in the unit of the readings, at equal scales. */
@@ -107,6 +109,16 @@ const around = (lower: number[], upper: number[], along: number[]) => ({
   along: [...along, ...along.toReversed()],
 });
 
+/** The places of readings beyond a limit: their limits along the axis of readings, on the lower edge those that lie below, on the upper those above. */
+function beyondAt({ censored }: ProbabilityPlotResult, readings: PlotAxisRange, other: PlotAxisRange): PlotPath {
+  if (!censored || !readings.placeOf) return { across: [], up: [] };
+  const across = Array.from(censored.limits, (limit) => {
+    const at = readings.placeOf!(limit);
+    return Math.min(readings.max, Math.max(readings.min, Number.isNaN(at) ? readings.min : at));
+  });
+  return { across, up: Array.from(censored.sides, (side) => (side < 0 ? other.min : other.max)) };
+}
+
 /** Readings on the family's own scale against scores. */
 function onPaper(result: ProbabilityPlotResult, outside: ReadonlySet<number>): PlotPicture {
   const { band, line, law, limits } = result;
@@ -115,7 +127,7 @@ function onPaper(result: ProbabilityPlotResult, outside: ReadonlySet<number>): P
   const scores = scoreRange(result.scores);
   const ends = [scores.min, scores.max];
   const places = Float64Array.from(result.readings, placeOf);
-  const bounds = [limits.lower, limits.target, limits.upper].flatMap((at) =>
+  const bounds = [limits.lower, limits.target, limits.upper, ...(result.censored?.limits ?? [])].flatMap((at) =>
     at === null || (scale.above !== null && at <= scale.above) ? [] : [placeOf(at)],
   );
   const [lower, upper] = [band?.lower.map(placeOf) ?? [], band?.upper.map(placeOf) ?? []];
@@ -138,9 +150,11 @@ function onPaper(result: ProbabilityPlotResult, outside: ReadonlySet<number>): P
   const ticks = percent
     ? percentTicks(scores, scale.scoreOf).map(({ percent: value, score }) => ({ at: score, value }))
     : null;
+  const up: PlotAxisRange = { of: percent ? 'percent' : 'score', ...scores, ticks, placeOf: null };
   return {
     across: readings,
-    up: { of: percent ? 'percent' : 'score', ...scores, ticks, placeOf: null },
+    up,
+    beyond: beyondAt(result, readings, up),
     points: { across: places, up: result.scores },
     line: { across: ends.map((score) => line.intercept + line.slope * score), up: ends },
     band: edge && { across: edge.limits, up: edge.along },
@@ -168,7 +182,9 @@ function againstExpected(result: ProbabilityPlotResult, outside: ReadonlySet<num
       upper,
       band.ranks.map((rank) => expected[rank]!),
     );
-  const bounds = differs ? [] : [limits.lower, limits.target, limits.upper].flatMap((at) => at ?? []);
+  const bounds = differs
+    ? []
+    : [limits.lower, limits.target, limits.upper, ...(result.censored?.limits ?? [])].flatMap((at) => at ?? []);
   const off = differs ? observed.toSorted() : observed;
   const furthest = differs ? FURTHEST_DIFFERENCE : FURTHEST;
   const range = rangeOf(off, [...lower, ...upper, ...(differs ? [0] : [])], bounds, furthest);
@@ -179,9 +195,11 @@ function againstExpected(result: ProbabilityPlotResult, outside: ReadonlySet<num
   const own: PlotAxisRange = differs
     ? { of: 'difference', ...range, ticks: null, placeOf: null }
     : { of: 'readings', ...both, ticks: null, placeOf: (reading) => reading };
+  const up: PlotAxisRange = { of: 'expected', ...along, ticks: null, placeOf: null };
   return {
     across: own,
-    up: { of: 'expected', ...along, ticks: null, placeOf: null },
+    up,
+    beyond: beyondAt(result, own, up),
     points: { across: observed, up: expected },
     line: { across: differs ? [0, 0] : ends, up: ends },
     band: edge && { across: edge.limits, up: edge.along },
@@ -193,9 +211,17 @@ function againstExpected(result: ProbabilityPlotResult, outside: ReadonlySet<num
   };
 }
 
-function turned({ across, up, points, line, band, ...same }: PlotPicture): PlotPicture {
+function turned({ across, up, points, line, band, beyond, ...same }: PlotPicture): PlotPicture {
   const turn = <T>(of: { across: T; up: T }) => ({ across: of.up, up: of.across });
-  return { ...same, across: up, up: across, points: turn(points), line: turn(line), band: band && turn(band) };
+  return {
+    ...same,
+    across: up,
+    up: across,
+    points: turn(points),
+    beyond: turn(beyond),
+    line: turn(line),
+    band: band && turn(band),
+  };
 }
 
 /** Axes, line, points and band of a probability plot. */
@@ -209,13 +235,13 @@ export function plotPicture(kept: ProbabilityPlotResult): PlotPicture {
   return swap ? turned(drawn) : drawn;
 }
 
-/** The table behind the plot, its head first: rank, row, reading, p, score, what the line expects there, and how far off the reading is. */
+/** The table behind the plot, its head first, readings beyond a limit last, without a place: rank, row, reading, p, score, what the line expects there, and how far off the reading is. */
 export function plotTable(kept: ProbabilityPlotResult): (readonly (string | number)[])[] {
   const result = readPlot(kept);
-  const { rows, readings, positions, scores } = result;
+  const { rows, readings, positions, scores, ranks, censored } = result;
   const expected = expectedReadings(result);
   const lines = Array.from(readings, (reading, i) => [
-    i + 1,
+    ranks?.[i] ?? i + 1,
     rows[i]!,
     reading,
     positions[i]!,
@@ -223,5 +249,11 @@ export function plotTable(kept: ProbabilityPlotResult): (readonly (string | numb
     expected[i]!,
     reading - expected[i]!,
   ]);
-  return [['i', 'row', 'reading', 'p', 'score', 'expected', 'observed − expected'], ...lines];
+  const beyond = Array.from(censored?.rows ?? [], (row, i) => [
+    '–',
+    row,
+    `${censored!.sides[i]! < 0 ? '<' : '>'}${censored!.limits[i]!}`,
+    ...['', '', '', ''],
+  ]);
+  return [['i', 'row', 'reading', 'p', 'score', 'expected', 'observed − expected'], ...lines, ...beyond];
 }

@@ -31,6 +31,10 @@ export interface ProbabilityPlotResult {
   law: PlottedLaw;
   axis: PlotAxis;
   sides: Sides;
+  /** Readings beyond a limit: their rows and limits, −1 for a reading below its limit and 1 for one above. They count in n and have no place in the table. */
+  censored?: { rows: Column; limits: Column; sides: Column };
+  /** Where there are such, the ranks of the others among them all (Kaplan & Meier 1958); 1 … n otherwise. */
+  ranks?: Column;
   /** On the family's own scale: place = intercept + slope · score. */
   line: { by: PlotLine; intercept: number; slope: number };
   /** Correlation of the places of the readings with their scores. */
@@ -41,7 +45,7 @@ export interface ProbabilityPlotResult {
   positions: Column;
   scores: Column;
   band: PlottedBand | null;
-  /** What the plot shows that is no chance at the level; absent in results kept before it was read. */
+  /** What the plot shows that is no chance at the level; absent where it is not judged (readings beyond a limit), and in results kept before it was read. */
   shapes?: PlotShape[];
   /** Target and limits, and the share of the distribution outside the limits with its interval (null for a claim). */
   limits: {

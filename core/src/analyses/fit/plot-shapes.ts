@@ -55,6 +55,13 @@ export function shapeWords({ shapes = [], rows }: Pick<ProbabilityPlotResult, 's
   });
 }
 
+/** What is said in place of patterns that are not judged. */
+const NOT_JUDGED = 'Patterns are not judged where readings lie beyond a limit: those would have to be known.';
+
+/** What is said where no pattern is named. */
+export const noShapeWords = ({ censored }: Pick<ProbabilityPlotResult, 'censored'>): string =>
+  censored ? NOT_JUDGED : NO_SHAPE;
+
 /** A departure without a name of these is still one: the sentence is about the patterns only. */
-export const NO_SHAPE =
+const NO_SHAPE =
   'No pattern stands out at the level: neither a long, heavy or light tail, nor one far reading, nor two groups.';

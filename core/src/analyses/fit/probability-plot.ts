@@ -8,14 +8,15 @@ import { ordered } from '../../numeric/ordered.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { familyScale, type FamilyScale } from '../../probability-plot/family-scale.js';
 import { shareInterval } from '../../probability-plot/fitted-band.js';
-import { plottingPositions } from '../../probability-plot/positions.js';
 import { bandRanks } from '../../probability-plot/whole-plot-band.js';
 import type { Sample } from '../../readings/sample.js';
-import { defineAnalysis, type Piece } from '../../road/analysis.js';
-import { confidenceNote, unavailable, unreadableNote, whyNot } from '../../road/cautions.js';
+import { defineAnalysis, type Note, type Piece } from '../../road/analysis.js';
+import { confidenceNote, unavailable, unreadableNotes, whyNot } from '../../road/cautions.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
 import { affordableReplicates } from '../../road/settings.js';
+import { beyondWords, boundsOf, censoredNote } from '../../road/beyond-limits.js';
+import { positionsAmong } from './positions-among.js';
 import { fittingOf } from './family-settings.js';
 import { fittedLaw } from './fitted-law.js';
 import { fitCost } from './fit-cost.js';
@@ -37,14 +38,32 @@ function regression(x: Float64Array, y: Float64Array) {
   return { slope, intercept: my.mean - slope * mx.mean, correlation: products / Math.sqrt(mx.s2 * my.s2) };
 }
 
+/** The places at a quarter and three quarters of all, between the places of known readings at these shares; no numbers beyond them. */
+function quartilesAt(places: Float64Array, positions: Float64Array): [number, number] {
+  const at = (share: number) => {
+    const above = positions.findIndex((p) => p >= share);
+    if (above < 1) return NaN;
+    const part = (share - positions[above - 1]!) / (positions[above]! - positions[above - 1]!);
+    return places[above - 1]! + part * (places[above]! - places[above - 1]!);
+  };
+  return [at(0.25), at(0.75)];
+}
+
 /** The line over the plot: that of the distribution, through the quartiles of readings and scores, or by least squares of places on scores. */
-function lineOf({ line: by }: PlotRequest, scale: FamilyScale, scores: Float64Array, places: Float64Array) {
+function lineOf(
+  { line: by }: PlotRequest,
+  scale: FamilyScale,
+  scores: Float64Array,
+  places: Float64Array,
+  positions: Float64Array | null,
+) {
   if (by === 'fit') return { by, intercept: scale.intercept, slope: scale.slope };
   if (by === 'least-squares') {
     const { slope, intercept } = regression(scores, places);
     return { by, intercept, slope };
   }
-  const [q1, q3] = quartilesOfSorted(places, 7);
+  const [q1, q3] = positions ? quartilesAt(places, positions) : quartilesOfSorted(places, 7);
+  if (!(q3 > q1)) return { by: 'fit' as const, intercept: scale.intercept, slope: scale.slope };
   const [low, high] = [scale.scoreOf(0.25, 0.75), scale.scoreOf(0.75, 0.25)];
   const slope = (q3 - q1) / (high - low);
   return { by, intercept: q1 - slope * low, slope };
@@ -63,39 +82,49 @@ function limitsOf(settings: PlotRequest, law: PlottedLaw): ProbabilityPlotResult
   return { ...base, outside: share, interval: shareInterval(law.family, law, outside, confidence) };
 }
 
+const ONLY_ON_LINE: Note = {
+  code: 'only-on-line',
+  text: 'With readings beyond a limit the band is that on the line: the other bands compare with samples whose every reading is known.',
+};
+
 function plotWithoutBand(settings: PlotRequest, sample: Sample, fitting: Fitting): ProbabilityPlotResult | string {
-  const { values, missing, setAside, unit, resolution } = sample;
-  const found = fittedLaw(values, fitting);
+  const { values, missing, setAside, unit, resolution, censored } = sample;
+  const found = fittedLaw(values, fitting, boundsOf(censored));
   if (isRefusal(found)) return found.refused;
   const { notes, ...law } = found;
   const scale = familyScale(familyByName(law.family), law.parameters);
   const { sorted, order } = ordered(values);
-  const positions = plottingPositions(values.length, settings.positions);
+  const placed = positionsAmong(sample, sorted, settings.positions);
+  if (isRefusal(placed)) return placed.refused;
+  const { n, ranks, positions } = placed;
   const scores = positions.map((p) => scale.scoreOf(p));
   const places = sorted.map(scale.placeOf);
   return {
     available: true,
-    n: values.length,
+    n,
     missing,
     setAside,
     unit,
     resolution,
+    ...(censored && ranks ? { censored, ranks } : {}),
     law,
     axis: settings.axis,
     sides: settings.sides,
-    line: lineOf(settings, scale, scores, places),
+    line: lineOf(settings, scale, scores, places, ranks && positions),
     correlation: regression(scores, places).correlation,
     rows: Int32Array.from(order, (i) => sample.rows[i]!),
     readings: sorted,
     positions,
     scores,
     band: null,
-    shapes: readShapes(sorted, law, resolution, settings.alpha),
+    ...(ranks ? {} : { shapes: readShapes(sorted, law, resolution, settings.alpha) }),
     limits: limitsOf(settings, law),
     notes: [
       ...notes,
       ...(settings.band === 'none' ? [] : confidenceNote(settings.confidence)),
-      ...unreadableNote(sample),
+      ...unreadableNotes(sample),
+      ...censoredNote(sample),
+      ...(ranks && settings.band !== 'none' ? [ONLY_ON_LINE] : []),
     ],
   };
 }
@@ -113,7 +142,8 @@ function finding(result: ProbabilityPlotResult): Piece[] {
   const count = groupThousands(n);
   const article = articleOf(title);
   if (!band || band.kind === 'line') {
-    return [{ text: `${count} readings plotted against ${article} ${title} with ${lawWords(result)}.` }];
+    const beyond = result.censored ? ` (${beyondWords(result)})` : '';
+    return [{ text: `${count} readings${beyond} plotted against ${article} ${title} with ${lawWords(result)}.` }];
   }
   const { outsideCount, confidence, kind } = band;
   const where =
@@ -134,16 +164,18 @@ function finding(result: ProbabilityPlotResult): Piece[] {
 /** The probability plot of any continuous family, estimated or claimed, with its line and a band (STATISTICS section 4). */
 export const probabilityPlotAnalysis = defineAnalysis<PlotRequest, ProbabilityPlotResult>({
   id: 'probability-plot',
-  version: 4,
+  version: 5,
   name: 'Probability plot',
   title: 'probability plot of any family with its line and a band',
   request: plotRequest,
   method: plotSentence,
   resolve: (settings, sample) => {
     const n = sample.values.length;
+    const { censored } = sample;
     const cost = fitCost(fittingOf(settings));
     const most = Math.min(mostReplicates(n), settings.replicates ?? affordableReplicates(n, cost.replicates, 1_000));
-    return { ...settings, replicates: most };
+    const band = censored && settings.band !== 'none' ? 'line' : settings.band;
+    return { ...settings, band, replicates: most };
   },
   *run(asked, sample) {
     const reason = whyNot(sample, 3, 'the plot (a line through two points always fits)');

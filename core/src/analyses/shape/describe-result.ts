@@ -4,6 +4,7 @@ import type { Drift } from '../../describe/drift.js';
 import type { Gap } from '../../describe/gap.js';
 import type { MomentTest } from '../../goodness-of-fit/normality/skewness.js';
 import type { Note } from '../../road/analysis.js';
+import type { WithBeyond } from './with-beyond.js';
 
 /** What the description of a column looks for, in the order of its sentences. */
 export const LOOKS = ['lean', 'tails', 'gap', 'far', 'drift'] as const;
@@ -38,6 +39,8 @@ export interface Described extends Description {
   farCount: number;
   /** How far out the farthest reading lies; null below four readings and without spread between the quartiles. */
   farthest: Farthest | null;
+  /** Readings beyond a limit, which none of these figures holds, and centre and spread with them; absent where there are none. */
+  withBeyond?: WithBeyond;
   /** What the readings show of five things looked for, at the level shared among them; of groups, among all looks at all of them. */
   claims: Claims;
 }

@@ -14,8 +14,9 @@ import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, type Note } from '../../road/analysis.js';
 import { claimsOf } from './describe-claims.js';
 import type { Described, DescribeResult, Farthest } from './describe-result.js';
-import { confidenceNote, levelNote, unavailable, unreadableNote, whyEmpty } from '../../road/cautions.js';
+import { confidenceNote, levelNote, unavailable, unreadableNotes, whyEmpty } from '../../road/cautions.js';
 import { anyConfidence } from '../../road/setting.js';
+import { beyondNote, withBeyond } from './with-beyond.js';
 import { describeFinding } from './describe-words.js';
 import { quartiles } from './quartiles-setting.js';
 import { groupSettings, partsOf, subjectWords } from '../../road/groups.js';
@@ -50,6 +51,7 @@ function described(sample: Sample, options: DescribeRequest): Described {
   const { name, unit, resolution, missing, setAside } = sample;
   const work = worked(sample.values, resolution);
   const order = ordered(work.values);
+  const beyond = withBeyond(sample);
   const figures = describeWorked(work, order.sorted, options);
   const { n, skewness, kurtosis, sd } = figures;
   // In the working unit, like the readings they are asked of.
@@ -72,6 +74,7 @@ function described(sample: Sample, options: DescribeRequest): Described {
     outsideCount: box.outsideCount,
     farCount: box.farCount,
     claims: claimsOf([odd], options.alpha)[0]!,
+    ...(beyond ? { withBeyond: beyond } : {}),
   };
 }
 
@@ -87,8 +90,11 @@ function farthestOf(
   return q3 > q1 && pValue !== null && fenceShare !== null ? { multiple, pValue, fenceShare } : null;
 }
 
+const beyondNotes = (parts: readonly Described[], isPart: boolean): Note[] =>
+  parts.flatMap((part) => (part.withBeyond ? [beyondNote(part, part.withBeyond, isPart)] : []));
+
 function notesFor(sample: Sample, { n, sd, distinct, medianInterval }: Described, asked: DescribeRequest): Note[] {
-  const notes = [...unreadableNote(sample), ...confidenceNote(asked.confidence), ...levelNote(asked.alpha)];
+  const notes = [...unreadableNotes(sample), ...confidenceNote(asked.confidence), ...levelNote(asked.alpha)];
   for (const percent of asked.percentiles.filter((p) => p > 0 && p < 1)) {
     const meant = Number((percent * 100).toPrecision(10));
     const text = `The percentile ${percent} is taken as ${percent}\u00a0%: percentiles go from 0 to 100. For ${meant}\u00a0% type ${meant}.`;
@@ -107,7 +113,7 @@ function notesFor(sample: Sample, { n, sd, distinct, medianInterval }: Described
 /** Centre, spread, order and shape of a column, as a whole and by group (STATISTICS section 1). */
 export const describeAnalysis = defineAnalysis<DescribeRequest, DescribeResult>({
   id: 'describe',
-  version: 4,
+  version: 5,
   name: 'Description',
   title: 'centre, spread, order and shape of a column, with intervals',
   request,
@@ -145,7 +151,7 @@ export const describeAnalysis = defineAnalysis<DescribeRequest, DescribeResult>(
       ...whole,
       by,
       groups: groups && groups.map((group, i) => ({ ...group, claims: claims[i]! })),
-      notes: [...notesFor(sample, whole, asked), ...notes],
+      notes: [...beyondNotes(groups ?? [whole], groups !== null), ...notesFor(sample, whole, asked), ...notes],
     };
   },
   finding: describeFinding,

@@ -1,4 +1,5 @@
 import { formatP, formatPercent, groupThousands } from '../../numeric/format.js';
+import { limitsWords } from '../../road/beyond-limits.js';
 import type { FigureOf } from '../../road/figure.js';
 import type { Described } from './describe-result.js';
 import { quantileChoice } from './describe-words.js';
@@ -8,12 +9,13 @@ import { inUnit, NOTHING, one, pair, type Figure } from './figure.js';
 export const COUNT_FIGURE: FigureOf<Described> = {
   key: 'n',
   name: 'n',
-  meaning: 'The readings that count; what is missing or set aside stands beside it.',
+  meaning: 'The readings that count; what is missing, set aside or beyond a limit stands beside it.',
   formula: 'counted',
-  text: ({ n, missing, setAside }) => {
+  text: ({ n, missing, setAside, withBeyond, resolution }) => {
     const others = [
       missing ? `${groupThousands(missing)} missing` : '',
       setAside ? `${groupThousands(setAside)} set aside` : '',
+      withBeyond ? limitsWords(withBeyond.beyond, resolution) : '',
     ];
     return [groupThousands(n), ...others.filter(Boolean)].join(', ');
   },

@@ -5,7 +5,7 @@ import type { Sample } from '../../readings/sample.js';
 import { fit } from '../../distributions/fit/fit.js';
 import { isRefusal, type Parameters } from '../../distributions/family.js';
 import { FAMILIES, familyByName } from '../../distributions/registry.js';
-import { unavailable, unreadableNote, whyEmpty } from '../../road/cautions.js';
+import { unavailable, leftOutNotes, whyEmpty } from '../../road/cautions.js';
 import { partsOf } from '../../road/groups.js';
 import type { SentencePart, Unavailable } from '../../road/analysis.js';
 import { choice } from '../../road/setting.js';
@@ -143,7 +143,7 @@ export function pictured<Shared, Part>(
   const resolution = resolutions.size === 1 ? parts[0]!.resolution : null;
   const common = shared(shown, resolution);
   const { name: column, unit, missing, setAside } = sample;
-  const said = [...unreadableNote(sample), ...notes];
+  const said = [...leftOutNotes(sample), ...notes];
   const scores = scoresOf(sample, asked, said);
   const picture: Picture<Part> = {
     ...{ available: true, column, unit, resolution, n: sample.values.length, missing, setAside, by },

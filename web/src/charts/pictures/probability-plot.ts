@@ -3,10 +3,13 @@ import {
   plotPicture,
   readPlot,
   type PlotAxisRange,
+  type PlotPicture,
   type ProbabilityPlotResult,
   type ReadOff,
 } from '@verdict/core/analyses';
 import { familyByName } from '@verdict/core/distributions';
+import { censoredReadings } from '@verdict/core/readings';
+import { beyondWords } from '@verdict/core/road';
 import { decimalsOf, formatFigure, formatPercent, formatValue } from '@verdict/core/format';
 import type { LegendEntry } from '../legend.js';
 import type { Mark } from '../marks.js';
@@ -65,8 +68,12 @@ const LINES = {
 } as const;
 
 function legendOf(result: ProbabilityPlotResult, anyOutside: boolean): LegendEntry[] {
-  const { band, line } = result;
-  const own: LegendEntry[] = line.by === 'fit' ? [] : [{ words: LINES[line.by], tone: 'green' }];
+  const { band, line, censored } = result;
+  const beyond: LegendEntry = { words: beyondWords(result), tone: 'soft', sample: 'marker', marker: 'triangle' };
+  const own: LegendEntry[] = [
+    ...(line.by === 'fit' ? [] : [{ words: LINES[line.by], tone: 'green' } as const]),
+    ...(censored ? [beyond] : []),
+  ];
   if (!band) return own;
   const outside: LegendEntry = { words: 'a reading outside it', tone: 'ochre', sample: 'marker', marker: 'circle' };
   return [...own, { words: bandWords(result), tone: 'tint', sample: 'area' }, ...(anyOutside ? [outside] : [])];
@@ -123,6 +130,24 @@ function limitMarks(
   });
 }
 
+/** What pointing at a reading beyond a limit says; nothing where they are not drawn. */
+function beyondHits(result: ProbabilityPlotResult, { across, up }: PlotPicture['beyond']): Hit[] {
+  const { resolution, unit } = result;
+  const told = (limit: number) => `${formatFigure(limit, 'reading', resolution)}${unit ? ` ${unit}` : ''}`;
+  return censoredReadings(result)
+    .slice(0, across.length)
+    .map(({ row, limit, side }, i): Hit => {
+      const [x, y] = [across[i]!, up[i]!];
+      return {
+        panel: 0,
+        x: [x, x],
+        y: [y, y],
+        words: `row ${row}: ${side < 0 ? 'below' : 'above'} ${told(limit)}`,
+        row,
+      };
+    });
+}
+
 /** A picture of a probability plot, and what can be laid over it without drawing the plot anew. */
 export interface PlotDrawing {
   panels: Panels;
@@ -166,11 +191,13 @@ export function plotDrawing(kept: ProbabilityPlotResult, column: string): PlotDr
       shown.filter((i) => plot.outside.has(i)),
       'ochre',
     ),
+    { kind: 'points', x: plot.beyond.across, y: plot.beyond.up, tone: 'soft', marker: 'triangle', radius: 5 },
   ];
   const hits = shown.map((i): Hit => {
     const [x, y] = [across[i]!, up[i]!];
     return { panel: 0, x: [x, x], y: [y, y], words: pointWords(result, i, expected[i]!), row: rows[i]! };
   });
+  hits.push(...beyondHits(result, plot.beyond));
   const panels = {
     x: axisOf(plot.across, result, column),
     y: axisOf(plot.up, result, column),

@@ -31,6 +31,8 @@ const props = defineProps<{
   figures: DescribeResult | null;
   plot: ProbabilityPlotResult | null;
   families: CompareFamiliesResult | null;
+  /** Why there is no test of these readings. */
+  whyNot: string | null;
   family: string;
   column: string;
 }>();
@@ -66,6 +68,7 @@ const found = computed(() => (props.plot ? lawFigures(props.plot) : []));
   <div>
     <el-segmented v-model="shown" :options="CHOICES" aria-label="Figures of the fit" />
     <div class="card box">
+      <p v-if="whyNot && (shown === 'chosen' || shown === 'all')">{{ whyNot }}</p>
       <FigureTable v-if="shown === 'chosen'" :rows="rows" />
       <FigureTable v-else-if="shown === 'found'" :rows="found" />
       <template v-else-if="shown === 'families'">
@@ -78,7 +81,7 @@ const found = computed(() => (props.plot ? lawFigures(props.plot) : []));
         />
         <p v-else class="soft">Fitting the families …</p>
       </template>
-      <template v-else>
+      <template v-else-if="!whyNot">
         <FigureTable :rows="table" :heads="TEST_COLUMNS">
           <template #default="{ figure }">
             <DetailList :rows="detailsOf(figure.key)" />

@@ -74,7 +74,7 @@ const words = computed(() => {
     :finding="finding"
     :after="missed"
     :aside="aside"
-    :keepable="shown === 'families' ? !!families.result.value : !!test.result.value"
+    :keepable="!!plot.result.value && (shown !== 'families' || !!families.result.value)"
   >
     <template #picture>
       <PictureCard
@@ -105,6 +105,7 @@ const words = computed(() => {
         :figures="described.result.value"
         :plot="result"
         :families="families.result.value"
+        :why-not="test.whyNot.value"
         :family="plot.request.value?.family ?? 'normal'"
         :column="name"
         @choose="(family) => fit.change('family', family)"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { NO_SHAPE, shapeWords, type ProbabilityPlotResult } from '@verdict/core/analyses';
+import { noShapeWords, shapeWords, type ProbabilityPlotResult } from '@verdict/core/analyses';
 import { computed } from 'vue';
 
 /** What the plot shows, in words; pointing at them points at the marks. */
@@ -10,7 +10,7 @@ const shapes = computed(() => shapeWords(props.plot));
 
 <template>
   <section class="shapes" aria-label="What the plot shows">
-    <p v-if="shapes.length === 0" class="soft">{{ NO_SHAPE }}</p>
+    <p v-if="shapes.length === 0" class="soft">{{ noShapeWords(plot) }}</p>
     <ul v-else>
       <li v-for="{ shape, name, why, marks } in shapes" :key="shape">
         <button

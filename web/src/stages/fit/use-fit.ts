@@ -60,9 +60,13 @@ export function useFit() {
     name: 'families',
     fixed: () => (shown.value === 'families' ? atLevel() : null),
   });
-  const stage = useStage({
-    runs: () => (shown.value === 'families' ? [plot, families] : [plot, test.value]),
-  });
+  const runs = () => (shown.value === 'families' ? [plot, families] : [plot, test.value]);
+  /** What the readings do not allow is not kept; the rest is. */
+  const kept = () => {
+    const some = runs().filter(({ whyNot }) => whyNot.value === null);
+    return some.length > 0 ? some : runs();
+  };
+  const stage = useStage({ runs, kept });
 
   const finding = computed(() => {
     if (shown.value === 'families') {
@@ -70,6 +74,8 @@ export function useFit() {
       return all ? compareFamiliesAnalysis.finding(all) : [];
     }
     const [ofNormal, ofFamily] = [normality.result.value, fitted.result.value];
+    if (test.value.whyNot.value !== null && plot.result.value)
+      return probabilityPlotAnalysis.finding(plot.result.value);
     if (plain.value) return ofNormal ? normalityAnalysis.finding(ofNormal) : [];
     return ofFamily ? goodnessOfFitAnalysis.finding(ofFamily) : [];
   });

@@ -1,0 +1,48 @@
+import { beyondLimits, type BeyondLimit, type Censored, type WithCensored } from '../readings/censored.js';
+import type { CensoredReadings } from '../distributions/fit/censored-readings.js';
+import { formatFigure, groupThousands } from '../numeric/format.js';
+import type { Sample } from '../readings/sample.js';
+import type { Note } from './analysis.js';
+
+/** The bounds of censored readings, as a likelihood takes them. */
+export function boundsOf(censored: Censored | undefined): CensoredReadings | undefined {
+  return (
+    censored && {
+      lower: censored.limits.map((limit, i) => (censored.sides[i]! < 0 ? -Infinity : limit)),
+      upper: censored.limits.map((limit, i) => (censored.sides[i]! < 0 ? limit : Infinity)),
+    }
+  );
+}
+
+type Limited = WithCensored & Pick<Sample, 'resolution'>;
+const MOST_NAMED = 3;
+
+/** "3 below 0.05 and 1 above 30": how many lie beyond which limit; of many limits only the ends. */
+export const beyondWords = (sample: Limited): string => limitsWords(beyondLimits(sample), sample.resolution);
+
+export function limitsWords(all: readonly BeyondLimit[], resolution: number | null): string {
+  const told = (limit: number) => formatFigure(limit, 'reading', resolution);
+  const parts = (['below', 'above'] as const).flatMap((side) => {
+    const own = all.filter((one) => one.side === side);
+    if (own.length <= MOST_NAMED)
+      return own.map(({ limit, count }) => `${groupThousands(count)} ${side} ${told(limit)}`);
+    const count = own.reduce((sum, one) => sum + one.count, 0);
+    return [`${groupThousands(count)} ${side} limits from ${told(own[0]!.limit)} to ${told(own.at(-1)!.limit)}`];
+  });
+  return parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)!}`;
+}
+
+/** That readings beyond a limit take part, and how; nothing where there are none. */
+export function censoredNote(sample: Limited & Pick<Sample, 'values'>): Note[] {
+  if (!sample.censored) return [];
+  const n = sample.values.length + sample.censored.limits.length;
+  const text = `Of ${groupThousands(n)} readings ${beyondWords(sample)}: each counts by the chance to lie there.`;
+  return [{ code: 'censored', text }];
+}
+
+/** Why a test that needs every reading cannot be had, or null. */
+export function whyCensored(sample: Limited & Pick<Sample, 'values'>, what: string): string | null {
+  if (!sample.censored) return null;
+  const n = sample.values.length + sample.censored.limits.length;
+  return `Of ${groupThousands(n)} readings ${beyondWords(sample)}; ${what} needs every one as a number. The plot, its distribution and the families take them as they are.`;
+}

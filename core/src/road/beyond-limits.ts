@@ -36,7 +36,7 @@ export function limitsWords(all: readonly BeyondLimit[], resolution: number | nu
 export function censoredNote(sample: Limited & Pick<Sample, 'values'>): Note[] {
   if (!sample.censored) return [];
   const n = sample.values.length + sample.censored.limits.length;
-  const text = `Of ${groupThousands(n)} readings ${beyondWords(sample)}: each counts by the chance to lie there.`;
+  const text = `${groupThousands(n)} readings, ${beyondWords(sample)}: each of these counts by the chance to lie there.`;
   return [{ code: 'censored', text }];
 }
 
@@ -44,5 +44,5 @@ export function censoredNote(sample: Limited & Pick<Sample, 'values'>): Note[] {
 export function whyCensored(sample: Limited & Pick<Sample, 'values'>, what: string): string | null {
   if (!sample.censored) return null;
   const n = sample.values.length + sample.censored.limits.length;
-  return `Of ${groupThousands(n)} readings ${beyondWords(sample)}; ${what} needs every one as a number. The plot, its distribution and the families take them as they are.`;
+  return `${groupThousands(n)} readings, ${beyondWords(sample)}: ${what} needs every one as a number. The plot, its distribution and the families take them as they are.`;
 }

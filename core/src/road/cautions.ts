@@ -84,7 +84,7 @@ export function leftOutNotes(sample: Sample): Note[] {
   const { beyondLimit } = sample;
   if (beyondLimit) {
     const cells = count(beyondLimit, 'reading lies', 'readings lie');
-    const text = `${cells} beyond a limit, such as “<0.05”: left out here, so centre and spread are those of the others only.`;
+    const text = `${cells} beyond a limit, such as “<0.05”: left out here.`;
     notes.push({ code: 'beyond-limit', text });
   }
   return notes;

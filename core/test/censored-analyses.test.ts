@@ -4,6 +4,9 @@ import { compareFamiliesAnalysis } from '../src/analyses/fit/compare-families.js
 import { comparedRows } from '../src/analyses/fit/compare-families-words.js';
 import { goodnessOfFitAnalysis } from '../src/analyses/fit/goodness-of-fit.js';
 import { normalityAnalysis } from '../src/analyses/fit/normality.js';
+import type { CompareFamiliesResult } from '../src/analyses/fit/compare-families-result.js';
+import type { ProbabilityPlotResult } from '../src/analyses/fit/plot-result.js';
+import type { DescribeResult } from '../src/analyses/shape/describe-result.js';
 import { plotPicture, plotTable } from '../src/analyses/fit/plot-picture.js';
 import { noShapeWords } from '../src/analyses/fit/plot-shapes.js';
 import { probabilityPlotAnalysis } from '../src/analyses/fit/probability-plot.js';
@@ -14,7 +17,7 @@ import { createStream } from '../src/random/stream.js';
 import { fingerprintOf } from '../src/readings/fingerprint.js';
 import { PLAIN_FORMAT } from '../src/readings/number-format.js';
 import { toSample, type Sample } from '../src/readings/sample.js';
-import { isUnavailable, type Analysis, type Settings, type Unavailable } from '../src/road/analysis.js';
+import { isUnavailable, type Unavailable } from '../src/road/analysis.js';
 import { methodOf } from '../src/road/method-sentence.js';
 import { drive } from '../src/road/runner.js';
 import { toWire } from '../src/road/wire.js';
@@ -32,7 +35,7 @@ function limited(limit: number, n = 54): string[] {
 const asked = (analysis: { id: string }, sample: Sample, more: object): Promise<unknown> =>
   drive(inThisThread, { id: analysis.id, request: { column: 'c', ...more }, sample });
 
-async function run<R extends Settings, T>(analysis: Analysis<R, T>, sample: Sample, more = {}): Promise<T> {
+async function run<T>(analysis: { id: string }, sample: Sample, more = {}): Promise<T> {
   const result = await asked(analysis, sample, more);
   if (isUnavailable(result)) throw new Error(result.reason);
   return result as T;
@@ -72,7 +75,7 @@ describe('a probability plot with readings beyond a limit', () => {
   const request = { family: 'lognormal' };
 
   it('counts them: positions, distribution, words, table; nothing is left out', async () => {
-    const plot = await run(probabilityPlotAnalysis, sample, request);
+    const plot = await run<ProbabilityPlotResult>(probabilityPlotAnalysis, sample, request);
     expect([plot.n, plot.readings.length, plot.n - known]).toEqual([54, known, sample.beyondLimit]);
     expect(sample.beyondLimit).toBeGreaterThan(2);
     // One limit below all others: the ranks go on after those below it.
@@ -92,7 +95,7 @@ describe('a probability plot with readings beyond a limit', () => {
 
   it('draws them on the edge towards which they lie, and its band on the line', async () => {
     const cells = [...limited(0.09), '>4', '>4'];
-    const plot = await run(probabilityPlotAnalysis, columnOf(cells), request);
+    const plot = await run<ProbabilityPlotResult>(probabilityPlotAnalysis, columnOf(cells), request);
     expect(plot.band?.kind).toBe('line');
     const { beyond, up, across } = plotPicture(plot);
     expect(new Set(beyond.up)).toEqual(new Set([up.min, up.max]));
@@ -109,14 +112,19 @@ describe('a probability plot with readings beyond a limit', () => {
     const other = probabilityPlotAnalysis.resolve(probabilityPlotAnalysis.request.parse({ column: 'c' }), plain);
     expect(other.band).toBe('whole-plot');
     // Worked out again from the kept request it is the same.
-    const first = await run(probabilityPlotAnalysis, sample, request);
-    const again = await run(probabilityPlotAnalysis, sample, { ...request, band: 'line' });
+    const first = await run<ProbabilityPlotResult>(probabilityPlotAnalysis, sample, request);
+    const again = await run<ProbabilityPlotResult>(probabilityPlotAnalysis, sample, { ...request, band: 'line' });
     expect(toWire(again)).toEqual(toWire(first));
   });
 
   it('runs a line through the quartiles of all readings, or along the distribution where these are not known', async () => {
     const line = async (limit: number) =>
-      (await run(probabilityPlotAnalysis, columnOf(limited(limit)), { ...request, line: 'quartiles' })).line;
+      (
+        await run<ProbabilityPlotResult>(probabilityPlotAnalysis, columnOf(limited(limit)), {
+          ...request,
+          line: 'quartiles',
+        })
+      ).line;
     const [all, some, half] = [await line(0.001), await line(0.09), await line(0.3)];
     expect(some.by).toBe('quartiles');
     expect(Math.abs(some.slope - all.slope)).toBeLessThan(0.05 * all.slope);
@@ -141,7 +149,7 @@ describe('other analyses of readings beyond a limit', () => {
   });
 
   it('families are ranked by the likelihood of all readings, without A²', async () => {
-    const result = await run(compareFamiliesAnalysis, sample);
+    const result = await run<CompareFamiliesResult>(compareFamiliesAnalysis, sample);
     expect(result.n).toBe(54);
     expect(result.families.length).toBeGreaterThan(10);
     expect(result.families.every(({ statistic, pSimulated }) => statistic === null && pSimulated === null)).toBe(true);
@@ -154,7 +162,7 @@ describe('other analyses of readings beyond a limit', () => {
 
   it('a description tells how many, and comes nearer to the truth with them', async () => {
     const many = columnOf(limited(0.2, 1_000));
-    const result = await run(describeAnalysis, many);
+    const result = await run<DescribeResult>(describeAnalysis, many);
     const law = distribution(familyByName('lognormal'), { logMean: -1.2, logSd: 0.9 });
     const { n, beyond, fitted } = result.withBeyond!;
     expect([n, beyond]).toEqual([1_000, [{ side: 'below', limit: 0.2, count: many.beyondLimit }]]);
@@ -163,6 +171,6 @@ describe('other analyses of readings beyond a limit', () => {
     expect(COUNT_FIGURE.text(result)).toBe(`${many.values.length}, ${many.beyondLimit} below 0.20`);
     const note = result.notes.find(({ code }) => code === 'beyond-limit')!.text;
     expect(note).toMatch(/below 0\.20 of 1.000 readings; .*With all of them mean 0\.\d+/u);
-    expect((await run(describeAnalysis, columnOf(['1', '2', '4']))).withBeyond).toBeUndefined();
+    expect((await run<DescribeResult>(describeAnalysis, columnOf(['1', '2', '4']))).withBeyond).toBeUndefined();
   });
 });

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { advance, inThisThread } from '../src/analyses/registry.js';
 import { drive } from '../src/road/runner.js';
 import { missedSentence, normalityFinding, normalityNotes } from '../src/analyses/fit/normality-words.js';
-import { outcomeOf } from '../src/analyses/fit/normality.js';
+import { outcomeOf } from '../src/analyses/fit/normality-tested.js';
 import type { NormalityResult } from '../src/analyses/fit/normality-result.js';
 import {
   adjustedAndersonDarling,

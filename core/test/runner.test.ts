@@ -70,7 +70,8 @@ describe('running an analysis', () => {
     const seen: (number | undefined)[] = [];
     const result = await drive(shuffled(3), job, {
       onProgress: ({ partial, soFar }) => {
-        const [test] = analysis.glimpse!(request, partial as NormalityResult, soFar()).tests;
+        const glimpsed = analysis.glimpse!(request, partial as NormalityResult, soFar()) as NormalityResult;
+        const [test] = glimpsed.tests;
         seen.push(test!.pSimulated?.replicates);
       },
     });

@@ -21,7 +21,10 @@ export { lawFigures, type ReadOff, readOff, readOffWords } from './fit/law-figur
 export type { NormalityResult } from './fit/normality-result.js';
 export { agreementSentence, missedSentence } from './fit/normality-words.js';
 export { normalityAnalysis } from './fit/normality.js';
-export { expectedReadings, plotPicture, type PlotAxisRange, type PlotPicture, plotTable } from './fit/plot-picture.js';
+export { partsFigures, partsTests, seriesLawFigures, PARTS_COLUMNS } from './fit/parts-figures.js';
+export { plotPicture, type PlotAxisRange, type PlotPicture, plotTable } from './fit/plot-picture.js';
+export { expectedReadings } from './fit/plot-ranges.js';
+export { type PlotSeries, plotSeries, seriesTable } from './fit/plot-series.js';
 export { noShapeWords, shapeWords, type ShapeWords } from './fit/plot-shapes.js';
 export { readPlot } from './fit/plot-result.js';
 export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './fit/probability-plot.js';

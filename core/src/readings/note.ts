@@ -2,4 +2,6 @@
 export interface Note {
   code: string;
   text: string;
+  /** Only reassures: said of one column, not of each of many parts. */
+  quiet?: true;
 }

@@ -106,7 +106,7 @@ function resolutionNote(
   const so = matters
     ? ': the two fall on different sides of the level, and more readings should decide'
     : ', so it does not matter here';
-  return [{ code: 'ties', text: `${steps} ${rounded}${so}.` }];
+  return [{ code: 'ties', text: `${steps} ${rounded}${so}.`, ...(matters ? {} : { quiet: true }) }];
 }
 
 /** What a careful colleague would add to the test. */

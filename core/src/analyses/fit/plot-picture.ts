@@ -1,8 +1,9 @@
 import { log } from '../../numeric/elementary.js';
 import { familyByName } from '../../distributions/registry.js';
 import { familyScale, type FamilyScale } from '../../probability-plot/family-scale.js';
-import { percentTicks, scoreRange } from '../../probability-plot/percent-axis.js';
+import { percentTicks } from '../../probability-plot/percent-axis.js';
 import { outsideOf } from './plot-bands.js';
+import { expectedReadings, isOnPaper, observedAndExpected, rangesOf, type PlotRanges } from './plot-ranges.js';
 import { readPlot, type ProbabilityPlotResult } from './plot-result.js';
 
 /** A way through the plot, in the units of its axes. */
@@ -40,44 +41,6 @@ export interface PlotPicture {
   readingAt: (place: number) => number;
   /** The score of a share, where scores stand along an axis. */
   scoreOf: ((share: number) => number) | null;
-}
-
-/** The reading that the line expects at each rank. */
-export function expectedReadings({ law, line, scores }: ProbabilityPlotResult): Float64Array {
-  const { readingAt } = familyScale(familyByName(law.family), law.parameters);
-  return Float64Array.from(scores, (score) => readingAt(line.intercept + line.slope * score));
-}
-
-/** Bands of heavy tails run far out: so many ranges of the readings are shown on either side. */
-const FURTHEST = 0.75;
-/** Of differences the band is what they are looked at beside: it is shown nearly whole. */
-const FURTHEST_DIFFERENCE = 4;
-/** Limits further off than this share of the range do not squeeze the readings together. */
-const FURTHEST_LIMIT = 0.6;
-const AIR = 0.02;
-
-/** The range that holds all readings, the band and near limits, and a little air. */
-function rangeOf(
-  readings: ArrayLike<number>,
-  others: readonly number[],
-  limits: readonly number[],
-  furthest = FURTHEST,
-) {
-  const [least, most] = [readings[0]!, readings[readings.length - 1]!];
-  const range = most - least || Math.abs(most) || 1;
-  let [min, max] = [least, most];
-  const near = (values: readonly number[], reach: number) => {
-    for (const value of values) {
-      if (!Number.isFinite(value)) continue;
-      min = Math.min(min, Math.max(value, least - reach * range));
-      max = Math.max(max, Math.min(value, most + reach * range));
-    }
-  };
-  near(others, furthest);
-  const within = limits.filter((at) => at > least - FURTHEST_LIMIT * range && at < most + FURTHEST_LIMIT * range);
-  near(within, FURTHEST_LIMIT);
-  const air = (max - min) * AIR;
-  return { min: min - air, max: max + air };
 }
 
 const STEPS = [1, 2, 5, 10];
@@ -120,24 +83,17 @@ function beyondAt({ censored }: ProbabilityPlotResult, readings: PlotAxisRange, 
 }
 
 /** Readings on the family's own scale against scores. */
-function onPaper(result: ProbabilityPlotResult, outside: ReadonlySet<number>): PlotPicture {
-  const { band, line, law, limits } = result;
+function onPaper(result: ProbabilityPlotResult, outside: ReadonlySet<number>, ranges: PlotRanges): PlotPicture {
+  const { band, line, law } = result;
   const scale = familyScale(familyByName(law.family), law.parameters);
   const { placeOf } = scale;
-  const scores = scoreRange(result.scores);
+  const { readings: range, other: scores } = ranges;
   const ends = [scores.min, scores.max];
-  const places = Float64Array.from(result.readings, placeOf);
-  const bounds = [limits.lower, limits.target, limits.upper, ...(result.censored?.limits ?? [])].flatMap((at) =>
-    at === null || (scale.above !== null && at <= scale.above) ? [] : [placeOf(at)],
-  );
-  const [lower, upper] = [band?.lower.map(placeOf) ?? [], band?.upper.map(placeOf) ?? []];
-  const onLine = ends.map((score) => line.intercept + 0.9 * line.slope * score);
-  const range = rangeOf(places, [...lower.slice(0, 1), ...upper.slice(-1), ...onLine], bounds);
   const edge =
     band &&
     around(
-      lower,
-      upper,
+      band.lower.map(placeOf),
+      band.upper.map(placeOf),
       band.ranks.map((rank) => result.scores[rank]!),
     );
   const readings: PlotAxisRange = {
@@ -155,7 +111,7 @@ function onPaper(result: ProbabilityPlotResult, outside: ReadonlySet<number>): P
     across: readings,
     up,
     beyond: beyondAt(result, readings, up),
-    points: { across: places, up: result.scores },
+    points: { across: Float64Array.from(result.readings, placeOf), up: result.scores },
     line: { across: ends.map((score) => line.intercept + line.slope * score), up: ends },
     band: edge && { across: edge.limits, up: edge.along },
     outside,
@@ -167,14 +123,14 @@ function onPaper(result: ProbabilityPlotResult, outside: ReadonlySet<number>): P
 }
 
 /** Readings against what the line expects of them, or how far off they are. */
-function againstExpected(result: ProbabilityPlotResult, outside: ReadonlySet<number>): PlotPicture {
-  const { band, readings, limits } = result;
-  const expected = expectedReadings(result);
+function againstExpected(
+  result: ProbabilityPlotResult,
+  outside: ReadonlySet<number>,
+  { readings: own, other }: PlotRanges,
+): PlotPicture {
+  const { band } = result;
+  const { expected, observed, lower, upper } = observedAndExpected(result);
   const differs = result.axis === 'difference';
-  const less = (reading: number, i: number) => (differs ? reading - expected[i]! : reading);
-  const observed = Float64Array.from(readings, less);
-  const lower = band?.lower.map((at, j) => less(at, band.ranks[j]!)) ?? [];
-  const upper = band?.upper.map((at, j) => less(at, band.ranks[j]!)) ?? [];
   const edge =
     band &&
     around(
@@ -182,24 +138,17 @@ function againstExpected(result: ProbabilityPlotResult, outside: ReadonlySet<num
       upper,
       band.ranks.map((rank) => expected[rank]!),
     );
-  const bounds = differs
-    ? []
-    : [limits.lower, limits.target, limits.upper, ...(result.censored?.limits ?? [])].flatMap((at) => at ?? []);
-  const off = differs ? observed.toSorted() : observed;
-  const furthest = differs ? FURTHEST_DIFFERENCE : FURTHEST;
-  const range = rangeOf(off, [...lower, ...upper, ...(differs ? [0] : [])], bounds, furthest);
-  const expectedRange = rangeOf(expected, [], []);
-  const both = { min: Math.min(range.min, expectedRange.min), max: Math.max(range.max, expectedRange.max) };
-  const along = differs ? expectedRange : both;
+  const both = { min: Math.min(own.min, other.min), max: Math.max(own.max, other.max) };
+  const along = differs ? other : both;
   const ends = [along.min, along.max];
-  const own: PlotAxisRange = differs
-    ? { of: 'difference', ...range, ticks: null, placeOf: null }
+  const across: PlotAxisRange = differs
+    ? { of: 'difference', ...own, ticks: null, placeOf: null }
     : { of: 'readings', ...both, ticks: null, placeOf: (reading) => reading };
   const up: PlotAxisRange = { of: 'expected', ...along, ticks: null, placeOf: null };
   return {
-    across: own,
+    across,
     up,
-    beyond: beyondAt(result, own, up),
+    beyond: beyondAt(result, across, up),
     points: { across: observed, up: expected },
     line: { across: differs ? [0, 0] : ends, up: ends },
     band: edge && { across: edge.limits, up: edge.along },
@@ -224,12 +173,12 @@ function turned({ across, up, points, line, band, beyond, ...same }: PlotPicture
   };
 }
 
-/** Axes, line, points and band of a probability plot. */
-export function plotPicture(kept: ProbabilityPlotResult): PlotPicture {
+/** Axes, line, points and band of a probability plot, within its own ranges or those given. */
+export function plotPicture(kept: ProbabilityPlotResult, given?: PlotRanges): PlotPicture {
   const result = readPlot(kept);
   const outside = new Set(result.band ? outsideOf(result, result.band) : []);
-  const drawn =
-    result.axis === 'percent' || result.axis === 'score' ? onPaper(result, outside) : againstExpected(result, outside);
+  const ranges = given ?? rangesOf(result);
+  const drawn = isOnPaper(result) ? onPaper(result, outside, ranges) : againstExpected(result, outside, ranges);
   // Differences stand upright where the readings lie across: they are looked at from left to right.
   const swap = (result.sides === 'readings-up') !== (result.axis === 'difference');
   return swap ? turned(drawn) : drawn;

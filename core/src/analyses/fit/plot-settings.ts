@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { PositionRule } from '../../probability-plot/positions.js';
 import type { SentencePart } from '../../road/analysis.js';
+import { groupSettings } from '../../road/groups.js';
 import { anyConfidence, choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
 import { alphaSetting, columnSetting } from '../../road/settings.js';
 import { FAMILY_PARTS, familyShape, withParametersRead } from './family-settings.js';
@@ -58,6 +59,15 @@ const band = choice(
   ],
   'whole-plot',
 );
+const together = choice(
+  'together',
+  'where the series stand',
+  [
+    { value: 'one', text: 'in one plot' },
+    { value: 'apart', text: 'in a plot each' },
+  ],
+  'one',
+);
 const ofBand = anyConfidence('confidence of the band');
 const replicates = replicatesOf('replicates for the band');
 const seed = seedOf('seed of the band');
@@ -66,6 +76,9 @@ const limit = z.number('A limit is a number.').optional();
 export const plotRequest = z
   .strictObject({
     column: columnSetting,
+    ...groupSettings,
+    /** Several series in one plot, or a plot each on common axes. */
+    together: together.schema,
     /** At which patterns are said to be no chance. */
     alpha: alphaSetting,
     ...familyShape,
@@ -84,6 +97,7 @@ export const plotRequest = z
   })
   .transform(withParametersRead);
 export type PlotRequest = z.infer<typeof plotRequest>;
+export type Together = PlotRequest['together'];
 export type PlotAxis = PlotRequest['axis'];
 export type PlotLine = PlotRequest['line'];
 export type PlotBand = PlotRequest['band'];
@@ -92,10 +106,17 @@ export type Sides = PlotRequest['sides'];
 const NO_BAND = { field: 'band', is: 'none' } as const;
 const SIMULATED = { field: 'band', is: 'whole-plot' } as const;
 
+/** Of several series only: a split column, or columns side by side. */
+const WHERE: readonly SentencePart[] = ['split', 'beside'].flatMap((field): SentencePart[] => [
+  { text: ' ', hideWhen: { field, is: 'undefined' } },
+  { ...together.field, hideWhen: { field, is: 'undefined' } },
+]);
+
 /** The method of the plot as a sentence. */
 export const plotSentence: readonly SentencePart[] = [
   'Plot ',
   { subject: true },
+  ...WHERE,
   ' at ',
   positions.field,
   ' on the scale of the ',

@@ -10,8 +10,17 @@ import { familyScale, type FamilyScale } from '../../probability-plot/family-sca
 import { shareInterval } from '../../probability-plot/fitted-band.js';
 import { bandRanks } from '../../probability-plot/whole-plot-band.js';
 import type { Sample } from '../../readings/sample.js';
-import { defineAnalysis, type Note, type Piece } from '../../road/analysis.js';
+import {
+  defineAnalysis,
+  type Answers,
+  type Note,
+  type Piece,
+  type Step,
+  type Unavailable,
+} from '../../road/analysis.js';
 import { confidenceNote, unavailable, unreadableNotes, whyNot } from '../../road/cautions.js';
+import { subjectWords } from '../../road/groups.js';
+import { foundParts, isInParts, partsWords, runInParts, type InParts } from '../../road/in-parts.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
 import { affordableReplicates } from '../../road/settings.js';
@@ -22,6 +31,7 @@ import { fittedLaw } from './fitted-law.js';
 import { fitCost } from './fit-cost.js';
 import { lawWords } from './law-words.js';
 import { mostReplicates, withFormulaBand, withWholePlotBand } from './plot-bands.js';
+import { bandsFinding } from './parts-words.js';
 import { readShapes } from './plot-shapes.js';
 import type { PlottedLaw, ProbabilityPlotResult } from './plot-result.js';
 import { plotRequest, plotSentence, type PlotRequest } from './plot-settings.js';
@@ -161,8 +171,37 @@ function finding(result: ProbabilityPlotResult): Piece[] {
   return [{ text: `${where} outside`, strong: true }, { text: words }];
 }
 
-/** The probability plot of any continuous family, estimated or claimed, with its line and a band (STATISTICS section 4). */
-export const probabilityPlotAnalysis = defineAnalysis<PlotRequest, ProbabilityPlotResult>({
+/** The plot of one column or part, then its band. */
+function* plotted(
+  settings: PlotRequest,
+  sample: Sample,
+): Generator<Step<ProbabilityPlotResult | Unavailable>, ProbabilityPlotResult | Unavailable, Answers> {
+  const reason = whyNot(sample, 3, 'the plot (a line through two points always fits)');
+  if (reason) return unavailable(sample, reason);
+  const fitting = fittingOf(settings);
+  const plot = plotWithoutBand(settings, sample, fitting);
+  if (typeof plot === 'string') return unavailable(sample, plot);
+  const { band, confidence } = settings;
+  if (band === 'none') return plot;
+  if (band !== 'whole-plot') return withFormulaBand(plot, band, confidence);
+  const { n } = plot;
+  const ranks = bandRanks(n);
+  const plain = isPlainNormal(fitting);
+  const book = orderBook(settings.seed, chunkSizeFor(plain ? n : n * fitCost(fitting).times));
+  if (plain) book.add({ kernel: 'ordered-scores', input: { n, ranks } }, settings.replicates!);
+  else {
+    const input = { n, ranks, fitting, parameters: plot.law.parameters, step: null };
+    book.add({ kernel: 'ordered-shares', input }, settings.replicates!);
+  }
+  const [chunks] = yield { partial: plot, orders: book.orders };
+  return withWholePlotBand(plot, chunks!, settings, plain ? 'scores' : 'shares');
+}
+
+/** The probability plot of any continuous family, estimated or claimed, of each part by itself where the column is split, with its line and a band (STATISTICS section 4). */
+export const probabilityPlotAnalysis = defineAnalysis<
+  PlotRequest,
+  ProbabilityPlotResult | InParts<ProbabilityPlotResult>
+>({
   id: 'probability-plot',
   version: 5,
   name: 'Probability plot',
@@ -173,31 +212,26 @@ export const probabilityPlotAnalysis = defineAnalysis<PlotRequest, ProbabilityPl
     const n = sample.values.length;
     const { censored } = sample;
     const cost = fitCost(fittingOf(settings));
-    const most = Math.min(mostReplicates(n), settings.replicates ?? affordableReplicates(n, cost.replicates, 1_000));
+    const parts = sample.groups?.samples.length ?? 1;
+    const most = Math.min(
+      Math.floor(mostReplicates(n) / parts),
+      settings.replicates ?? affordableReplicates(n, cost.replicates, 1_000),
+    );
     const band = censored && settings.band !== 'none' ? 'line' : settings.band;
     return { ...settings, band, replicates: most };
   },
+  subject: subjectWords,
   *run(asked, sample) {
-    const reason = whyNot(sample, 3, 'the plot (a line through two points always fits)');
-    if (reason) return unavailable(sample, reason);
     const settings = this.resolve(asked, sample);
-    const fitting = fittingOf(settings);
-    const plot = plotWithoutBand(settings, sample, fitting);
-    if (typeof plot === 'string') return unavailable(sample, plot);
-    const { band, confidence } = settings;
-    if (band === 'none') return plot;
-    if (band !== 'whole-plot') return withFormulaBand(plot, band, confidence);
-    const { n } = plot;
-    const ranks = bandRanks(n);
-    const plain = isPlainNormal(fitting);
-    const book = orderBook(settings.seed, chunkSizeFor(plain ? n : n * fitCost(fitting).times));
-    if (plain) book.add({ kernel: 'ordered-scores', input: { n, ranks } }, settings.replicates!);
-    else {
-      const input = { n, ranks, fitting, parameters: plot.law.parameters, step: null };
-      book.add({ kernel: 'ordered-shares', input }, settings.replicates!);
-    }
-    const [chunks] = yield { partial: plot, orders: book.orders };
-    return withWholePlotBand(plot, chunks!, settings, plain ? 'scores' : 'shares');
+    return sample.groups
+      ? yield* runInParts(sample, (part) => plotted(settings, part))
+      : yield* plotted(settings, sample);
   },
-  finding,
+  finding(result) {
+    if (!isInParts(result)) return finding(result);
+    const [first] = foundParts(result);
+    if (!first) return [{ text: `None of ${partsWords(result)} can be plotted.` }];
+    const { title } = familyByName(first.result.law.family);
+    return bandsFinding(result, `${articleOf(title)} ${title}`, first.result.law.estimated.length > 0);
+  },
 });

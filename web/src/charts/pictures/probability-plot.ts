@@ -40,7 +40,7 @@ export function visibleMarks(x: ArrayLike<number>, y: ArrayLike<number>): number
 const titleOf = (result: ProbabilityPlotResult) => familyByName(result.law.family).title;
 
 /** What pointing at a mark says: the row, the reading, where it stands, what the line expects there. */
-function pointWords(
+export function pointWords(
   { rows, readings, positions, unit, resolution }: ProbabilityPlotResult,
   i: number,
   expected: number,
@@ -51,7 +51,7 @@ function pointWords(
   return `row ${rows[i]}: ${value}${of}, ${(positions[i]! * 100).toPrecision(3)} % at or below; expected ${there}${of}`;
 }
 
-function bandWords(result: ProbabilityPlotResult): string {
+export function bandWords(result: ProbabilityPlotResult): string {
   const { band, law } = result;
   const at = formatPercent(band!.confidence);
   const title = titleOf(result);
@@ -80,7 +80,7 @@ function legendOf(result: ProbabilityPlotResult, anyOutside: boolean): LegendEnt
 }
 
 /** An axis with its title; ticks that the core names are written as few digits as tell them apart. */
-function axisOf({ of, min, max, ticks }: PlotAxisRange, result: ProbabilityPlotResult, column: string): Axis {
+export function axisOf({ of, min, max, ticks }: PlotAxisRange, result: ProbabilityPlotResult, column: string): Axis {
   const { unit } = result;
   const inUnit = (words: string) => (unit ? `${words}, ${unit}` : words);
   const titles = {
@@ -117,7 +117,7 @@ const LIMITS = [
 ] as const;
 
 /** Target and limits across the axis on which readings stand. */
-function limitMarks(
+export function limitMarks(
   { limits, resolution }: ProbabilityPlotResult,
   { placeOf, min, max }: PlotAxisRange,
   across: 'x' | 'y',
@@ -131,7 +131,7 @@ function limitMarks(
 }
 
 /** What pointing at a reading beyond a limit says; nothing where they are not drawn. */
-function beyondHits(result: ProbabilityPlotResult, { across, up }: PlotPicture['beyond']): Hit[] {
+export function beyondHits(result: ProbabilityPlotResult, { across, up }: PlotPicture['beyond']): Hit[] {
   const { resolution, unit } = result;
   const told = (limit: number) => `${formatFigure(limit, 'reading', resolution)}${unit ? ` ${unit}` : ''}`;
   return censoredReadings(result)

@@ -3,6 +3,7 @@ import type { Stage } from '../../workbench/stage.js';
 export const fitStage: Stage = {
   name: 'fit',
   title: 'Fit',
+  splits: true,
   view: () => import('./fit-view.vue'),
   keeps: ['probability-plot', 'normality', 'goodness-of-fit', 'compare-families'],
   draws: { analyses: ['probability-plot'], load: async () => (await import('./kept.js')).drawKept },

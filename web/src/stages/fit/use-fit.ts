@@ -6,10 +6,12 @@ import {
   normalityAnalysis,
   probabilityPlotAnalysis,
 } from '@verdict/core/analyses';
-import { computed, toRef } from 'vue';
+import { isInParts, subjectWords, type InParts } from '@verdict/core/road';
+import { computed, type ComputedRef } from 'vue';
 import { useStudy } from '../../stores/study.js';
 import { askDistribution } from '../../workbench/ask-distribution.js';
 import type { FieldValue } from '../../workbench/field-values.js';
+import { useParts } from '../../workbench/use-parts.js';
 import { useRun } from '../../workbench/use-run.js';
 import { useStage } from '../../workbench/use-stage.js';
 import { useShown } from './use-shown.js';
@@ -20,17 +22,25 @@ export const FAMILY_FIELDS = ['family', 'parameters', 'threshold'] as const;
 /** What Fit runs: the plot, the test that goes with its family, and figures of the subject. */
 export function useFit() {
   const store = useStudy();
-  const sample = toRef(store, 'sample');
   const column = computed(() => store.subject);
-  const ofColumn = () => (column.value ? { column: column.value.name } : null);
-  const atLevel = () => (column.value ? { column: column.value.name, alpha: store.study!.alpha } : null);
+  const parts = useParts();
+  parts.resume();
+  /** Several series: the parts of a split column, or columns side by side. */
+  const several = computed(() => parts.parts.value !== null);
+  const sample = computed(() => (column.value ? store.sampleInParts(column.value.id, parts.parts.value) : null));
+  const ofColumn = () => (column.value ? { column: column.value.name, ...parts.asked.value } : null);
+  const atLevel = () => {
+    const of = ofColumn();
+    return of && { ...of, alpha: store.study!.alpha };
+  };
   /** With the limits of the column, which the plot draws and tells the share outside of. */
   const withLimits = () => {
     const { value: of } = column;
     if (!of) return null;
     const { lowerLimit, target, upperLimit } = of;
     const limits = Object.entries({ lowerLimit, target, upperLimit }).filter(([, at]) => at !== null);
-    return { column: of.name, alpha: store.study!.alpha, ...Object.fromEntries(limits) };
+    // Columns side by side have limits of their own.
+    return { ...atLevel(), ...(parts.beside.value.length > 0 ? {} : Object.fromEntries(limits)) };
   };
 
   const plot = useRun(probabilityPlotAnalysis, sample, { name: 'plot', fixed: withLimits });
@@ -52,10 +62,18 @@ export function useFit() {
     elsewhere: FAMILY_FIELDS,
     settled: (own) => (asked.value ? { ...own, ...asked.value } : null),
   });
-  const described = useRun(describeAnalysis, sample, { fixed: ofColumn, settled: () => ({}) });
+  const described = useRun(describeAnalysis, sample, {
+    fixed: () => (several.value ? null : ofColumn()),
+    settled: () => ({}),
+  });
   const test = computed(() => (plain.value ? normality : fitted));
   /** Looked at only when asked for: it fits every family thousands of times. */
-  const { shown } = useShown();
+  const { shown: asksFor } = useShown();
+  /** Families are compared for one column at a time. */
+  const shown = computed({
+    get: () => (several.value && asksFor.value === 'families' ? 'chosen' : asksFor.value),
+    set: (one) => (asksFor.value = one),
+  });
   const families = useRun(compareFamiliesAnalysis, sample, {
     name: 'families',
     fixed: () => (shown.value === 'families' ? atLevel() : null),
@@ -66,7 +84,9 @@ export function useFit() {
     const some = runs().filter(({ whyNot }) => whyNot.value === null);
     return some.length > 0 ? some : runs();
   };
-  const stage = useStage({ runs, kept });
+  const about = () =>
+    column.value && sample.value ? { column: column.value.id, parts: parts.parts.value, sample: sample.value } : null;
+  const stage = useStage({ runs, kept, about });
 
   const finding = computed(() => {
     if (shown.value === 'families') {
@@ -79,14 +99,20 @@ export function useFit() {
     if (plain.value) return ofNormal ? normalityAnalysis.finding(ofNormal) : [];
     return ofFamily ? goodnessOfFitAnalysis.finding(ofFamily) : [];
   });
+  const one = <R>(run: { result: ComputedRef<R | InParts<R> | null> }) =>
+    computed(() => (run.result.value && !isInParts(run.result.value) ? run.result.value : null));
+  const inParts = <R>(run: { result: ComputedRef<R | InParts<R> | null> }) =>
+    computed(() => (run.result.value && isInParts(run.result.value) ? run.result.value : null));
+  const ofOne = { plot: one(plot), normality: one(normality), fitted: one(fitted) };
+  const ofSeries = { plot: inParts(plot), normality: inParts(normality), fitted: inParts(fitted) };
   const missed = computed(() =>
-    shown.value !== 'families' && plain.value && normality.result.value ? missedSentence(normality.result.value) : null,
+    shown.value !== 'families' && plain.value && ofOne.normality.value ? missedSentence(ofOne.normality.value) : null,
   );
 
   /** The fitted family on the page of distributions. */
   const askThis = computed(() => {
     const { value: of } = column;
-    const { value: found } = plot.result;
+    const { value: found } = ofOne.plot;
     return of && found ? { name: 'study-distributions', query: askDistribution({ column: of, ...found.law }) } : null;
   });
 
@@ -96,8 +122,15 @@ export function useFit() {
   const change = (field: string, value: FieldValue) => plot.address.setAll(patchOf(field, value));
   const objection = (field: string, value: FieldValue) => (field === 'family' ? null : plot.objection(field, value));
 
+  const subject = computed(() => subjectWords({ column: column.value?.name, ...parts.asked.value }));
+
   return {
     column,
+    parts,
+    several,
+    subject,
+    ofOne,
+    ofSeries,
     sample,
     plot,
     plain,
@@ -115,3 +148,5 @@ export function useFit() {
     objection,
   };
 }
+
+export type FitRuns = ReturnType<typeof useFit>;

@@ -1,0 +1,242 @@
+import {
+  adjustedAndersonDarling,
+  andersonDarlingAsymptotic,
+} from '../../goodness-of-fit/normality/anderson-darling.js';
+import type { Population } from '../../goodness-of-fit/normality/anderson-darling-simulation.js';
+import {
+  extremeness,
+  LEAST_N,
+  NORMALITY_TESTS,
+  normalityStatistics,
+  type NormalityTestName,
+} from '../../goodness-of-fit/normality/battery.js';
+import { cramerVonMisesAsymptotic } from '../../goodness-of-fit/normality/cramer-von-mises.js';
+import { chiSquareTwo } from '../../goodness-of-fit/normality/moments.js';
+import { roundedAndersonDarling } from '../../goodness-of-fit/normality/rounded-anderson-darling.js';
+import { countSteps, populationOf, stepsOf, type RoundedNormal } from '../../goodness-of-fit/rounded-normal.js';
+import {
+  pOfTally,
+  shareAtGreatest,
+  shareBelow,
+  simulatedCriticalValue,
+  simulatedP,
+  type SimulatedP,
+} from '../../goodness-of-fit/simulated-p.js';
+import { shapiroWilkAsymptotic } from '../../goodness-of-fit/normality/shapiro-wilk.js';
+import { normalSurvival } from '../../numeric/standard-normal.js';
+import { centralMoments } from '../../numeric/sums.js';
+import type { Sample } from '../../readings/sample.js';
+import type { Answers, Step, Unavailable } from '../../road/analysis.js';
+import { unavailable, whyNot } from '../../road/cautions.js';
+import { chunkSizeFor } from '../../road/kernels.js';
+import { orderBook } from '../../road/order-book.js';
+import { whyCensored } from '../../road/beyond-limits.js';
+import { type Missed, type NormalityResult, type NormalityTest, type Outcome } from './normality-result.js';
+import type { NormalityRequest as Request } from './normality-settings.js';
+import { normalityNotes } from './normality-words.js';
+
+/** The formulas of the kurtosis score hold from here on (Anscombe & Glynn 1983). */
+const KURTOSIS_LEAST_N = 20;
+const POWER_REPLICATES = 2_000;
+/** Beyond this n the two populations are never missed, and the work is spared. */
+const POWER_GREATEST_N = 1_000;
+
+/** Steps finer than this many in an sd change the statistic too little to matter. */
+const COARSE = 8;
+
+/** How the rounding is judged: nothing to judge, replicates rounded before A² is taken, or the counted steps. */
+type Rounding =
+  | { by: 'rounded-replicates'; population: RoundedNormal }
+  | { by: 'counted-steps'; population: RoundedNormal; statistic: number };
+
+function roundingOf(values: Float64Array, resolution: number | null, sd: number): Rounding | null {
+  if (!resolution) return null;
+  const inSteps = sd / resolution;
+  if (inSteps >= COARSE) {
+    const offset = (centralMoments(values).mean - values[0]!) / resolution;
+    const population = { mean: offset - Math.floor(offset), sd: Math.sqrt(inSteps * inSteps - 1 / 12) };
+    return { by: 'rounded-replicates', population };
+  }
+  const steps = stepsOf(values, resolution);
+  // Readings within half a step of one another have no spread in steps.
+  const cells = countSteps(steps);
+  const population = populationOf(cells);
+  return population && { by: 'counted-steps', population, statistic: roundedAndersonDarling(cells) };
+}
+
+/** The repeated work: replicates of the main test, plain, rounded as the instrument rounds, and of two populations to be noticed; tallies of the other tests. */
+function ordersFor(settings: Request, n: number, rounding: Rounding | null, statistics: Float64Array) {
+  const book = orderBook(settings.seed, chunkSizeFor(n));
+  const replicates = settings.replicates!;
+  const main = (population: Population, rounded: RoundedNormal | null) =>
+    ({ kernel: 'normality-replicates', input: { test: settings.test, n, population, rounding: rounded } }) as const;
+  const plain = book.add(main('normal', null), replicates);
+  // The same draws, rounded: the two p-values then differ by the rounding and not by chance.
+  const roundedWork =
+    rounding?.by === 'counted-steps' && settings.test === 'anderson-darling'
+      ? ({ kernel: 'rounded-anderson-darling-replicates', input: { n, population: rounding.population } } as const)
+      : rounding && main('normal', rounding.population);
+  const rounded = roundedWork && book.add(roundedWork, replicates, plain);
+  const populations = n <= POWER_GREATEST_N ? (['lognormal', 'two-groups'] as const) : [];
+  const power = populations.map((population) => ({
+    population,
+    index: book.add(main(population, null), POWER_REPLICATES),
+  }));
+  const observed = NORMALITY_TESTS.map((name, k) =>
+    name === settings.test || n < LEAST_N[name] ? null : statistics[k]!,
+  );
+  const tally = (of: RoundedNormal | null) =>
+    ({ kernel: 'normality-tallies', input: { n, rounding: of, observed } }) as const;
+  const others = book.add(tally(null), replicates, plain);
+  const othersRounded = rounding && book.add(tally(rounding.population), replicates, plain);
+  return { orders: book.orders, plain, rounded, power, others, othersRounded };
+}
+
+/** The p of a published formula, inside its range. */
+function pByFormula(name: NormalityTestName, statistic: number, n: number): number | null {
+  switch (name) {
+    case 'anderson-darling':
+      return andersonDarlingAsymptotic(statistic, n);
+    case 'shapiro-wilk':
+      return shapiroWilkAsymptotic(statistic, n);
+    case 'cramer-von-mises':
+      return cramerVonMisesAsymptotic(statistic, n);
+    case 'skewness':
+      return Math.min(1, 2 * normalSurvival(Math.abs(statistic)));
+    case 'kurtosis':
+      return n < KURTOSIS_LEAST_N ? null : Math.min(1, 2 * normalSurvival(Math.abs(statistic)));
+    case 'omnibus':
+      return n < KURTOSIS_LEAST_N ? null : chiSquareTwo(statistic);
+    case 'jarque-bera':
+      return chiSquareTwo(statistic);
+    default:
+      return null;
+  }
+}
+
+/** What is known of a test by simulation: plainly, and with the rounding. */
+interface Simulated {
+  plain: SimulatedP | null;
+  resolution: SimulatedP | null;
+  tooCoarse?: boolean;
+}
+
+const NOTHING_SIMULATED: Simulated = { plain: null, resolution: null };
+
+function testOf(name: NormalityTestName, statistic: number, n: number, simulated: Simulated): NormalityTest {
+  const known = n >= LEAST_N[name];
+  const { plain, resolution, tooCoarse = false } = known ? simulated : NOTHING_SIMULATED;
+  const pAsymptotic = known ? pByFormula(name, statistic, n) : null;
+  // That formula is for very large n: until its samples are drawn nothing is said.
+  const meanwhile = name === 'jarque-bera' ? null : pAsymptotic;
+  const sides: Partial<Record<NormalityTestName, NormalityTest['alternative']>> = {
+    ...{ 'shapiro-wilk': 'less', 'plot-correlation': 'less', skewness: 'two-sided', kurtosis: 'two-sided' },
+  };
+  return {
+    test: name,
+    statistic: known ? statistic : null,
+    ...(name === 'anderson-darling' ? { adjusted: adjustedAndersonDarling(statistic, n) } : {}),
+    alternative: sides[name] ?? 'greater',
+    pValue: plain?.pValue ?? meanwhile,
+    pMethod: plain ? 'simulated' : meanwhile === null ? null : 'asymptotic',
+    pAsymptotic,
+    pSimulated: plain,
+    pResolution: resolution,
+    roundedStatistic: null,
+    tooCoarse,
+  };
+}
+
+/** The simulated p of every other test, from its tallies. */
+const pOfOthers = (chunks: readonly Float64Array[] | undefined, { replicates, seed }: Request) =>
+  NORMALITY_TESTS.map((_, k) =>
+    chunks
+      ? pOfTally(
+          chunks.reduce((sum, tallies) => sum + tallies[k]!, 0),
+          replicates!,
+          seed,
+        )
+      : null,
+  );
+
+/** Evidence of the plain p that vanishes once replicates are rounded too is the instrument's doing. */
+export function outcomeOf({ pValue, pResolution }: NormalityTest, alpha: number): Outcome {
+  if (pValue === null) return 'open';
+  if (pValue >= alpha) return 'no-evidence';
+  return pResolution && pResolution.pValue >= alpha ? 'rounding' : 'evidence';
+}
+
+/** What is known before anything is simulated. */
+interface Worked {
+  sample: Sample;
+  sorted: Float64Array;
+  settings: Request;
+  mean: number;
+  sd: number;
+  statistics: Float64Array;
+  /** A² of the counted steps, where the main test is A² and the readings step coarsely. */
+  coarse: number | null;
+}
+
+/** Makes the result of what is simulated so far. */
+const assembler =
+  ({ sample, sorted, settings, mean, sd, statistics, coarse }: Worked) =>
+  (of: (k: number, name: NormalityTestName) => Simulated, missed: Missed[]): NormalityResult => {
+    const { alpha, test: main } = settings;
+    const { missing, setAside, unit, resolution } = sample;
+    const n = sorted.length;
+    const tests = NORMALITY_TESTS.map((name, k) => {
+      const found = testOf(name, statistics[k]!, n, of(k, name));
+      return name === main ? { ...found, roundedStatistic: coarse } : found;
+    });
+    const own = tests.find((one) => one.test === main)!;
+    const outcome = outcomeOf(own, alpha);
+    const known = tests.filter(({ pValue }) => pValue !== null);
+    const namesOf = (some: readonly NormalityTest[]) => some.map((one) => one.test);
+    const summary = {
+      outcome,
+      against: namesOf(known.filter(({ pValue }) => pValue! < alpha)),
+      without: namesOf(known.filter(({ pValue }) => pValue! >= alpha)),
+    };
+    const notes = normalityNotes(sample, sorted, own, alpha, outcome);
+    const base = { available: true, n, missing, setAside, unit, resolution, alpha, mean, sd, main } as const;
+    return { ...base, tests, missed, summary, notes };
+  };
+
+/** The nine tests of one column or part. */
+export function* testedForNormality(
+  settings: Request,
+  sample: Sample,
+): Generator<Step<NormalityResult | Unavailable>, NormalityResult | Unavailable, Answers> {
+  const reason = whyCensored(sample, 'a test of normality') ?? whyNot(sample, LEAST_N[settings.test], 'the test');
+  if (reason) return unavailable(sample, reason);
+  const { alpha, seed, test: main } = settings;
+  const sorted = Float64Array.from(sample.values).sort();
+  const { n, mean, s2 } = centralMoments(sorted);
+  const sd = Math.sqrt(s2 / (n - 1));
+  const statistics = normalityStatistics(sorted, mean, sd);
+  const rounding = roundingOf(sample.values, sample.resolution, sd);
+  const coarse = rounding?.by === 'counted-steps' && main === 'anderson-darling' ? rounding.statistic : null;
+
+  const assemble = assembler({ sample, sorted, settings, mean, sd, statistics, coarse });
+
+  const work = ordersFor(settings, n, rounding, statistics);
+  const answers = yield { partial: assemble(() => NOTHING_SIMULATED, []), orders: work.orders };
+  const plain = answers[work.plain]!;
+  const critical = simulatedCriticalValue(plain, alpha);
+  const missed = work.power.map(({ population, index }) => ({
+    population,
+    share: shareBelow(answers[index]!, critical),
+    replicates: POWER_REPLICATES,
+  }));
+  const far = extremeness(main, statistics[NORMALITY_TESTS.indexOf(main)]!);
+  const rounded = work.rounded === null ? null : answers[work.rounded]!;
+  const ofMain: Simulated = {
+    plain: simulatedP(far, plain, seed),
+    resolution: rounded && simulatedP(coarse ?? far, rounded, seed),
+    tooCoarse: rounded !== null && shareAtGreatest(rounded) >= alpha,
+  };
+  const others = pOfOthers(answers[work.others], settings);
+  const roundedOthers = pOfOthers(work.othersRounded === null ? undefined : answers[work.othersRounded], settings);
+  return assemble((k, name) => (name === main ? ofMain : { plain: others[k]!, resolution: roundedOthers[k]! }), missed);
+}

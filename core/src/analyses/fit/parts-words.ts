@@ -1,0 +1,64 @@
+import { equalsP } from '../../numeric/format.js';
+import { holm } from '../../numeric/holm.js';
+import type { Piece } from '../../road/analysis.js';
+import { foundParts, partsWords, type InParts } from '../../road/in-parts.js';
+
+const listed = (words: readonly string[]) =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`;
+
+/** What the test of one part came to: null while its p is not known. Where only coarse rounding speaks against the family, p with the rounding allowed for. */
+export interface PartTest {
+  name: string;
+  p: number | null;
+}
+
+/** What the tests of all parts say together, the level shared among them by Holm's (1979) steps. `against` is what they are held against, with its article. */
+export function testsFinding(
+  result: Pick<InParts<unknown>, 'by' | 'parts'>,
+  tests: readonly PartTest[],
+  against: string,
+  alpha: number,
+): Piece[] {
+  if (tests.length === 0) return [{ text: `None of ${partsWords(result)} could be tested.` }];
+  if (tests.some(({ p }) => p === null))
+    return [{ text: `The p-values of ${partsWords(result)} are being simulated.` }];
+  const passed = holm(
+    tests.map(({ p }) => p!),
+    alpha,
+  );
+  const shared = tests.length > 1 ? `level ${alpha} shared among ${tests.length}` : `level ${alpha}`;
+  const said = ({ name, p }: PartTest) => `${name} (${equalsP(p!, alpha)})`;
+  const departing = tests.filter((_, i) => passed[i]);
+  if (departing.length === 0) {
+    const least = tests.reduce((a, b) => (b.p! < a.p! ? b : a));
+    return [
+      { text: 'There is ' },
+      { text: 'no evidence against', strong: true },
+      { text: ` ${against} in any of ${partsWords(result)}: the least p is that of ${said(least)}, ${shared}.` },
+    ];
+  }
+  const others = tests.length - departing.length;
+  const rest = others === 0 ? '' : `; in the other${others === 1 ? '' : ` ${others}`} no evidence`;
+  return [
+    { text: 'The readings ' },
+    { text: 'depart from', strong: true },
+    { text: ` ${against} in ${listed(departing.map(said))}${rest}, ${shared}.` },
+  ];
+}
+
+/** How many readings of which part lie outside its band; `against` with its article, which each part has estimated or is claimed. */
+export function bandsFinding<R extends { band: { kind: string; outsideCount: number } | null }>(
+  result: InParts<R>,
+  against: string,
+  estimated: boolean,
+): Piece[] {
+  const found = foundParts(result);
+  const lead = `${partsWords(result)}, each plotted against ${against}${estimated ? ' of its own' : ' as claimed'}`;
+  const banded = found.flatMap(({ name, result: { band } }) => (band && band.kind !== 'line' ? [{ name, band }] : []));
+  if (banded.length === 0) return [{ text: `${lead}.` }];
+  const outside = banded.filter(({ band }) => band.outsideCount > 0);
+  const words = outside.map(({ name, band }) => `${band.outsideCount} in ${name}`);
+  return outside.length === 0
+    ? [{ text: `${lead}: ` }, { text: 'no reading lies outside', strong: true }, { text: ' its band.' }]
+    : [{ text: `${lead}; outside its band ` }, { text: listed(words), strong: true }, { text: '.' }];
+}

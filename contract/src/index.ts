@@ -2,6 +2,7 @@ export * from './bounds.js';
 export * from './changes.js';
 export * from './decisions.js';
 export * from './evidence.js';
+export * from './jobs.js';
 export * from './problems.js';
 export * from './studies.js';
 export * from './footprint.js';

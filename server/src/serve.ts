@@ -4,6 +4,8 @@ import { pino, type DestinationStream } from 'pino';
 import { loadDemo } from './demo.js';
 import { createApp } from './http/app.js';
 import { createAnalysisPool } from './jobs/analysis-pool.js';
+import { JOBS, StudyFeed } from './http/study-feed.js';
+import { Jobs } from './jobs/jobs.js';
 import { createStorePool } from './jobs/store-pool.js';
 import { migrateDatabase, openDatabase } from './store/database.js';
 import { discardLeftOver } from './store/imports.js';
@@ -20,6 +22,8 @@ export interface Settings {
   log: DestinationStream;
   /** How long an import may send nothing before it is given up; 15 seconds unless said. */
   idleMilliseconds?: number;
+  /** How often the work of jobs is stored; every second unless said. */
+  storeEveryMilliseconds?: number;
 }
 
 export interface Running {
@@ -50,15 +54,23 @@ export async function serve(settings: Settings): Promise<Running> {
   if (settings.demo) await loadDemo(db, settings.demo);
   const pool = createAnalysisPool();
   const store = createStorePool(settings.databaseUrl);
-  const { page, idleMilliseconds = 15_000 } = settings;
-  const server = createServer(createApp({ db, store, pool, log, idleMilliseconds, page }));
+  const { page, idleMilliseconds = 15_000, storeEveryMilliseconds = 1_000 } = settings;
+  const feed = new StudyFeed();
+  const jobs = new Jobs({
+    ...{ db, store, pool, storeEveryMilliseconds },
+    tell: (job) => [job.study.id, JOBS].forEach((channel) => feed.tell(channel, 'job', job)),
+    failed: (error) => log.error({ name: (error as Error).name }, 'a job failed'),
+  });
+  const server = createServer(createApp({ db, store, pool, feed, jobs, log, idleMilliseconds, page }));
   const port = await listen(server, settings.ports);
+  await jobs.goOn();
   log.info({ port }, 'ready');
   return {
     url: `http://127.0.0.1:${port}/`,
     close: async () => {
       server.closeAllConnections();
       await new Promise((done) => server.close(done));
+      await jobs.close();
       await Promise.all([pool.close(), store.close(), close()]);
       log.info('stopped');
     },

@@ -24,7 +24,7 @@ export async function startServer(
   databaseUrl = inject('databaseUrl'),
   migrationUrl = inject('migrationUrl'),
   page: string | null = null,
-  more: { idleMilliseconds?: number } = {},
+  more: { idleMilliseconds?: number; storeEveryMilliseconds?: number } = {},
 ): Promise<TestServer> {
   let logged = '';
   const log = new Writable({

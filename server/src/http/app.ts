@@ -1,16 +1,19 @@
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import type { Logger } from 'pino';
 import type { AnalysisPool } from '../jobs/analysis-pool.js';
+import type { Jobs } from '../jobs/jobs.js';
 import type { StorePool } from '../jobs/store-pool.js';
 import type { Database } from '../store/database.js';
 import { headers, ownOriginOnly } from './guard.js';
 import { jsonBody } from './json-body.js';
 import { problemHandler, sendProblem } from './problems.js';
 import { routes } from './routes.js';
-import { StudyFeed } from './study-feed.js';
+import type { StudyFeed } from './study-feed.js';
 
 export interface Parts {
   db: Database;
+  feed: StudyFeed;
+  jobs: Jobs;
   store: StorePool;
   pool: AnalysisPool;
   log: Logger;
@@ -19,7 +22,7 @@ export interface Parts {
   page: string | null;
 }
 
-export function createApp({ db, store, pool, log, idleMilliseconds, page }: Parts): Express {
+export function createApp({ db, store, pool, feed, jobs, log, idleMilliseconds, page }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   // Answers of the API are never cached; a digest of each would only take time.
@@ -40,7 +43,7 @@ export function createApp({ db, store, pool, log, idleMilliseconds, page }: Part
   });
   // Names and places only: the message of a failed query holds its values.
   const failed = (error: unknown) => log.error({ name: (error as Error).name }, 'background work failed');
-  app.use('/api', routes({ db, store, pool, feed: new StudyFeed(), idleMilliseconds, failed }));
+  app.use('/api', routes({ db, store, pool, feed, jobs, idleMilliseconds, failed }));
   app.use('/api', (_req, res) =>
     sendProblem(res, {
       status: 404,

@@ -12,6 +12,7 @@ import { Router, type Request } from 'express';
 import { randomUUID } from 'node:crypto';
 import { withImportBody, withoutFirst } from '../files/import-body.js';
 import { rowsOfStream } from '../files/rows-of-stream.js';
+import type { Jobs } from '../jobs/jobs.js';
 import type { AnalysisPool } from '../jobs/analysis-pool.js';
 import { recompute } from '../jobs/recompute.js';
 import { recomputeUnasked } from '../jobs/recompute-unasked.js';
@@ -24,6 +25,7 @@ import { importColumns } from '../store/imports.js';
 import { binStudy, createStudy, readStudy, readStudyCells } from '../store/studies.js';
 import { reopen, rule } from '../store/verdicts.js';
 import { bodyOf } from './json-body.js';
+import { jobRoutes } from './job-routes.js';
 import { studyList } from './study-list.js';
 import type { StudyFeed } from './study-feed.js';
 
@@ -32,6 +34,7 @@ export interface Surroundings {
   store: StorePool;
   pool: AnalysisPool;
   feed: StudyFeed;
+  jobs: Jobs;
   /** A body of which nothing comes for so long is given up. */
   idleMilliseconds: number;
   /** What went wrong in work that nobody waits for. */
@@ -42,7 +45,7 @@ export interface Surroundings {
 const LONG_CHANGES = new Set<string>(['insert-rows', 'remove-rows', 'freeze-column']);
 
 /** Every route: validate, call the store, answer. */
-export function routes({ db, store, pool, feed, idleMilliseconds, failed }: Surroundings): Router {
+export function routes({ db, store, pool, feed, jobs, idleMilliseconds, failed }: Surroundings): Router {
   const router = Router();
   const list = studyList(db, store, failed);
   const recomputeLater = recomputeUnasked(
@@ -128,6 +131,8 @@ export function routes({ db, store, pool, feed, idleMilliseconds, failed }: Surr
     res.json(noted);
   });
   router.post('/evidence/:id/recompute', async (req, res) => res.json(await recompute(db, store, pool, req.params.id)));
+
+  router.use(jobRoutes({ db, store, feed, jobs }));
 
   router.post('/studies/:id/verdict', async (req, res) => {
     const request = bodyOf(req, ruleRequestSchema);

@@ -4,7 +4,7 @@ import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import workerpool from 'workerpool';
 
-export interface AnalysisPool {
+export interface AnalysisPool extends Pick<Executor, 'advance' | 'chunk' | 'lanes'> {
   /** @param stopped asked between chunks; true ends the run, which then throws `Stopped` */
   run(id: string, request: unknown, sample: Sample, stopped?: () => boolean): Promise<unknown>;
   close(): Promise<void>;
@@ -23,6 +23,7 @@ export function createAnalysisPool(): AnalysisPool {
     chunk: async (order, k) => (await pool.exec('chunk', [order, k])) as Float64Array,
   };
   return {
+    ...executor,
     run: (id, request, sample, stopped) => drive(executor, { id, request, sample }, stopped ? { stopped } : {}),
     close: async () => void (await pool.terminate(true)),
   };

@@ -39,6 +39,8 @@ export function createStorePool(databaseUrl: string): StorePool {
     keepEvidence: (...args) => ask('keepEvidence', ...args),
     evidenceWithSample: (...args) => ask('evidenceWithSample', ...args),
     countSubject: (...args) => ask('countSubject', ...args),
+    createJob: (...args) => ask('createJob', ...args),
+    jobWithSample: (...args) => ask('jobWithSample', ...args),
     saveStudy: (...args) => ask('saveStudy', ...args),
     openStudy: (...args) => ask('openStudy', ...args),
     close: async () => void (await pool.terminate(true)),

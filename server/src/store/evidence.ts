@@ -1,6 +1,6 @@
-import type { Evidence, KeepRequest, PartsBy } from '@verdict/contract';
-import { advance, analysisById } from '@verdict/core/analyses';
-import { fingerprintOf, NO_READINGS, type Sample } from '@verdict/core/readings';
+import type { Evidence, KeepRequest } from '@verdict/contract';
+import { advance } from '@verdict/core/analyses';
+import { fingerprintOf } from '@verdict/core/readings';
 import {
   isUnavailable,
   methodOf,
@@ -11,11 +11,11 @@ import {
   type Stage,
 } from '@verdict/core/road';
 import { asc, eq } from 'drizzle-orm';
+import { checkedRequest, sampleFor, underKeptNames } from './asked.js';
 import type { Database } from './database.js';
 import { notFound, StoreError } from './errors.js';
 import { evidence, studies } from './schema.js';
 import { refuseBinned, refuseRuled, requireStudy } from './study-row.js';
-import { readSample } from './studies.js';
 
 export const APP_VERSION = '0.1.0';
 
@@ -27,16 +27,6 @@ function toEvidence(row: typeof evidence.$inferSelect): Evidence {
     ...{ id, analysis, version, appVersion, column: columnId, parts, request, fingerprint, revision, seed },
     ...{ result, method, finding, note, who, at: at.toISOString(), recomputed },
   };
-}
-
-/** The readings a piece of evidence is about: those of its column, or none. */
-async function sampleFor(
-  db: Database,
-  study: { id: string; revision: number },
-  column: string | null,
-  parts: PartsBy | null,
-): Promise<{ sample: Sample; revision: number }> {
-  return column === null ? { sample: NO_READINGS, revision: study.revision } : readSample(db, study.id, column, parts);
 }
 
 /**
@@ -51,22 +41,7 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
     throw new StoreError('invalid', 'This id names evidence of another study. Nothing was kept.', { field: 'id' });
   refuseBinned(study);
   refuseRuled(study);
-  const analysis = analysisById(keep.analysis);
-  if (analysis.version !== keep.version) {
-    throw new StoreError('invalid', `The page works with version ${keep.version} of this analysis; load it again.`, {
-      field: 'version',
-    });
-  }
-  if (keep.column === null && analysis.needsReadings !== false) {
-    throw new StoreError('invalid', 'This analysis is about a column of readings.', { field: 'column' });
-  }
-  const { sample, revision } = await sampleFor(db, study, keep.column, keep.parts);
-  if (fingerprintOf(sample) !== keep.fingerprint) {
-    throw new StoreError('data-changed', 'The readings have changed since this was worked out. Nothing was kept.', {
-      revision,
-    });
-  }
-  const request = analysis.resolve(analysis.request.parse(keep.request), sample) as unknown as Record<string, unknown>;
+  const { analysis, sample, revision, request } = await checkedRequest(db, study, keep, 'Nothing was kept.');
   const result = toWire(keep.result);
   if (isUnavailable(result)) throw new StoreError('invalid', 'There is no result to keep.', { field: 'result' });
   const row = {
@@ -140,15 +115,6 @@ export async function listEvidence(db: Database, studyId: string): Promise<Evide
   await requireStudy(db, studyId);
   const rows = await db.select().from(evidence).where(eq(evidence.studyId, studyId)).orderBy(asc(evidence.at));
   return rows.map(toEvidence);
-}
-
-/** A sample under the names that the request was kept with: renaming a column since does not make another result. */
-function underKeptNames(sample: Sample, { column, beside }: { column?: unknown; beside?: unknown }): Sample {
-  const name = typeof column === 'string' ? column : sample.name;
-  if (!sample.groups || !Array.isArray(beside)) return { ...sample, name };
-  const names = [name, ...(beside as string[])];
-  const samples = sample.groups.samples.map((part, i) => ({ ...part, name: names[i] ?? part.name }));
-  return { ...sample, name, groups: { ...sample.groups, samples } };
 }
 
 /** One piece of evidence with the readings its columns hold now, and their fingerprint. */

@@ -3,6 +3,8 @@ import {
   studyFileSchema,
   type ChangeRequest,
   type Evidence,
+  type Job,
+  type JobRequest,
   type KeepRequest,
   type StepRequest,
 } from '@verdict/contract';
@@ -10,6 +12,7 @@ import type { Sample } from '@verdict/core/readings';
 import { makeChange, stepBack, type Made } from './changes.js';
 import type { Database } from './database.js';
 import { evidenceWithSample, keepEvidence } from './evidence.js';
+import { createJob, jobWithSample } from './jobs.js';
 import { countSubject } from './studies.js';
 import { openStudy, saveStudy } from './study-file.js';
 
@@ -28,6 +31,8 @@ export interface LongUses {
     evidenceId: string,
   ): Promise<{ kept: Evidence; sample: Sample; revision: number; fingerprint: string }>;
   countSubject(studyId: string): Promise<void>;
+  createJob(studyId: string, asked: JobRequest): Promise<Job>;
+  jobWithSample(jobId: string): Promise<{ job: Job; sample: Sample }>;
   /** The study as a file of JSON. */
   saveStudy(studyId: string): Promise<Bytes>;
   openStudy(file: Bytes): Promise<string>;
@@ -42,6 +47,8 @@ export const longUses = (db: Database): LongUses => ({
   keepEvidence: (studyId, keep) => keepEvidence(db, studyId, keep),
   evidenceWithSample: (evidenceId) => evidenceWithSample(db, evidenceId),
   countSubject: (studyId) => countSubject(db, studyId),
+  createJob: (studyId, asked) => createJob(db, studyId, asked),
+  jobWithSample: (jobId) => jobWithSample(db, jobId),
   saveStudy: async (studyId) => new TextEncoder().encode(JSON.stringify(await saveStudy(db, studyId))),
   openStudy: async (file) => openStudy(db, studyFileSchema.parse(jsonOf(file))),
 });

@@ -1,4 +1,4 @@
-import type { PartsBy } from '@verdict/contract';
+import { JOB_STATES, type PartsBy } from '@verdict/contract';
 import type { QuantileType } from '@verdict/core/analyses';
 import type { Levels } from '@verdict/core/readings';
 import type { Derivation } from '@verdict/core/table';
@@ -23,6 +23,13 @@ const json = <T>() =>
     fromDriver: (text) => JSON.parse(text) as T,
   });
 const longText = customType<{ data: string; driverData: string }>({ dataType: () => 'longtext' });
+
+/** Doubles as they stand in memory: little-endian on every machine that this runs on. */
+const numbers = customType<{ data: Float64Array; driverData: Buffer }>({
+  dataType: () => 'longblob',
+  toDriver: (values) => Buffer.from(values.buffer, values.byteOffset, values.byteLength),
+  fromDriver: (bytes) => new Float64Array(Uint8Array.from(bytes).buffer),
+});
 
 /** Compared byte by byte: two ids that differ in case only are two. */
 const id = (name = 'id') => customType<{ data: string }>({ dataType: () => 'varchar(36) COLLATE utf8mb4_bin' })(name);
@@ -164,6 +171,44 @@ export const evidence = mysqlTable(
     at: time('at').notNull(),
   },
   (table) => [index('evidence_of_study').on(table.studyId, table.at)],
+);
+
+/** Long work that the server does; `result` is null until it has ended well. */
+export const jobs = mysqlTable(
+  'jobs',
+  {
+    id: id().primaryKey(),
+    studyId: id('study_id').notNull(),
+    columnId: id('column_id').notNull(),
+    parts: json<PartsBy | null>()('parts'),
+    analysis: varchar('analysis', { length: 60 }).notNull(),
+    version: int('version').notNull(),
+    request: json<Record<string, unknown>>()('request').notNull(),
+    fingerprint: varchar('fingerprint', { length: 64 }).notNull(),
+    method: longText('method').notNull(),
+    place: longText('place').notNull(),
+    state: varchar('state', { length: 10, enum: JOB_STATES }).notNull().default('running'),
+    share: double('share').notNull().default(0),
+    problem: varchar('problem', { length: 500 }),
+    result: json<unknown>()('result'),
+    who: varchar('who', { length: 80 }).notNull(),
+    at: time('at').notNull(),
+    endedAt: time('ended_at'),
+  },
+  (table) => [index('jobs_of_study').on(table.studyId, table.at)],
+);
+
+/** Chunks of repeated work that are done, so that a restart goes on where it was; gone once the job has its result. */
+export const jobChunks = mysqlTable(
+  'job_chunks',
+  {
+    jobId: id('job_id').notNull(),
+    /** SHA-256 of the order that the chunk belongs to. */
+    order: varchar('order_key', { length: 64 }).notNull(),
+    chunk: int('chunk').notNull(),
+    numbers: numbers('numbers').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.jobId, table.order, table.chunk] })],
 );
 
 export const verdicts = mysqlTable(

@@ -1,0 +1,52 @@
+import type { KeepRequest, PartsBy } from '@verdict/contract';
+import { analysisById } from '@verdict/core/analyses';
+import { fingerprintOf, NO_READINGS, type Sample } from '@verdict/core/readings';
+import type { Database } from './database.js';
+import { StoreError } from './errors.js';
+import { readSample } from './studies.js';
+import type { StudyRow } from './study-row.js';
+
+/** The readings that are asked about: those of a column, or none. */
+export async function sampleFor(
+  db: Database,
+  study: { id: string; revision: number },
+  column: string | null,
+  parts: PartsBy | null,
+): Promise<{ sample: Sample; revision: number }> {
+  return column === null ? { sample: NO_READINGS, revision: study.revision } : readSample(db, study.id, column, parts);
+}
+
+type Asked = Pick<KeepRequest, 'analysis' | 'version' | 'column' | 'parts' | 'request' | 'fingerprint'>;
+
+/**
+ * What a page asks about readings, checked: by the analysis itself, in the version the server has, about the very readings that the store holds. `nothing`
+ * says what was not done where it is refused.
+ */
+export async function checkedRequest(db: Database, study: StudyRow, asked: Asked, nothing: string) {
+  const analysis = analysisById(asked.analysis);
+  if (analysis.version !== asked.version) {
+    throw new StoreError('invalid', `The page works with version ${asked.version} of this analysis; load it again.`, {
+      field: 'version',
+    });
+  }
+  if (asked.column === null && analysis.needsReadings !== false) {
+    throw new StoreError('invalid', 'This analysis is about a column of readings.', { field: 'column' });
+  }
+  const { sample, revision } = await sampleFor(db, study, asked.column, asked.parts);
+  if (fingerprintOf(sample) !== asked.fingerprint) {
+    throw new StoreError('data-changed', `The readings have changed since this was worked out. ${nothing}`, {
+      revision,
+    });
+  }
+  const request = analysis.resolve(analysis.request.parse(asked.request), sample) as unknown as Record<string, unknown>;
+  return { analysis, sample, revision, request };
+}
+
+/** A sample under the names that the request was kept with: renaming a column since does not make another result. */
+export function underKeptNames(sample: Sample, { column, beside }: { column?: unknown; beside?: unknown }): Sample {
+  const name = typeof column === 'string' ? column : sample.name;
+  if (!sample.groups || !Array.isArray(beside)) return { ...sample, name };
+  const names = [name, ...(beside as string[])];
+  const samples = sample.groups.samples.map((part, i) => ({ ...part, name: names[i] ?? part.name }));
+  return { ...sample, name, groups: { ...sample.groups, samples } };
+}

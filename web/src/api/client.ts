@@ -1,6 +1,8 @@
 import type {
   Announced,
   Evidence,
+  Job,
+  JobRequest,
   KeepRequest,
   Problem,
   Recomputed,
@@ -85,6 +87,8 @@ interface Heard {
   recomputed(evidence: Pick<Evidence, 'id' | 'recomputed'>): void;
   /** A piece of evidence was kept, or noted on. */
   kept(id: string): void;
+  /** How far a job of the study is. */
+  job(job: Job): void;
 }
 
 /** Follows the changes of a study as they are made, in whichever window; returns how to stop following. */
@@ -97,8 +101,19 @@ function follow(id: string, hear: Heard): () => void {
   events.addEventListener('change', ({ data }) => hear.change(JSON.parse(data) as Announced));
   events.addEventListener('evidence', ({ data }) => hear.recomputed(JSON.parse(data) as Evidence));
   events.addEventListener('kept', ({ data }) => hear.kept((JSON.parse(data) as { id: string }).id));
+  events.addEventListener('job', ({ data }) => hear.job(JSON.parse(data) as Job));
   return () => events.close();
 }
+
+/** Follows all jobs; returns how to stop following. `again` is called as the stream is connected: what came before was not heard. */
+function followJobs(hear: (job: Job) => void, again: () => void): () => void {
+  const events = new EventSource('/api/jobs/events');
+  events.addEventListener('standing', again);
+  events.addEventListener('job', ({ data }) => hear(JSON.parse(data) as Job));
+  return () => events.close();
+}
+
+const job = (id: string) => `/jobs/${encodeURIComponent(id)}`;
 
 export interface Changed {
   revision: number;
@@ -127,6 +142,13 @@ export const api = {
     send<Evidence>('POST', `/evidence/${encodeURIComponent(evidenceId)}/note`, { note }),
   recompute: (evidenceId: string) =>
     send<Recomputed>('POST', `/evidence/${encodeURIComponent(evidenceId)}/recompute`, {}),
+  listJobs: (id?: string) => send<Job[]>('GET', id === undefined ? '/jobs' : `${study(id)}/jobs`),
+  handOver: (id: string, body: JobRequest) => send<Job>('POST', `${study(id)}/jobs`, body),
+  jobResult: (id: string) => send<{ result: unknown }>('GET', `${job(id)}/result`),
+  stopJob: (id: string) => send<Job>('POST', `${job(id)}/stop`, {}),
+  resumeJob: (id: string) => send<Job>('POST', `${job(id)}/resume`, {}),
+  removeJob: (id: string) => send<undefined>('DELETE', job(id)),
+  followJobs,
   rule: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/verdict`, body),
   reopen: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/reopen`, body),
 };

@@ -1,12 +1,16 @@
 <script setup lang="ts">
 import { useDark, useToggle } from '@vueuse/core';
+import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
+import { useJobs } from '../stores/jobs.js';
 import { useWho } from '../stores/who.js';
 import SentenceText from './fields/sentence-text.vue';
 
 /** The head of every page. It knows no study: inside one, the frame puts its name and its evidence here. */
 defineProps<{ home?: boolean }>();
 const who = useWho();
+const jobs = useJobs();
+const working = computed(() => jobs.items.filter(({ state }) => state === 'running').length);
 const dark = useDark();
 const toggleDark = useToggle(dark);
 
@@ -34,6 +38,9 @@ function setWho(text: string): void {
       <RouterLink to="/" class="aside-link" exact-active-class="here">Studies</RouterLink>
       <RouterLink to="/distributions" class="aside-link" active-class="here">Distributions</RouterLink>
     </template>
+    <RouterLink v-if="home || jobs.items.length > 0" to="/jobs" class="aside-link" active-class="here"
+      >Jobs<template v-if="working">, {{ working }} at work</template></RouterLink
+    >
     <slot name="evidence" />
     <label class="soft who"
       >working as

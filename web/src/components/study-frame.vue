@@ -7,6 +7,7 @@ import { useWaitingReadings } from '../composables/use-waiting-readings.js';
 import { BESIDE, PATH, STAGES } from '../stages/stages.js';
 import { allStages, FRAME_LANDMARKS } from '../workbench/stage.js';
 import { useEvidence } from '../stores/evidence.js';
+import { useJobs } from '../stores/jobs.js';
 import { useStudy } from '../stores/study.js';
 import CautionNote from './caution-note.vue';
 import EvidenceButton from './evidence-button.vue';
@@ -22,6 +23,7 @@ const EvidenceDrawer = defineAsyncComponent(() => import('./evidence-drawer.vue'
 const props = defineProps<{ id: string }>();
 const store = useStudy();
 const evidence = useEvidence();
+const jobs = useJobs();
 const lookedInto = ref(false);
 watch(
   () => evidence.drawerOpen,
@@ -39,6 +41,7 @@ watch(
   (id) => {
     void store.open(id);
     void evidence.load(id);
+    void jobs.load(id);
   },
   { immediate: true },
 );

@@ -18,6 +18,7 @@ import { computed, ref, shallowRef } from 'vue';
 import { api, ApiError } from '../api/client.js';
 import { applyLocally, studyNow, tableOf } from './apply-locally.js';
 import { useEvidence } from './evidence.js';
+import { useJobs } from './jobs.js';
 import { useWho } from './who.js';
 
 /** A change made on the page that the server has not confirmed. */
@@ -98,12 +99,15 @@ export const useStudy = defineStore('study', () => {
     if (on && study.value) {
       const { id } = study.value;
       const evidence = useEvidence();
+      const jobs = useJobs();
       unfollow = api.follow(id, {
         standing: (revision, kept) => {
           hear({ revision });
           evidence.stands(id, kept);
+          void jobs.load(id);
         },
         change: hear,
+        job: jobs.hear,
         recomputed: evidence.hear,
         kept: (piece) => evidence.heardOf(id, piece),
       });

@@ -52,6 +52,9 @@ const store = useStudy();
           >{{ runs.failed.value }} Nothing was lost.
           <el-button link @click="runs.again">Try again</el-button></CautionNote
         >
+        <CautionNote v-if="runs.handingProblem.value" lead="Jobs" tone="wrong">{{
+          runs.handingProblem.value
+        }}</CautionNote>
         <CautionNote v-if="runs.problem.value" lead="Not kept" tone="wrong">{{ runs.problem.value }}</CautionNote>
         <div class="actions">
           <el-button
@@ -78,6 +81,11 @@ const store = useStudy();
             :stroke-width="8"
             aria-label="Simulation"
           />
+          <span v-if="runs.onServer.value">on the server, which goes on without this page</span>
+          <span v-else-if="runs.remaining.value">{{ runs.remaining.value }}</span>
+          <el-button v-if="runs.canHandOver.value" link :loading="runs.handing.value" @click="runs.handOver()"
+            >Let the server go on</el-button
+          >
           <el-button link @click="runs.stop">Stop</el-button>
         </template>
         <template v-else-if="runs.stopped.value"

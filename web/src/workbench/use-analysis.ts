@@ -1,3 +1,4 @@
+import type { Job } from '@verdict/contract';
 import type { Sample } from '@verdict/core/readings';
 import { drive, Stopped, type Analysis, type Settings, type Unavailable } from '@verdict/core/road';
 import { computed, onScopeDispose, ref, shallowRef, watch, type Ref } from 'vue';
@@ -6,6 +7,18 @@ import { unchanged } from './unchanged.js';
 
 /** A picture that grows is drawn at most 20 times a second. */
 const BETWEEN_GLIMPSES = 50;
+
+/** Where long work may be done in place of the page. */
+export interface Elsewhere {
+  /** The job that was asked the same of the same readings, if any. */
+  jobFor(analysis: string, request: object, sample: Sample): Job | null;
+  resultOf(job: Job): Promise<unknown>;
+  stop(job: Job): Promise<void>;
+  resume(job: Job): Promise<void>;
+}
+
+/** After so many milliseconds it can be told how long all will take. */
+const TELLING = 1_000;
 
 export interface Running<Result> {
   /** The result, or what is known of it while the repeated work goes on. */
@@ -20,6 +33,10 @@ export interface Running<Result> {
   milliseconds: Ref<number>;
   /** True where repeated work was done for it, by all workers. */
   simulated: Ref<boolean>;
+  /** How long all of it will take, in milliseconds; null while that is not known, and where the server does it. */
+  estimate: Ref<number | null>;
+  /** The job on the server that does it in place of the page. */
+  job: Ref<Job | null>;
   stop: () => void;
   again: () => void;
 }
@@ -32,6 +49,7 @@ export function useAnalysis<Request extends Settings, Result>(
   { id, glimpse }: Pick<Analysis<Request, Result>, 'id' | 'run' | 'glimpse'>,
   settings: Ref<Request | null>,
   sample: Ref<Sample | null>,
+  elsewhere: Elsewhere | null = null,
 ): Running<Result | Unavailable> {
   // Settings made anew that say the same, since another part of the address has changed, are no reason to run.
   const asked = unchanged(() => settings.value);
@@ -41,6 +59,10 @@ export function useAnalysis<Request extends Settings, Result>(
   const failed = ref<string | null>(null);
   const milliseconds = ref(0);
   const simulated = ref(false);
+  const estimate = ref<number | null>(null);
+  const job = computed(() =>
+    asked.value && sample.value ? (elsewhere?.jobFor(id, asked.value, sample.value) ?? null) : null,
+  );
   let current = 0;
   /** The run whose result is shown, and the first run since the readings changed. */
   let shown = 0;
@@ -52,11 +74,13 @@ export function useAnalysis<Request extends Settings, Result>(
     const isCurrent = () => own === current;
     stopped.value = false;
     failed.value = null;
+    estimate.value = null;
     if (!asked.value || !sample.value) {
       result.value = null;
       progress.value = null;
       return;
     }
+    if (job.value) return follow(job.value, isCurrent);
     progress.value = 0;
     simulated.value = false;
     const started = performance.now();
@@ -74,6 +98,8 @@ export function useAnalysis<Request extends Settings, Result>(
           }
           simulated.value = true;
           progress.value = share;
+          const elapsed = performance.now() - started;
+          if (share > 0 && elapsed > TELLING) estimate.value = elapsed / share;
         },
       });
       // While something is dragged runs overtake each other: a newer picture of the same readings is shown, though the newest is still to come.
@@ -88,13 +114,49 @@ export function useAnalysis<Request extends Settings, Result>(
     if (isCurrent()) progress.value = null;
   }
 
+  /** Shows what a job has come to: what is known at once is worked out here, the rest comes from there. */
+  async function follow(at: Job, isCurrent: () => boolean): Promise<void> {
+    progress.value = at.state === 'running' ? at.share : null;
+    simulated.value = true;
+    stopped.value = at.state === 'stopped';
+    failed.value = at.state === 'failed' ? at.problem : null;
+    try {
+      if (at.state === 'done') {
+        const found = (await elsewhere!.resultOf(at)) as Result;
+        if (isCurrent()) result.value = found;
+        return;
+      }
+      const stage = await inWorkers.advance(id, { ...asked.value }, sample.value!, []);
+      if (isCurrent() && !stage.done) result.value = stage.partial as Result;
+    } catch (error) {
+      if (isCurrent()) failed.value = error instanceof Error ? error.message : String(error);
+    }
+  }
+
   function stop(): void {
     if (progress.value === null) return;
+    if (job.value) return void elsewhere!.stop(job.value);
     stoppedAt = current++;
     progress.value = null;
     stopped.value = true;
   }
 
+  function again(): void {
+    if (job.value?.state === 'stopped') void elsewhere!.resume(job.value);
+    else void run();
+  }
+
+  watch(
+    () => job.value?.share,
+    (share) => {
+      if (job.value?.state === 'running' && share !== undefined) progress.value = share;
+    },
+  );
+  // A job that is handed over, ends, or is taken off the list.
+  watch(
+    () => [job.value?.id, job.value?.state],
+    () => void run(),
+  );
   watch(
     [asked, sample],
     (now, before) => {
@@ -107,5 +169,5 @@ export function useAnalysis<Request extends Settings, Result>(
   const whole = computed(
     () => result.value !== null && progress.value === null && !stopped.value && failed.value === null,
   );
-  return { result, progress, stopped, failed, whole, milliseconds, simulated, stop, again: () => void run() };
+  return { result, progress, stopped, failed, whole, milliseconds, simulated, estimate, job, stop, again };
 }

@@ -3,7 +3,7 @@ import { NO_READINGS, type Sample } from '@verdict/core/readings';
 import { isUnavailable, type Analysis, type Settings, type Unavailable } from '@verdict/core/road';
 import { computed, ref, type Ref } from 'vue';
 import type { Shown } from './use-run.js';
-import type { AnyRun } from './use-stage.js';
+import type { AnyRun } from './any-run.js';
 
 const NOTHING = () => undefined;
 

@@ -9,6 +9,7 @@ import {
   type Settings,
 } from '@verdict/core/road';
 import { computed, type ComputedRef, type Ref } from 'vue';
+import { useJobs } from '../stores/jobs.js';
 import { askedOf, objectionOf } from './asked.js';
 import type { FieldValue } from './field-values.js';
 import { useAnalysis, type Running } from './use-analysis.js';
@@ -66,7 +67,7 @@ export function useRun<Request extends Settings, Result extends Shown>(
     return given && own && sample.value ? askedOf(analysis, given, own) : null;
   });
   const request = computed(() => (asked.value ? analysis.resolve(asked.value.request, sample.value!) : null));
-  const { result: found, ...running } = useAnalysis(analysis, request, sample);
+  const { result: found, ...running } = useAnalysis(analysis, request, sample, useJobs());
   const result = computed(() => (found.value && !isUnavailable(found.value) ? found.value : null));
   return {
     ...running,

@@ -1,20 +1,11 @@
 import type { Note } from '@verdict/core/road';
-import { computed, type ComputedRef } from 'vue';
+import { computed } from 'vue';
 import { useKeys } from '../composables/use-keys.js';
 import { useStudy } from '../stores/study.js';
 import { lanes } from '../workers/analysis-pool.js';
+import { useLongWork } from './use-long-work.js';
 import { useKeeping, type About } from './use-keeping.js';
-import type { Run } from './use-run.js';
-
-/** A run of whatever request and result, as the frame looks at it. */
-export type AnyRun = Pick<
-  Run,
-  'notes' | 'whyNot' | 'progress' | 'stopped' | 'failed' | 'whole' | 'milliseconds' | 'simulated' | 'stop' | 'again'
-> & {
-  analysis: Pick<Run['analysis'], 'id' | 'version' | 'name'>;
-  request: ComputedRef<object | null>;
-  result: ComputedRef<object | null>;
-};
+import type { AnyRun } from './any-run.js';
 
 export interface StageSettings {
   /** The runs of the stage as it stands, in the order in which their notes are said and their results kept. */
@@ -75,7 +66,9 @@ export function useStage({ runs, kept = runs, about }: StageSettings) {
   );
   useKeys({ k: () => void keeping.keep() });
 
-  return { notes, progress, stopped, failed, stop, again, time, canKeep, ...keeping };
+  const longWork = useLongWork(all, subject);
+
+  return { notes, progress, stopped, failed, stop, again, time, canKeep, ...longWork, ...keeping };
 }
 
 export type StageRuns = ReturnType<typeof useStage>;

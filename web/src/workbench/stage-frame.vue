@@ -81,7 +81,7 @@ const store = useStudy();
             :stroke-width="8"
             aria-label="Simulation"
           />
-          <span v-if="runs.onServer.value">on the server, which goes on without this page</span>
+          <span v-if="runs.onServer.value" title="It goes on when this page is closed.">on the server</span>
           <span v-else-if="runs.remaining.value">{{ runs.remaining.value }}</span>
           <el-button v-if="runs.canHandOver.value" link :loading="runs.handing.value" @click="runs.handOver()"
             >Let the server go on</el-button
@@ -159,10 +159,14 @@ const store = useStudy();
 .sentences {
   flex: 1;
 }
+/* Beside the sentence, not at its cost: words and buttons go below the progress. */
 .state {
   display: flex;
-  gap: 8px;
+  flex-wrap: wrap;
+  gap: 2px 8px;
   align-items: center;
+  justify-content: flex-end;
+  max-width: 250px;
   font-size: 13px;
   white-space: nowrap;
 }

@@ -116,20 +116,25 @@ export function useAnalysis<Request extends Settings, Result>(
 
   /** Shows what a job has come to: what is known at once is worked out here, the rest comes from there. */
   async function follow(at: Job, isCurrent: () => boolean): Promise<void> {
-    progress.value = at.state === 'running' ? at.share : null;
+    // One that is done is still on its way here.
+    progress.value = at.state === 'running' || at.state === 'done' ? at.share : null;
     simulated.value = true;
     stopped.value = at.state === 'stopped';
     failed.value = at.state === 'failed' ? at.problem : null;
     try {
       if (at.state === 'done') {
         const found = (await elsewhere!.resultOf(at)) as Result;
-        if (isCurrent()) result.value = found;
+        if (!isCurrent()) return;
+        result.value = found;
+        progress.value = null;
         return;
       }
       const stage = await inWorkers.advance(id, { ...asked.value }, sample.value!, []);
       if (isCurrent() && !stage.done) result.value = stage.partial as Result;
     } catch (error) {
-      if (isCurrent()) failed.value = error instanceof Error ? error.message : String(error);
+      if (!isCurrent()) return;
+      failed.value = error instanceof Error ? error.message : String(error);
+      progress.value = null;
     }
   }
 

@@ -2,6 +2,7 @@ import { benchAndersonDarling } from './anderson-darling.js';
 import { benchBand } from './band.js';
 import { benchDistributions } from './distributions.js';
 import { benchFit } from './fit.js';
+import { benchNormality } from './normality.js';
 import { benchReadings } from './readings.js';
 import { benchShapeInBrowser } from './shape-in-browser.js';
 import { benchShape } from './shape.js';
@@ -13,6 +14,7 @@ const BENCHES: Record<string, () => Promise<void> | void> = {
   band: benchBand,
   distributions: benchDistributions,
   fit: benchFit,
+  normality: benchNormality,
   readings: benchReadings,
   shape: benchShape,
   'shape-in-browser': benchShapeInBrowser,

@@ -4,10 +4,12 @@
  */
 import { calibrateClaims } from './claims.ts';
 import { calibrateFitted } from './fitted-families.ts';
+import { calibrateNormality } from './normality.ts';
 import { calibrateRounded } from './rounded-normality.ts';
 
 const CALIBRATIONS: Record<string, () => boolean> = {
   claims: calibrateClaims,
+  normality: calibrateNormality,
   'rounded-normality': calibrateRounded,
   'fitted-families': calibrateFitted,
 };

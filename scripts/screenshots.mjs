@@ -68,13 +68,6 @@ try {
   await page.getByRole('button', { name: 'Add the column' }).click();
   await page.getByRole('grid').evaluate((grid) => grid.closest('.scroller').scrollTo(0, 0));
   await page.getByRole('columnheader', { name: /^mill/ }).click();
-  await page.getByRole('button', { name: 'Arrange', exact: true }).click();
-  await pick('Sort 1', { label: 'viscosity' });
-  await pick('Direction 1', 'falling');
-  await pick('Rows by level', { label: 'shade' });
-  await page.getByRole('group', { name: 'Arrange' }).getByText('sand').click();
-  await shot('arranged');
-  await page.getByRole('button', { name: 'As stored' }).click();
   await page.getByRole('button', { name: 'Count as mill A' }).click();
   await page.getByRole('button', { name: 'Record' }).click();
   await page.getByText('levels arranged').waitFor();
@@ -100,6 +93,11 @@ try {
   await shot('shape-by-group');
 
   await stage('Fit');
+  await page.getByText('no evidence against').waitFor();
+  await page.getByText(/ · \d workers?$/).waitFor();
+  await shot('fit-series');
+  await pick('Split by', { label: 'nothing' });
+  await page.getByText('What the plot shows').or(page.getByText('No pattern stands out')).first().waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('fit');
   const figures = page.getByRole('radiogroup', { name: 'Figures of the fit' });
@@ -140,6 +138,24 @@ try {
   await page.getByRole('radiogroup', { name: 'Figures of the fit' }).getByText('Families').click();
   await page.getByText(/ · \d workers?$/).waitFor({ timeout: 60_000 });
   await shot('families');
+  await page.getByRole('radiogroup', { name: 'Figures of the fit' }).getByText('The test').click();
+  await pick('Subject', { label: 'water absorption, %' });
+  await pick('family', 'lognormal');
+  await page.getByText('2 below 0.05').first().waitFor();
+  await page.getByText(/^\d+ (ms|s)/).waitFor();
+  await shot('fit-limits');
+
+  await pick('Subject', { label: 'breaking force, N' });
+  await pick('family', 'generalized-extreme-value');
+  await page.getByText(/ · \d workers?$/).waitFor({ timeout: 60_000 });
+  await page.getByLabel('replicates for the test').fill('100000');
+  await page.getByLabel('replicates for the test').press('Enter');
+  await page.getByRole('button', { name: 'Let the server go on' }).click();
+  await page.getByRole('link', { name: 'Jobs, 1 at work' }).click();
+  await page.getByRole('progressbar').and(page.locator(':not([aria-valuenow="0"])')).waitFor();
+  await shot('jobs');
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await page.getByText('stopped').waitFor();
   await page.goto(thisStudy);
 
   await stage('Verdict');

@@ -93,7 +93,7 @@ function ordersFor(settings: Request, n: number, rounding: Rounding | null, stat
 }
 
 /** The p of a published formula, inside its range. */
-function pByFormula(name: NormalityTestName, statistic: number, n: number): number | null {
+export function pByFormula(name: NormalityTestName, statistic: number, n: number): number | null {
   switch (name) {
     case 'anderson-darling':
       return andersonDarlingAsymptotic(statistic, n);

@@ -1,5 +1,5 @@
 import { log, exp } from '../../numeric/elementary.js';
-import { nelderMead, type Minimum } from '../../numeric/nelder-mead.js';
+import { nelderMead } from '../../numeric/nelder-mead.js';
 import { defineFamily, endsFault, LOWER_END, UPPER_END, type Distribution } from '../family.js';
 import { sampleByInversion } from '../inversion.js';
 import { isProbability } from '../scaled.js';
@@ -70,12 +70,8 @@ function bestMode(x: Float64Array, lower: number, upper: number): { mode: number
   return best;
 }
 
-/** Logarithms of how far beyond the readings the ends are looked for first, in ranges of these: both outside, and either one on the readings. */
-const STARTS = [
-  [-2.5, -2.5],
-  [-14, -2.5],
-  [-2.5, -14],
-] as const;
+/** Logarithms of how far beyond the readings an end is looked for first, in ranges of these: on them, near, and further out. */
+const STARTS = [-14, -6, -4.5, -3.5, -2.5, -1.7, -1, 0];
 
 /** The triangular distribution. */
 export const triangular = defineFamily({
@@ -107,10 +103,10 @@ export const triangular = defineFamily({
         const { lower, upper } = ends(place);
         return -bestMode(x, lower, upper).logLikelihood;
       };
-      // A mode that is an end itself, where the density jumps, is a peak of its own.
-      const [{ at }] = STARTS.map((start) => nelderMead(height, Float64Array.from(start), 0.7)).sort(
-        (a, b) => a.value - b.value,
-      ) as [Minimum];
+      // A mode that is an end itself, where the density jumps, is a peak of its own: the best of a few places is begun from.
+      const starts = STARTS.flatMap((a) => STARTS.map((b) => Float64Array.of(a, b)));
+      const [best] = starts.map((start) => ({ start, height: height(start) })).sort((a, b) => a.height - b.height);
+      const { at } = nelderMead(height, best!.start, 0.7);
       const { lower, upper } = ends(at);
       return { lower, mode: bestMode(x, lower, upper).mode, upper };
     },

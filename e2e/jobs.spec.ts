@@ -11,7 +11,7 @@ test('a simulation that would take long is handed to the server, followed, stopp
   await pick(page.getByLabel('family', { exact: true }), { label: 'generalized extreme value distribution' });
   await settled(page);
   const replicates = page.getByLabel('replicates for the test');
-  await replicates.fill('1000000');
+  await replicates.fill('300000');
   await replicates.press('Enter');
   // Short work is not handed over; this is told after its first second.
   await page.getByRole('button', { name: 'Let the server go on' }).click({ timeout: 30_000 });
@@ -45,7 +45,7 @@ test('a simulation that would take long is handed to the server, followed, stopp
   const [job] = jobs.filter(({ place: of }) => place.endsWith(of));
   expect(job).toMatchObject({
     state: 'stopped',
-    request: { replicates: 1_000_000, family: 'generalized-extreme-value' },
+    request: { replicates: 300_000, family: 'generalized-extreme-value' },
   });
   await page.goto('/jobs');
   await page.getByRole('button', { name: 'Take off the list' }).first().click();

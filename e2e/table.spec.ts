@@ -169,7 +169,7 @@ test('a reading “n/a” is missing, “<0.05” beyond a limit: kept as writte
     page.getByRole('button', { name: 'Row 3 of residue holds “<0.05”: a reading below a limit.' }),
   ).toBeVisible();
   await openStage(page, 'Fit');
-  await expect(page.getByText(/1 reading lies beyond a limit/).first()).toBeVisible();
+  await expect(page.getByText('4 readings (1 below 0.05) plotted against a normal')).toBeVisible();
 });
 
 test('the card takes target and claims, and says the order they must have', async ({ page }) => {

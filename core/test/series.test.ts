@@ -98,7 +98,7 @@ describe('what the tests of parts say together', () => {
     );
     expect(say(0.01, 0.02, 0.03)).toContain('A (p = 0.010), B (p = 0.020) and C (p = 0.030), level');
     expect(say(0.01, null, 0.02)).toBe('The p-values of 3 groups by kiln are being simulated.');
-    expect(say()).toBe('None of 3 groups by kiln could be tested.');
+    expect(say()).toBe('None of 3 groups by kiln can be tested.');
   });
 
   it('claims something false of at most 5 in 100 splits of normal readings in four', async () => {

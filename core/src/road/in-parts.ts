@@ -26,9 +26,12 @@ export const isInParts = <R>(result: R | InParts<R>): result is InParts<R> =>
 export const foundParts = <R>({ parts }: InParts<R>): { name: string; n: number; result: R }[] =>
   parts.flatMap(({ name, n, result }) => (isUnavailable(result) ? [] : [{ name, n, result: result as R }]));
 
-/** "2 groups by kiln", "3 columns". */
-export const partsWords = ({ by, parts }: Pick<InParts<unknown>, 'by' | 'parts'>): string =>
-  by === null ? `${parts.length} columns` : `${parts.length} ${parts.length === 1 ? 'group' : 'groups'} by ${by}`;
+/** "2 groups by kiln", "3 columns"; where not all of them are meant, "2 of 3 groups by kiln". */
+export function partsWords({ by, parts }: Pick<InParts<unknown>, 'by' | 'parts'>, meant = parts.length): string {
+  const { length } = parts;
+  const what = by === null ? (length === 1 ? 'column' : 'columns') : `${length === 1 ? 'group' : 'groups'} by ${by}`;
+  return meant === length ? `${length} ${what}` : `${meant} of ${length} ${what}`;
+}
 
 /** Notes of parts, each under the name of its part; what all of them say alike is said once. */
 function notesOfParts(parts: readonly PartResult<unknown>[]): Note[] {

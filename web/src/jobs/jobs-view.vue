@@ -59,7 +59,7 @@ const endWords = ({ state, endedAt, share }: Job) => {
               v-if="job.state === 'running'"
               :percentage="Math.floor(job.share * 100)"
               :stroke-width="8"
-              :aria-label="`Progress of ${job.study.name}`"
+              :aria-label="`Progress of ${job.study.name || 'Untitled study'}`"
             />
             <span v-else :class="{ wrong: job.state === 'failed' }">{{ endWords(job) }}</span>
             <p v-if="job.problem" class="soft">{{ job.problem }}</p>

@@ -12,6 +12,10 @@ export interface PartTest {
   p: number | null;
 }
 
+/** That nothing can be done with any part. */
+export const noneWords = (result: Pick<InParts<unknown>, 'by' | 'parts'>, done: string): string =>
+  result.parts.length === 0 ? `There are no readings to be ${done}.` : `None of ${partsWords(result)} can be ${done}.`;
+
 /** What the tests of all parts say together, the level shared among them by Holm's (1979) steps. `against` is what they are held against, with its article. */
 export function testsFinding(
   result: Pick<InParts<unknown>, 'by' | 'parts'>,
@@ -19,7 +23,8 @@ export function testsFinding(
   against: string,
   alpha: number,
 ): Piece[] {
-  if (tests.length === 0) return [{ text: `None of ${partsWords(result)} could be tested.` }];
+  const none = noneWords(result, 'tested');
+  if (tests.length === 0) return [{ text: none }];
   if (tests.some(({ p }) => p === null))
     return [{ text: `The p-values of ${partsWords(result)} are being simulated.` }];
   const passed = holm(
@@ -31,11 +36,11 @@ export function testsFinding(
   const departing = tests.filter((_, i) => passed[i]);
   if (departing.length === 0) {
     const least = tests.reduce((a, b) => (b.p! < a.p! ? b : a));
-    return [
-      { text: 'There is ' },
-      { text: 'no evidence against', strong: true },
-      { text: ` ${against} in any of ${partsWords(result)}: the least p is that of ${said(least)}, ${shared}.` },
-    ];
+    const where =
+      tests.length === 1
+        ? ` in ${said(least)}, ${shared}; of ${partsWords(result)} it is the one that can be tested.`
+        : ` in any of ${partsWords(result, tests.length)}: the least p is that of ${said(least)}, ${shared}.`;
+    return [{ text: 'There is ' }, { text: 'no evidence against', strong: true }, { text: ` ${against}${where}` }];
   }
   const others = tests.length - departing.length;
   const rest = others === 0 ? '' : `; in the other${others === 1 ? '' : ` ${others}`} no evidence`;
@@ -53,7 +58,7 @@ export function bandsFinding<R extends { band: { kind: string; outsideCount: num
   estimated: boolean,
 ): Piece[] {
   const found = foundParts(result);
-  const lead = `${partsWords(result)}, each plotted against ${against}${estimated ? ' of its own' : ' as claimed'}`;
+  const lead = `${partsWords(result, found.length)}, each plotted against ${against}${estimated ? ' of its own' : ' as claimed'}`;
   const banded = found.flatMap(({ name, result: { band } }) => (band && band.kind !== 'line' ? [{ name, band }] : []));
   if (banded.length === 0) return [{ text: `${lead}.` }];
   const outside = banded.filter(({ band }) => band.outsideCount > 0);

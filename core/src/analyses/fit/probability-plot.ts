@@ -20,7 +20,7 @@ import {
 } from '../../road/analysis.js';
 import { confidenceNote, unavailable, unreadableNotes, whyNot } from '../../road/cautions.js';
 import { subjectWords } from '../../road/groups.js';
-import { foundParts, isInParts, partsWords, runInParts, type InParts } from '../../road/in-parts.js';
+import { foundParts, isInParts, runInParts, type InParts } from '../../road/in-parts.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
 import { affordableReplicates } from '../../road/settings.js';
@@ -31,7 +31,7 @@ import { fittedLaw } from './fitted-law.js';
 import { fitCost } from './fit-cost.js';
 import { lawWords } from './law-words.js';
 import { mostReplicates, withFormulaBand, withWholePlotBand } from './plot-bands.js';
-import { bandsFinding } from './parts-words.js';
+import { bandsFinding, noneWords } from './parts-words.js';
 import { readShapes } from './plot-shapes.js';
 import type { PlottedLaw, ProbabilityPlotResult } from './plot-result.js';
 import { plotRequest, plotSentence, type PlotRequest } from './plot-settings.js';
@@ -230,7 +230,7 @@ export const probabilityPlotAnalysis = defineAnalysis<
   finding(result) {
     if (!isInParts(result)) return finding(result);
     const [first] = foundParts(result);
-    if (!first) return [{ text: `None of ${partsWords(result)} can be plotted.` }];
+    if (!first) return [{ text: noneWords(result, 'plotted') }];
     const { title } = familyByName(first.result.law.family);
     return bandsFinding(result, `${articleOf(title)} ${title}`, first.result.law.estimated.length > 0);
   },

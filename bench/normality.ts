@@ -57,9 +57,8 @@ export async function benchNormality(): Promise<void> {
 
   const threshold = { family: 'weibull', given: {}, estimateThreshold: true };
   const input = { n: 50, fitting: threshold, parameters: { shape: 2, scale: 1, threshold: 1 }, cells: 0, step: null };
-  const started = performance.now();
-  tallyFitted({ ...input, observed: [1, null, null, null] }, createStream(1, 0), 100);
-  report('Weibull with threshold fitted anew, n = 50, a sample ÷ 5 ms', (performance.now() - started) / 100, 5, 1);
+  const refitted = () => void tallyFitted({ ...input, observed: [1, null, null, null] }, createStream(1, 0), 100);
+  report('Weibull with threshold fitted anew, n = 50, a sample ÷ 5 ms', best(refitted, 5) / 100, 5, 1);
 
   const many = readings(100_000, 6);
   const plot = (await drive(inThisThread, {

@@ -215,4 +215,7 @@ test('no stage has what a screen reader would stumble over', async ({ page }) =>
   await page.goto('/distributions');
   await expect(page.getByRole('region', { name: 'Answer' })).toContainText('%');
   expect(await violations(page)).toEqual([]);
+  await page.goto('/jobs');
+  await expect(page.getByText('There are none.')).toBeVisible();
+  expect(await violations(page)).toEqual([]);
 });

@@ -130,6 +130,24 @@ describe('fits of censored readings', () => {
   });
 });
 
+describe('the likelihood of many readings', () => {
+  it('is the plain sum, though each value is gone through once', () => {
+    const values = new Float64Array(6_000);
+    distribution(familyByName('gamma'), { shape: 4, scale: 2 }).sample(createStream(8, 0), values);
+    const rounded = values.map((x) => Math.max(0.1, Math.round(x * 10) / 10)).sort();
+    for (const [family, parameters] of [
+      ['gamma', { shape: 3.7, scale: 2.2, threshold: 0 }],
+      ['normal', { mean: 8, sd: 4 }],
+    ] as const) {
+      const law = distribution(familyByName(family), parameters);
+      const plain = rounded.reduce((sum, x) => sum + law.logDensity(x), 0);
+      const found = logLikelihoodOf(familyByName(family), rounded, null)(parameters);
+      expect(relativeError(found, plain), family).toBeLessThan(1e-12);
+    }
+    expect(logLikelihoodOf(familyByName('gamma'), rounded, null)({ shape: -1, scale: 1 })).toBe(-Infinity);
+  });
+});
+
 describe('ranks among censored readings', () => {
   const none = new Float64Array(0);
   const ranks = (sorted: number[], limits: { below?: number[]; above?: number[] }) => {

@@ -1,4 +1,5 @@
 import { MOST_JOBS, type Job, type JobRequest } from '@verdict/contract';
+import { analysisById } from '@verdict/core/analyses';
 import { fingerprintOf, type Sample } from '@verdict/core/readings';
 import { methodOf, type Settings } from '@verdict/core/road';
 import { and, desc, eq, getTableColumns, isNull } from 'drizzle-orm';
@@ -80,6 +81,9 @@ export async function createJob(db: Database, studyId: string, asked: JobRequest
 /** A job with the readings its columns hold now; refused where these are no longer those that it is about. */
 export async function jobWithSample(db: Database, jobId: string): Promise<{ job: Job; sample: Sample }> {
   const job = await readJob(db, jobId);
+  if (analysisById(job.analysis).version !== job.version) {
+    throw new StoreError('invalid', `Version ${job.version} of this analysis is no longer here. Ask again on the page.`);
+  }
   const study = await requireStudy(db, job.study.id);
   const { sample } = await sampleFor(db, study, job.column, job.parts);
   const named = underKeptNames(sample, job.request);

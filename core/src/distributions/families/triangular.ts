@@ -1,6 +1,7 @@
 import { log, exp } from '../../numeric/elementary.js';
-import { nelderMead } from '../../numeric/nelder-mead.js';
+import { nelderMead, type Minimum } from '../../numeric/nelder-mead.js';
 import { defineFamily, endsFault, LOWER_END, UPPER_END, type Distribution } from '../family.js';
+import { counted, type Counted } from '../counted.js';
 import { sampleByInversion } from '../inversion.js';
 import { isProbability } from '../scaled.js';
 
@@ -51,27 +52,36 @@ function distributionOf(lower: number, mode: number, upper: number): Distributio
 }
 
 /** The log-likelihood for these ends at its best mode, which is one of the readings (Oliver 1972), and that mode. */
-function bestMode(x: Float64Array, lower: number, upper: number): { mode: number; logLikelihood: number } {
-  const n = x.length;
+function bestMode({ values, counts }: Counted, lower: number, upper: number): { mode: number; logLikelihood: number } {
   const width = upper - lower;
   let fromAbove = 0;
-  for (let i = 0; i < n; i++) fromAbove += log(upper - x[i]!);
+  let above = 0;
+  for (let i = 0; i < values.length; i++) {
+    fromAbove += counts[i]! * log(upper - values[i]!);
+    above += counts[i]!;
+  }
+  const whole = above * log(2 / width);
   let fromBelow = 0;
+  let below = 0;
   let best = { mode: NaN, logLikelihood: -Infinity };
-  for (let i = 0; i < n; i++) {
-    const mode = x[i]!;
-    fromAbove -= log(upper - mode);
-    // This reading itself stands at the peak, 2/width.
-    const value = fromBelow - i * log(mode - lower) + fromAbove - (n - 1 - i) * log(upper - mode);
-    const logLikelihood = value + n * log(2 / width);
+  for (let i = 0; i < values.length; i++) {
+    const mode = values[i]!;
+    const [toLower, toUpper] = [log(mode - lower), log(upper - mode)];
+    // Readings at the mode itself stand at the peak, 2/width.
+    fromAbove -= counts[i]! * toUpper;
+    above -= counts[i]!;
+    const logLikelihood = fromBelow - below * toLower + fromAbove - above * toUpper + whole;
     if (logLikelihood > best.logLikelihood) best = { mode, logLikelihood };
-    fromBelow += log(mode - lower);
+    fromBelow += counts[i]! * toLower;
+    below += counts[i]!;
   }
   return best;
 }
 
 /** Logarithms of how far beyond the readings an end is looked for first, in ranges of these: on them, near, and further out. */
 const STARTS = [-14, -6, -4.5, -3.5, -2.5, -1.7, -1, 0];
+/** A search begins from so many of the best of these places. */
+const TRIED = 2;
 
 /** The triangular distribution. */
 export const triangular = defineFamily({
@@ -95,20 +105,26 @@ export const triangular = defineFamily({
       const least = x[0]!;
       const greatest = x[x.length - 1]!;
       const range = greatest - least;
+      const readings = counted(x);
       const ends = (at: Float64Array) => ({
         lower: least - range * exp(at[0]!),
         upper: greatest + range * exp(at[1]!),
       });
       const height = (place: Float64Array) => {
         const { lower, upper } = ends(place);
-        return -bestMode(x, lower, upper).logLikelihood;
+        return -bestMode(readings, lower, upper).logLikelihood;
       };
-      // A mode that is an end itself, where the density jumps, is a peak of its own: the best of a few places is begun from.
-      const starts = STARTS.flatMap((a) => STARTS.map((b) => Float64Array.of(a, b)));
-      const [best] = starts.map((start) => ({ start, height: height(start) })).sort((a, b) => a.height - b.height);
-      const { at } = nelderMead(height, best!.start, 0.7);
+      // A mode that is an end itself, where the density jumps, is a peak of its own.
+      const places = STARTS.flatMap((a) => STARTS.map((b) => Float64Array.of(a, b)));
+      const starts = places
+        .map((start) => ({ start, height: height(start) }))
+        .sort((a, b) => a.height - b.height)
+        .slice(0, TRIED);
+      const [{ at }] = starts.map(({ start }) => nelderMead(height, start, 0.7)).sort((a, b) => a.value - b.value) as [
+        Minimum,
+      ];
       const { lower, upper } = ends(at);
-      return { lower, mode: bestMode(x, lower, upper).mode, upper };
+      return { lower, mode: bestMode(readings, lower, upper).mode, upper };
     },
   },
 });

@@ -1,4 +1,5 @@
 import { log } from '../../numeric/elementary.js';
+import { counted } from '../counted.js';
 import type { Family, Parameters } from '../family.js';
 import { intervalProbability } from '../interval-probability.js';
 import { parameterFaults } from '../registry.js';
@@ -6,6 +7,20 @@ import { countedBounds, type CensoredReadings } from './censored-readings.js';
 
 /** The log-likelihood of readings as a function of all parameters; −Infinity where these are impossible. */
 export type LogLikelihood = (parameters: Parameters) => number;
+
+/** From here on readings share their values, as any instrument has steps: a search goes through each value once. */
+const MANY = 5_000;
+
+/** Σ log f(x), each value once. */
+function manyExact(family: Family, sorted: Float64Array): LogLikelihood {
+  const { values, counts } = counted(sorted);
+  return (parameters) => {
+    const distribution = family.of(parameters);
+    let sum = 0;
+    for (let i = 0; i < values.length; i++) sum += counts[i]! * distribution.logDensity(values[i]!);
+    return sum;
+  };
+}
 
 /** Σ log f(x). */
 function exact(family: Family, x: Float64Array): LogLikelihood {
@@ -22,15 +37,7 @@ function exact(family: Family, x: Float64Array): LogLikelihood {
  * question, answered by likelihood). Equal readings are counted once, with their number.
  */
 function grouped(family: Family, sorted: Float64Array, r: number): LogLikelihood {
-  const values: number[] = [];
-  const counts: number[] = [];
-  for (const x of sorted) {
-    if (x === values[values.length - 1]) counts[counts.length - 1]!++;
-    else {
-      values.push(x);
-      counts.push(1);
-    }
-  }
+  const { values, counts } = counted(sorted);
   return (parameters) => {
     const distribution = family.of(parameters);
     let sum = 0;
@@ -64,7 +71,8 @@ export function logLikelihoodOf(
   resolution: number | null,
   censored?: CensoredReadings,
 ): LogLikelihood {
-  const known = resolution === null ? exact(family, sorted) : grouped(family, sorted, resolution);
+  const plain = sorted.length > MANY ? manyExact : exact;
+  const known = resolution === null ? plain(family, sorted) : grouped(family, sorted, resolution);
   const bounded = censored && beyond(family, censored);
   const inner: LogLikelihood = bounded ? (parameters) => known(parameters) + bounded(parameters) : known;
   return (parameters) => {

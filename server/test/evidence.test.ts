@@ -133,7 +133,7 @@ describe('evidence', () => {
       await server.change(id, { kind: 'change-column', column: width.id, name: 'width' });
       // Evidence about other parts of the same readings is refused.
       const other = await server.post(`/studies/${id}/evidence`, { ...keep, id: randomUUID(), parts: null });
-      expect(other.status).toBe(409);
+      expect(other.status).toBe(422);
     }
   });
 

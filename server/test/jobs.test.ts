@@ -115,6 +115,7 @@ describe('long work handed to the server', () => {
       return [status, body.field ?? body.code];
     };
     expect(await refused({ version: 99 })).toEqual([422, 'version']);
+    expect(await refused({ request: { ...asked.request, split: 'kiln' } })).toEqual([422, 'parts']);
     expect(await refused({ place: `/studies/${other.id}/fit` })).toEqual([422, 'place']);
     expect(await refused({ place: 'https://elsewhere' })).toEqual([422, 'place']);
     expect(await refused({ analysis: 'no-such' })).toEqual([422, 'analysis']);

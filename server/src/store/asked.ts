@@ -32,6 +32,13 @@ export async function checkedRequest(db: Database, study: StudyRow, asked: Asked
   if (asked.column === null && analysis.needsReadings !== false) {
     throw new StoreError('invalid', 'This analysis is about a column of readings.', { field: 'column' });
   }
+  // A sentence that says "by kiln" is about parts, and about the whole otherwise.
+  const { split, beside } = asked.request;
+  if ((split !== undefined || beside !== undefined) !== (asked.parts !== null)) {
+    throw new StoreError('invalid', 'The request and the readings it is about differ in whether they stand in parts.', {
+      field: 'parts',
+    });
+  }
   const { sample, revision } = await sampleFor(db, study, asked.column, asked.parts);
   if (fingerprintOf(sample) !== asked.fingerprint) {
     throw new StoreError('data-changed', `The readings have changed since this was worked out. ${nothing}`, {

@@ -55,7 +55,7 @@ export async function createJob(db: Database, studyId: string, asked: JobRequest
     throw new StoreError('invalid', 'The place of a job is an address within its study.', { field: 'place' });
   }
   if ((await db.$count(jobs, eq(jobs.state, 'running'))) >= MOST_JOBS) {
-    throw new StoreError('busy', `${MOST_JOBS} jobs are at work already. Stop one, or wait until one has ended.`);
+    throw new StoreError('under-way', `${MOST_JOBS} jobs are at work already. Stop one, or wait until one has ended.`);
   }
   const { analysis, request } = await checkedRequest(db, study, asked, 'Nothing was begun.');
   const { id, parts, version, fingerprint, place, who } = asked;
@@ -82,7 +82,10 @@ export async function createJob(db: Database, studyId: string, asked: JobRequest
 export async function jobWithSample(db: Database, jobId: string): Promise<{ job: Job; sample: Sample }> {
   const job = await readJob(db, jobId);
   if (analysisById(job.analysis).version !== job.version) {
-    throw new StoreError('invalid', `Version ${job.version} of this analysis is no longer here. Ask again on the page.`);
+    throw new StoreError(
+      'invalid',
+      `Version ${job.version} of this analysis is no longer here. Ask again on the page.`,
+    );
   }
   const study = await requireStudy(db, job.study.id);
   const { sample } = await sampleFor(db, study, job.column, job.parts);

@@ -166,7 +166,7 @@ const store = useStudy();
   gap: 2px 8px;
   align-items: center;
   justify-content: flex-end;
-  max-width: 250px;
+  max-width: 300px;
   font-size: 13px;
   white-space: nowrap;
 }

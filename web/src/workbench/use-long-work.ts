@@ -46,20 +46,23 @@ export function useLongWork(runs: Ref<readonly AnyRun[]>, subject: Ref<About | n
     handing.value = true;
     // The server takes the readings as they are stored.
     if (await store.drained()) {
-      for (const { analysis, request } of long.value) {
-        if (!request.value) continue;
-        await jobs.handOver(study.id, {
+      const asked = {
+        who: who.name,
+        column: of.column,
+        parts: of.parts ?? null,
+        fingerprint: fingerprintOf(of.sample),
+        place: route.fullPath,
+      };
+      const handed = long.value.map(({ analysis: { id: analysis, version }, request }) =>
+        jobs.handOver(study.id, {
+          ...asked,
           id: crypto.randomUUID(),
-          who: who.name,
-          analysis: analysis.id,
-          version: analysis.version,
-          column: of.column,
-          parts: of.parts ?? null,
+          analysis,
+          version,
           request: { ...request.value },
-          fingerprint: fingerprintOf(of.sample),
-          place: route.fullPath,
-        });
-      }
+        }),
+      );
+      await Promise.all(handed);
     }
     handing.value = false;
   }

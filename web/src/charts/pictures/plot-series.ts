@@ -1,4 +1,5 @@
 import { expectedReadings, plotSeries, type PlotSeries, type ProbabilityPlotResult } from '@verdict/core/analyses';
+import { groupThousands } from '@verdict/core/format';
 import type { InParts } from '@verdict/core/road';
 import type { LegendEntry } from '../legend.js';
 import { markerOf, type Mark, type Marker, type Tone } from '../marks.js';
@@ -89,7 +90,7 @@ function legendOf(series: readonly PlotSeries[], together: 'one' | 'apart'): Leg
   }
   const own = series.map(({ name, plot }, i): LegendEntry => {
     const { readings: tone, marker } = among(i);
-    return { words: `${name}, ${plot.n} readings`, tone, sample: 'line', marker };
+    return { words: `${name}, ${groupThousands(plot.n)} readings`, tone, sample: 'line', marker };
   });
   const outside: LegendEntry = { words: 'filled: outside its band', tone: 'soft', sample: 'marker', marker: 'circle' };
   return [...own, ...band, ...(anyOutside(series) ? [outside] : [])];

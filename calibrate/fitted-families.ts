@@ -11,6 +11,7 @@ const LEVEL = 0.05;
 const SAMPLES = 500;
 const REPLICATES = 399;
 const FAMILIES = [
+  ['normal', { mean: 0, sd: 1 }],
   ['gamma', { shape: 2, scale: 1 }],
   ['weibull', { shape: 1.5, scale: 3 }],
   ['exponential', { scale: 1 }],

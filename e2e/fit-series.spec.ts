@@ -34,6 +34,9 @@ test('a split column: each part has its own fit, line, marker and row in the tab
   await pick(page.getByLabel('where the series stand'), { label: 'in a plot each' });
   await expect(page.getByRole('region', { name: 'Method' })).toContainText('Plot thickness by kiln');
   await settled(page);
+  // The stage one is on keeps what was asked there.
+  await openStage(page, 'Fit');
+  await expect(page.getByRole('region', { name: 'Method' })).toContainText('in a plot each');
 
   // Pointing says of which part a reading is; the table has a column for it.
   await page.getByRole('button', { name: 'Table' }).click();

@@ -33,6 +33,8 @@ watch(
 provide(allStages, STAGES);
 const route = useRoute();
 const router = useRouter();
+/** The stage one is on keeps what was asked there. */
+const asked = (name: string) => (route.name === name ? route.query : {});
 /** The stage that is looked at. */
 const here = computed(() => STAGES.find(({ name }) => name === route.name));
 
@@ -106,7 +108,7 @@ useEventListener('keydown', (event) => {
       <template v-for="({ name, title }, i) in PATH" :key="name">
         <span v-if="i > 0" class="dash" aria-hidden="true">—</span>
         <RouterLink
-          :to="{ name, params: { id } }"
+          :to="{ name, params: { id }, query: asked(name) }"
           class="stage"
           :aria-current="route.name === name ? 'page' : undefined"
         >
@@ -117,7 +119,7 @@ useEventListener('keydown', (event) => {
       <RouterLink
         v-for="{ name, title } in BESIDE"
         :key="name"
-        :to="{ name, params: { id } }"
+        :to="{ name, params: { id }, query: asked(name) }"
         class="stage"
         :aria-current="route.name === name ? 'page' : undefined"
         >{{ title }}</RouterLink

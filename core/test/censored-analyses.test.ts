@@ -143,6 +143,13 @@ describe('a probability plot with readings beyond a limit', () => {
 describe('other analyses of readings beyond a limit', () => {
   const sample = columnOf(limited(0.09));
 
+  it('where too little is known say that first: nothing can take such readings', async () => {
+    const nothing = columnOf(['<1', '<1', '<2', '>4']);
+    for (const analysis of [normalityAnalysis, goodnessOfFitAnalysis, compareFamiliesAnalysis, describeAnalysis]) {
+      expect(await reason(analysis, nothing)).toBe('absorption has no readings to work with (4 beyond a limit).');
+    }
+  });
+
   it('tests that need every reading say so', async () => {
     expect(await reason(normalityAnalysis, sample)).toMatch(/^54 readings, \d+ below 0\.09: a test of normality needs/);
     expect(await reason(goodnessOfFitAnalysis, sample, { family: 'gamma' })).toContain('a test of fit needs every one');

@@ -44,5 +44,5 @@ export function censoredNote(sample: Limited & Pick<Sample, 'values'>): Note[] {
 export function whyCensored(sample: Limited & Pick<Sample, 'values'>, what: string): string | null {
   if (!sample.censored) return null;
   const n = sample.values.length + sample.censored.limits.length;
-  return `${groupThousands(n)} readings, ${beyondWords(sample)}: ${what} needs every one as a number. The plot, its distribution and the families take them as they are.`;
+  return `${groupThousands(n)} readings, ${beyondWords(sample)}: ${what} needs every one as a number. The plot, its distribution and the families can take them as they are.`;
 }

@@ -128,6 +128,8 @@ export class Jobs {
   async #run(id: string, halt: () => Halt): Promise<void> {
     const { db } = this.around;
     try {
+      // Stopped while it waited for the database to come back.
+      if ((await readJob(db, id)).state !== 'running') return;
       const result = await this.#workedOut(id, halt);
       await endJob(
         db,

@@ -107,9 +107,14 @@ export async function jobResult(db: Database, jobId: string): Promise<unknown> {
   return row.result;
 }
 
-/** The ids of the jobs that were at work when the server last stopped. */
+/** The ids of the jobs that were at work when the server last stopped; those of a study in the bin wait until it is restored. */
 export async function unfinishedJobs(db: Database): Promise<string[]> {
-  const rows = await db.select({ id: jobs.id }).from(jobs).where(eq(jobs.state, 'running')).orderBy(jobs.at);
+  const rows = await db
+    .select({ id: jobs.id })
+    .from(jobs)
+    .innerJoin(studies, eq(studies.id, jobs.studyId))
+    .where(and(eq(jobs.state, 'running'), isNull(studies.deletedAt)))
+    .orderBy(jobs.at);
   return rows.map(({ id }) => id);
 }
 

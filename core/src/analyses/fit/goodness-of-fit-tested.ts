@@ -172,9 +172,9 @@ export function* testedForFit(
   const fitting = fittingOf(settings);
   // Nothing can be estimated from equal readings, but a claim can be held against them.
   const claimed = fittingKind(fitting) === 'claimed';
-  const reason = claimed ? whyNotEven(sample, 3, 'the test') : whyNot(sample, 3, 'the test');
-  const beyond = whyCensored(sample, 'a test of fit');
-  if (beyond ?? reason) return unavailable(sample, (beyond ?? reason)!);
+  const short = claimed ? whyNotEven(sample, 3, 'the test') : whyNot(sample, 3, 'the test');
+  const reason = short ?? whyCensored(sample, 'a test of fit');
+  if (reason) return unavailable(sample, reason);
   const law = fittedLaw(sample.values, fitting);
   if (isRefusal(law)) return unavailable(sample, law.refused);
   const n = sample.values.length;

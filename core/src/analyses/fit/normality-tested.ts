@@ -208,7 +208,7 @@ export function* testedForNormality(
   settings: Request,
   sample: Sample,
 ): Generator<Step<NormalityResult | Unavailable>, NormalityResult | Unavailable, Answers> {
-  const reason = whyCensored(sample, 'a test of normality') ?? whyNot(sample, LEAST_N[settings.test], 'the test');
+  const reason = whyNot(sample, LEAST_N[settings.test], 'the test') ?? whyCensored(sample, 'a test of normality');
   if (reason) return unavailable(sample, reason);
   const { alpha, seed, test: main } = settings;
   const sorted = Float64Array.from(sample.values).sort();

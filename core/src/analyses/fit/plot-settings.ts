@@ -97,7 +97,6 @@ export const plotRequest = z
   })
   .transform(withParametersRead);
 export type PlotRequest = z.infer<typeof plotRequest>;
-export type Together = PlotRequest['together'];
 export type PlotAxis = PlotRequest['axis'];
 export type PlotLine = PlotRequest['line'];
 export type PlotBand = PlotRequest['band'];

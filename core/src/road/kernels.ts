@@ -1,4 +1,5 @@
 import { tallyFitted, type FittedTallies } from '../goodness-of-fit/fitted/battery.js';
+import { simulateFittedStatistics, type FittedStatistics } from '../goodness-of-fit/fitted/statistics.js';
 import {
   simulateNormality,
   tallyNormality,
@@ -10,6 +11,7 @@ import {
   type RoundedReplicates,
 } from '../goodness-of-fit/normality/rounded-anderson-darling.js';
 import { simulateOrderedShares, type FittedShares } from '../probability-plot/fitted-band.js';
+import { drawLineUp, type LineUpDraws } from '../probability-plot/line-up.js';
 import { simulateOrderedScores, type BandReplicates } from '../probability-plot/whole-plot-band.js';
 import { createStream } from '../random/stream.js';
 
@@ -21,6 +23,8 @@ export interface KernelInputs {
   'ordered-scores': BandReplicates;
   'ordered-shares': FittedShares;
   'fitted-tallies': FittedTallies;
+  'fitted-statistics': FittedStatistics;
+  'line-up-decoys': LineUpDraws;
 }
 
 type Kernel<K extends keyof KernelInputs> = (
@@ -36,6 +40,8 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'ordered-scores': simulateOrderedScores,
   'ordered-shares': simulateOrderedShares,
   'fitted-tallies': tallyFitted,
+  'fitted-statistics': simulateFittedStatistics,
+  'line-up-decoys': drawLineUp,
 };
 
 /** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */

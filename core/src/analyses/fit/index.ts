@@ -1,6 +1,9 @@
 import { compareFamiliesAnalysis } from './compare-families.js';
+import { galleryAnalysis } from './gallery.js';
 import { goodnessOfFitAnalysis } from './goodness-of-fit.js';
+import { lineUpAnalysis } from './line-up.js';
 import { normalityAnalysis } from './normality.js';
+import { powerAnalysis } from './power.js';
 import { probabilityPlotAnalysis } from './probability-plot.js';
 
 /** Whether readings follow a distribution. */
@@ -9,4 +12,7 @@ export const FIT = [
   normalityAnalysis,
   goodnessOfFitAnalysis,
   compareFamiliesAnalysis,
+  galleryAnalysis,
+  lineUpAnalysis,
+  powerAnalysis,
 ] as const;

@@ -31,7 +31,7 @@ export interface NormalityTest {
 
 /** How often a sample of this size from another population would have passed at the level. */
 export interface Missed {
-  population: Exclude<Population, 'normal'>;
+  population: Exclude<Extract<Population, string>, 'normal'>;
   share: number;
   replicates: number;
 }

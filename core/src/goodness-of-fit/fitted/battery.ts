@@ -14,7 +14,7 @@ const FAR = 1e-4;
 type Measure = (sorted: Float64Array, law: Distribution, into: Float64Array) => void;
 
 /** The statistics in the order of FITTED_TESTS, χ² over so many cells; those of no interest are NaN. */
-function measureOf(n: number, cells: number, wanted: readonly boolean[]): Measure {
+export function fittedMeasure(n: number, cells: number, wanted: readonly boolean[]): Measure {
   const [a2, w2, d, chi2] = wanted;
   const cumulative = new Float64Array(n);
   const survival = new Float64Array(n);
@@ -35,7 +35,7 @@ function measureOf(n: number, cells: number, wanted: readonly boolean[]): Measur
 /** The statistics of readings in rising order; χ² is null where there are no cells for it. */
 export function fittedStatistics(sorted: Float64Array, law: Distribution, cells: number): (number | null)[] {
   const found = new Float64Array(FITTED_TESTS.length);
-  measureOf(
+  fittedMeasure(
     sorted.length,
     cells,
     FITTED_TESTS.map(() => true),
@@ -58,7 +58,7 @@ export function tallyFitted(input: FittedTallies, state: StreamState, replicates
   const { n, cells, observed } = input;
   const wanted = FITTED_TESTS.map((_, k) => typeof observed[k] === 'number');
   const { values, next } = createRedraw(input);
-  const measure = measureOf(n, cells, wanted);
+  const measure = fittedMeasure(n, cells, wanted);
   const found = new Float64Array(FITTED_TESTS.length);
   const tallies = new Float64Array(FITTED_TESTS.length);
   const limits = FITTED_TESTS.map((_, k) => {

@@ -1,14 +1,15 @@
-import { exp, log } from '../../numeric/elementary.js';
+import { log } from '../../numeric/elementary.js';
 import { erfc } from '../../numeric/error-function.js';
 import { createSorter } from '../../numeric/sort.js';
 import { standardise } from '../../numeric/standardise.js';
 import { fillNormals } from '../../random/normal.js';
 import type { StreamState } from '../../random/stream.js';
 import type { RoundedNormal } from '../rounded-normal.js';
+import { departureDraw, type Departure, type Draw } from './departures.js';
 import { roundDraw } from './rounded-draws.js';
 
-/** Where a replicate is drawn from. The two others are what the sample size is judged by: could it have been noticed? */
-export type Population = 'normal' | 'lognormal' | 'two-groups';
+/** Where a replicate is drawn from. The others are what the sample size is judged by: could it have been noticed? Two of them go by a name. */
+export type Population = 'normal' | 'lognormal' | 'two-groups' | Departure;
 
 /** log-sd of the lognormal whose skewness is 1: (e^(s²) + 2)·√(e^(s²) − 1) = 1. */
 export const LOGNORMAL_LOG_SD = 0.31426398897259394;
@@ -22,11 +23,17 @@ export interface AndersonDarlingReplicates {
   rounding: RoundedNormal | null;
 }
 
-/** Turns standard normals into a draw from the population, in place. */
-export function shapeDraw(values: Float64Array, population: Population): void {
-  const n = values.length;
-  if (population === 'lognormal') for (let i = 0; i < n; i++) values[i] = exp(LOGNORMAL_LOG_SD * values[i]!);
-  if (population === 'two-groups') for (let i = n >> 1; i < n; i++) values[i] = values[i]! + GROUP_DISTANCE;
+/** The departures that go by a name. */
+const NAMED = {
+  lognormal: { kind: 'lognormal', logSd: LOGNORMAL_LOG_SD },
+  'two-groups': { kind: 'two-groups', distance: GROUP_DISTANCE },
+} as const;
+
+/** How samples of a population are drawn; rounded as the instrument does, where that is asked for. */
+export function drawOf(population: Population, rounding: RoundedNormal | null): Draw {
+  if (rounding) return (values, state) => roundDraw(rounding, state, values);
+  if (population === 'normal') return (values, state) => fillNormals(state, values);
+  return departureDraw(typeof population === 'string' ? NAMED[population] : population);
 }
 
 /** The memory of a run of replicates: allocated once, since nothing may be allocated for each. */
@@ -89,12 +96,9 @@ export function simulateAndersonDarling(
   const scratch = createScratch(n);
   const { values } = scratch;
   const statistics = new Float64Array(replicates);
+  const draw = drawOf(population, rounding);
   for (let r = 0; r < replicates; r++) {
-    if (rounding) roundDraw(rounding, state, values);
-    else {
-      fillNormals(state, values);
-      shapeDraw(values, population);
-    }
+    draw(values, state);
     statistics[r] = replicateStatistic(scratch);
   }
   return statistics;

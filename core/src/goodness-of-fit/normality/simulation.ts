@@ -1,9 +1,7 @@
-import { fillNormals } from '../../random/normal.js';
 import type { StreamState } from '../../random/stream.js';
 import type { RoundedNormal } from '../rounded-normal.js';
-import { shapeDraw, simulateAndersonDarling, type AndersonDarlingReplicates } from './anderson-darling-simulation.js';
-import { createBattery, extremeness, NORMALITY_TESTS, type Battery, type NormalityTestName } from './battery.js';
-import { roundDraw } from './rounded-draws.js';
+import { drawOf, simulateAndersonDarling, type AndersonDarlingReplicates } from './anderson-darling-simulation.js';
+import { createBattery, extremeness, NORMALITY_TESTS, type NormalityTestName } from './battery.js';
 
 export interface NormalityReplicates extends AndersonDarlingReplicates {
   test: NormalityTestName;
@@ -21,18 +19,13 @@ export function simulateNormality(
   const found = new Float64Array(NORMALITY_TESTS.length);
   const place = NORMALITY_TESTS.indexOf(test);
   const far = new Float64Array(replicates);
+  const draw = drawOf(population, rounding);
   for (let r = 0; r < replicates; r++) {
-    draw(battery, rounding, state);
-    if (!rounding) shapeDraw(battery.values, population);
+    draw(battery.values, state);
     battery.measure(found);
     far[r] = extremeness(test, found[place]!);
   }
   return far;
-}
-
-function draw({ values }: Battery, rounding: RoundedNormal | null, state: StreamState): void {
-  if (rounding) roundDraw(rounding, state, values);
-  else fillNormals(state, values);
 }
 
 export interface NormalityTallies {
@@ -61,8 +54,9 @@ export function tallyNormality(
     const far = extremeness(test, statistic);
     return far - TIE * Math.max(Math.abs(far), Math.abs(statistic));
   });
+  const draw = drawOf('normal', rounding);
   for (let r = 0; r < replicates; r++) {
-    draw(battery, rounding, state);
+    draw(battery.values, state);
     battery.measure(found);
     for (let k = 0; k < NORMALITY_TESTS.length; k++) {
       if (extremeness(NORMALITY_TESTS[k]!, found[k]!) >= limits[k]!) tallies[k] = tallies[k]! + 1;

@@ -1,0 +1,104 @@
+import { z } from 'zod';
+import type { FittedTest } from '../../goodness-of-fit/fitted/battery.js';
+import { LEAST_N, NORMALITY_TESTS } from '../../goodness-of-fit/normality/battery.js';
+import type { Field, SentencePart } from '../../road/analysis.js';
+import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
+import { alphaSetting, columnSetting } from '../../road/settings.js';
+import { FAMILY_PARTS, familyShape, withParametersRead } from './family-settings.js';
+import { testFacts } from './normality-tests.js';
+import { DEPARTURES, departureOf } from './power-departures.js';
+
+const test = choice(
+  'test',
+  'test of normality',
+  NORMALITY_TESTS.map((value) => ({ value, text: testFacts(value, 0).name })),
+  'anderson-darling',
+);
+const fitTest = choice(
+  'fitTest',
+  'test of the distribution',
+  [
+    { value: 'anderson-darling', text: 'Anderson–Darling' },
+    { value: 'cramer-von-mises', text: 'Cramér–von Mises' },
+    { value: 'kolmogorov-smirnov', text: 'Kolmogorov–Smirnov' },
+  ] satisfies { value: FittedTest; text: string }[],
+  'anderson-darling',
+);
+const against = choice(
+  'against',
+  'what could have been missed',
+  DEPARTURES.map(({ kind, title }) => ({ value: kind, text: title })),
+  'lognormal',
+);
+const replicates = replicatesOf('replicates for each departure');
+const seed = seedOf('seed of the power');
+const [least, greatest] = [0.01, 1000];
+const departure = {
+  schema: z.number('A departure is a number.').min(least).max(greatest).optional(),
+  field: {
+    field: 'departure',
+    label: 'how far it departs',
+    type: 'number',
+    from: least,
+    to: greatest,
+    empty: 'usual',
+  },
+} as const satisfies { schema: z.ZodType; field: Field };
+
+export const powerRequest = z
+  .strictObject({
+    column: columnSetting,
+    ...familyShape,
+    /** Of the estimated normal. */
+    test: test.schema,
+    /** Of any other distribution. */
+    fitTest: fitTest.schema,
+    alpha: alphaSetting,
+    /** Of the estimated normal: the departure that the sentence and the n needed are about. */
+    against: against.schema,
+    departure: departure.schema,
+    replicates: replicates.schema,
+    seed: seed.schema,
+  })
+  .superRefine(({ against: kind, departure: value }, context) => {
+    const { from, to } = departureOf(kind).range;
+    if (value === undefined || (value >= from && value <= to)) return;
+    const message = `How far it departs lies between ${from} and ${to} here.`;
+    context.addIssue({ code: 'custom', path: ['departure'], message });
+  })
+  .transform(withParametersRead);
+export type PowerRequest = z.infer<typeof powerRequest>;
+
+/** The normal with mean and sd estimated has tests of its own. */
+export const isPlain = ({ family, parameters }: Pick<PowerRequest, 'family' | 'parameters'>): boolean =>
+  family === 'normal' && parameters === undefined;
+
+/** The least n that can be asked about. */
+export const leastNOf = (settings: PowerRequest): number => (isPlain(settings) ? LEAST_N[settings.test] : 5);
+
+const NORMAL = { field: 'family', is: 'normal' } as const;
+const ESTIMATED = { field: 'parameters', is: 'undefined' } as const;
+type Part = { text: string } | Field;
+
+/** The end of the sentence for the estimated normal … */
+const plainly = (...parts: Part[]): SentencePart[] => parts.map((part) => ({ ...part, showWhen: [NORMAL, ESTIMATED] }));
+/** … and for everything else: another family, or a claimed normal. */
+const otherwise = (...parts: Part[]): SentencePart[] => [
+  ...parts.map((part) => ({ ...part, hideWhen: NORMAL })),
+  ...parts.map((part) => ({ ...part, showWhen: NORMAL, hideWhen: ESTIMATED })),
+];
+
+/** The method as a sentence. */
+export const powerSentence: readonly SentencePart[] = [
+  'Ask what a sample of the size of ',
+  { subject: true },
+  ' could have missed of the ',
+  ...FAMILY_PARTS,
+  ...plainly({ text: ' by ' }, test.field, { text: ': ' }, against.field, { text: ' as far as ' }, departure.field),
+  ...otherwise({ text: ' by ' }, fitTest.field, { text: ' where the nearest other distributions hold' }),
+  ', from ',
+  replicates.field,
+  ' samples of each, seed ',
+  seed.field,
+  '.',
+];

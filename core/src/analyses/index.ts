@@ -14,6 +14,7 @@ export { TEST_COLUMNS, normalityDetails, normalityFigures, normalityTable, PLOT_
 export { compareFamiliesAnalysis } from './fit/compare-families.js';
 export type { CompareFamiliesResult } from './fit/compare-families-result.js';
 export { comparedRows, comparedTable, type ComparedRow } from './fit/compare-families-words.js';
+export { FAMILY_PARTS } from './fit/family-settings.js';
 export { fittedTestDetails, fittedTestFigures, fittedTestTable } from './fit/goodness-of-fit-figures.js';
 export { galleryAnalysis, type GalleryPicture, type GalleryResult, type GallerySample } from './fit/gallery.js';
 export type { GoodnessOfFitResult } from './fit/goodness-of-fit-result.js';

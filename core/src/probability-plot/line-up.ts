@@ -1,6 +1,4 @@
 import { createRedraw, type Redrawn } from '../distributions/fit/redraw.js';
-import { logGamma } from '../numeric/log-gamma.js';
-import { exp, log } from '../numeric/elementary.js';
 import { betaLower } from '../numeric/beta-tails.js';
 import { createStream, type StreamState } from '../random/stream.js';
 import { nextBelow } from '../random/whole.js';
@@ -36,10 +34,12 @@ export function chanceOfIndependent(viewers: number, right: number): number {
  * shapes 1/19 and 1 (compare VanderPlas and others 2021). Real viewers lie between this and the binomial.
  */
 export function chanceOfAlike(viewers: number, right: number): number {
-  const a = 1 / DECOYS;
-  let chance = 0;
-  for (let j = viewers; j >= right; j--) {
-    chance += exp(log(a) + logGamma(viewers + 1) - logGamma(j + 1) + logGamma(j + a) - logGamma(viewers + 1 + a));
+  // All of them right: (1/19)/(K + 1/19). One fewer: the ratio of neighbouring chances is (j + 1)/(j + 1/19). In whole numbers, so that 1 in 20 is just that.
+  let chance = 1 / (DECOYS * viewers + 1);
+  let sum = chance;
+  for (let j = viewers - 1; j >= right; j--) {
+    chance *= (DECOYS * (j + 1)) / (DECOYS * j + 1);
+    sum += chance;
   }
-  return Math.min(1, chance);
+  return Math.min(1, sum);
 }

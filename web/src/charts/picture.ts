@@ -44,3 +44,29 @@ export interface Panels {
   /** Words over the picture, above this place. */
   caption?: { words: string; at: number };
 }
+
+/** A small picture without ticks on a sheet of several. */
+export interface Cell {
+  /** Above it. */
+  name: string;
+  /** What pointing at it says. */
+  words: string;
+  marks: readonly Mark[];
+  /** What lies at its edges. */
+  x: readonly [number, number];
+  y: readonly [number, number];
+  /** Where it lies, as shares of the sheet. */
+  box: { left: number; top: number; width: number; height: number };
+  chosen?: boolean;
+  tinted?: boolean;
+}
+
+/** Many small pictures side by side, each on axes of its own. */
+export interface Sheet {
+  cells: readonly Cell[];
+  legend?: readonly LegendEntry[];
+}
+
+/** What a card can draw. */
+export type Drawn = Panels | Sheet;
+export const isSheet = (drawn: Drawn): drawn is Sheet => 'cells' in drawn;

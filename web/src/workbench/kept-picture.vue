@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import ChartPicture from '../charts/chart-picture.vue';
-import { panelsChart } from '../charts/panels.js';
+import { chartOf } from '../charts/drawn.js';
 import { useColours } from '../charts/use-colours.js';
 import type { KeptPicture } from './stage.js';
 
@@ -10,7 +10,7 @@ const props = defineProps<{ draw: () => KeptPicture }>();
 const root = ref<HTMLElement>();
 const colours = useColours(root);
 const picture = computed(() => props.draw());
-const config = computed(() => (colours.value ? panelsChart(picture.value.panels, colours.value, null) : null));
+const config = computed(() => (colours.value ? chartOf(picture.value.panels, colours.value, null) : null));
 </script>
 
 <template>

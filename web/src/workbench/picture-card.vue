@@ -4,8 +4,8 @@ import { computed, defineAsyncComponent, ref, watch } from 'vue';
 import { RouterLink } from 'vue-router';
 import ChartPicture, { type Place } from '../charts/chart-picture.vue';
 import DragHandles, { type Handle } from '../charts/drag-handles.vue';
-import { hitAt, panelsChart } from '../charts/panels.js';
-import type { Panels } from '../charts/picture.js';
+import { chartOf, pointable, pointedAt, pointedIn } from '../charts/drawn.js';
+import { isSheet, type Drawn } from '../charts/picture.js';
 import { useColours } from '../charts/use-colours.js';
 import type { Titles } from '../charts/value-axis.js';
 import PictureActions from './picture-actions.vue';
@@ -17,7 +17,7 @@ import type { Leaving } from './use-picture-actions.js';
 const props = withDefaults(
   defineProps<{
     title: string;
-    panels: Panels | null;
+    panels: Drawn | null;
     /** What the picture says, for those who cannot see it. */
     words: string;
     label?: string;
@@ -83,13 +83,14 @@ const pointed = ref<number | null>(null);
 
 const leaving = computed(() => props.instead ?? chart.value);
 const config = computed(() =>
-  props.panels && colours.value ? panelsChart(props.panels, colours.value, pointed.value) : null,
+  props.panels && colours.value ? chartOf(props.panels, colours.value, pointed.value) : null,
 );
-const find = (of: Chart, x: number, y: number) => (props.panels ? hitAt(props.panels, of, x, y) : null);
-const hit = computed(() => (pointed.value === null ? null : (props.panels?.hits[pointed.value] ?? null)));
+const find = (of: Chart, x: number, y: number) => (props.panels ? pointedAt(props.panels, of, x, y) : null);
+const hit = computed(() => (pointed.value === null || !props.panels ? null : pointedIn(props.panels, pointed.value)));
 // Marks of another picture are other marks: the key X must not take one for the other.
 watch(
-  () => props.panels?.hits.map(({ words }) => words).join(),
+  () =>
+    props.panels && (isSheet(props.panels) ? props.panels.cells : props.panels.hits).map(({ words }) => words).join(),
   () => (pointed.value = null),
 );
 
@@ -98,21 +99,23 @@ function onPoint(index: number | null): void {
   if (index !== null) pointed.value = index;
 }
 function onStep(by: number): void {
-  const last = (props.panels?.hits.length ?? 0) - 1;
+  const last = (props.panels ? pointable(props.panels) : 0) - 1;
   if (last < 0) return;
   pointed.value = pointed.value === null ? (by > 0 ? 0 : last) : Math.max(0, Math.min(last, pointed.value + by));
 }
 function choose(index: number | null, more: boolean): void {
-  emit('choose', index === null ? null : (props.panels?.hits[index]?.bar ?? null), more);
+  emit('choose', index === null || !props.panels ? null : (pointedIn(props.panels, index)?.bar ?? null), more);
 }
 /** What is drawn in which colour is said as well. */
 const said = computed(() => {
   const legend = (props.panels?.legend ?? []).map((entry) => entry.words);
   return [props.words, ...(legend.length ? [`Drawn: ${legend.join('; ')}.`] : [])].join(' ');
 });
-const axis = computed(() => props.panels?.[props.along] ?? null);
+const axis = computed(() => (props.panels && !isSheet(props.panels) ? props.panels[props.along] : null));
 /** Over panels one above the other there is no one place for a grip. */
-const canDrag = computed(() => props.along === 'x' || props.panels?.panels.length === 1);
+const canDrag = computed(
+  () => props.along === 'x' || (!!props.panels && !isSheet(props.panels) && props.panels.panels.length === 1),
+);
 
 defineExpose({ pointedRows: () => (hit.value?.row === undefined ? [] : [hit.value.row]) });
 </script>
@@ -172,7 +175,7 @@ defineExpose({ pointedRows: () => (hit.value?.row === undefined ? [] : [hit.valu
         </template>
       </template>
       <span v-else class="soft">{{ hint }}</span>
-      <span v-if="besides" class="soft"> {{ besides }}</span>
+      <span v-if="besides" class="soft besides">{{ besides }}</span>
     </p>
     <slot name="below" />
     <TableDialog v-if="tableOpen && rows" :title="`Table of the ${title}`" :rows="rows()" @close="tableOpen = false" />
@@ -223,6 +226,9 @@ h2::first-letter {
   min-height: 22px;
   margin: 2px 0 0;
   font-size: 13px;
+}
+.besides {
+  margin-left: 6px;
 }
 .picture-card:fullscreen {
   border-radius: 0;

@@ -1,11 +1,11 @@
 import type { Bounds, Evidence, Study } from '@verdict/contract';
 import type { Component, InjectionKey } from 'vue';
-import type { Panels } from '../charts/picture.js';
+import type { Drawn } from '../charts/picture.js';
 
 /** A kept result as a picture, for the sheet of the verdict. */
 export interface KeptPicture {
   title: string;
-  panels: Panels;
+  panels: Drawn;
 }
 /** Draws a kept result; null where it has no picture. */
 export type DrawKept = (item: Evidence, bounds: Bounds | null) => KeptPicture | null;

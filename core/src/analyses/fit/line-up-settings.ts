@@ -57,7 +57,7 @@ export const lineUpSentence: readonly SentencePart[] = [
   as.field,
   ' of ',
   { subject: true },
-  ` among ${PLACES - 1} samples of the same size, drawn from the `,
+  ` among ${PLACES - 1} samples of the same size and resolution, drawn from the `,
   ...FAMILY_PARTS,
   ' and each fitted anew',
   { text: '; the last sheet from seed ', hideWhen: BEFORE_PICK },

@@ -59,7 +59,7 @@ export function lineUpFinding(result: LineUpResult): Piece[] {
 /** What a careful colleague would add to the picks. */
 export function lineUpNotes(
   sample: Sample,
-  { viewers, counted, right, pValue, pIndependent, resolution, n }: LineUpResult,
+  { viewers, counted, right, pValue, pIndependent, n }: LineUpResult,
 ): Note[] {
   const notes = leftOutNotes(sample);
   const seen = viewers.filter((viewer) => viewer.seen).length;
@@ -76,12 +76,8 @@ export function lineUpNotes(
     notes.push({ code: 'alike', text });
   }
   if (n > 2_000) {
-    const text = `Of ${groupThousands(n)} readings the small pictures show the outermost and every so-manieth between.`;
+    const text = `Of ${groupThousands(n)} readings the small pictures show the outermost and as many again between them at even distances.`;
     notes.push({ code: 'thinned', text });
-  }
-  if (resolution !== null) {
-    const text = `The samples are rounded to ${resolution}, as the readings are: steps give nothing away.`;
-    notes.push({ code: 'rounded-likewise', text, quiet: true });
   }
   return notes;
 }

@@ -1,6 +1,7 @@
 import { articleOf } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import type { Noticed } from '../../goodness-of-fit/power.js';
+import { centralMoments } from '../../numeric/sums.js';
 import { formatPercentOf, groupThousands } from '../../numeric/format.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note, Piece } from '../../road/analysis.js';
@@ -69,26 +70,30 @@ function familiesFinding({ n, law, curves, alpha }: FamiliesPower): Piece[] {
 export const powerFinding = (result: PowerResult): Piece[] =>
   result.of === 'normal' ? normalFinding(result) : familiesFinding(result);
 
+/** Steps finer than this many in an sd change the statistic too little to matter. */
+const COARSE = 8;
+function spreadOf({ values }: Sample): number {
+  const { n, s2 } = centralMoments(values);
+  return n > 1 ? Math.sqrt(s2 / (n - 1)) : 0;
+}
+
 /** What a careful colleague would add. */
 export function powerNotes(sample: Sample, result: PowerResult): Note[] {
   const notes = [...unreadableNotes(sample), ...levelNote(result.alpha)];
   const { resolution, of } = result;
-  if (resolution !== null && of === 'normal') {
-    const text = `The samples are drawn without rounding. Steps as coarse as those of a poor instrument hide departures that are counted as noticed here.`;
-    notes.push({ code: 'unrounded', text, quiet: true });
+  if (of === 'normal' && resolution !== null && spreadOf(sample) < COARSE * resolution) {
+    const text = `The samples are drawn without rounding; steps as coarse as those of these readings, ${resolution}, hide departures that are counted as noticed here.`;
+    notes.push({ code: 'unrounded', text });
   }
-  if (of === 'families') {
-    const text = 'The others are those that describe these very readings best: the hardest to tell apart.';
-    notes.push({ code: 'nearest', text });
-  } else {
-    const text =
-      'What a sample could have missed is asked before looking at p: it holds for every sample of this size, and is no property of these readings.';
-    notes.push({ code: 'before-looking', text });
-  }
+  const text =
+    of === 'families'
+      ? 'The others are those that describe these very readings best: the hardest to tell apart.'
+      : 'This holds for every sample of the size: it is no property of these readings.';
+  notes.push({ code: of === 'families' ? 'nearest' : 'of-the-size', text });
   return notes;
 }
 
-const percent = (share: number) => formatPercentOf(share, undefined, 3);
+const percent = (share: number) => formatPercentOf(share, undefined, 2);
 const intervalWords = ({ interval: [low, high] }: Noticed) => `${percent(low)} – ${percent(high)}`;
 
 /** The heads of the figures of power. */

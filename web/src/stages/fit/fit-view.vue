@@ -1,14 +1,47 @@
 <script setup lang="ts">
-import FitOne from './fit-one.vue';
-import FitSeries from './fit-series.vue';
-import { useFit } from './use-fit.js';
+import { computed } from 'vue';
+import { useAddress } from '../../workbench/use-address.js';
+import { ASKS } from './asks.js';
 
-/** Does the subject follow a distribution: as a whole, or each of its parts. */
-const fit = useFit();
-const { several } = fit;
+/** Does the subject follow a distribution, and how far are the look and the test to be trusted: one question at a time. */
+const address = useAddress();
+const ask = computed(() => ASKS.find(({ id }) => id === address.textOf('ask')) ?? ASKS[0]!);
+const choices = ASKS.map(({ id: value, word: label, title }) => ({ value, label, title }));
+const chosen = computed({
+  get: () => ask.value.id,
+  set: (id) => void address.change({ ask: id === ASKS[0]!.id ? undefined : id }),
+});
 </script>
 
 <template>
-  <FitSeries v-if="several" :fit="fit" />
-  <FitOne v-else :fit="fit" />
+  <div class="fit">
+    <el-segmented v-model="chosen" :options="choices" aria-label="What is asked of the fit">
+      <template #default="{ item }">
+        <span :title="item.title">{{ item.label }}</span>
+      </template>
+    </el-segmented>
+    <component :is="ask.view" />
+  </div>
 </template>
+
+<style scoped>
+.fit {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  height: 100%;
+}
+.fit > :last-child {
+  flex: 1;
+  min-height: 0;
+  height: auto;
+}
+.el-segmented {
+  align-self: flex-start;
+}
+@media (max-width: 900px) {
+  .fit {
+    height: auto;
+  }
+}
+</style>

@@ -1,16 +1,37 @@
-import type { ProbabilityPlotResult } from '@verdict/core/analyses';
+import type { Evidence } from '@verdict/contract';
+import type { LineUpResult, PowerResult, ProbabilityPlotResult } from '@verdict/core/analyses';
 import { isInParts, subjectWords, type InParts } from '@verdict/core/road';
+import { lineUpSheet } from '../../charts/pictures/line-up.js';
+import { powerPanels } from '../../charts/pictures/power.js';
 import { plotDrawing } from '../../charts/pictures/probability-plot.js';
 import { seriesDrawing } from '../../charts/pictures/plot-series.js';
-import type { DrawKept } from '../../workbench/stage.js';
+import type { DrawKept, KeptPicture } from '../../workbench/stage.js';
 
-/** A kept probability plot, of one column or of several series, drawn again. */
-export const drawKept: DrawKept = ({ analysis, request, result }) => {
-  if (analysis !== 'probability-plot') return null;
+type Draw = (kept: unknown, request: Evidence['request']) => KeptPicture | null;
+
+/** A kept probability plot, of one column or of several series. */
+const plot: Draw = (kept, request) => {
   const column = String(request.column);
-  const plot = result as unknown as ProbabilityPlotResult | InParts<ProbabilityPlotResult>;
+  const result = kept as ProbabilityPlotResult | InParts<ProbabilityPlotResult>;
   const title = `probability plot of ${subjectWords(request)}`;
-  if (!isInParts(plot)) return { title, panels: plotDrawing(plot, column).panels };
-  const drawn = seriesDrawing(plot, request.together === 'apart' ? 'apart' : 'one', column);
+  if (!isInParts(result)) return { title, panels: plotDrawing(result, column).panels };
+  const drawn = seriesDrawing(result, request.together === 'apart' ? 'apart' : 'one', column);
   return drawn && { title, panels: drawn.panels };
 };
+
+const lineUp: Draw = (kept, request) => {
+  const { column, pick } = request as { column: string; pick?: number };
+  const panels = lineUpSheet(kept as LineUpResult, column, pick ?? null);
+  return panels && { title: `line-up of ${column}`, panels };
+};
+
+const missed: Draw = (kept, request) => {
+  const result = kept as PowerResult;
+  const panels = powerPanels(result, 'departure');
+  return panels && { title: `what ${result.n} readings of ${String(request.column)} could have missed`, panels };
+};
+
+const DRAWN: Record<string, Draw> = { 'probability-plot': plot, 'line-up': lineUp, power: missed };
+
+/** A kept result of Fit, drawn again. */
+export const drawKept: DrawKept = ({ analysis, request, result }) => DRAWN[analysis]?.(result, request) ?? null;

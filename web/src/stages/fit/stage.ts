@@ -5,6 +5,6 @@ export const fitStage: Stage = {
   title: 'Fit',
   splits: true,
   view: () => import('./fit-view.vue'),
-  keeps: ['probability-plot', 'normality', 'goodness-of-fit', 'compare-families'],
-  draws: { analyses: ['probability-plot'], load: async () => (await import('./kept.js')).drawKept },
+  keeps: ['probability-plot', 'normality', 'goodness-of-fit', 'compare-families', 'line-up', 'power'],
+  draws: { analyses: ['probability-plot', 'line-up', 'power'], load: async () => (await import('./kept.js')).drawKept },
 };

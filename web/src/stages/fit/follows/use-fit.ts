@@ -8,16 +8,14 @@ import {
 } from '@verdict/core/analyses';
 import { isInParts, subjectWords, type InParts } from '@verdict/core/road';
 import { computed, type ComputedRef } from 'vue';
-import { useStudy } from '../../stores/study.js';
-import { askDistribution } from '../../workbench/ask-distribution.js';
-import type { FieldValue } from '../../workbench/field-values.js';
-import { useParts } from '../../workbench/use-parts.js';
-import { useRun } from '../../workbench/use-run.js';
-import { useStage } from '../../workbench/use-stage.js';
+import { useStudy } from '../../../stores/study.js';
+import { askDistribution } from '../../../workbench/ask-distribution.js';
+import type { FieldValue } from '../../../workbench/field-values.js';
+import { useParts } from '../../../workbench/use-parts.js';
+import { useRun } from '../../../workbench/use-run.js';
+import { useStage } from '../../../workbench/use-stage.js';
+import { FAMILY_FIELDS, familyChange } from '../use-family.js';
 import { useShown } from './use-shown.js';
-
-/** The words that stand for the distribution; asked once, in the sentence of the plot. */
-export const FAMILY_FIELDS = ['family', 'parameters', 'threshold'] as const;
 
 /** What Fit runs: the plot, the test that goes with its family, and figures of the subject. */
 export function useFit() {
@@ -116,10 +114,7 @@ export function useFit() {
     return of && found ? { name: 'study-distributions', query: askDistribution({ column: of, ...found.law }) } : null;
   });
 
-  /** Parameters that were given belong to their family: another one begins with its own estimated. */
-  const patchOf = (field: string, value: FieldValue): Record<string, FieldValue> =>
-    field === 'family' ? { family: value, parameters: undefined } : { [field]: value };
-  const change = (field: string, value: FieldValue) => plot.address.setAll(patchOf(field, value));
+  const change = (field: string, value: FieldValue) => plot.address.setAll(familyChange(field, value));
   const objection = (field: string, value: FieldValue) => (field === 'family' ? null : plot.objection(field, value));
 
   const subject = computed(() => subjectWords({ column: column.value?.name, ...parts.asked.value }));

@@ -2,8 +2,8 @@
 import { formatFigure, formatValue } from '@verdict/core/format';
 import { readOffWords, type ProbabilityPlotResult, type ReadOff } from '@verdict/core/analyses';
 import { computed, ref } from 'vue';
-import SentenceText from '../../components/fields/sentence-text.vue';
-import { typedNumber } from '../../components/fields/typed-number.js';
+import SentenceText from '../../../components/fields/sentence-text.vue';
+import { typedNumber } from '../../../components/fields/typed-number.js';
 
 /** "10 % lie below 7.87 mm": either is typed, the other follows. */
 const props = defineProps<{ plot: ProbabilityPlotResult; read: ReadOff; confidence: number }>();

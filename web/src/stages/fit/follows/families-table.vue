@@ -7,7 +7,7 @@ import { computed, defineAsyncComponent, ref } from 'vue';
 const props = defineProps<{ result: CompareFamiliesResult; family: string; column: string }>();
 const emit = defineEmits<{ choose: [family: string] }>();
 
-const TableDialog = defineAsyncComponent(() => import('../../workbench/table-dialog.vue'));
+const TableDialog = defineAsyncComponent(() => import('../../../workbench/table-dialog.vue'));
 const tableOpen = ref(false);
 const rows = computed(() => comparedRows(props.result));
 const SIDE = 34;

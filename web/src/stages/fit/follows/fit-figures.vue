@@ -19,8 +19,8 @@ import {
 } from '@verdict/core/analyses';
 import { foundFigures } from '@verdict/core/road';
 import { computed } from 'vue';
-import DetailList from '../../components/figures/detail-list.vue';
-import FigureTable from '../../components/figures/figure-table.vue';
+import DetailList from '../../../components/figures/detail-list.vue';
+import FigureTable from '../../../components/figures/figure-table.vue';
 import type { Shown } from './use-shown.js';
 import FamiliesTable from './families-table.vue';
 

@@ -2,14 +2,15 @@
 import { PARTS_COLUMNS, partsFigures, partsTests, seriesLawFigures, seriesTable } from '@verdict/core/analyses';
 import { familyByName } from '@verdict/core/distributions';
 import { computed, ref } from 'vue';
-import { seriesDrawing } from '../../charts/pictures/plot-series.js';
-import FigureTable from '../../components/figures/figure-table.vue';
-import { useStudy } from '../../stores/study.js';
-import MethodSentence from '../../workbench/method-sentence.vue';
-import PictureCard from '../../workbench/picture-card.vue';
-import StageFrame from '../../workbench/stage-frame.vue';
-import { useSetAside } from '../../workbench/use-set-aside.js';
-import { FAMILY_FIELDS, type FitRuns } from './use-fit.js';
+import { seriesDrawing } from '../../../charts/pictures/plot-series.js';
+import FigureTable from '../../../components/figures/figure-table.vue';
+import { useStudy } from '../../../stores/study.js';
+import MethodSentence from '../../../workbench/method-sentence.vue';
+import PictureCard from '../../../workbench/picture-card.vue';
+import StageFrame from '../../../workbench/stage-frame.vue';
+import { useSetAside } from '../../../workbench/use-set-aside.js';
+import { FAMILY_FIELDS } from '../use-family.js';
+import type { FitRuns } from './use-fit.js';
 import type { Shown } from './use-shown.js';
 
 /** Of several series: each with its own positions, distribution, line and band, on common axes, and a row in the table of tests. */

@@ -1,7 +1,7 @@
 import { readOff, type ProbabilityPlotResult } from '@verdict/core/analyses';
 import { computed, ref, type Ref } from 'vue';
 import type { Shown } from './use-shown.js';
-import type { PlotDrawing } from '../../charts/pictures/probability-plot.js';
+import type { PlotDrawing } from '../../../charts/pictures/probability-plot.js';
 
 type Asked = { share: number } | { value: number };
 /** Where reading off begins. */

@@ -1,19 +1,21 @@
 <script setup lang="ts">
 import { plotTable } from '@verdict/core/analyses';
 import { familyByName } from '@verdict/core/distributions';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
-import { plotDrawing } from '../../charts/pictures/probability-plot.js';
-import { useStudy } from '../../stores/study.js';
-import MethodSentence from '../../workbench/method-sentence.vue';
-import PictureCard from '../../workbench/picture-card.vue';
-import SetAsideList from '../../workbench/set-aside-list.vue';
-import StageFrame from '../../workbench/stage-frame.vue';
-import { useSetAside } from '../../workbench/use-set-aside.js';
+import { plotDrawing } from '../../../charts/pictures/probability-plot.js';
+import { useStudy } from '../../../stores/study.js';
+import MethodSentence from '../../../workbench/method-sentence.vue';
+import PictureCard from '../../../workbench/picture-card.vue';
+import SetAsideList from '../../../workbench/set-aside-list.vue';
+import StageFrame from '../../../workbench/stage-frame.vue';
+import { useSetAside } from '../../../workbench/use-set-aside.js';
 import FitFigures from './fit-figures.vue';
 import PlotShapes from './plot-shapes.vue';
 import ReadOff from './read-off.vue';
-import { FAMILY_FIELDS, type FitRuns } from './use-fit.js';
+import { plotSeen } from '../seen-plots.js';
+import { FAMILY_FIELDS } from '../use-family.js';
+import type { FitRuns } from './use-fit.js';
 import { useReadOff } from './use-read-off.js';
 
 /** Of one column: does it follow a distribution. The plot on the family's own scale, the test, what the line says, and keeping it. */
@@ -53,6 +55,13 @@ const asideHere = computed(() =>
 /** Set-aside readings are not on the plot; their row is looked at in the table. */
 const pointAt = (row: number) => void router.push({ name: 'readings', query: { row } });
 
+watch(
+  result,
+  (found) => {
+    if (found && column.value && store.study) plotSeen(store.study.id, column.value.id);
+  },
+  { immediate: true },
+);
 const name = computed(() => column.value?.name ?? '');
 const drawing = computed(() => (result.value ? plotDrawing(result.value, name.value) : null));
 const confidence = computed(() => plot.request.value?.confidence ?? 0.95);

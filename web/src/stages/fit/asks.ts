@@ -1,0 +1,39 @@
+import { defineAsyncComponent, type Component } from 'vue';
+
+/** A question that Fit answers, with its own page under the row of questions. */
+export interface Ask {
+  id: string;
+  /** In the row of questions. */
+  word: string;
+  /** What it asks, for those who point at the word. */
+  title: string;
+  view: Component;
+}
+
+/** The questions of Fit in the order in which an analyst comes to ask them. */
+export const ASKS: readonly Ask[] = [
+  {
+    id: 'follows',
+    word: 'Plot and test',
+    title: 'Do the readings follow the distribution?',
+    view: defineAsyncComponent(() => import('./follows/follows-view.vue')),
+  },
+  {
+    id: 'known',
+    word: 'Known samples',
+    title: 'What do samples of this size look like whose origin is known?',
+    view: defineAsyncComponent(() => import('./gallery/gallery-view.vue')),
+  },
+  {
+    id: 'line-up',
+    word: 'Line-up',
+    title: 'Would an eye pick the readings out from among samples of the distribution?',
+    view: defineAsyncComponent(() => import('./line-up/line-up-view.vue')),
+  },
+  {
+    id: 'missed',
+    word: 'What n could miss',
+    title: 'What could so many readings have missed, and how many would notice it?',
+    view: defineAsyncComponent(() => import('./missed/missed-view.vue')),
+  },
+];

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { LINE_UP_FIGURES, lineUpAnalysis, PLACES } from '@verdict/core/analyses';
+import { foundFigures } from '@verdict/core/road';
+import { computed } from 'vue';
+import { lineUpSheet } from '../../../charts/pictures/line-up.js';
+import FigureTable from '../../../components/figures/figure-table.vue';
+import MethodSentence from '../../../workbench/method-sentence.vue';
+import PictureCard from '../../../workbench/picture-card.vue';
+import StageFrame from '../../../workbench/stage-frame.vue';
+import { useLineUp } from './use-line-up.js';
+
+/** The readings hidden among nineteen samples of the distribution: whoever looks picks the odd one, and is told. */
+const { column, name, cautions, run, stage, about, pick, seen, known, decide, another, begin, change, objection } =
+  useLineUp();
+const { result } = run;
+const finding = computed(() => (result.value ? lineUpAnalysis.finding(result.value) : []));
+const sheet = computed(() => result.value && lineUpSheet(result.value, name.value, pick.value ?? about.value));
+const rows = computed(() =>
+  result.value && result.value.viewers.length > 0 ? foundFigures(LINE_UP_FIGURES, [result.value]) : [],
+);
+/** Evidence only once every sheet has been looked at. */
+const picked = computed(() => pick.value !== null && run.request.value?.pick !== undefined);
+const places = Array.from({ length: PLACES }, (_, i) => i + 1);
+function point(cell: number | null): void {
+  if (pick.value === null && cell !== null) about.value = cell + 1;
+}
+const words = computed(() => {
+  const said = finding.value.map(({ text }) => text).join('');
+  return `${PLACES} small pictures, numbered from 1. ${said} Arrow keys step from picture to picture, Enter points one out.`;
+});
+</script>
+
+<template>
+  <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions" :keepable="picked">
+    <template #picture>
+      <PictureCard
+        label="Line-up"
+        :title="picked ? `line-up of ${name}` : 'line-up'"
+        :panels="sheet"
+        :words="words"
+        :why-not="run.whyNot.value"
+        :failed="run.failed.value !== null"
+        :hint="picked ? 'Point at a picture to see its place.' : 'Click the one that is not like the others.'"
+        :besides="
+          run.request.value?.as === 'plot'
+            ? 'Across: readings in sd about their mean. Up: the score of their place.'
+            : ''
+        "
+        @choose="point"
+      />
+    </template>
+    <template #figures>
+      <section v-if="result && !picked" class="card box" aria-label="The pick">
+        <p>
+          <label for="place">I pick place</label>
+          <el-select id="place" v-model="about" size="small" class="place" placeholder="…" aria-label="Place">
+            <el-option v-for="place in places" :key="place" :value="place" :label="String(place)" />
+          </el-select>
+          <el-button type="primary" :disabled="about === null" @click="decide">Tell me</el-button>
+        </p>
+        <el-checkbox v-model="seen">I have seen a plot of these readings before</el-checkbox>
+        <p v-if="known" class="soft">
+          On this page it was drawn already. Hand the screen to somebody who has not seen it: their pick counts for
+          more.
+        </p>
+      </section>
+      <div v-if="rows.length" class="card box"><FigureTable :rows="rows" /></div>
+      <p v-if="result && !picked" class="soft">
+        Where the readings stand is drawn by lot and told after the pick. If they come from the distribution, one pick
+        in 20 is right by chance.
+      </p>
+    </template>
+    <template #actions>
+      <el-button v-if="picked" @click="another">Another viewer</el-button>
+      <el-button v-if="picked" link @click="begin">Begin again</el-button>
+    </template>
+    <template #sentences>
+      <MethodSentence :run="run" :subject="name" :change="change" :objection="objection" :said="['seed']" />
+    </template>
+  </StageFrame>
+</template>
+
+<style scoped>
+.box {
+  padding: 8px 14px;
+  font-size: 13px;
+}
+.box p {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+}
+.place {
+  width: 76px;
+}
+p {
+  margin: 0;
+  font-size: 13px;
+}
+</style>

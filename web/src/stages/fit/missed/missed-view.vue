@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { POWER_COLUMNS, powerAnalysis, powerFigures, powerTable } from '@verdict/core/analyses';
+import { computed } from 'vue';
+import { powerPanels } from '../../../charts/pictures/power.js';
+import FigureTable from '../../../components/figures/figure-table.vue';
+import MethodSentence from '../../../workbench/method-sentence.vue';
+import PictureCard from '../../../workbench/picture-card.vue';
+import StageFrame from '../../../workbench/stage-frame.vue';
+import { useMissed, type Over } from './use-missed.js';
+
+/** What so many readings could have missed, and how many would notice it. */
+const { column, name, cautions, run, stage, over, change, objection } = useMissed();
+const { result } = run;
+const finding = computed(() => (result.value ? powerAnalysis.finding(result.value) : []));
+const panels = computed(() => result.value && powerPanels(result.value, over.value));
+const rows = computed(() => (result.value && result.value.curves.length > 0 ? powerFigures(result.value) : []));
+const table = computed(() => {
+  const { value: of } = result;
+  return of && (() => powerTable(of));
+});
+const OVER: { value: Over; label: string }[] = [
+  { value: 'departure', label: 'How far' },
+  { value: 'n', label: 'How many' },
+];
+const words = computed(() => `${finding.value.map(({ text }) => text).join('')} Arrow keys step from point to point.`);
+</script>
+
+<template>
+  <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions">
+    <template #picture>
+      <PictureCard
+        label="What could have been missed"
+        :title="`what ${result?.n ?? 'so many'} readings could have missed`"
+        :panels="panels"
+        :words="words"
+        :why-not="run.whyNot.value"
+        :failed="run.failed.value !== null"
+        :rows="table"
+        hint="Point at a mark to see what it is."
+      >
+        <template #choices>
+          <el-segmented
+            v-if="result?.of === 'normal'"
+            v-model="over"
+            size="small"
+            :options="OVER"
+            aria-label="What the curve runs over"
+          />
+        </template>
+      </PictureCard>
+    </template>
+    <template #figures>
+      <div v-if="rows.length" class="card box">
+        <FigureTable :rows="rows" :heads="POWER_COLUMNS" />
+      </div>
+    </template>
+    <template #sentences>
+      <MethodSentence :run="run" :subject="name" :change="change" :objection="objection" />
+    </template>
+  </StageFrame>
+</template>
+
+<style scoped>
+.box {
+  padding: 6px 14px;
+}
+</style>

@@ -1,0 +1,37 @@
+import { powerAnalysis } from '@verdict/core/analyses';
+import { computed } from 'vue';
+import type { FieldValue } from '../../../workbench/field-values.js';
+import { useAddress } from '../../../workbench/use-address.js';
+import { useRun } from '../../../workbench/use-run.js';
+import { useStage } from '../../../workbench/use-stage.js';
+import { FAMILY_FIELDS, isOfFamily, useFamily } from '../use-family.js';
+import { useWhole } from '../use-whole.js';
+
+export type Over = 'departure' | 'n';
+
+/** What a sample of this size could have missed: over how far it departs, or over n. */
+export function useMissed() {
+  const whole = useWhole();
+  const family = useFamily();
+  const run = useRun(powerAnalysis, whole.sample, {
+    name: 'power',
+    fixed: whole.atLevel,
+    elsewhere: FAMILY_FIELDS,
+    settled: (own) => ({ ...own, ...family.asked.value }),
+  });
+  const stage = useStage({ runs: () => [run] });
+  const address = useAddress();
+  const over = computed<Over>({
+    get: () => (address.textOf('over') === 'n' ? 'n' : 'departure'),
+    set: (one) => void address.change({ over: one === 'departure' ? undefined : one }),
+  });
+  function change(field: string, value: FieldValue): void {
+    if (isOfFamily(field)) family.change(field, value);
+    // How far one departs is told in figures of its own kind.
+    else if (field === 'against') run.address.setAll({ against: value, departure: undefined });
+    else run.address.set(field, value);
+  }
+  const objection = (field: string, value: FieldValue) =>
+    field === 'family' || field === 'against' ? null : run.objection(field, value);
+  return { ...whole, run, stage, over, change, objection };
+}

@@ -14,6 +14,10 @@ export { TEST_COLUMNS, normalityDetails, normalityFigures, normalityTable, PLOT_
 export { compareFamiliesAnalysis } from './fit/compare-families.js';
 export type { CompareFamiliesResult } from './fit/compare-families-result.js';
 export { comparedRows, comparedTable, type ComparedRow } from './fit/compare-families-words.js';
+export type { CountFitResult } from './fit/count-fit-result.js';
+export { cellWords, COUNT_FIT_FIGURES, countTable } from './fit/count-fit-words.js';
+export { countHint } from './fit/count-hint.js';
+export { countFitAnalysis } from './fit/count-fit.js';
 export { FAMILY_PARTS } from './fit/family-settings.js';
 export { fittedTestDetails, fittedTestFigures, fittedTestTable } from './fit/goodness-of-fit-figures.js';
 export { galleryAnalysis, type GalleryPicture, type GalleryResult, type GallerySample } from './fit/gallery.js';

@@ -1,3 +1,4 @@
+import { tallyCounts, type CountTallies } from '../goodness-of-fit/counts/tally.js';
 import { tallyFitted, type FittedTallies } from '../goodness-of-fit/fitted/battery.js';
 import { simulateFittedStatistics, type FittedStatistics } from '../goodness-of-fit/fitted/statistics.js';
 import {
@@ -25,6 +26,7 @@ export interface KernelInputs {
   'fitted-tallies': FittedTallies;
   'fitted-statistics': FittedStatistics;
   'line-up-decoys': LineUpDraws;
+  'count-tallies': CountTallies;
 }
 
 type Kernel<K extends keyof KernelInputs> = (
@@ -42,6 +44,7 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'fitted-tallies': tallyFitted,
   'fitted-statistics': simulateFittedStatistics,
   'line-up-decoys': drawLineUp,
+  'count-tallies': tallyCounts,
 };
 
 /** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */

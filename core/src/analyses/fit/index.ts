@@ -1,4 +1,5 @@
 import { compareFamiliesAnalysis } from './compare-families.js';
+import { countFitAnalysis } from './count-fit.js';
 import { galleryAnalysis } from './gallery.js';
 import { goodnessOfFitAnalysis } from './goodness-of-fit.js';
 import { lineUpAnalysis } from './line-up.js';
@@ -15,4 +16,5 @@ export const FIT = [
   galleryAnalysis,
   lineUpAnalysis,
   powerAnalysis,
+  countFitAnalysis,
 ] as const;

@@ -36,4 +36,10 @@ export const ASKS: readonly Ask[] = [
     title: 'What could so many readings have missed, and how many would notice it?',
     view: defineAsyncComponent(() => import('./missed/missed-view.vue')),
   },
+  {
+    id: 'counts',
+    word: 'Counts',
+    title: 'Do counts follow Poisson, or another family of counts?',
+    view: defineAsyncComponent(() => import('./counts/counts-view.vue')),
+  },
 ];

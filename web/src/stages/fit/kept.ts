@@ -1,6 +1,7 @@
 import type { Evidence } from '@verdict/contract';
-import type { LineUpResult, PowerResult, ProbabilityPlotResult } from '@verdict/core/analyses';
+import type { CountFitResult, LineUpResult, PowerResult, ProbabilityPlotResult } from '@verdict/core/analyses';
 import { isInParts, subjectWords, type InParts } from '@verdict/core/road';
+import { countPanels } from '../../charts/pictures/counts.js';
 import { lineUpSheet } from '../../charts/pictures/line-up.js';
 import { powerPanels } from '../../charts/pictures/power.js';
 import { plotDrawing } from '../../charts/pictures/probability-plot.js';
@@ -31,7 +32,13 @@ const missed: Draw = (kept, request) => {
   return panels && { title: `what ${result.n} readings of ${String(request.column)} could have missed`, panels };
 };
 
-const DRAWN: Record<string, Draw> = { 'probability-plot': plot, 'line-up': lineUp, power: missed };
+const counts: Draw = (kept, request) => {
+  const column = String(request.column);
+  const panels = countPanels(kept as CountFitResult, column, 'beside');
+  return { title: `${column} counted and expected`, panels };
+};
+
+const DRAWN: Record<string, Draw> = { 'probability-plot': plot, 'line-up': lineUp, power: missed, 'count-fit': counts };
 
 /** A kept result of Fit, drawn again. */
 export const drawKept: DrawKept = ({ analysis, request, result }) => DRAWN[analysis]?.(result, request) ?? null;

@@ -5,6 +5,9 @@ export const fitStage: Stage = {
   title: 'Fit',
   splits: true,
   view: () => import('./fit-view.vue'),
-  keeps: ['probability-plot', 'normality', 'goodness-of-fit', 'compare-families', 'line-up', 'power'],
-  draws: { analyses: ['probability-plot', 'line-up', 'power'], load: async () => (await import('./kept.js')).drawKept },
+  keeps: ['probability-plot', 'normality', 'goodness-of-fit', 'compare-families', 'line-up', 'power', 'count-fit'],
+  draws: {
+    analyses: ['probability-plot', 'line-up', 'power', 'count-fit'],
+    load: async () => (await import('./kept.js')).drawKept,
+  },
 };

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { plotTable } from '@verdict/core/analyses';
+import { countHint, plotTable } from '@verdict/core/analyses';
 import { familyByName } from '@verdict/core/distributions';
 import { computed, ref, watch } from 'vue';
 import { RouterLink, useRouter } from 'vue-router';
@@ -62,6 +62,10 @@ watch(
   },
   { immediate: true },
 );
+const cautions = computed(() => {
+  const hint = column.value && sample.value ? countHint(sample.value, column.value.kind) : null;
+  return hint ? [hint] : [];
+});
 const name = computed(() => column.value?.name ?? '');
 const drawing = computed(() => (result.value ? plotDrawing(result.value, name.value) : null));
 const confidence = computed(() => plot.request.value?.confidence ?? 0.95);
@@ -84,6 +88,7 @@ const words = computed(() => {
     :empty="!column"
     :finding="finding"
     :after="missed"
+    :cautions="cautions"
     :aside="aside"
     :keepable="!!result && (shown !== 'families' || !!families.result.value)"
   >

@@ -1,0 +1,18 @@
+import type { ColumnKind } from '../../readings/kind.js';
+import type { Sample } from '../../readings/sample.js';
+
+/** Above this, counts are as good as normal for most purposes, and whole numbers are often rounded measures. */
+const GREATEST = 100;
+const LEAST_N = 5;
+
+/** Said where readings that are held against a curve look like counts, or are; null where they do not. */
+export function countHint({ name, values }: Sample, kind: ColumnKind): string | null {
+  if (values.length < LEAST_N) return null;
+  const whole = values.every((x) => Number.isInteger(x) && x >= 0 && x <= GREATEST);
+  if (kind === 'count') {
+    return `${name} is a column of counts: a curve is at best close to them. “Counts” above holds them against Poisson and its kin.`;
+  }
+  return whole
+    ? `All readings of ${name} are whole numbers from 0 on. If they count something, “Counts” above is the question to ask; if they are rounded, a finer resolution would help.`
+    : null;
+}

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { COUNT_FIT_FIGURES, countFitAnalysis, countTable } from '@verdict/core/analyses';
+import { familyByName } from '@verdict/core/distributions';
+import { foundFigures } from '@verdict/core/road';
+import { computed } from 'vue';
+import { countPanels, type CountsAs } from '../../../charts/pictures/counts.js';
+import FigureTable from '../../../components/figures/figure-table.vue';
+import SentenceChoice from '../../../components/fields/sentence-choice.vue';
+import MethodSentence from '../../../workbench/method-sentence.vue';
+import PictureCard from '../../../workbench/picture-card.vue';
+import StageFrame from '../../../workbench/stage-frame.vue';
+import { useCounts } from './use-counts.js';
+
+/** Do counts follow Poisson, or another family of counts: what was counted beside what is expected. */
+const { column, name, subject, cautions, others, binomial, trials, run, stage, as } = useCounts();
+const { result } = run;
+const finding = computed(() => (result.value ? countFitAnalysis.finding(result.value) : []));
+const panels = computed(() => result.value && countPanels(result.value, name.value, as.value));
+const rows = computed(() => (result.value ? foundFigures(COUNT_FIT_FIGURES, [result.value]) : []));
+const table = computed(() => {
+  const { value: of } = result;
+  return of && (() => countTable(of));
+});
+const AS: { value: CountsAs; label: string }[] = [
+  { value: 'beside', label: 'Side by side' },
+  { value: 'hanging', label: 'Hanging' },
+];
+const TRIALS = computed(() => [
+  { value: '', text: 'no column' },
+  ...others.value.map(({ id, name: text }) => ({ value: id, text })),
+]);
+const families = computed(() => result.value?.families ?? []);
+const titleOf = (family: string) => familyByName(family).title;
+const words = computed(
+  () =>
+    `Counts of ${name.value} beside what is expected. ${finding.value.map(({ text }) => text).join('')} Arrow keys step from value to value.`,
+);
+</script>
+
+<template>
+  <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions">
+    <template #picture>
+      <PictureCard
+        label="Counts"
+        :title="`${name} counted and expected`"
+        :panels="panels"
+        :words="words"
+        :why-not="run.whyNot.value"
+        :failed="run.failed.value !== null"
+        :rows="table"
+        hint="Point at a bar to see its numbers."
+      >
+        <template #choices>
+          <el-segmented v-model="as" size="small" :options="AS" aria-label="How counts stand beside what is expected" />
+        </template>
+      </PictureCard>
+    </template>
+    <template #figures>
+      <div v-if="rows.length" class="card box"><FigureTable :rows="rows" /></div>
+      <p v-if="families.length > 1" class="soft">
+        By AICc:
+        <template v-for="(one, i) in families" :key="one.family"
+          >{{ i > 0 ? ', ' : ''
+          }}<el-button
+            link
+            :aria-pressed="one.family === result?.family"
+            @click="run.address.set('family', one.family)"
+            >{{ titleOf(one.family) }}</el-button
+          >
+          {{ i === 0 ? 'first' : `+${Number(one.difference.toPrecision(2))}` }}</template
+        >.
+      </p>
+    </template>
+    <template #sentences>
+      <MethodSentence :run="run" :subject="subject" />
+      <p v-if="binomial" class="trials">
+        The trials of each count stand in
+        <SentenceChoice v-model="trials" aria-label="column of trials" :options="TRIALS" />.
+      </p>
+    </template>
+  </StageFrame>
+</template>
+
+<style scoped>
+.box {
+  padding: 6px 14px;
+}
+p {
+  margin: 0;
+  font-size: 13px;
+}
+.trials {
+  font: 15px/1.75 var(--serif);
+}
+</style>

@@ -40,6 +40,9 @@ export { departureFacts, POWER_COLUMNS, powerFigures, powerTable } from './fit/p
 export { powerAnalysis } from './fit/power.js';
 export { readPlot } from './fit/plot-result.js';
 export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './fit/probability-plot.js';
+export type { TwoSamplesResult } from './fit/two-samples-result.js';
+export { TWO_SAMPLES_COLUMNS, twoSamplesFigures, twoSamplesTable, twoSamplesTests } from './fit/two-samples-words.js';
+export { twoSamplesAnalysis } from './fit/two-samples.js';
 export { advance, ANALYSES, analysisById, inThisThread, UnknownAnalysis } from './registry.js';
 export { boxAnalysis, type BoxPart, type BoxResult } from './shape/box.js';
 export type { Described, DescribeResult } from './shape/describe-result.js';

@@ -12,6 +12,7 @@ import {
   type RoundedReplicates,
 } from '../goodness-of-fit/normality/rounded-anderson-darling.js';
 import { simulateOrderedShares, type FittedShares } from '../probability-plot/fitted-band.js';
+import { tallyTwoSamples, type TwoSampleTallies } from '../goodness-of-fit/two-samples.js';
 import { drawLineUp, type LineUpDraws } from '../probability-plot/line-up.js';
 import { simulateOrderedScores, type BandReplicates } from '../probability-plot/whole-plot-band.js';
 import { createStream } from '../random/stream.js';
@@ -27,6 +28,7 @@ export interface KernelInputs {
   'fitted-statistics': FittedStatistics;
   'line-up-decoys': LineUpDraws;
   'count-tallies': CountTallies;
+  'two-sample-tallies': TwoSampleTallies;
 }
 
 type Kernel<K extends keyof KernelInputs> = (
@@ -45,6 +47,7 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'fitted-statistics': simulateFittedStatistics,
   'line-up-decoys': drawLineUp,
   'count-tallies': tallyCounts,
+  'two-sample-tallies': tallyTwoSamples,
 };
 
 /** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */

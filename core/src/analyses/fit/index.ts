@@ -6,6 +6,7 @@ import { lineUpAnalysis } from './line-up.js';
 import { normalityAnalysis } from './normality.js';
 import { powerAnalysis } from './power.js';
 import { probabilityPlotAnalysis } from './probability-plot.js';
+import { twoSamplesAnalysis } from './two-samples.js';
 
 /** Whether readings follow a distribution. */
 export const FIT = [
@@ -17,4 +18,5 @@ export const FIT = [
   lineUpAnalysis,
   powerAnalysis,
   countFitAnalysis,
+  twoSamplesAnalysis,
 ] as const;

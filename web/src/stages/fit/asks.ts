@@ -42,4 +42,10 @@ export const ASKS: readonly Ask[] = [
     title: 'Do counts follow Poisson, or another family of counts?',
     view: defineAsyncComponent(() => import('./counts/counts-view.vue')),
   },
+  {
+    id: 'two',
+    word: 'Two samples',
+    title: 'Do two groups or columns come from the same distribution?',
+    view: defineAsyncComponent(() => import('./two/two-view.vue')),
+  },
 ];

@@ -1,10 +1,17 @@
 import type { Evidence } from '@verdict/contract';
-import type { CountFitResult, LineUpResult, PowerResult, ProbabilityPlotResult } from '@verdict/core/analyses';
+import type {
+  CountFitResult,
+  LineUpResult,
+  PowerResult,
+  ProbabilityPlotResult,
+  TwoSamplesResult,
+} from '@verdict/core/analyses';
 import { isInParts, subjectWords, type InParts } from '@verdict/core/road';
 import { countPanels } from '../../charts/pictures/counts.js';
 import { lineUpSheet } from '../../charts/pictures/line-up.js';
 import { powerPanels } from '../../charts/pictures/power.js';
 import { plotDrawing } from '../../charts/pictures/probability-plot.js';
+import { twoSamplesPanels } from '../../charts/pictures/two-samples.js';
 import { seriesDrawing } from '../../charts/pictures/plot-series.js';
 import type { DrawKept, KeptPicture } from '../../workbench/stage.js';
 
@@ -38,7 +45,19 @@ const counts: Draw = (kept, request) => {
   return { title: `${column} counted and expected`, panels };
 };
 
-const DRAWN: Record<string, Draw> = { 'probability-plot': plot, 'line-up': lineUp, power: missed, 'count-fit': counts };
+const twoSamples: Draw = (kept) => {
+  const result = kept as TwoSamplesResult;
+  const [a, b] = result.samples;
+  return { title: `quantiles of ${a.name} and ${b.name}`, panels: twoSamplesPanels(result) };
+};
+
+const DRAWN: Record<string, Draw> = {
+  'probability-plot': plot,
+  'line-up': lineUp,
+  power: missed,
+  'count-fit': counts,
+  'two-samples': twoSamples,
+};
 
 /** A kept result of Fit, drawn again. */
 export const drawKept: DrawKept = ({ analysis, request, result }) => DRAWN[analysis]?.(result, request) ?? null;

@@ -5,9 +5,18 @@ export const fitStage: Stage = {
   title: 'Fit',
   splits: true,
   view: () => import('./fit-view.vue'),
-  keeps: ['probability-plot', 'normality', 'goodness-of-fit', 'compare-families', 'line-up', 'power', 'count-fit'],
+  keeps: [
+    'probability-plot',
+    'normality',
+    'goodness-of-fit',
+    'compare-families',
+    'line-up',
+    'power',
+    'count-fit',
+    'two-samples',
+  ],
   draws: {
-    analyses: ['probability-plot', 'line-up', 'power', 'count-fit'],
+    analyses: ['probability-plot', 'line-up', 'power', 'count-fit', 'two-samples'],
     load: async () => (await import('./kept.js')).drawKept,
   },
 };

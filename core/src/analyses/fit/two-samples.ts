@@ -1,0 +1,182 @@
+import { z } from 'zod';
+import { describe } from '../../describe/describe.js';
+import { quantileOfSorted } from '../../describe/quantiles.js';
+import {
+  pooled,
+  twoSampleStatistics,
+  type TwoSampleStatistics,
+  type TwoSampleTallies,
+} from '../../goodness-of-fit/two-samples.js';
+import { pOfTally } from '../../goodness-of-fit/simulated-p.js';
+import { drawnRanks } from '../../probability-plot/sheet-cell.js';
+import type { Sample } from '../../readings/sample.js';
+import { defineAnalysis, type Answers, type SentencePart } from '../../road/analysis.js';
+import { whyCensored } from '../../road/beyond-limits.js';
+import { leftOutNotes, outOfScale, unavailable, whyEmpty } from '../../road/cautions.js';
+import { chunkSizeFor } from '../../road/kernels.js';
+import { orderBook } from '../../road/order-book.js';
+import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
+import { affordableReplicates, alphaSetting, columnSetting } from '../../road/settings.js';
+import type { ComparedSample, TwoSamplesResult } from './two-samples-result.js';
+import { twoSamplesFinding, twoSamplesNotes } from './two-samples-words.js';
+
+const test = choice(
+  'test',
+  'test of two samples',
+  [
+    { value: 'anderson-darling', text: 'A² of two samples' },
+    { value: 'kolmogorov-smirnov', text: 'D of two samples' },
+  ],
+  'anderson-darling',
+);
+const replicates = replicatesOf('ways to part the readings');
+const seed = seedOf('seed of the permutations');
+const NAME = 'A group is named by its level.';
+const name = z.string(NAME).min(1, NAME).max(1_000, NAME).optional();
+
+const request = z
+  .strictObject({
+    column: columnSetting,
+    /** By a label column, two of whose levels are compared … */
+    split: columnSetting.optional(),
+    /** … or with another column. */
+    beside: z.array(columnSetting).min(1).max(11, 'At most 12 columns stand side by side.').optional(),
+    /** Which two of the groups or columns; the first two that have readings. */
+    first: name,
+    second: name,
+    test: test.schema,
+    alpha: alphaSetting,
+    replicates: replicates.schema,
+    seed: seed.schema,
+  })
+  .refine(({ split, beside }) => (split === undefined) !== (beside === undefined), {
+    message: 'Two samples are two groups of a split column, or two columns.',
+    path: ['split'],
+  })
+  .refine(({ first, second }) => first === undefined || first !== second, {
+    message: 'A sample is not compared with itself.',
+    path: ['second'],
+  });
+type Request = z.infer<typeof request>;
+
+const method: readonly SentencePart[] = [
+  'Lay the quantiles of ',
+  { subject: true },
+  ' against each other, and test whether they come from one distribution by ',
+  test.field,
+  ', with p from ',
+  replicates.field,
+  ' random ways to part the readings, seed ',
+  seed.field,
+  '.',
+];
+
+const MOST_MARKS = 1_000;
+const ENDS = 100;
+
+/** The two samples that are meant, in the order asked; why there are none. */
+function twoOf(sample: Sample, { first, second }: Request): [Sample, Sample] | string {
+  const parts = (sample.groups?.samples ?? []).filter(({ values }) => values.length > 0);
+  const named = (wanted: string | undefined, not: string | undefined) =>
+    wanted === undefined ? parts.find((part) => part.name !== not) : parts.find((part) => part.name === wanted);
+  if (parts.length < 2) return whyOne(sample, parts);
+  for (const wanted of [first, second])
+    if (wanted !== undefined && !parts.some((part) => part.name === wanted))
+      return `There are no readings of “${wanted}”. There are: ${parts.map((part) => part.name).join(', ')}.`;
+  const a = named(first, second)!;
+  return [a, named(second, a.name)!];
+}
+
+function whyOne(sample: Sample, [only]: readonly Sample[]): string {
+  if (!only) return whyEmpty(sample);
+  return sample.groups!.by === null
+    ? `Only ${only.name} has readings: there is nothing to compare it with.`
+    : `Of ${sample.groups!.by} only ${only.name} has readings: there is nothing to compare it with.`;
+}
+
+function figuresOf({ name: called, values, resolution }: Sample): ComparedSample {
+  const { n, mean, sd, median, min, max } = describe(values, resolution);
+  return { name: called, n, mean, sd, median, min, max };
+}
+
+/** Quantiles of both at the positions of the smaller: its own readings, and those of the other by interpolation (Hyndman & Fan’s type 5). */
+function quantilesOf(a: Float64Array, b: Float64Array): TwoSamplesResult['quantiles'] {
+  const n = Math.min(a.length, b.length);
+  const shares = drawnRanks(n, MOST_MARKS, ENDS).map((i) => (i + 0.5) / n);
+  const at = (sorted: Float64Array) => shares.map((share) => quantileOfSorted(sorted, share, 5));
+  return { first: at(a), second: at(b), shares };
+}
+
+function worked(settings: Request, sample: Sample, [a, b]: [Sample, Sample]) {
+  const [first, second] = [a, b].map(({ values }) => values.slice().sort()) as [Float64Array, Float64Array];
+  const together = pooled(first, second);
+  const observed: TwoSampleStatistics = { andersonDarling: 0, kolmogorovSmirnov: 0 };
+  twoSampleStatistics(together.ties, together.first, together.n, observed);
+  const { missing, setAside } = [a, b].reduce(
+    (sum, part) => ({ missing: sum.missing + part.missing, setAside: sum.setAside + part.setAside }),
+    { missing: 0, setAside: 0 },
+  );
+  const same = a.resolution === b.resolution ? a.resolution : null;
+  const result: TwoSamplesResult = {
+    ...{ available: true, n: first.length + second.length, missing, setAside, resolution: same },
+    ...{ unit: a.unit === b.unit ? a.unit : '', alpha: settings.alpha, by: sample.groups!.by },
+    samples: [figuresOf(a), figuresOf(b)],
+    names: sample.groups!.samples.filter(({ values }) => values.length > 0).map((part) => part.name),
+    main: settings.test,
+    tests: [
+      { test: 'anderson-darling', statistic: observed.andersonDarling, alternative: 'greater', pSimulated: null },
+      { test: 'kolmogorov-smirnov', statistic: observed.kolmogorovSmirnov, alternative: 'greater', pSimulated: null },
+    ],
+    quantiles: quantilesOf(first, second),
+    notes: [...leftOutNotes(a), ...leftOutNotes(b)],
+  };
+  const input: TwoSampleTallies = { ties: Array.from(together.ties), n: together.n, observed };
+  return { result: { ...result, notes: [...result.notes, ...twoSamplesNotes(result)] }, input };
+}
+
+function withP(
+  partial: TwoSamplesResult,
+  { replicates: count, seed: from }: Request,
+  answers: Answers,
+): TwoSamplesResult {
+  const tests = partial.tests.map((one, k) => {
+    const far = (answers[0] ?? []).reduce((sum, chunk) => sum + chunk[k]!, 0);
+    return { ...one, pSimulated: pOfTally(far, count!, from) };
+  }) as TwoSamplesResult['tests'];
+  const known = new Set(twoSamplesNotes(partial).map(({ text }) => text));
+  const result = { ...partial, tests };
+  return { ...result, notes: [...partial.notes.filter(({ text }) => !known.has(text)), ...twoSamplesNotes(result)] };
+}
+
+/** Do two groups or columns come from the same distribution: their quantiles, and permutation tests of all that may differ. */
+export const twoSamplesAnalysis = defineAnalysis<Request, TwoSamplesResult>({
+  id: 'two-samples',
+  version: 1,
+  name: 'Two samples',
+  title: 'do two groups or columns come from the same distribution (A², D by permutation; their quantiles)',
+  request,
+  method,
+  resolve: (settings, sample) => {
+    const found = twoOf(sample, settings);
+    const names = typeof found === 'string' ? {} : { first: found[0].name, second: found[1].name };
+    const n = sample.values.length;
+    return { ...settings, ...names, replicates: settings.replicates ?? affordableReplicates(n, 10_000, 1_000) };
+  },
+  subject: ({ first, second, column, split }) =>
+    `${first ?? column} and ${second ?? 'another'}${split === undefined ? '' : ` (${column} by ${split})`}`,
+  *run(asked, sample) {
+    const settings = this.resolve(asked, sample);
+    const two = twoOf(sample, settings);
+    if (typeof two === 'string') return unavailable(sample, two);
+    for (const part of two) {
+      const reason = outOfScale(part) ?? whyCensored(part, 'the comparison');
+      if (reason) return unavailable(sample, reason);
+    }
+    const { result, input } = worked(settings, sample, two);
+    const book = orderBook(settings.seed, chunkSizeFor(result.n));
+    book.add({ kernel: 'two-sample-tallies', input }, settings.replicates!);
+    const answers = yield { partial: result, orders: book.orders };
+    return withP(result, settings, answers);
+  },
+  finding: twoSamplesFinding,
+});

@@ -40,6 +40,9 @@ export { departureFacts, POWER_COLUMNS, powerFigures, powerTable } from './fit/p
 export { powerAnalysis } from './fit/power.js';
 export { readPlot } from './fit/plot-result.js';
 export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './fit/probability-plot.js';
+export type { ScreenResult } from './fit/screen-result.js';
+export { type ScreenRow, screenRows, screenTable } from './fit/screen-words.js';
+export { MOST_SCREENED, screenAnalysis } from './fit/screen.js';
 export type { TwoSamplesResult } from './fit/two-samples-result.js';
 export { TWO_SAMPLES_COLUMNS, twoSamplesFigures, twoSamplesTable, twoSamplesTests } from './fit/two-samples-words.js';
 export { twoSamplesAnalysis } from './fit/two-samples.js';

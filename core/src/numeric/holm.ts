@@ -12,3 +12,18 @@ export function holm(ps: readonly number[], level: number): boolean[] {
   }
   return passed;
 }
+
+/**
+ * The p-values that the steps of Holm (1979) leave: each the least level at which its hypothesis falls when the level is shared among all. In the order
+ * given; the least times m, the next times m − 1, and so on, none below the one before and none above 1.
+ */
+export function holmAdjusted(ps: readonly number[]): number[] {
+  const order = [...ps.keys()].sort((i, j) => ps[i]! - ps[j]!);
+  const adjusted = ps.map(() => 1);
+  let greatest = 0;
+  for (const [k, i] of order.entries()) {
+    greatest = Math.max(greatest, Math.min(1, (ps.length - k) * ps[i]!));
+    adjusted[i] = greatest;
+  }
+  return adjusted;
+}

@@ -1,4 +1,5 @@
 import { tallyCounts, type CountTallies } from '../goodness-of-fit/counts/tally.js';
+import { familyCriteria, type FamilyCriteria } from '../distributions/fit/criteria.js';
 import { tallyFitted, type FittedTallies } from '../goodness-of-fit/fitted/battery.js';
 import { simulateFittedStatistics, type FittedStatistics } from '../goodness-of-fit/fitted/statistics.js';
 import {
@@ -29,6 +30,7 @@ export interface KernelInputs {
   'line-up-decoys': LineUpDraws;
   'count-tallies': CountTallies;
   'two-sample-tallies': TwoSampleTallies;
+  'family-criteria': FamilyCriteria;
 }
 
 type Kernel<K extends keyof KernelInputs> = (
@@ -48,6 +50,7 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'line-up-decoys': drawLineUp,
   'count-tallies': tallyCounts,
   'two-sample-tallies': tallyTwoSamples,
+  'family-criteria': familyCriteria,
 };
 
 /** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */

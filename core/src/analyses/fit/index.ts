@@ -6,6 +6,7 @@ import { lineUpAnalysis } from './line-up.js';
 import { normalityAnalysis } from './normality.js';
 import { powerAnalysis } from './power.js';
 import { probabilityPlotAnalysis } from './probability-plot.js';
+import { screenAnalysis } from './screen.js';
 import { twoSamplesAnalysis } from './two-samples.js';
 
 /** Whether readings follow a distribution. */
@@ -19,4 +20,5 @@ export const FIT = [
   powerAnalysis,
   countFitAnalysis,
   twoSamplesAnalysis,
+  screenAnalysis,
 ] as const;

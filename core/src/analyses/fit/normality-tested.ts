@@ -45,11 +45,11 @@ const POWER_GREATEST_N = 1_000;
 const COARSE = 8;
 
 /** How the rounding is judged: nothing to judge, replicates rounded before A² is taken, or the counted steps. */
-type Rounding =
+export type Rounding =
   | { by: 'rounded-replicates'; population: RoundedNormal }
   | { by: 'counted-steps'; population: RoundedNormal; statistic: number };
 
-function roundingOf(values: Float64Array, resolution: number | null, sd: number): Rounding | null {
+export function roundingOf(values: Float64Array, resolution: number | null, sd: number): Rounding | null {
   if (!resolution) return null;
   const inSteps = sd / resolution;
   if (inSteps >= COARSE) {
@@ -64,6 +64,15 @@ function roundingOf(values: Float64Array, resolution: number | null, sd: number)
   return population && { by: 'counted-steps', population, statistic: roundedAndersonDarling(cells) };
 }
 
+/** Replicates of a test that are rounded as the readings are: of coarse steps A² counts them. */
+export const roundedWork = (test: NormalityTestName, n: number, rounding: Rounding) =>
+  rounding.by === 'counted-steps' && test === 'anderson-darling'
+    ? ({ kernel: 'rounded-anderson-darling-replicates', input: { n, population: rounding.population } } as const)
+    : ({
+        kernel: 'normality-replicates',
+        input: { test, n, population: 'normal', rounding: rounding.population },
+      } as const);
+
 /** The repeated work: replicates of the main test, plain, rounded as the instrument rounds, and of two populations to be noticed; tallies of the other tests. */
 function ordersFor(settings: Request, n: number, rounding: Rounding | null, statistics: Float64Array) {
   const book = orderBook(settings.seed, chunkSizeFor(n));
@@ -72,11 +81,7 @@ function ordersFor(settings: Request, n: number, rounding: Rounding | null, stat
     ({ kernel: 'normality-replicates', input: { test: settings.test, n, population, rounding: rounded } }) as const;
   const plain = book.add(main('normal', null), replicates);
   // The same draws, rounded: the two p-values then differ by the rounding and not by chance.
-  const roundedWork =
-    rounding?.by === 'counted-steps' && settings.test === 'anderson-darling'
-      ? ({ kernel: 'rounded-anderson-darling-replicates', input: { n, population: rounding.population } } as const)
-      : rounding && main('normal', rounding.population);
-  const rounded = roundedWork && book.add(roundedWork, replicates, plain);
+  const rounded = rounding && book.add(roundedWork(settings.test, n, rounding), replicates, plain);
   const populations = n <= POWER_GREATEST_N ? (['lognormal', 'two-groups'] as const) : [];
   const power = populations.map((population) => ({
     population,

@@ -11,11 +11,11 @@ import { fittedLaw } from './fitted-law.js';
 import { positionsAmong } from './positions-among.js';
 
 /** Laws of test statistics: nobody measures what follows them. */
-const OF_STATISTICS = new Set(['chi-square', 'f']);
+export const OF_STATISTICS = new Set(['chi-square', 'f']);
 const MOST_PLACES = 40;
 
 /** At most forty places of a small plot, evenly over the ranks. */
-function smallPlot(
+export function smallPlot(
   family: Family,
   { parameters }: Pick<ComparedFamily, 'parameters'>,
   sorted: Float64Array,

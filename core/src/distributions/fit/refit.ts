@@ -62,28 +62,37 @@ function searched(family: Family, sorted: Float64Array, free: string[], fixed: P
   return why ? refuse(why) : found;
 }
 
-/** The parameters of a family found from a sorted sample in the way of a fitting, without standard errors: thousands of times. */
-export function refitter(fitting: Fitting): (sorted: Float64Array) => Parameters | Refusal {
+/** Where the likelihood of a sorted sample is greatest in the way of a fitting, without standard errors: thousands of times. */
+export function likeliest(fitting: Fitting): (sorted: Float64Array) => Parameters | Refusal {
   const family = familyByName(fitting.family);
   const { given, estimateThreshold } = fitting;
   const free = freeOf(fitting, family);
   const fixed = completed(family, given);
-  const tested = (found: Parameters | Refusal, n: number) =>
-    isRefusal(found) ? found : asTested(family.family, found, free, n);
   switch (fittingKind(fitting)) {
     case 'claimed':
       return () => fixed;
     case 'closed':
       return (sorted) => {
         const found = family.estimation.maximum!(sorted, fixed);
-        return isRefusal(found) ? found : tested({ ...fixed, ...found }, sorted.length);
+        return isRefusal(found) ? found : { ...fixed, ...found };
       };
     case 'searched':
-      return (sorted) => tested(searched(family, sorted, free, fixed), sorted.length);
+      return (sorted) => searched(family, sorted, free, fixed);
     case 'careful':
       return (sorted) => {
         const found = fit(family, sorted, { ...FOUND, given, estimateThreshold });
-        return isRefusal(found) ? found : tested(found.parameters, sorted.length);
+        return isRefusal(found) ? found : found.parameters;
       };
   }
+}
+
+/** The same with the spread as plots and tests take it. */
+export function refitter(fitting: Fitting): (sorted: Float64Array) => Parameters | Refusal {
+  const find = likeliest(fitting);
+  if (fittingKind(fitting) === 'claimed') return find;
+  const free = freeOf(fitting, familyByName(fitting.family));
+  return (sorted) => {
+    const found = find(sorted);
+    return isRefusal(found) ? found : asTested(fitting.family, found, free, sorted.length);
+  };
 }

@@ -43,6 +43,12 @@ export const ASKS: readonly Ask[] = [
     view: defineAsyncComponent(() => import('./counts/counts-view.vue')),
   },
   {
+    id: 'many',
+    word: 'Many columns',
+    title: 'Which of many columns or groups depart from normal?',
+    view: defineAsyncComponent(() => import('./many/many-view.vue')),
+  },
+  {
     id: 'two',
     word: 'Two samples',
     title: 'Do two groups or columns come from the same distribution?',

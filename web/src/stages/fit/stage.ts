@@ -14,6 +14,7 @@ export const fitStage: Stage = {
     'power',
     'count-fit',
     'two-samples',
+    'screen',
   ],
   draws: {
     analyses: ['probability-plot', 'line-up', 'power', 'count-fit', 'two-samples'],

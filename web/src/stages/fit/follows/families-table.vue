@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { comparedRows, comparedTable, type CompareFamiliesResult, type ComparedRow } from '@verdict/core/analyses';
+import { comparedRows, comparedTable, type CompareFamiliesResult } from '@verdict/core/analyses';
 import { familyByName } from '@verdict/core/distributions';
 import { computed, defineAsyncComponent, ref } from 'vue';
+import SmallPlot from '../../../components/small-plot.vue';
 
 /** The families by rank, each with a small plot, its distance from the best and its p; one is chosen for the plot. */
 const props = defineProps<{ result: CompareFamiliesResult; family: string; column: string }>();
@@ -10,12 +11,6 @@ const emit = defineEmits<{ choose: [family: string] }>();
 const TableDialog = defineAsyncComponent(() => import('../../../workbench/table-dialog.vue'));
 const tableOpen = ref(false);
 const rows = computed(() => comparedRows(props.result));
-const SIDE = 34;
-const EDGE = 3;
-const place = (share: number) => EDGE + Math.min(1, Math.max(0, share)) * (SIDE - 2 * EDGE);
-/** Readings upwards against what is expected, along the diagonal where they agree. */
-const pathOf = ({ small }: ComparedRow) =>
-  small.observed.map((y, i) => `M${place(small.expected[i]!).toFixed(1)} ${(SIDE - place(y)).toFixed(1)}h0`).join('');
 /** What stands together only means something where there is more than one. */
 const several = computed(() => rows.value.filter(({ together }) => together).length > 1);
 const titleOf = (family: string) => familyByName(family).title;
@@ -38,10 +33,7 @@ const titleOf = (family: string) => familyByName(family).title;
           :class="{ chosen: row.family === family, last: several && row.together && !rows[i + 1]?.together }"
         >
           <td class="small">
-            <svg :width="SIDE" :height="SIDE" :viewBox="`0 0 ${SIDE} ${SIDE}`" aria-hidden="true">
-              <path class="diagonal" :d="`M${EDGE} ${SIDE - EDGE}L${SIDE - EDGE} ${EDGE}`" />
-              <path class="places" :d="pathOf(row)" />
-            </svg>
+            <SmallPlot :expected="row.small.expected" :observed="row.small.observed" />
           </td>
           <td>
             <el-button link :aria-pressed="row.family === family" @click="emit('choose', row.family)">{{
@@ -84,18 +76,6 @@ const titleOf = (family: string) => familyByName(family).title;
 .small {
   width: 38px;
   padding: 2px 4px 2px 0;
-}
-svg {
-  display: block;
-}
-.diagonal {
-  stroke: var(--green);
-  stroke-width: 1;
-}
-.places {
-  stroke: var(--ink);
-  stroke-width: 2.2;
-  stroke-linecap: round;
 }
 .chosen td {
   background: var(--tint);

@@ -16,7 +16,7 @@ import StageFrame from '../../../workbench/stage-frame.vue';
 import { useTwo } from './use-two.js';
 
 /** Two groups or columns against each other: do they come from one distribution? */
-const { column, parts, names, run, stage, choose } = useTwo();
+const { column, parts, groupings, names, run, stage, choose } = useTwo();
 const { result, request } = run;
 const finding = computed(() => (result.value ? twoSamplesAnalysis.finding(result.value) : []));
 const panels = computed(() => result.value && twoSamplesPanels(result.value));
@@ -36,7 +36,7 @@ const none = computed(() =>
 /** As many ways to begin as are taken in at a glance; the bar above has them all. */
 const OFFERED = 4;
 const offers = computed(() => [
-  ...parts.labels.value.map(({ id, name }) => ({ key: id, words: `Groups by ${name}`, take: () => parts.splitBy(id) })),
+  ...groupings.value.map(({ id, name }) => ({ key: id, words: `Groups by ${name}`, take: () => parts.splitBy(id) })),
   ...parts.others.value.map(({ id, name }) => ({ key: id, words: `With ${name}`, take: () => parts.putBeside([id]) })),
 ]);
 </script>

@@ -6,6 +6,9 @@ import { useParts } from '../../../workbench/use-parts.js';
 import { useRun } from '../../../workbench/use-run.js';
 import { useStage } from '../../../workbench/use-stage.js';
 
+/** A label with more levels than these hardly names groups. */
+const MOST_LEVELS = 24;
+
 /** Two groups of the split subject, or the subject and a column beside it, against each other. */
 export function useTwo() {
   const store = useStudy();
@@ -24,6 +27,13 @@ export function useTwo() {
     const text = address.textOf(which);
     return text !== undefined && names.value.includes(text) ? { [which]: text } : {};
   };
+  /** Labels that name groups, and not every row. */
+  const groupings = computed(() =>
+    parts.labels.value.filter(({ id }) => {
+      const levels = new Set(store.cells[id]);
+      return levels.size >= 2 && levels.size <= MOST_LEVELS;
+    }),
+  );
   const run = useRun(twoSamplesAnalysis, sample, {
     name: 'two',
     fixed: () => {
@@ -47,5 +57,5 @@ export function useTwo() {
     const { [which]: own, [other]: others } = run.request.value ?? {};
     void address.change({ [which]: name, ...(name === others ? { [other]: own } : {}) });
   }
-  return { column, parts, names, run, stage, choose };
+  return { column, parts, groupings, names, run, stage, choose };
 }

@@ -1,0 +1,228 @@
+import { z } from 'zod';
+import { normal } from '../../distributions/families/normal.js';
+import type { NormalityTestName } from '../../goodness-of-fit/normality/battery.js';
+import { extremeness, LEAST_N, NORMALITY_TESTS, normalityStatistics } from '../../goodness-of-fit/normality/battery.js';
+import { simulatedP } from '../../goodness-of-fit/simulated-p.js';
+import { holmAdjusted } from '../../numeric/holm.js';
+import { centralMoments } from '../../numeric/sums.js';
+import { plottingPositions } from '../../probability-plot/positions.js';
+import type { Sample } from '../../readings/sample.js';
+import { defineAnalysis, type Answers, type Note, type SentencePart } from '../../road/analysis.js';
+import { whyCensored } from '../../road/beyond-limits.js';
+import { unavailable, whyEmpty, whyNot } from '../../road/cautions.js';
+import { chunkSizeFor, type KernelOrder } from '../../road/kernels.js';
+import { orderBook } from '../../road/order-book.js';
+import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
+import { affordableReplicates, alphaSetting, columnSetting } from '../../road/settings.js';
+import { CONTINUOUS } from './family-settings.js';
+import { NOT_TOLD_APART } from './compare-families-result.js';
+import { roundedWork, roundingOf } from './normality-tested.js';
+import { testFacts } from './normality-tests.js';
+import { OF_STATISTICS, smallPlot } from './ranked-families.js';
+import type { ScreenedPart, ScreenResult } from './screen-result.js';
+import { screenFinding, screenNotes } from './screen-words.js';
+
+/** As many columns as come into a study at once. */
+export const MOST_SCREENED = 200;
+
+const test = choice(
+  'test',
+  'test of normality',
+  NORMALITY_TESTS.map((value) => ({ value, text: testFacts(value, 0).name })),
+  'anderson-darling',
+);
+const replicates = replicatesOf('replicates for the screen');
+const seed = seedOf('seed of the screen');
+
+const request = z.strictObject({
+  column: columnSetting,
+  split: columnSetting.optional(),
+  beside: z
+    .array(columnSetting)
+    .min(1)
+    .max(MOST_SCREENED - 1, `At most ${MOST_SCREENED} columns are looked at together.`)
+    .optional(),
+  test: test.schema,
+  alpha: alphaSetting,
+  replicates: replicates.schema,
+  seed: seed.schema,
+});
+type Request = z.infer<typeof request>;
+
+const method: readonly SentencePart[] = [
+  'Test each of ',
+  { subject: true },
+  ' for normality by ',
+  test.field,
+  ', with p from ',
+  replicates.field,
+  ' simulated samples, seed ',
+  seed.field,
+  ', the level shared among them by Holm’s steps.',
+];
+
+/** The families that a measure may follow. */
+const FAMILIES = CONTINUOUS.map(({ family }) => family).filter((family) => !OF_STATISTICS.has(family));
+/** Enough for any to be compared. */
+const LEAST_COMPARED = 5;
+
+/** What is known of a part before anything is simulated. */
+interface Looked {
+  part: Sample;
+  sorted: Float64Array;
+  row: ScreenedPart;
+}
+
+function looked(part: Sample, name: NormalityTestName): Looked {
+  const { values, missing, setAside, unit } = part;
+  const n = values.length;
+  const sorted = values.slice().sort();
+  const reason = whyNot(part, LEAST_N[name], 'the test') ?? whyCensored(part, 'a test of normality');
+  const row: ScreenedPart = {
+    ...{ name: part.name, n, missing, setAside, unit, reason, statistic: null, pSimulated: null, pResolution: null },
+    ...{ p: null, pHolm: null, ruling: reason === null ? 'open' : null, best: null, together: [], small: null },
+  };
+  if (reason !== null) return { part, sorted, row };
+  const { mean, s2 } = centralMoments(sorted);
+  const sd = Math.sqrt(s2 / (n - 1));
+  const statistic = normalityStatistics(sorted, mean, sd)[NORMALITY_TESTS.indexOf(name)]!;
+  const small = smallPlot(normal, { parameters: { mean, sd } }, sorted, plottingPositions(n, 'midpoint'));
+  return { part, sorted, row: { ...row, statistic, small } };
+}
+
+/** The samples with nothing to find, once for each n, and the criteria of the families, once for each part. */
+function firstOrders({ seed: from, replicates: count, test: name }: Request, all: readonly Looked[]) {
+  const orders: KernelOrder[] = [];
+  const nulls = new Map<number, number>();
+  for (const { sorted } of all) {
+    const n = sorted.length;
+    if (nulls.has(n)) continue;
+    const book = orderBook(from, chunkSizeFor(n));
+    const input = { test: name, n, population: 'normal', rounding: null } as const;
+    book.add({ kernel: 'normality-replicates', input }, affordableReplicates(n, count!, Math.min(count!, 1_000)));
+    nulls.set(n, orders.push(...book.orders) - 1);
+  }
+  const criteria = all.map(({ part, sorted }) => {
+    if (sorted.length < LEAST_COMPARED) return null;
+    const book = orderBook(from, 1);
+    const input = { values: Array.from(sorted), resolution: part.resolution, families: FAMILIES };
+    book.add({ kernel: 'family-criteria', input }, 1);
+    return orders.push(...book.orders) - 1;
+  });
+  return { orders, nulls, criteria };
+}
+
+/** The best of the families, and those that are not told apart from it. */
+function bestOf(aicc: Float64Array | undefined): Pick<ScreenedPart, 'best' | 'together'> {
+  const least = aicc ? aicc.reduce((a, b) => Math.min(a, b), Infinity) : Infinity;
+  if (!Number.isFinite(least)) return { best: null, together: [] };
+  const best = aicc!.indexOf(least);
+  const together = FAMILIES.filter((_, i) => i !== best && aicc![i]! - least <= NOT_TOLD_APART);
+  return { best: FAMILIES[best]!, together };
+}
+
+/** For those that depart as they are written: whether rounding alone could do that. */
+function roundedOrders({ seed: from, replicates: count, test: name, alpha }: Request, all: readonly Looked[]) {
+  const orders: KernelOrder[] = [];
+  const places = all.map(({ part, sorted, row }) => {
+    if (row.p === null || row.p >= alpha) return null;
+    const { s2 } = centralMoments(sorted);
+    const n = sorted.length;
+    const rounding = roundingOf(part.values, part.resolution, Math.sqrt(s2 / (n - 1)));
+    if (!rounding) return null;
+    const book = orderBook(from, chunkSizeFor(n));
+    book.add(roundedWork(name, n, rounding), affordableReplicates(n, count!, Math.min(count!, 1_000)));
+    const coarse = rounding.by === 'counted-steps' && name === 'anderson-darling' ? rounding.statistic : null;
+    return { at: orders.push(...book.orders) - 1, observed: coarse ?? extremeness(name, row.statistic!) };
+  });
+  return { orders, places };
+}
+
+/** All parts with their rulings: the level shared among those that could be tested. */
+function ruled(result: ScreenResult): ScreenResult {
+  const { alpha } = result;
+  const known = result.parts.filter(({ p }) => p !== null);
+  const adjusted = holmAdjusted(known.map(({ p }) => p!));
+  const parts = result.parts.map((row): ScreenedPart => {
+    const at = known.indexOf(row);
+    if (at < 0) return row;
+    const pHolm = adjusted[at]!;
+    const rounding = row.pResolution && row.pSimulated!.pValue < alpha && row.pResolution.pValue >= alpha;
+    return { ...row, pHolm, ruling: rounding ? 'rounding' : pHolm < alpha ? 'departs' : 'no-evidence' };
+  });
+  return { ...result, parts };
+}
+
+const chunksOf = (answers: Answers, at: number) => answers[at] ?? [];
+
+/** Many columns or groups at once: which depart from normal, the level shared among them, and which family describes each best. */
+export const screenAnalysis = defineAnalysis<Request, ScreenResult>({
+  id: 'screen',
+  version: 1,
+  name: 'Many columns',
+  title: 'which of many columns or groups depart from normal, and what describes each best',
+  request,
+  method,
+  resolve: (settings) => ({ ...settings, replicates: settings.replicates ?? 10_000 }),
+  subject: ({ column, split, beside }) =>
+    split !== undefined
+      ? `${column} by ${split}`
+      : beside
+        ? beside.length < 4
+          ? [column, ...beside].join(', ')
+          : `${beside.length + 1} columns from ${column} on`
+        : column,
+  *run(asked, sample) {
+    const settings = this.resolve(asked, sample);
+    const groups = sample.groups?.samples ?? [sample];
+    if (groups.length === 0) return unavailable(sample, whyEmpty(sample));
+    const all = groups.slice(0, MOST_SCREENED).map((part) => looked(part, settings.test));
+    const { missing, setAside, values } = sample;
+    const cut: Note[] =
+      groups.length > MOST_SCREENED
+        ? [
+            {
+              code: 'many-groups',
+              text: `There are ${groups.length} groups: the first ${MOST_SCREENED} are looked at.`,
+            },
+          ]
+        : [];
+    const base: ScreenResult = {
+      ...{ available: true, n: values.length, missing, setAside, alpha: settings.alpha, test: settings.test },
+      ...{
+        by: sample.groups?.by ?? null,
+        replicates: settings.replicates!,
+        parts: all.map(({ row }) => row),
+        notes: cut,
+      },
+    };
+    const withNotes = (result: ScreenResult) => ({ ...result, notes: [...cut, ...screenNotes(result)] });
+    const open = all.filter(({ row }) => row.reason === null);
+    const first = firstOrders(settings, open);
+    const answers = yield { partial: withNotes(base), orders: first.orders };
+    const plain = open.map((one, i): Looked => {
+      const { row, sorted } = one;
+      const far = extremeness(settings.test, row.statistic!);
+      const p = simulatedP(far, chunksOf(answers, first.nulls.get(sorted.length)!), settings.seed);
+      const at = first.criteria[i];
+      const best = bestOf(at === null || at === undefined ? undefined : chunksOf(answers, at)[0]);
+      return { ...one, row: { ...row, ...best, pSimulated: p, p: p.pValue } };
+    });
+    const assembled = (some: readonly Looked[]): ScreenResult => {
+      const rows = new Map(open.map(({ row }, i) => [row, some[i]!.row]));
+      return ruled({ ...base, parts: base.parts.map((row) => rows.get(row) ?? row) });
+    };
+    const rounded = roundedOrders(settings, plain);
+    if (rounded.orders.length === 0) return withNotes(assembled(plain));
+    const more = yield { partial: withNotes(assembled(plain)), orders: rounded.orders };
+    const judged = plain.map((one, i): Looked => {
+      const place = rounded.places[i];
+      if (!place) return one;
+      const pResolution = simulatedP(place.observed, chunksOf(more, place.at), settings.seed);
+      const alone = pResolution.pValue >= settings.alpha;
+      return { ...one, row: { ...one.row, pResolution, p: alone ? pResolution.pValue : one.row.p } };
+    });
+    return withNotes(assembled(judged));
+  },
+  finding: screenFinding,
+});

@@ -3,6 +3,7 @@ import { LINE_UP_FIGURES, lineUpAnalysis, PLACES } from '@verdict/core/analyses'
 import { foundFigures } from '@verdict/core/road';
 import { computed } from 'vue';
 import { lineUpSheet } from '../../../charts/pictures/line-up.js';
+import SentenceChoice from '../../../components/fields/sentence-choice.vue';
 import FigureTable from '../../../components/figures/figure-table.vue';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import PictureCard from '../../../workbench/picture-card.vue';
@@ -20,7 +21,14 @@ const rows = computed(() =>
 );
 /** Evidence only once every sheet has been looked at. */
 const picked = computed(() => pick.value !== null && run.request.value?.pick !== undefined);
-const places = Array.from({ length: PLACES }, (_, i) => i + 1);
+const places = ['', ...Array.from({ length: PLACES }, (_, i) => String(i + 1))].map((value) => ({
+  value,
+  text: value || '…',
+}));
+const place = computed({
+  get: () => (about.value === null ? '' : String(about.value)),
+  set: (text) => (about.value = text === '' ? null : Number(text)),
+});
 function point(cell: number | null): void {
   if (pick.value === null && cell !== null) about.value = cell + 1;
 }
@@ -51,11 +59,8 @@ const words = computed(() => {
     </template>
     <template #figures>
       <section v-if="result && !picked" class="card box" aria-label="The pick">
-        <p>
-          <label for="place">I pick place</label>
-          <el-select id="place" v-model="about" size="small" class="place" placeholder="…" aria-label="Place">
-            <el-option v-for="place in places" :key="place" :value="place" :label="String(place)" />
-          </el-select>
+        <p class="pick">
+          <span>I pick place <SentenceChoice v-model="place" aria-label="Place" :options="places" /></span>
           <el-button type="primary" :disabled="about === null" @click="decide">Tell me</el-button>
         </p>
         <el-checkbox v-model="seen">I have seen a plot of these readings before</el-checkbox>
@@ -85,13 +90,10 @@ const words = computed(() => {
   padding: 8px 14px;
   font-size: 13px;
 }
-.box p {
+.pick {
   display: flex;
   gap: 10px;
   align-items: center;
-}
-.place {
-  width: 76px;
 }
 p {
   margin: 0;

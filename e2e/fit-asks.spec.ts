@@ -1,0 +1,186 @@
+import type { Evidence } from '@verdict/contract';
+import type { Page, Request } from '@playwright/test';
+import { expect, openStage, pick, settled, studyOf, test } from './app.js';
+
+const READINGS = [
+  'kiln\tthickness (mm)\twidth (mm)\tfaults\tlooked at',
+  ...Array.from({ length: 30 }, (_, i) => {
+    const step = (((i * 37) % 30) + 0.5) / 30;
+    const thickness = (8 + 0.1 * Math.log(step / (1 - step))).toFixed(2);
+    const width = (20 + Math.exp(3 * step)).toFixed(2);
+    return [i % 2 ? 'north' : 'south', thickness, width, [0, 0, 1, 2, 0, 1, 4, 3, 0, 1][i % 10], 40].join('\t');
+  }),
+].join('\n');
+
+const ask = (page: Page, word: string) =>
+  page.getByRole('radiogroup', { name: 'What is asked of the fit' }).getByText(word, { exact: true }).click();
+const finding = (page: Page) => page.getByRole('region', { name: 'Finding' });
+const studyId = (page: Page) => /studies\/([^/]+)/.exec(page.url())![1]!;
+async function recomputed(page: Page, url: string): Promise<Record<string, boolean | undefined>> {
+  const kept: Evidence[] = await (await fetch(`${url}api/studies/${studyId(page)}/evidence`)).json();
+  return Object.fromEntries(kept.map(({ analysis, recomputed: again }) => [analysis, again?.same]));
+}
+async function open(page: Page): Promise<void> {
+  await studyOf(page, READINGS);
+  await openStage(page, 'Fit');
+  await settled(page);
+}
+
+test('a line-up shows and sends no key before the pick, counts viewers, and is kept with its sheet', async ({
+  page,
+  app,
+}) => {
+  await open(page);
+  const sent: Request[] = [];
+  page.on('request', (request) => sent.push(request));
+  await ask(page, 'Line-up');
+  await expect(finding(page)).toContainText('Which one is not like the others?');
+  await settled(page);
+  await expect(page.getByRole('img', { name: /^20 small pictures/ })).toBeVisible();
+  // Neither the address nor the page nor anything sent holds the seed: it is told after the pick, and looked for then.
+  await expect(page.getByRole('button', { name: 'Keep as evidence' })).toHaveCount(0);
+  const before = {
+    text: await page.content(),
+    address: page.url(),
+    bodies: sent.map((one) => one.postData() ?? one.url()),
+  };
+  // The plot was on this page already: who picks now is no fresh eye.
+  await expect(finding(page)).toContainText('On this page it was drawn already');
+  await expect(page.getByRole('checkbox')).toBeChecked();
+  await expect(page.getByRole('button', { name: 'Tell me' })).toBeDisabled();
+
+  await pick(page.getByLabel('Place', { exact: true }), { label: '7' });
+  await page.getByRole('button', { name: 'Tell me' }).click();
+  await expect(finding(page)).toContainText(/not told apart|picked out/);
+  await expect(finding(page)).toContainText('counts for less');
+  const method = page.getByRole('region', { name: 'Method' });
+  await expect(method).toContainText('the last sheet from seed');
+  const seed = /seed (\d+)/.exec((await method.textContent())!)![1]!;
+  for (const text of [before.text, before.address, ...before.bodies]) expect(text).not.toContain(seed);
+
+  // A second viewer has another sheet, and is counted alone: only they had not seen the plot.
+  await page.getByRole('button', { name: 'Another viewer' }).click();
+  await expect(finding(page)).toContainText(/not told apart|picked out/);
+  await expect(page.getByRole('checkbox')).not.toBeChecked();
+  const sheet = page.getByRole('img', { name: /^20 small pictures/ });
+  await sheet.press('ArrowRight');
+  await sheet.press('ArrowRight');
+  await sheet.press('Enter');
+  await page.getByRole('button', { name: 'Tell me' }).click();
+  await expect(finding(page)).toContainText('1 of 2 viewers had seen a plot');
+  await expect(method).toContainText('the last sheet from seed');
+  await settled(page);
+  await page.getByRole('button', { name: 'Keep as evidence' }).click();
+  await expect(finding(page)).toContainText('Kept: line-up.');
+  await expect.poll(() => recomputed(page, app.url)).toEqual({ 'line-up': true });
+  await openStage(page, 'Verdict');
+  await expect(page.getByRole('img', { name: 'line-up of thickness' }).first()).toBeVisible();
+});
+
+test('samples of known origin stand beside the readings, as plots or histograms, and are drawn again on demand', async ({
+  page,
+}) => {
+  await open(page);
+  await ask(page, 'Known samples');
+  await expect(finding(page)).toContainText('What 30 readings look like whose origin is known');
+  const rows = finding(page).getByRole('row');
+  await expect(rows).toHaveCount(9);
+  await finding(page).getByRole('button', { name: 'heavy tails' }).click();
+  await expect(rows.filter({ hasText: 'heavy tails' })).toContainText('Student’s t with 3 df');
+  const picture = page.getByRole('region', { name: 'Samples of known origin' });
+  await picture.getByText('Histograms').click();
+  await expect(page).toHaveURL(/kind=heavy.*as=histogram|as=histogram.*kind=heavy/);
+  const before = await rows.allTextContents();
+  await page.getByRole('button', { name: 'Draw all eight again' }).click();
+  await expect(page).toHaveURL(/known\.seed=/);
+  await expect.poll(() => rows.allTextContents()).not.toEqual(before);
+});
+
+test('what so many readings could have missed: of a normal by departure and by n, of another family by the nearest others', async ({
+  page,
+  app,
+}) => {
+  await open(page);
+  await ask(page, 'What n could miss');
+  await expect(finding(page)).toContainText(
+    /With 30 readings and level 0.05, a lognormal with log sd 0.5 .* times in 10/,
+  );
+  await expect(finding(page).getByRole('row')).toHaveCount(6);
+  await pick(page.getByLabel('what could have been missed'), { label: 'heavy tails' });
+  await expect(finding(page)).toContainText('a Student t with 5 df');
+  const far = page.getByLabel('how far it departs');
+  await far.fill('3');
+  await far.press('Enter');
+  await expect(finding(page)).toContainText('a Student t with 3 df');
+  // What is beyond the scale is refused where it is typed.
+  await far.fill('0.5');
+  await far.press('Enter');
+  await expect(page.getByRole('alert')).toContainText('lies between 1 and 1000');
+  await settled(page);
+  await page.getByText('How many').click();
+  await page.getByRole('button', { name: 'Keep as evidence' }).click();
+  await expect(finding(page)).toContainText('Kept: what this n could miss.');
+  await expect.poll(() => recomputed(page, app.url)).toEqual({ power: true });
+  await pick(page.getByLabel('family', { exact: true }), { label: 'exponential distribution' });
+  await expect(finding(page)).toContainText('instead of an exponential, the nearest other');
+  // The family is that of Fit: the plot is on its scale.
+  await ask(page, 'Plot and test');
+  await expect(page.getByRole('region', { name: 'Method' })).toContainText(
+    'on the scale of the exponential distribution',
+  );
+});
+
+test('counts beside what is expected, hanging or side by side, with trials by the row', async ({ page, app }) => {
+  await open(page);
+  await pick(page.getByLabel('Subject'), { label: 'faults' });
+  await expect(page.getByText('faults is a column of counts')).toBeVisible();
+  await ask(page, 'Counts');
+  await expect(finding(page)).toContainText('a Poisson distribution with mean 1.2');
+  await expect(finding(page).getByRole('row').filter({ hasText: 'dispersion D' })).toBeVisible();
+  await page.getByText('Hanging').click();
+  await page.getByRole('button', { name: 'Table' }).click();
+  await expect(page.getByRole('dialog').getByRole('columnheader', { name: 'expected' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await pick(page.getByLabel('family of the counts'), { label: 'binomial distribution' });
+  await expect(page.getByText('needs the trials that each count is out of')).toBeVisible();
+  await pick(page.getByLabel('column of trials'), { label: 'looked at' });
+  await expect(finding(page)).toContainText('a binomial distribution with 40 trials and probability 0.03');
+  await settled(page);
+  await page.getByRole('button', { name: 'Keep as evidence' }).click();
+  await expect(finding(page)).toContainText('Kept: fit of counts.');
+  await expect.poll(() => recomputed(page, app.url)).toEqual({ 'count-fit': true });
+});
+
+test('many columns: a row each, a click opens one; groups by a label too', async ({ page, app }) => {
+  await open(page);
+  await ask(page, 'Many columns');
+  await expect(finding(page)).toContainText(
+    '1 of 2 columns departs from normal at level 0.05, shared among all: width',
+  );
+  const table = page.getByRole('region', { name: 'Many columns' });
+  await expect(table.getByRole('row').nth(1)).toContainText('width');
+  await settled(page);
+  await page.getByRole('button', { name: 'Keep as evidence' }).click();
+  await expect(finding(page)).toContainText('Kept: many columns.');
+  await expect.poll(() => recomputed(page, app.url)).toEqual({ screen: true });
+  await table.getByRole('button', { name: 'width' }).click();
+  await expect(page.getByRole('img', { name: /Normal probability plot of width/ })).toBeVisible();
+  await pick(page.getByLabel('Split by'), { label: 'kiln' });
+  await ask(page, 'Many columns');
+  await expect(finding(page)).toContainText('2 groups by kiln');
+});
+
+test('two samples: chosen from what there is, changed in the sentence, kept', async ({ page, app }) => {
+  await open(page);
+  await ask(page, 'Two samples');
+  await finding(page).getByRole('button', { name: 'Groups by kiln' }).click();
+  await expect(finding(page)).toContainText(/no evidence that south and north come from different distributions/);
+  await pick(page.getByLabel('first sample'), { label: 'north' });
+  await expect(finding(page)).toContainText('north and south');
+  await settled(page);
+  await page.getByRole('button', { name: 'Keep as evidence' }).click();
+  await expect(finding(page)).toContainText('Kept: two samples.');
+  await expect.poll(() => recomputed(page, app.url)).toEqual({ 'two-samples': true });
+  await openStage(page, 'Verdict');
+  await expect(page.getByRole('img', { name: 'quantiles of north and south' }).first()).toBeVisible();
+});

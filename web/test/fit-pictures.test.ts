@@ -1,0 +1,153 @@
+import {
+  inThisThread,
+  type CountFitResult,
+  type GalleryResult,
+  type LineUpResult,
+  type PowerResult,
+  type TwoSamplesResult,
+} from '@verdict/core/analyses';
+import type { Sample } from '@verdict/core/readings';
+import { drive } from '@verdict/core/road';
+import { samplesBeside } from '@verdict/core/table';
+import type { Chart } from 'chart.js';
+import { describe, expect, it } from 'vitest';
+import { chartOf, pointable, pointedIn } from '../src/charts/drawn.js';
+import type { Mark } from '../src/charts/marks.js';
+import { isSheet, type Panels } from '../src/charts/picture.js';
+import { countPanels } from '../src/charts/pictures/counts.js';
+import { gallerySheet } from '../src/charts/pictures/gallery.js';
+import { lineUpSheet } from '../src/charts/pictures/line-up.js';
+import { powerPanels } from '../src/charts/pictures/power.js';
+import { twoSamplesPanels } from '../src/charts/pictures/two-samples.js';
+import { cellAt, inRows } from '../src/charts/sheet.js';
+import type { ChartColours } from '../src/charts/theme.js';
+import { drawKept } from '../src/stages/fit/kept.js';
+
+function sampleOf(values: readonly number[], name = 'thickness'): Sample {
+  const none = { missing: 0, setAside: 0, unreadable: 0, beyondLimit: 0 };
+  const rows = Int32Array.from(values, (_, i) => i + 1);
+  return { name, unit: 'mm', values: Float64Array.from(values), rows, resolution: null, ...none };
+}
+const READINGS = Array.from({ length: 25 }, (_, i) => 8 + (((i * 7) % 25) / 25) ** 2);
+const COUNTS = [0, 0, 1, 2, 0, 1, 4, 3, 0, 1, 1, 2];
+const run = <R>(id: string, request: object, sample = sampleOf(READINGS)) =>
+  drive(inThisThread, { id, request: { column: 'thickness', ...request }, sample }) as Promise<R>;
+const colours = { series: [] } as unknown as ChartColours;
+const pointsOf = (marks: readonly Mark[]) => marks.flatMap((mark) => (mark.kind === 'points' ? [mark] : []));
+
+describe('a sheet of small pictures', () => {
+  it('lays its cells in rows, and knows which lies where', async () => {
+    const boxes = inRows(20, 5);
+    expect(boxes).toHaveLength(20);
+    expect(boxes[7]).toEqual({ left: 0.4, top: 0.25, width: 0.2, height: 0.25 });
+    const sheet = lineUpSheet(await run<LineUpResult>('line-up', { seed: 3 }), 'thickness', null)!;
+    const chart = { chartArea: { left: 0, right: 500, top: 0, bottom: 400 } } as Chart;
+    expect(cellAt(sheet, chart, 250, 150)).toBe(7);
+    expect(cellAt(sheet, chart, 499, 399)).toBeNull();
+    expect(cellAt(sheet, chart, 490, 380)).toBe(19);
+    expect(isSheet(sheet)).toBe(true);
+    expect(pointable(sheet)).toBe(20);
+    expect(pointedIn(sheet, 7)).toEqual({ words: 'place 8', bar: 7 });
+    expect(chartOf(sheet, colours, 2).data).toMatchObject({ pointed: 2 });
+  });
+
+  it('of a line-up tells nothing before the pick: every cell is named by its place alone', async () => {
+    const before = lineUpSheet(await run<LineUpResult>('line-up', { seed: 3 }), 'thickness', 4)!;
+    expect(before.cells.map(({ name }) => name)).toEqual(Array.from({ length: 20 }, (_, i) => String(i + 1)));
+    expect(before.cells.filter(({ tinted }) => tinted)).toEqual([]);
+    expect(before.cells.findIndex(({ chosen }) => chosen)).toBe(3);
+    const result = await run<LineUpResult>('line-up', { seed: 3, pick: 4 });
+    const after = lineUpSheet(result, 'thickness', 4)!;
+    expect(after.cells.findIndex(({ tinted }) => tinted) + 1).toBe(result.place);
+    expect(after.cells[result.place! - 1]!.name).toContain('thickness');
+  });
+
+  it('holds every mark of its cells within their axes', async () => {
+    for (const as of ['plot', 'histogram']) {
+      const { cells } = lineUpSheet(await run<LineUpResult>('line-up', { seed: 3, as }), 'thickness', null)!;
+      for (const { marks, x, y } of cells) {
+        for (const mark of pointsOf(marks)) {
+          expect(Math.min(...mark.x)).toBeGreaterThan(x[0]);
+          expect(Math.max(...mark.x)).toBeLessThan(x[1]);
+          expect(Math.max(...mark.y)).toBeLessThan(y[1]);
+        }
+        for (const mark of marks) if (mark.kind === 'bars') expect(Math.max(...mark.heights)).toBeLessThan(y[1]);
+      }
+    }
+  });
+
+  it('of known samples has the readings and one of them large, all eight below', async () => {
+    const result = await run<GalleryResult>('gallery', {});
+    const { cells } = gallerySheet(result, 'thickness', 'histogram', 'heavy');
+    expect(cells).toHaveLength(10);
+    expect(cells[0]!.name).toMatch(/^thickness, p of A² /);
+    expect(cells[1]!.words).toContain('Student’s t with 3 df');
+    expect(cells.filter(({ chosen }) => chosen).map(({ name }) => name)).toEqual(['heavy tails']);
+    expect(gallerySheet(result, 'thickness', 'plot', 'no such kind').cells[1]!.name).toMatch(/^normal: /);
+  });
+});
+
+describe('pictures of the other questions of Fit', () => {
+  it('what n could miss: every step as wide as the others, its interval, and 8 times in 10', async () => {
+    const result = await run<PowerResult>('power', { replicates: 199 });
+    const far = powerPanels(result, 'departure')!;
+    expect(far.x.ticks!.map(({ words }) => words)).toEqual(['0.1', '0.2', '0.3', '0.5', '0.7', '1', '1.5']);
+    expect(far.hits).toHaveLength(7);
+    expect(far.hits[3]!.words).toMatch(/^a lognormal with log sd 0.5 \(skewness 1.75\): noticed \d+\s%/);
+    const many = powerPanels(result, 'n')!;
+    expect(many.x.ticks![0]!.words).toBe('8');
+    expect(many.panels[0]!.marks.filter((mark) => mark.kind === 'rule')).toHaveLength(3);
+    // Before anything is simulated there is nothing to draw.
+    expect(powerPanels({ ...result, curves: [] } as PowerResult, 'departure')).toBeNull();
+    const families = await run<PowerResult>('power', { replicates: 199, family: 'exponential' });
+    expect(powerPanels(families, 'departure')!.legend).toHaveLength(4);
+  });
+
+  it('counts: bars side by side, or hanging from what is expected', async () => {
+    const result = await run<CountFitResult>('count-fit', { replicates: 199 }, sampleOf(COUNTS, 'faults'));
+    const rects = ({ panels }: Panels) => panels[0]!.marks.flatMap((mark) => (mark.kind === 'rect' ? [mark] : []));
+    const beside = rects(countPanels(result, 'faults', 'beside'));
+    expect(beside).toHaveLength(2 * result.cells.length);
+    expect(beside[0]!.y).toEqual([0, 4]);
+    const hanging = rects(countPanels(result, 'faults', 'hanging'));
+    result.cells.forEach(({ observed, expected }, i) => {
+      const [foot, top] = hanging[i]!.y;
+      expect(top).toBeCloseTo(Math.sqrt(expected), 12);
+      expect(top - foot).toBeCloseTo(Math.sqrt(observed), 12);
+    });
+    expect(countPanels(result, 'faults', 'beside').hits[0]!.words).toMatch(/^0: 4 counted, [\d.]+ expected$/);
+  });
+
+  it('two samples: on one range, with the line of equal quantiles', async () => {
+    const sample = samplesBeside([
+      sampleOf(READINGS, 'thickness'),
+      sampleOf(
+        READINGS.map((x) => x + 1),
+        'b',
+      ),
+    ]);
+    const result = await run<TwoSamplesResult>('two-samples', { beside: ['b'], replicates: 199 }, sample);
+    const { x, y, hits } = twoSamplesPanels(result);
+    expect([x.from, x.to]).toEqual([y.from, y.to]);
+    expect(hits).toHaveLength(25);
+    expect(hits[0]!.words).toMatch(/^2\s% lie below 8\.\d+ mm of thickness and 9\.\d+ mm of b$/);
+  });
+
+  it('are drawn again from what was kept', async () => {
+    const kept = async (analysis: string, request: object, sample?: Sample) =>
+      drawKept(
+        {
+          analysis,
+          request: { column: 'thickness', ...request },
+          result: await run(analysis, request, sample),
+        } as unknown as Parameters<typeof drawKept>[0],
+        null,
+      );
+    expect((await kept('line-up', { seed: 3, pick: 4 }))!.title).toBe('line-up of thickness');
+    expect((await kept('power', { replicates: 199 }))!.title).toBe('what 25 readings of thickness could have missed');
+    expect((await kept('count-fit', { replicates: 199 }, sampleOf(COUNTS)))!.title).toBe(
+      'thickness counted and expected',
+    );
+    expect(await kept('gallery', {})).toBeNull();
+  });
+});

@@ -2,6 +2,7 @@ import { benchAndersonDarling } from './anderson-darling.js';
 import { benchBand } from './band.js';
 import { benchDistributions } from './distributions.js';
 import { benchFit } from './fit.js';
+import { benchFitQuestions } from './fit-questions.js';
 import { benchNormality } from './normality.js';
 import { benchReadings } from './readings.js';
 import { benchShapeInBrowser } from './shape-in-browser.js';
@@ -14,6 +15,7 @@ const BENCHES: Record<string, () => Promise<void> | void> = {
   band: benchBand,
   distributions: benchDistributions,
   fit: benchFit,
+  'fit-questions': benchFitQuestions,
   normality: benchNormality,
   readings: benchReadings,
   shape: benchShape,

@@ -3,6 +3,7 @@
  * beside the level it was asked for, and whether the two agree within four errors.
  */
 import { calibrateClaims } from './claims.ts';
+import { calibrateCountsAndSamples } from './counts-and-samples.ts';
 import { calibrateFitted } from './fitted-families.ts';
 import { calibrateNormality } from './normality.ts';
 import { calibrateRounded } from './rounded-normality.ts';
@@ -12,6 +13,7 @@ const CALIBRATIONS: Record<string, () => boolean> = {
   normality: calibrateNormality,
   'rounded-normality': calibrateRounded,
   'fitted-families': calibrateFitted,
+  'counts-and-samples': calibrateCountsAndSamples,
 };
 
 const wanted = process.argv.slice(2);

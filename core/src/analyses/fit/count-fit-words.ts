@@ -57,10 +57,13 @@ export function countFinding(result: CountFitResult): Piece[] {
   const lead: Piece[] = against
     ? [{ text: 'The counts ' }, { text: 'depart from', strong: true }]
     : [{ text: 'There is ' }, { text: 'no evidence against', strong: true }];
+  const ratio = dispersion ? dispersion.statistic / dispersion.df : null;
   const varied =
-    dispersion && (main === 'dispersion' || against)
-      ? ` They vary ${formatFigure(dispersion.statistic / dispersion.df, 'statistic')} times as much as it lets them.`
-      : '';
+    ratio === null || !(main === 'dispersion' || against)
+      ? ''
+      : ratio === 0
+        ? ' They do not vary at all.'
+        : ` They vary ${briefly(ratio, 3)} times as much as it lets them.`;
   return [...lead, { text: ` ${law}: ${figures}, ${equalsP(p, alpha)}, level ${alpha}.${varied}` }];
 }
 

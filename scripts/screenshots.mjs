@@ -48,7 +48,6 @@ try {
   await page.getByRole('link', { name: /Glaze batches/ }).click();
   await page.getByRole('region', { name: 'First figures' }).waitFor();
   await page.getByRole('columnheader', { name: /^residue/ }).click();
-  await shot('table');
   /** Chooses in a field that opens a list: by value, or by the words of the list. */
   const pick = async (label, wanted) => {
     await page.getByRole('combobox', { name: label, exact: true }).click({ force: true });
@@ -64,7 +63,6 @@ try {
   await page.getByRole('combobox', { name: 'Formula' }).pressSequentially('[tiles scrapped] / [tiles glazed] * 100');
   await page.getByLabel('Name of the column').fill('scrap');
   await page.getByText('First values').waitFor();
-  await shot('formula');
   await page.getByRole('button', { name: 'Add the column' }).click();
   await page.getByRole('grid').evaluate((grid) => grid.closest('.scroller').scrollTo(0, 0));
   await page.getByRole('columnheader', { name: /^mill/ }).click();
@@ -107,6 +105,17 @@ try {
     .first()
     .waitFor();
   await shot('normality');
+  const ask = (word) =>
+    page.getByRole('radiogroup', { name: 'What is asked of the fit' }).getByText(word, { exact: true }).click();
+  await ask('Line-up');
+  await page.getByRole('img', { name: /^20 small pictures/ }).waitFor();
+  await page.getByText(/ · \d workers?$/).waitFor();
+  await shot('line-up');
+  await ask('What n could miss');
+  await page.getByText('8 times in 10.').waitFor();
+  await page.getByText(/ · \d workers?$/).waitFor();
+  await shot('missed');
+  await ask('Plot and test');
   await figures.getByText('The test', { exact: true }).click();
   await page.getByText(/ · \d workers?$/).waitFor();
   await page.keyboard.press('k');
@@ -122,9 +131,21 @@ try {
   await page.getByLabel('Limit', { exact: true }).fill('8.17');
   await page.getByText('3 of 48').waitFor();
   await page.getByLabel('Limit', { exact: true }).blur();
-  await shot('distribution-readings');
 
   const thisStudy = page.url();
+  await page.goto(server.url);
+  await page.getByRole('link', { name: /Glaze batches/ }).click();
+  await page.getByRole('region', { name: 'First figures' }).waitFor();
+  await stage('Fit');
+  await ask('Many columns');
+  await page.getByText('shared among all').waitFor();
+  await page.getByText(/ · \d workers?$/).waitFor();
+  await shot('many-columns');
+  await pick('Subject', { label: 'tiles scrapped' });
+  await ask('Counts');
+  await page.getByText('depart from').waitFor();
+  await page.getByText(/ · \d workers?$/).waitFor();
+  await shot('counts');
   await page.goto(server.url);
   await page.getByRole('link', { name: /Breaking force/ }).click();
   await page.getByRole('region', { name: 'First figures' }).waitFor();
@@ -139,12 +160,6 @@ try {
   await page.getByText(/ · \d workers?$/).waitFor({ timeout: 60_000 });
   await shot('families');
   await page.getByRole('radiogroup', { name: 'Figures of the fit' }).getByText('The test').click();
-  await pick('Subject', { label: 'water absorption, %' });
-  await pick('family', 'lognormal');
-  await page.getByText('2 below 0.05').first().waitFor();
-  await page.getByText(/^\d+ (ms|s)/).waitFor();
-  await shot('fit-limits');
-
   await pick('Subject', { label: 'breaking force, N' });
   await pick('family', 'generalized-extreme-value');
   await page.getByText(/ · \d workers?$/).waitFor({ timeout: 60_000 });

@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { expect, test as base, type FileChooser, type Locator, type Page } from '@playwright/test';
 import { createWriteStream, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -140,4 +141,10 @@ export async function openFile(
     page.getByRole('button', { name: button }).click(),
   ]);
   await chooser.setFiles(file);
+}
+
+/** What a screen reader would stumble over. */
+export async function violations(page: Page): Promise<string[]> {
+  const { violations: found } = await new AxeBuilder({ page }).analyze();
+  return found.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
 }

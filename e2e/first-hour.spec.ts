@@ -1,5 +1,3 @@
-import AxeBuilder from '@axe-core/playwright';
-import type { Page } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import {
   TWELVE,
@@ -14,15 +12,10 @@ import {
   stored,
   studyOf,
   test,
+  violations,
 } from './app.js';
 
 const HOUR = ['breaking force (N)', '112', '131', '148', '163', '187', '204', '226', '149', '171', '158'].join('\n');
-
-/** What a screen reader would stumble over. */
-async function violations(page: Page): Promise<string[]> {
-  const { violations: found } = await new AxeBuilder({ page }).analyze();
-  return found.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html.slice(0, 160)).join(' | ')}`);
-}
 
 test('by keys alone, in under forty of them: paste, a histogram of width 25 from 100, the picture saved', async ({
   page,

@@ -1,6 +1,6 @@
 import type { Evidence } from '@verdict/contract';
 import type { Page, Request } from '@playwright/test';
-import { expect, openStage, pick, settled, studyOf, test } from './app.js';
+import { expect, openStage, pick, settled, studyOf, test, violations } from './app.js';
 
 const READINGS = [
   'kiln\tthickness (mm)\twidth (mm)\tfaults\tlooked at',
@@ -39,6 +39,8 @@ test('a line-up shows and sends no key before the pick, counts viewers, and is k
   await expect(page.getByRole('img', { name: /^20 small pictures/ })).toBeVisible();
   // Neither the address nor the page nor anything sent holds the seed: it is told after the pick, and looked for then.
   await expect(page.getByRole('button', { name: 'Keep as evidence' })).toHaveCount(0);
+  await page.keyboard.press('k');
+  await expect(page.getByRole('button', { name: 'Evidence 0' })).toBeVisible();
   const before = {
     text: await page.content(),
     address: page.url(),
@@ -108,14 +110,14 @@ test('what so many readings could have missed: of a normal by departure and by n
   await expect(finding(page).getByRole('row')).toHaveCount(6);
   await pick(page.getByLabel('what could have been missed'), { label: 'heavy tails' });
   await expect(finding(page)).toContainText('a Student t with 5 df');
-  const far = page.getByLabel('how far it departs');
+  const far = page.getByLabel('df of heavy tails');
   await far.fill('3');
   await far.press('Enter');
   await expect(finding(page)).toContainText('a Student t with 3 df');
   // What is beyond the scale is refused where it is typed.
   await far.fill('0.5');
   await far.press('Enter');
-  await expect(page.getByRole('alert')).toContainText('lies between 1 and 1000');
+  await expect(page.getByRole('alert')).toContainText('from 1 to 1000');
   await settled(page);
   await page.getByText('How many').click();
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
@@ -183,4 +185,17 @@ test('two samples: chosen from what there is, changed in the sentence, kept', as
   await expect.poll(() => recomputed(page, app.url)).toEqual({ 'two-samples': true });
   await openStage(page, 'Verdict');
   await expect(page.getByRole('img', { name: 'quantiles of north and south' }).first()).toBeVisible();
+});
+
+test('no question of Fit has what a screen reader would stumble over, split or not', async ({ page }) => {
+  await open(page);
+  await pick(page.getByLabel('Split by'), { label: 'kiln' });
+  for (const word of ['Known samples', 'Line-up', 'What n could miss', 'Counts', 'Many columns', 'Two samples']) {
+    await ask(page, word);
+    await settled(page);
+    expect(await violations(page), word).toEqual([]);
+  }
+  // A question about one column says that it is not split.
+  await ask(page, 'Line-up');
+  await expect(finding(page)).toContainText('This looks at thickness as a whole, not by kiln.');
 });

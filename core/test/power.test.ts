@@ -114,12 +114,12 @@ describe('what n could have missed', () => {
   });
 
   it('takes any departure of the scale and puts it in its place', async () => {
-    const found = await power<NormalPower>(twenty, { against: 'student-t', departure: 4, replicates: 199 });
+    const found = await power<NormalPower>(twenty, { against: 'student-t', df: 4, replicates: 199 });
     expect(found.curves.find(({ kind }) => kind === 'student-t')!.points.map(({ value }) => value)).toEqual([
       30, 15, 10, 7, 5, 4, 3, 2,
     ]);
     expect(found.asked.at!.replicates).toBe(199);
-    await expect(run(twenty, { against: 'lognormal', departure: 9 })).rejects.toThrow(/between 0.01 and 3/);
+    await expect(run(twenty, { against: 'lognormal', logSd: 9 })).rejects.toThrow(/from 0.01 to 3/);
   });
 
   it('says that more than 2 000 would be needed where they would, and nothing of it before they are tried', () => {
@@ -157,7 +157,7 @@ describe('what another family would have shown', () => {
 
   it('is the level where the other is the family itself: nothing is noticed where there is nothing', async () => {
     // A Weibull of shape 1 is exponential.
-    const result = await power<FamiliesPower>(column('weibull-80'), { family: 'weibull', replicates: 500 });
+    const result = await power<FamiliesPower>(column('weibull-80'), { family: 'weibull', replicates: 199 });
     const shares = result.curves.flatMap(({ points }) => points.map(({ noticed }) => noticed));
     expect(Math.min(...shares)).toBeGreaterThan(0.02);
   });

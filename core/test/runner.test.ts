@@ -1,3 +1,4 @@
+import { samplesBeside } from '../src/table/split.js';
 import { describe, expect, it } from 'vitest';
 import { advance, inThisThread } from '../src/analyses/registry.js';
 import { orderBook } from '../src/road/order-book.js';
@@ -12,6 +13,7 @@ import { isField, methodSentence } from '../src/road/method-sentence.js';
 import { differencesBetween, notFiniteIn, toWire } from '../src/road/wire.js';
 import { column } from './reference.js';
 import { sampleOf } from './samples.js';
+import type { Sample } from '../src/readings/sample.js';
 
 /** So many lanes, whose chunks come back in a shuffled order. */
 const shuffled = (lanes: number): Executor => ({
@@ -25,11 +27,30 @@ const shuffled = (lanes: number): Executor => ({
 
 const sample = { ...sampleOf(column('normal-40')), resolution: 0.001 };
 
+/** Two samples need two; of many families a dozen readings will do. */
+const samplesOf: Record<string, Sample> = {
+  'two-samples': samplesBeside([sample, { ...sample, name: 'width' }]),
+  'compare-families': { ...sampleOf(column('normal-40').subarray(0, 12)), resolution: 0.001 },
+};
+
 describe('running an analysis', () => {
   it.each(ANALYSES.map((a) => a.id))('%s gives the same bits with one, two and three lanes', async (id) => {
     // A distribution has to be asked something, and of all families a few samples will do; the others have their defaults.
-    const question = { distribution: { above: 1 }, 'compare-families': { replicates: 199 } }[id] ?? {};
-    const job = { id, request: { column: 'thickness', ...question }, sample };
+    const few = { replicates: 199 };
+    const question =
+      {
+        distribution: { above: 1 },
+        'compare-families': few,
+        power: few,
+        screen: few,
+        'count-fit': few,
+        'two-samples': { ...few, split: 'kiln' },
+      }[id] ?? {};
+    const job = {
+      id,
+      request: { column: 'thickness', ...question },
+      sample: samplesOf[id] ?? sample,
+    };
     const one = JSON.stringify(toWire(await drive(inThisThread, job)));
     expect(JSON.stringify(toWire(await drive(shuffled(2), job)))).toBe(one);
     expect(JSON.stringify(toWire(await drive(shuffled(3), job)))).toBe(one);

@@ -103,7 +103,7 @@ describe('what the tests of parts say together', () => {
 
   it('claims something false of at most 5 in 100 splits of normal readings in four', async () => {
     let claimed = 0;
-    const splits = 200;
+    const splits = 80;
     for (let k = 0; k < splits; k++) {
       const parts = [0, 1, 2, 3].map((i) => named(`g${i}`, drawn('normal', { mean: 0, sd: 1 }, 12, 1_000 + 4 * k + i)));
       const result = await run<InParts<NormalityResult>>('normality', split(parts), { ...BY, replicates: 199 });

@@ -14,6 +14,8 @@ export interface StageSettings {
   kept?: () => readonly AnyRun[];
   /** What the kept results are about; the subject by default, and nothing can be kept while it is null. */
   about?: () => About | null;
+  /** False while what is shown is no evidence, and must not leave the page: neither kept nor handed over; true by default. */
+  mayLeave?: () => boolean;
 }
 
 /** The first of each text. */
@@ -24,7 +26,7 @@ const timeOf = (milliseconds: number) =>
   milliseconds < 1000 ? `${Math.max(1, Math.round(milliseconds))} ms` : `${(milliseconds / 1000).toFixed(1)} s`;
 
 /** What the runs of a stage are together: notes, progress, time, stopping, and keeping by button or by the key K. */
-export function useStage({ runs, kept = runs, about }: StageSettings) {
+export function useStage({ runs, kept = runs, about, mayLeave = () => true }: StageSettings) {
   const store = useStudy();
   const all = computed(() => runs());
   const notes = computed(() => once(all.value.flatMap((run) => run.notes.value)));
@@ -62,13 +64,19 @@ export function useStage({ runs, kept = runs, about }: StageSettings) {
   });
   const keeping = useKeeping(keepable, subject);
   const canKeep = computed(
-    () => subject.value !== null && !store.ruled && keepable.value.every(({ whole }) => whole) && !stopped.value,
+    () =>
+      mayLeave() &&
+      subject.value !== null &&
+      !store.ruled &&
+      keepable.value.every(({ whole }) => whole) &&
+      !stopped.value,
   );
-  useKeys({ k: () => void keeping.keep() });
+  useKeys({ k: () => mayLeave() && void keeping.keep() });
 
   const longWork = useLongWork(all, subject);
+  const canHandOver = computed(() => mayLeave() && longWork.canHandOver.value);
 
-  return { notes, progress, stopped, failed, stop, again, time, canKeep, ...longWork, ...keeping };
+  return { notes, progress, stopped, failed, stop, again, time, canKeep, ...longWork, canHandOver, ...keeping };
 }
 
 export type StageRuns = ReturnType<typeof useStage>;

@@ -6,6 +6,9 @@ import { formatValue } from '../../numeric/format.js';
 export interface DepartureScale {
   kind: Extract<DepartureKind, 'lognormal' | 'student-t' | 'symmetric-beta' | 'two-groups' | 'one-far'>;
   title: string;
+  /** The setting that says how far, and its word in the sentence. */
+  setting: 'logSd' | 'df' | 'shape' | 'distance' | 'shift';
+  word: string;
   /** What its values are, for an axis. */
   axis: string;
   /** From the least departure to the greatest. */
@@ -32,6 +35,8 @@ export const DEPARTURES: readonly DepartureScale[] = [
   {
     kind: 'lognormal',
     title: 'a long right tail',
+    setting: 'logSd',
+    word: 'log sd',
     axis: 'log sd of a lognormal distribution',
     values: [0.1, 0.2, 0.3, 0.5, 0.7, 1, 1.5],
     usual: 0.5,
@@ -43,6 +48,8 @@ export const DEPARTURES: readonly DepartureScale[] = [
   {
     kind: 'student-t',
     title: 'heavy tails',
+    setting: 'df',
+    word: 'df',
     axis: 'df of Student’s t',
     values: [30, 15, 10, 7, 5, 3, 2],
     usual: 5,
@@ -54,6 +61,8 @@ export const DEPARTURES: readonly DepartureScale[] = [
   {
     kind: 'symmetric-beta',
     title: 'light tails',
+    setting: 'shape',
+    word: 'shapes',
     axis: 'both shapes of a symmetric beta distribution (1 is uniform)',
     values: [6, 3, 2, 1.5, 1, 0.75, 0.5],
     usual: 1,
@@ -65,6 +74,8 @@ export const DEPARTURES: readonly DepartureScale[] = [
   {
     kind: 'two-groups',
     title: 'two groups',
+    setting: 'distance',
+    word: 'distance in sds',
     axis: 'distance of two equal normal groups, in sds of a group',
     values: [1.5, 2, 2.5, 3, 3.5, 4, 5],
     usual: 3,
@@ -76,6 +87,8 @@ export const DEPARTURES: readonly DepartureScale[] = [
   {
     kind: 'one-far',
     title: 'one far reading',
+    setting: 'shift',
+    word: 'shift in sds',
     axis: 'how far one reading is moved up, in sds',
     values: [2, 3, 4, 5, 6, 7, 8],
     usual: 5,

@@ -93,7 +93,8 @@ function* sizesFor(settings: Request, known: NormalPower): Generator<Step<Normal
 /** What a test of normality notices at this n, by simulation: five ways to depart, and one of them at other n. */
 export function* normalPower(settings: Request, sample: Sample): Generator<Step<NormalPower>, NormalPower, Answers> {
   const { missing, setAside, unit, resolution, values } = sample;
-  const { against: kind, departure: value = departureOf(kind).usual } = settings;
+  const { against: kind } = settings;
+  const value = settings[departureOf(kind).setting];
   const base: NormalPower = {
     ...{ available: true, of: 'normal', n: values.length, missing, setAside, unit, resolution },
     ...{ alpha: settings.alpha, test: settings.test, replicates: settings.replicates!, curves: [] },

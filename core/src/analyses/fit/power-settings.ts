@@ -6,7 +6,7 @@ import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/s
 import { alphaSetting, columnSetting } from '../../road/settings.js';
 import { FAMILY_PARTS, familyShape, withParametersRead } from './family-settings.js';
 import { testFacts } from './normality-tests.js';
-import { DEPARTURES, departureOf } from './power-departures.js';
+import { DEPARTURES, type DepartureScale } from './power-departures.js';
 
 const test = choice(
   'test',
@@ -32,18 +32,18 @@ const against = choice(
 );
 const replicates = replicatesOf('replicates for each departure');
 const seed = seedOf('seed of the power');
-const [least, greatest] = [0.01, 1000];
-const departure = {
-  schema: z.number('A departure is a number.').min(least).max(greatest).optional(),
-  field: {
-    field: 'departure',
-    label: 'how far it departs',
-    type: 'number',
-    from: least,
-    to: greatest,
-    empty: 'usual',
-  },
-} as const satisfies { schema: z.ZodType; field: Field };
+
+/** How far a departure goes, each in figures of its own kind. */
+function howFar({ setting, word, title, range, usual }: DepartureScale) {
+  const said = `The ${word} of ${title} ${word.endsWith('s') ? 'are numbers' : 'is a number'} from ${range.from} to ${range.to}.`;
+  const schema = z.number(said).min(range.from, said).max(range.to, said).default(usual);
+  const label = `${word} of ${title}`;
+  return { schema, field: { field: setting, label, type: 'number', ...range, empty: String(usual) } as const };
+}
+const far = Object.fromEntries(DEPARTURES.map((scale) => [scale.kind, howFar(scale)])) as Record<
+  DepartureScale['kind'],
+  ReturnType<typeof howFar>
+>;
 
 export const powerRequest = z
   .strictObject({
@@ -54,17 +54,15 @@ export const powerRequest = z
     /** Of any other distribution. */
     fitTest: fitTest.schema,
     alpha: alphaSetting,
-    /** Of the estimated normal: the departure that the sentence and the n needed are about. */
+    /** Of the estimated normal: the departure that the finding and the n needed are about, and how far each sort goes. */
     against: against.schema,
-    departure: departure.schema,
+    logSd: far.lognormal.schema,
+    df: far['student-t'].schema,
+    shape: far['symmetric-beta'].schema,
+    distance: far['two-groups'].schema,
+    shift: far['one-far'].schema,
     replicates: replicates.schema,
     seed: seed.schema,
-  })
-  .superRefine(({ against: kind, departure: value }, context) => {
-    const { from, to } = departureOf(kind).range;
-    if (value === undefined || (value >= from && value <= to)) return;
-    const message = `How far it departs lies between ${from} and ${to} here.`;
-    context.addIssue({ code: 'custom', path: ['departure'], message });
   })
   .transform(withParametersRead);
 export type PowerRequest = z.infer<typeof powerRequest>;
@@ -88,13 +86,23 @@ const otherwise = (...parts: Part[]): SentencePart[] => [
   ...parts.map((part) => ({ ...part, showWhen: NORMAL, hideWhen: ESTIMATED })),
 ];
 
+/** ", log sd [0.5]" where that is what is asked about. */
+function farParts(kind: DepartureScale['kind'], word: string): SentencePart[] {
+  const shown = { showWhen: [NORMAL, ESTIMATED, { field: 'against', is: kind }] };
+  return [
+    { text: `, ${word} `, ...shown },
+    { ...far[kind].field, ...shown },
+  ];
+}
+
 /** The method as a sentence. */
 export const powerSentence: readonly SentencePart[] = [
   'Ask what a sample of the size of ',
   { subject: true },
   ' could have missed of the ',
   ...FAMILY_PARTS,
-  ...plainly({ text: ' by ' }, test.field, { text: ': ' }, against.field, { text: ' as far as ' }, departure.field),
+  ...plainly({ text: ' by ' }, test.field, { text: ': ' }, against.field),
+  ...DEPARTURES.flatMap(({ kind, word }) => farParts(kind, word)),
   ...otherwise({ text: ' by ' }, fitTest.field, { text: ' where the nearest other distributions hold' }),
   ', from ',
   replicates.field,

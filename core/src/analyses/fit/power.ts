@@ -8,7 +8,6 @@ import { familiesPower } from './power-families.js';
 import { normalPower } from './power-normal.js';
 import type { PowerResult } from './power-result.js';
 import { isPlain, leastNOf, powerRequest, powerSentence, type PowerRequest as Request } from './power-settings.js';
-import { departureOf } from './power-departures.js';
 import { powerFinding } from './power-words.js';
 
 /** Others are drawn for every n and every family. */
@@ -27,7 +26,6 @@ export const powerAnalysis = defineAnalysis<Request, PowerResult>({
   method: powerSentence,
   resolve: (settings, sample) => ({
     ...settings,
-    departure: settings.departure ?? departureOf(settings.against).usual,
     replicates: settings.replicates ?? usualReplicates(settings, sample.values.length),
   }),
   *run(asked, sample) {

@@ -12,7 +12,7 @@ export type GalleryAs = 'plot' | 'histogram';
 export function useGallery() {
   const whole = useWhole();
   const run = useRun(galleryAnalysis, whole.sample, { name: 'known', fixed: whole.atLevel });
-  const stage = useStage({ runs: () => [run] });
+  const stage = useStage({ runs: () => [run], mayLeave: () => false });
   const address = useAddress();
   const as = computed<GalleryAs>({
     get: () => (address.textOf('as') === 'histogram' ? 'histogram' : 'plot'),

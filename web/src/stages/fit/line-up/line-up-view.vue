@@ -11,16 +11,29 @@ import StageFrame from '../../../workbench/stage-frame.vue';
 import { useLineUp } from './use-line-up.js';
 
 /** The readings hidden among nineteen samples of the distribution: whoever looks picks the odd one, and is told. */
-const { column, name, cautions, run, stage, about, pick, seen, known, decide, another, begin, change, objection } =
-  useLineUp();
+const {
+  column,
+  name,
+  cautions,
+  run,
+  stage,
+  about,
+  pick,
+  picked,
+  seen,
+  known,
+  decide,
+  another,
+  begin,
+  change,
+  objection,
+} = useLineUp();
 const { result } = run;
 const finding = computed(() => (result.value ? lineUpAnalysis.finding(result.value) : []));
 const sheet = computed(() => result.value && lineUpSheet(result.value, name.value, pick.value ?? about.value));
 const rows = computed(() =>
   result.value && result.value.viewers.length > 0 ? foundFigures(LINE_UP_FIGURES, [result.value]) : [],
 );
-/** Evidence only once every sheet has been looked at. */
-const picked = computed(() => pick.value !== null && run.request.value?.pick !== undefined);
 const places = ['', ...Array.from({ length: PLACES }, (_, i) => String(i + 1))].map((value) => ({
   value,
   text: value || '…',

@@ -41,7 +41,9 @@ export function useLineUp() {
       ...(pick.value === null ? {} : { pick: pick.value, seen: seen.value }),
     }),
   });
-  const stage = useStage({ runs: () => [run] });
+  /** The request holds the seed, and with it the key: it stays here until the pick. */
+  const picked = computed(() => pick.value !== null && run.request.value?.pick !== undefined);
+  const stage = useStage({ runs: () => [run], mayLeave: () => picked.value });
 
   const known = computed(() => {
     const { value: column } = whole.column;
@@ -75,5 +77,5 @@ export function useLineUp() {
     isOfFamily(field) ? family.change(field, value) : run.address.set(field, value);
   const objection = (field: string, value: FieldValue) => (field === 'family' ? null : run.objection(field, value));
 
-  return { ...whole, run, stage, about, pick, seen, known, decide, another, begin, change, objection };
+  return { ...whole, run, stage, about, pick, picked, seen, known, decide, another, begin, change, objection };
 }

@@ -25,13 +25,8 @@ export function useMissed() {
     get: () => (address.textOf('over') === 'n' ? 'n' : 'departure'),
     set: (one) => void address.change({ over: one === 'departure' ? undefined : one }),
   });
-  function change(field: string, value: FieldValue): void {
-    if (isOfFamily(field)) family.change(field, value);
-    // How far one departs is told in figures of its own kind.
-    else if (field === 'against') run.address.setAll({ against: value, departure: undefined });
-    else run.address.set(field, value);
-  }
-  const objection = (field: string, value: FieldValue) =>
-    field === 'family' || field === 'against' ? null : run.objection(field, value);
+  const change = (field: string, value: FieldValue) =>
+    isOfFamily(field) ? family.change(field, value) : run.address.set(field, value);
+  const objection = (field: string, value: FieldValue) => (field === 'family' ? null : run.objection(field, value));
   return { ...whole, run, stage, over, change, objection };
 }

@@ -23,7 +23,7 @@ async function recomputed(page: Page, url: string): Promise<Record<string, boole
 async function open(page: Page): Promise<void> {
   await studyOf(page, READINGS);
   await openStage(page, 'Fit');
-  await settled(page);
+  await expect(page.getByRole('img', { name: /Normal probability plot of thickness/ })).toBeVisible();
 }
 
 test('a line-up shows and sends no key before the pick, counts viewers, and is kept with its sheet', async ({
@@ -192,7 +192,10 @@ test('no question of Fit has what a screen reader would stumble over, split or n
   await pick(page.getByLabel('Split by'), { label: 'kiln' });
   for (const word of ['Known samples', 'Line-up', 'What n could miss', 'Counts', 'Many columns', 'Two samples']) {
     await ask(page, word);
-    await settled(page);
+    const done = page
+      .getByText(/^\d[\d.]* (ms|s)( · \d workers?)?$/)
+      .or(page.getByRole('heading', { name: 'No picture' }));
+    await expect(done).toBeVisible();
     expect(await violations(page), word).toEqual([]);
   }
   // A question about one column says that it is not split.

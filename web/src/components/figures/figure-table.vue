@@ -21,7 +21,7 @@ const ask = (key: string) => (asked.value = asked.value === key ? null : key);
       <table class="figures" :class="{ beside: heads }">
         <thead v-if="heads">
           <tr>
-            <th></th>
+            <td></td>
             <th v-for="head in heads" :key="head" class="number">{{ head }}</th>
           </tr>
         </thead>

@@ -38,7 +38,7 @@ const what = computed(() => (split.value ? split.value.name : 'column'));
             :default-sort="{ prop: 'p', order: 'ascending' }"
             @row-click="(row: ScreenRow) => open(row.name)"
           >
-            <el-table-column width="52">
+            <el-table-column label="plot" width="58">
               <template #default="{ row }">
                 <SmallPlot
                   v-if="row.part.small"

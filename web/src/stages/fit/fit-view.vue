@@ -36,8 +36,12 @@ const chosen = computed({
   min-height: 0;
   height: auto;
 }
+/* On a narrow page the row scrolls, not the page. */
 .el-segmented {
+  flex: none;
   align-self: flex-start;
+  max-width: 100%;
+  overflow-x: auto;
 }
 @media (max-width: 900px) {
   .fit {

@@ -172,6 +172,24 @@ test('many columns: a row each, a click opens one; groups by a label too', async
   await expect(finding(page)).toContainText('2 groups by kiln');
 });
 
+test('200 columns, some of them empty, are looked at together, and kept', async ({ page, app }) => {
+  const wide = Array.from({ length: 13 }, (_, row) =>
+    Array.from({ length: 200 }, (_, i) => {
+      if (row === 0) return `c${i + 1} (mm)`;
+      return i % 50 === 7 ? '' : (5 + ((row * (7 + (i % 5))) % 13) / 7 + i / 100).toFixed(3);
+    }).join('\t'),
+  ).join('\n');
+  await studyOf(page, wide);
+  await openStage(page, 'Fit');
+  await ask(page, 'Many columns');
+  await expect(finding(page)).toContainText('no evidence against normal in any of 196 columns');
+  await expect(finding(page)).toContainText('4 of 200 cannot be tested');
+  await settled(page);
+  await page.getByRole('button', { name: 'Keep as evidence' }).click();
+  await expect(finding(page)).toContainText('Kept: many columns.');
+  await expect.poll(() => recomputed(page, app.url)).toEqual({ screen: true });
+});
+
 test('two samples: chosen from what there is, changed in the sentence, kept', async ({ page, app }) => {
   await open(page);
   await ask(page, 'Two samples');

@@ -2,10 +2,14 @@ import type { Difference, Piece } from '@verdict/core/road';
 import { z } from 'zod';
 import { idSchema, textSchema, whoSchema } from './changes.js';
 
+/** Beside the first: 200 columns in all. */
+const MOST_BESIDE = 199;
+
 /** By what the readings stand in parts: the levels of a label column, or further columns beside the first. */
 export const partsSchema = z.union([
   z.strictObject({ split: idSchema }),
-  z.strictObject({ beside: z.array(idSchema).min(1).max(11) }),
+  /** As many as a look at many columns takes; the analyses that draw them side by side take fewer. */
+  z.strictObject({ beside: z.array(idSchema).min(1).max(MOST_BESIDE) }),
 ]);
 export type PartsBy = z.infer<typeof partsSchema>;
 

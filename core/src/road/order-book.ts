@@ -1,3 +1,4 @@
+import { GREATEST_SEED } from '../random/stream.js';
 import type { KernelOrder } from './kernels.js';
 
 /** What is ordered, without the streams it draws from. */
@@ -26,3 +27,8 @@ export function orderBook(seed: number, chunkSize: number): OrderBook {
     },
   };
 }
+
+const SEEDS_APART = 7919;
+
+/** The k-th seed after one, 0 being itself: books of another chunk size draw from seeds of their own, since their streams would be the same. */
+export const anotherSeed = (seed: number, k: number): number => (seed + k * SEEDS_APART) % (GREATEST_SEED + 1);

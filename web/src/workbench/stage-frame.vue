@@ -58,7 +58,7 @@ const store = useStudy();
         <CautionNote v-if="runs.problem.value" lead="Not kept" tone="wrong">{{ runs.problem.value }}</CautionNote>
         <div class="actions">
           <el-button
-            v-if="keepable"
+            v-if="keepable && runs.mayLeave()"
             type="primary"
             :loading="runs.keeping.value"
             :disabled="!runs.canKeep.value"

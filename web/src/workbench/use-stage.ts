@@ -76,7 +76,20 @@ export function useStage({ runs, kept = runs, about, mayLeave = () => true }: St
   const longWork = useLongWork(all, subject);
   const canHandOver = computed(() => mayLeave() && longWork.canHandOver.value);
 
-  return { notes, progress, stopped, failed, stop, again, time, canKeep, ...longWork, canHandOver, ...keeping };
+  return {
+    notes,
+    progress,
+    stopped,
+    failed,
+    stop,
+    again,
+    time,
+    canKeep,
+    ...longWork,
+    canHandOver,
+    mayLeave,
+    ...keeping,
+  };
 }
 
 export type StageRuns = ReturnType<typeof useStage>;

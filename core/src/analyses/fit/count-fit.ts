@@ -131,7 +131,12 @@ function twoSided(above: number, below: number, replicates: number, seed: number
 }
 
 /** With what the samples say. */
-function withP(result: CountFitResult, { replicates, seed }: Request, answers: Answers): CountFitResult {
+function withP(
+  result: CountFitResult,
+  readings: CountReadings,
+  { replicates, seed }: Request,
+  answers: Answers,
+): CountFitResult {
   const chunks = answers[0] ?? [];
   const tally = (k: number) => chunks.reduce((sum, chunk) => sum + chunk[k]!, 0);
   const { chiSquare: chi, dispersion, zeros } = result;
@@ -141,8 +146,7 @@ function withP(result: CountFitResult, { replicates, seed }: Request, answers: A
     dispersion: dispersion && { ...dispersion, pSimulated: twoSided(tally(1), tally(2), replicates!, seed) },
     zeros: { ...zeros, pSimulated: pOfTally(tally(3), replicates!, seed) },
   };
-  const own = new Set(countNotes(result).map(({ text }) => text));
-  return { ...found, notes: [...result.notes.filter(({ text }) => !own.has(text)), ...countNotes(found)] };
+  return { ...found, notes: [...readings.notes, ...countNotes(found)] };
 }
 
 /** Do counts follow Poisson or another family of counts (STATISTICS section 5)? */
@@ -187,7 +191,7 @@ export const countFitAnalysis = defineAnalysis<Request, CountFitResult>({
     const input = { n, model: { family, trials }, parameters, least: leastExpected(settings), observed };
     book.add({ kernel: 'count-tallies', input }, settings.replicates!);
     const answers = yield { partial: result, orders: book.orders };
-    return withP(result, settings, answers);
+    return withP(result, readings, settings, answers);
   },
   finding: countFinding,
 });

@@ -42,7 +42,7 @@ const POWER_REPLICATES = 2_000;
 const POWER_GREATEST_N = 1_000;
 
 /** Steps finer than this many in an sd change the statistic too little to matter. */
-const COARSE = 8;
+export const COARSE = 8;
 
 /** How the rounding is judged: nothing to judge, replicates rounded before A² is taken, or the counted steps. */
 export type Rounding =

@@ -6,7 +6,7 @@ import type { Sample } from '../../readings/sample.js';
 import type { Answers, Step, Unavailable } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
 import { chunkSizeFor } from '../../road/kernels.js';
-import { orderBook } from '../../road/order-book.js';
+import { anotherSeed, orderBook } from '../../road/order-book.js';
 import { fittingOf } from './family-settings.js';
 import { fitCost } from './fit-cost.js';
 import { fittedLaw } from './fitted-law.js';
@@ -22,7 +22,6 @@ const TIMES = [0.5, 1, 2, 4];
 const LEAST_N = 5;
 /** Samples of the distribution itself, for the critical value, to each of another. */
 const NULLS = 5;
-const SEEDS_APART = 7919;
 
 /** What a test of any family notices where the nearest other families hold, at this n and at multiples of it. */
 export function* familiesPower(
@@ -50,7 +49,7 @@ export function* familiesPower(
   const { times } = fitCost(fitting);
   const sources = [{ family: familyByName(law.family).family, parameters: law.parameters }, ...others];
   const books = sizes.map((size, k) => {
-    const book = orderBook((settings.seed + k * SEEDS_APART) % 4294967296, chunkSizeFor(size * times));
+    const book = orderBook(anotherSeed(settings.seed, k), chunkSizeFor(size * times));
     sources.forEach(({ family, parameters }, i) => {
       const input = { n: size, test: settings.fitTest, fitting, from: { family, parameters }, cells: 0 };
       book.add({ kernel: 'fitted-statistics', input }, i === 0 ? NULLS * replicates : replicates);

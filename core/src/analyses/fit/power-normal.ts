@@ -5,9 +5,9 @@ import { simulatedCriticalValue } from '../../goodness-of-fit/simulated-p.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Answers, Step } from '../../road/analysis.js';
 import { chunkSizeFor } from '../../road/kernels.js';
-import { orderBook, type OrderBook } from '../../road/order-book.js';
+import { anotherSeed, orderBook, type OrderBook } from '../../road/order-book.js';
 import { DEPARTURES, departureOf } from './power-departures.js';
-import { WANTED, type NormalPower } from './power-result.js';
+import { GREATEST_SIZE, WANTED, type NormalPower } from './power-result.js';
 import type { PowerRequest as Request } from './power-settings.js';
 import { powerNotes } from './power-words.js';
 
@@ -20,13 +20,8 @@ const SIZES = [
   [8, 12, 18, 27, 40, 60, 90],
   [135, 200, 300],
   [450, 700, 1_000],
-  [1_500, 2_000],
+  [1_500, GREATEST_SIZE],
 ];
-/** The draws of one n are told from those of another by their seeds. */
-const SEEDS_APART = 7919;
-
-const seedAt = (seed: number, k: number) => (seed + k * SEEDS_APART) % 4294967296;
-
 /** The statistics of one test for samples of n from each of some populations, in a book of their own. */
 function orderAll(settings: Request, n: number, populations: readonly Population[], counts: number[], book: OrderBook) {
   return populations.map((population, i) => {
@@ -74,7 +69,7 @@ function* sizesFor(settings: Request, known: NormalPower): Generator<Step<Normal
   for (const some of SIZES) {
     const sizes = some.filter((n) => n >= LEAST_N[settings.test]);
     const books = sizes.map((n) => {
-      const book = orderBook(seedAt(settings.seed, ++tried), chunkSizeFor(n));
+      const book = orderBook(anotherSeed(settings.seed, ++tried), chunkSizeFor(n));
       orderAll(settings, n, ['normal', population], [NULLS_OF_OTHERS, REPLICATES_OF_OTHERS], book);
       return book;
     });

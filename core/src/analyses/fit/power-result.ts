@@ -61,3 +61,5 @@ export type PowerResult = NormalPower | FamiliesPower;
 
 /** What "would be noticed" asks for. */
 export const WANTED = 0.8;
+/** The greatest n that is tried of a normal: until it is, more may be found. */
+export const GREATEST_SIZE = 2_000;

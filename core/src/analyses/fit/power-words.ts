@@ -8,7 +8,8 @@ import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote, unreadableNotes } from '../../road/cautions.js';
 import type { FoundFigure } from '../../road/figure.js';
 import { DEPARTURES, departureOf } from './power-departures.js';
-import type { FamiliesPower, NormalPower, PowerResult } from './power-result.js';
+import { COARSE } from './normality-tested.js';
+import { GREATEST_SIZE, type FamiliesPower, type NormalPower, type PowerResult } from './power-result.js';
 
 /** A chance as cases one can picture: "4 times in 10". */
 export function timesWords(share: number): string {
@@ -29,9 +30,6 @@ function neededWords(needed: number | null, greatest: number, n: number): string
     ? `about ${sizeWords(needed)} are enough to notice it 8 times in 10`
     : `about ${sizeWords(needed)} readings would notice it 8 times in 10`;
 }
-
-/** The greatest n that is tried of a normal: until then more may be found. */
-const GREATEST_SIZE = 2_000;
 
 const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1);
 
@@ -70,8 +68,6 @@ function familiesFinding({ n, law, curves, alpha }: FamiliesPower): Piece[] {
 export const powerFinding = (result: PowerResult): Piece[] =>
   result.of === 'normal' ? normalFinding(result) : familiesFinding(result);
 
-/** Steps finer than this many in an sd change the statistic too little to matter. */
-const COARSE = 8;
 function spreadOf({ values }: Sample): number {
   const { n, s2 } = centralMoments(values);
   return n > 1 ? Math.sqrt(s2 / (n - 1)) : 0;

@@ -155,6 +155,39 @@ function ruled(result: ScreenResult): ScreenResult {
 
 const chunksOf = (answers: Answers, at: number) => answers[at] ?? [];
 
+/** With the p of each against a normal, and the family that describes it best. */
+function withPlainP(
+  { test: name, seed: from }: Request,
+  all: readonly Looked[],
+  { nulls, criteria }: ReturnType<typeof firstOrders>,
+  answers: Answers,
+): Looked[] {
+  return all.map((one, i): Looked => {
+    const { row, sorted } = one;
+    const far = extremeness(name, row.statistic!);
+    const p = simulatedP(far, chunksOf(answers, nulls.get(sorted.length)!), from);
+    const at = criteria[i];
+    const best = bestOf(typeof at === 'number' ? chunksOf(answers, at)[0] : undefined);
+    return { ...one, row: { ...row, ...best, pSimulated: p, p: p.pValue } };
+  });
+}
+
+/** With the p of those that rounding alone may explain. */
+function withRoundedP(
+  { alpha, seed: from }: Request,
+  all: readonly Looked[],
+  { places }: ReturnType<typeof roundedOrders>,
+  answers: Answers,
+): Looked[] {
+  return all.map((one, i): Looked => {
+    const place = places[i];
+    if (!place) return one;
+    const pResolution = simulatedP(place.observed, chunksOf(answers, place.at), from);
+    const p = pResolution.pValue >= alpha ? pResolution.pValue : one.row.p;
+    return { ...one, row: { ...one.row, pResolution, p } };
+  });
+}
+
 /** Many columns or groups at once: which depart from normal, the level shared among them, and which family describes each best. */
 export const screenAnalysis = defineAnalysis<Request, ScreenResult>({
   id: 'screen',
@@ -200,14 +233,7 @@ export const screenAnalysis = defineAnalysis<Request, ScreenResult>({
     const open = all.filter(({ row }) => row.reason === null);
     const first = firstOrders(settings, open);
     const answers = yield { partial: withNotes(base), orders: first.orders };
-    const plain = open.map((one, i): Looked => {
-      const { row, sorted } = one;
-      const far = extremeness(settings.test, row.statistic!);
-      const p = simulatedP(far, chunksOf(answers, first.nulls.get(sorted.length)!), settings.seed);
-      const at = first.criteria[i];
-      const best = bestOf(at === null || at === undefined ? undefined : chunksOf(answers, at)[0]);
-      return { ...one, row: { ...row, ...best, pSimulated: p, p: p.pValue } };
-    });
+    const plain = withPlainP(settings, open, first, answers);
     const assembled = (some: readonly Looked[]): ScreenResult => {
       const rows = new Map(open.map(({ row }, i) => [row, some[i]!.row]));
       return ruled({ ...base, parts: base.parts.map((row) => rows.get(row) ?? row) });
@@ -215,14 +241,7 @@ export const screenAnalysis = defineAnalysis<Request, ScreenResult>({
     const rounded = roundedOrders(settings, plain);
     if (rounded.orders.length === 0) return withNotes(assembled(plain));
     const more = yield { partial: withNotes(assembled(plain)), orders: rounded.orders };
-    const judged = plain.map((one, i): Looked => {
-      const place = rounded.places[i];
-      if (!place) return one;
-      const pResolution = simulatedP(place.observed, chunksOf(more, place.at), settings.seed);
-      const alone = pResolution.pValue >= settings.alpha;
-      return { ...one, row: { ...one.row, pResolution, p: alone ? pResolution.pValue : one.row.p } };
-    });
-    return withNotes(assembled(judged));
+    return withNotes(assembled(withRoundedP(settings, plain, rounded, more)));
   },
   finding: screenFinding,
 });

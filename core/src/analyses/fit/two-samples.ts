@@ -107,6 +107,12 @@ function quantilesOf(a: Float64Array, b: Float64Array): TwoSamplesResult['quanti
   return { first: at(a), second: at(b), shares };
 }
 
+/** With what is to be said of the readings, and of the result as far as it is known. */
+const withNotes = (result: TwoSamplesResult, two: [Sample, Sample]): TwoSamplesResult => ({
+  ...result,
+  notes: [...two.flatMap(leftOutNotes), ...twoSamplesNotes(result)],
+});
+
 function worked(settings: Request, sample: Sample, [a, b]: [Sample, Sample]) {
   const [first, second] = [a, b].map(({ values }) => values.slice().sort()) as [Float64Array, Float64Array];
   const together = pooled(first, second);
@@ -128,14 +134,15 @@ function worked(settings: Request, sample: Sample, [a, b]: [Sample, Sample]) {
       { test: 'kolmogorov-smirnov', statistic: observed.kolmogorovSmirnov, alternative: 'greater', pSimulated: null },
     ],
     quantiles: quantilesOf(first, second),
-    notes: [...leftOutNotes(a), ...leftOutNotes(b)],
+    notes: [],
   };
   const input: TwoSampleTallies = { ties: Array.from(together.ties), n: together.n, observed };
-  return { result: { ...result, notes: [...result.notes, ...twoSamplesNotes(result)] }, input };
+  return { result: withNotes(result, [a, b]), input };
 }
 
 function withP(
   partial: TwoSamplesResult,
+  two: [Sample, Sample],
   { replicates: count, seed: from }: Request,
   answers: Answers,
 ): TwoSamplesResult {
@@ -143,9 +150,7 @@ function withP(
     const far = (answers[0] ?? []).reduce((sum, chunk) => sum + chunk[k]!, 0);
     return { ...one, pSimulated: pOfTally(far, count!, from) };
   }) as TwoSamplesResult['tests'];
-  const known = new Set(twoSamplesNotes(partial).map(({ text }) => text));
-  const result = { ...partial, tests };
-  return { ...result, notes: [...partial.notes.filter(({ text }) => !known.has(text)), ...twoSamplesNotes(result)] };
+  return withNotes({ ...partial, tests }, two);
 }
 
 /** Do two groups or columns come from the same distribution: their quantiles, and permutation tests of all that may differ. */
@@ -176,7 +181,7 @@ export const twoSamplesAnalysis = defineAnalysis<Request, TwoSamplesResult>({
     const book = orderBook(settings.seed, chunkSizeFor(result.n));
     book.add({ kernel: 'two-sample-tallies', input }, settings.replicates!);
     const answers = yield { partial: result, orders: book.orders };
-    return withP(result, settings, answers);
+    return withP(result, two, settings, answers);
   },
   finding: twoSamplesFinding,
 });

@@ -4,7 +4,7 @@ import { centralMoments } from '../../numeric/sums.js';
 import { fit } from './fit.js';
 import { logLikelihoodOf } from './likelihood.js';
 import { likeliest } from './refit.js';
-import { freeNames } from './work.js';
+import { COARSE, freeNames } from './work.js';
 
 export interface FamilyCriteria {
   /** In rising order. */
@@ -12,9 +12,6 @@ export interface FamilyCriteria {
   resolution: number | null;
   families: readonly string[];
 }
-
-/** A resolution wider than this share of the sd is coarse (STATISTICS section 3): the likelihood is then that of intervals. */
-const COARSE = 0.2;
 
 /** AICc of one family (Hurvich & Tsai 1989); Infinity where it cannot be fitted. */
 function criterion(name: string, sorted: Float64Array, resolution: number | null): number {

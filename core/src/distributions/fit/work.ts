@@ -23,7 +23,7 @@ export interface FitRequest {
 }
 
 /** A resolution wider than this share of the sd is coarse (STATISTICS section 3). */
-const COARSE = 0.2;
+export const COARSE = 0.2;
 
 /** Everything a fit is worked out from. */
 export interface Work {

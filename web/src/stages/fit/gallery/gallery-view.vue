@@ -42,7 +42,7 @@ const p = ({ pValue }: GallerySample) => (pValue === null ? '–' : formatP(pVal
 </script>
 
 <template>
-  <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions" :keepable="false">
+  <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions">
     <template #picture>
       <PictureCard
         label="Samples of known origin"

@@ -52,7 +52,7 @@ const words = computed(() => {
 </script>
 
 <template>
-  <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions" :keepable="picked">
+  <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions">
     <template #picture>
       <PictureCard
         label="Line-up"

@@ -41,7 +41,7 @@ describe('what crosses the wire', () => {
     expect(keepRequestSchema.safeParse({ fingerprint: 'abc' }).success).toBe(false);
   });
 
-  it('takes evidence of readings in parts, by one label or beside up to eleven columns, and nothing of both', () => {
+  it('takes evidence of readings in parts, by one label or beside up to 199 columns, and nothing of both', () => {
     const keep = {
       ...{ id, who: 'x', analysis: 'box', version: 1, column: id, request: {}, result: {} },
       fingerprint: 'a'.repeat(64),
@@ -50,7 +50,7 @@ describe('what crosses the wire', () => {
     for (const parts of [{ split: id }, { beside: [id, id] }]) {
       expect(keepRequestSchema.parse({ ...keep, parts }).parts).toEqual(parts);
     }
-    for (const parts of [{ split: id, beside: [id] }, { beside: [] }, { beside: Array(12).fill(id) }, { split: '' }]) {
+    for (const parts of [{ split: id, beside: [id] }, { beside: [] }, { beside: Array(200).fill(id) }, { split: '' }]) {
       expect(keepRequestSchema.safeParse({ ...keep, parts }).success).toBe(false);
     }
   });

@@ -161,6 +161,7 @@ describe('many columns', () => {
     expect((one as ScreenResult).parts).toHaveLength(1);
     const beside = Array.from({ length: 200 }, (_, i) => `c${i}`);
     expect(() => screenAnalysis.request.parse({ column: 'a', beside })).toThrow(/At most 200 columns/);
+    expect(() => screenAnalysis.request.parse({ column: 'a', beside: ['b'], split: 'kiln' })).toThrow(/not both/);
     const request = screenAnalysis.resolve(screenAnalysis.request.parse({ column: 'a', split: 'kiln' }), parts[0]!);
     expect(methodOf(screenAnalysis, request)).toMatch(/^Test each of a by kiln for normality by Anderson–Darling/);
   });

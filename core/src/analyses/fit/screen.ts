@@ -34,19 +34,24 @@ const test = choice(
 const replicates = replicatesOf('replicates for the screen');
 const seed = seedOf('seed of the screen');
 
-const request = z.strictObject({
-  column: columnSetting,
-  split: columnSetting.optional(),
-  beside: z
-    .array(columnSetting)
-    .min(1)
-    .max(MOST_SCREENED - 1, `At most ${MOST_SCREENED} columns are looked at together.`)
-    .optional(),
-  test: test.schema,
-  alpha: alphaSetting,
-  replicates: replicates.schema,
-  seed: seed.schema,
-});
+const request = z
+  .strictObject({
+    column: columnSetting,
+    split: columnSetting.optional(),
+    beside: z
+      .array(columnSetting)
+      .min(1)
+      .max(MOST_SCREENED - 1, `At most ${MOST_SCREENED} columns are looked at together.`)
+      .optional(),
+    test: test.schema,
+    alpha: alphaSetting,
+    replicates: replicates.schema,
+    seed: seed.schema,
+  })
+  .refine(({ split, beside }) => split === undefined || beside === undefined, {
+    message: 'Groups of one column, or several columns: not both.',
+    path: ['beside'],
+  });
 type Request = z.infer<typeof request>;
 
 const method: readonly SentencePart[] = [

@@ -16,6 +16,7 @@ const STATISTICS = [
   'readings',
   'table',
   'describe',
+  'transform',
   'probability-plot',
   'goodness-of-fit',
 ];

@@ -39,6 +39,8 @@ function derivationOn(chance: Chance, source: string) {
     { kind: 'rank', source },
     { kind: 'distance', source, absolute: true },
     { kind: 'rounded', source, step: 0.5 },
+    { kind: 'transformed', source, by: 'box-cox', lambda: 0 },
+    { kind: 'transformed', source, by: 'normal-scores', lambda: null },
     {
       kind: 'made-up',
       family: 'normal',
@@ -86,6 +88,12 @@ export function someChange(chance: Chance, { study, columns, setAside }: StudyFi
       column: id,
       name,
       renames: [{ column: chance.of(standing).id, name: `${name} too` }],
+    }),
+    () => ({
+      kind: 'change-column',
+      column: id,
+      target: 8,
+      bounds: [{ column: chance.of(standing).id, lowerLimit: 1, target: 2, upperLimit: null }],
     }),
     () => ({
       kind: 'change-column',

@@ -152,6 +152,13 @@ export const changeSchema = z.discriminatedUnion('kind', [
       .array(z.strictObject({ column: idSchema, name: nameSchema }))
       .max(MOST_COLUMNS)
       .optional(),
+    /** Columns whose limits and target follow those of this one, and what they become. */
+    bounds: z
+      .array(
+        z.strictObject({ column: idSchema, lowerLimit: limitSchema, target: limitSchema, upperLimit: limitSchema }),
+      )
+      .max(MOST_COLUMNS)
+      .optional(),
     ...z.object(columnFacts).partial().shape,
   }),
   /** All columns of the table in their new order. */

@@ -62,9 +62,12 @@ export function footprintOf(change: Change, grownFrom: number | null): Touch[] {
     case 'thaw-column':
       return [whole(change.column)];
     case 'change-column': {
-      const { kind: _, column, renames = [], ...facts } = change;
+      const { kind: _, column, renames = [], bounds = [], ...facts } = change;
       const renamed = renames.map(({ column: of }): Touch => ({ what: 'column', column: of, fact: 'name' }));
-      return [...Object.keys(facts).map((fact): Touch => ({ what: 'column', column, fact })), ...renamed];
+      const bounded = bounds.flatMap(({ column: of, ...limits }) =>
+        Object.keys(limits).map((fact): Touch => ({ what: 'column', column: of, fact })),
+      );
+      return [...Object.keys(facts).map((fact): Touch => ({ what: 'column', column, fact })), ...renamed, ...bounded];
     }
     case 'order-columns':
       return [{ what: 'order' }];

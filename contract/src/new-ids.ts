@@ -64,6 +64,7 @@ export function changeWithIds(change: Change, to: NewId): Change {
         ...followsWithIds(change, to),
         column: to(change.column),
         ...(change.renames && { renames: placed(change.renames, to) }),
+        ...(change.bounds && { bounds: placed(change.bounds, to) }),
       };
     case 'freeze-column':
       return { ...change, column: to(change.column) };

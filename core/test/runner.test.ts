@@ -43,6 +43,7 @@ describe('running an analysis', () => {
         'compare-families': few,
         power: few,
         screen: few,
+        transform: few,
         'count-fit': few,
         'two-samples': { ...few, split: 'kiln' },
       }[id] ?? {};

@@ -13,6 +13,7 @@ import {
   frozenCells,
   newMemo,
   readFormula,
+  boundsWith,
   renamedWith,
   sampleInParts,
   sampleOfColumn,
@@ -495,5 +496,32 @@ describe('a column that follows, where it ends', () => {
     // A name that is taken meanwhile gets a number.
     const taken = [...columns, { ...written('other-00'), name: 'score of weight' }];
     expect(renamedWith(taken, 'source-0', 'weight')[0]).toEqual({ column: 'score-00', name: 'score of weight (2)' });
+  });
+
+  it('take limits and target from the column they transform, unless they have others of their own', () => {
+    const limits = { lowerLimit: 2, target: null, upperLimit: 8 };
+    const bounded = (id: string, derivation: Derivation | null, of: object) => ({
+      ...{ ...written(id), derivation, lowerLimit: null, target: null, upperLimit: null },
+      ...of,
+    });
+    const log = { kind: 'transformed', source: 'source-0', by: 'logarithm', lambda: null } as const;
+    const turned = { kind: 'transformed', source: 'source-0', by: 'reciprocal', lambda: null } as const;
+    const columns = [
+      bounded('source-0', null, limits),
+      bounded('logs-000', log, { lowerLimit: Math.log(2), upperLimit: Math.log(8) }),
+      bounded('turned-0', turned, { lowerLimit: 0.125, upperLimit: 0.5 }),
+      bounded(
+        'square-0',
+        { ...log, source: 'turned-0', by: 'square-root' },
+        { lowerLimit: Math.sqrt(0.125), upperLimit: Math.sqrt(0.5) },
+      ),
+      bounded('own-0000', log, { lowerLimit: 1, upperLimit: 3 }),
+    ];
+    expect(boundsWith(columns, 'source-0', { lowerLimit: 0, target: 4, upperLimit: 16 })).toEqual([
+      { column: 'logs-000', lowerLimit: null, target: Math.log(4), upperLimit: Math.log(16) },
+      { column: 'turned-0', lowerLimit: 0.0625, target: 0.25, upperLimit: null },
+      { column: 'square-0', lowerLimit: 0.25, target: 0.5, upperLimit: null },
+    ]);
+    expect(boundsWith(columns, 'source-0', limits)).toEqual([]);
   });
 });

@@ -118,6 +118,37 @@ describe('derived columns', () => {
     expect(await state(id)).toEqual(before);
   });
 
+  it('take limits and target from their source in one change, which is taken back as one', async () => {
+    const limits = { lowerLimit: 2, target: 4, upperLimit: 8 };
+    const [a, b] = [column('a', ['3', '4'], limits), column('b', ['3', '4'])];
+    const id = await studyOf(a, b);
+    const half = column('half', [], {
+      derivation: { kind: 'transformed', source: a.id, by: 'logarithm', lambda: null },
+      ...{ lowerLimit: Math.log(2), target: Math.log(4), upperLimit: Math.log(8) },
+    });
+    await server.change(id, { kind: 'add-columns', columns: [half] });
+    const before = await state(id);
+    const follow = { column: half.id, lowerLimit: 0, target: null, upperLimit: Math.log(8) };
+    const ask = (bounds: object[]) =>
+      server.change(id, { kind: 'change-column', column: a.id, lowerLimit: 1, bounds } as ChangeInput);
+    expect((await ask([follow])).status).toBe(200);
+    const kept = (await server.study(id)).columns.find((one) => one.id === half.id)!;
+    expect(kept).toMatchObject({ lowerLimit: 0, target: null, upperLimit: Math.log(8) });
+    await step(id, 'undo');
+    expect(await state(id)).toEqual(before);
+    const wrongs: [object[], string][] = [
+      [[{ ...follow, lowerLimit: 9 }], 'must be below'],
+      [[{ ...follow, column: a.id }], 'A column is named twice.'],
+      [[follow, follow], 'A column is named twice.'],
+      [[{ ...follow, column: randomUUID() }], 'does not have'],
+    ];
+    for (const [bounds, detail] of wrongs) {
+      const answer = await ask(bounds);
+      expect([answer.status, answer.body.detail]).toEqual([422, expect.stringContaining(detail)]);
+    }
+    expect(await state(id)).toEqual(before);
+  });
+
   it('freeze with the digits of their step', async () => {
     const a = column('a', ['15.0', '15.5']);
     const id = await studyOf(a);

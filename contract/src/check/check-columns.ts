@@ -155,6 +155,18 @@ function renamesObjection(study: StudyNow, { column, name, renames = [] }: Of<'c
   return firstOf(named.map((of) => nameObjection(after, of.name, of.column)));
 }
 
+/** Limits given together: each column is another one that is there, is named once, and its limits rise. */
+function followingBoundsObjection(study: StudyNow, { column, bounds = [] }: Of<'change-column'>): Objection | null {
+  const named = namedObjection(
+    study,
+    bounds.map((of) => of.column),
+    false,
+  );
+  if (named) return { ...named, field: 'bounds' };
+  if (bounds.some((of) => of.column === column)) return no('bounds', 'A column is named twice.');
+  return firstOf(bounds.map((of) => boundsObjection(of, of)));
+}
+
 export function changeColumnObjection(study: StudyNow, change: Of<'change-column'>): Objection | null {
   const before = standing(study, change.column);
   if (isObjection(before)) return before;
@@ -163,6 +175,7 @@ export function changeColumnObjection(study: StudyNow, change: Of<'change-column
     (function* () {
       yield renamesObjection(study, change);
       yield boundsObjection({ ...before, ...change } as Bounds, change as Partial<Bounds>);
+      yield followingBoundsObjection(study, change);
       yield frequencies === undefined ? null : frequenciesObjection(study, before.id, frequencies);
       if (!derivation) return;
       if (!before.derivation) yield no('derivation', `${before.name} holds written cells; it cannot follow others.`);

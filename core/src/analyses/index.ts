@@ -43,6 +43,16 @@ export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './fit/proba
 export type { ScreenResult } from './fit/screen-result.js';
 export { type ScreenRow, screenRows, screenTable } from './fit/screen-words.js';
 export { MOST_SCREENED, screenAnalysis } from './fit/screen.js';
+export type { TransformOffer, TransformResult } from './fit/transform-result.js';
+export {
+  lambdaFigures,
+  outsideFigures,
+  TRANSFORM_COLUMNS,
+  transformFigures,
+  transformTable,
+  transformWords,
+} from './fit/transform-words.js';
+export { transformAnalysis } from './fit/transform.js';
 export type { TwoSamplesResult } from './fit/two-samples-result.js';
 export { TWO_SAMPLES_COLUMNS, twoSamplesFigures, twoSamplesTable, twoSamplesTests } from './fit/two-samples-words.js';
 export { twoSamplesAnalysis } from './fit/two-samples.js';

@@ -13,6 +13,7 @@ import {
   type RoundedReplicates,
 } from '../goodness-of-fit/normality/rounded-anderson-darling.js';
 import { simulateOrderedShares, type FittedShares } from '../probability-plot/fitted-band.js';
+import { tallyTransformed, type TransformedTallies } from '../goodness-of-fit/transformed.js';
 import { tallyTwoSamples, type TwoSampleTallies } from '../goodness-of-fit/two-samples.js';
 import { drawLineUp, type LineUpDraws } from '../probability-plot/line-up.js';
 import { simulateOrderedScores, type BandReplicates } from '../probability-plot/whole-plot-band.js';
@@ -31,6 +32,7 @@ export interface KernelInputs {
   'count-tallies': CountTallies;
   'two-sample-tallies': TwoSampleTallies;
   'family-criteria': FamilyCriteria;
+  'transformed-tallies': TransformedTallies;
 }
 
 type Kernel<K extends keyof KernelInputs> = (
@@ -51,6 +53,7 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'count-tallies': tallyCounts,
   'two-sample-tallies': tallyTwoSamples,
   'family-criteria': familyCriteria,
+  'transformed-tallies': tallyTransformed,
 };
 
 /** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */

@@ -2,12 +2,17 @@ import '../readings/refusals.js';
 import { z } from 'zod';
 import { FAMILIES, familyByName, parameterFaults } from '../distributions/registry.js';
 import { GREATEST_SEED } from '../random/stream.js';
+import { isPower, TRANSFORMATIONS } from '../transform/transformation.js';
 
 const source = z.string().min(8).max(36);
 
 const LONGEST_FORMULA = 2_000;
 /** As many rows as a study can have. */
 const MOST_MADE_UP = 1_000_000;
+
+/** Powers that the likelihood of readings can ask for are seldom beyond 10; tight ones may. */
+const LARGEST_POWER = 1_000;
+const POWER = `Lambda lies between −${LARGEST_POWER} and ${LARGEST_POWER}.`;
 
 /**
  * How a column follows from others, or from a seed. Columns are named by id, so that renaming one breaks nothing; a formula holds them
@@ -36,6 +41,18 @@ export const derivationSchema = z.discriminatedUnion('kind', [
     source,
     trials: z.union([source, z.int('The trials are a whole number.').positive('The trials are a number above 0.')]),
   }),
+  z
+    .strictObject({
+      kind: z.literal('transformed'),
+      source,
+      by: z.enum(TRANSFORMATIONS),
+      /** Of the power transformations; null for the others. */
+      lambda: z.number('Lambda is a number.').min(-LARGEST_POWER, POWER).max(LARGEST_POWER, POWER).nullable(),
+    })
+    .refine(({ by, lambda }) => isPower(by) === (lambda !== null), {
+      message: 'A power transformation has a lambda, the others have none.',
+      path: ['lambda'],
+    }),
   z.strictObject({
     kind: z.literal('rounded'),
     source,

@@ -12,6 +12,8 @@ import { evaluate, FormulaError, type Operand } from './evaluate.js';
 import { readFormula } from './formula.js';
 import { newMemo, remembered, type Derived, type DeriveMemo } from './memo.js';
 import { roundTo } from '../numeric/round-to.js';
+import { normalScores, ranks } from '../transform/ranks.js';
+import { transformed } from '../transform/transformation.js';
 
 const columnOf = (table: Table, id: string): TableColumn | undefined => table.columns.find((c) => c.id === id);
 const NO_CELLS: readonly string[] = [];
@@ -88,19 +90,6 @@ function numbersByRow(table: Table, column: TableColumn, memo: DeriveMemo): Floa
   return result;
 }
 
-function ranks(values: Float64Array): Float64Array {
-  const order = [...values.keys()].filter((i) => !Number.isNaN(values[i]!)).sort((a, b) => values[a]! - values[b]!);
-  const result = new Float64Array(values.length).fill(NaN);
-  for (let from = 0; from < order.length;) {
-    let to = from;
-    while (to + 1 < order.length && values[order[to + 1]!] === values[order[from]!]) to++;
-    // Ties share the mean of their ranks.
-    for (let k = from; k <= to; k++) result[order[k]!] = (from + to) / 2 + 1;
-    from = to + 1;
-  }
-  return result;
-}
-
 /** Distances from a mean, less what rounding has left of their own mean, so that they add up to 0; those that are zero up to rounding are 0. */
 function about(values: Float64Array, mean: number): Float64Array {
   const distances = values.map((x) => settled(x - mean, Math.max(Math.abs(x), Math.abs(mean))));
@@ -154,6 +143,11 @@ function workOut(table: Table, derivation: Derivation, memo: DeriveMemo): Operan
     }
     case 'rank':
       return ranks(numbers(derivation.source));
+    case 'transformed': {
+      const { by, lambda } = derivation;
+      const readings = numbers(derivation.source);
+      return by === 'normal-scores' ? normalScores(readings) : readings.map((x) => transformed(by, lambda ?? 0, x));
+    }
     case 'share': {
       const { trials } = derivation;
       const of = typeof trials === 'string' ? numbers(trials) : null;

@@ -1,6 +1,7 @@
 // Columns that follow others, formulas, ways of looking at the table.
 import '../readings/refusals.js';
 export { arrangedRows, type Arrangement, AS_STORED, type RowFilter } from './arrange.js';
+export { boundsWith, sameLimits, transformedLimits } from './bounds-with.js';
 export { type Derivation, type DerivationKind, derivationSchema, sourcesOf } from './derivation.js';
 export { cellsOf, circleThrough, decimalsToShow, derive, sampleOfColumn } from './derive.js';
 export { type Derived, type DeriveMemo, newMemo } from './memo.js';
@@ -12,4 +13,6 @@ export { type FormulaFunction, FUNCTIONS } from './functions.js';
 export { sampleInParts, samplesBeside } from './split.js';
 export type { Table, TableColumn } from './table.js';
 export { renamedWith, usualName } from './usual-name.js';
+export { TRANSFORMATION_TITLES } from '../transform/words.js';
+export { isPower, TRANSFORMATIONS, transformedBounds, type TransformationName } from '../transform/transformation.js';
 export { derivationWords, followsSentence } from './words.js';

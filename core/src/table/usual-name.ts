@@ -8,6 +8,7 @@ const NAMES: Record<DerivationKind, (source: string) => string> = {
   distance: (source) => `distance of ${source}`,
   rank: (source) => `rank of ${source}`,
   share: (source) => `share of ${source}`,
+  transformed: (source) => `${source} transformed`,
   rounded: (source) => `${source} rounded`,
   'made-up': () => 'made up',
 };

@@ -1,4 +1,5 @@
 import { completed, familyByName } from '../distributions/registry.js';
+import { transformationWords } from '../transform/words.js';
 import { sourcesOf, type Derivation } from './derivation.js';
 import { shownFormula, type NamedColumn } from './formula.js';
 
@@ -20,6 +21,8 @@ export function derivationWords(derivation: Derivation, columns: readonly NamedC
       const { source, trials } = derivation;
       return `share ${nameOf(source)} of ${typeof trials === 'number' ? trials : nameOf(trials)}`;
     }
+    case 'transformed':
+      return `${transformationWords(derivation.by, derivation.lambda)} of ${nameOf(derivation.source)}`;
     case 'rounded':
       return `${nameOf(derivation.source)} rounded to ${derivation.step}`;
     case 'made-up': {

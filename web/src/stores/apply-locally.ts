@@ -151,10 +151,10 @@ export function applyLocally(local: Local, change: Change, who: string, at: stri
       for (const id of change.columns) if (local.removed.has(id)) study.columns.push(local.removed.get(id)!);
       return;
     case 'change-column': {
-      const { kind: _, column, columnKind, renames = [], ...facts } = change;
+      const { kind: _, column, columnKind, renames = [], bounds = [], ...facts } = change;
       const found = columnById(local, column);
       if (found) Object.assign(found, facts, columnKind ? { kind: columnKind } : {});
-      for (const { column: of, name } of renames) Object.assign(columnById(local, of) ?? {}, { name });
+      for (const { column: of, ...said } of [...renames, ...bounds]) Object.assign(columnById(local, of) ?? {}, said);
       return;
     }
     case 'order-columns':

@@ -7,6 +7,7 @@ import { normalityAnalysis } from './normality.js';
 import { powerAnalysis } from './power.js';
 import { probabilityPlotAnalysis } from './probability-plot.js';
 import { screenAnalysis } from './screen.js';
+import { transformAnalysis } from './transform.js';
 import { twoSamplesAnalysis } from './two-samples.js';
 
 /** Whether readings follow a distribution. */
@@ -19,6 +20,7 @@ export const FIT = [
   lineUpAnalysis,
   powerAnalysis,
   countFitAnalysis,
+  transformAnalysis,
   twoSamplesAnalysis,
   screenAnalysis,
 ] as const;

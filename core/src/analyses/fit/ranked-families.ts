@@ -12,6 +12,8 @@ import { positionsAmong } from './positions-among.js';
 
 /** Laws of test statistics: nobody measures what follows them. */
 export const OF_STATISTICS = new Set(['chi-square', 'f']);
+/** The families that a measure may follow. */
+export const MEASURED = CONTINUOUS.map(({ family }) => family).filter((family) => !OF_STATISTICS.has(family));
 const MOST_PLACES = 40;
 
 /** At most forty places of a small plot, evenly over the ranks. */

@@ -14,11 +14,10 @@ import { chunkSizeFor, type KernelOrder } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
 import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
 import { affordableReplicates, alphaSetting, columnSetting } from '../../road/settings.js';
-import { CONTINUOUS } from './family-settings.js';
 import { NOT_TOLD_APART } from './compare-families-result.js';
 import { roundedWork, roundingOf } from './normality-tested.js';
 import { testFacts } from './normality-tests.js';
-import { OF_STATISTICS, smallPlot } from './ranked-families.js';
+import { MEASURED, smallPlot } from './ranked-families.js';
 import type { ScreenedPart, ScreenResult } from './screen-result.js';
 import { screenFinding, screenNotes } from './screen-words.js';
 
@@ -66,8 +65,6 @@ const method: readonly SentencePart[] = [
   ', the level shared among them by Holm’s steps.',
 ];
 
-/** The families that a measure may follow. */
-const FAMILIES = CONTINUOUS.map(({ family }) => family).filter((family) => !OF_STATISTICS.has(family));
 /** Enough for any to be compared. */
 const LEAST_COMPARED = 5;
 
@@ -110,7 +107,7 @@ function firstOrders({ seed: from, replicates: count, test: name }: Request, all
   const criteria = all.map(({ part, sorted }) => {
     if (sorted.length < LEAST_COMPARED) return null;
     const book = orderBook(from, 1);
-    const input = { values: Array.from(sorted), resolution: part.resolution, families: FAMILIES };
+    const input = { values: Array.from(sorted), resolution: part.resolution, families: MEASURED };
     book.add({ kernel: 'family-criteria', input }, 1);
     return orders.push(...book.orders) - 1;
   });
@@ -122,8 +119,8 @@ function bestOf(aicc: Float64Array | undefined): Pick<ScreenedPart, 'best' | 'to
   const least = aicc ? aicc.reduce((a, b) => Math.min(a, b), Infinity) : Infinity;
   if (!Number.isFinite(least)) return { best: null, together: [] };
   const best = aicc!.indexOf(least);
-  const together = FAMILIES.filter((_, i) => i !== best && aicc![i]! - least <= NOT_TOLD_APART);
-  return { best: FAMILIES[best]!, together };
+  const together = MEASURED.filter((_, i) => i !== best && aicc![i]! - least <= NOT_TOLD_APART);
+  return { best: MEASURED[best]!, together };
 }
 
 /** For those that depart as they are written: whether rounding alone could do that. */

@@ -113,9 +113,22 @@ function factWords(context: Context, before: ColumnRow, key: string, value: unkn
   return `${words} ${said(before[key as keyof ColumnRow])} → ${said(value)}`;
 }
 
+type Bounded = NonNullable<Of<'change-column'>['bounds']>[number];
+
+/** Gives other columns the limits that follow from the change; tells what they were. */
+async function changeBounds({ q, ...context }: Context, bounds: readonly Bounded[]) {
+  const changed: { name: string; was: Bounded }[] = [];
+  for (const { column, ...limits } of bounds) {
+    const { name, lowerLimit, target, upperLimit } = columnOf({ q, ...context }, column);
+    changed.push({ name, was: { column, lowerLimit, target, upperLimit } });
+    await q.update(columns).set(limits).where(eq(columns.id, column));
+  }
+  return changed;
+}
+
 export async function changeColumn(context: Context, change: Of<'change-column'>): Promise<Applied> {
   const before = columnOf(context, change.column);
-  const { kind: _, column: id, columnKind, renames, ...facts } = change;
+  const { kind: _, column: id, columnKind, renames, bounds, ...facts } = change;
   const after: Facts = { ...facts, ...(columnKind ? { kind: columnKind } : {}) };
   if (Object.keys(after).length > 0)
     await context.q
@@ -124,9 +137,11 @@ export async function changeColumn(context: Context, change: Of<'change-column'>
       .where(eq(columns.id, id));
   const renamed = (renames ?? []).map((of) => ({ ...of, was: columnOf(context, of.column).name }));
   for (const { column, name } of renamed) await context.q.update(columns).set({ name }).where(eq(columns.id, column));
+  const bounded = await changeBounds(context, bounds ?? []);
   const said = [
     ...Object.entries(after).map(([key, value]) => factWords(context, before, key, value)),
     ...renamed.map(({ was, name }) => `with it ${was} → ${name}`),
+    ...bounded.map(({ name }) => `with it the limits of ${name}`),
   ];
   const old = Object.fromEntries(Object.keys(facts).map((key) => [key, before[key as keyof ColumnRow]]));
   const inverse = {
@@ -134,6 +149,7 @@ export async function changeColumn(context: Context, change: Of<'change-column'>
     column: id,
     ...old,
     ...(columnKind ? { columnKind: before.kind } : {}),
+    ...(bounds ? { bounds: bounded.map(({ was }) => was) } : {}),
     ...(renames ? { renames: renamed.map(({ column, was }) => ({ column, name: was })) } : {}),
   };
   return {

@@ -43,6 +43,12 @@ export const ASKS: readonly Ask[] = [
     view: defineAsyncComponent(() => import('./counts/counts-view.vue')),
   },
   {
+    id: 'transformed',
+    word: 'Transformed',
+    title: 'Does a power, a logarithm or another transformation make the readings normal?',
+    view: defineAsyncComponent(() => import('./transformed/transform-view.vue')),
+  },
+  {
     id: 'many',
     word: 'Many columns',
     title: 'Which of many columns or groups depart from normal?',

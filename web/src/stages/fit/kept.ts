@@ -4,6 +4,7 @@ import type {
   LineUpResult,
   PowerResult,
   ProbabilityPlotResult,
+  TransformResult,
   TwoSamplesResult,
 } from '@verdict/core/analyses';
 import { isInParts, subjectWords, type InParts } from '@verdict/core/road';
@@ -11,6 +12,7 @@ import { countPanels } from '../../charts/pictures/counts.js';
 import { lineUpSheet } from '../../charts/pictures/line-up.js';
 import { powerPanels } from '../../charts/pictures/power.js';
 import { plotDrawing } from '../../charts/pictures/probability-plot.js';
+import { transformSheet } from '../../charts/pictures/transform.js';
 import { twoSamplesPanels } from '../../charts/pictures/two-samples.js';
 import { seriesDrawing } from '../../charts/pictures/plot-series.js';
 import type { DrawKept, KeptPicture } from '../../workbench/stage.js';
@@ -51,11 +53,17 @@ const twoSamples: Draw = (kept) => {
   return { title: `quantiles of ${a.name} and ${b.name}`, panels: twoSamplesPanels(result) };
 };
 
+const bent: Draw = (kept, request) => {
+  const column = String(request.column);
+  return { title: `${column} as measured and transformed`, panels: transformSheet(kept as TransformResult, column) };
+};
+
 const DRAWN: Record<string, Draw> = {
   'probability-plot': plot,
   'line-up': lineUp,
   power: missed,
   'count-fit': counts,
+  transform: bent,
   'two-samples': twoSamples,
 };
 

@@ -13,11 +13,12 @@ export const fitStage: Stage = {
     'line-up',
     'power',
     'count-fit',
+    'transform',
     'two-samples',
     'screen',
   ],
   draws: {
-    analyses: ['probability-plot', 'line-up', 'power', 'count-fit', 'two-samples'],
+    analyses: ['probability-plot', 'line-up', 'power', 'count-fit', 'transform', 'two-samples'],
     load: async () => (await import('./kept.js')).drawKept,
   },
 };

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { crossedBounds, type ChangeInput, type StudyColumn } from '@verdict/contract';
 import { LONGEST_NAME, readNumber } from '@verdict/core/readings';
-import { renamedWith } from '@verdict/core/table';
+import { boundsWith, renamedWith } from '@verdict/core/table';
 import { computed, ref, watch } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceNumber from '../../components/fields/sentence-number.vue';
@@ -68,7 +68,9 @@ function setNumber(field: Numbers, typed: string): void {
   const bad =
     text !== '' && value === null ? `The ${WORDS[field]} takes a number; “${text}” is none.` : objection(field, value);
   wrong.value = bad ? { [field]: bad } : {};
-  if (!bad && value !== props.column[field]) say({ [field]: value });
+  if (bad || value === props.column[field]) return;
+  const bounds = boundsWith(props.columns, props.column.id, { ...props.column, [field]: value });
+  say({ [field]: value, ...(bounds.length ? { bounds } : {}) });
 }
 const given = (field: Numbers) => String(props.column[field] ?? '');
 

@@ -7,8 +7,13 @@ import {
   derive,
   derivedKind,
   readFormula,
+  isPower,
   sampleOfColumn,
   shownFormula,
+  sameLimits,
+  transformedLimits,
+  TRANSFORMATION_TITLES,
+  TRANSFORMATIONS,
   usualName,
   type Derivation,
   type DerivationKind,
@@ -52,6 +57,8 @@ const draft = reactive({
   mean: old?.kind === 'given-score' ? String(old.mean) : '',
   sd: old?.kind === 'given-score' ? String(old.sd) : '',
   absolute: old?.kind === 'distance' ? old.absolute : false,
+  by: old?.kind === 'transformed' ? old.by : 'logarithm',
+  lambda: old?.kind === 'transformed' && old.lambda !== null ? String(old.lambda) : '0.5',
   trials: old?.kind === 'share' ? String(old.trials) : (counts.value[0]?.id ?? ''),
   trialsNumber: old?.kind === 'share' && typeof old.trials === 'number' ? String(old.trials) : '100',
   step: old?.kind === 'rounded' ? String(old.step) : old?.kind === 'made-up' ? String(old.step ?? '') : '',
@@ -101,6 +108,10 @@ function wanted(): unknown {
         source,
         trials: draft.trials === 'number' ? typedNumber(draft.trialsNumber) : draft.trials,
       };
+    case 'transformed': {
+      const { by, lambda } = draft;
+      return { kind: 'transformed', source, by, lambda: isPower(by) ? typedNumber(lambda) : null };
+    }
     case 'rounded':
       return { kind: 'rounded', source, step: typedNumber(draft.step) };
     case 'made-up': {
@@ -140,12 +151,20 @@ const column = computed<StudyColumn | null>(() => {
   return {
     ...base,
     unit,
+    ...(props.existing ? {} : limitsFor(derivation.value)),
     ...props.existing,
     id: props.existing?.id ?? 'not-there-yet',
     name: name.value,
     derivation: derivation.value,
   };
 });
+/** Limits and target of the source, transformed with its readings; none where the analyst has given the column others. */
+function limitsFor(of: Derivation) {
+  if (of.kind !== 'transformed' || !sourceColumn.value) return {};
+  const { existing } = props;
+  const own = existing && old?.kind === 'transformed' && transformedLimits(old, sourceColumn.value);
+  return existing && !(own && sameLimits(existing, own)) ? {} : transformedLimits(of, sourceColumn.value);
+}
 const table = computed(() => {
   if (!column.value || !store.table) return null;
   const { derivation: of } = column.value;
@@ -174,6 +193,7 @@ function finish(): void {
       kind: 'change-column',
       column: column_,
       derivation: derivation.value!,
+      ...limitsFor(derivation.value!),
       ...(name.value === props.existing.name ? {} : { name: name.value }),
     });
     return;
@@ -221,6 +241,7 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input')?.focu
         <template v-if="kind === 'standard-score' || kind === 'given-score'">How many sds each reading of</template>
         <template v-else-if="kind === 'distance'">How far each reading of</template>
         <template v-else-if="kind === 'rank'">The rank of each reading of</template>
+        <template v-else-if="kind === 'transformed'">The values of</template>
         <template v-else-if="kind === 'share'">The share that each count of</template>
         <template v-else>Each reading of</template>
         <SentenceChoice
@@ -253,6 +274,16 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input')?.focu
               { value: true, text: 'without a sign' },
             ]"
           />.
+        </template>
+        <template v-else-if="kind === 'transformed'">
+          transformed by
+          <SentenceChoice
+            v-model="draft.by"
+            aria-label="Transformation"
+            :options="TRANSFORMATIONS.map((value) => ({ value, text: TRANSFORMATION_TITLES[value] }))"
+          /><template v-if="isPower(draft.by)">
+            with lambda <SentenceNumber v-model="draft.lambda" live aria-label="Lambda" /></template
+          >, limits and target with them.
         </template>
         <template v-else-if="kind === 'rank'">, from the least; equal readings share the mean of their ranks.</template>
         <template v-else-if="kind === 'share'">

@@ -35,6 +35,7 @@ const NEW: { id: NewColumnKind; title: string; apart?: boolean }[] = [
   { id: 'distance', title: 'distance from the mean' },
   { id: 'rank', title: 'ranks' },
   { id: 'share', title: 'a share of trials' },
+  { id: 'transformed', title: 'transformed by a power or logarithm' },
   { id: 'rounded', title: 'rounded to a step' },
   { id: 'made-up', title: 'made-up values', apart: true },
   { id: 'stack', title: 'columns stacked', apart: true },

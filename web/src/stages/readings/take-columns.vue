@@ -60,7 +60,7 @@ const tooMany = computed(() => chosen.value.size > MOST_COLUMNS);
         v-for="{ j, name, under } in shown"
         :key="j"
         :model-value="chosen.has(j)"
-        @update:model-value="(on) => set(j, on === true)"
+        @update:model-value="(on: unknown) => set(j, on === true)"
         >{{ name }} <span class="soft">{{ under }}</span></el-checkbox
       >
     </div>

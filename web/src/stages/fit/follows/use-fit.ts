@@ -16,6 +16,7 @@ import { useRun } from '../../../workbench/use-run.js';
 import { useStage } from '../../../workbench/use-stage.js';
 import { FAMILY_FIELDS, familyChange } from '../use-family.js';
 import { useShown } from './use-shown.js';
+import { limitsOf } from '../limits-of.js';
 
 /** What Fit runs: the plot, the test that goes with its family, and figures of the subject. */
 export function useFit() {
@@ -35,10 +36,8 @@ export function useFit() {
   const withLimits = () => {
     const { value: of } = column;
     if (!of) return null;
-    const { lowerLimit, target, upperLimit } = of;
-    const limits = Object.entries({ lowerLimit, target, upperLimit }).filter(([, at]) => at !== null);
     // Columns side by side have limits of their own.
-    return { ...atLevel(), ...(parts.beside.value.length > 0 ? {} : Object.fromEntries(limits)) };
+    return { ...atLevel(), ...(parts.beside.value.length > 0 ? {} : limitsOf(of)) };
   };
 
   const plot = useRun(probabilityPlotAnalysis, sample, { name: 'plot', fixed: withLimits });

@@ -1,0 +1,122 @@
+import { isRefusal } from '../../distributions/family.js';
+import { normal } from '../../distributions/families/normal.js';
+import { familyByName } from '../../distributions/registry.js';
+import { describe } from '../../describe/describe.js';
+import { andersonDarling } from '../../goodness-of-fit/normality/anderson-darling.js';
+import { groupThousands } from '../../numeric/format.js';
+import { shareInterval } from '../../probability-plot/fitted-band.js';
+import { sheetCell } from '../../probability-plot/sheet-cell.js';
+import type { Sample } from '../../readings/sample.js';
+import { foundLambda } from '../../transform/lambda.js';
+import { normalScores } from '../../transform/ranks.js';
+import {
+  domainWords,
+  isPower,
+  transformed,
+  TRANSFORMATIONS,
+  type Bounds,
+  type TransformationName,
+} from '../../transform/transformation.js';
+import { TRANSFORMATION_TITLES } from '../../transform/words.js';
+import { fittedLaw, type FittedLaw } from './fitted-law.js';
+import type { OutsideShare, TransformOffer, TransformResult, TransformSide } from './transform-result.js';
+import type { TransformRequest } from './transform-settings.js';
+
+/** Readings transformed, with the λ that was used. */
+export interface Transformed {
+  values: Float64Array;
+  lambda: TransformResult['lambda'];
+}
+
+const MOST_NAMED = 3;
+/** Its square can still be held. */
+const GREATEST = 1e150;
+
+/** Why not every reading can be transformed: which cannot, and what to do. */
+function outsideDomain({ values, rows, name }: Sample, by: TransformationName, lambda: number): string | null {
+  const wanted = domainWords(by, lambda);
+  if (!wanted) return null;
+  const takesZero = wanted === 'from 0 on';
+  const bad = Array.from(values.keys()).filter((i) => (takesZero ? values[i]! < 0 : values[i]! <= 0));
+  if (bad.length === 0) return null;
+  const named = bad.slice(0, MOST_NAMED).map((i) => `row ${rows[i]!}: ${values[i]!}`);
+  const more = bad.length > MOST_NAMED ? ` and ${groupThousands(bad.length - MOST_NAMED)} more` : '';
+  const which = `${TRANSFORMATION_TITLES[by]}${by === 'box-cox' ? '' : ' of readings'}`;
+  return `${which} asks for readings ${wanted}; ${name} has others (${named.join(', ')}${more}). Yeo–Johnson takes readings on either side of 0.`;
+}
+
+/** The λ of a power transformation. */
+function lambdaFor(settings: TransformRequest, values: Float64Array): TransformResult['lambda'] {
+  const { by, power: choice, lambda, confidence } = settings;
+  if (!isPower(by)) return null;
+  if (choice === 'given') return { used: lambda, choice, found: null };
+  const found = foundLambda(by, values, confidence);
+  return { used: choice === 'convenient' ? (found.convenient ?? found.likeliest) : found.likeliest, choice, found };
+}
+
+/** The readings of a sample transformed as asked, or why they cannot be. */
+export function transformedSample(settings: TransformRequest, sample: Sample): Transformed | string {
+  const { by } = settings;
+  if (by === 'normal-scores') return { values: normalScores(sample.values), lambda: null };
+  // A λ that is found asks for readings above 0.
+  const known = settings.power === 'given' || !isPower(by) ? settings.lambda : 0;
+  const reason = outsideDomain(sample, by, known);
+  if (reason) return reason;
+  const lambda = lambdaFor(settings, sample.values);
+  const values = sample.values.map((x) => transformed(by, lambda?.used ?? 0, x));
+  if (!(values.every((t) => Math.abs(t) < GREATEST) && spread(values) > 0)) {
+    return `${TRANSFORMATION_TITLES[by]} bends these readings beyond what numbers can hold. Choose another lambda.`;
+  }
+  return { values, lambda };
+}
+
+const spread = (values: Float64Array) => {
+  let [least, greatest] = [Infinity, -Infinity];
+  for (const t of values) [least, greatest] = [Math.min(least, t), Math.max(greatest, t)];
+  return greatest - least;
+};
+
+/** Readings on one of the two scales: figures, pictures, A². */
+export function sideOf(values: Float64Array, resolution: number | null, bounds: Bounds): TransformSide {
+  const sorted = values.slice().sort();
+  const { mean, sd, median, skewness, kurtosis } = describe(values, resolution);
+  const law = normal.of({ mean, sd: sd! });
+  return {
+    ...{ mean, sd: sd!, median, skewness: skewness.adjusted, kurtosis: kurtosis.adjusted },
+    ...{ statistic: andersonDarling(sorted, mean, sd!), pSimulated: null, pResolution: null },
+    plot: sheetCell('plot', sorted, law, resolution),
+    histogram: sheetCell('histogram', sorted, law, resolution),
+    bounds,
+  };
+}
+
+/** What every transformation would give, the chosen one as it is asked for. */
+export function offersOf(settings: TransformRequest, sample: Sample): TransformOffer[] {
+  return TRANSFORMATIONS.map((by): TransformOffer => {
+    const power = settings.by === by ? settings.power : 'convenient';
+    const found = transformedSample({ ...settings, by, power }, sample);
+    if (typeof found === 'string') return { by, lambda: null, statistic: null, skewness: null, reason: found };
+    const { mean, sd, skewness } = describe(found.values, null);
+    const statistic = andersonDarling(found.values.slice().sort(), mean, sd!);
+    return { by, lambda: found.lambda?.used ?? null, statistic, skewness: skewness.adjusted, reason: null };
+  });
+}
+
+/** The share of a law outside limits with its interval. */
+export function outsideShare(law: FittedLaw, { lower, upper }: Bounds, confidence: number): OutsideShare {
+  const outside = (of: { cumulative(x: number): number; survival(x: number): number }) =>
+    (lower === null ? 0 : of.cumulative(lower)) + (upper === null ? 0 : of.survival(upper));
+  return {
+    share: outside(familyByName(law.family).of(law.parameters)),
+    interval: shareInterval(law.family, law, outside, confidence),
+  };
+}
+
+/** The share of a normal of the transformed readings outside the transformed limits. */
+export function transformedShare(values: Float64Array, bounds: Bounds, confidence: number): OutsideShare | null {
+  const law = fittedLaw(values, { family: 'normal', given: {}, estimateThreshold: false });
+  if (isRefusal(law)) return null;
+  return bounds.lower === null && bounds.upper === null
+    ? { share: 0, interval: null }
+    : outsideShare(law, bounds, confidence);
+}

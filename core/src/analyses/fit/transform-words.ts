@@ -1,0 +1,343 @@
+import { familyByName } from '../../distributions/registry.js';
+import {
+  equalsP,
+  formatFigure,
+  formatP,
+  formatPercent,
+  formatPercentOf,
+  formatValue,
+  groupThousands,
+} from '../../numeric/format.js';
+import type { Note, Piece } from '../../road/analysis.js';
+import { levelNote } from '../../road/cautions.js';
+import type { FoundFigure } from '../../road/figure.js';
+import type { TransformationName } from '../../transform/transformation.js';
+import { transformationWords } from '../../transform/words.js';
+import { simulatedNotes } from './simulated-notes.js';
+import type { OutsideShare, TransformResult, TransformSide } from './transform-result.js';
+
+/** What a convenient power does, in a word. */
+const PLAIN_POWERS: Record<string, string> = {
+  '-1': 'the reciprocal',
+  '-0.5': 'one over the square root',
+  '0': 'the logarithm',
+  '0.5': 'the square root',
+  '1': 'no bend at all',
+  '2': 'the square',
+};
+
+/** "Box–Cox with lambda 0 (the logarithm)". */
+export function transformWords({ by, lambda }: Pick<TransformResult, 'by' | 'lambda'>): string {
+  const used = lambda?.used ?? null;
+  const words = transformationWords(by, used === null ? null : Number(used.toPrecision(3)));
+  const plain = by === 'box-cox' && used !== null ? PLAIN_POWERS[String(used)] : undefined;
+  if (by !== 'box-cox' && by !== 'yeo-johnson' && by !== 'normal-scores') return `the ${words}`;
+  return plain ? `${words} (${plain})` : words;
+}
+
+type Outcome = 'open' | 'no-evidence' | 'rounding' | 'evidence';
+
+function outcomeOf({ pSimulated, pResolution }: TransformSide, alpha: number): Outcome {
+  if (!pSimulated) return 'open';
+  if (pSimulated.pValue >= alpha) return 'no-evidence';
+  return pResolution && pResolution.pValue >= alpha ? 'rounding' : 'evidence';
+}
+
+const OUTCOMES: Record<Exclude<Outcome, 'open'>, Piece[]> = {
+  'no-evidence': [
+    { text: 'there is ' },
+    { text: 'no evidence', strong: true },
+    { text: ' against a normal distribution: ' },
+  ],
+  rounding: [
+    { text: 'the readings depart from a normal distribution by ' },
+    { text: 'no more than their rounding explains', strong: true },
+    { text: ': ' },
+  ],
+  evidence: [
+    { text: 'the readings ' },
+    { text: 'still depart', strong: true },
+    { text: ' from a normal distribution: ' },
+  ],
+};
+
+const statisticWords = ({ statistic }: TransformSide) => `A² = ${formatFigure(statistic, 'statistic')}`;
+
+/** Whether readings are normal once they are transformed: never that they are. */
+export function transformFinding(result: TransformResult): Piece[] {
+  const { before, after, alpha, by } = result;
+  const own = (side: TransformSide) =>
+    side.pSimulated ? `${statisticWords(side)}, ${equalsP(side.pSimulated.pValue, alpha)}` : statisticWords(side);
+  const measured = `as measured ${own(before)}`;
+  if (by === 'normal-scores') {
+    const lead = 'Normal scores are normal ';
+    return [
+      { text: lead },
+      { text: 'by construction', strong: true },
+      { text: `, whatever the readings; ${measured}.` },
+    ];
+  }
+  const outcome = outcomeOf(after, alpha);
+  const lead = `After ${transformWords(result)} `;
+  if (outcome === 'open')
+    return [{ text: `${lead}${statisticWords(after)}, ${measured}; their p-values are being simulated.` }];
+  const depart =
+    outcome === 'evidence' && outcomeOf(before, alpha) === 'no-evidence'
+      ? [
+          { text: 'the readings ' },
+          { text: 'depart', strong: true },
+          { text: ' from a normal distribution as they did not before: ' },
+        ]
+      : OUTCOMES[outcome];
+  return [{ text: lead }, ...depart, { text: `${own(after)}, level ${alpha}; ${measured}.` }];
+}
+
+const short = (x: number) => formatValue(Number(x.toPrecision(3)));
+
+function lambdaNotes({ lambda, before, alpha }: TransformResult): Note[] {
+  const found = lambda?.found;
+  if (!lambda || !found) return [];
+  const notes: Note[] = [];
+  const [low, high] = found.interval;
+  const at = formatPercent(found.confidence);
+  if (lambda.choice === 'convenient' && found.convenient === null) {
+    const text = `None of −1, −½, 0, ½, 1 and 2 lies within the interval of lambda: the likeliest is used.`;
+    notes.push({ code: 'none-convenient', text });
+  }
+  if ((low ?? -Infinity) <= 1 && 1 <= (high ?? Infinity) && outcomeOf(before, alpha) !== 'no-evidence') {
+    const text = `The ${at} interval of lambda holds 1, the readings as they are: bending them hardly helps.`;
+    notes.push({ code: 'lambda-one', text });
+  }
+  if (low === null || high === null) {
+    const text = `The interval of lambda is open: so little do the readings differ that no power bends them visibly.`;
+    notes.push({ code: 'lambda-open', text });
+  }
+  return notes;
+}
+
+/** Readings whose greatest is less than so many times the least are hardly bent by any power. */
+const SHORT_RANGE = 2;
+
+function rangeNote({ readings, by, lambda }: TransformResult): Note[] {
+  let [least, greatest] = [Infinity, -Infinity];
+  for (const x of readings) [least, greatest] = [Math.min(least, x), Math.max(greatest, x)];
+  if (by === 'normal-scores' || by === 'yeo-johnson' || lambda?.used === 1 || !(least > 0)) return [];
+  if (greatest / least >= SHORT_RANGE) return [];
+  const text = `The greatest reading is only ${short(greatest / least)} times the least: no power bends so short a range by much.`;
+  return [{ code: 'short-range', text }];
+}
+
+function limitNotes({ before, after, by, outside }: TransformResult): Note[] {
+  const lost = (['lower', 'target', 'upper'] as const).filter((side) => before.bounds[side] !== null);
+  const kept = Object.values(after.bounds).filter((bound) => bound !== null).length;
+  const notes: Note[] = [];
+  if (kept < lost.length) {
+    const text =
+      by === 'normal-scores'
+        ? 'Limits and target have no normal score: they are no readings.'
+        : 'A limit or target has no transformed value: no reading of this law can lie there.';
+    notes.push({ code: 'limit-beyond', text });
+  }
+  const [own, best] = [outside?.transformed?.share, outside?.best?.share];
+  if (own !== undefined && best !== undefined && Math.max(own, best) > 1e-12) {
+    const times = Math.max(own, best) / Math.max(Math.min(own, best), 1e-300);
+    if (times > 2) {
+      const said = times > 1e6 ? 'more than a million times' : `${short(Number(times.toPrecision(2)))} times`;
+      const text = `Outside the limits one law expects ${said} as much as the other: so far out the readings do not decide between them.`;
+      notes.push({ code: 'shares-differ', text });
+    }
+  }
+  return notes;
+}
+
+/** What a careful colleague would add. */
+export function transformNotes(result: TransformResult): Note[] {
+  const { by, alpha, n, before, after } = result;
+  const notes: Note[] = [...levelNote(alpha)];
+  if (by === 'normal-scores') {
+    const text =
+      'A normal score tells the rank and nothing else: there is none for a reading that is not among these, and none of the limits.';
+    return [...notes, { code: 'by-construction', text }];
+  }
+  if (outcomeOf(before, alpha) === 'no-evidence') {
+    const text =
+      'As measured there is no evidence against a normal distribution either: nothing here asks for a transformation.';
+    notes.push({ code: 'not-needed', text });
+  }
+  notes.push(...lambdaNotes(result), ...rangeNote(result));
+  if (by === 'yeo-johnson') {
+    const text = 'Yeo–Johnson adds 1 to the readings: in another unit it bends them otherwise.';
+    notes.push({ code: 'unit-matters', text });
+  }
+  if (n < 20) {
+    const text = `${n} readings can show only gross departures: no evidence against normal is weak comfort.`;
+    notes.push({ code: 'small-n', text });
+  }
+  return [...notes, ...limitNotes(result), ...simulatedNotes(after.pSimulated, alpha)];
+}
+
+/** The two scales, side by side. */
+export const TRANSFORM_COLUMNS = ['as measured', 'transformed'] as const;
+
+export function transformFigures(result: TransformResult): FoundFigure[] {
+  const { before, after, resolution, alpha, by } = result;
+  const texts = (of: (side: TransformSide, step: number | null) => string) => [of(before, resolution), of(after, null)];
+  const shape = (value: number | null) => (value === null ? '–' : formatFigure(value, 'statistic'));
+  const p = ({ pSimulated }: TransformSide, mark: string) => (pSimulated ? formatP(pSimulated.pValue, alpha) : mark);
+  const rounded = [before, after].some(({ pResolution }) => pResolution !== null);
+  const pOfRounded = ({ pResolution }: TransformSide) => (pResolution ? formatP(pResolution.pValue, alpha) : '–');
+  const row = (
+    key: string,
+    name: string,
+    meaning: string,
+    formula: string,
+    found: string[],
+    note = '',
+  ): FoundFigure => ({
+    ...{ key, name, meaning, formula, note, texts: found },
+  });
+  const samples = before.pSimulated ? `${groupThousands(before.pSimulated.replicates)} samples` : '';
+  return [
+    row(
+      'mean',
+      'mean',
+      'The centre of gravity.',
+      'Σx/n',
+      texts(({ mean }, step) => formatFigure(mean, 'location', step)),
+    ),
+    row(
+      'sd',
+      'sd',
+      'The spread, divisor n − 1.',
+      '√(Σ(x − mean)²/(n − 1))',
+      texts(({ sd }, step) => formatFigure(sd, 'spread', step)),
+    ),
+    row(
+      'skewness',
+      'skewness',
+      'About 0 for a normal; above 0 with a long right tail.',
+      'G₁ = g₁ √(n(n − 1))/(n − 2)',
+      texts(({ skewness }) => shape(skewness)),
+    ),
+    row(
+      'kurtosis',
+      'excess kurtosis',
+      'About 0 for a normal; above 0 with heavy tails.',
+      'G₂',
+      texts(({ kurtosis }) => shape(kurtosis)),
+    ),
+    row(
+      'a2',
+      'A²',
+      'How far the readings lie from a normal, the tails counting most.',
+      'Anderson and Darling (1954)',
+      texts(({ statistic }) => formatFigure(statistic, 'statistic')),
+    ),
+    row(
+      'p',
+      'p',
+      'How often samples with nothing to find lie at least as far; lambda is found anew in each of them, as it was for the readings.',
+      '(b + 1)/(B + 1)',
+      [p(before, '…'), by === 'normal-scores' ? '–' : p(after, '…')],
+      samples,
+    ),
+    ...(rounded
+      ? [
+          row(
+            'pRounded',
+            'p, rounded alike',
+            'The same for samples that are rounded as the readings are.',
+            '(b + 1)/(B + 1)',
+            [pOfRounded(before), pOfRounded(after)],
+          ),
+        ]
+      : []),
+  ];
+}
+
+/** What the readings say of λ, and the middle of the transformed readings turned back. */
+export function lambdaFigures({ lambda, middle, resolution, unit }: TransformResult): FoundFigure[] {
+  const one = (key: string, name: string, meaning: string, formula: string, text: string, note = ''): FoundFigure => ({
+    ...{ key, name, meaning, formula, note, texts: [text] },
+  });
+  const found = lambda?.found;
+  const end = (bound: number | null) => (bound === null ? 'open' : short(bound));
+  const back =
+    middle === null
+      ? []
+      : [
+          one(
+            'middle',
+            'mean turned back',
+            'The mean of the transformed readings on the scale of the readings: half of them lie below if the transformed ones are normal. It is not their mean.',
+            'f⁻¹(mean of f(x))',
+            `${formatFigure(middle, 'location', resolution)}${unit ? `\u00a0${unit}` : ''}`,
+          ),
+        ];
+  if (!lambda) return back;
+  const likeliest = found
+    ? [
+        one(
+          'likeliest',
+          'likeliest lambda',
+          'Where the likelihood of the transformed readings is greatest.',
+          'maximum of the profile (Box and Cox 1964)',
+          short(found.likeliest),
+          `${formatPercent(found.confidence)}: ${end(found.interval[0])} – ${end(found.interval[1])}`,
+        ),
+      ]
+    : [];
+  return [
+    one('lambda', 'lambda', 'The power that is used.', '(x^λ − 1)/λ', short(lambda.used), lambda.choice),
+    ...likeliest,
+    ...back,
+  ];
+}
+
+/** Shares outside the limits: counted and expected. */
+export function outsideFigures({ outside, n }: TransformResult): FoundFigure[] {
+  if (!outside) return [];
+  const share = (x: number) => formatPercentOf(x, 1 - x);
+  const { counted, transformed, best } = outside;
+  const expected = (key: string, name: string, of: OutsideShare, meaning: string): FoundFigure => ({
+    ...{ key, name, meaning, formula: 'F(lower limit) + 1 − F(upper limit)', texts: [share(of.share)] },
+    note: of.interval ? `95\u00a0%: ${share(of.interval.lower)} – ${share(of.interval.upper)}` : '',
+    use: 'Only where plot and test give no reason to doubt the law: shares far out rest on it alone.',
+  });
+  return [
+    {
+      key: 'counted',
+      name: 'outside, counted',
+      meaning: 'Readings outside the limits.',
+      formula: 'count/n',
+      note: `${groupThousands(counted)} of ${groupThousands(n)}`,
+      texts: [share(counted / n)],
+    },
+    ...(transformed
+      ? [
+          expected(
+            'transformed',
+            'by the transformed normal',
+            transformed,
+            'Expected of a normal of the transformed readings, outside the transformed limits; lambda is taken as known.',
+          ),
+        ]
+      : []),
+    ...(best
+      ? [
+          expected(
+            'best',
+            `by the ${familyByName(best.family).title}`,
+            best,
+            'Expected of the family that describes the readings as measured best (AICc).',
+          ),
+        ]
+      : []),
+  ];
+}
+
+/** Rows, readings and what became of them. */
+export function transformTable({ rows, readings, transformed, by, lambda }: TransformResult): (string | number)[][] {
+  const head = transformationWords(by as TransformationName, lambda?.used ?? null);
+  return [['row', 'reading', head], ...Array.from(rows, (row, i) => [row, readings[i]!, transformed[i]!])];
+}

@@ -1,0 +1,16 @@
+import { formatValue } from '../numeric/format.js';
+import type { TransformationName } from './transformation.js';
+
+/** What a transformation is called where it is chosen. */
+export const TRANSFORMATION_TITLES: Record<TransformationName, string> = {
+  'box-cox': 'Box–Cox',
+  'yeo-johnson': 'Yeo–Johnson',
+  logarithm: 'logarithm',
+  'square-root': 'square root',
+  reciprocal: 'reciprocal',
+  'normal-scores': 'normal scores',
+};
+
+/** With its power, where it has one: "Box–Cox with lambda 0.5". */
+export const transformationWords = (name: TransformationName, lambda: number | null): string =>
+  lambda === null ? TRANSFORMATION_TITLES[name] : `${TRANSFORMATION_TITLES[name]} with lambda ${formatValue(lambda)}`;

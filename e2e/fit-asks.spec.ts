@@ -1,4 +1,4 @@
-import type { Evidence } from '@verdict/contract';
+import type { Evidence, StudyColumn } from '@verdict/contract';
 import type { Page, Request } from '@playwright/test';
 import { expect, openStage, pick, settled, studyOf, test, violations } from './app.js';
 
@@ -190,6 +190,36 @@ test('200 columns, some of them empty, are looked at together, and kept', async 
   await expect.poll(() => recomputed(page, app.url)).toEqual({ screen: true });
 });
 
+test('a transformation is chosen, added as a column that follows with its limits, and kept', async ({ page, app }) => {
+  await open(page);
+  await pick(page.getByLabel('Subject'), { label: 'width, mm' });
+  await ask(page, 'Transformed');
+  await expect(finding(page)).toContainText('After Box–Cox with lambda');
+  await page.getByRole('button', { name: 'logarithm', exact: true }).click();
+  await expect(finding(page)).toContainText('After the logarithm');
+  await settled(page);
+  await expect(page.getByRole('img', { name: /^width as measured and transformed/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Keep as evidence' }).click();
+  await expect(finding(page)).toContainText('Kept: transformation.');
+  await expect.poll(() => recomputed(page, app.url)).toEqual({ transform: true });
+
+  await page.getByRole('button', { name: 'Add as a column that follows' }).click();
+  await expect(page.getByText('width transformed follows width in this way')).toBeVisible();
+  const columns = async (): Promise<StudyColumn[]> =>
+    (await (await fetch(`${app.url}api/studies/${studyId(page)}`)).json()).columns;
+  await expect
+    .poll(async () => (await columns()).at(-1)!.derivation)
+    .toMatchObject({ kind: 'transformed', by: 'logarithm', lambda: null });
+  // A limit of the source is taken along, and what cannot be transformed is said.
+  await openStage(page, 'Readings');
+  await page.getByLabel('Upper limit').fill('40');
+  await page.getByLabel('Upper limit').press('Enter');
+  await expect.poll(async () => (await columns()).at(-1)!.upperLimit).toBeCloseTo(Math.log(40), 12);
+  await openStage(page, 'Fit');
+  await ask(page, 'Transformed');
+  await expect(page.getByText('by the transformed normal')).toBeVisible();
+});
+
 test('two samples: chosen from what there is, changed in the sentence, kept', async ({ page, app }) => {
   await open(page);
   await ask(page, 'Two samples');
@@ -208,7 +238,7 @@ test('two samples: chosen from what there is, changed in the sentence, kept', as
 test('no question of Fit has what a screen reader would stumble over, split or not', async ({ page }) => {
   await open(page);
   await pick(page.getByLabel('Split by'), { label: 'kiln' });
-  for (const word of ['Known samples', 'What n could miss', 'Many columns', 'Two samples']) {
+  for (const word of ['Known samples', 'What n could miss', 'Transformed', 'Many columns', 'Two samples']) {
     await ask(page, word);
     const done = page
       .getByText(/^\d[\d.]* (ms|s)( · \d workers?)?$/)

@@ -4,6 +4,7 @@ import {
   type GalleryResult,
   type LineUpResult,
   type PowerResult,
+  type TransformResult,
   type TwoSamplesResult,
 } from '@verdict/core/analyses';
 import type { Sample } from '@verdict/core/readings';
@@ -18,6 +19,7 @@ import { countPanels } from '../src/charts/pictures/counts.js';
 import { gallerySheet } from '../src/charts/pictures/gallery.js';
 import { lineUpSheet } from '../src/charts/pictures/line-up.js';
 import { powerPanels } from '../src/charts/pictures/power.js';
+import { transformSheet } from '../src/charts/pictures/transform.js';
 import { twoSamplesPanels } from '../src/charts/pictures/two-samples.js';
 import { cellAt, inRows } from '../src/charts/sheet.js';
 import type { ChartColours } from '../src/charts/theme.js';
@@ -34,6 +36,8 @@ const run = <R>(id: string, request: object, sample = sampleOf(READINGS)) =>
   drive(inThisThread, { id, request: { column: 'thickness', ...request }, sample }) as Promise<R>;
 const colours = { series: [] } as unknown as ChartColours;
 const pointsOf = (marks: readonly Mark[]) => marks.flatMap((mark) => (mark.kind === 'points' ? [mark] : []));
+
+const NO_BOUNDS = { lower: null, target: null, upper: null };
 
 describe('a sheet of small pictures', () => {
   it('lays its cells in rows, and knows which lies where', async () => {
@@ -118,6 +122,30 @@ describe('pictures of the other questions of Fit', () => {
     expect(countPanels(result, 'faults', 'beside').hits[0]!.words).toMatch(/^0: 4 counted, [\d.]+ expected$/);
   });
 
+  it('a transformation: both scales with ticks of their own, limits on either', async () => {
+    const bent = READINGS.map((x) => Math.exp((x - 8) * 5));
+    const limits = { lowerLimit: 0, target: 1, upperLimit: 50 };
+    const asked = { by: 'logarithm', replicates: 199, ...limits };
+    const result = await run<TransformResult>('transform', asked, sampleOf(bent, 'mass'));
+    const { cells } = transformSheet(result, 'mass');
+    expect(cells.map(({ name }) => name)).toEqual([
+      expect.stringMatching(/^as measured, p of A² /),
+      expect.stringMatching(/^the logarithm, p of A² /),
+      'histogram and limits',
+      'histogram and limits',
+    ]);
+    const rules = cells.map(({ marks }) => marks.flatMap((mark) => (mark.kind === 'rule' ? [mark.at] : [])));
+    expect(rules.map(({ length }) => length)).toEqual([0, 0, 3, 2]);
+    const { mean, sd } = result.after;
+    expect(rules[3]).toEqual([(0 - mean) / sd, (Math.log(50) - mean) / sd]);
+    // A tick stands where its words say.
+    const ticks = cells[1]!.ticks!;
+    for (const { at, words } of ticks) expect(mean + sd * at).toBeCloseTo(Number(words.replace('−', '-')), 10);
+    expect(ticks.length).toBeGreaterThan(2);
+    const plain = transformSheet({ ...result, before: { ...result.before, bounds: NO_BOUNDS } }, 'mass');
+    expect(plain.cells[2]!.name).toBe('histogram');
+  });
+
   it('two samples: on one range, with the line of equal quantiles', async () => {
     const sample = samplesBeside([
       sampleOf(READINGS, 'thickness'),
@@ -144,6 +172,7 @@ describe('pictures of the other questions of Fit', () => {
         null,
       );
     expect((await kept('line-up', { seed: 3, pick: 4 }))!.title).toBe('line-up of thickness');
+    expect((await kept('transform', { replicates: 199 }))!.title).toBe('thickness as measured and transformed');
     expect((await kept('power', { replicates: 199 }))!.title).toBe('what 25 readings of thickness could have missed');
     expect((await kept('count-fit', { replicates: 199 }, sampleOf(COUNTS)))!.title).toBe(
       'thickness counted and expected',

@@ -28,6 +28,8 @@ export interface TransformedTallies {
 const TIE = 1e-10;
 /** Samples that rounding has left without any spread say nothing: they count as far. */
 const SPREADLESS = Infinity;
+/** As close in λ, in its own steps, as A² can tell. */
+const CLOSE = 1e-5;
 /** Draws beyond the end of a power's range are drawn again. */
 const MOST_DRAWS = 1_000;
 
@@ -86,6 +88,6 @@ function statisticOf(
 function lambdaOf(drawn: Bendable, lambda: number, choice: TransformedTallies['choice'], confidence: number): number {
   if (choice === 'given') return lambda;
   const profile = profileOf(drawn);
-  const likeliest = likeliestLambda(profile, lambda);
+  const likeliest = likeliestLambda(profile, lambda, profile.step * CLOSE);
   return choice === 'likeliest' ? likeliest : (convenientLambda(profile, likeliest, confidence) ?? likeliest);
 }

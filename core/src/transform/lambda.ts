@@ -1,6 +1,6 @@
 import { gammaLowerQuantile } from '../numeric/gamma-quantile.js';
 import { bracketedRoot } from '../numeric/bracketed-root.js';
-import { exp, expm1, log, log1p } from '../numeric/elementary.js';
+import { expm1, log, log1p } from '../numeric/elementary.js';
 import type { PowerTransformation } from './transformation.js';
 
 /**
@@ -36,21 +36,21 @@ export function bendable(name: PowerTransformation, values: Float64Array): Benda
   return { logs: logs.map((v) => v - centre), centre, mirrored: null };
 }
 
-/** ∫₀¹ s·e^(us) ds: what (e^u − 1)/u changes by. */
-function slopeOfBend(u: number): number {
-  if (Math.abs(u) > 0.5) return ((u - 1) * exp(u) + 1) / (u * u);
+/** A reading bent, and what that changes by with λ. */
+const bentAt = (v: number, power: number) => (power === 0 ? v : expm1(power * v) / power);
+
+/** The bend of v being known: (v·e^(λv) − bend)/λ, or near 0, where that loses its digits, its series v² Σ (λv)^k/(k!(k + 2)). */
+function slopeAt(v: number, power: number, bend: number): number {
+  const u = power * v;
+  if (Math.abs(u) > 0.5) return (v * (1 + power * bend) - bend) / power;
   let sum = 0;
   let term = 1;
-  for (let k = 0; k < 18; k++) {
+  for (let k = 0; Math.abs(term) > 1e-17; k++) {
     sum += term / (k + 2);
     term *= u / (k + 1);
   }
-  return sum;
+  return v * v * sum;
 }
-
-/** A reading bent, and what that changes by with λ. */
-const bentAt = (v: number, power: number) => (power === 0 ? v : expm1(power * v) / power);
-const slopeAt = (v: number, power: number) => v * v * slopeOfBend(power * v);
 
 /** Readings bent with λ, up to a factor and a shift. */
 export function bentWith({ logs, mirrored }: Bendable, lambda: number, into: Float64Array): void {
@@ -103,7 +103,8 @@ export function profileOf(bendables: Bendable): Profile {
       let along = 0;
       for (let i = 0; i < n; i++) {
         const v = logs[i]!;
-        along += (bends[i]! - mean) * (mirrored?.[i] ? slopeAt(v, 2 - lambda) : slopeAt(v, lambda));
+        along +=
+          (bends[i]! - mean) * (mirrored?.[i] ? slopeAt(v, 2 - lambda, -bends[i]!) : slopeAt(v, lambda, bends[i]!));
       }
       return jacobian - (n * along) / s;
     },
@@ -142,12 +143,12 @@ function reachOf({ logs, centre, mirrored }: Bendable): { least: number; most: n
 }
 
 /** The greatest place of the profile, sought from a place nearby; the last place that can be computed, where it still rises there. */
-export function likeliestLambda({ slope, step, least, most }: Profile, near: number): number {
+export function likeliestLambda({ slope, step, least, most }: Profile, near: number, tolerance = 1e-9): number {
   const start = Math.min(most, Math.max(least, near));
   const rises = slope(start) > 0;
   const stride = (rises ? 1 : -1) * Math.max(step / 4, 1e-6);
   const found = whereBelow((x) => (rises ? slope(x) : -slope(x)), start, stride, rises ? most : least);
-  return found ? bracketedRoot(slope, found[0], found[1], 1e-9) : rises ? most : least;
+  return found ? bracketedRoot(slope, found[0], found[1], tolerance) : rises ? most : least;
 }
 
 const chiSquareOne = (confidence: number) => 2 * gammaLowerQuantile(0.5, confidence);

@@ -45,7 +45,7 @@ export interface Panels {
   caption?: { words: string; at: number };
 }
 
-/** A small picture without ticks on a sheet of several. */
+/** A small picture on a sheet of several. */
 export interface Cell {
   /** Above it. */
   name: string;
@@ -55,6 +55,8 @@ export interface Cell {
   /** What lies at its edges. */
   x: readonly [number, number];
   y: readonly [number, number];
+  /** Below it, where the values matter and not only the shape. */
+  ticks?: readonly { at: number; words: string }[];
   /** Where it lies, as shares of the sheet. */
   box: { left: number; top: number; width: number; height: number };
   chosen?: boolean;

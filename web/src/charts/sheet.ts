@@ -9,6 +9,8 @@ import { wordsBox, type Area } from './words-box.js';
 /** Between two cells, in pixels; and the room for the name above each. */
 const GAP = 5;
 const NAME = 17;
+/** Below a cell with ticks. */
+const TICKS = 15;
 
 /** So many cells in rows of so many, as shares of the sheet; from the height `from` on. */
 export function inRows(count: number, columns: number, from = 0): Cell['box'][] {
@@ -23,13 +25,13 @@ export function inRows(count: number, columns: number, from = 0): Cell['box'][] 
 }
 
 /** Where a cell lies in pixels, its name above it. */
-function frameOf({ left, top, right, bottom }: Area, { box }: Cell): Area {
+function frameOf({ left, top, right, bottom }: Area, { box, ticks }: Cell): Area {
   const [across, down] = [right - left, bottom - top];
   return {
     left: left + box.left * across + GAP,
     right: left + (box.left + box.width) * across - GAP,
     top: top + box.top * down + NAME,
-    bottom: top + (box.top + box.height) * down - GAP,
+    bottom: top + (box.top + box.height) * down - GAP - (ticks ? TICKS : 0),
   };
 }
 
@@ -50,17 +52,36 @@ function fitted(context: CanvasRenderingContext2D, words: string, room: number):
   return `${words.slice(0, length)}…`;
 }
 
+/** Ticks below a cell; one whose words would run into those before it is left out. */
+function drawTicks({ context, colours, x, left, right, bottom }: Ground, ticks: NonNullable<Cell['ticks']>): void {
+  context.textAlign = 'center';
+  context.fillStyle = colours.soft;
+  context.strokeStyle = colours.soft;
+  let free = left;
+  for (const { at, words } of ticks) {
+    const [place, half] = [x(at), context.measureText(words).width / 2];
+    if (place - half < free || place + half > right) continue;
+    context.beginPath();
+    context.moveTo(place, bottom);
+    context.lineTo(place, bottom + 3);
+    context.stroke();
+    context.fillText(words, place, bottom + 4 + TICKS / 2);
+    free = place + half + GAP;
+  }
+}
+
 function drawCell(chart: Chart, cell: Cell, colours: ChartColours, pointed: boolean): void {
   const { ctx: context } = chart;
   const frame = frameOf(chart.chartArea, cell);
   const { left, right, top, bottom } = frame;
+  const ground = groundIn(chart, frame, cell, colours);
   context.save();
   context.beginPath();
   context.rect(left, top, right - left, bottom - top);
   context.fillStyle = cell.tinted ? colours.tint : colours.card;
   context.fill();
   context.clip();
-  drawMarks(groundIn(chart, frame, cell, colours), cell.marks);
+  drawMarks(ground, cell.marks);
   context.restore();
   context.strokeStyle = cell.chosen || pointed ? colours.green : colours.gridLine;
   context.lineWidth = cell.chosen ? 3 : pointed ? 2 : 1;
@@ -70,6 +91,9 @@ function drawCell(chart: Chart, cell: Cell, colours: ChartColours, pointed: bool
   context.textBaseline = 'middle';
   context.fillStyle = colours.ink;
   context.fillText(fitted(context, cell.name, right - left), left, top - NAME / 2);
+  context.font = PICTURE_FONT;
+  context.lineWidth = 1;
+  if (cell.ticks) drawTicks(ground, cell.ticks);
 }
 
 interface SheetData extends ChartData {

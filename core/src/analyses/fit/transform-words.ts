@@ -288,7 +288,14 @@ export function lambdaFigures({ lambda, middle, resolution, unit }: TransformRes
       ]
     : [];
   return [
-    one('lambda', 'lambda', 'The power that is used.', '(x^λ − 1)/λ', short(lambda.used), lambda.choice),
+    one(
+      'lambda',
+      'lambda',
+      'The power that is used.',
+      '(x^λ − 1)/λ',
+      short(lambda.used),
+      lambda.choice === 'convenient' && found?.convenient === null ? 'the likeliest' : `the ${lambda.choice} one`,
+    ),
     ...likeliest,
     ...back,
   ];

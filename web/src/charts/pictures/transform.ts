@@ -1,5 +1,5 @@
 import { transformWords, type TransformResult } from '@verdict/core/analyses';
-import { formatP } from '@verdict/core/format';
+import { formatP, formatValue } from '@verdict/core/format';
 import type { Mark } from '../marks.js';
 import type { Cell, Sheet } from '../picture.js';
 import { inRows } from '../sheet.js';
@@ -21,6 +21,22 @@ function boundMarks({ bounds, mean, sd }: Side): Mark[] {
   return [...rule(bounds.lower, false), ...rule(bounds.target, true), ...rule(bounds.upper, false)];
 }
 
+/** About so many ticks. */
+const TICKS = 5;
+
+/** Ticks at round values of a scale whose picture is drawn in standard scores. */
+function ticksOf({ mean, sd }: Side, [from, to]: readonly [number, number]): { at: number; words: string }[] {
+  const [low, high] = [mean + sd * from, mean + sd * to];
+  const rough = (high - low) / TICKS;
+  const ten = 10 ** Math.floor(Math.log10(rough));
+  const step = ten * [1, 2, 5, 10].find((times) => times * ten >= rough)!;
+  const first = Math.ceil(low / step);
+  return Array.from({ length: Math.floor(high / step) - first + 1 }, (_, k) => {
+    const value = Number(((first + k) * step).toPrecision(12));
+    return { at: (value - mean) / sd, words: formatValue(value) };
+  });
+}
+
 /** As measured on the left, transformed on the right; plots above, histograms with the limits below. */
 export function transformSheet(result: TransformResult, column: string): Sheet {
   const { before, after, n, alpha } = result;
@@ -29,19 +45,21 @@ export function transformSheet(result: TransformResult, column: string): Sheet {
   const limited = Object.values(before.bounds).some((bound) => bound !== null);
   const p = ({ pSimulated }: Side) => (pSimulated ? `, p of A² ${formatP(pSimulated.pValue, alpha)}` : '');
   const sides = [
-    { side: before, words: `${column} as measured`, tinted: false },
-    { side: after, words: `${column} after ${transformWords(result)}`, tinted: true },
+    { side: before, name: 'as measured', tinted: false },
+    { side: after, name: transformWords(result), tinted: true },
   ];
-  const plots = sides.map(({ side, words, tinted }, i): Cell => {
-    const name = `${words}${p(side)}`;
-    return { ...cellMarks(side.plot, radius), name, words: `Plot of ${name}`, box: boxes[i]!, tinted };
+  const plots = sides.map(({ side, name: of, tinted }, i): Cell => {
+    const name = `${of}${p(side)}`;
+    const drawn = cellMarks(side.plot, radius);
+    const ticks = ticksOf(side, drawn.x);
+    return { ...drawn, ticks, name, words: `Plot of ${column}, ${name}`, box: boxes[i]!, tinted };
   });
-  const histograms = sides.map(({ side, words, tinted }, i): Cell => {
+  const histograms = sides.map(({ side, name: of, tinted }, i): Cell => {
     const { marks, x, y } = cellMarks(side.histogram, radius);
     const name = `histogram${limited ? ' and limits' : ''}`;
     return {
-      ...{ marks: [...marks, ...boundMarks(side)], x, y, tinted },
-      ...{ name, words: `Histogram of ${words}`, box: boxes[i + 2]! },
+      ...{ marks: [...marks, ...boundMarks(side)], x, y, tinted, ticks: ticksOf(side, x) },
+      ...{ name, words: `Histogram of ${column}, ${of}`, box: boxes[i + 2]! },
     };
   });
   return { cells: [...plots, ...histograms] };

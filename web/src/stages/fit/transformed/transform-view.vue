@@ -47,7 +47,7 @@ const lambdaOf = ({ lambda }: TransformOffer) => (lambda === null ? '' : formatV
         :why-not="run.whyNot.value"
         :failed="run.failed.value !== null"
         :rows="table"
-        besides="Across: readings in sd about their mean, on either scale."
+        hint="Left the readings as measured, right transformed; upright lines are the limits and the target."
       />
     </template>
     <template #figures>
@@ -86,7 +86,7 @@ const lambdaOf = ({ lambda }: TransformOffer) => (lambda === null ? '' : formatV
       </template>
     </template>
     <template #actions>
-      <el-button v-if="result && !kept" type="primary" @click="keepAsColumn">Add as a column that follows</el-button>
+      <el-button v-if="result && !kept" @click="keepAsColumn">Add as a column that follows</el-button>
     </template>
     <template #sentences>
       <MethodSentence :run="run" :subject="name" />

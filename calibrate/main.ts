@@ -4,6 +4,7 @@
  */
 import { calibrateClaims } from './claims.ts';
 import { calibrateCountsAndSamples } from './counts-and-samples.ts';
+import { calibrateTransformations } from './transformations.ts';
 import { calibrateFitted } from './fitted-families.ts';
 import { calibrateNormality } from './normality.ts';
 import { calibrateRounded } from './rounded-normality.ts';
@@ -14,6 +15,7 @@ const CALIBRATIONS: Record<string, () => boolean> = {
   'rounded-normality': calibrateRounded,
   'fitted-families': calibrateFitted,
   'counts-and-samples': calibrateCountsAndSamples,
+  transformations: calibrateTransformations,
 };
 
 const wanted = process.argv.slice(2);

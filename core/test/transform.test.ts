@@ -155,6 +155,16 @@ describe('a transformation', () => {
     expect(transformed('yeo-johnson', 2, -2)).toBeCloseTo(-Math.log(3), 14);
     expect(transformed('yeo-johnson', 1, -2.5)).toBeCloseTo(-2.5, 14);
     expect(transformed('box-cox', 0.5, 0)).toBe(-2);
+    // The easily told powers have no dust in their last digits, and keep those of a reading near 1.
+    expect(transformed('box-cox', 2, 1691)).toBe((1691 ** 2 - 1) / 2);
+    expect(transformed('yeo-johnson', 2, 1691)).toBe((1692 ** 2 - 1) / 2);
+    for (const lambda of [-1, -0.5, 0.5, 1, 2])
+      for (const x of [1e-9, 1 + 2 ** -40, 3.7, 1e12])
+        for (const name of ['box-cox', 'yeo-johnson'] as const) {
+          // The same power by its logarithm, a hair beside.
+          const beside = transformed(name, lambda + 1e-13, x);
+          expect(Math.abs(transformed(name, lambda, x) / beside - 1)).toBeLessThan(1e-10);
+        }
     for (const [name, x] of [
       ['box-cox', 0],
       ['logarithm', 0],

@@ -22,14 +22,42 @@ const bent = (v: number, lambda: number) => (lambda === 0 ? v : expm1(lambda * v
 /** The v of that; NaN where no v leads there. */
 const unbent = (t: number, lambda: number) => (lambda === 0 ? t : log1p(lambda * t) / lambda);
 
+/**
+ * (y^λ − 1)/λ of the easily told powers without logarithms, so that a square has no dust in its last digits; `less` is y − 1, which keeps the digits of a y
+ * near 1. NaN for every other power.
+ */
+function plainly(y: number, less: number, lambda: number): number {
+  const root = Math.sqrt(y);
+  switch (lambda) {
+    case 1:
+      return less;
+    case 2:
+      return (less * (y + 1)) / 2;
+    case 0.5:
+      return (2 * less) / (root + 1);
+    case -1:
+      return less / y;
+    case -0.5:
+      return (2 * less) / (root * (root + 1));
+    default:
+      return NaN;
+  }
+}
+
+function bentPlainly(y: number, less: number, lambda: number, logOf: () => number): number {
+  const plain = plainly(y, less, lambda);
+  return Number.isNaN(plain) ? bent(logOf(), lambda) : plain;
+}
+
 /** Box & Cox (1964, equation 1): (x^λ − 1)/λ, log x for λ = 0. Below 0 it has no value. */
 function boxCox(x: number, lambda: number): number {
-  if (x > 0) return bent(log(x), lambda);
+  if (x > 0) return bentPlainly(x, x - 1, lambda, () => log(x));
   return x === 0 && lambda > 0 ? -1 / lambda : NaN;
 }
 
 /** Yeo & Johnson (2000, equation 2.1): Box–Cox of x + 1 above 0, its mirror image with 2 − λ below. */
-const yeoJohnson = (x: number, lambda: number) => (x >= 0 ? bent(log1p(x), lambda) : -bent(log1p(-x), 2 - lambda));
+const yeoJohnson = (x: number, lambda: number) =>
+  x >= 0 ? bentPlainly(x + 1, x, lambda, () => log1p(x)) : -bentPlainly(1 - x, -x, 2 - lambda, () => log1p(-x));
 
 /** A reading transformed; NaN where the transformation has no value for it, ±Infinity where that is beyond what a number holds. */
 export function transformed(name: PointwiseName, lambda: number, x: number): number {

@@ -3,9 +3,9 @@ import { chromiumPath } from '../scripts/chromium.mjs';
 
 export default defineConfig({
   testDir: '.',
-  workers: 2,
+  workers: 3,
   fullyParallel: true,
-  timeout: 60_000,
+  timeout: 90_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json']],
   outputDir: '../test-results',

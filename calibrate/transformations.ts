@@ -41,7 +41,17 @@ function rejections(power: PowerTransformation, choice: 'likeliest' | 'convenien
     bends.sort();
     const { mean: centre, s2 } = centralMoments(bends);
     const spread = Math.sqrt(s2 / (n - 1));
-    const law = { power, n, lambda, centre: seen.centre, mean: centre, sd: spread, choice, confidence: CONFIDENCE };
+    const law = {
+      power,
+      n,
+      lambda,
+      centre: seen.centre,
+      mirrored: seen.mirrored !== null,
+      mean: centre,
+      sd: spread,
+      choice,
+      confidence: CONFIDENCE,
+    };
     const observed = andersonDarling(bends, centre, spread);
     const [far] = tallyTransformed({ ...law, step: null, observed }, createStream(k, 1), REPLICATES);
     if ((far! + 1) / (REPLICATES + 1) <= LEVEL) rejected++;

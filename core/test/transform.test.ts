@@ -17,8 +17,15 @@ import type { Sample } from '../src/readings/sample.js';
 import { isUnavailable } from '../src/road/analysis.js';
 import { drive } from '../src/road/runner.js';
 import { bendable, foundLambda, profileOf } from '../src/transform/lambda.js';
+import { bend, curveOfBend, slopeOfBend } from '../src/transform/bends.js';
 import { normalScores } from '../src/transform/ranks.js';
-import { transformed, transformedBounds, turnedBack, type PointwiseName } from '../src/transform/transformation.js';
+import {
+  bent,
+  transformed,
+  transformedBounds,
+  turnedBack,
+  type PointwiseName,
+} from '../src/transform/transformation.js';
 import { column, reference } from './reference.js';
 import { sampleOf } from './samples.js';
 
@@ -66,6 +73,14 @@ function plainProfile(name: 'box-cox' | 'yeo-johnson', values: readonly number[]
   return -(n / 2) * Math.log(variance) + (lambda - 1) * jacobian;
 }
 
+/** ∫₀¹ f by Simpson's rule, 2 000 panels: exact to 1e-13 for what is asked here. */
+function integral(f: (t: number) => number): number {
+  const panels = 2_000;
+  let sum = 0;
+  for (let k = 0; k <= panels; k++) sum += f(k / panels) * (k === 0 || k === panels ? 1 : k % 2 ? 4 : 2);
+  return sum / (3 * panels);
+}
+
 describe('lambda', () => {
   it.each(['weibull-80', 'right-skew-50', 'normal-40', 'flat-100'] as const)(
     'of Box–Cox is that of the reference for %s',
@@ -91,10 +106,24 @@ describe('lambda', () => {
 
   it('has a profile whose slope is its derivative, also where readings are mirrored', () => {
     const values = Float64Array.of(-3.2, -0.4, 0, 0.2, 0.9, 5.1);
-    const { at, slope } = profileOf(bendable('yeo-johnson', values));
+    const { at, slope, slopes } = profileOf(bendable('yeo-johnson', values));
     for (const l of [-1, 0, 1e-9, 0.3, 1, 2, 2.5]) {
+      expect(slopes(l).curve).toBeCloseTo((slope(l + 1e-5) - slope(l - 1e-5)) / 2e-5, 5);
       expect(slope(l)).toBeCloseTo((at(l + 1e-5) - at(l - 1e-5)) / 2e-5, 5);
     }
+  });
+
+  it('sees bends, their slopes and their curves to twelve digits on either side of where their series end', () => {
+    for (const v of [-3, 0.7, 40])
+      for (const u of [-0.6, -0.0501, -0.0499, 0, 1e-9, 0.0499, 0.0501, 3]) {
+        const power = u / v;
+        const [b, exact] = [bend(v, power), bent(v, power)];
+        expect(Math.abs(b / exact - 1)).toBeLessThan(1e-13);
+        const slope = slopeOfBend(v, power, b);
+        const moment = (k: number) => integral((t) => t ** k * Math.exp(u * t));
+        expect(Math.abs(slope / (v * v * moment(1)) - 1)).toBeLessThan(1e-12);
+        expect(Math.abs(curveOfBend(v, power, b, slope) / (v ** 3 * moment(2)) - 1)).toBeLessThan(3e-11);
+      }
   });
 
   it('has an interval that holds it as often as it says', () => {
@@ -129,6 +158,9 @@ describe('lambda', () => {
       );
       expect(scaled.likeliest).toBeCloseTo(likeliest, 8);
     }
+    // In Yeo–Johnson too, where the 1 it adds is nothing.
+    const great = values.map((x) => x * 1e140);
+    expect(foundLambda('yeo-johnson', great, 0.95).likeliest).toBeCloseTo(likeliest, 8);
     const tight = normals(40, 2).map((z) => 1e9 + z);
     expect(foundLambda('box-cox', tight, 0.95).interval).toEqual([null, null]);
   });
@@ -242,7 +274,17 @@ describe('the analysis of a transformation', () => {
       const best = low;
       if (A2(x.map((v) => (Math.abs(best) < 1e-9 ? Math.log(v) : (v ** best - 1) / best))) >= limit) far++;
     }
-    const input = { power: 'box-cox', n, lambda, centre: 0, mean, sd, choice: 'likeliest', confidence: 0.95 } as const;
+    const input = {
+      power: 'box-cox',
+      n,
+      lambda,
+      centre: 0,
+      mirrored: false,
+      mean,
+      sd,
+      choice: 'likeliest',
+      confidence: 0.95,
+    } as const;
     const replicates = 4_000;
     const [found] = tallyTransformed({ ...input, step: null, observed: limit }, createStream(1, 0), replicates);
     const [p, q] = [found! / replicates, far / samples];
@@ -317,8 +359,8 @@ describe('the analysis of a transformation', () => {
   it('refuses what it cannot bend, says where, and what else there is', async () => {
     const mixed = [3, 0, 2, -1, 5, 7, 9];
     for (const by of ['box-cox', 'logarithm', 'reciprocal'])
-      expect(await refused(mixed, { by })).toMatch(/above 0.*row 2: 0, row 4: -1.*Yeo–Johnson/);
-    expect(await refused(mixed, { by: 'square-root' })).toMatch(/from 0 on.*\(row 4: -1\)/);
+      expect(await refused(mixed, { by })).toMatch(/above 0.*row 2: 0, row 4: −1.*Yeo–Johnson/);
+    expect(await refused(mixed, { by: 'square-root' })).toMatch(/from 0 on.*\(row 4: −1\)/);
     expect(await refused(mixed, { power: 'given', lambda: 0.5 })).toContain('from 0 on');
     expect((await done([3, 0, 2, 1, 5], { power: 'given', lambda: 0.5 })).lambda!.used).toBe(0.5);
     expect((await done([3, 0, 2, 1, 5, 8], { by: 'square-root' })).n).toBe(6);
@@ -326,6 +368,10 @@ describe('the analysis of a transformation', () => {
     expect((await done(mixed, { by: 'yeo-johnson' })).offers.filter(({ reason }) => reason !== null)).toHaveLength(4);
     expect(await refused([4, 4, 4, 4, 4, 4])).toContain('without any spread');
     expect(await refused([1, 2, 3])).toContain('at least 5');
+    // 1e15 ± 10: a logarithm has no digits left for that.
+    const tight = Array.from(normals(30, 8), (z) => 1e15 + Math.round(10 * z));
+    for (const by of ['box-cox', 'yeo-johnson', 'logarithm', 'square-root', 'reciprocal'])
+      expect(await refused(tight, { by })).toContain('Take off a common amount first.');
     expect(await refused([1e40, 2e40, 3e40, 5e40, 9e40], { power: 'given', lambda: 10 })).toContain('Choose another');
   });
 });

@@ -1,10 +1,17 @@
-import { exp, log, log1p } from '../numeric/elementary.js';
+import { exp, expm1 } from '../numeric/elementary.js';
 import { roundTo } from '../numeric/round-to.js';
 import { centralMoments } from '../numeric/sums.js';
 import { nextNormal } from '../random/normal.js';
 import type { StreamState } from '../random/stream.js';
-import { bentWith, convenientLambda, likeliestLambda, profileOf, type Bendable } from '../transform/lambda.js';
-import { turnedBack, type PowerTransformation } from '../transform/transformation.js';
+import {
+  bendable,
+  bentWith,
+  convenientLambda,
+  likeliestLambda,
+  profileOf,
+  type Bendable,
+} from '../transform/lambda.js';
+import { bent, turnedBack, unbent, type PowerTransformation } from '../transform/transformation.js';
 import { andersonDarling } from './normality/anderson-darling.js';
 
 export interface TransformedTallies {
@@ -13,6 +20,8 @@ export interface TransformedTallies {
   /** The law that is drawn from: normal once it is bent with this λ, after `centre` is taken off the logarithms. */
   lambda: number;
   centre: number;
+  /** True where some readings lie below 0 and are mirrored (Yeo–Johnson): then the centre is 0. */
+  mirrored: boolean;
   mean: number;
   sd: number;
   /** How λ is found in each sample: as for the readings, or not at all. */
@@ -33,20 +42,26 @@ const CLOSE = 1e-5;
 /** Draws beyond the end of a power's range are drawn again. */
 const MOST_DRAWS = 1_000;
 
-/** Draws one reading: its logarithm as the power sees it, and whether it is mirrored. */
-function drawer({ power, lambda, centre, mean, sd, step, choice }: TransformedTallies) {
+/** Draws one reading of the law; Box–Cox readings are in units of e^centre. */
+function drawer({ power, lambda, centre, mirrored, mean, sd, step, choice }: TransformedTallies) {
   // A square root takes a reading that was rounded to 0.
-  const takesZero = power === 'box-cox' && choice === 'given' && lambda > 0;
+  const takesZero = choice === 'given' && lambda > 0;
+  const yeoJohnson = (t: number) => {
+    if (mirrored) return turnedBack('yeo-johnson', lambda, t);
+    const v = unbent(t, lambda) + centre;
+    return v >= 0 ? expm1(v) : turnedBack('yeo-johnson', lambda, bent(v, lambda));
+  };
   return (state: StreamState): number => {
     for (let k = 0; k < MOST_DRAWS; k++) {
-      const x = turnedBack(power, lambda, mean + sd * nextNormal(state));
+      const t = mean + sd * nextNormal(state);
+      const x = power === 'yeo-johnson' ? yeoJohnson(t) : exp(unbent(t, lambda));
       if (Number.isNaN(x)) continue;
-      if (power === 'yeo-johnson') return step === null ? x : roundTo(x, step);
-      if (step === null) return log(x);
+      if (step === null) return x;
+      if (power === 'yeo-johnson') return roundTo(x, step);
       const rounded = roundTo(x * exp(centre), step);
-      if (rounded > 0 || (takesZero && rounded === 0)) return log(rounded) - centre;
+      if (rounded > 0 || (takesZero && rounded === 0)) return rounded / exp(centre);
     }
-    return 0;
+    return 1;
   };
 }
 
@@ -54,35 +69,32 @@ function drawer({ power, lambda, centre, mean, sd, step, choice }: TransformedTa
 export function tallyTransformed(input: TransformedTallies, state: StreamState, replicates: number): Float64Array {
   const { power, n, choice, confidence, observed } = input;
   const draw = drawer(input);
-  const mirrored = power === 'yeo-johnson' ? new Array<boolean>(n).fill(false) : null;
-  const drawn: Bendable = { logs: new Float64Array(n), centre: 0, mirrored };
+  const values = new Float64Array(n);
   const bends = new Float64Array(n);
   let far = 0;
   for (let r = 0; r < replicates; r++) {
-    for (let i = 0; i < n; i++) {
-      const x = draw(state);
-      drawn.logs[i] = mirrored ? log1p(Math.abs(x)) : x;
-      if (mirrored) mirrored[i] = x < 0;
-    }
-    if (statisticOf(drawn, input.lambda, choice, confidence, bends) >= observed * (1 - TIE)) far++;
+    for (let i = 0; i < n; i++) values[i] = draw(state);
+    if (statisticOf(power, values, input.lambda, choice, confidence, bends) >= observed * (1 - TIE)) far++;
   }
   return Float64Array.of(far);
 }
 
 /** A² of readings after the λ that is found for them. */
 function statisticOf(
-  drawn: Bendable,
+  power: PowerTransformation,
+  values: Float64Array,
   lambda: number,
   choice: TransformedTallies['choice'],
   confidence: number,
   bends: Float64Array,
 ): number {
-  const { logs } = drawn;
-  if (logs.every((v, i) => v === logs[0] && drawn.mirrored?.[i] === drawn.mirrored?.[0])) return SPREADLESS;
+  if (values.every((x) => x === values[0])) return SPREADLESS;
+  const drawn = bendable(power, values);
   bentWith(drawn, lambdaOf(drawn, lambda, choice, confidence), bends);
   bends.sort();
   const { mean, s2 } = centralMoments(bends);
-  return andersonDarling(bends, mean, Math.sqrt(s2 / (logs.length - 1)));
+  const statistic = andersonDarling(bends, mean, Math.sqrt(s2 / (values.length - 1)));
+  return Number.isNaN(statistic) ? SPREADLESS : statistic;
 }
 
 function lambdaOf(drawn: Bendable, lambda: number, choice: TransformedTallies['choice'], confidence: number): number {

@@ -2,7 +2,7 @@ import '../readings/refusals.js';
 import { z } from 'zod';
 import { FAMILIES, familyByName, parameterFaults } from '../distributions/registry.js';
 import { GREATEST_SEED } from '../random/stream.js';
-import { isPower, TRANSFORMATIONS } from '../transform/transformation.js';
+import { isPower, LARGEST_POWER, TRANSFORMATIONS } from '../transform/transformation.js';
 
 const source = z.string().min(8).max(36);
 
@@ -10,8 +10,6 @@ const LONGEST_FORMULA = 2_000;
 /** As many rows as a study can have. */
 const MOST_MADE_UP = 1_000_000;
 
-/** Powers that the likelihood of readings can ask for are seldom beyond 10; tight ones may. */
-const LARGEST_POWER = 1_000;
 const POWER = `Lambda lies between −${LARGEST_POWER} and ${LARGEST_POWER}.`;
 
 /**

@@ -1,7 +1,8 @@
 import { gammaLowerQuantile } from '../numeric/gamma-quantile.js';
 import { bracketedRoot } from '../numeric/bracketed-root.js';
-import { expm1, log, log1p } from '../numeric/elementary.js';
-import type { PowerTransformation } from './transformation.js';
+import { log, log1p } from '../numeric/elementary.js';
+import { bend, curveOfBend, slopeOfBend } from './bends.js';
+import { LARGEST_POWER, type PowerTransformation } from './transformation.js';
 
 /**
  * Powers that are easily told, the plainest together first: the readings as they are, and their logarithm. A sample of usual size seldom tells a power from the
@@ -21,41 +22,27 @@ export interface Bendable {
   mirrored: readonly boolean[] | null;
 }
 
-/** Box–Cox takes log x less its mean, so that nothing overflows; Yeo–Johnson log(1 + |x|). */
-export function bendable(name: PowerTransformation, values: Float64Array): Bendable {
-  if (name === 'yeo-johnson') {
-    const below = values.some((x) => x < 0);
-    return {
-      logs: values.map((x) => log1p(Math.abs(x))),
-      centre: 0,
-      mirrored: below ? Array.from(values, (x) => x < 0) : null,
-    };
-  }
-  const logs = values.map(log);
-  const centre = logs.reduce((sum, v) => sum + v, 0) / logs.length;
-  return { logs: logs.map((v) => v - centre), centre, mirrored: null };
+/** The logarithms less their mean, which changes the bent readings by a factor and a shift, and keeps their digits. Where some are mirrored nothing can be taken off. */
+export function centred({ logs, centre, mirrored }: Bendable): Bendable {
+  let mean = 0;
+  for (let i = 0; i < logs.length; i++) mean += logs[i]! / logs.length;
+  // A reading of 0 has no logarithm to take a mean of.
+  if (mirrored || !Number.isFinite(mean)) return { logs, centre, mirrored };
+  return { logs: logs.map((v) => v - mean), centre: centre + mean, mirrored };
 }
 
-/** A reading bent, and what that changes by with λ. */
-const bentAt = (v: number, power: number) => (power === 0 ? v : expm1(power * v) / power);
-
-/** The bend of v being known: (v·e^(λv) − bend)/λ, or near 0, where that loses its digits, its series v² Σ (λv)^k/(k!(k + 2)). */
-function slopeAt(v: number, power: number, bend: number): number {
-  const u = power * v;
-  if (Math.abs(u) > 0.5) return (v * (1 + power * bend) - bend) / power;
-  let sum = 0;
-  let term = 1;
-  for (let k = 0; Math.abs(term) > 1e-17; k++) {
-    sum += term / (k + 2);
-    term *= u / (k + 1);
-  }
-  return v * v * sum;
+/** Box–Cox takes log x, Yeo–Johnson log(1 + |x|). */
+export function bendable(name: PowerTransformation, values: Float64Array): Bendable {
+  if (name === 'box-cox') return centred({ logs: values.map(log), centre: 0, mirrored: null });
+  const logs = values.map((x) => log1p(Math.abs(x)));
+  const mirrored = values.some((x) => x < 0) ? Array.from(values, (x) => x < 0) : null;
+  return centred({ logs, centre: 0, mirrored });
 }
 
 /** Readings bent with λ, up to a factor and a shift. */
 export function bentWith({ logs, mirrored }: Bendable, lambda: number, into: Float64Array): void {
   for (let i = 0; i < logs.length; i++) {
-    into[i] = mirrored?.[i] ? -bentAt(logs[i]!, 2 - lambda) : bentAt(logs[i]!, lambda);
+    into[i] = mirrored?.[i] ? -bend(logs[i]!, 2 - lambda) : bend(logs[i]!, lambda);
   }
 }
 
@@ -63,6 +50,8 @@ export function bentWith({ logs, mirrored }: Bendable, lambda: number, into: Flo
 export interface Profile {
   at(lambda: number): number;
   slope(lambda: number): number;
+  /** The slope, and what it changes by. */
+  slopes(lambda: number): { slope: number; curve: number };
   /** What λ usually changes by: 1/sd of the logarithms. */
   step: number;
   /** The places between which it can be computed. */
@@ -88,6 +77,24 @@ export function profileOf(bendables: Bendable): Profile {
     for (let i = 0; i < n; i++) sum += (bends[i]! - mean) ** 2;
     return { mean, sum };
   };
+  const slopes = (lambda: number) => {
+    const { mean, sum: s } = spread(lambda);
+    let [along, total, squares, curved] = [0, 0, 0, 0];
+    for (let i = 0; i < n; i++) {
+      const turned = mirrored?.[i] === true;
+      const [v, power, b] = [logs[i]!, turned ? 2 - lambda : lambda, turned ? -bends[i]! : bends[i]!];
+      const slope = slopeOfBend(v, power, b);
+      const curve = curveOfBend(v, power, b, slope);
+      const distance = bends[i]! - mean;
+      along += distance * slope;
+      total += slope;
+      squares += slope * slope;
+      curved += distance * (turned ? -curve : curve);
+    }
+    const ratio = along / s;
+    const own = squares - (total * total) / n;
+    return { slope: jacobian - n * ratio, curve: n * (2 * ratio * ratio - (own + curved) / s) };
+  };
   let [sum, squares] = [0, 0];
   for (let i = 0; i < n; i++) [sum, squares] = [sum + logs[i]!, squares + logs[i]! ** 2];
   return {
@@ -98,16 +105,8 @@ export function profileOf(bendables: Bendable): Profile {
       const value = -(n / 2) * log(s / n) + (lambda - 1) * jacobian;
       return Number.isFinite(value) ? value : -Infinity;
     },
-    slope(lambda) {
-      const { mean, sum: s } = spread(lambda);
-      let along = 0;
-      for (let i = 0; i < n; i++) {
-        const v = logs[i]!;
-        along +=
-          (bends[i]! - mean) * (mirrored?.[i] ? slopeAt(v, 2 - lambda, -bends[i]!) : slopeAt(v, lambda, bends[i]!));
-      }
-      return jacobian - (n * along) / s;
-    },
+    slope: (lambda) => slopes(lambda).slope,
+    slopes,
   };
 }
 
@@ -138,27 +137,54 @@ function whereBelow(of: (x: number) => number, from: number, step: number, most:
 function reachOf({ logs, centre, mirrored }: Bendable): { least: number; most: number } {
   let greatest = 1e-3;
   for (const v of logs) greatest = Math.max(greatest, Math.abs(v), Math.abs(v + centre));
-  const most = GREATEST_EXPONENT / greatest;
+  const most = Math.min(GREATEST_EXPONENT / greatest, LARGEST_POWER);
   return { least: mirrored ? 2 - most : -most, most };
 }
 
-/** The greatest place of the profile, sought from a place nearby; the last place that can be computed, where it still rises there. */
-export function likeliestLambda({ slope, step, least, most }: Profile, near: number, tolerance = 1e-9): number {
-  const start = Math.min(most, Math.max(least, near));
-  const rises = slope(start) > 0;
-  const stride = (rises ? 1 : -1) * Math.max(step / 4, 1e-6);
-  const found = whereBelow((x) => (rises ? slope(x) : -slope(x)), start, stride, rises ? most : least);
-  return found ? bracketedRoot(slope, found[0], found[1], tolerance) : rises ? most : least;
+const MOST_STEPS = 200;
+
+/**
+ * The greatest place of the profile by Newton's steps from a place nearby, none longer than two of the profile's own and none out of what earlier ones have
+ * bracketed; the last place that can be computed, where it still rises there.
+ */
+export function likeliestLambda({ slopes, step, least, most }: Profile, near: number, tolerance = 1e-10): number {
+  let [low, high] = [least, most];
+  let at = Math.min(most, Math.max(least, near));
+  for (let round = 0; round < MOST_STEPS; round++) {
+    const { slope, curve } = slopes(at);
+    if (slope === 0) return at;
+    const rises = slope > 0;
+    if (rises ? at === most : at === least) return at;
+    if (rises) low = at;
+    else high = at;
+    const longest = (rises ? 2 : -2) * step;
+    const newton = curve < 0 ? -slope / curve : longest;
+    const move = Math.abs(newton) < Math.abs(longest) ? newton : longest;
+    if (Math.abs(move) <= tolerance) return at + move;
+    const next = at + move;
+    at = next > low && next < high ? next : reached(low, high, rises, { least, most });
+  }
+  return at;
+}
+
+/** Where a step that is too long ends: in the middle of a bracket, at the last place where there is none yet. */
+function reached(low: number, high: number, rises: boolean, { least, most }: { least: number; most: number }): number {
+  if (rises && high === most) return most;
+  if (!rises && low === least) return least;
+  return low + (high - low) / 2;
 }
 
 const chiSquareOne = (confidence: number) => 2 * gammaLowerQuantile(0.5, confidence);
+
+/** A likelihood that is greater by less tells nothing: the plainer power is taken. */
+const TOLD = 0.01;
 
 /** The plainest of the convenient powers that the profile does not rule out at this confidence, of equally plain ones the likeliest; null where none is left. */
 export function convenientLambda({ at }: Profile, likeliest: number, confidence: number): number | null {
   const least = at(likeliest) - chiSquareOne(confidence) / 2;
   for (const powers of CONVENIENT) {
     const places = powers.map((lambda) => ({ lambda, here: at(lambda) })).filter(({ here }) => here >= least);
-    if (places.length > 0) return places.reduce((a, b) => (b.here > a.here ? b : a)).lambda;
+    if (places.length > 0) return places.reduce((a, b) => (b.here > a.here + TOLD ? b : a)).lambda;
   }
   return null;
 }

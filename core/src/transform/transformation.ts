@@ -14,13 +14,16 @@ export type TransformationName = (typeof TRANSFORMATIONS)[number];
 /** Those that take a reading by itself: normal scores ask for all of them. */
 export type PointwiseName = Exclude<TransformationName, 'normal-scores'>;
 
+/** Powers beyond are never asked for: readings that so large a power bends differ by less than a thousandth of their size. */
+export const LARGEST_POWER = 1_000;
+
 export const isPower = (name: string): name is PowerTransformation =>
   (POWER_TRANSFORMATIONS as readonly string[]).includes(name);
 
 /** ((e^v)^λ − 1)/λ, v for λ = 0. */
-const bent = (v: number, lambda: number) => (lambda === 0 ? v : expm1(lambda * v) / lambda);
+export const bent = (v: number, lambda: number) => (lambda === 0 ? v : expm1(lambda * v) / lambda);
 /** The v of that; NaN where no v leads there. */
-const unbent = (t: number, lambda: number) => (lambda === 0 ? t : log1p(lambda * t) / lambda);
+export const unbent = (t: number, lambda: number) => (lambda === 0 ? t : log1p(lambda * t) / lambda);
 
 /**
  * (y^λ − 1)/λ of the easily told powers without logarithms, so that a square has no dust in its last digits; `less` is y − 1, which keeps the digits of a y

@@ -3,7 +3,7 @@ import { normal } from '../../distributions/families/normal.js';
 import { familyByName } from '../../distributions/registry.js';
 import { describe } from '../../describe/describe.js';
 import { andersonDarling } from '../../goodness-of-fit/normality/anderson-darling.js';
-import { groupThousands } from '../../numeric/format.js';
+import { formatValue, groupThousands } from '../../numeric/format.js';
 import { shareInterval } from '../../probability-plot/fitted-band.js';
 import { sheetCell } from '../../probability-plot/sheet-cell.js';
 import type { Sample } from '../../readings/sample.js';
@@ -31,6 +31,11 @@ export interface Transformed {
 const MOST_NAMED = 3;
 /** Its square can still be held. */
 const GREATEST = 1e150;
+/** Transformed readings whose range is less of their size are mostly rounding. */
+const FEW_DIGITS = 1e-11;
+
+const subjectOf = (by: TransformationName) =>
+  isPower(by) ? TRANSFORMATION_TITLES[by] : `The ${TRANSFORMATION_TITLES[by]}`;
 
 /** Why not every reading can be transformed: which cannot, and what to do. */
 function outsideDomain({ values, rows, name }: Sample, by: TransformationName, lambda: number): string | null {
@@ -39,10 +44,9 @@ function outsideDomain({ values, rows, name }: Sample, by: TransformationName, l
   const takesZero = wanted === 'from 0 on';
   const bad = Array.from(values.keys()).filter((i) => (takesZero ? values[i]! < 0 : values[i]! <= 0));
   if (bad.length === 0) return null;
-  const named = bad.slice(0, MOST_NAMED).map((i) => `row ${rows[i]!}: ${values[i]!}`);
+  const named = bad.slice(0, MOST_NAMED).map((i) => `row ${rows[i]!}: ${formatValue(values[i]!)}`);
   const more = bad.length > MOST_NAMED ? ` and ${groupThousands(bad.length - MOST_NAMED)} more` : '';
-  const which = `${TRANSFORMATION_TITLES[by]}${by === 'box-cox' ? '' : ' of readings'}`;
-  return `${which} asks for readings ${wanted}; ${name} has others (${named.join(', ')}${more}). Yeo–Johnson takes readings on either side of 0.`;
+  return `${subjectOf(by)} asks for readings ${wanted}; ${name} has others (${named.join(', ')}${more}). Yeo–Johnson takes readings on either side of 0.`;
 }
 
 /** The λ of a power transformation. */
@@ -64,17 +68,30 @@ export function transformedSample(settings: TransformRequest, sample: Sample): T
   if (reason) return reason;
   const lambda = lambdaFor(settings, sample.values);
   const values = sample.values.map((x) => transformed(by, lambda?.used ?? 0, x));
-  if (!(values.every((t) => Math.abs(t) < GREATEST) && spread(values) > 0)) {
-    return `${TRANSFORMATION_TITLES[by]} bends these readings beyond what numbers can hold. Choose another lambda.`;
+  const ends = endsOf(values);
+  if (!(sizeOf(ends) < GREATEST)) {
+    return `${subjectOf(by)} bends these readings beyond what numbers can hold. Choose another ${isPower(by) ? 'lambda' : 'transformation'}.`;
+  }
+  if (
+    [ends, endsOf(sample.values)].some(
+      ([least, greatest]) => !(greatest - least > FEW_DIGITS * sizeOf([least, greatest])),
+    )
+  ) {
+    return `The readings of ${sample.name} differ by so little of their size that no digits of their differences are left once they are transformed. Take off a common amount first.`;
   }
   return { values, lambda };
 }
 
-const spread = (values: Float64Array) => {
+const sizeOf = ([least, greatest]: [number, number]) => Math.max(Math.abs(least), Math.abs(greatest));
+
+function endsOf(values: Float64Array): [number, number] {
   let [least, greatest] = [Infinity, -Infinity];
-  for (const t of values) [least, greatest] = [Math.min(least, t), Math.max(greatest, t)];
-  return greatest - least;
-};
+  for (const t of values) {
+    if (Number.isNaN(t)) return [NaN, NaN];
+    [least, greatest] = [Math.min(least, t), Math.max(greatest, t)];
+  }
+  return [least, greatest];
+}
 
 /** Readings on one of the two scales: figures, pictures, A². */
 export function sideOf(values: Float64Array, resolution: number | null, bounds: Bounds): TransformSide {

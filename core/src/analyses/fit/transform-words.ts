@@ -10,7 +10,7 @@ import {
 } from '../../numeric/format.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote } from '../../road/cautions.js';
-import type { FoundFigure } from '../../road/figure.js';
+import type { Explained, FoundFigure } from '../../road/figure.js';
 import type { TransformationName } from '../../transform/transformation.js';
 import { transformationWords } from '../../transform/words.js';
 import { simulatedNotes } from './simulated-notes.js';
@@ -179,80 +179,60 @@ export function transformNotes(result: TransformResult): Note[] {
 /** The two scales, side by side. */
 export const TRANSFORM_COLUMNS = ['as measured', 'transformed'] as const;
 
-export function transformFigures(result: TransformResult): FoundFigure[] {
-  const { before, after, resolution, alpha, by } = result;
-  const texts = (of: (side: TransformSide, step: number | null) => string) => [of(before, resolution), of(after, null)];
-  const shape = (value: number | null) => (value === null ? '–' : formatFigure(value, 'statistic'));
-  const p = ({ pSimulated }: TransformSide, mark: string) => (pSimulated ? formatP(pSimulated.pValue, alpha) : mark);
-  const rounded = [before, after].some(({ pResolution }) => pResolution !== null);
-  const pOfRounded = ({ pResolution }: TransformSide) => (pResolution ? formatP(pResolution.pValue, alpha) : '–');
-  const row = (
-    key: string,
-    name: string,
-    meaning: string,
-    formula: string,
-    found: string[],
-    note = '',
-  ): FoundFigure => ({
-    ...{ key, name, meaning, formula, note, texts: found },
-  });
-  const samples = before.pSimulated ? `${groupThousands(before.pSimulated.replicates)} samples` : '';
-  return [
-    row(
-      'mean',
-      'mean',
-      'The centre of gravity.',
-      'Σx/n',
-      texts(({ mean }, step) => formatFigure(mean, 'location', step)),
-    ),
-    row(
-      'sd',
-      'sd',
-      'The spread, divisor n − 1.',
-      '√(Σ(x − mean)²/(n − 1))',
-      texts(({ sd }, step) => formatFigure(sd, 'spread', step)),
-    ),
-    row(
-      'skewness',
-      'skewness',
-      'About 0 for a normal; above 0 with a long right tail.',
-      'G₁ = g₁ √(n(n − 1))/(n − 2)',
-      texts(({ skewness }) => shape(skewness)),
-    ),
-    row(
-      'kurtosis',
-      'excess kurtosis',
-      'About 0 for a normal; above 0 with heavy tails.',
-      'G₂',
-      texts(({ kurtosis }) => shape(kurtosis)),
-    ),
-    row(
-      'a2',
-      'A²',
-      'How far the readings lie from a normal, the tails counting most.',
-      'Anderson and Darling (1954)',
-      texts(({ statistic }) => formatFigure(statistic, 'statistic')),
-    ),
-    row(
-      'p',
-      'p',
+interface SideRow extends Explained {
+  text(side: TransformSide, resolution: number | null, alpha: number): string;
+}
+
+const shape = (value: number | null) => (value === null ? '–' : formatFigure(value, 'statistic'));
+const SIDE_ROWS: readonly SideRow[] = [
+  {
+    ...{ key: 'mean', name: 'mean', meaning: 'The centre of gravity.', formula: 'Σx/n' },
+    text: ({ mean }, resolution) => formatFigure(mean, 'location', resolution),
+  },
+  {
+    ...{ key: 'sd', name: 'sd', meaning: 'The spread, divisor n − 1.', formula: '√(Σ(x − mean)²/(n − 1))' },
+    text: ({ sd }, resolution) => formatFigure(sd, 'spread', resolution),
+  },
+  {
+    ...{ key: 'skewness', name: 'skewness', meaning: 'About 0 for a normal; above 0 with a long right tail.' },
+    formula: 'G₁ = g₁ √(n(n − 1))/(n − 2)',
+    text: ({ skewness }) => shape(skewness),
+  },
+  {
+    ...{ key: 'kurtosis', name: 'excess kurtosis', meaning: 'About 0 for a normal; above 0 with heavy tails.' },
+    formula: 'G₂',
+    text: ({ kurtosis }) => shape(kurtosis),
+  },
+  {
+    ...{ key: 'a2', name: 'A²', meaning: 'How far the readings lie from a normal, the tails counting most.' },
+    formula: 'Anderson and Darling (1954)',
+    text: ({ statistic }) => formatFigure(statistic, 'statistic'),
+  },
+  {
+    ...{ key: 'p', name: 'p', formula: '(b + 1)/(B + 1)' },
+    meaning:
       'How often samples with nothing to find lie at least as far; lambda is found anew in each of them, as it was for the readings.',
-      '(b + 1)/(B + 1)',
-      [p(before, '…'), by === 'normal-scores' ? '–' : p(after, '…')],
-      samples,
-    ),
-    ...(rounded
-      ? [
-          row(
-            'pRounded',
-            'p, rounded alike',
-            'The same for samples that are rounded as the readings are.',
-            '(b + 1)/(B + 1)',
-            [pOfRounded(before), pOfRounded(after)],
-          ),
-        ]
-      : []),
-  ];
+    text: ({ pSimulated }, _, alpha) => (pSimulated ? formatP(pSimulated.pValue, alpha) : '…'),
+  },
+  {
+    ...{ key: 'pRounded', name: 'p, rounded alike', formula: '(b + 1)/(B + 1)' },
+    meaning: 'The same for samples that are rounded as the readings are.',
+    text: ({ pResolution }, _, alpha) => (pResolution ? formatP(pResolution.pValue, alpha) : '–'),
+  },
+];
+
+export function transformFigures({ before, after, resolution, alpha, by }: TransformResult): FoundFigure[] {
+  const rounded = before.pResolution !== null || after.pResolution !== null;
+  const samples = before.pSimulated ? `${groupThousands(before.pSimulated.replicates)} samples` : '';
+  return SIDE_ROWS.filter(({ key }) => key !== 'pRounded' || rounded).map(({ text, ...explained }) => ({
+    ...explained,
+    note: explained.key === 'p' ? samples : '',
+    // A test of what is normal by construction says nothing.
+    texts: [
+      text(before, resolution, alpha),
+      explained.key === 'p' && by === 'normal-scores' ? '–' : text(after, null, alpha),
+    ],
+  }));
 }
 
 /** What the readings say of λ, and the middle of the transformed readings turned back. */

@@ -1,6 +1,7 @@
 import { isRefusal } from '../../distributions/family.js';
 import { simulatedP, pOfTally, type SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 import type { TransformedTallies } from '../../goodness-of-fit/transformed.js';
+import { exp } from '../../numeric/elementary.js';
 import { centralMoments } from '../../numeric/sums.js';
 import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, type Answers } from '../../road/analysis.js';
@@ -8,7 +9,7 @@ import { whyCensored } from '../../road/beyond-limits.js';
 import { leftOutNotes, unavailable, whyNot } from '../../road/cautions.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
-import { affordableReplicates } from '../../road/settings.js';
+import { affordableReplicates, LEAST_REPLICATES } from '../../road/settings.js';
 import { bendable, bentWith } from '../../transform/lambda.js';
 import {
   isPower,
@@ -89,12 +90,10 @@ function drawsOf({ by, lambda, after, readings }: TransformResult, { confidence 
   const power: PowerTransformation = isPower(by) ? by : 'box-cox';
   const used = lambda?.used ?? AS_POWER[by as keyof typeof AS_POWER];
   const seen = bendable(power, readings);
-  // A reading of 0 has no logarithm to take a mean of: the square root is left as it stands.
-  const whole = Number.isFinite(seen.centre) ? seen : { ...seen, logs: readings.map(Math.log), centre: 0 };
   const bends = new Float64Array(readings.length);
-  bentWith(whole, used, bends);
+  bentWith(seen, used, bends);
   const { n, mean, s2 } = centralMoments(bends);
-  const scale = Math.exp(whole.centre);
+  const scale = power === 'box-cox' ? exp(seen.centre) : 1;
   const stepped = (x: number) => {
     const [low, high] = [x - step! / 2, x + step! / 2].map((at) => transformed(power, used, at / scale));
     return Number.isFinite(high! - low!) ? (high! - low!) ** 2 / 12 : 0;
@@ -102,7 +101,17 @@ function drawsOf({ by, lambda, after, readings }: TransformResult, { confidence 
   const variance = s2 / (n - 1);
   const rounding = step === null ? 0 : readings.reduce((sum, x) => sum + stepped(x), 0) / n;
   const input: TransformedTallies = {
-    ...{ power, n, lambda: used, centre: whole.centre, mean, step, confidence, observed: after.statistic },
+    ...{
+      power,
+      n,
+      lambda: used,
+      centre: seen.centre,
+      mirrored: seen.mirrored !== null,
+      mean,
+      step,
+      confidence,
+      observed: after.statistic,
+    },
     sd: Math.sqrt(Math.max(variance - rounding, variance / 10)),
     choice: lambda?.choice ?? 'given',
   };
@@ -192,6 +201,9 @@ function withRoundedP(
   };
 }
 
+/** λ is found anew in every sample: of very many readings fewer samples have to do. */
+const usualReplicates = (n: number) => affordableReplicates(n, 10_000, n > 20_000 ? LEAST_REPLICATES : 1_000);
+
 /** Readings transformed towards a normal: λ with its interval, before and after side by side, the limits with them. */
 export const transformAnalysis = defineAnalysis<Request, TransformResult>({
   id: 'transform',
@@ -202,7 +214,7 @@ export const transformAnalysis = defineAnalysis<Request, TransformResult>({
   method: transformSentence,
   resolve: (settings, sample) => ({
     ...settings,
-    replicates: settings.replicates ?? affordableReplicates(sample.values.length, 10_000, 1_000),
+    replicates: settings.replicates ?? usualReplicates(sample.values.length),
   }),
   *run(asked, sample) {
     const settings = this.resolve(asked, sample);

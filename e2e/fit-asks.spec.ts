@@ -20,6 +20,11 @@ async function recomputed(page: Page, url: string): Promise<Record<string, boole
   const kept: Evidence[] = await (await fetch(`${url}api/studies/${studyId(page)}/evidence`)).json();
   return Object.fromEntries(kept.map(({ analysis, recomputed: again }) => [analysis, again?.same]));
 }
+/** A question of Fit by its address: the plot and its simulations are not worked out first. */
+async function openAsk(page: Page, id: string, readings = READINGS): Promise<void> {
+  await studyOf(page, readings);
+  await page.goto(`/studies/${studyId(page)}/fit?ask=${id}`);
+}
 async function open(page: Page): Promise<void> {
   await studyOf(page, READINGS);
   await openStage(page, 'Fit');
@@ -82,8 +87,7 @@ test('a line-up shows and sends no key before the pick, counts viewers, and is k
 test('samples of known origin stand beside the readings, as plots or histograms, and are drawn again on demand', async ({
   page,
 }) => {
-  await open(page);
-  await ask(page, 'Known samples');
+  await openAsk(page, 'known');
   await expect(finding(page)).toContainText('What 30 readings look like whose origin is known');
   const rows = finding(page).getByRole('row');
   await expect(rows).toHaveCount(9);
@@ -102,8 +106,7 @@ test('what so many readings could have missed: of a normal by departure and by n
   page,
   app,
 }) => {
-  await open(page);
-  await ask(page, 'What n could miss');
+  await openAsk(page, 'missed');
   await expect(finding(page)).toContainText(
     /With 30 readings and level 0.05, a lognormal with log sd 0.5 .* times in 10/,
   );
@@ -154,8 +157,7 @@ test('counts beside what is expected, hanging or side by side, with trials by th
 });
 
 test('many columns: a row each, a click opens one; groups by a label too', async ({ page, app }) => {
-  await open(page);
-  await ask(page, 'Many columns');
+  await openAsk(page, 'many');
   await expect(finding(page)).toContainText(
     '1 of 2 columns departs from normal at level 0.05, shared among all: width',
   );
@@ -179,9 +181,7 @@ test('200 columns, some of them empty, are looked at together, and kept', async 
       return i % 50 === 7 ? '' : (5 + ((row * (7 + (i % 5))) % 13) / 7 + i / 100).toFixed(3);
     }).join('\t'),
   ).join('\n');
-  await studyOf(page, wide);
-  await openStage(page, 'Fit');
-  await ask(page, 'Many columns');
+  await openAsk(page, 'many', wide);
   await expect(finding(page)).toContainText('no evidence against normal in any of 196 columns');
   await expect(finding(page)).toContainText('4 of 200 cannot be tested');
   await settled(page);
@@ -191,9 +191,8 @@ test('200 columns, some of them empty, are looked at together, and kept', async 
 });
 
 test('a transformation is chosen, added as a column that follows with its limits, and kept', async ({ page, app }) => {
-  await open(page);
+  await openAsk(page, 'transformed');
   await pick(page.getByLabel('Subject'), { label: 'width, mm' });
-  await ask(page, 'Transformed');
   await expect(finding(page)).toContainText('After Box–Cox with lambda');
   await page.getByRole('button', { name: 'logarithm', exact: true }).click();
   await expect(finding(page)).toContainText('After the logarithm');
@@ -221,8 +220,7 @@ test('a transformation is chosen, added as a column that follows with its limits
 });
 
 test('two samples: chosen from what there is, changed in the sentence, kept', async ({ page, app }) => {
-  await open(page);
-  await ask(page, 'Two samples');
+  await openAsk(page, 'two');
   await finding(page).getByRole('button', { name: 'Groups by kiln' }).click();
   await expect(finding(page)).toContainText(/no evidence that south and north come from different distributions/);
   await pick(page.getByLabel('first sample'), { label: 'north' });
@@ -236,7 +234,7 @@ test('two samples: chosen from what there is, changed in the sentence, kept', as
 });
 
 test('no question of Fit has what a screen reader would stumble over, split or not', async ({ page }) => {
-  await open(page);
+  await openAsk(page, 'known');
   await pick(page.getByLabel('Split by'), { label: 'kiln' });
   for (const word of ['Known samples', 'What n could miss', 'Transformed', 'Many columns', 'Two samples']) {
     await ask(page, word);

@@ -1,18 +1,16 @@
 import type { Job } from '@verdict/contract';
-import { expect, openStage, pick, settled, studyOf, TWELVE, test } from './app.js';
+import { expect, settled, studyOf, TWELVE, test } from './app.js';
+
+/** A family that takes long to fit, and a band that asks for no simulation. */
+const OF_GEV = 'plot.family=generalized-extreme-value&plot.band=line';
 
 test('a simulation that would take long is handed to the server, followed, stopped, gone on with and found again', async ({
   page,
   app,
 }) => {
   await studyOf(page, TWELVE);
-  await openStage(page, 'Fit');
-  await settled(page);
-  await pick(page.getByLabel('family', { exact: true }), { label: 'generalized extreme value distribution' });
-  await settled(page);
+  await page.goto(page.url().replace(/readings.*/, `fit?${OF_GEV}&fit.replicates=300000`));
   const replicates = page.getByLabel('replicates for the test');
-  await replicates.fill('300000');
-  await replicates.press('Enter');
   // Short work is not handed over; this is told after its first second.
   await page.getByRole('button', { name: 'Let the server go on' }).click({ timeout: 30_000 });
   const method = page.getByRole('region', { name: 'Method' });
@@ -54,9 +52,7 @@ test('a simulation that would take long is handed to the server, followed, stopp
 
 test('what the server has come to is shown where it was asked, and kept like any result', async ({ page, app }) => {
   await studyOf(page, TWELVE);
-  await openStage(page, 'Fit');
-  await settled(page);
-  await pick(page.getByLabel('family', { exact: true }), { label: 'logistic distribution' });
+  await page.goto(page.url().replace(/readings.*/, 'fit?plot.family=logistic&plot.band=line'));
   await settled(page);
   await page.keyboard.press('k');
   await expect(page.getByRole('region', { name: 'Finding' })).toContainText(

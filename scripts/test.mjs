@@ -6,14 +6,13 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { build, ensureChromium, ensureMariaDb, ensurePackages, ROOT } from './setup.mjs';
+import { ensureChromium, giveUp, ensureMariaDb, ensurePackages, ROOT } from './setup.mjs';
 
 const started = Date.now();
 const only = process.argv.slice(2);
 ensurePackages();
 ensureMariaDb();
 ensureChromium();
-build();
 
 const reports = mkdtempSync(join(tmpdir(), 'verdict-test-'));
 const bin = (tool) => join(ROOT, 'node_modules/.bin', tool);
@@ -70,18 +69,24 @@ const fromPlaywright = () => {
 };
 
 const packages = ['core', 'contract', 'server', 'web', 'cli'].map((name) => `${name}/src`);
-/** What only reads the files goes two at a time, one for each core of a small machine. */
+async function built() {
+  const { code, output } = await run(process.execPath, ['scripts/build.mjs']);
+  if (code !== 0) giveUp(output);
+  process.stdout.write(output);
+}
+/** What only reads the files goes beside the build, one for each core of a small machine. */
 await Promise.all([
   (async () => {
-    await check('format', 'One layout for all files; `npm run format` writes it.', bin('prettier'), ['--check', '.']);
-    await check('imports', 'Imports go downward only: docs/architecture.md says why.', bin('depcruise'), packages);
+    await built();
+    const web = ['--noEmit', '-p', 'web/tsconfig.json'];
+    await check('types-web', 'The page, templates included.', bin('vue-tsc'), web);
     await check('types', 'The packages and their tests, strict.', bin('tsc'), ['-p', 'tsconfig.tests.json']);
   })(),
   (async () => {
     const why = 'See the rule named in each line, and eslint.config.js for why.';
     await check('lint', why, bin('eslint'), ['.', '--max-warnings', '0']);
-    const web = ['--noEmit', '-p', 'web/tsconfig.json'];
-    await check('types-web', 'The page, templates included.', bin('vue-tsc'), web);
+    await check('format', 'One layout for all files; `npm run format` writes it.', bin('prettier'), ['--check', '.']);
+    await check('imports', 'Imports go downward only: docs/architecture.md says why.', bin('depcruise'), packages);
   })(),
 ]);
 const vitest = (file, projects) => [

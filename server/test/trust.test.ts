@@ -34,6 +34,24 @@ describe('cells', () => {
     expect([cells.length, cells[4], cells[2000]]).toEqual([3_000, '\ufffd', 'r2001']);
   });
 
+  it('are refused in words however large the request that is wrong, and whether or not it can be read', async () => {
+    const a = column('a', numbers(3));
+    const id = await studyOf(a);
+    const { revision } = await server.study(id);
+    // Bodies of a megabyte are read in a thread of their own.
+    const run = { column: a.id, row: 0, texts: Array.from({ length: 200_000 }, () => '1') };
+    const wrong = { kind: 'edit-cells', runs: [run] } as ChangeInput;
+    const answer = await server.change(id, wrong);
+    expect([answer.status, answer.body.code]).toEqual([422, 'invalid']);
+    const broken = await fetch(`${server.url}api/studies/${id}/changes`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: `{"texts":["${'1'.repeat(600_000)}"`,
+    });
+    expect(broken.status).toBe(400);
+    expect((await server.study(id)).revision).toBe(revision);
+  });
+
   it('stay in their rows where such a text was stored before it was refused', async () => {
     const a = column('label', numbers(3_000), { kind: 'label' });
     const id = await studyOf(a);

@@ -31,7 +31,12 @@ function answerOf(error: unknown): Answer {
 
 const answered =
   (use: (...args: never[]) => Promise<unknown>) =>
-  (...args: never[]): Promise<Answer> =>
-    use(...args).then((done) => ({ done }), answerOf);
+  async (...args: never[]): Promise<Answer> => {
+    try {
+      return { done: await use(...args) };
+    } catch (error) {
+      return answerOf(error);
+    }
+  };
 
 workerpool.worker(Object.fromEntries(Object.entries(longUses(db)).map(([name, use]) => [name, answered(use)])));

@@ -28,6 +28,16 @@ describe('two changes', () => {
     ['a column and its cells', { kind: 'remove-columns', columns: [a] }, edit(a, 1, 'x')],
     ['a column and its name', { kind: 'freeze-column', column: a }, rename],
     ['one fact of a column', rename, { kind: 'change-column', column: a, name: 'y', unit: 'mm' }],
+    [
+      'limits that follow and the column’s own',
+      {
+        kind: 'change-column',
+        column: a,
+        target: 1,
+        bounds: [{ column: b, lowerLimit: null, target: 2, upperLimit: 3 }],
+      },
+      { kind: 'change-column', column: b, upperLimit: 4 },
+    ],
     ['the order of columns', { kind: 'order-columns', columns: [a, b] }, { kind: 'order-columns', columns: [b, a] }],
     ['one fact of the study', { kind: 'change-study', alpha: 0.01 }, { kind: 'change-study', alpha: 0.1, name: 'x' }],
     ['a new column and its cells', added, edit(b, 1, 'x')],

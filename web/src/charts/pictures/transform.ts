@@ -9,16 +9,9 @@ type Side = TransformResult['before'];
 
 /** Limits and target upright over a picture in standard scores; beyond it they stand at its edge. */
 function boundMarks({ bounds, mean, sd }: Side): Mark[] {
-  const rule = (at: number | null, target: boolean): Mark[] =>
-    at === null
-      ? []
-      : [
-          {
-            ...{ kind: 'rule', across: 'x', at: (at - mean) / sd, tone: target ? 'green' : 'ochre', stays: true },
-            ...(target ? { dash: [4, 3] } : {}),
-          },
-        ];
-  return [...rule(bounds.lower, false), ...rule(bounds.target, true), ...rule(bounds.upper, false)];
+  const rule = (at: number | null, tone: 'ochre' | 'green'): Mark[] =>
+    at === null ? [] : [{ kind: 'rule', across: 'x', at: (at - mean) / sd, tone, dash: [6, 4], stays: true }];
+  return [...rule(bounds.lower, 'ochre'), ...rule(bounds.target, 'green'), ...rule(bounds.upper, 'ochre')];
 }
 
 /** About so many ticks. */

@@ -17,6 +17,7 @@ const STATISTICS = [
   'table',
   'describe',
   'transform',
+  'outliers',
   'probability-plot',
   'goodness-of-fit',
 ];

@@ -1,0 +1,42 @@
+import type { Side } from './grubbs.js';
+
+/** Dixon's ratios by n (1953): the gap to the neighbour over a range that leaves out readings which may hide it. */
+export type DixonRatio = 'r10' | 'r11' | 'r21' | 'r22';
+export const DIXON_LEAST_N = 3;
+/** Beyond, Dixon gave none: so many readings seldom have only the two at the ends to hide one. */
+export const DIXON_GREATEST_N = 30;
+
+export function dixonRatioFor(n: number): DixonRatio | null {
+  if (n < DIXON_LEAST_N || n > DIXON_GREATEST_N) return null;
+  if (n <= 7) return 'r10';
+  if (n <= 10) return 'r11';
+  return n <= 13 ? 'r21' : 'r22';
+}
+
+/** How far the neighbour is that the gap is measured to, and how many readings are left out at the other end. */
+const PLACES: Record<DixonRatio, { gap: number; left: number }> = {
+  r10: { gap: 1, left: 0 },
+  r11: { gap: 1, left: 1 },
+  r21: { gap: 2, left: 1 },
+  r22: { gap: 2, left: 2 },
+};
+
+/** The ratio at one end of a sample in rising order; 0 where the range it is taken of is 0. */
+export function dixonAt(sorted: Float64Array, ratio: DixonRatio, end: 'upper' | 'lower'): number {
+  const n = sorted.length;
+  const { gap, left } = PLACES[ratio];
+  const at = (i: number) => (end === 'lower' ? sorted[i]! : -sorted[n - 1 - i]!);
+  const range = at(n - 1 - left) - at(0);
+  return range > 0 ? (at(gap) - at(0)) / range : 0;
+}
+
+/** The ratio on a side, and at which end it is taken: of either the greater. */
+export function dixon(
+  sorted: Float64Array,
+  ratio: DixonRatio,
+  side: Side,
+): { statistic: number; end: 'upper' | 'lower' } {
+  if (side !== 'either') return { statistic: dixonAt(sorted, ratio, side), end: side };
+  const [upper, lower] = [dixonAt(sorted, ratio, 'upper'), dixonAt(sorted, ratio, 'lower')];
+  return upper >= lower ? { statistic: upper, end: 'upper' } : { statistic: lower, end: 'lower' };
+}

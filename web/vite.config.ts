@@ -11,14 +11,6 @@ const onlyWoff2 = (): Plugin => ({
     /@fontsource.*\.css/.test(id) ? code.replace(/,\s*url\([^)]*\.woff\)\s*format\(['"]woff['"]\)/g, '') : null,
 });
 
-const GROUPS = [
-  { name: 'vue', test: /node_modules\/(@vue|vue|vue-router|pinia|@vueuse)\// },
-  { name: 'components', test: /node_modules\/(element-plus|@element-plus|@popperjs|@floating-ui|dayjs|lodash[^/]*)\// },
-  { name: 'charts', test: /node_modules\/(chart\.js|chartjs[^/]*|@kurkle|@sgratzl)\// },
-  { name: 'core', test: /\/(core|contract)\/src\// },
-  { name: 'workbench', test: /\/web\/src\/(workbench|components|stores|charts)\// },
-];
-
 export default defineConfig({
   plugins: [
     onlyWoff2(),
@@ -28,12 +20,6 @@ export default defineConfig({
   ],
   resolve: { conditions: ['source', 'module', 'browser', 'import', 'default'] },
   worker: { format: 'es' },
-  build: {
-    target: 'es2022',
-    assetsInlineLimit: 0,
-    chunkSizeWarningLimit: 1500,
-    // Some thirty files instead of two hundred: what every page needs comes together, what one stage needs stays apart.
-    rolldownOptions: { output: { codeSplitting: { groups: GROUPS } } },
-  },
+  build: { target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 1500 },
   server: { proxy: { '/api': { target: process.env.VERDICT_API ?? 'http://127.0.0.1:4780', changeOrigin: false } } },
 });

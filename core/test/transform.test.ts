@@ -325,6 +325,9 @@ describe('the analysis of a transformation', () => {
     const turned = await done(values, { by: 'reciprocal', upperLimit: 20 });
     expect(turned.after.bounds).toEqual({ lower: 0.05, target: null, upper: null });
     expect(turned.outside!.transformed!.share).toBeGreaterThan(0);
+    // And everything above an upper limit that no reading of the law can be below.
+    const all = await done(values, { by: 'reciprocal', upperLimit: 0 });
+    expect(all.outside!.transformed!.share).toBe(1);
     // Nothing lies below 0 once logarithms are taken.
     const none = await done(values, { by: 'logarithm', lowerLimit: 0 });
     expect(none.outside!.transformed).toEqual({ share: 0, interval: null });
@@ -338,6 +341,20 @@ describe('the analysis of a transformation', () => {
     expect(result.after.pResolution!.pValue).toBeGreaterThan(0.05);
     expect(finding(result)).toContain('no more than their rounding explains');
     expect(transformFigures(result).map(({ key }) => key)).toContain('pRounded');
+  });
+
+  it('rounds samples of Yeo–Johnson as those of Box–Cox of x + 1', async () => {
+    const values = normals(200, 31).map((z) => Math.max(20, Math.round(Math.exp(4 + 0.02 * z))));
+    const asked = { power: 'given', lambda: 2 };
+    const own = await done(values, { ...asked, by: 'yeo-johnson' }, { resolution: 1 });
+    const same = await done(
+      values.map((x) => x + 1),
+      { ...asked, by: 'box-cox' },
+      { resolution: 1 },
+    );
+    expect(own.after.statistic).toBeCloseTo(same.after.statistic, 9);
+    expect(own.after.pResolution).toEqual(same.after.pResolution);
+    expect(own.after.pResolution).not.toBeNull();
   });
 
   it('says where nothing asks for it, and where it can do nothing', async () => {

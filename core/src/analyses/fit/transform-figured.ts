@@ -14,6 +14,7 @@ import {
   isPower,
   transformed,
   TRANSFORMATIONS,
+  turnsRound,
   type Bounds,
   type TransformationName,
 } from '../../transform/transformation.js';
@@ -130,7 +131,16 @@ export function outsideShare(law: FittedLaw, { lower, upper }: Bounds, confidenc
 }
 
 /** The share of a normal of the transformed readings outside the transformed limits. */
-export function transformedShare(values: Float64Array, bounds: Bounds, confidence: number): OutsideShare | null {
+export function transformedShare(
+  by: TransformationName,
+  values: Float64Array,
+  limits: Bounds,
+  bounds: Bounds,
+  confidence: number,
+): OutsideShare | null {
+  // An upper limit below all that the transformation takes: every reading of the law lies above it.
+  if (limits.upper !== null && limits.upper <= 0 && bounds[turnsRound(by) ? 'lower' : 'upper'] === null)
+    return { share: 1, interval: null };
   const law = fittedLaw(values, { family: 'normal', given: {}, estimateThreshold: false });
   if (isRefusal(law)) return null;
   return bounds.lower === null && bounds.upper === null

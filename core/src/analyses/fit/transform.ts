@@ -70,7 +70,7 @@ function worked(settings: Request, sample: Sample, { values, lambda }: Transform
     outside: limited
       ? {
           counted: countOutside(sample.values, bounds),
-          transformed: by === 'normal-scores' ? null : transformedShare(values, after.bounds, CONFIDENCE),
+          transformed: by === 'normal-scores' ? null : transformedShare(by, values, bounds, after.bounds, CONFIDENCE),
           best: null,
         }
       : null,
@@ -93,10 +93,16 @@ function drawsOf({ by, lambda, after, readings }: TransformResult, { confidence 
   const bends = new Float64Array(readings.length);
   bentWith(seen, used, bends);
   const { n, mean, s2 } = centralMoments(bends);
-  const scale = power === 'box-cox' ? exp(seen.centre) : 1;
+  const mirrored = seen.mirrored !== null;
+  const scale = exp(seen.centre);
+  // Without readings below 0 Yeo–Johnson is Box–Cox of x + 1, and both are seen in units of the centre.
+  const seenAt = (x: number) =>
+    mirrored
+      ? transformed(power, used, x)
+      : transformed('box-cox', used, (power === 'yeo-johnson' ? x + 1 : x) / scale);
   const stepped = (x: number) => {
-    const [low, high] = [x - step! / 2, x + step! / 2].map((at) => transformed(power, used, at / scale));
-    return Number.isFinite(high! - low!) ? (high! - low!) ** 2 / 12 : 0;
+    const [low, high] = [seenAt(x - step! / 2), seenAt(x + step! / 2)];
+    return Number.isFinite(high - low) ? (high - low) ** 2 / 12 : 0;
   };
   const variance = s2 / (n - 1);
   const rounding = step === null ? 0 : readings.reduce((sum, x) => sum + stepped(x), 0) / n;
@@ -106,7 +112,7 @@ function drawsOf({ by, lambda, after, readings }: TransformResult, { confidence 
       n,
       lambda: used,
       centre: seen.centre,
-      mirrored: seen.mirrored !== null,
+      mirrored,
       mean,
       step,
       confidence,
@@ -118,8 +124,8 @@ function drawsOf({ by, lambda, after, readings }: TransformResult, { confidence 
   return { kernel: 'transformed-tallies', input } as const;
 }
 
-/** Readings finer than this in steps of the instrument may be fitted by the quick criteria. */
-const LEAST_COMPARED = 5;
+/** Fewer say nothing of a power, nor of a family. */
+const LEAST_N = 5;
 
 /** Samples with nothing to find; samples whose λ is found anew; and the families that may describe the readings. */
 function firstOrders(settings: Request, result: TransformResult) {
@@ -130,7 +136,7 @@ function firstOrders(settings: Request, result: TransformResult) {
   const draws = lambda && lambda.choice !== 'given' ? drawsOf(result, settings, null) : null;
   const refitted = draws && book.add(draws, settings.replicates!);
   const families = orderBook(anotherSeed(settings.seed, 1), 1);
-  if (outside && n >= LEAST_COMPARED) {
+  if (outside) {
     const input = { values: Array.from(readings).sort((a, b) => a - b), resolution, families: MEASURED };
     families.add({ kernel: 'family-criteria', input }, 1);
   }
@@ -218,7 +224,7 @@ export const transformAnalysis = defineAnalysis<Request, TransformResult>({
   }),
   *run(asked, sample) {
     const settings = this.resolve(asked, sample);
-    const reason = whyNot(sample, LEAST_COMPARED, 'a transformation') ?? whyCensored(sample, 'a transformation');
+    const reason = whyNot(sample, LEAST_N, 'a transformation') ?? whyCensored(sample, 'a transformation');
     if (reason) return unavailable(sample, reason);
     const found = transformedSample(settings, sample);
     if (typeof found === 'string') return unavailable(sample, found);

@@ -1,7 +1,6 @@
 import { meanDistance, medianDistance } from '../describe/deviations.js';
 import { fenceMultiple } from '../describe/fence-multiples.js';
 import { quantileOfSorted } from '../describe/quantiles.js';
-import type { Side } from './grubbs.js';
 
 /** Rules of thumb without a level: each names readings, and how often it does so on a clean sample depends on n. */
 export const SCREENS = ['modified-z', 'fences', 'z-score'] as const;
@@ -45,9 +44,4 @@ export function fencePlace(x: number, quartiles: readonly [number, number]): Fen
   const multiple = fenceMultiple(x, quartiles);
   if (multiple > FAR_FENCE) return 'far';
   return multiple > FENCE ? 'outside' : 'inside';
-}
-
-/** True where a distance counts on this side. */
-export function onSide(distance: number, side: Side): boolean {
-  return side === 'either' || (side === 'upper' ? distance > 0 : distance < 0);
 }

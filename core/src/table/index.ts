@@ -14,5 +14,5 @@ export { sampleInParts, samplesBeside } from './split.js';
 export type { Table, TableColumn } from './table.js';
 export { renamedWith, usualName } from './usual-name.js';
 export { TRANSFORMATION_TITLES } from '../transform/words.js';
-export { isPower, TRANSFORMATIONS, transformedBounds, type TransformationName } from '../transform/transformation.js';
+export { isPower, TRANSFORMATIONS } from '../transform/transformation.js';
 export { derivationWords, followsSentence } from './words.js';

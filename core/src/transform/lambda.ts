@@ -23,7 +23,7 @@ export interface Bendable {
 }
 
 /** The logarithms less their mean, which changes the bent readings by a factor and a shift, and keeps their digits. Where some are mirrored nothing can be taken off. */
-export function centred({ logs, centre, mirrored }: Bendable): Bendable {
+function centred({ logs, centre, mirrored }: Bendable): Bendable {
   let mean = 0;
   for (let i = 0; i < logs.length; i++) mean += logs[i]! / logs.length;
   // A reading of 0 has no logarithm to take a mean of.
@@ -49,7 +49,6 @@ export function bentWith({ logs, mirrored }: Bendable, lambda: number, into: Flo
 /** The profile log-likelihood of λ (Box & Cox 1964, equation 8; Yeo & Johnson 2000, equation 3.1) and its derivative. */
 export interface Profile {
   at(lambda: number): number;
-  slope(lambda: number): number;
   /** The slope, and what it changes by. */
   slopes(lambda: number): { slope: number; curve: number };
   /** What λ usually changes by: 1/sd of the logarithms. */
@@ -105,7 +104,6 @@ export function profileOf(bendables: Bendable): Profile {
       const value = -(n / 2) * log(s / n) + (lambda - 1) * jacobian;
       return Number.isFinite(value) ? value : -Infinity;
     },
-    slope: (lambda) => slopes(lambda).slope,
     slopes,
   };
 }

@@ -28,10 +28,9 @@ export function useTransform() {
     };
   });
   /** The column that follows the subject in just this way, where there is one. */
-  const kept = computed(() => {
-    const wanted = JSON.stringify(derivation.value);
-    return store.study?.columns.find(({ derivation: own }) => own && same(own, wanted)) ?? null;
-  });
+  const kept = computed(
+    () => store.study?.columns.find(({ derivation: own }) => own && sameTransformation(own, derivation.value)) ?? null,
+  );
   /** The transformed readings as a column that follows the subject, limits and target with it. */
   function keepAsColumn(): void {
     const { value: of } = derivation;
@@ -52,9 +51,7 @@ export function useTransform() {
   return { ...whole, run, stage, kept, keepAsColumn };
 }
 
-/** Derivations alike, whatever the order of their parts. */
-function same(own: Derivation, wanted: string): boolean {
-  if (own.kind !== 'transformed') return false;
-  const { kind, source, by, lambda } = own;
-  return JSON.stringify({ kind, source, by, lambda }) === wanted;
+function sameTransformation(one: Derivation, other: Derivation | null): boolean {
+  if (one.kind !== 'transformed' || other?.kind !== 'transformed') return false;
+  return one.source === other.source && one.by === other.by && one.lambda === other.lambda;
 }

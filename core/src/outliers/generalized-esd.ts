@@ -55,3 +55,10 @@ export function generalizedEsd(sorted: Float64Array, most: number, alpha: number
   });
   return { steps, count };
 }
+
+/** From which ends the readings of the named steps go. */
+export function endsOf({ steps, count }: EsdResult): { low: number; high: number } {
+  let low = 0;
+  for (const { at } of steps.slice(0, count)) if (at === low) low++;
+  return { low, high: count - low };
+}

@@ -2,10 +2,6 @@ import { meanDistance, medianDistance } from '../describe/deviations.js';
 import { fenceMultiple } from '../describe/fence-multiples.js';
 import { quantileOfSorted } from '../describe/quantiles.js';
 
-/** Rules of thumb without a level: each names readings, and how often it does so on a clean sample depends on n. */
-export const SCREENS = ['modified-z', 'fences', 'z-score'] as const;
-export type Screen = (typeof SCREENS)[number];
-
 /** A modified z beyond is named (Iglewicz & Hoaglin 1993). */
 export const MODIFIED_Z_LIMIT = 3.5;
 /** A z beyond is named by those who count sds. */
@@ -14,9 +10,10 @@ export const Z_LIMIT = 3;
 export const FENCE = 1.5;
 export const FAR_FENCE = 3;
 
-const MAD_SCALE = 0.6745;
+/** A modified z is so many MAD. */
+export const MAD_SCALE = 0.6745;
 /** Mean absolute deviations are multiplied by this where the median one is 0 (Iglewicz & Hoaglin 1993). */
-const MEAN_SCALE = 1.253314;
+export const MEAN_SCALE = 1.253314;
 
 /** Median and the unit of the modified z of a sample in rising order; `madIsZero` where half of the readings are alike and the mean deviation stands in. */
 export interface RobustScale {

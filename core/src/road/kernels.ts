@@ -13,6 +13,8 @@ import {
   type RoundedReplicates,
 } from '../goodness-of-fit/normality/rounded-anderson-darling.js';
 import { simulateOrderedShares, type FittedShares } from '../probability-plot/fitted-band.js';
+import { simulateOutliers, type OutlierReplicates } from '../outliers/replicates.js';
+import { tallyRules, type RuleTrials } from '../outliers/rule-trials.js';
 import { tallyTransformed, type TransformedTallies } from '../goodness-of-fit/transformed.js';
 import { tallyTwoSamples, type TwoSampleTallies } from '../goodness-of-fit/two-samples.js';
 import { drawLineUp, type LineUpDraws } from '../probability-plot/line-up.js';
@@ -33,6 +35,8 @@ export interface KernelInputs {
   'two-sample-tallies': TwoSampleTallies;
   'family-criteria': FamilyCriteria;
   'transformed-tallies': TransformedTallies;
+  'outlier-replicates': OutlierReplicates;
+  'rule-trials': RuleTrials;
 }
 
 type Kernel<K extends keyof KernelInputs> = (
@@ -54,6 +58,8 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'two-sample-tallies': tallyTwoSamples,
   'family-criteria': familyCriteria,
   'transformed-tallies': tallyTransformed,
+  'outlier-replicates': simulateOutliers,
+  'rule-trials': tallyRules,
 };
 
 /** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */

@@ -1,0 +1,28 @@
+import { centralMoments } from '../numeric/sums.js';
+
+/** What mean and sd would be without each reading in turn, in the order given. */
+export interface Influence {
+  mean: Float64Array;
+  sd: Float64Array;
+}
+
+/** Three readings leave two, of which there is an sd. */
+export const INFLUENCE_LEAST_N = 3;
+
+/**
+ * Mean and sd with each reading left out: the mean moves by −(x − mean)/(n − 1), the sum of squares loses n/(n − 1)·(x − mean)² (the updating formulas of Chan, Golub
+ * & LeVeque 1983, read backwards). Where that leaves less than rounding can tell, what is left is taken afresh.
+ */
+export function influenceOf(values: Float64Array): Influence {
+  const { n, mean, s2 } = centralMoments(values);
+  const means = new Float64Array(n);
+  const sds = new Float64Array(n);
+  for (let i = 0; i < n; i++) {
+    const d = values[i]! - mean;
+    means[i] = mean - d / (n - 1);
+    const rest = s2 - (n / (n - 1)) * d * d;
+    const squares = rest > 1e-6 * s2 ? rest : centralMoments(values.filter((_, k) => k !== i)).s2;
+    sds[i] = Math.sqrt(squares / (n - 2));
+  }
+  return { mean: means, sd: sds };
+}

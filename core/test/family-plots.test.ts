@@ -1,5 +1,6 @@
+import { CONTINUOUS } from '../src/distributions/measured.js';
 import { describe, expect, it } from 'vitest';
-import { CONTINUOUS, fittingOf } from '../src/analyses/fit/family-settings.js';
+import { fittingOf } from '../src/analyses/fit/family-settings.js';
 import { lawFigures, readOff, readOffWords } from '../src/analyses/fit/law-figures.js';
 import { plotPicture, plotTable } from '../src/analyses/fit/plot-picture.js';
 import { readPlot, type ProbabilityPlotResult } from '../src/analyses/fit/plot-result.js';

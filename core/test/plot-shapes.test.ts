@@ -1,6 +1,6 @@
+import { fittedLaw } from '../src/distributions/fit/fitted-law.js';
 import { describe, expect, it } from 'vitest';
 import { readShapes, shapeWords } from '../src/analyses/fit/plot-shapes.js';
-import { fittedLaw } from '../src/analyses/fit/fitted-law.js';
 import { isRefusal } from '../src/distributions/family.js';
 import { distribution, familyByName } from '../src/distributions/registry.js';
 import { shapesOf } from '../src/probability-plot/shapes.js';

@@ -1,5 +1,6 @@
 // The analyses, stage by stage, their results and their words.
 import '../readings/refusals.js';
+export { MOST_SCREENED } from '../road/groups.js';
 export { type DistributionRequest, type Question, QUESTIONS } from './distributions/distribution-request.js';
 export { DISTRIBUTION_FIGURES } from './distributions/distribution-figures.js';
 export type { DistributionResult, MomentFigure } from './distributions/distribution-result.js';
@@ -42,7 +43,7 @@ export { readPlot } from './fit/plot-result.js';
 export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './fit/probability-plot.js';
 export type { ScreenResult } from './fit/screen-result.js';
 export { type ScreenRow, screenRows, screenTable } from './fit/screen-words.js';
-export { MOST_SCREENED, screenAnalysis } from './fit/screen.js';
+export { screenAnalysis } from './fit/screen.js';
 export type { TransformOffer, TransformResult } from './fit/transform-result.js';
 export {
   lambdaFigures,
@@ -56,6 +57,42 @@ export { transformAnalysis } from './fit/transform.js';
 export type { TwoSamplesResult } from './fit/two-samples-result.js';
 export { TWO_SAMPLES_COLUMNS, twoSamplesFigures, twoSamplesTable, twoSamplesTests } from './fit/two-samples-words.js';
 export { twoSamplesAnalysis } from './fit/two-samples.js';
+export { type Extreme, type OutliersResult, type OutlierTest, studyTest } from './outliers/outliers-result.js';
+export {
+  extremeRows,
+  extremesTable,
+  extremeWords,
+  type ExtremeRow,
+  influenceTable,
+  ruleRows,
+  type RuleRow,
+  rulesTable,
+} from './outliers/outliers-figures.js';
+export { WITHOUT_COLUMNS, withoutFigures } from './outliers/without-figures.js';
+export { RULE_PARTS } from './outliers/outliers-settings.js';
+export { rowWords } from './outliers/outliers-words.js';
+export { outliersAnalysis } from './outliers/outliers.js';
+export type { OutlierRulesResult } from './outliers/outlier-rules-result.js';
+export { ARRANGEMENT_WORDS, outlierRulesTable, ruleAtWorkRows } from './outliers/outlier-rules-words.js';
+export { outlierRulesAnalysis, SHIFTS } from './outliers/outlier-rules.js';
+export {
+  type OutlierScreenResult,
+  type OutlierScreenRow,
+  outlierScreenRows,
+  outlierScreenTable,
+} from './outliers/outlier-screen-words.js';
+export { outlierScreenAnalysis } from './outliers/outlier-screen.js';
+export type { OutlyingGroupsResult } from './outliers/outlying-groups-result.js';
+export {
+  GROUP_TEST_COLUMNS,
+  groupRows,
+  groupTestFigures,
+  outlyingGroupsTable,
+} from './outliers/outlying-groups-words.js';
+export { outlyingGroupsAnalysis } from './outliers/outlying-groups.js';
+export { RULE_FACTS, sideSetting } from './outliers/rule-facts.js';
+export type { Arrangement } from '../outliers/rule-trials.js';
+export { hasLevel, type Rule } from '../outliers/rules.js';
 export { advance, ANALYSES, analysisById, inThisThread, UnknownAnalysis } from './registry.js';
 export { boxAnalysis, type BoxPart, type BoxResult } from './shape/box.js';
 export type { Described, DescribeResult } from './shape/describe-result.js';

@@ -13,6 +13,7 @@ import {
   type RoundedReplicates,
 } from '../goodness-of-fit/normality/rounded-anderson-darling.js';
 import { simulateOrderedShares, type FittedShares } from '../probability-plot/fitted-band.js';
+import { simulateCochran } from '../outliers/consistency.js';
 import { simulateOutliers, type OutlierReplicates } from '../outliers/replicates.js';
 import { tallyRules, type RuleTrials } from '../outliers/rule-trials.js';
 import { tallyTransformed, type TransformedTallies } from '../goodness-of-fit/transformed.js';
@@ -37,6 +38,7 @@ export interface KernelInputs {
   'transformed-tallies': TransformedTallies;
   'outlier-replicates': OutlierReplicates;
   'rule-trials': RuleTrials;
+  'cochran-replicates': { sizes: readonly number[] };
 }
 
 type Kernel<K extends keyof KernelInputs> = (
@@ -60,6 +62,7 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'transformed-tallies': tallyTransformed,
   'outlier-replicates': simulateOutliers,
   'rule-trials': tallyRules,
+  'cochran-replicates': simulateCochran,
 };
 
 /** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */

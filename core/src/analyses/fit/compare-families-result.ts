@@ -1,6 +1,6 @@
+import type { PlottedLaw } from '../../distributions/fit/fitted-law.js';
 import type { SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 import type { Note } from '../../road/analysis.js';
-import type { PlottedLaw } from './plot-result.js';
 
 /** One family that could be fitted, and how well it describes the readings. */
 export interface ComparedFamily extends PlottedLaw {

@@ -1,3 +1,5 @@
+import { fitCost } from '../../distributions/fit/fit-cost.js';
+import { estimatedOf } from '../../distributions/fit/refit.js';
 import { z } from 'zod';
 import { pOfTally } from '../../goodness-of-fit/simulated-p.js';
 import type { Sample } from '../../readings/sample.js';
@@ -9,8 +11,6 @@ import { replicates as replicatesOf, seed as seedOf } from '../../road/setting.j
 import { affordableReplicates, alphaSetting, columnSetting } from '../../road/settings.js';
 import type { CompareFamiliesResult } from './compare-families-result.js';
 import { comparedFinding, comparedNotes } from './compare-families-words.js';
-import { estimatedOf } from './family-settings.js';
-import { fitCost } from './fit-cost.js';
 import { rankedFamilies } from './ranked-families.js';
 
 const replicates = replicatesOf('replicates for each family');

@@ -1,3 +1,4 @@
+import { simulatedNotes } from '../../road/simulated-notes.js';
 import { articleOf, parameterWords } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import {
@@ -20,7 +21,6 @@ import {
   type ObservedCell,
 } from './count-fit-result.js';
 import { briefly } from './law-words.js';
-import { simulatedNotes } from './simulated-notes.js';
 
 const title = ({ family }: Pick<CountFitResult, 'family'>) => familyByName(family).title;
 

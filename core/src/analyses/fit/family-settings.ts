@@ -1,12 +1,11 @@
+import { CONTINUOUS } from '../../distributions/measured.js';
 import { z } from 'zod';
 import type { Fitting } from '../../distributions/fit/refit.js';
 import { isRefusal, refuse, type Family, type Parameters, type Refusal } from '../../distributions/family.js';
 import { articleOf } from '../../distributions/names.js';
-import { completed, FAMILIES, familyByName, parameterFaults } from '../../distributions/registry.js';
+import { completed, familyByName, parameterFaults } from '../../distributions/registry.js';
 import type { Field, SentencePart } from '../../road/analysis.js';
 
-/** The families a measure may follow. */
-export const CONTINUOUS = FAMILIES.filter(({ discrete }) => !discrete);
 const hasThreshold = ({ parameters }: Family) => parameters.some(({ name }) => name === 'threshold');
 const WITH_THRESHOLD = CONTINUOUS.filter(hasThreshold).map(({ family }) => family);
 
@@ -75,13 +74,6 @@ export function fittingOf({ family: name, parameters: given = {}, threshold }: A
   const estimateThreshold = threshold === 'estimated' && hasThreshold(of) && !('threshold' in given);
   return { family: name, given, estimateThreshold };
 }
-
-/** The same family with everything estimated. */
-export const estimatedOf = ({ family: name }: Pick<Family, 'family'>): Fitting => ({
-  family: name,
-  given: {},
-  estimateThreshold: false,
-});
 
 const byTitle = CONTINUOUS.map(({ family: value, title }) => ({ value, text: `${title} distribution` }));
 const familyField: Field = { field: 'family', label: 'family', type: 'choice', options: byTitle };

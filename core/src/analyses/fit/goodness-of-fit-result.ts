@@ -1,7 +1,7 @@
+import type { PlottedLaw } from '../../distributions/fit/fitted-law.js';
 import type { FittedTest } from '../../goodness-of-fit/fitted/battery.js';
 import type { SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 import type { Note } from '../../road/analysis.js';
-import type { PlottedLaw } from './plot-result.js';
 
 export interface GoodnessOfFitTest {
   test: FittedTest;

@@ -1,3 +1,6 @@
+import { fittedLaw, type FittedLaw } from '../../distributions/fit/fitted-law.js';
+import { dearest } from '../../distributions/fit/fit-cost.js';
+import { estimatedOf } from '../../distributions/fit/refit.js';
 import { isRefusal, type Distribution } from '../../distributions/family.js';
 import { fittingKind, type Fitting } from '../../distributions/fit/refit.js';
 import { normalScore } from '../../distributions/normal-score.js';
@@ -14,9 +17,7 @@ import { unavailable, whyNot, whyNotEven } from '../../road/cautions.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
 import { whyCensored } from '../../road/beyond-limits.js';
-import { estimatedOf, fittingOf } from './family-settings.js';
-import { dearest } from './fit-cost.js';
-import { fittedLaw, type FittedLaw } from './fitted-law.js';
+import { fittingOf } from './family-settings.js';
 import type { FitTestRequest as Request } from './goodness-of-fit-settings.js';
 import { fitNotes } from './goodness-of-fit-words.js';
 import type { Differs, FitOutcome, GoodnessOfFitResult, GoodnessOfFitTest } from './goodness-of-fit-result.js';

@@ -1,3 +1,4 @@
+import { simulatedNotes } from '../../road/simulated-notes.js';
 import { articleOf } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import type { FittedTest } from '../../goodness-of-fit/fitted/battery.js';
@@ -13,7 +14,6 @@ import {
   type GoodnessOfFitTest,
 } from './goodness-of-fit-result.js';
 import { lawWords } from './law-words.js';
-import { simulatedNotes } from './simulated-notes.js';
 
 export const FITTED_SYMBOLS: Record<FittedTest, string> = {
   'anderson-darling': 'A²',

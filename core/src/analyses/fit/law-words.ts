@@ -1,7 +1,7 @@
+import type { PlottedLaw } from '../../distributions/fit/fitted-law.js';
 import { parameterWords } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import { formatFigure, formatValue, type FigureKind } from '../../numeric/format.js';
-import type { PlottedLaw } from './plot-result.js';
 
 /** Parameters in the unit of the readings: written with the digits that these allow. */
 const IN_UNIT: Record<string, FigureKind> = {

@@ -1,6 +1,6 @@
+import type { PlottedLaw } from '../../distributions/fit/fitted-law.js';
 import type { SheetCell } from '../../probability-plot/sheet-cell.js';
 import type { Note } from '../../road/analysis.js';
-import type { PlottedLaw } from './plot-result.js';
 
 /** What one viewer picked, and where the readings stood; both counted from 1. */
 export interface LineUpViewer {

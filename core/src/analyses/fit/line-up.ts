@@ -1,3 +1,4 @@
+import { fittedLaw, type FittedLaw } from '../../distributions/fit/fitted-law.js';
 import { isRefusal } from '../../distributions/family.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
 import {
@@ -14,7 +15,6 @@ import { whyCensored } from '../../road/beyond-limits.js';
 import { unavailable, whyNot } from '../../road/cautions.js';
 import { orderBook } from '../../road/order-book.js';
 import { fittingOf } from './family-settings.js';
-import { fittedLaw, type FittedLaw } from './fitted-law.js';
 import type { LineUpResult, LineUpViewer } from './line-up-result.js';
 import { lineUpRequest, lineUpSentence, type LineUpRequest as Request } from './line-up-settings.js';
 import { lineUpFinding, lineUpNotes } from './line-up-words.js';

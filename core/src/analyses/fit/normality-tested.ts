@@ -1,3 +1,4 @@
+import { type Rounding, roundingOf } from '../../goodness-of-fit/rounding.js';
 import {
   adjustedAndersonDarling,
   andersonDarlingAsymptotic,
@@ -12,8 +13,7 @@ import {
 } from '../../goodness-of-fit/normality/battery.js';
 import { cramerVonMisesAsymptotic } from '../../goodness-of-fit/normality/cramer-von-mises.js';
 import { chiSquareTwo } from '../../goodness-of-fit/normality/moments.js';
-import { roundedAndersonDarling } from '../../goodness-of-fit/normality/rounded-anderson-darling.js';
-import { countSteps, populationOf, stepsOf, type RoundedNormal } from '../../goodness-of-fit/rounded-normal.js';
+import type { RoundedNormal } from '../../goodness-of-fit/rounded-normal.js';
 import {
   pOfTally,
   shareAtGreatest,
@@ -40,29 +40,6 @@ const KURTOSIS_LEAST_N = 20;
 const POWER_REPLICATES = 2_000;
 /** Beyond this n the two populations are never missed, and the work is spared. */
 const POWER_GREATEST_N = 1_000;
-
-/** Steps finer than this many in an sd change the statistic too little to matter. */
-export const COARSE = 8;
-
-/** How the rounding is judged: nothing to judge, replicates rounded before A² is taken, or the counted steps. */
-export type Rounding =
-  | { by: 'rounded-replicates'; population: RoundedNormal }
-  | { by: 'counted-steps'; population: RoundedNormal; statistic: number };
-
-export function roundingOf(values: Float64Array, resolution: number | null, sd: number): Rounding | null {
-  if (!resolution) return null;
-  const inSteps = sd / resolution;
-  if (inSteps >= COARSE) {
-    const offset = (centralMoments(values).mean - values[0]!) / resolution;
-    const population = { mean: offset - Math.floor(offset), sd: Math.sqrt(inSteps * inSteps - 1 / 12) };
-    return { by: 'rounded-replicates', population };
-  }
-  const steps = stepsOf(values, resolution);
-  // Readings within half a step of one another have no spread in steps.
-  const cells = countSteps(steps);
-  const population = populationOf(cells);
-  return population && { by: 'counted-steps', population, statistic: roundedAndersonDarling(cells) };
-}
 
 /** Replicates of a test that are rounded as the readings are: of coarse steps A² counts them. */
 export const roundedWork = (test: NormalityTestName, n: number, rounding: Rounding) =>

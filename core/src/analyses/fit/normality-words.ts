@@ -1,10 +1,10 @@
+import { simulatedNotes } from '../../road/simulated-notes.js';
 import { equalsP, formatFigure, groupThousands } from '../../numeric/format.js';
 import type { Sample } from '../../readings/sample.js';
 import type { NormalityTestName } from '../../goodness-of-fit/normality/battery.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote, tiedCount, leftOutNotes } from '../../road/cautions.js';
 import { mainTest, type Missed, type NormalityResult, type NormalityTest, type Outcome } from './normality-result.js';
-import { simulatedNotes } from './simulated-notes.js';
 import { testFacts } from './normality-tests.js';
 
 /** The finding: never "is normal", always the level. */

@@ -1,20 +1,10 @@
-import type { Parameters } from '../../distributions/family.js';
+import type { PlottedLaw } from '../../distributions/fit/fitted-law.js';
 import type { Note } from '../../road/analysis.js';
 import type { PlotShape } from '../../probability-plot/shapes.js';
 import type { PlotAxis, PlotBand, PlotLine, Sides } from './plot-settings.js';
 
 /** A column of the table: typed while it travels between threads, an array once it came over the wire. */
 export type Column = readonly number[] | Float64Array | Int32Array;
-
-/** The distribution that readings are held against. */
-export interface PlottedLaw {
-  family: string;
-  parameters: Parameters;
-  /** Names of those that were estimated; none for a claim. */
-  estimated: string[];
-  standardErrors: Record<string, number | null>;
-  covariance: number[][] | null;
-}
 
 export interface Interval {
   lower: number;

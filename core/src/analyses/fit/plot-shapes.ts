@@ -1,8 +1,9 @@
+import type { PlottedLaw } from '../../distributions/fit/fitted-law.js';
 import { normalScore } from '../../distributions/normal-score.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
 import { formatFigure, formatP } from '../../numeric/format.js';
 import { shapesOf, type PlotShape, type ShapeName } from '../../probability-plot/shapes.js';
-import type { PlottedLaw, ProbabilityPlotResult } from './plot-result.js';
+import type { ProbabilityPlotResult } from './plot-result.js';
 
 /** The patterns of sorted readings on the paper of a distribution: of their normal scores under it. */
 export function readShapes(

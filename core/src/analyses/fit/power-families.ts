@@ -1,3 +1,5 @@
+import { fittedLaw } from '../../distributions/fit/fitted-law.js';
+import { fitCost } from '../../distributions/fit/fit-cost.js';
 import { isRefusal } from '../../distributions/family.js';
 import { familyByName } from '../../distributions/registry.js';
 import { noticedShare, sizeNeeded } from '../../goodness-of-fit/power.js';
@@ -8,8 +10,6 @@ import { unavailable } from '../../road/cautions.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
 import { fittingOf } from './family-settings.js';
-import { fitCost } from './fit-cost.js';
-import { fittedLaw } from './fitted-law.js';
 import { rankedFamilies } from './ranked-families.js';
 import { WANTED, type FamiliesPower } from './power-result.js';
 import type { PowerRequest as Request } from './power-settings.js';

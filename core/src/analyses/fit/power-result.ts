@@ -1,10 +1,10 @@
+import type { PlottedLaw } from '../../distributions/fit/fitted-law.js';
 import type { Parameters } from '../../distributions/family.js';
 import type { FittedTest } from '../../goodness-of-fit/fitted/battery.js';
 import type { NormalityTestName } from '../../goodness-of-fit/normality/battery.js';
 import type { Noticed } from '../../goodness-of-fit/power.js';
 import type { Note } from '../../road/analysis.js';
 import type { DepartureScale } from './power-departures.js';
-import type { PlottedLaw } from './plot-result.js';
 
 /** How often one way to depart is noticed at this n, from hardly departing to far. */
 export interface DepartureCurve {

@@ -1,3 +1,4 @@
+import { COARSE } from '../../goodness-of-fit/rounding.js';
 import { articleOf } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import type { Noticed } from '../../goodness-of-fit/power.js';
@@ -8,7 +9,6 @@ import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote, unreadableNotes } from '../../road/cautions.js';
 import type { FoundFigure } from '../../road/figure.js';
 import { DEPARTURES, departureOf } from './power-departures.js';
-import { COARSE } from './normality-tested.js';
 import { GREATEST_SIZE, type FamiliesPower, type NormalPower, type PowerResult } from './power-result.js';
 
 /** A chance as cases one can picture: "4 times in 10". */

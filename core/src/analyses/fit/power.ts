@@ -1,9 +1,9 @@
+import { fitCost } from '../../distributions/fit/fit-cost.js';
 import { defineAnalysis } from '../../road/analysis.js';
 import { whyCensored } from '../../road/beyond-limits.js';
 import { unavailable, whyNot, whyNotEven } from '../../road/cautions.js';
 import { affordableReplicates } from '../../road/settings.js';
 import { fittingOf } from './family-settings.js';
-import { fitCost } from './fit-cost.js';
 import { familiesPower } from './power-families.js';
 import { normalPower } from './power-normal.js';
 import type { PowerResult } from './power-result.js';

@@ -1,3 +1,5 @@
+import { fitCost } from '../../distributions/fit/fit-cost.js';
+import { fittedLaw, type PlottedLaw } from '../../distributions/fit/fitted-law.js';
 import { isRefusal } from '../../distributions/family.js';
 import type { Fitting } from '../../distributions/fit/refit.js';
 import { articleOf } from '../../distributions/names.js';
@@ -27,13 +29,11 @@ import { affordableReplicates } from '../../road/settings.js';
 import { beyondWords, boundsOf, censoredNote } from '../../road/beyond-limits.js';
 import { positionsAmong } from './positions-among.js';
 import { fittingOf } from './family-settings.js';
-import { fittedLaw } from './fitted-law.js';
-import { fitCost } from './fit-cost.js';
 import { lawWords } from './law-words.js';
 import { mostReplicates, withFormulaBand, withWholePlotBand } from './plot-bands.js';
 import { bandsFinding, noneWords } from './parts-words.js';
 import { readShapes } from './plot-shapes.js';
-import type { PlottedLaw, ProbabilityPlotResult } from './plot-result.js';
+import type { ProbabilityPlotResult } from './plot-result.js';
 import { plotRequest, plotSentence, type PlotRequest } from './plot-settings.js';
 
 export type { ProbabilityPlotResult } from './plot-result.js';

@@ -1,3 +1,6 @@
+import { fittedLaw } from '../../distributions/fit/fitted-law.js';
+import { estimatedOf } from '../../distributions/fit/refit.js';
+import { CONTINUOUS, OF_STATISTICS } from '../../distributions/measured.js';
 import { isRefusal, type Family } from '../../distributions/family.js';
 import { fit } from '../../distributions/fit/fit.js';
 import { distribution } from '../../distributions/registry.js';
@@ -6,14 +9,8 @@ import { readingOfShare } from '../../probability-plot/fitted-band.js';
 import type { Sample } from '../../readings/sample.js';
 import { boundsOf } from '../../road/beyond-limits.js';
 import type { ComparedFamily, CompareFamiliesResult } from './compare-families-result.js';
-import { CONTINUOUS, estimatedOf } from './family-settings.js';
-import { fittedLaw } from './fitted-law.js';
 import { positionsAmong } from './positions-among.js';
 
-/** Laws of test statistics: nobody measures what follows them. */
-export const OF_STATISTICS = new Set(['chi-square', 'f']);
-/** The families that a measure may follow. */
-export const MEASURED = CONTINUOUS.map(({ family }) => family).filter((family) => !OF_STATISTICS.has(family));
 const MOST_PLACES = 40;
 
 /** At most forty places of a small plot, evenly over the ranks. */

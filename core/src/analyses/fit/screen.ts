@@ -1,3 +1,6 @@
+import { MOST_SCREENED } from '../../road/groups.js';
+import { MEASURED } from '../../distributions/measured.js';
+import { roundingOf } from '../../goodness-of-fit/rounding.js';
 import { z } from 'zod';
 import { normal } from '../../distributions/families/normal.js';
 import type { NormalityTestName } from '../../goodness-of-fit/normality/battery.js';
@@ -15,14 +18,11 @@ import { orderBook } from '../../road/order-book.js';
 import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
 import { affordableReplicates, alphaSetting, columnSetting } from '../../road/settings.js';
 import { NOT_TOLD_APART } from './compare-families-result.js';
-import { roundedWork, roundingOf } from './normality-tested.js';
+import { roundedWork } from './normality-tested.js';
 import { testFacts } from './normality-tests.js';
-import { MEASURED, smallPlot } from './ranked-families.js';
+import { smallPlot } from './ranked-families.js';
 import type { ScreenedPart, ScreenResult } from './screen-result.js';
 import { screenFinding, screenNotes } from './screen-words.js';
-
-/** As many columns as come into a study at once. */
-export const MOST_SCREENED = 200;
 
 const test = choice(
   'test',

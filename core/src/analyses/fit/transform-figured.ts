@@ -1,3 +1,4 @@
+import { fittedLaw, type FittedLaw } from '../../distributions/fit/fitted-law.js';
 import { isRefusal } from '../../distributions/family.js';
 import { normal } from '../../distributions/families/normal.js';
 import { familyByName } from '../../distributions/registry.js';
@@ -19,7 +20,6 @@ import {
   type TransformationName,
 } from '../../transform/transformation.js';
 import { TRANSFORMATION_TITLES } from '../../transform/words.js';
-import { fittedLaw, type FittedLaw } from './fitted-law.js';
 import type { OutsideShare, TransformOffer, TransformResult, TransformSide } from './transform-result.js';
 import type { TransformRequest } from './transform-settings.js';
 

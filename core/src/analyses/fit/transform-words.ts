@@ -1,3 +1,4 @@
+import { simulatedNotes } from '../../road/simulated-notes.js';
 import { familyByName } from '../../distributions/registry.js';
 import {
   equalsP,
@@ -13,7 +14,6 @@ import { levelNote } from '../../road/cautions.js';
 import type { Explained, FoundFigure } from '../../road/figure.js';
 import type { TransformationName } from '../../transform/transformation.js';
 import { transformationWords } from '../../transform/words.js';
-import { simulatedNotes } from './simulated-notes.js';
 import type { OutsideShare, TransformResult, TransformSide } from './transform-result.js';
 
 /** What a convenient power does, in a word. */

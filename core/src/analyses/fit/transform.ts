@@ -1,3 +1,6 @@
+import { MEASURED } from '../../distributions/measured.js';
+import { roundingOf } from '../../goodness-of-fit/rounding.js';
+import { fittedLaw } from '../../distributions/fit/fitted-law.js';
 import { isRefusal } from '../../distributions/family.js';
 import { simulatedP, pOfTally, type SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 import type { TransformedTallies } from '../../goodness-of-fit/transformed.js';
@@ -19,9 +22,7 @@ import {
   type Bounds,
   type PowerTransformation,
 } from '../../transform/transformation.js';
-import { fittedLaw } from './fitted-law.js';
-import { roundedWork, roundingOf } from './normality-tested.js';
-import { MEASURED } from './ranked-families.js';
+import { roundedWork } from './normality-tested.js';
 import {
   offersOf,
   outsideShare,

@@ -1,8 +1,8 @@
+import { simulatedNotes } from '../../road/simulated-notes.js';
 import { equalsP, formatFigure, formatP, groupThousands } from '../../numeric/format.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote } from '../../road/cautions.js';
 import type { FoundFigure } from '../../road/figure.js';
-import { simulatedNotes } from './simulated-notes.js';
 import { mainOfTwo, type ComparedSample, type TwoSamplesResult } from './two-samples-result.js';
 
 const SYMBOLS = { 'anderson-darling': 'A²', 'kolmogorov-smirnov': 'D' } as const;

@@ -1,3 +1,5 @@
+import { COARSE, roundingOf } from '../../goodness-of-fit/rounding.js';
+import { estimatedOf } from '../../distributions/fit/refit.js';
 import type { OutlierStatistic } from '../../outliers/distances.js';
 import { dixon, dixonRatioFor } from '../../outliers/dixon.js';
 import { endsOf, generalizedEsd, type EsdResult } from '../../outliers/generalized-esd.js';
@@ -10,9 +12,7 @@ import { fenceMultiple } from '../../describe/fence-multiples.js';
 import { medianOfSorted, quartilesOfSorted } from '../../describe/quantiles.js';
 import { FENCE, modifiedZ, MODIFIED_Z_LIMIT, robustScale, Z_LIMIT } from '../../outliers/screens.js';
 import type { Sample } from '../../readings/sample.js';
-import { estimatedOf } from '../fit/family-settings.js';
 import { familyByName } from '../../distributions/registry.js';
-import { COARSE, roundingOf } from '../fit/normality-tested.js';
 import type { OutlierTest } from './outliers-result.js';
 import type { OutliersRequest as Request } from './outliers-settings.js';
 import type { Scale } from './outlier-scale.js';
@@ -149,11 +149,11 @@ const bare = (rule: Rule, { side }: Settings, reason: string | null): OutlierTes
   ...{ pFormula: null, pSimulated: null, pValue: null, pMethod: null, rows: null, falseAlarms: null, lines: null },
 });
 
-/** Every rule as far as formulas go. */
-export function judgedByFormula(judged: Judged, settings: Settings): OutlierTest[] {
+/** The rules, all by default, as far as formulas go. */
+export function judgedByFormula(judged: Judged, settings: Settings, rules: readonly Rule[] = RULES): OutlierTest[] {
   const { sorted } = judged.scale;
   const { side, quantileType } = settings;
-  return RULES.map((rule): OutlierTest => {
+  return rules.map((rule): OutlierTest => {
     const reason = whyNoRule(rule, sorted.length, side);
     if (reason !== null) return bare(rule, settings, reason);
     const test: OutlierTest = { ...bare(rule, settings, null), ...looked(rule, judged, settings) };

@@ -1,9 +1,9 @@
+import { fittedLaw } from '../../distributions/fit/fitted-law.js';
+import { estimatedOf } from '../../distributions/fit/refit.js';
 import { isRefusal, type Distribution } from '../../distributions/family.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
 import { normalScore } from '../../distributions/normal-score.js';
 import { normalCumulative, normalSurvival } from '../../numeric/standard-normal.js';
-import { estimatedOf } from '../fit/family-settings.js';
-import { fittedLaw } from '../fit/fitted-law.js';
 
 /** The scale on which readings are judged: their own for a normal, the normal scores of the fitted cumulative for any other family. */
 export interface Scale {

@@ -11,7 +11,7 @@ import { RULE_FACTS } from './rule-facts.js';
 import { linesOf } from './rule-lines.js';
 
 /** The replicates of one statistic, out of chunks that hold several for each sample. */
-function columnOf(chunks: readonly Float64Array[], which: readonly OutlierStatistic[], one: OutlierStatistic) {
+export function columnOf(chunks: readonly Float64Array[], which: readonly OutlierStatistic[], one: OutlierStatistic) {
   const k = which.indexOf(one);
   return chunks.map((chunk) =>
     Float64Array.from({ length: chunk.length / which.length }, (_, r) => chunk[r * which.length + k]!),

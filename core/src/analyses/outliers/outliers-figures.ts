@@ -1,8 +1,7 @@
-import { equalsP, formatFigure, formatP, formatPercentOf, formatValue } from '../../numeric/format.js';
+import { formatFigure, formatP, formatPercentOf, formatValue } from '../../numeric/format.js';
 import { hasLevel } from '../../outliers/rules.js';
 import type { Slip } from '../../outliers/typing-slips.js';
-import type { FoundFigure } from '../../road/figure.js';
-import type { Extreme, Figures, OutliersResult, OutlierTest } from './outliers-result.js';
+import type { Extreme, OutliersResult, OutlierTest } from './outliers-result.js';
 import { RULE_FACTS } from './rule-facts.js';
 
 const percent = (share: number) => formatPercentOf(share, undefined, 2);
@@ -117,74 +116,6 @@ export function extremesTable({ extremes }: OutliersResult): (string | number)[]
   return [['row', 'value', 'label', 'z', 'modified z', 'fence', 'chance of the farthest'], ...rows];
 }
 
-/** The heads of before and after. */
-export const WITHOUT_COLUMNS = ['all', 'without', 'change'] as const;
-
-/** Before and after some readings are left out. */
-export function withoutFigures({ resolution, alpha }: OutliersResult, before: Figures, after: Figures): FoundFigure[] {
-  const location = (x: number) => formatFigure(x, 'location', resolution);
-  const spread = (x: number) => formatFigure(x, 'spread', resolution);
-  const bare = (x: number) => formatFigure(x, 'statistic');
-  const line = (
-    [key, name, meaning]: readonly [string, string, string],
-    of: (figures: Figures) => number | null,
-    told: (x: number) => string,
-  ): FoundFigure => {
-    const [a, b] = [of(before), of(after)];
-    const signed = (x: number) => (x > 0 ? `+${told(x)}` : told(x));
-    const texts = [
-      a === null ? '–' : told(a),
-      b === null ? '–' : told(b),
-      a === null || b === null ? '–' : signed(b - a),
-    ];
-    return { key, name, meaning, note: '', formula: '', texts };
-  };
-  const range = (of: [number, number] | null, told: (x: number) => string) =>
-    of ? `${told(of[0])} – ${told(of[1])}` : '–';
-  const ranged = (
-    [key, name, meaning]: readonly [string, string, string],
-    of: 'meanInterval' | 'sdInterval',
-    told: (x: number) => string,
-  ): FoundFigure => ({
-    ...{ key, name, meaning, note: '', formula: '' },
-    texts: [range(before[of], told), range(after[of], told), ''],
-  });
-  const p = ({ pValue, statistic: found }: Figures) =>
-    found === null ? '–' : pValue === null ? '…' : formatP(pValue, alpha);
-  const outside = (of: 'counted' | 'expected', key: string, name: string): FoundFigure[] => {
-    const [a, b] = [before.outside?.[of] ?? null, after.outside?.[of] ?? null];
-    if (a === null || b === null) return [];
-    const meaning =
-      of === 'counted'
-        ? 'The share of readings outside the limits.'
-        : 'The share outside of a normal with this mean and sd.';
-    return [{ key, name, meaning, note: '', formula: '', texts: [percent(a), percent(b), ''] }];
-  };
-  return [
-    line(
-      ['n', 'n', 'How many readings.'],
-      ({ n }) => n,
-      (x) => formatFigure(x, 'count'),
-    ),
-    line(['mean', 'mean', 'The sum over n.'], ({ mean }) => mean, location),
-    line(['sd', 'sd', 'With divisor n − 1.'], ({ sd }) => sd, spread),
-    line(['median', 'median', 'The middle reading.'], ({ median }) => median, location),
-    line(['skewness', 'skewness', 'The adjusted G1.'], ({ skewness }) => skewness, bare),
-    {
-      key: 'p',
-      name: 'p of A²',
-      meaning: 'Of the Anderson–Darling test against a normal.',
-      note: '',
-      formula: '',
-      texts: [p(before), p(after), ''],
-    },
-    ranged(['mean-interval', 'mean between', 'The t interval of the mean.'], 'meanInterval', location),
-    ranged(['sd-interval', 'sd between', 'The chi-square interval of the sd.'], 'sdInterval', spread),
-    ...outside('counted', 'outside', 'outside limits'),
-    ...outside('expected', 'outside-normal', 'outside, normal'),
-  ];
-}
-
 /** Every reading left out in turn, as a table. */
 export function influenceTable({ rows, readings, influence, mean, sd }: OutliersResult): (string | number)[][] {
   const lines = Array.from(rows, (row, i) => [
@@ -192,9 +123,3 @@ export function influenceTable({ rows, readings, influence, mean, sd }: Outliers
   ]);
   return [['row', 'value', 'mean without', 'change of the mean', 'sd without', 'change of the sd'], ...lines];
 }
-
-/** "R = 3.21 > 2.94 (p = 0.004)": a test in a few words, where it is pointed at. */
-export const testWords = ({ rule, statistic: found, critical, pValue }: OutlierTest, alpha: number): string =>
-  found === null
-    ? ''
-    : `${RULE_FACTS[rule].symbol} ${statistic(found)}, critical ${statistic(critical)}${pValue === null ? '' : `, ${equalsP(pValue, alpha)}`}`;

@@ -5,6 +5,9 @@ import type { Slip } from '../../outliers/typing-slips.js';
 import type { SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 import type { Note } from '../../road/analysis.js';
 
+/** Three have a farthest one that two others speak against. */
+export const OUTLIERS_LEAST_N = 3;
+
 /** One of the farthest readings. */
 export interface Extreme {
   row: number;

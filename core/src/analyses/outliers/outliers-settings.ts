@@ -1,10 +1,9 @@
+import { CONTINUOUS, OF_STATISTICS } from '../../distributions/measured.js';
 import { z } from 'zod';
 import { mostSteps } from '../../outliers/generalized-esd.js';
 import type { Field, SentencePart } from '../../road/analysis.js';
 import { anyConfidence, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
 import { alphaSetting, columnSetting, quantileTypeSetting } from '../../road/settings.js';
-import { CONTINUOUS } from '../fit/family-settings.js';
-import { OF_STATISTICS } from '../fit/ranked-families.js';
 import { ruleSetting, sideSetting } from './rule-facts.js';
 
 /** Their ends are estimated from the farthest readings themselves: none can lie outside. */
@@ -27,7 +26,10 @@ export const MOST_NAMED = 100;
 const MOST = `The most that may be named is a whole number from 1 to ${MOST_NAMED}.`;
 export const mostSetting = {
   schema: z.int(MOST).min(1, MOST).max(MOST_NAMED, MOST).optional(),
-  field: { field: 'most', label: 'most that may be named', type: 'whole', min: 1, max: MOST_NAMED } satisfies Field,
+  field: {
+    ...{ field: 'most', label: 'most that may be named', type: 'number', from: 1, to: MOST_NAMED, whole: true },
+    empty: 'a tenth of the',
+  } satisfies Field,
 };
 /** A tenth of the readings, at most ten (STATISTICS section 6). */
 export const usualMost = (n: number): number => Math.max(1, Math.min(10, Math.floor(n / 10)));
@@ -69,6 +71,7 @@ export const RULE_PARTS: readonly SentencePart[] = [
   ruleSetting.field,
   { text: ' of up to ', showWhen: ESD },
   { ...mostSetting.field, showWhen: ESD },
+  { text: ' readings', showWhen: ESD },
 ];
 
 /** The method as a sentence. */

@@ -1,3 +1,4 @@
+import { simulatedNotes } from '../../road/simulated-notes.js';
 import { familyByName } from '../../distributions/registry.js';
 import { articleOf } from '../../distributions/names.js';
 import { equalsP, formatFigure, formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
@@ -6,7 +7,6 @@ import { hasLevel, type Rule } from '../../outliers/rules.js';
 import { Z_LIMIT } from '../../outliers/screens.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote, levelNote } from '../../road/cautions.js';
-import { simulatedNotes } from '../fit/simulated-notes.js';
 import { studyTest, type FoundShare, type OutliersResult, type OutlierTest } from './outliers-result.js';
 import { RULE_FACTS, SIDE_WORDS } from './rule-facts.js';
 

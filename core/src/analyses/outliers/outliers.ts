@@ -1,3 +1,5 @@
+import { fitCost } from '../../distributions/fit/fit-cost.js';
+import { estimatedOf } from '../../distributions/fit/refit.js';
 import { medianOfSorted, quartilesOfSorted } from '../../describe/quantiles.js';
 import { ordered } from '../../numeric/ordered.js';
 import { centreAndSpread } from '../../outliers/grubbs.js';
@@ -10,14 +12,12 @@ import { leftOutNotes, unavailable, whyNot } from '../../road/cautions.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
 import { affordableReplicates } from '../../road/settings.js';
-import { estimatedOf } from '../fit/family-settings.js';
-import { fitCost } from '../fit/fit-cost.js';
 import { familyByName } from '../../distributions/registry.js';
 import { extremesOf } from './extremes.js';
 import { cleanSamples, cleanWork, judgedByFormula, statisticsFor, type Judged } from './outlier-judging.js';
 import { judgedBySamples } from './outlier-simulated.js';
 import { scaleOf, type Scale } from './outlier-scale.js';
-import { studyTest, type OutliersResult } from './outliers-result.js';
+import { OUTLIERS_LEAST_N, studyTest, type OutliersResult } from './outliers-result.js';
 import {
   outliersRequest,
   outliersSentence,
@@ -27,9 +27,6 @@ import {
 } from './outliers-settings.js';
 import { outliersFinding, outliersNotes } from './outliers-words.js';
 import { normalityOrders, withNormality, withoutNamed } from './without.js';
-
-/** Three have a farthest one that two others speak against. */
-export const OUTLIERS_LEAST_N = 3;
 
 type Request = OutliersRequest & { most: number };
 

@@ -96,3 +96,10 @@ export function refitter(fitting: Fitting): (sorted: Float64Array) => Parameters
     return isRefusal(found) ? found : asTested(fitting.family, found, free, sorted.length);
   };
 }
+
+/** The same family with everything estimated. */
+export const estimatedOf = ({ family: name }: Pick<Family, 'family'>): Fitting => ({
+  family: name,
+  given: {},
+  estimateThreshold: false,
+});

@@ -1,11 +1,21 @@
-import { isRefusal, refuse, type Refusal } from '../../distributions/family.js';
-import type { CensoredReadings } from '../../distributions/fit/censored-readings.js';
-import { fit } from '../../distributions/fit/fit.js';
-import { asTested, fittingKind, type Fitting } from '../../distributions/fit/refit.js';
-import { familyByName } from '../../distributions/registry.js';
+import { isRefusal, refuse, type Refusal } from '../family.js';
+import type { CensoredReadings } from './censored-readings.js';
+import { fit } from './fit.js';
+import { asTested, fittingKind, type Fitting } from './refit.js';
+import { familyByName } from '../registry.js';
 import { centralMoments } from '../../numeric/sums.js';
 import type { Note } from '../../readings/note.js';
-import type { PlottedLaw } from './plot-result.js';
+import type { Parameters } from '../family.js';
+
+/** The distribution that readings are held against. */
+export interface PlottedLaw {
+  family: string;
+  parameters: Parameters;
+  /** Names of those that were estimated; none for a claim. */
+  estimated: string[];
+  standardErrors: Record<string, number | null>;
+  covariance: number[][] | null;
+}
 
 export interface FittedLaw extends PlottedLaw {
   notes: Note[];

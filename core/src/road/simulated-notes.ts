@@ -1,6 +1,6 @@
-import type { SimulatedP } from '../../goodness-of-fit/simulated-p.js';
-import { formatP, formatPercent, groupThousands } from '../../numeric/format.js';
-import type { Note } from '../../road/analysis.js';
+import type { SimulatedP } from '../goodness-of-fit/simulated-p.js';
+import { formatP, formatPercent, groupThousands } from '../numeric/format.js';
+import type { Note } from './analysis.js';
 
 /** What is said of a p that rests on simulation: that no sample was as extreme, or that it is not known on which side of the level it lies. */
 export function simulatedNotes(p: SimulatedP | null, alpha: number): Note[] {

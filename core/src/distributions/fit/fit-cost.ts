@@ -1,4 +1,4 @@
-import { fittingKind, type Fitting, type FittingKind } from '../../distributions/fit/refit.js';
+import { fittingKind, type Fitting, type FittingKind } from './refit.js';
 
 /** What fitting a sample anew costs beside drawing it, and how many replicates can be asked for by that without being told. */
 export interface FitCost {

@@ -1,0 +1,8 @@
+import { FAMILIES } from './registry.js';
+
+/** The families of continuous readings. */
+export const CONTINUOUS = FAMILIES.filter(({ discrete }) => !discrete);
+/** Laws of test statistics: nobody measures what follows them. */
+export const OF_STATISTICS = new Set(['chi-square', 'f']);
+/** The families that a measure may follow. */
+export const MEASURED = CONTINUOUS.map(({ family }) => family).filter((family) => !OF_STATISTICS.has(family));

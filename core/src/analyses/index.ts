@@ -1,6 +1,5 @@
 // The analyses, stage by stage, their results and their words.
 import '../readings/refusals.js';
-export { MOST_SCREENED } from '../road/groups.js';
 export { type DistributionRequest, type Question, QUESTIONS } from './distributions/distribution-request.js';
 export { DISTRIBUTION_FIGURES } from './distributions/distribution-figures.js';
 export type { DistributionResult, MomentFigure } from './distributions/distribution-result.js';
@@ -69,7 +68,7 @@ export {
   rulesTable,
 } from './outliers/outliers-figures.js';
 export { WITHOUT_COLUMNS, withoutFigures } from './outliers/without-figures.js';
-export { RULE_PARTS } from './outliers/outliers-settings.js';
+export { FAR_PARTS, ruleFields } from './outliers/outliers-settings.js';
 export { rowWords } from './outliers/outliers-words.js';
 export { outliersAnalysis } from './outliers/outliers.js';
 export type { OutlierRulesResult } from './outliers/outlier-rules-result.js';

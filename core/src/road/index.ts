@@ -2,7 +2,7 @@
 export * from './analysis.js';
 export { beyondWords } from './beyond-limits.js';
 export { type Explained, type FigureOf, type FoundFigure, foundFigures } from './figure.js';
-export { subjectWords } from './groups.js';
+export { MOST_SCREENED, subjectWords } from './groups.js';
 export { foundParts, type InParts, isInParts, partsWords } from './in-parts.js';
 export { chunkCount, type KernelOrder, performChunk } from './kernels.js';
 export { fieldText, isField, methodOf, partsFor, methodSentence, visibleParts } from './method-sentence.js';

@@ -219,7 +219,7 @@ export function hitAt({ hits }: Panels, chart: Chart, px: number, py: number): n
     if (x[0] === x[1]) {
       const distance = Math.hypot(px - left, py - ys.getPixelForValue(y[0]));
       if (distance < nearest) [nearest, best] = [distance, i];
-    } else if (best === null && px >= left && px < right && py <= ys.getPixelForValue(0) + 2) best = i;
+    } else if (best === null && px >= left && px < right && py <= ys.getPixelForValue(Math.min(0, y[0])) + 2) best = i;
   });
   return best;
 }

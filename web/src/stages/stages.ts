@@ -1,12 +1,20 @@
 import type { Stage } from '../workbench/stage.js';
 import { distributionsStage } from './distributions/stage.js';
 import { fitStage } from './fit/stage.js';
+import { outliersStage } from './outliers/stage.js';
 import { readingsStage } from './readings/stage.js';
 import { shapeStage } from './shape/stage.js';
 import { verdictStage } from './verdict/stage.js';
 
 /** The stages that stand, in the order of the work. */
-export const STAGES: readonly Stage[] = [readingsStage, shapeStage, fitStage, verdictStage, distributionsStage];
+export const STAGES: readonly Stage[] = [
+  readingsStage,
+  shapeStage,
+  fitStage,
+  outliersStage,
+  verdictStage,
+  distributionsStage,
+];
 
 /** The path, whose keys are 1, 2, 3 …, and what stands beside it. */
 export const PATH = STAGES.filter(({ beside }) => !beside);

@@ -69,6 +69,8 @@ const emit = defineEmits<{
   aside: [row: number];
   /** A bar, or none; `more` where it is chosen besides the others. */
   choose: [bar: number | null, more: boolean];
+  /** The row behind the mark that is pointed at. */
+  pointed: [row: number | null];
 }>();
 
 /** Fetched when a table is first looked at: it scrolls through a million rows, and weighs accordingly. */
@@ -94,6 +96,14 @@ watch(
   () => (pointed.value = null),
 );
 
+watch(hit, (now) => emit('pointed', now?.row ?? null));
+/** Points at the mark of a row, as it is pointed at elsewhere. */
+function point(row: number): void {
+  if (!props.panels || isSheet(props.panels)) return;
+  const index = props.panels.hits.findIndex((one) => one.row === row);
+  if (index >= 0) pointed.value = index;
+}
+
 function onPoint(index: number | null): void {
   // Moving off a mark keeps it: the way to the key X or the button is long.
   if (index !== null) pointed.value = index;
@@ -117,7 +127,10 @@ const canDrag = computed(
   () => props.along === 'x' || (!!props.panels && !isSheet(props.panels) && props.panels.panels.length === 1),
 );
 
-defineExpose({ pointedRows: () => (hit.value?.row === undefined ? [] : [hit.value.row]) });
+defineExpose({
+  point,
+  pointedRows: () => (hit.value?.row === undefined ? [] : [hit.value.row]),
+});
 </script>
 
 <template>

@@ -2,6 +2,7 @@ import { CONTINUOUS, OF_STATISTICS } from '../../distributions/measured.js';
 import { z } from 'zod';
 import { mostSteps } from '../../outliers/generalized-esd.js';
 import type { Field, SentencePart } from '../../road/analysis.js';
+import { isField } from '../../road/method-sentence.js';
 import { anyConfidence, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
 import { alphaSetting, columnSetting, quantileTypeSetting } from '../../road/settings.js';
 import { ruleSetting, sideSetting } from './rule-facts.js';
@@ -73,6 +74,10 @@ export const RULE_PARTS: readonly SentencePart[] = [
   { ...mostSetting.field, showWhen: ESD },
   { text: ' readings', showWhen: ESD },
 ];
+
+/** The words that stand for the rule of the study wherever one asks. */
+export const FAR_PARTS: readonly SentencePart[] = [sideSetting.field, familyOf.field, ...RULE_PARTS];
+export const ruleFields = FAR_PARTS.filter(isField).map(({ field }) => field);
 
 /** The method as a sentence. */
 export const outliersSentence: readonly SentencePart[] = [

@@ -29,7 +29,8 @@ const replicates = replicatesOf('replicates of clean groups');
 const seed = seedOf('seed of the clean groups');
 const request = z.strictObject({
   column: columnSetting,
-  split: columnSetting,
+  /** Without it there are no groups: said in words. */
+  split: columnSetting.optional(),
   side: sideSetting.schema,
   rule: ruleSetting.schema,
   most: mostSetting.schema,
@@ -171,24 +172,24 @@ export const outlyingGroupsAnalysis = defineAnalysis<Request, OutlyingGroupsResu
   resolve: (settings) => ({ ...settings, replicates: settings.replicates ?? 10_000 }),
   *run(asked, sample) {
     const settings = this.resolve(asked, sample);
-    const all = (sample.groups?.samples ?? []).filter(({ values }) => values.length > 0);
+    const { split } = settings;
+    if (split === undefined || !sample.groups) {
+      return unavailable(sample, 'Groups come from a label column: name one to split by.');
+    }
+    const all = sample.groups.samples.filter(({ values }) => values.length > 0);
     if (all.length === 0) return unavailable(sample, whyEmpty(sample));
     const large = outOfScale(sample);
     if (large) return unavailable(sample, large);
-    if (all.length < 2)
-      return unavailable(sample, `There is one group by ${settings.split}: nothing to compare it with.`);
+    if (all.length < 2) return unavailable(sample, `There is one group by ${split}: nothing to compare it with.`);
     if (all.length > MOST_GROUPS) {
-      return unavailable(
-        sample,
-        `There are ${all.length} groups by ${settings.split}; at most ${MOST_GROUPS} are compared.`,
-      );
+      return unavailable(sample, `There are ${all.length} groups by ${split}; at most ${MOST_GROUPS} are compared.`);
     }
     const groups = all.map(groupOf);
     const looked = all.map((part) => lookedPart(part, settings));
     const { missing, setAside, unit, resolution, values } = sample;
     const base: OutlyingGroupsResult = {
       ...{ available: true, n: values.length, missing, setAside, unit, resolution, alpha: settings.alpha },
-      ...{ by: settings.split, rule: settings.rule, without: sample.groups!.without, levels: [settings.alpha, STRICT] },
+      ...{ by: split, rule: settings.rule, without: sample.groups.without, levels: [settings.alpha, STRICT] },
       groups: figuresOf(groups, settings),
       tests: [spreadTest(groups, settings), meanTest(groups, settings)],
       parts: looked.map(({ part }) => part),

@@ -12,15 +12,15 @@ const CELLS = { across: 175, up: 95 };
 const MOST_JOINED = 400;
 
 /** The readings whose marks can be told apart; the least and the greatest are always among them. */
-export function visibleReadings({ rows, values }: Pick<Part, 'rows' | 'values'>): number[] {
-  const all = [...values.keys()];
+export function visibleReadings({ rows, values }: { rows: ArrayLike<number>; values: ArrayLike<number> }): number[] {
+  const all = Array.from(values, (_, i) => i);
   if (all.length <= THIN_FROM) return all;
   let [least, greatest] = [0, 0];
   for (const i of all) {
     if (values[i]! < values[least]!) least = i;
     if (values[i]! > values[greatest]!) greatest = i;
   }
-  const [first, rowSpan] = [rows[0]!, rows.at(-1)! - rows[0]! || 1];
+  const [first, rowSpan] = [rows[0]!, rows[rows.length - 1]! - rows[0]! || 1];
   const span = values[greatest]! - values[least]! || 1;
   const taken = new Set<number>();
   return all.filter((i) => {

@@ -1,14 +1,5 @@
-import { defineAsyncComponent, type Component } from 'vue';
-
-/** A question that Fit answers, with its own page under the row of questions. */
-export interface Ask {
-  id: string;
-  /** In the row of questions. */
-  word: string;
-  /** What it asks, for those who point at the word. */
-  title: string;
-  view: Component;
-}
+import { defineAsyncComponent } from 'vue';
+import type { Ask } from '../../workbench/ask.js';
 
 /** The questions of Fit in the order in which an analyst comes to ask them. */
 export const ASKS: readonly Ask[] = [

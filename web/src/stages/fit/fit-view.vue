@@ -1,51 +1,21 @@
 <script setup lang="ts">
-import { computed } from 'vue';
-import { useAddress } from '../../workbench/use-address.js';
+import { watch } from 'vue';
+import { useStudy } from '../../stores/study.js';
+import { rememberFamily } from '../../workbench/last-family.js';
+import AskedStage from '../../workbench/asked-stage.vue';
 import { ASKS } from './asks.js';
+import { useFamily } from './use-family.js';
 
-/** Does the subject follow a distribution, and how far are the look and the test to be trusted: one question at a time. */
-const address = useAddress();
-const ask = computed(() => ASKS.find(({ id }) => id === address.textOf('ask')) ?? ASKS[0]!);
-const choices = ASKS.map(({ id: value, word: label, title }) => ({ value, label, title }));
-const chosen = computed({
-  get: () => ask.value.id,
-  set: (id) => void address.change({ ask: id === ASKS[0]!.id ? undefined : id }),
-});
+/** Does the subject follow a distribution, and how far are the look and the test to be trusted. */
+const store = useStudy();
+const { asked } = useFamily();
+watch(
+  () => String(asked.value.family ?? 'normal'),
+  (family) => rememberFamily(store.study?.id, family),
+  { immediate: true },
+);
 </script>
 
 <template>
-  <div class="fit">
-    <el-segmented v-model="chosen" :options="choices" aria-label="What is asked of the fit">
-      <template #default="{ item }">
-        <span :title="item.title">{{ item.label }}</span>
-      </template>
-    </el-segmented>
-    <component :is="ask.view" />
-  </div>
+  <AskedStage :asks="ASKS" label="What is asked of the fit" />
 </template>
-
-<style scoped>
-.fit {
-  display: flex;
-  flex-direction: column;
-  gap: 8px;
-  height: 100%;
-}
-.fit > :last-child {
-  flex: 1;
-  min-height: 0;
-  height: auto;
-}
-/* On a narrow page the row scrolls, not the page. */
-.el-segmented {
-  flex: none;
-  align-self: flex-start;
-  max-width: 100%;
-  overflow-x: auto;
-}
-@media (max-width: 900px) {
-  .fit {
-    height: auto;
-  }
-}
-</style>

@@ -16,7 +16,7 @@ import { useRun } from '../../../workbench/use-run.js';
 import { useStage } from '../../../workbench/use-stage.js';
 import { FAMILY_FIELDS, familyChange } from '../use-family.js';
 import { useShown } from './use-shown.js';
-import { limitsOf } from '../limits-of.js';
+import { limitsOf } from '../../../workbench/limits-of.js';
 
 /** What Fit runs: the plot, the test that goes with its family, and figures of the subject. */
 export function useFit() {

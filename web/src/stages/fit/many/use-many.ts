@@ -1,75 +1,12 @@
-import { MOST_SCREENED, screenAnalysis } from '@verdict/core/analyses';
-import type { PartsBy } from '@verdict/contract';
-import { computed } from 'vue';
-import { useRouter } from 'vue-router';
-import { useStudy } from '../../../stores/study.js';
-import { unchanged } from '../../../workbench/unchanged.js';
-import { useAddress } from '../../../workbench/use-address.js';
-import { useParts } from '../../../workbench/use-parts.js';
+import { screenAnalysis } from '@verdict/core/analyses';
 import { useRun } from '../../../workbench/use-run.js';
+import { useSeveral } from '../../../workbench/use-several.js';
 import { useStage } from '../../../workbench/use-stage.js';
 
-/** All groups of the split subject; where it is not split, all columns of numbers, or those that are chosen. */
+/** Many columns or groups, tested for normality at once. */
 export function useMany() {
-  const store = useStudy();
-  const router = useRouter();
-  const address = useAddress();
-  const { split } = useParts();
-
-  const numeric = computed(() => (store.study?.columns ?? []).filter(({ kind }) => kind !== 'label'));
-  /** Counts are no measures: they are looked at where they are asked for, or where there is nothing else. */
-  const usual = computed(() => {
-    const measures = numeric.value.filter(({ kind }) => kind === 'measure');
-    return measures.length > 0 ? measures : numeric.value;
-  });
-  const chosen = computed({
-    get() {
-      const text = address.textOf('columns');
-      const ids = new Set(text?.split(' ') ?? []);
-      const some = numeric.value.filter(({ id }) => ids.has(id));
-      return (some.length > 0 ? some : usual.value).slice(0, MOST_SCREENED).map(({ id }) => id);
-    },
-    set(ids: string[]) {
-      const same = ids.length === usual.value.length && usual.value.every(({ id }) => ids.includes(id));
-      void address.change({ columns: same || ids.length === 0 ? undefined : ids.join(' ') });
-    },
-  });
-  const columns = computed(() => numeric.value.filter(({ id }) => chosen.value.includes(id)));
-  const cautions = computed(() =>
-    usual.value.length > MOST_SCREENED && !split.value
-      ? [`The study has ${usual.value.length} columns of measures: the first ${MOST_SCREENED} are looked at.`]
-      : [],
-  );
-
-  const column = computed(() => (split.value ? store.subject : (columns.value[0] ?? null)));
-  const parts = unchanged<PartsBy | null>(() => {
-    if (split.value) return { split: split.value.id };
-    const others = columns.value.slice(1).map(({ id }) => id);
-    return others.length > 0 ? { beside: others } : null;
-  });
-  const sample = computed(() => (column.value ? store.sampleInParts(column.value.id, parts.value) : null));
-  const run = useRun(screenAnalysis, sample, {
-    name: 'many',
-    fixed: () => {
-      if (!column.value) return null;
-      const others = columns.value.slice(1).map(({ name }) => name);
-      const by = split.value ? { split: split.value.name } : others.length > 0 ? { beside: others } : {};
-      return { column: column.value.name, alpha: store.study!.alpha, ...by };
-    },
-  });
-  const about = () =>
-    column.value && sample.value ? { column: column.value.id, parts: parts.value, sample: sample.value } : null;
+  const { sample, asked, about, ...several } = useSeveral();
+  const run = useRun(screenAnalysis, sample, { name: 'many', fixed: asked });
   const stage = useStage({ runs: () => [run], about });
-
-  /** Plot and test of one of them: a column becomes the subject, groups stay together. */
-  function open(name: string): void {
-    const one = columns.value.find((some) => some.name === name);
-    if (!split.value && one && one.id !== store.subject?.id) store.change({ kind: 'change-study', subject: one.id });
-    const query = split.value ? { split: split.value.id } : {};
-    void router.push({ name: 'fit', params: router.currentRoute.value.params, query });
-  }
-  const subject = computed(() =>
-    split.value ? `${column.value?.name ?? ''} by ${split.value.name}` : `${columns.value.length} columns`,
-  );
-  return { column, split, numeric, chosen, subject, cautions, run, stage, open };
+  return { ...several, run, stage, open: (name: string) => several.open('fit', name) };
 }

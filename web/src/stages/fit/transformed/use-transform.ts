@@ -5,7 +5,7 @@ import { computed } from 'vue';
 import { useStudy } from '../../../stores/study.js';
 import { useRun } from '../../../workbench/use-run.js';
 import { useStage } from '../../../workbench/use-stage.js';
-import { limitsOf } from '../limits-of.js';
+import { limitsOf } from '../../../workbench/limits-of.js';
 import { useWhole } from '../use-whole.js';
 
 /** The readings as measured beside the readings transformed, and the column that keeps them so. */

@@ -1,0 +1,117 @@
+<script setup lang="ts">
+import type { ExtremeRow } from '@verdict/core/analyses';
+import { computed } from 'vue';
+
+/** The farthest readings, each with how far out it is; pointing at one points at it in the picture. */
+const props = defineProps<{
+  rows: readonly ExtremeRow[];
+  /** The row pointed at in the picture. */
+  pointed: number | null;
+  canSetAside: boolean;
+}>();
+const emit = defineEmits<{ point: [row: number]; aside: [row: number]; table: [rows: readonly number[]] }>();
+const labelled = computed(() => props.rows.some(({ group }) => group !== ''));
+const slips = computed(() => props.rows.filter((row) => row.slips.length > 0 && (row.named || row.fence !== '')));
+const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed) ?? null);
+</script>
+
+<template>
+  <div class="card box">
+    <table class="figures">
+      <thead>
+        <tr>
+          <th>row</th>
+          <th class="number">value</th>
+          <th v-if="labelled">label</th>
+          <th class="number" title="(x − mean) / sd">z</th>
+          <th class="number" title="0.6745 · (x − median) / MAD">modified z</th>
+          <th title="Outside: more than 1.5 quartile ranges beyond a quartile; far out: more than 3">fence</th>
+          <th
+            class="number"
+            title="How often the farthest of so many readings of the fitted distribution lies out there"
+          >
+            chance
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr
+          v-for="row in rows"
+          :key="row.row"
+          :class="{ named: row.named, pointed: row.row === pointed }"
+          @mouseenter="emit('point', row.row)"
+        >
+          <td>
+            <el-button link :aria-pressed="row.row === pointed" @click="emit('point', row.row)">{{
+              row.row
+            }}</el-button>
+          </td>
+          <td class="number">{{ row.value }}</td>
+          <td v-if="labelled" class="label" :title="row.group">{{ row.group }}</td>
+          <td class="number">{{ row.z }}</td>
+          <td class="number">{{ row.modifiedZ }}</td>
+          <td>{{ row.fence }}</td>
+          <td class="number">{{ row.probability }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p class="do">
+      <template v-if="chosen">
+        <span>Row {{ chosen.row }}, {{ chosen.value }}</span>
+        <el-button v-if="canSetAside" link @click="emit('aside', chosen.row)">Set aside …</el-button>
+        <slot name="chosen" :row="chosen" />
+        <el-button link @click="emit('table', [chosen.row])">Show in the table</el-button>
+      </template>
+      <span v-else class="soft">Point at a row, here or in the picture.</span>
+    </p>
+    <p v-for="row in slips" :key="row.row" class="slip">
+      Row {{ row.row }}, {{ row.value }}: a slip of the hand?
+      {{ row.slips.map(({ words }) => words).join('; or ') }} would fit. Nothing is changed by itself.
+      <el-button link @click="emit('table', [row.row])">Mend it in the table</el-button>
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.box {
+  padding: 6px 14px;
+  font-size: 13px;
+}
+table {
+  width: 100%;
+}
+th {
+  font-weight: 400;
+}
+.named td {
+  color: var(--ochre-text);
+  font-weight: 600;
+}
+.pointed td {
+  background: var(--tint);
+}
+td .el-button.is-link {
+  padding: 0;
+  border: 0;
+  color: inherit;
+  font-weight: inherit;
+}
+.label {
+  max-width: 84px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.do {
+  display: flex;
+  gap: 10px;
+  align-items: baseline;
+  min-height: 22px;
+  margin: 6px 0 0;
+}
+.slip {
+  margin: 6px 0 0;
+  border-left: 3px solid var(--ochre);
+  padding-left: 8px;
+}
+</style>

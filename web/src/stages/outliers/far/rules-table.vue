@@ -1,0 +1,133 @@
+<script setup lang="ts">
+import { ruleRows, rulesTable, type OutliersResult, type Rule } from '@verdict/core/analyses';
+import { formatFigure, formatPercent, groupThousands } from '@verdict/core/format';
+import { computed, defineAsyncComponent, ref } from 'vue';
+
+/** Every rule side by side; the one of the study is chosen by its name. */
+const props = defineProps<{ result: OutliersResult }>();
+const emit = defineEmits<{ choose: [rule: Rule] }>();
+const TableDialog = defineAsyncComponent(() => import('../../../workbench/table-dialog.vue'));
+const tableOpen = ref(false);
+const rows = computed(() => ruleRows(props.result));
+const asked = ref<string | null>(null);
+const explained = computed(() => rows.value.find(({ key }) => key === asked.value) ?? null);
+const steps = computed(() => props.result.tests.find(({ rule }) => rule === 'generalized-esd')?.steps ?? []);
+const bare = (value: number) => formatFigure(value, 'statistic');
+const reading = (value: number) => formatFigure(value, 'reading', props.result.resolution);
+</script>
+
+<template>
+  <div class="card box">
+    <table class="figures">
+      <thead>
+        <tr>
+          <th>rule</th>
+          <th class="number">statistic</th>
+          <th class="number">critical</th>
+          <th class="number">p</th>
+          <th class="number" title="Of clean samples, ties and rounding included">p simulated</th>
+          <th>names</th>
+          <th class="number" title="How often it names anything of a clean sample of this size">cries wolf</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="row in rows" :key="row.key" :class="{ chosen: row.ofStudy, none: row.test.reason }">
+          <td>
+            <el-button
+              link
+              :aria-expanded="asked === row.key"
+              :title="row.meaning"
+              @click="asked = asked === row.key ? null : row.key"
+              >{{ row.name }}</el-button
+            >
+          </td>
+          <td class="number">{{ row.statistic }}</td>
+          <td class="number">{{ row.critical }}</td>
+          <td class="number">{{ row.pFormula }}</td>
+          <td class="number">{{ row.pSimulated }}</td>
+          <td :class="{ named: row.test.rows?.length }">{{ row.names }}</td>
+          <td class="number">{{ row.alarms }}</td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-if="explained" class="meaning">
+      {{ explained.meaning }} <span class="soft">{{ explained.formula }}</span>
+      <el-button v-if="!explained.ofStudy" link @click="emit('choose', explained.test.rule)"
+        >Make it the rule of the study</el-button
+      >
+    </p>
+    <p class="soft note">
+      The rule of the study is chosen before looking: of eight rules at {{ formatPercent(result.alpha) }} each, one or
+      other finds something far more often. Shares of {{ groupThousands(result.replicates) }} clean samples.
+      <el-button link @click="tableOpen = true">Table</el-button>
+    </p>
+    <template v-if="steps.length">
+      <h3>Steps of the generalised ESD</h3>
+      <table class="figures">
+        <thead>
+          <tr>
+            <th>step</th>
+            <th>row</th>
+            <th class="number">value</th>
+            <th class="number">R</th>
+            <th class="number">critical</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(step, i) in steps" :key="i" :class="{ above: step.statistic > step.critical }">
+            <td>{{ i + 1 }}</td>
+            <td>{{ step.row }}</td>
+            <td class="number">{{ reading(step.value) }}</td>
+            <td class="number">{{ bare(step.statistic) }}</td>
+            <td class="number">{{ bare(step.critical) }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+    <TableDialog v-if="tableOpen" title="Table of the rules" :rows="rulesTable(result)" @close="tableOpen = false" />
+  </div>
+</template>
+
+<style scoped>
+.box {
+  padding: 6px 10px;
+  font-size: 12.5px;
+}
+table {
+  width: 100%;
+}
+th {
+  font-weight: 400;
+}
+table.figures td,
+table.figures th {
+  padding-right: 3px;
+  padding-left: 3px;
+}
+.chosen td {
+  background: var(--tint);
+}
+.none td {
+  color: var(--soft);
+}
+.named,
+.above td {
+  color: var(--ochre-text);
+  font-weight: 600;
+}
+td .el-button.is-link {
+  padding: 0;
+  border: 0;
+  color: inherit;
+  font-size: inherit;
+}
+h3 {
+  margin: 8px 0 2px;
+  font-size: 13px;
+  font-weight: 600;
+}
+.meaning,
+.note {
+  margin: 6px 0 0;
+}
+</style>

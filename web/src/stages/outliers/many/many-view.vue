@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import {
+  outlierScreenAnalysis,
+  outlierScreenRows,
+  outlierScreenTable,
+  type OutlierScreenRow,
+} from '@verdict/core/analyses';
+import { computed } from 'vue';
+import MethodSentence from '../../../workbench/method-sentence.vue';
+import SeveralCard from '../../../workbench/several-card.vue';
+import SeveralChoice from '../../../workbench/several-choice.vue';
+import StageFrame from '../../../workbench/stage-frame.vue';
+import { useMany } from './use-many.js';
+
+/** Many columns or groups at once, a row each: how many readings the rule of the study names. */
+const { column, split, numeric, chosen, subject, cautions, run, stage, change, open } = useMany();
+const { result } = run;
+const finding = computed(() => (result.value ? outlierScreenAnalysis.finding(result.value) : []));
+const rows = computed(() => (result.value ? outlierScreenRows(result.value) : []));
+const table = computed(() => {
+  const { value: of } = result;
+  return of && (() => outlierScreenTable(of));
+});
+const by = (of: (row: OutlierScreenRow) => number) => (a: OutlierScreenRow, b: OutlierScreenRow) => of(a) - of(b);
+/** Rows without a p stay last, whichever way the others stand. */
+const byP = by(({ part }) => part.test?.pValue ?? 2);
+const byShared = by(({ part }) => part.pHolm ?? 2);
+const byNamed = by(({ part }) => part.rows?.length ?? -1);
+const classOf = ({ row }: { row: OutlierScreenRow }) => (row.part.rows?.length ? 'departs' : '');
+</script>
+
+<template>
+  <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions" :keepable="!!result">
+    <template #picture>
+      <SeveralCard
+        :subject="subject"
+        :rows="rows"
+        :table="table"
+        :why-not="run.whyNot.value"
+        :row-class="classOf"
+        sort="p"
+        hint="Click a row for its far readings."
+        @open="open"
+      >
+        <el-table-column prop="name" :label="split ? split.name : 'column'" sortable min-width="140">
+          <template #default="{ row }">
+            <el-button link class="name" @click.stop="open(row.name)">{{ row.name }}</el-button>
+            <span v-if="row.reason" class="soft reason" :title="row.reason">{{ row.reason }}</span>
+          </template>
+        </el-table-column>
+        <el-table-column prop="n" label="n" sortable :sort-method="by(({ part }) => part.n)" align="right" width="70" />
+        <el-table-column prop="farthest" label="farthest" min-width="170" />
+        <el-table-column prop="p" label="p" sortable :sort-method="byP" align="right" width="82" />
+        <el-table-column prop="pHolm" label="p shared" sortable :sort-method="byShared" align="right" width="92" />
+        <el-table-column prop="names" label="names" sortable :sort-method="byNamed" min-width="110" />
+      </SeveralCard>
+    </template>
+    <template #figures>
+      <SeveralChoice v-model="chosen" :split="!!split" :numeric="numeric" />
+      <p class="soft">
+        Of many columns some hold something far out by chance. “p shared” allows for that (Holm 1979): a reading is
+        named where it stays below the level.
+      </p>
+    </template>
+    <template #sentences>
+      <MethodSentence :run="run" :subject="subject" :change="change" />
+    </template>
+  </StageFrame>
+</template>
+
+<style scoped>
+p {
+  margin: 0;
+  font-size: 13px;
+}
+</style>

@@ -87,11 +87,14 @@ const GLAZE_NAMES = [
 /** The troubles that the second demo study is about. */
 export function glazeStudy(): string {
   const rows = glazeBatches(58, 401, 60).map(({ name, cells }) => [name, ...cells]);
-  const [mill, viscosity, density, residue, temperature] = [1, 3, 4, 5, 6] as const;
+  const [mill, viscosity, density, residue, temperature, acidity] = [1, 3, 4, 5, 6, 7] as const;
   rows[6]![viscosity] = '17.84';
   rows[22]![density] = '1.8l9';
   rows[31]![residue] = '<0.05';
   rows[40]![temperature] = 'n/a';
+  // A probe that was not rinsed between two batches: each hides the other from a test for one.
+  rows[24]![acidity] = '8.88';
+  rows[25]![acidity] = '8.89';
   rows[12]![mill] = 'Mill a ';
   rows[47]![mill] = 'Mill a ';
   return [GLAZE_NAMES, ...rows].map((row) => row.join(',')).join('\n') + '\n';

@@ -69,7 +69,7 @@ export {
 } from './outliers/outliers-figures.js';
 export { WITHOUT_COLUMNS, withoutFigures } from './outliers/without-figures.js';
 export { FAR_PARTS, ruleFields } from './outliers/outliers-settings.js';
-export { rowWords } from './outliers/outliers-words.js';
+export { causeWords } from './outliers/outliers-words.js';
 export { outliersAnalysis } from './outliers/outliers.js';
 export type { OutlierRulesResult } from './outliers/outlier-rules-result.js';
 export { ARRANGEMENT_WORDS, outlierRulesTable, ruleAtWorkRows } from './outliers/outlier-rules-words.js';
@@ -84,6 +84,7 @@ export { outlierScreenAnalysis } from './outliers/outlier-screen.js';
 export type { OutlyingGroupsResult } from './outliers/outlying-groups-result.js';
 export {
   GROUP_TEST_COLUMNS,
+  groupCauseWords,
   groupRows,
   groupTestFigures,
   outlyingGroupsTable,

@@ -8,6 +8,12 @@ import { RULE_FACTS } from './rule-facts.js';
 
 const percent = (share: number) => formatPercentOf(share, undefined, 2);
 
+/** A simulated share as it stands in a table: no more digits than are known of it. */
+function shareWords(share: number): string {
+  if (share > 0.995 && share < 1) return '> 99\u00a0%';
+  return `${(share * 100).toFixed(share < 0.0995 && share > 0 ? 1 : 0)}\u00a0%`;
+}
+
 /** What is far out, in words. */
 export const ARRANGEMENT_WORDS: Record<Arrangement, string> = {
   clean: 'nothing far out',
@@ -126,9 +132,9 @@ export function ruleAtWorkRows(result: OutlierRulesResult, arrangement: Arrangem
     const own = power.filter((one) => one.arrangement === arrangement);
     return {
       ...{ key: rule, name: short, meaning: reason ?? meaning },
-      alarms: falseAlarms ? percent(falseAlarms.share) : '–',
-      loud: falseAlarms !== null && falseAlarms.interval[0] > result.alpha,
-      shares: own.map(({ found }) => percent(found.share)),
+      alarms: falseAlarms ? shareWords(falseAlarms.share) : '–',
+      loud: !hasLevel(rule) && falseAlarms !== null && falseAlarms.interval[0] > result.alpha,
+      shares: own.map(({ found }) => shareWords(found.share)),
     };
   });
 }

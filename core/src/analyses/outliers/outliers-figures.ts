@@ -61,8 +61,11 @@ export interface RuleRow {
   name: string;
   meaning: string;
   formula: string;
+  symbol: string;
   statistic: string;
   critical: string;
+  /** The one that the finding uses. */
+  p: string;
   pFormula: string;
   pSimulated: string;
   names: string;
@@ -74,7 +77,7 @@ function namesWords({ rows, reason }: OutlierTest): string {
   if (reason !== null) return '–';
   if (rows === null) return '…';
   if (rows.length === 0) return 'none';
-  return rows.length <= 3 ? `row ${rows.join(', ')}` : `${rows.length} rows`;
+  return rows.length <= 3 ? rows.join(', ') : `${rows.length} rows`;
 }
 
 export function ruleRows({ tests, rule, alpha }: OutliersResult): RuleRow[] {
@@ -85,8 +88,15 @@ export function ruleRows({ tests, rule, alpha }: OutliersResult): RuleRow[] {
     return {
       ...{ key: test.rule, test, name: short, meaning: reason ?? meaning, ofStudy: test.rule === rule },
       formula: test.ratio ? `${formula}; here ${test.ratio}` : formula,
-      statistic: test.statistic === null ? '–' : `${symbol} ${statistic(test.statistic)}`,
+      symbol,
+      statistic: statistic(test.statistic),
       critical: statistic(test.critical),
+      p:
+        test.pValue === null
+          ? hasLevel(test.rule) && reason === null
+            ? '…'
+            : '–'
+          : `${test.pMethod === 'formula' ? bound : ''}${formatP(test.pValue, alpha)}`,
       pFormula: pFormula ? `${bound}${formatP(pFormula.pValue, alpha)}` : '–',
       pSimulated: pSimulated ? formatP(pSimulated.pValue, alpha) : hasLevel(test.rule) && reason === null ? '…' : '–',
       names: namesWords(test),

@@ -104,7 +104,7 @@ function disagreementNotes(result: OutliersResult): Note[] {
     namesOf(result, rule),
   ) as [number[], number[], number[]];
   if (several.length > one.length && several.length > 1) {
-    const text = `Masking: ${one.length === 0 ? 'Grubbs’ test names none' : `Grubbs’ test names ${rowWords(result, one)} alone`}, because the far readings together widen the sd that each is measured in. The generalised ESD takes them away one by one and names ${rowWords(result, several)}.`;
+    const text = `Masking: Grubbs’ test names ${one.length === 0 ? 'none' : `${rowWords(result, one)} alone`}, for far readings widen the sd that all are measured in. The generalised ESD takes them away one by one and names ${several.length}.`;
     notes.push({ code: 'masking', text });
   } else if (several.length < 2 && pair.length > 1 && one.length === 0) {
     const text = `Masking: two together at one end are unlikely (${rowWords(result, pair)}), though neither is named alone. Allow the generalised ESD at least 2.`;
@@ -175,18 +175,19 @@ function secondLookNotes({ setAside, n }: OutliersResult): Note[] {
 /** What a careful colleague would add. */
 export function outliersNotes(result: OutliersResult): Note[] {
   const { alpha, confidence } = result;
-  const { rows, pSimulated, pMethod } = studyTest(result);
-  const cause: Note[] = rows?.length
-    ? [{ code: 'cause', text: 'A test alone is no reason to set a reading aside: look for its cause first.' }]
-    : [];
+  const { pSimulated, pMethod } = studyTest(result);
   return [
     ...secondLookNotes(result),
     ...levelNote(alpha),
     ...confidenceNote(confidence),
-    ...cause,
     ...disagreementNotes(result),
     ...tieNotes(result),
     ...thumbNotes(result),
-    ...(pMethod === 'simulated' ? simulatedNotes(pSimulated, alpha) : []),
+    // That p is small is said in the finding; that it is not known on which side of the level it lies is not.
+    ...(pMethod === 'simulated' ? simulatedNotes(pSimulated, alpha).filter(({ code }) => code !== 'p-at-floor') : []),
   ];
 }
+
+/** What has to be asked before a named reading is set aside; null where none is named. */
+export const causeWords = (result: OutliersResult): string | null =>
+  studyTest(result).rows?.length ? 'A test alone is no reason to set a reading aside: look for its cause first.' : null;

@@ -30,14 +30,13 @@ export function outlyingGroupsFinding(result: OutlyingGroupsResult): Piece[] {
       { text: ` in its ${told.map(({ test }) => TESTS[test].what).join(' or ')}: ${others}, ${level}.` },
     ];
   }
-  const words = named.map(({ group, test }) => `${group} by its ${TESTS[test].what}`);
-  return [
-    {
-      text: `${words.join(' and ')} ${named.length === 1 && new Set(words).size === 1 ? 'stands' : 'stand'} out`,
-      strong: true,
-    },
-    { text: ` among ${of}: ${others}, ${level}.` },
-  ];
+  const [first, second] = named;
+  // One group may be named twice.
+  const words =
+    second && second.group === first!.group
+      ? [`${first!.group} stands out by its ${TESTS[first!.test].what} and its ${TESTS[second.test].what}`]
+      : named.map(({ group, test }) => `${group} stands out by its ${TESTS[test].what}`);
+  return [{ text: words.join(', '), strong: true }, { text: ` among ${of}: ${others}, ${level}.` }];
 }
 
 /** What a careful colleague would add. */
@@ -50,7 +49,7 @@ export function outlyingGroupsNotes(result: OutlyingGroupsResult): Note[] {
   }
   const sizes = new Set(groups.map(({ n }) => n));
   if (sizes.size > 1) {
-    const text = `The groups have ${Math.min(...sizes)} to ${Math.max(...sizes)} readings: the p of Cochran’s C is simulated for these sizes, and means of small groups scatter more than Grubbs’ test of the means allows for.`;
+    const text = `The groups have ${Math.min(...sizes)} to ${Math.max(...sizes)} readings: Cochran’s C is simulated for these sizes; means of small groups scatter more than Grubbs’ test allows for.`;
     notes.push({ code: 'sizes-differ', text });
   }
   if (without > 0) {
@@ -67,11 +66,14 @@ export function outlyingGroupsNotes(result: OutlyingGroupsResult): Note[] {
     const text = `Within their groups lie too far out by ${RULE_FACTS[rule].title}${shared}: ${told.join('; ')}. One such reading makes a group stand out by itself.`;
     notes.push({ code: 'within', text });
   }
-  if (tests.some(({ group }) => group !== null)) {
-    notes.push({ code: 'cause', text: 'A test alone is no reason to leave a group out: look for its cause first.' });
-  }
   return notes;
 }
+
+/** What has to be asked before a named group is left out; null where none is named. */
+export const groupCauseWords = ({ tests }: OutlyingGroupsResult): string | null =>
+  tests.some(({ group }) => group !== null)
+    ? 'A test alone is no reason to leave a group out: look for its cause first.'
+    : null;
 
 export const GROUP_TEST_COLUMNS = ['statistic', 'critical', 'p', 'about'] as const;
 

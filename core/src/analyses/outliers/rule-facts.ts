@@ -118,7 +118,7 @@ export const sideSetting = choice(
   'either',
 );
 export const SIDE_WORDS: Record<Side, string> = {
-  either: 'on either side',
-  upper: 'above, one-sided',
-  lower: 'below, one-sided',
+  either: 'either side',
+  upper: 'above only',
+  lower: 'below only',
 };

@@ -21,6 +21,17 @@ const LINES: readonly Line[] = [
   { key: 'median', name: 'median', meaning: 'The middle reading.', of: ({ median }) => median, as: 'location' },
   { key: 'skewness', name: 'skewness', meaning: 'The adjusted G1.', of: ({ skewness }) => skewness, as: 'statistic' },
 ];
+/** The ends of the intervals, each with how it moves. */
+const INTERVALS: readonly Line[] = (['from', 'to'] as const).flatMap((end, i): Line[] => [
+  {
+    ...{ key: `mean-${end}`, name: `mean ${end}`, meaning: 'An end of the t interval of the mean.', as: 'location' },
+    of: ({ meanInterval }) => meanInterval?.[i] ?? null,
+  },
+  {
+    ...{ key: `sd-${end}`, name: `sd ${end}`, meaning: 'An end of the chi-square interval of the sd.', as: 'spread' },
+    of: ({ sdInterval }) => sdInterval?.[i] ?? null,
+  },
+]);
 const SHARES: readonly Line[] = [
   {
     ...{ key: 'outside', name: 'outside limits', meaning: 'The share of readings outside the limits.', as: 'share' },
@@ -46,8 +57,6 @@ function lineOf({ of, as, ...named }: Line, resolution: number | null, before: F
 /** Before and after some readings are left out. */
 export function withoutFigures({ resolution, alpha }: OutliersResult, before: Figures, after: Figures): FoundFigure[] {
   const lines = (some: readonly Line[]) => some.map((line) => lineOf(line, resolution, before, after));
-  const range = (of: [number, number] | null, as: Line['as']) =>
-    of ? of.map((end) => told(end, as, resolution)).join(' – ') : '–';
   const p = ({ pValue, statistic }: Figures) =>
     statistic === null ? '–' : pValue === null ? '…' : formatP(pValue, alpha);
   const bare = { note: '', formula: '' };
@@ -57,14 +66,7 @@ export function withoutFigures({ resolution, alpha }: OutliersResult, before: Fi
       ...{ ...bare, key: 'p', name: 'p of A²', meaning: 'Of the Anderson–Darling test against a normal.' },
       texts: [p(before), p(after), ''],
     },
-    {
-      ...{ ...bare, key: 'mean-interval', name: 'mean between', meaning: 'The t interval of the mean.' },
-      texts: [range(before.meanInterval, 'location'), range(after.meanInterval, 'location'), ''],
-    },
-    {
-      ...{ ...bare, key: 'sd-interval', name: 'sd between', meaning: 'The chi-square interval of the sd of a normal.' },
-      texts: [range(before.sdInterval, 'spread'), range(after.sdInterval, 'spread'), ''],
-    },
+    ...lines(INTERVALS),
     ...(before.outside ? lines(SHARES) : []),
   ];
 }

@@ -39,9 +39,10 @@ export function outlierRulesPanels({ rules, alpha }: OutlierRulesResult, arrange
       });
     const x = points.map(({ shift }) => shift);
     const y = points.map(({ share }) => share);
+    // Clean samples ask something else: no line leads from them.
     const dash = hasLevel(rule) ? undefined : [4, 4];
     const marks: Mark[] = [
-      { kind: 'line', x, y, tone, width: 1.8, ...(dash ? { dash } : {}) },
+      { kind: 'line', x: x.slice(1), y: y.slice(1), tone, width: 1.8, ...(dash ? { dash } : {}) },
       { kind: 'points', x, y, tone, marker, radius: 4 },
     ];
     return { rule, tone, marker, dash, marks };

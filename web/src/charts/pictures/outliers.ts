@@ -11,31 +11,30 @@ const CELLS = 150;
 /** Higher than this a stack says no more. */
 const HIGHEST = 24;
 
-/** A line at a value: what it is, and how it is drawn. */
-interface Line {
-  at: number;
+/** Lines at values of one sort: what they are, and how they are drawn. */
+interface Lines {
+  at: number[];
   words: string;
   tone: 'green' | 'ochre' | 'soft';
   dash?: readonly number[];
 }
 
 /** Mean, fences, and the line beyond which the rule of the study names a reading. */
-function linesOf(result: OutliersResult): Line[] {
+function linesOf(result: OutliersResult): Lines[] {
   const { mean, fences, resolution, rule } = result;
   const { lines } = studyTest(result);
-  const told = (x: number) => formatFigure(x, 'location', resolution);
-  const own = (at: number | null | undefined): Line[] =>
-    at === null || at === undefined ? [] : [{ at, words: `${RULE_FACTS[rule].short} ${told(at)}`, tone: 'ochre' }];
-  const fence = (at: number): Line => ({ at, words: 'fence', tone: 'soft', dash: [2, 4] });
+  const told = (all: readonly number[]) => all.map((x) => formatFigure(x, 'location', resolution)).join(' and ');
+  const own = lines ? [lines.lower, lines.upper].filter((at) => at !== null) : [];
+  const fence: Lines = { at: fences, words: `fences ${told(fences)}`, tone: 'soft', dash: [2, 4] };
+  const named: Lines = { at: own, words: `${RULE_FACTS[rule].short}: beyond ${told(own)}`, tone: 'ochre' };
   return [
-    ...(rule === 'fences' ? [] : fences.map(fence)),
-    { at: mean, words: `mean ${told(mean)}`, tone: 'green' },
-    ...own(lines?.lower),
-    ...own(lines?.upper),
+    { at: [mean], words: `mean ${told([mean])}`, tone: 'green' },
+    ...(own.length > 0 ? [named] : []),
+    ...(rule === 'fences' ? [] : [fence]),
   ];
 }
 
-function valueAxis({ readings, unit }: OutliersResult, lines: readonly Line[], column: string): Axis {
+function valueAxis({ readings, unit }: OutliersResult, lines: readonly Lines[], column: string): Axis {
   let [least, greatest] = [Infinity, -Infinity];
   for (const x of readings) {
     if (x < least) least = x;
@@ -43,7 +42,7 @@ function valueAxis({ readings, unit }: OutliersResult, lines: readonly Line[], c
   }
   const range = greatest - least;
   let [from, to] = [least, greatest];
-  for (const { at } of lines) {
+  for (const at of lines.flatMap((some) => some.at)) {
     if (at < from && least - at < FURTHEST * range) from = at;
     if (at > to && at - greatest < FURTHEST * range) to = at;
   }
@@ -51,8 +50,12 @@ function valueAxis({ readings, unit }: OutliersResult, lines: readonly Line[], c
   return { from: from - air, to: to + air, title: unit ? `${column}, ${unit}` : column };
 }
 
-const ruleMarks = (lines: readonly Line[], across: 'x' | 'y'): Mark[] =>
-  lines.map((line): Mark => ({ kind: 'rule', across, stays: true, wordsAt: 'end', ...line }));
+const ruleMarks = (lines: readonly Lines[], across: 'x' | 'y'): Mark[] =>
+  lines.flatMap(({ at, tone, dash }) =>
+    at.map((one): Mark => ({ kind: 'rule', across, stays: true, at: one, tone, ...(dash ? { dash } : {}) })),
+  );
+const legendOf = (lines: readonly Lines[]) =>
+  lines.map(({ words, tone, dash }) => ({ words, tone, ...(dash ? { dash } : {}) }));
 
 /** What pointing at a reading says. */
 function wordsAt(result: OutliersResult, i: number): string {
@@ -124,6 +127,7 @@ export function stripPanels(result: OutliersResult, column: string): Panels {
     y: { from: 0, to: Math.max(8, highest * 1.15), title: '', ticks: [] },
     panels: [{ name: '', marks: [...ruleMarks(lines, 'x'), ...pointMarks(result, shown, x, heights)] }],
     hits: hitsOf(result, shown, x, heights),
+    legend: legendOf(lines),
   };
 }
 
@@ -141,6 +145,7 @@ export function rowsPanels(result: OutliersResult, column: string): Panels {
     y: valueAxis(result, lines, column),
     panels: [{ name: '', marks: [...ruleMarks(lines, 'y'), ...pointMarks(result, shown, x, y)] }],
     hits: hitsOf(result, shown, x, y),
+    legend: legendOf(lines),
   };
 }
 
@@ -163,12 +168,10 @@ export function influencePanels(result: OutliersResult, column: string, of: 'mea
     panels: [
       {
         name: '',
-        marks: [
-          { kind: 'rule', across: 'y', at: 0, tone: 'green', words: `${of} of all ${told(all)}`, wordsAt: 'start' },
-          ...pointMarks(result, shown, x, y),
-        ],
+        marks: [{ kind: 'rule', across: 'y', at: 0, tone: 'green' }, ...pointMarks(result, shown, x, y)],
       },
     ],
+    legend: [{ words: `${of} of all readings ${told(all)}`, tone: 'green' }],
     hits: shown.map((i, k) => ({
       ...{ panel: 0, x: [x[k]!, x[k]!], y: [y[k]!, y[k]!], row: rows[i]! },
       words: `without row ${rows[i]}: ${of} ${told(influence[of][i]!)}, ${moves[i]! > 0 ? '+' : ''}${told(moves[i]!)}`,

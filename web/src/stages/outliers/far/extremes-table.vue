@@ -83,6 +83,10 @@ table {
 th {
   font-weight: 400;
 }
+table.figures td {
+  padding-top: 2px;
+  padding-bottom: 2px;
+}
 .named td {
   color: var(--ochre-text);
   font-weight: 600;

@@ -37,7 +37,7 @@ const panels = computed<Panels | null>(() => {
 const TITLES = { strip: 'readings of', rows: 'readings in order of', box: 'box plot of', plot: 'probability plot of' };
 const title = computed(() =>
   picture.value === 'influence'
-    ? `what each reading of ${name.value} moves`
+    ? `influence of each reading of ${name.value}`
     : `${TITLES[picture.value as keyof typeof TITLES]} ${name.value}`,
 );
 const rows = computed(() => {
@@ -54,6 +54,12 @@ const words = computed(() =>
     ? `${title.value}: ${groupThousands(result.value.n)} readings. Arrow keys step from reading to reading.`
     : '',
 );
+const OWN = ['strip', 'rows', 'influence'];
+const hint = computed(() =>
+  OWN.includes(picture.value)
+    ? 'Point at a reading to see how far out it is; filled ones are named by the rule.'
+    : 'Point at a reading to see what it is.',
+);
 defineExpose({ point: (row: number) => card.value?.point(row) });
 </script>
 
@@ -66,7 +72,7 @@ defineExpose({ point: (row: number) => card.value?.point(row) });
     :why-not="run.whyNot.value"
     :failed="failed"
     :rows="rows"
-    hint="Point at a reading to see how far out it is; filled ones are named by the rule."
+    :hint="hint"
     :can-set-aside="canSetAside"
     @pointed="(row) => emit('pointed', row)"
     @aside="(row) => emit('aside', row)"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { extremeRows, outliersAnalysis } from '@verdict/core/analyses';
+import { causeWords, extremeRows, outliersAnalysis } from '@verdict/core/analyses';
 import { computed, ref } from 'vue';
 import { useStudy } from '../../../stores/study.js';
 import MethodSentence from '../../../workbench/method-sentence.vue';
@@ -18,6 +18,7 @@ const far = useFar();
 const { column, name, sample, cautions, run, stage, panel, named } = far;
 const { result } = run;
 const finding = computed(() => (result.value ? outliersAnalysis.finding(result.value) : []));
+const cause = computed(() => result.value && causeWords(result.value));
 const rows = computed(() => (result.value ? extremeRows(result.value, named.value) : []));
 const picture = ref<InstanceType<typeof FarPicture>>();
 const pointed = ref<number | null>(null);
@@ -32,7 +33,7 @@ const aside = useSetAside({
 </script>
 
 <template>
-  <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions" :aside="aside">
+  <StageFrame :runs="stage" :empty="!column" :finding="finding" :after="cause" :cautions="cautions" :aside="aside">
     <template #picture>
       <FarPicture
         ref="picture"

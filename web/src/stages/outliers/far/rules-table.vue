@@ -25,8 +25,7 @@ const reading = (value: number) => formatFigure(value, 'reading', props.result.r
           <th class="number">statistic</th>
           <th class="number">critical</th>
           <th class="number">p</th>
-          <th class="number" title="Of clean samples, ties and rounding included">p simulated</th>
-          <th>names</th>
+          <th>names row</th>
           <th class="number" title="How often it names anything of a clean sample of this size">cries wolf</th>
         </tr>
       </thead>
@@ -41,17 +40,17 @@ const reading = (value: number) => formatFigure(value, 'reading', props.result.r
               >{{ row.name }}</el-button
             >
           </td>
-          <td class="number">{{ row.statistic }}</td>
+          <td class="number" :title="row.symbol">{{ row.statistic }}</td>
           <td class="number">{{ row.critical }}</td>
-          <td class="number">{{ row.pFormula }}</td>
-          <td class="number">{{ row.pSimulated }}</td>
+          <td class="number">{{ row.p }}</td>
           <td :class="{ named: row.test.rows?.length }">{{ row.names }}</td>
           <td class="number">{{ row.alarms }}</td>
         </tr>
       </tbody>
     </table>
     <p v-if="explained" class="meaning">
-      {{ explained.meaning }} <span class="soft">{{ explained.formula }}</span>
+      {{ explained.meaning }} <span class="soft">{{ explained.formula }}</span> p by formula {{ explained.pFormula }},
+      simulated {{ explained.pSimulated }}.
       <el-button v-if="!explained.ofStudy" link @click="emit('choose', explained.test.rule)"
         >Make it the rule of the study</el-button
       >
@@ -101,8 +100,7 @@ th {
 }
 table.figures td,
 table.figures th {
-  padding-right: 3px;
-  padding-left: 3px;
+  padding: 2px 4px;
 }
 .chosen td {
   background: var(--tint);
@@ -114,6 +112,9 @@ table.figures th {
 .above td {
   color: var(--ochre-text);
   font-weight: 600;
+}
+td:first-child {
+  white-space: nowrap;
 }
 td .el-button.is-link {
   padding: 0;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import {
   GROUP_TEST_COLUMNS,
+  groupCauseWords,
   groupRows,
   groupTestFigures,
   outlyingGroupsAnalysis,
@@ -18,6 +19,7 @@ import { useGroups } from './use-groups.js';
 const { column, split, labels, splitBy, subject, run, stage, shown, change } = useGroups();
 const { result } = run;
 const finding = computed(() => (result.value ? outlyingGroupsAnalysis.finding(result.value) : []));
+const cause = computed(() => result.value && groupCauseWords(result.value));
 const panels = computed(() => result.value && groupBars(result.value, shown.value));
 const rows = computed(() => (result.value ? groupRows(result.value) : []));
 const table = computed(() => {
@@ -37,7 +39,7 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
 </script>
 
 <template>
-  <StageFrame :runs="stage" :empty="!column" :finding="finding" :keepable="!!result">
+  <StageFrame :runs="stage" :empty="!column" :finding="finding" :after="cause" :keepable="!!result">
     <template #picture>
       <PictureCard
         label="Groups"
@@ -113,6 +115,10 @@ th {
 }
 p {
   margin: 4px 0;
+}
+table.figures td {
+  padding-top: 2px;
+  padding-bottom: 2px;
 }
 .name {
   max-width: 110px;

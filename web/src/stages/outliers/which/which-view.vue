@@ -85,8 +85,7 @@ table {
 }
 table.figures td,
 table.figures th {
-  padding-right: 3px;
-  padding-left: 3px;
+  padding: 2px 4px;
 }
 th {
   font-weight: 400;

@@ -53,7 +53,7 @@ function derivationOn(chance: Chance, source: string) {
 }
 
 /** A change that makes sense for the study as it stands, mostly. */
-export function someChange(chance: Chance, { study, columns, setAside }: StudyFile): object {
+export function someChange(chance: Chance, { study, columns, setAside, leftIn }: StudyFile): object {
   const standing = columns.filter(({ removed }) => !removed);
   const out = columns.filter(({ removed }) => removed);
   const column = chance.of(standing.length ? standing : columns);
@@ -63,8 +63,11 @@ export function someChange(chance: Chance, { study, columns, setAside }: StudyFi
   const row = 1 + chance.upTo(Math.max(1, study.rowCount));
   const far = 1 + chance.upTo(study.rowCount + 5);
   const reading = { column: id, row };
-  const aside = setAside.filter(({ columnId }) => standing.some((one) => one.id === columnId));
-  const put = aside.length ? chance.of(aside) : null;
+  const oneOf = (marked: StudyFile['setAside']) => {
+    const own = marked.filter(({ columnId }) => standing.some((one) => one.id === columnId));
+    return own.length ? chance.of(own) : null;
+  };
+  const [put, left] = [oneOf(setAside), oneOf(leftIn)];
   return chance.of<() => object>([
     () => ({ kind: 'edit-cells', runs: [{ column: id, row: far, texts: textsOf(chance, 1 + chance.upTo(4)) }] }),
     () => ({
@@ -119,10 +122,13 @@ export function someChange(chance: Chance, { study, columns, setAside }: StudyFi
       rows: [row],
       contents: [{ column: id, texts: textsOf(chance, 1) }],
       aside: [{ ...reading, reason: 'r' }],
+      leftIn: [{ ...reading, reason: 'r' }],
     }),
     () => ({ kind: 'remove-rows', rows: rowsUpTo(chance, study.rowCount, 4) }),
     () => ({ kind: 'set-aside', readings: [{ ...reading, reason: 'chipped' }] }),
     () => ({ kind: 'put-back', readings: [put ? { column: put.columnId, row: put.row } : reading] }),
+    () => ({ kind: 'leave-in', readings: [{ ...reading, reason: 'no cause found' }] }),
+    () => ({ kind: 'look-again', readings: [left ? { column: left.columnId, row: left.row } : reading] }),
     () => ({ kind: 'change-study', name, question: 'why?', alpha: 0.01, quantileType: 'hinges', subject: id }),
   ])();
 }

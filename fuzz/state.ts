@@ -11,7 +11,7 @@ const withoutEnd = (cells: readonly string[]) => {
  * again stays, out of the table: `known` names the columns that were there before.
  */
 export function stateOf(
-  { study, columns, setAside, evidence, verdicts }: StudyFile,
+  { study, columns, setAside, leftIn, evidence, verdicts }: StudyFile,
   known: ReadonlySet<string>,
 ): string {
   const { revision: _, ...facts } = study;
@@ -20,15 +20,17 @@ export function stateOf(
   const own = shown
     .map((column) => ({ ...column, cells: withoutEnd(column.cells) }))
     .sort((a, b) => (a.id < b.id ? -1 : 1));
-  const aside = setAside
-    .filter(({ columnId }) => ids.has(columnId))
-    .map((reading) => JSON.stringify(reading))
-    .sort();
+  const marked = (all: StudyFile['setAside']) =>
+    all
+      .filter(({ columnId }) => ids.has(columnId))
+      .map((reading) => JSON.stringify(reading))
+      .sort();
   return JSON.stringify({
     facts,
     own,
     order: columns.filter((c) => !c.removed).map(({ id }) => id),
-    aside,
+    aside: marked(setAside),
+    left: marked(leftIn),
     evidence,
     verdicts,
   });

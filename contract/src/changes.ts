@@ -101,6 +101,11 @@ export const NOTHING_SAID = {
 } as const;
 
 const placeSchema = z.strictObject({ column: idSchema, row: rowSchema });
+const markedSchema = (done: string) =>
+  z
+    .array(placeSchema.extend({ reason: reasonSchema, by: bySchema }))
+    .min(1)
+    .max(10_000, `At most 10 000 readings are ${done} at once.`);
 /** Rows by number, rising. */
 const rowsSchema = z.array(rowSchema).min(1).max(MOST_ROWS);
 
@@ -178,16 +183,14 @@ export const changeSchema = z.discriminatedUnion('kind', [
     /** What they hold, one text a row; left out, they are empty. */
     contents: z.array(z.strictObject({ column: idSchema, texts: z.array(cellText) })).optional(),
     aside: z.array(asideSchema.extend({ column: idSchema, by: bySchema })).optional(),
+    leftIn: z.array(asideSchema.extend({ column: idSchema, by: bySchema })).optional(),
   }),
   z.strictObject({ kind: z.literal('remove-rows'), rows: rowsSchema }),
-  z.strictObject({
-    kind: z.literal('set-aside'),
-    readings: z
-      .array(placeSchema.extend({ reason: reasonSchema, by: bySchema }))
-      .min(1)
-      .max(10_000, 'At most 10 000 readings are set aside at once.'),
-  }),
+  z.strictObject({ kind: z.literal('set-aside'), readings: markedSchema('set aside') }),
   z.strictObject({ kind: z.literal('put-back'), readings: z.array(placeSchema).min(1).max(10_000) }),
+  /** Far readings that were looked at and stay in on purpose. */
+  z.strictObject({ kind: z.literal('leave-in'), readings: markedSchema('left in') }),
+  z.strictObject({ kind: z.literal('look-again'), readings: z.array(placeSchema).min(1).max(10_000) }),
   z.strictObject({
     kind: z.literal('change-study'),
     name: textSchema.trim().max(120, 'A study name has at most 120 characters.').optional(),

@@ -76,6 +76,8 @@ export function footprintOf(change: Change, grownFrom: number | null): Touch[] {
       return [{ what: 'cells', columns: 'all', from: Math.min(...change.rows), to: Infinity }];
     case 'set-aside':
     case 'put-back':
+    case 'leave-in':
+    case 'look-again':
       return readingsTouches(change.readings);
     case 'change-study': {
       const { kind: _, ...facts } = change;

@@ -72,11 +72,15 @@ export function changeWithIds(change: Change, to: NewId): Change {
       return { ...change, column: to(change.column), derivation: derivationWithIds(change.derivation, to) };
     case 'insert-rows': {
       const contents = change.contents && { contents: placed(change.contents, to) };
-      return { ...change, ...contents, ...(change.aside && { aside: placed(change.aside, to) }) };
+      const aside = change.aside && { aside: placed(change.aside, to) };
+      return { ...change, ...contents, ...aside, ...(change.leftIn && { leftIn: placed(change.leftIn, to) }) };
     }
     case 'set-aside':
       return { ...change, readings: placed(change.readings, to) };
+    case 'leave-in':
+      return { ...change, readings: placed(change.readings, to) };
     case 'put-back':
+    case 'look-again':
       return { ...change, readings: placed(change.readings, to) };
     case 'change-study':
       return change.subject === undefined ? change : { ...change, subject: orNull(change.subject, to) };

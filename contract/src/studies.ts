@@ -37,7 +37,8 @@ export interface StudyColumn extends TableColumn {
   claimedSd: number | null;
 }
 
-export interface SetAside {
+/** A reading that somebody has marked: set aside, or left in on purpose. */
+export interface MarkedReading {
   column: string;
   row: number;
   reason: string;
@@ -68,7 +69,9 @@ export interface Study {
   revision: number;
   rowCount: number;
   columns: StudyColumn[];
-  setAside: SetAside[];
+  setAside: MarkedReading[];
+  /** Far readings that were looked at and left in on purpose. */
+  leftIn: MarkedReading[];
   /** The newest first; the first one stands while the study is ruled. */
   verdicts: Verdict[];
   canUndo: string | null;

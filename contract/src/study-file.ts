@@ -16,6 +16,8 @@ const row = z.int().min(1).max(MOST_ROWS);
 const GREATEST = 2 ** 31 - 1;
 const revision = z.int().min(0).max(GREATEST);
 
+const marked = z.strictObject({ columnId: idSchema, row, reason: textSchema.max(1000), who, at: time });
+
 /** A whole study: readings as written, the record with what undoes it, evidence, verdicts. */
 export const studyFileSchema = z.strictObject({
   format: z.literal(STUDY_FILE, 'This is no study file of Verdict.'),
@@ -42,7 +44,9 @@ export const studyFileSchema = z.strictObject({
       cells: z.array(textSchema.max(LONGEST_CELL)).max(MOST_ROWS),
     }),
   ),
-  setAside: z.array(z.strictObject({ columnId: idSchema, row, reason: textSchema.max(1000), who, at: time })),
+  setAside: z.array(marked),
+  /** Not in files from before there was such a thing. */
+  leftIn: z.array(marked).default([]),
   changes: z.array(
     z.strictObject({
       revision: revision.min(1),

@@ -30,6 +30,7 @@ const STUDY: StudyNow = {
     column(gone, { removed: true }),
   ],
   isAside: (id, row) => id === a && row === 2,
+  isLeftIn: (id, row) => id === a && row === 3,
   reachOf: (id) => (id === gone ? 6 : 0),
 };
 const objection = (change: ChangeInput, study = STUDY) => objectionTo(changeSchema.parse(change), study);

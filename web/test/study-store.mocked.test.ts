@@ -57,7 +57,7 @@ class FakeServer {
         subject: A,
         revision: this.revision,
       },
-      ...{ rowCount: 3, columns: [{ ...column, id: A, name: 'thickness' }], setAside: [], verdicts: [] },
+      ...{ rowCount: 3, columns: [{ ...column, id: A, name: 'thickness' }], setAside: [], leftIn: [], verdicts: [] },
       ...{ canUndo: null, canRedo: null },
     };
   }

@@ -155,6 +155,7 @@ describe('a change on the page’s own copy', () => {
           { ...base, id: b, name: 'b' },
         ],
         setAside: [],
+        leftIn: [],
       },
       ...{ verdicts: [], canUndo: null, canRedo: null },
     } as Study,

@@ -21,8 +21,11 @@ export function askedObjection(change: Change): Objection | null {
   const why = 'Only taking a change back does this.';
   if (change.kind === 'thaw-column' || change.kind === 'return-columns') return no('kind', why);
   if (change.kind === 'freeze-column' && change.texts) return no('texts', why);
-  const aside = change.kind === 'set-aside' ? change.readings : change.kind === 'insert-rows' ? change.aside : [];
-  return aside?.some(({ by }) => by) ? no('by', why) : null;
+  const marked = [
+    ...(change.kind === 'set-aside' || change.kind === 'leave-in' ? change.readings : []),
+    ...(change.kind === 'insert-rows' ? [...(change.aside ?? []), ...(change.leftIn ?? [])] : []),
+  ];
+  return marked.some(({ by }) => by) ? no('by', why) : null;
 }
 
 /**
@@ -53,9 +56,21 @@ export function objectionTo(change: Change, study: StudyNow, reach = reachOf(cha
     case 'remove-rows':
       return removeRowsObjection(study, change);
     case 'set-aside':
-      return readingsObjection(study, change.readings, false);
+      return readingsObjection(study, change.readings, { is: study.isAside, wanted: false, words: 'set aside' });
     case 'put-back':
-      return readingsObjection(study, change.readings, true);
+      return readingsObjection(study, change.readings, { is: study.isAside, wanted: true, words: 'set aside' });
+    case 'leave-in':
+      return readingsObjection(study, change.readings, {
+        is: study.isLeftIn,
+        wanted: false,
+        words: 'left in on purpose',
+      });
+    case 'look-again':
+      return readingsObjection(study, change.readings, {
+        is: study.isLeftIn,
+        wanted: true,
+        words: 'left in on purpose',
+      });
     case 'change-study':
       return changeStudyObjection(study, change);
   }

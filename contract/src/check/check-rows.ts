@@ -57,15 +57,20 @@ function contentsObjection(study: StudyNow, { rows, contents = [] }: Of<'insert-
   return null;
 }
 
-function insertedAsideObjection(study: StudyNow, { rows, aside = [] }: Of<'insert-rows'>): Objection | null {
+function insertedMarksObjection(
+  study: StudyNow,
+  rows: readonly number[],
+  field: 'aside' | 'leftIn',
+  aside: readonly { column: string; row: number }[] = [],
+): Objection | null {
   const coming = new Set(rows);
   for (const { column, row } of aside) {
     if (!study.columns.some(({ id }) => id === column))
-      return no('aside', 'The change names a column that this study does not have.');
-    if (!coming.has(row)) return no('aside', `Row ${row} is not one of the rows that come in.`);
+      return no(field, 'The change names a column that this study does not have.');
+    if (!coming.has(row)) return no(field, `Row ${row} is not one of the rows that come in.`);
   }
   return namedTwice(aside.map(({ column, row }) => `${column}/${row}`))
-    ? no('aside', 'A reading is set aside twice.')
+    ? no(field, `A reading is ${field === 'aside' ? 'set aside' : 'left in'} twice.`)
     : null;
 }
 
@@ -76,18 +81,19 @@ export function insertRowsObjection(study: StudyNow, change: Of<'insert-rows'>):
     rowsObjection(change.rows, rowCount) ??
     roomFor(study, rowCount, columnsIn(study), 'rows') ??
     contentsObjection(study, change) ??
-    insertedAsideObjection(study, change)
+    insertedMarksObjection(study, change.rows, 'aside', change.aside) ??
+    insertedMarksObjection(study, change.rows, 'leftIn', change.leftIn)
   );
 }
 
 export const removeRowsObjection = (study: StudyNow, { rows }: Of<'remove-rows'>): Objection | null =>
   rowsObjection(rows, study.rowCount);
 
-/** Readings named once each, in the table, and set aside or not as the change needs them. */
+/** Readings named once each, in the table, and marked or not as the change needs them. */
 export function readingsObjection(
   study: StudyNow,
   readings: readonly { column: string; row: number }[],
-  aside: boolean,
+  { is, wanted, words }: { is: (column: string, row: number) => boolean; wanted: boolean; words: string },
 ): Objection | null {
   if (namedTwice(readings.map(({ column, row }) => `${column}/${row}`)))
     return no('readings', 'A reading is named twice.');
@@ -95,7 +101,7 @@ export function readingsObjection(
     const column = standing(study, id);
     if (isObjection(column)) return column;
     if (row > study.rowCount) return no('row', `There is no row ${groupThousands(row)}.`);
-    if (study.isAside(id, row) !== aside) return no('row', `Row ${row} is ${aside ? 'not' : 'already'} set aside.`);
+    if (is(id, row) !== wanted) return no('row', `Row ${row} is ${wanted ? 'not' : 'already'} ${words}.`);
   }
   return null;
 }

@@ -16,12 +16,14 @@ const idsOf = (items: readonly { id: string }[]) => items.map(({ id }) => id);
 
 /** The study of a file as changes would find it. */
 function studyOf(file: StudyFile): StudyNow {
-  const aside = new Set(file.setAside.map(({ columnId, row }) => `${columnId}/${row}`));
+  const places = (of: StudyFile['setAside']) => new Set(of.map(({ columnId, row }) => `${columnId}/${row}`));
+  const [aside, left] = [places(file.setAside), places(file.leftIn)];
   const reach = new Map(file.columns.map(({ id, cells }) => [id, cells.length]));
   return {
     rowCount: file.study.rowCount,
     columns: file.columns,
     isAside: (column, row) => aside.has(`${column}/${row}`),
+    isLeftIn: (column, row) => left.has(`${column}/${row}`),
     reachOf: (id) => reach.get(id) ?? 0,
   };
 }
@@ -32,6 +34,7 @@ function doubledObjection(file: StudyFile): Objection | null {
     evidence: idsOf(file.evidence),
     verdicts: idsOf(file.verdicts),
     setAside: file.setAside.map(({ columnId, row }) => `${columnId}/${row}`),
+    leftIn: file.leftIn.map(({ columnId, row }) => `${columnId}/${row}`),
     changes: file.changes.map(({ revision }) => String(revision)),
   };
   for (const [field, ids] of Object.entries(lists)) {
@@ -55,12 +58,17 @@ function columnObjection(study: StudyNow, column: ColumnNow & { cells: readonly 
   return factsObjection(study, { ...column, frequencies: null });
 }
 
-function asideObjection(file: StudyFile): Objection | null {
+function marksObjection(file: StudyFile): Objection | null {
   const removed = new Map(file.columns.map((column) => [column.id, column.removed]));
-  for (const { columnId, row } of file.setAside) {
-    const out = removed.get(columnId);
-    if (out === undefined) return no('setAside', 'A reading is set aside in a column that the file does not have.');
-    if (!out && row > file.study.rowCount) return no('setAside', `There is no row ${row} to set aside.`);
+  for (const [field, words] of [
+    ['setAside', 'set aside'],
+    ['leftIn', 'left in'],
+  ] as const) {
+    for (const { columnId, row } of file[field]) {
+      const out = removed.get(columnId);
+      if (out === undefined) return no(field, `A reading is ${words} in a column that the file does not have.`);
+      if (!out && row > file.study.rowCount) return no(field, `There is no row ${row} to be ${words}.`);
+    }
   }
   return null;
 }
@@ -113,7 +121,7 @@ export function objectionToFile(file: StudyFile): Objection | null {
       const { subject } = file.study;
       if (subject !== null && !file.columns.some(({ id, removed }) => id === subject && !removed))
         yield no('subject', 'The subject is a column that the file does not have.');
-      yield asideObjection(file);
+      yield marksObjection(file);
       yield recordObjection(file);
       yield evidenceObjection(file);
       yield verdictObjection(file);

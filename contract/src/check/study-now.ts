@@ -20,6 +20,7 @@ export interface StudyNow {
   rowCount: number;
   columns: readonly ColumnNow[];
   isAside(column: string, row: number): boolean;
+  isLeftIn(column: string, row: number): boolean;
   /** Rows that the cells of a column reach, for one that is out of the table. */
   reachOf(column: string): number;
 }

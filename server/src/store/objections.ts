@@ -3,7 +3,7 @@ import { inArray } from 'drizzle-orm';
 import type { Context } from './apply/context.js';
 import { reachOfCells } from './cells.js';
 import { StoreError } from './errors.js';
-import { columns, setAside, stagedColumns } from './schema.js';
+import { columns, MARKS, stagedColumns, type MarkTable } from './schema.js';
 
 /** Refuses to be asked for what only taking a change back may do. */
 export function refuseAsked(change: Change): void {
@@ -32,15 +32,14 @@ async function refuseTaken(
 
 /** What the change is looked at against; what only some changes ask about is read for those alone. */
 async function studyNow({ q, study, columns: all }: Context, change: Change): Promise<StudyNow> {
-  const asked = change.kind === 'set-aside' || change.kind === 'put-back' ? change.readings : [];
+  const asked = 'readings' in change ? change.readings : [];
   const ids = [...new Set(asked.map(({ column }) => column))];
-  const aside = ids.length
-    ? await q
-        .select({ column: setAside.columnId, row: setAside.row })
-        .from(setAside)
-        .where(inArray(setAside.columnId, ids))
-    : [];
-  const places = new Set(aside.map(({ column, row }) => `${column}/${row}`));
+  const placesOf = async (table: MarkTable) => {
+    const place = { column: table.columnId, row: table.row };
+    const found = ids.length ? await q.select(place).from(table).where(inArray(table.columnId, ids)) : [];
+    return new Set(found.map(({ column, row }) => `${column}/${row}`));
+  };
+  const [aside, left] = [await placesOf(MARKS.aside), await placesOf(MARKS.leftIn)];
   const returning = change.kind === 'return-columns' ? change.columns : [];
   const reach = new Map<string, number>();
   for (const { id, removed, derivation } of all) {
@@ -50,7 +49,8 @@ async function studyNow({ q, study, columns: all }: Context, change: Change): Pr
   return {
     rowCount: study.rowCount,
     columns: all,
-    isAside: (column, row) => places.has(`${column}/${row}`),
+    isAside: (column, row) => aside.has(`${column}/${row}`),
+    isLeftIn: (column, row) => left.has(`${column}/${row}`),
     reachOf: (id) => reach.get(id) ?? 0,
   };
 }

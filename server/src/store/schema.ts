@@ -107,18 +107,27 @@ export const cellBlocks = mysqlTable(
 /** Columns whose cells are on their way: an import writes them before it takes part in the study, so that nobody waits for it. */
 export const stagedColumns = mysqlTable('staged_columns', { id: id().primaryKey(), at: time('at').notNull() });
 
-export const setAside = mysqlTable(
-  'set_aside',
-  {
-    columnId: id('column_id').notNull(),
-    row: int('row_number').notNull(),
-    studyId: id('study_id').notNull(),
-    reason: varchar('reason', { length: 1000 }).notNull(),
-    who: varchar('who', { length: 80 }).notNull(),
-    at: time('at').notNull(),
-  },
-  (table) => [primaryKey({ columns: [table.columnId, table.row] }), index('set_aside_of_study').on(table.studyId)],
-);
+/** Readings that are marked, each with its reason, by whom and when. */
+const readingMarks = <const Name extends string>(name: Name) =>
+  mysqlTable(
+    name,
+    {
+      columnId: id('column_id').notNull(),
+      row: int('row_number').notNull(),
+      studyId: id('study_id').notNull(),
+      reason: varchar('reason', { length: 1000 }).notNull(),
+      who: varchar('who', { length: 80 }).notNull(),
+      at: time('at').notNull(),
+    },
+    (table) => [primaryKey({ columns: [table.columnId, table.row] }), index(`${name}_of_study`).on(table.studyId)],
+  );
+export const setAside = readingMarks('set_aside');
+/** Far readings that were looked at and left in on purpose. */
+export const leftIn = readingMarks('left_in');
+
+/** The tables of marked readings: set aside, or left in on purpose. Of one shape. */
+export const MARKS = { aside: setAside, leftIn } as const;
+export type MarkTable = (typeof MARKS)[keyof typeof MARKS];
 
 /** The record: append-only. `inverse` is the change that takes this one back; null where nothing can. */
 export const changes = mysqlTable(

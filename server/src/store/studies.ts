@@ -1,4 +1,4 @@
-import type { Decision, PartsBy, Study, StudyColumn, StudySummary, Verdict } from '@verdict/contract';
+import type { Decision, MarkedReading, PartsBy, Study, StudyColumn, StudySummary, Verdict } from '@verdict/contract';
 import type { Sample } from '@verdict/core/readings';
 import { sampleInParts } from '@verdict/core/table';
 import { and, asc, count, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
@@ -6,7 +6,7 @@ import { readCellsAsJson } from './cells.js';
 import { standingChanges } from './history.js';
 import { isDatabaseGone, type Database } from './database.js';
 import { notFound } from './errors.js';
-import { columns, setAside, studies, verdicts } from './schema.js';
+import { columns, MARKS, studies, verdicts, type MarkTable } from './schema.js';
 import { readTable, standingColumns, type ColumnRow } from './tables.js';
 
 type StudyRow = typeof studies.$inferSelect;
@@ -102,13 +102,20 @@ async function readVerdicts(db: Database, studyId: string): Promise<Verdict[]> {
   }));
 }
 
+const toMarked = ({ columnId, row, reason, who, at }: MarkTable['$inferSelect']): MarkedReading => ({
+  ...{ column: columnId, row, reason, who, at: at.toISOString() },
+});
+
 /** Everything about a study but its cells. */
 export async function readStudy(db: Database, studyId: string): Promise<Study> {
   const [study] = await db.select().from(studies).where(eq(studies.id, studyId));
   if (!study) throw notFound('study');
-  const [rows, aside, steps, ruled] = await Promise.all([
+  const marked = (table: MarkTable) =>
+    db.select().from(table).where(eq(table.studyId, studyId)).orderBy(asc(table.row));
+  const [rows, aside, left, steps, ruled] = await Promise.all([
     standingColumns(db, studyId),
-    db.select().from(setAside).where(eq(setAside.studyId, studyId)).orderBy(asc(setAside.row)),
+    marked(MARKS.aside),
+    marked(MARKS.leftIn),
     standingChanges(db, studyId),
     readVerdicts(db, studyId),
   ]);
@@ -116,13 +123,8 @@ export async function readStudy(db: Database, studyId: string): Promise<Study> {
   return {
     ...{ id, name, question, state, alpha, quantileType, subject, revision, rowCount },
     columns: rows.map(toColumn),
-    setAside: aside.map(({ columnId, row, reason, who, at }) => ({
-      column: columnId,
-      row,
-      reason,
-      who,
-      at: at.toISOString(),
-    })),
+    setAside: aside.map(toMarked),
+    leftIn: left.map(toMarked),
     verdicts: ruled,
     canUndo: steps.undo?.text ?? null,
     canRedo: steps.redo?.text ?? null,

@@ -23,7 +23,7 @@ import type { Database, Queries } from './database.js';
 import { fromOlder } from './history.js';
 import { notFound, StoreError } from './errors.js';
 import { APP_VERSION, findingOf } from './evidence.js';
-import { changes, columns, evidence, setAside, studies, verdicts } from './schema.js';
+import { changes, columns, evidence, MARKS, type MarkTable, studies, verdicts } from './schema.js';
 
 async function columnsWithCells(q: Queries, studyId: string): Promise<StudyFile['columns']> {
   const rows = await q.select().from(columns).where(eq(columns.studyId, studyId)).orderBy(asc(columns.position));
@@ -40,7 +40,9 @@ export async function saveStudy(db: Database, studyId: string): Promise<StudyFil
     const [found] = await q.select().from(studies).where(eq(studies.id, studyId));
     if (!found) throw notFound('study');
     const { id, name, question, state, alpha, quantileType, subject, revision, rowCount } = found;
-    const aside = await q.select().from(setAside).where(eq(setAside.studyId, studyId)).orderBy(asc(setAside.row));
+    const marked = (table: MarkTable) =>
+      q.select().from(table).where(eq(table.studyId, studyId)).orderBy(asc(table.row));
+    const [aside, left] = [await marked(MARKS.aside), await marked(MARKS.leftIn)];
     const record = await q.select().from(changes).where(eq(changes.studyId, studyId)).orderBy(asc(changes.revision));
     const kept = await q.select().from(evidence).where(eq(evidence.studyId, studyId)).orderBy(asc(evidence.at));
     const ruled = await q.select().from(verdicts).where(eq(verdicts.studyId, studyId)).orderBy(asc(verdicts.at));
@@ -52,6 +54,7 @@ export async function saveStudy(db: Database, studyId: string): Promise<StudyFil
       study: { id, name, question, state, alpha, quantileType, subject, revision, rowCount },
       columns: await columnsWithCells(q, studyId),
       setAside: aside.map(({ studyId: _s, at, ...reading }) => ({ ...reading, at: at.toISOString() })),
+      leftIn: left.map(({ studyId: _s, at, ...reading }) => ({ ...reading, at: at.toISOString() })),
       changes: record.map(({ studyId: _s, at, ...change }) => ({ ...change, at: at.toISOString() })),
       evidence: kept.map(({ studyId: _s, recomputedAt: _a, recomputedSame: _b, at, ...piece }) => ({
         ...piece,
@@ -125,6 +128,7 @@ function underNewIds(file: StudyFile): StudyFile {
     study: { ...file.study, id: to(file.study.id), subject: orNull(file.study.subject, to) },
     columns: file.columns.map((column) => ({ ...followsWithIds(column, to), id: to(column.id) })),
     setAside: file.setAside.map((reading) => ({ ...reading, columnId: to(reading.columnId) })),
+    leftIn: file.leftIn.map((reading) => ({ ...reading, columnId: to(reading.columnId) })),
     changes: file.changes.map((change) => changeUnderNewIds(change, to)),
     evidence: file.evidence.map((piece) => ({
       ...{ ...piece, id: to(piece.id), columnId: orNull(piece.columnId, to), parts: partsUnderNewIds(piece.parts, to) },
@@ -157,7 +161,10 @@ export async function openStudy(db: Database, saved: StudyFile): Promise<string>
       await writeColumn(q, column.id, cells);
     }
     await inPortions(file.setAside, (some) =>
-      q.insert(setAside).values(some.map((one) => ({ ...inTime(one), studyId }))),
+      q.insert(MARKS.aside).values(some.map((one) => ({ ...inTime(one), studyId }))),
+    );
+    await inPortions(file.leftIn, (some) =>
+      q.insert(MARKS.leftIn).values(some.map((one) => ({ ...inTime(one), studyId }))),
     );
     await inPortions(file.changes, (some) =>
       q.insert(changes).values(some.map((one) => ({ ...inTime(one), studyId }))),

@@ -35,7 +35,7 @@ const KINDS: Record<Exclude<typeof kind.value, 'all'>, RecordEntry['kind'][]> = 
     ...(['add-columns', 'remove-columns', 'return-columns', 'change-column'] as const),
     ...(['order-columns', 'freeze-column', 'thaw-column'] as const),
   ],
-  aside: ['set-aside', 'put-back'],
+  aside: ['set-aside', 'put-back', 'leave-in', 'look-again'],
   decisions: ['change-study', 'rule', 'reopen'],
 };
 const shown = computed(() => {

@@ -4,7 +4,7 @@ import {
   movedByRemoval,
   reachOf,
   type Change,
-  type SetAside,
+  type MarkedReading,
   type Study,
   type StudyCells,
   type StudyColumn,
@@ -34,10 +34,12 @@ export function tableOf(study: Study, cells: StudyCells): Table {
 /** The page's copy as a change is checked against it; columns that are out of the table are the server's alone. */
 export function studyNow(study: Study): StudyNow {
   let aside: ReadonlySet<string> | null = null;
+  let left: ReadonlySet<string> | null = null;
   return {
     rowCount: study.rowCount,
     columns: study.columns.map((column) => ({ ...column, removed: false })),
     isAside: (column, row) => (aside ??= placesOf(study.setAside)).has(`${column}/${row}`),
+    isLeftIn: (column, row) => (left ??= placesOf(study.leftIn)).has(`${column}/${row}`),
     reachOf: () => 0,
   };
 }
@@ -84,7 +86,7 @@ function addColumns(local: Local, change: Extract<Change, { kind: 'add-columns' 
 
 function insertRows(local: Local, change: Extract<Change, { kind: 'insert-rows' }>, who: string, at: string): void {
   const { study, cells } = local;
-  const { rows, contents = [], aside = [] } = change;
+  const { rows, contents = [], aside = [], leftIn = [] } = change;
   for (const { id } of written(study)) {
     const texts = contents.find(({ column }) => column === id)?.texts ?? [];
     const old = lengthened(cells[id], study.rowCount);
@@ -97,10 +99,9 @@ function insertRows(local: Local, change: Extract<Change, { kind: 'insert-rows' 
     cells[id] = now;
   }
   const moved = movedByInsert(rows);
-  study.setAside = [
-    ...study.setAside.map((reading) => ({ ...reading, row: moved(reading.row) })),
-    ...aside.map(({ by, ...reading }) => ({ ...reading, ...(by ?? { who, at }) })),
-  ];
+  const later = (all: readonly MarkedReading[]) => all.map((reading) => ({ ...reading, row: moved(reading.row) }));
+  study.setAside = [...later(study.setAside), ...marked(aside, who, at)];
+  study.leftIn = [...later(study.leftIn), ...marked(leftIn, who, at)];
   study.rowCount += rows.length;
 }
 
@@ -108,18 +109,29 @@ function removeRows({ study, cells }: Local, rows: readonly number[]): void {
   const going = new Set(rows);
   for (const { id } of written(study)) cells[id] = (cells[id] ?? []).filter((_, i) => !going.has(i + 1));
   const moved = movedByRemoval(rows);
-  study.setAside = study.setAside.flatMap((reading) => {
-    const row = moved(reading.row);
-    return row === null ? [] : [{ ...reading, row }];
-  });
+  const earlier = (all: readonly MarkedReading[]) =>
+    all.flatMap((reading) => {
+      const row = moved(reading.row);
+      return row === null ? [] : [{ ...reading, row }];
+    });
+  study.setAside = earlier(study.setAside);
+  study.leftIn = earlier(study.leftIn);
   study.rowCount -= rows.length;
 }
 
 const placesOf = (readings: readonly { column: string; row: number }[]) =>
   new Set(readings.map(({ column, row }) => `${column}/${row}`));
 
-const without = (all: readonly SetAside[], places: ReadonlySet<string>) =>
+const without = (all: readonly MarkedReading[], places: ReadonlySet<string>) =>
   all.filter(({ column, row }) => !places.has(`${column}/${row}`));
+
+type Marking = Extract<Change, { kind: 'set-aside' }>['readings'];
+const marked = (readings: Marking, who: string, at: string): MarkedReading[] =>
+  readings.map(({ by, ...reading }) => ({ ...reading, ...(by ?? { who, at }) }));
+const withMarks = (all: readonly MarkedReading[], readings: Marking, who: string, at: string) => [
+  ...without(all, placesOf(readings)),
+  ...marked(readings, who, at),
+];
 
 function columnById({ study }: Local, id: string): StudyColumn | undefined {
   return study.columns.find((column) => column.id === id);
@@ -177,14 +189,17 @@ export function applyLocally(local: Local, change: Change, who: string, at: stri
       return insertRows(local, change, who, at);
     case 'remove-rows':
       return removeRows(local, change.rows);
-    case 'set-aside': {
-      const others = without(study.setAside, placesOf(change.readings));
-      const set = change.readings.map(({ by, ...reading }) => ({ ...reading, ...(by ?? { who, at }) }));
-      study.setAside = [...others, ...set];
+    case 'set-aside':
+      study.setAside = withMarks(study.setAside, change.readings, who, at);
       return;
-    }
     case 'put-back':
       study.setAside = without(study.setAside, placesOf(change.readings));
+      return;
+    case 'leave-in':
+      study.leftIn = withMarks(study.leftIn, change.readings, who, at);
+      return;
+    case 'look-again':
+      study.leftIn = without(study.leftIn, placesOf(change.readings));
       return;
     case 'change-study': {
       const { kind: _, ...facts } = change;

@@ -2,13 +2,33 @@
 import { computed, ref, watch } from 'vue';
 import { useStudy } from '../stores/study.js';
 
-/** Asks for the reason; without one nothing is set aside. */
-const props = defineProps<{ open: boolean; what: string; many?: boolean }>();
+/** Asks for the reason why a reading is set aside, or left in on purpose; without one nothing is done. */
+const props = withDefaults(
+  defineProps<{
+    open: boolean;
+    what: string;
+    many?: boolean;
+    /** Looked at and left in, in place of set aside. */
+    leaving?: boolean;
+    /** Reasons that are often the one. */
+    usual?: readonly string[];
+  }>(),
+  { many: false, leaving: false, usual: () => [] },
+);
 const emit = defineEmits<{ done: [reason: string]; leave: [] }>();
 const store = useStudy();
 const reason = ref('');
 const field = ref<{ focus(): void }>();
-const earlier = computed(() => [...new Set((store.study?.setAside ?? []).map((reading) => reading.reason))].slice(-5));
+const earlier = computed(() => {
+  const marked = (props.leaving ? store.study?.leftIn : store.study?.setAside) ?? [];
+  const written = new Set(marked.map((reading) => reading.reason).slice(-5));
+  return [...new Set([...props.usual, ...written])];
+});
+const title = computed(() => {
+  const readings = props.many ? 'readings' : 'a reading';
+  return props.leaving ? `Leave ${readings} in on purpose` : `Set ${readings} aside`;
+});
+const [they, are] = [computed(() => (props.many ? 'they' : 'it')), computed(() => (props.many ? 'are' : 'is'))];
 
 watch(
   () => props.open,
@@ -22,16 +42,14 @@ const finish = () => {
 </script>
 
 <template>
-  <el-dialog
-    :model-value="open"
-    :title="many ? 'Set readings aside' : 'Set a reading aside'"
-    width="460"
-    @close="emit('leave')"
-    @opened="field?.focus()"
-  >
-    <p>
-      {{ what }}: {{ many ? 'they stay' : 'it stays' }} in the table, struck through, and {{ many ? 'are' : 'is' }} left
-      out of every calculation until put back.
+  <el-dialog :model-value="open" :title="title" width="460" @close="emit('leave')" @opened="field?.focus()">
+    <p v-if="leaving">
+      {{ what }}: {{ they }} {{ many ? 'take' : 'takes' }} part in every calculation as before. That {{ they }}
+      {{ are }} far out and why {{ they }} {{ many ? 'stay' : 'stays' }} is put on record, and printed on the sheet.
+    </p>
+    <p v-else>
+      {{ what }}: {{ they }} {{ many ? 'stay' : 'stays' }} in the table, struck through, and {{ are }} left out of every
+      calculation until put back.
     </p>
     <label class="reason"
       >Why?
@@ -45,12 +63,14 @@ const finish = () => {
       />
     </label>
     <p v-if="earlier.length" class="soft earlier">
-      Earlier reasons:
+      {{ usual.length ? 'Often:' : 'Earlier reasons:' }}
       <el-button v-for="text in earlier" :key="text" link @click="reason = text">{{ text }}</el-button>
     </p>
     <template #footer>
-      <el-button @click="emit('leave')">Leave it in</el-button>
-      <el-button type="primary" :disabled="!reason.trim()" @click="finish">Set aside</el-button>
+      <el-button @click="emit('leave')">{{ leaving ? 'Say nothing' : 'Leave it in' }}</el-button>
+      <el-button type="primary" :disabled="!reason.trim()" @click="finish">{{
+        leaving ? 'Leave in' : 'Set aside'
+      }}</el-button>
     </template>
   </el-dialog>
 </template>

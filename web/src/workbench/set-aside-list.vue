@@ -2,14 +2,15 @@
 import type { Change } from '@verdict/contract';
 import { useStudy } from '../stores/study.js';
 
-/** The set-aside readings of a column: row, value as written, reason, and the way back. */
-const props = defineProps<{ columnId: string; readings: { row: number; reason: string }[] }>();
+/** The set-aside readings of a column, or those left in on purpose: row, value as written, reason, and the way back. */
+const props = defineProps<{ columnId: string; readings: { row: number; reason: string }[]; left?: boolean }>();
 defineEmits<{ go: [row: number] }>();
 const store = useStudy();
 
 const valueOf = (row: number) => (store.cells[props.columnId] ?? [])[row - 1] ?? '';
 function putBack(row: number): void {
-  const change: Change = { kind: 'put-back', readings: [{ column: props.columnId, row }] };
+  const kind = props.left ? 'look-again' : 'put-back';
+  const change: Change = { kind, readings: [{ column: props.columnId, row }] };
   store.change(change);
 }
 </script>
@@ -18,8 +19,13 @@ function putBack(row: number): void {
   <div v-for="reading in readings" :key="reading.row" class="reading">
     <el-button link @click="$emit('go', reading.row)">row {{ reading.row }}</el-button>
     <span class="soft">{{ valueOf(reading.row) }} — {{ reading.reason }}</span>
-    <el-button v-if="!store.ruled" link :aria-label="`Put row ${reading.row} back`" @click="putBack(reading.row)">
-      Put back
+    <el-button
+      v-if="!store.ruled"
+      link
+      :aria-label="left ? `Look at row ${reading.row} again` : `Put row ${reading.row} back`"
+      @click="putBack(reading.row)"
+    >
+      {{ left ? 'Look again' : 'Put back' }}
     </el-button>
   </div>
 </template>

@@ -100,7 +100,9 @@ const store = useStudy();
       :open="aside.rows.value.length > 0"
       :what="aside.words.value"
       :many="aside.rows.value.length > 1"
-      @done="aside.setAside"
+      :leaving="aside.leaving.value"
+      :usual="aside.often.value"
+      @done="aside.finish"
       @leave="aside.leave"
     />
   </div>

@@ -12,19 +12,28 @@ interface AsideSettings {
   /** True while nothing can be set aside. */
   locked: () => boolean;
   done?: () => void;
+  /** Reasons that are often the one for setting aside, and for leaving in. */
+  usual?: { aside: readonly string[]; left: readonly string[] };
 }
 
-/** Setting aside readings of the subject: asked for by a button or the key X, done once a reason is given. */
-export function useSetAside({ column, sample, pointed, locked, done }: AsideSettings) {
+/** Setting aside readings of the subject, or leaving them in on purpose: asked for by a button or the key X, done once a reason is given. */
+export function useSetAside({ column, sample, pointed, locked, done, usual }: AsideSettings) {
   const store = useStudy();
   const rows = ref<readonly number[]>([]);
-  function ask(asked: readonly number[]): void {
-    if (!store.ruled && !locked()) rows.value = asked;
+  /** True while it is asked why readings stay in. */
+  const leaving = ref(false);
+  function begin(asked: readonly number[], stays: boolean): void {
+    if (store.ruled || locked()) return;
+    rows.value = asked;
+    leaving.value = stays;
   }
+  const ask = (asked: readonly number[]) => begin(asked, false);
+  const askToLeave = (asked: readonly number[]) => begin(asked, true);
   const leave = () => void (rows.value = []);
-  function setAside(reason: string): void {
+  function finish(reason: string): void {
     const { value: of } = column;
-    if (of) store.change({ kind: 'set-aside', readings: rows.value.map((row) => ({ column: of.id, row, reason })) });
+    const readings = of ? rows.value.map((row) => ({ column: of.id, row, reason })) : [];
+    if (readings.length > 0) store.change({ kind: leaving.value ? 'leave-in' : 'set-aside', readings });
     leave();
     done?.();
   }
@@ -38,7 +47,8 @@ export function useSetAside({ column, sample, pointed, locked, done }: AsideSett
     return `Row ${row} of ${column.value?.name}, ${value === undefined ? 'no reading' : formatFigure(value, 'reading', of.resolution)}`;
   });
   useKeys({ x: () => ask(pointed()) });
-  return { rows, words, ask, leave, setAside };
+  const often = computed(() => (leaving.value ? usual?.left : usual?.aside) ?? []);
+  return { rows, words, leaving, often, ask, askToLeave, leave, finish };
 }
 
 export type SettingAside = ReturnType<typeof useSetAside>;

@@ -1,8 +1,8 @@
 import type { Change } from '@verdict/contract';
-import { putBack, setReadingsAside } from './aside.js';
 import { editCells } from './cells.js';
 import { addColumns, changeColumn, freezeColumn, markColumns, orderColumns, thawColumn } from './columns.js';
 import type { Applied, Context } from './context.js';
+import { leaveIn, lookAgain, putBack, setReadingsAside } from './marks.js';
 import { insertRows, removeRows } from './rows.js';
 import { changeStudy } from './study.js';
 
@@ -32,6 +32,10 @@ export function applyChange(context: Context, change: Change): Promise<Applied> 
       return setReadingsAside(context, change);
     case 'put-back':
       return putBack(context, change);
+    case 'leave-in':
+      return leaveIn(context, change);
+    case 'look-again':
+      return lookAgain(context, change);
     case 'change-study':
       return changeStudy(context, change);
   }

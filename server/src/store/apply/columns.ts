@@ -3,9 +3,9 @@ import { derivationWords, derive, frozenCells, type Derivation } from '@verdict/
 import { eq, inArray, max } from 'drizzle-orm';
 import { cellsFrom, clearColumn, writeColumn } from '../cells.js';
 import { StoreError } from '../errors.js';
-import { columns } from '../schema.js';
+import { columns, MARKS } from '../schema.js';
 import { readTable } from '../tables.js';
-import { insertAside } from './aside.js';
+import { insertMarks } from './marks.js';
 import {
   columnOf,
   LONGEST_TEXT,
@@ -69,7 +69,7 @@ export async function addColumns(context: Context, change: Of<'add-columns'>): P
   await insertColumns(context, bare);
   for (const { id, cells } of change.columns) await writeColumn(context.q, id, cells);
   const aside = change.columns.flatMap(({ id, aside: own }) => own.map((reading) => ({ ...reading, column: id })));
-  await insertAside(context, aside);
+  await insertMarks(context, MARKS.aside, aside);
   return columnsAdded(context, bare, reachOf(change), change.note);
 }
 

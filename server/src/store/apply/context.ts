@@ -3,7 +3,7 @@ import { and, eq, gt, inArray } from 'drizzle-orm';
 import { anyWrittenBeyond, cutCells } from '../cells.js';
 import type { Queries } from '../database.js';
 import { StoreError } from '../errors.js';
-import { setAside, studies, type columns } from '../schema.js';
+import { MARKS, studies, type columns, type MarkTable } from '../schema.js';
 
 type StudyRow = typeof studies.$inferSelect;
 export type ColumnRow = typeof columns.$inferSelect;
@@ -43,9 +43,12 @@ export const columnOf = ({ columns: all }: Context, id: string): ColumnRow => al
 async function refuseLoss({ q, study }: Context, standing: readonly ColumnRow[], rowCount: number): Promise<void> {
   const ids = standing.map(({ id }) => id);
   if (ids.length === 0) return;
-  const beyond = and(inArray(setAside.columnId, ids), gt(setAside.row, rowCount));
-  const [aside] = await q.select({ row: setAside.row }).from(setAside).where(beyond).limit(1);
-  const loses = aside !== undefined || (await anyWrittenBeyond(q, ids, rowCount));
+  const anyMarked = async (table: MarkTable) => {
+    const beyond = and(inArray(table.columnId, ids), gt(table.row, rowCount));
+    return (await q.select({ row: table.row }).from(table).where(beyond).limit(1)).length > 0;
+  };
+  const loses =
+    (await anyMarked(MARKS.aside)) || (await anyMarked(MARKS.leftIn)) || (await anyWrittenBeyond(q, ids, rowCount));
   if (!loses) return;
   const text = `Rows ${rowCount + 1} to ${study.rowCount} hold readings. Remove the rows instead, so that the record keeps what they hold.`;
   throw new StoreError('invalid', text, { field: 'rowCount' });

@@ -1,11 +1,11 @@
 import { movedByInsert, movedByRemoval } from '@verdict/contract';
 import { and, asc, between, desc, eq, gte, sql } from 'drizzle-orm';
 import { BLOCK, cellsFrom, rewriteFrom } from '../cells.js';
-import { setAside, studies } from '../schema.js';
-import { insertAside } from './aside.js';
+import { MARKS, studies, type MarkTable } from '../schema.js';
+import { insertMarks } from './marks.js';
 import { plural, type Applied, type Context, type Of } from './context.js';
 
-/** Rows that are set aside one behind the other and all move by the same, or all go. */
+/** Marked rows one behind the other that all move by the same, or all go. */
 interface Stretch {
   from: number;
   to: number;
@@ -24,27 +24,32 @@ function stretchesOf(rows: readonly number[], to: (row: number) => number | null
   return found;
 }
 
-/** Moves the set-aside readings from a row on, a statement a stretch: `to` gives the new row, or null for one that goes. */
-async function moveAside({ q, study }: Context, from: number, to: (row: number) => number | null): Promise<void> {
-  const own = eq(setAside.studyId, study.id);
+/** Moves the marked readings from a row on, a statement a stretch: `to` gives the new row, or null for one that goes. */
+async function moveMarks(
+  { q, study }: Context,
+  table: MarkTable,
+  from: number,
+  to: (row: number) => number | null,
+): Promise<void> {
+  const own = eq(table.studyId, study.id);
   const found = await q
-    .selectDistinct({ row: setAside.row })
-    .from(setAside)
-    .where(and(own, gte(setAside.row, from)))
-    .orderBy(asc(setAside.row));
+    .selectDistinct({ row: table.row })
+    .from(table)
+    .where(and(own, gte(table.row, from)))
+    .orderBy(asc(table.row));
   const stretches = stretchesOf(
     found.map(({ row }) => row),
     to,
   );
-  const within = (stretch: Stretch) => and(own, between(setAside.row, stretch.from, stretch.to));
-  for (const stretch of stretches) if (stretch.by === null) await q.delete(setAside).where(within(stretch));
+  const within = (stretch: Stretch) => and(own, between(table.row, stretch.from, stretch.to));
+  for (const stretch of stretches) if (stretch.by === null) await q.delete(table).where(within(stretch));
   // No reading moves onto the row of one that has yet to move: upwards from the last, downwards from the first.
   const up = stretches.filter(({ by }) => by !== null && by > 0).reverse();
   const down = stretches.filter(({ by }) => by !== null && by < 0);
   for (const stretch of [...up, ...down]) {
-    const moved = { row: sql`${setAside.row} + ${stretch.by}` };
-    const order = stretch.by! > 0 ? desc(setAside.row) : asc(setAside.row);
-    await q.update(setAside).set(moved).where(within(stretch)).orderBy(order);
+    const moved = { row: sql`${table.row} + ${stretch.by}` };
+    const order = stretch.by! > 0 ? desc(table.row) : asc(table.row);
+    await q.update(table).set(moved).where(within(stretch)).orderBy(order);
   }
 }
 
@@ -60,7 +65,7 @@ const placeWords = (rows: readonly number[]) =>
  */
 export async function insertRows(context: Context, change: Of<'insert-rows'>): Promise<Applied> {
   const { q, study, columns: all } = context;
-  const { rows, contents = [], aside = [] } = change;
+  const { rows, contents = [], aside = [], leftIn = [] } = change;
   const rowCount = study.rowCount + rows.length;
   const first = Math.floor((rows[0]! - 1) / BLOCK);
   for (const { id } of all) {
@@ -76,12 +81,26 @@ export async function insertRows(context: Context, change: Of<'insert-rows'>): P
     }
     await rewriteFrom(q, id, first, now);
   }
-  await moveAside(context, rows[0]!, movedByInsert(rows));
-  await insertAside(context, aside);
+  for (const table of Object.values(MARKS)) await moveMarks(context, table, rows[0]!, movedByInsert(rows));
+  await insertMarks(context, MARKS.aside, aside);
+  await insertMarks(context, MARKS.leftIn, leftIn);
   await q.update(studies).set({ rowCount }).where(eq(studies.id, study.id));
   const text = `${contents.length ? 'Brought back' : 'Inserted'} ${placeWords(rows)}`;
   const place = all[0] ? { column: all[0].id, row: rows[0]! } : null;
   return { inverse: { kind: 'remove-rows', rows }, text, place };
+}
+
+/** The marks of rows that go, as the change that brings them back takes them. */
+async function marksOf({ q, study }: Context, table: MarkTable, going: ReadonlySet<number>) {
+  const [first, last] = [Math.min(...going), Math.max(...going)];
+  const where = and(eq(table.studyId, study.id), between(table.row, first, last));
+  const found = await q.select().from(table).where(where);
+  return found
+    .filter(({ row }) => going.has(row))
+    .map(({ columnId, row, reason, who, at }) => ({
+      ...{ column: columnId, row, reason },
+      by: { who, at: at.toISOString() },
+    }));
 }
 
 /** Takes rows out. What they held stays in the record, in the change that brings them back. */
@@ -103,16 +122,9 @@ export async function removeRows(context: Context, { rows }: Of<'remove-rows'>):
       old.filter((_, i) => !going.has(i + offset)),
     );
   }
-  const last = rows.at(-1)!;
-  const where = and(eq(setAside.studyId, study.id), between(setAside.row, rows[0]!, last));
-  const found = await q.select().from(setAside).where(where);
-  const aside = found
-    .filter(({ row }) => going.has(row))
-    .map(({ columnId, row, reason, who, at }) => ({
-      ...{ column: columnId, row, reason },
-      by: { who, at: at.toISOString() },
-    }));
-  await moveAside(context, rows[0]!, movedByRemoval(rows));
+  const aside = await marksOf(context, MARKS.aside, going);
+  const left = await marksOf(context, MARKS.leftIn, going);
+  for (const table of Object.values(MARKS)) await moveMarks(context, table, rows[0]!, movedByRemoval(rows));
   await q
     .update(studies)
     .set({ rowCount: study.rowCount - rows.length })
@@ -123,7 +135,7 @@ export async function removeRows(context: Context, { rows }: Of<'remove-rows'>):
     ? contents
     : all.slice(0, 1).map(({ id }) => ({ column: id, texts: rows.map(() => '') }));
   return {
-    inverse: { kind: 'insert-rows', rows, contents: kept, aside },
+    inverse: { kind: 'insert-rows', rows, contents: kept, aside, ...(left.length ? { leftIn: left } : {}) },
     text: `Removed ${placeWords(rows)}; what they held stays in the record`,
     place,
   };

@@ -34,6 +34,11 @@ const shown = computed(() => {
   return named ? evidence.items.filter(({ id }) => named.includes(id)) : evidence.items;
 });
 const asideHere = computed(() => study.value.setAside.filter(({ column }) => column === study.value.subject));
+/** Those that were set aside since are told among these. */
+const leftHere = computed(() => {
+  const aside = new Set(asideHere.value.map(({ row }) => row));
+  return study.value.leftIn.filter(({ column, row }) => column === study.value.subject && !aside.has(row));
+});
 const valueOf = (row: number) => (store.cells[study.value.subject ?? ''] ?? [])[row - 1] ?? '';
 const { pictures } = useKeptPictures(shown);
 
@@ -105,6 +110,15 @@ const readings = (n: number) => `${groupThousands(n)} ${n === 1 ? 'reading' : 'r
             <span class="soft">({{ reading.who }})</span>
           </li>
         </ul>
+        <template v-if="leftHere.length">
+          <p>Looked at and left in on purpose:</p>
+          <ul>
+            <li v-for="reading in leftHere" :key="reading.row">
+              row {{ reading.row }}, {{ valueOf(reading.row) }}: {{ reading.reason }}
+              <span class="soft">({{ reading.who }})</span>
+            </li>
+          </ul>
+        </template>
       </section>
       <section>
         <h2>Evidence</h2>

@@ -59,7 +59,7 @@ const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed
       <template v-if="chosen">
         <span>Row {{ chosen.row }}, {{ chosen.value }}</span>
         <el-button v-if="canSetAside" link @click="emit('aside', chosen.row)">Set aside …</el-button>
-        <slot name="chosen" :row="chosen" />
+        <slot name="chosen" :row="chosen.row" />
         <el-button link @click="emit('table', [chosen.row])">Show in the table</el-button>
       </template>
       <span v-else class="soft">Point at a row, here or in the picture.</span>

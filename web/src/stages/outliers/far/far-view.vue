@@ -18,18 +18,31 @@ const far = useFar();
 const { column, name, sample, cautions, run, stage, panel, named } = far;
 const { result } = run;
 const finding = computed(() => (result.value ? outliersAnalysis.finding(result.value) : []));
+const canLeave = (row: number) => !store.ruled && !leftHere.value.some((one) => one.row === row);
 const cause = computed(() => result.value && causeWords(result.value));
 const rows = computed(() => (result.value ? extremeRows(result.value, named.value) : []));
 const picture = ref<InstanceType<typeof FarPicture>>();
 const pointed = ref<number | null>(null);
 const asideHere = computed(() => (store.study?.setAside ?? []).filter((one) => one.column === column.value?.id));
 
+/** Of the subject, those that still stand in it. */
+const leftHere = computed(() => {
+  const out = new Set(asideHere.value.map(({ row }) => row));
+  return (store.study?.leftIn ?? []).filter((one) => one.column === column.value?.id && !out.has(one.row));
+});
+
 const aside = useSetAside({
   column,
   sample,
   pointed: () => (pointed.value === null ? [] : [pointed.value]),
   locked: () => false,
+  usual: {
+    aside: ['mistyped', 'instrument fault', 'other material'],
+    left: ['no cause found', 'checked against the record'],
+  },
 });
+/** Named, and neither set aside nor left in on purpose: it has yet to be said what becomes of them. */
+const open = computed(() => named.value.filter((row) => !leftHere.value.some((one) => one.row === row)));
 </script>
 
 <template>
@@ -54,19 +67,30 @@ const aside = useSetAside({
           @point="(row) => picture?.point(row)"
           @aside="(row) => aside.ask([row])"
           @table="far.showInTable"
-        />
+        >
+          <template #chosen="{ row }">
+            <el-button v-if="canLeave(row)" link @click="aside.askToLeave([row])">Leave in …</el-button>
+          </template>
+        </ExtremesTable>
         <RulesTable v-else-if="panel === 'rules'" :result="result" @choose="(rule) => run.address.set('rule', rule)" />
         <WithoutTable v-else :result="result" />
       </template>
+      <details v-if="leftHere.length && column" class="aside">
+        <summary>{{ leftHere.length }} left in on purpose</summary>
+        <SetAsideList left :column-id="column.id" :readings="leftHere" @go="(row) => far.showInTable([row])" />
+      </details>
       <details v-if="asideHere.length && column" class="aside">
         <summary>{{ asideHere.length }} set aside</summary>
         <SetAsideList :column-id="column.id" :readings="asideHere" @go="(row) => far.showInTable([row])" />
       </details>
     </template>
     <template #actions>
-      <el-button v-if="named.length && !store.ruled" @click="aside.ask(named)"
-        >Set {{ named.length === 1 ? 'it' : `all ${named.length}` }} aside …</el-button
-      >
+      <template v-if="open.length && !store.ruled">
+        <el-button @click="aside.ask(open)"
+          >Set {{ open.length === 1 ? 'it' : `all ${open.length}` }} aside …</el-button
+        >
+        <el-button @click="aside.askToLeave(open)">Leave {{ open.length === 1 ? 'it' : 'them' }} in …</el-button>
+      </template>
       <el-button
         v-if="asideHere.length && far.ruleHasLevel.value && !store.ruled"
         title="Puts them back, and the generalised ESD looks for all of them together"

@@ -25,6 +25,7 @@ describe('two changes', () => {
     ['a cell and rows that come above it', edit(a, 9, 'x'), { kind: 'insert-rows', rows: [4] }],
     ['a set-aside reading and rows that go above it', aside, { kind: 'remove-rows', rows: [2] }],
     ['one set-aside reading', aside, { kind: 'put-back', readings: [{ column: a, row: 5 }] }],
+    ['one reading, left in and set aside', aside, { kind: 'look-again', readings: [{ column: a, row: 5 }] }],
     ['a column and its cells', { kind: 'remove-columns', columns: [a] }, edit(a, 1, 'x')],
     ['a column and its name', { kind: 'freeze-column', column: a }, rename],
     ['one fact of a column', rename, { kind: 'change-column', column: a, name: 'y', unit: 'mm' }],

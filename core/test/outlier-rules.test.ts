@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { quartilesOfSorted } from '../src/describe/quantiles.js';
-import { dixon, dixonAt, dixonRatioFor } from '../src/outliers/dixon.js';
-import { esdCritical, generalizedEsd, mostSteps } from '../src/outliers/generalized-esd.js';
+import { dixon, dixonAt, dixonLine, dixonRatioFor } from '../src/outliers/dixon.js';
+import { endsOf, esdCritical, generalizedEsd, mostSteps } from '../src/outliers/generalized-esd.js';
 import { greatestScore, grubbs, grubbsCritical, grubbsP } from '../src/outliers/grubbs.js';
-import { pairPlaces, pairRatio, pairsOf, rangeOverSd } from '../src/outliers/pairs.js';
-import { simulateOutliers, type OutlierReplicates, type OutlierStatistic } from '../src/outliers/replicates.js';
+import { pairOnSide, pairRatio, rangeOverSd } from '../src/outliers/pairs.js';
+import { createDistances, needsOrder, OUTLIER_STATISTICS, type OutlierStatistic } from '../src/outliers/distances.js';
+import { namedBy } from '../src/outliers/named.js';
+import { simulateOutliers, type OutlierReplicates } from '../src/outliers/replicates.js';
 import {
   FAR_FENCE,
   FENCE,
@@ -185,12 +187,9 @@ describe('pairs, Dixon and the generalised ESD', () => {
     expect(count).toBeLessThanOrEqual(2);
     expect(dixonAt(Float64Array.from([1, 1, 1, 1]), 'r10', 'upper')).toBe(0);
     expect(dixonRatioFor(31)).toBeNull();
-    expect(pairsOf('either')).toEqual(['upper', 'lower', 'both']);
-    expect([pairPlaces(9, 'upper'), pairPlaces(9, 'lower'), pairPlaces(9, 'both')]).toEqual([
-      [7, 8],
-      [0, 1],
-      [0, 8],
-    ]);
+    // Whichever end, and crossing the middle: the ends are counted as the steps go.
+    const lopsided = generalizedEsd(Float64Array.from([1, 1.1, 1.2, 5, 6, 7, 8, 9]), 5, 0.99, 'upper');
+    expect(endsOf({ steps: lopsided.steps, count: 5 })).toEqual({ low: 0, high: 5 });
   });
 });
 
@@ -242,6 +241,77 @@ function simulatedColumns(
 }
 const shareAbove = (sorted: Float64Array, limit: number) => sorted.filter((x) => x > limit).length / sorted.length;
 
+describe('the fast way', () => {
+  const plain: Record<OutlierStatistic, (sorted: Float64Array, side: 'either' | 'upper' | 'lower') => number> = {
+    grubbs: (sorted, side) => grubbs(sorted, side).statistic,
+    'pair-same-end': (sorted, side) => 1 - pairOnSide(sorted, side).statistic,
+    'pair-both-ends': (sorted) => rangeOverSd(sorted),
+    dixon: (sorted, side) => dixon(sorted, dixonRatioFor(sorted.length)!, side).statistic,
+    'generalized-esd': (sorted, side) =>
+      Math.max(
+        ...generalizedEsd(sorted, 4, 0.05, side).steps.map(({ statistic, critical: limit }) => statistic / limit),
+      ),
+    'modified-z': (sorted, side) => {
+      const scale = robustScale(sorted);
+      const [low, high] = [-modifiedZ(sorted[0]!, scale), modifiedZ(sorted.at(-1)!, scale)];
+      return side === 'either' ? Math.max(low, high) : side === 'upper' ? high : low;
+    },
+    fences: (sorted, side) => {
+      const [q1, q3] = quartilesOfSorted(sorted, 7);
+      const [low, high] = [(q1 - sorted[0]!) / (q3 - q1), (sorted.at(-1)! - q3) / (q3 - q1)];
+      return Math.max(0, side === 'either' ? Math.max(low, high) : side === 'upper' ? high : low);
+    },
+  };
+  it.each(['either', 'upper', 'lower'] as const)('gives what the rules give as they are written, side %s', (side) => {
+    for (const n of [4, 7, 12, 30])
+      for (let seed = 1; seed <= 20; seed++) {
+        const sorted = normals(n, 900 * n + seed);
+        const out = new Float64Array(OUTLIER_STATISTICS.length);
+        createDistances(n, OUTLIER_STATISTICS, { side, most: 4, alpha: 0.05, quartiles: 7 })(sorted, out, 0);
+        OUTLIER_STATISTICS.forEach((one, k) => {
+          expect(Math.abs(out[k]! - plain[one](sorted, side)), `${one}, n = ${n}`).toBeLessThan(1e-9);
+        });
+      }
+  });
+
+  it('asks for order only where a rule looks beyond the two ends', () => {
+    expect([needsOrder(['grubbs', 'pair-both-ends']), needsOrder(['grubbs', 'dixon'])]).toEqual([false, true]);
+  });
+});
+
+describe('what a rule names', () => {
+  const sorted = Float64Array.from([1, 9.8, 9.9, 10, 10, 10.1, 10.2, 14, 15]);
+  const judging = { side: 'either', quartiles: 7 } as const;
+  it('comes from the ends inwards', () => {
+    expect(namedBy('grubbs', sorted, 2, judging)).toEqual({ low: 1, high: 0 });
+    expect(namedBy('grubbs', sorted, 2, { ...judging, side: 'upper' })).toEqual({ low: 0, high: 0 });
+    expect(namedBy('pair-same-end', sorted, 1, judging)).toEqual({ low: 2, high: 0 });
+    expect(namedBy('pair-both-ends', sorted, 3, judging)).toEqual({ low: 1, high: 1 });
+    expect(namedBy('dixon', sorted, 0.5, judging)).toEqual({ low: 1, high: 0 });
+    expect(namedBy('modified-z', sorted, 0, judging)).toEqual({ low: 1, high: 2 });
+    expect(namedBy('fences', sorted, 0, { ...judging, side: 'upper' })).toEqual({ low: 0, high: 2 });
+    expect(namedBy('z-score', sorted, 0, judging)).toEqual({ low: 0, high: 0 });
+  });
+
+  it('by the generalised ESD goes as far as the last step above its value', () => {
+    const limits = [9, 9, 2, 9];
+    expect(namedBy('generalized-esd', sorted, limits, judging)).toEqual({ low: 1, high: 2 });
+    expect(namedBy('generalized-esd', sorted, [9, 9], judging)).toEqual({ low: 0, high: 0 });
+  });
+
+  it('is nothing of readings that are all alike', () => {
+    expect(namedBy('fences', Float64Array.from([2, 2, 2]), 0, judging)).toEqual({ low: 0, high: 0 });
+  });
+
+  it('by Dixon begins where a reading would reach the critical value', () => {
+    const ten = Float64Array.from([1, 2, 3, 4, 5, 6, 7, 8, 9, 20]);
+    const at = dixonLine(ten, 'r11', 'upper', 0.5);
+    const moved = ten.with(9, at);
+    expect(dixonAt(moved, 'r11', 'upper')).toBeCloseTo(0.5, 12);
+    expect(dixonAt(ten.with(0, dixonLine(ten, 'r11', 'lower', 0.4)), 'r11', 'lower')).toBeCloseTo(0.4, 12);
+  });
+});
+
 describe('clean samples', () => {
   it('reach the critical values of the reference as often as the level says', () => {
     const replicates = 20_000;
@@ -253,8 +323,9 @@ describe('clean samples', () => {
       close(shareAbove(ratios!, value), alpha);
     }
     for (const { n, alpha, upperPair, rangeOverSd: range } of simulated.pairCritical) {
-      const [upper, both] = simulatedColumns(n, ['pair-upper', 'pair-both'], replicates);
-      close(1 - shareAbove(upper!, upperPair.value), alpha);
+      const [upper] = simulatedColumns(n, ['pair-same-end'], replicates, { side: 'upper' });
+      const [both] = simulatedColumns(n, ['pair-both-ends'], replicates);
+      close(shareAbove(upper!, 1 - upperPair.value), alpha);
       close(shareAbove(both!, range.value), alpha);
     }
   });
@@ -281,8 +352,8 @@ describe('clean samples', () => {
     const replicates = 6_000;
     for (const n of [25, 50])
       for (const most of [1, 3, 5]) {
-        const [counts] = simulatedColumns(n, ['generalized-esd'], replicates, { most });
-        expect(Math.abs(shareAbove(counts!, 0) - 0.05)).toBeLessThan(4 * Math.sqrt((0.05 * 0.95) / replicates) + 0.004);
+        const [steps] = simulatedColumns(n, ['generalized-esd'], replicates, { most });
+        expect(Math.abs(shareAbove(steps!, 1) - 0.05)).toBeLessThan(4 * Math.sqrt((0.05 * 0.95) / replicates) + 0.004);
       }
   });
 
@@ -298,7 +369,7 @@ describe('clean samples', () => {
   it('that rounding has left without spread have nothing far out', () => {
     const fitting = { family: 'gamma', given: {}, estimateThreshold: false };
     const law = { fitting, parameters: { shape: 2, scale: 1 }, step: 1_000 };
-    const [g, pair] = simulatedColumns(5, ['grubbs', 'pair-upper'], 200, { law });
-    expect([g![0], pair![199]]).toEqual([0, 1]);
+    const [g, pair] = simulatedColumns(5, ['grubbs', 'pair-same-end'], 200, { law });
+    expect([g![0], pair![199]]).toEqual([0, 0]);
   });
 });

@@ -30,6 +30,7 @@ const sample = { ...sampleOf(column('normal-40')), resolution: 0.001 };
 /** Two samples need two; of many families a dozen readings will do. */
 const samplesOf: Record<string, Sample> = {
   'two-samples': samplesBeside([sample, { ...sample, name: 'width' }]),
+  'outlying-groups': samplesBeside([sample, { ...sample, name: 'width' }]),
   'compare-families': { ...sampleOf(column('normal-40').subarray(0, 12)), resolution: 0.001 },
 };
 
@@ -46,6 +47,10 @@ describe('running an analysis', () => {
         transform: few,
         'count-fit': few,
         'two-samples': { ...few, split: 'kiln' },
+        'outlying-groups': { ...few, split: 'kiln' },
+        'outlier-rules': few,
+        'outlier-screen': few,
+        outliers: few,
       }[id] ?? {};
     const job = {
       id,

@@ -61,14 +61,22 @@ describe('changes', () => {
       },
       { kind: 'set-aside', readings: [{ column: a.id, row: 2, reason: 'chipped edge' }] },
       { kind: 'put-back', readings: [{ column: a.id, row: 2 }] },
+      { kind: 'leave-in', readings: [{ column: a.id, row: 1, reason: 'no cause found' }] },
+      { kind: 'remove-rows', rows: [1] },
+      { kind: 'insert-rows', rows: [1] },
+      { kind: 'leave-in', readings: [{ column: a.id, row: 2, reason: 'checked' }] },
+      { kind: 'look-again', readings: [{ column: a.id, row: 2 }] },
       { kind: 'change-study', name: 'week 46', question: 'Normal?', alpha: 0.01, quantileType: 'hinges' },
       { kind: 'edit-cells', runs: [{ column: a.id, row: 3, texts: ['8.03'] }] },
       { kind: 'remove-columns', columns: [a.id] },
     ];
     // Moments and the text of the next undo differ by nature; everything else must come back.
     const state = async () => {
-      const { revision: _r, canUndo: _u, canRedo: _d, setAside, ...study } = await server.study(id);
-      return { study, aside: setAside.map(({ column: c, row, reason }) => [c, row, reason]), cells: await cellsOf(id) };
+      const { revision: _r, canUndo: _u, canRedo: _d, setAside, leftIn, ...study } = await server.study(id);
+      const [aside, left] = [setAside, leftIn].map((marked) =>
+        marked.map(({ column: c, row, reason }) => [c, row, reason]),
+      );
+      return { study, aside, left, cells: await cellsOf(id) };
     };
     const states = [await state()];
     for (const change of kinds) {

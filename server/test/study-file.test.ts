@@ -28,6 +28,7 @@ async function fullStudy(): Promise<string> {
   await server.change(id, { kind: 'add-columns', columns: [rank] });
   await server.change(id, { kind: 'set-aside', readings: [{ column: a.id, row: 12, reason: 'caliper not closed' }] });
   await server.change(id, { kind: 'remove-columns', columns: [gone.id] });
+  await server.change(id, { kind: 'leave-in', readings: [{ column: a.id, row: 11, reason: 'no cause found' }] });
   const sample = toSample(a, VALUES, new Set([12]));
   const stage = advance('describe', { column: 'thickness' }, sample, []);
   if (!('result' in stage)) throw new Error('The analysis has no result.');
@@ -66,6 +67,7 @@ describe('a saved study', () => {
         ...{ name: study.name, state: study.state, revision: study.revision, rowCount: study.rowCount },
         columns: study.columns.map(({ id: _, derivation: __, ...facts }) => facts),
         setAside: study.setAside.map(({ row, reason, who, at }) => [row, reason, who, at]),
+        leftIn: study.leftIn.map(({ row, reason, who, at }) => [row, reason, who, at]),
         verdicts: study.verdicts.map(({ decision, reason, who, at }) => [decision, reason, who, at]),
       });
       expect(bare(copy)).toEqual(bare(original));

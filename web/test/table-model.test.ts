@@ -202,6 +202,15 @@ describe('a change on the page’s own copy', () => {
     ).toHaveLength(2);
   });
 
+  it('leaves in on purpose, looks again, and moves what is left in with its row', () => {
+    const leave: ChangeInput = { kind: 'leave-in', readings: [{ column: a, row: 2, reason: 'no cause found' }] };
+    const left = { column: a, row: 2, reason: 'no cause found', who: 'me', at: '2026-11-23T12:00:00Z' };
+    expect(after(leave).study).toMatchObject({ leftIn: [left], setAside: [] });
+    expect(after(leave, { kind: 'insert-rows', rows: [1] }).study.leftIn).toEqual([{ ...left, row: 3 }]);
+    expect(after(leave, { kind: 'remove-rows', rows: [2] }).study.leftIn).toEqual([]);
+    expect(after(leave, { kind: 'look-again', readings: [{ column: a, row: 2 }] }).study.leftIn).toEqual([]);
+  });
+
   it('changes column and study', () => {
     const { study } = after(
       { kind: 'change-column', column: b, columnKind: 'count', unit: 'N' },

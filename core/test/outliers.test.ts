@@ -1,0 +1,358 @@
+import { describe, expect, it } from 'vitest';
+import { inThisThread } from '../src/analyses/registry.js';
+import {
+  extremeRows,
+  extremesTable,
+  influenceTable,
+  ruleRows,
+  rulesTable,
+} from '../src/analyses/outliers/outliers-figures.js';
+import { studyTest, type OutliersResult } from '../src/analyses/outliers/outliers-result.js';
+import { causeWords } from '../src/analyses/outliers/outliers-words.js';
+import { withoutFigures } from '../src/analyses/outliers/without-figures.js';
+import { outliersAnalysis } from '../src/analyses/outliers/outliers.js';
+import { hasLevel, type Rule } from '../src/outliers/rules.js';
+import { fillNormals } from '../src/random/normal.js';
+import { createStream } from '../src/random/stream.js';
+import type { Sample } from '../src/readings/sample.js';
+import { isUnavailable } from '../src/road/analysis.js';
+import { drive } from '../src/road/runner.js';
+import { column, reference, relativeError } from './reference.js';
+import { sampleOf } from './samples.js';
+
+const run = (sample: Sample, settings: object = {}) =>
+  drive(inThisThread, { id: 'outliers', request: { column: sample.name, replicates: 999, ...settings }, sample });
+async function done(values: ArrayLike<number>, settings: object = {}, facts: Partial<Sample> = {}) {
+  const result = await run({ ...sampleOf(Float64Array.from(values)), ...facts }, settings);
+  if (isUnavailable(result)) throw new Error(result.reason);
+  return result as OutliersResult;
+}
+const refused = async (values: ArrayLike<number>, settings: object = {}, facts: Partial<Sample> = {}) => {
+  const result = await run({ ...sampleOf(Float64Array.from(values)), ...facts }, settings);
+  if (!isUnavailable(result)) throw new Error('It was not refused.');
+  return result.reason;
+};
+const textOf = (result: OutliersResult) =>
+  outliersAnalysis
+    .finding(result)
+    .map(({ text }) => text)
+    .join('');
+const codes = ({ notes }: OutliersResult) => notes.map(({ code }) => code);
+const testOf = ({ tests }: OutliersResult, rule: Rule) => tests.find((test) => test.rule === rule)!;
+function normals(n: number, seed: number): Float64Array {
+  const values = new Float64Array(n);
+  fillNormals(createStream(seed, 0), values);
+  return values;
+}
+/** Two far out together, each of which hides the other: of 59 clean ones. */
+const masked = () => Float64Array.from([...normals(57, 3), 3.9, 3.95]);
+
+interface Reference {
+  columns: Record<
+    string,
+    { grubbs: { statistic: number; value: number; pFormula: number }; generalizedEsd: { count: number } | null }
+  >;
+}
+const known = reference<Reference>('outliers').columns;
+
+describe('the rules side by side', () => {
+  it.each(Object.keys(known))('name of %s what the reference names', async (name) => {
+    const values = column(name);
+    const result = await done(values, { replicates: 199 });
+    const { grubbs, generalizedEsd } = known[name]!;
+    const found = testOf(result, 'grubbs');
+    expect(relativeError(found.statistic!, grubbs.statistic)).toBeLessThan(1e-9);
+    expect(relativeError(found.pFormula!.pValue, grubbs.pFormula)).toBeLessThan(1e-9);
+    expect(found.rows!.length > 0).toBe(grubbs.pFormula < 0.05);
+    if (found.rows!.length > 0) expect(values[found.rows![0]! - 1]).toBe(grubbs.value);
+    const esd = testOf(result, 'generalized-esd');
+    if (generalizedEsd) expect([esd.count, esd.rows!.length >= esd.count!]).toEqual([generalizedEsd.count, true]);
+    else expect(esd.reason).toContain('needs at least 4');
+  });
+
+  it('tell a pair that hides itself from Grubbs, and that one takes no part', async () => {
+    const result = await done(masked());
+    expect(testOf(result, 'grubbs').rows).toEqual([]);
+    expect(testOf(result, 'generalized-esd').rows).toEqual([59, 58]);
+    expect(codes(result)).toContain('masking');
+    expect(textOf(result)).toMatch(
+      /^Rows 59 \(3\.9500\) and 58 \(3\.9000\) lie too far out for a normal sample of 59: the generalised ESD of up to 5, level 0.05, either side, p = 0\.0\d+\.$/,
+    );
+    expect(causeWords(result)).toContain('look for its cause');
+    const alone = await done(masked(), { most: 1 });
+    expect(studyTest(alone).rows).toEqual([]);
+    expect(alone.notes.find(({ code }) => code === 'masking')!.text).toContain('Allow the generalised ESD at least 2');
+  });
+
+  it('tell swamping: a pair test draws an innocent reading along', async () => {
+    const result = await done([...normals(30, 8), 7]);
+    expect(testOf(result, 'generalized-esd').count).toBe(1);
+    expect(result.notes.find(({ code }) => code === 'swamping')!.text).toContain('without row 31 the other');
+  });
+
+  it('say of ten readings that z > 3 can never name one, and of Dixon beyond 30 why it says nothing', async () => {
+    const ten = await done(normals(10, 4));
+    expect(ten.notes.find(({ code }) => code === 'z-limit')!.text).toBe(
+      'No reading of 10 can have |z| above 2.85: the rule of 3 can never name one.',
+    );
+    expect(testOf(ten, 'dixon').ratio).toBe('r11');
+    const many = await done(normals(31, 4));
+    expect(testOf(many, 'dixon')).toMatchObject({
+      rows: null,
+      reason: expect.stringContaining('more than 30 readings'),
+    });
+  });
+
+  it('say where only rules of thumb speak, and how often these cry wolf', async () => {
+    const result = await done([...normals(40, 2), 2.6], { rule: 'grubbs' });
+    expect(studyTest(result).rows).toEqual([]);
+    expect(testOf(result, 'fences').rows!.length).toBeGreaterThan(0);
+    expect(result.notes.find(({ code }) => code === 'cries-wolf')!.text).toMatch(/the fences of the box \(\d+.%\)/);
+    expect(textOf(result)).toMatch(
+      /No reading lies too far out .* One below −\d\.\d+ or above \d\.\d+ would be named\./,
+    );
+  });
+
+  it('hold a one-sided question to its side, and say so', async () => {
+    const values = [...normals(30, 5), -9];
+    const upper = await done(values, { side: 'upper', rule: 'grubbs' });
+    expect(studyTest(upper)).toMatchObject({ side: 'upper', rows: [], lines: { lower: null } });
+    expect(textOf(upper)).toContain('above only');
+    expect(testOf(upper, 'pair-both-ends').reason).toContain('either side only');
+    expect(upper.extremes.every(({ value }) => value > 0)).toBe(true);
+    const lower = await done(values, { side: 'lower', rule: 'grubbs' });
+    expect(studyTest(lower).rows).toEqual([31]);
+  });
+
+  it('have a p by formula beside one by simulation, which agree', async () => {
+    const { pFormula, pSimulated } = testOf(
+      await done(normals(12, 21), { rule: 'grubbs', replicates: 20_000 }),
+      'grubbs',
+    );
+    const [low, high] = pSimulated!.pInterval;
+    expect(pFormula!.exact ? pFormula!.pValue >= low - 0.01 : pFormula!.pValue >= low).toBe(true);
+    expect(pFormula!.exact ? pFormula!.pValue <= high + 0.01 : true).toBe(true);
+  });
+
+  it('draw a line at which a reading would just be named', async () => {
+    const values = normals(25, 31);
+    for (const rule of ['grubbs', 'generalized-esd', 'dixon', 'fences'] as const) {
+      const { lines } = testOf(await done(values, { rule, most: 1 }), rule);
+      expect(lines!.upper, rule).toBeGreaterThan(0);
+      expect(lines!.lower, rule).toBeLessThan(0);
+    }
+    const { lines } = testOf(await done(values, { rule: 'pair-same-end' }), 'pair-same-end');
+    expect(lines).toBeNull();
+  });
+});
+
+describe('another family', () => {
+  const lognormals = () => normals(60, 6).map((z) => Math.exp(1 + 0.9 * z));
+
+  it('finds ordinary what a normal would not, and says both', async () => {
+    const result = await done(lognormals(), { family: 'lognormal', most: 3 });
+    expect(studyTest(result)).toMatchObject({ rows: [], pMethod: 'simulated' });
+    expect(result.forNormal!.rows!.length).toBeGreaterThan(0);
+    expect(textOf(result)).toMatch(
+      /No reading lies too far out for a lognormal sample of 60.*For a normal sample the same rule names row/,
+    );
+  });
+
+  it('names a reading that is far out on its own scale too', async () => {
+    const result = await done([...lognormals(), 4_000], { family: 'lognormal', rule: 'grubbs' });
+    expect(studyTest(result).rows).toEqual([61]);
+    expect(textOf(result)).toContain('For a normal sample');
+  });
+
+  it.each(['gamma', 'weibull'])('%s keeps its level at n = 30', async (family) => {
+    const [samples, alpha] = [160, 0.1];
+    let found = 0;
+    for (let k = 0; k < samples; k++) {
+      const z = normals(60, 40_000 + k);
+      // A chi-square on 4 and a Weibull of shape 2, from pairs of normals.
+      const values = Float64Array.from({ length: 30 }, (_, i) =>
+        family === 'gamma'
+          ? -2 * Math.log(uniform(z[2 * i]!)) - 2 * Math.log(uniform(z[2 * i + 1]!))
+          : Math.sqrt(-Math.log(uniform(z[i]!))),
+      );
+      const { rows } = studyTest(await done(values, { family, rule: 'grubbs', alpha, replicates: 199, seed: k }));
+      if (rows!.length > 0) found++;
+    }
+    expect(Math.abs(found / samples - alpha)).toBeLessThan(4 * Math.sqrt((alpha * (1 - alpha)) / samples));
+  });
+
+  it('that cannot be fitted says why', async () => {
+    expect(await refused([-1, 2, 3, 4, 5], { family: 'lognormal' })).toContain('nothing at or below 0');
+  });
+});
+
+/** The share of a standard normal below z, to the accuracy that a sample needs (Zelen & Severo 1964, 26.2.17). */
+function uniform(z: number): number {
+  const t = 1 / (1 + 0.2316419 * Math.abs(z));
+  const tail =
+    0.3989422804 *
+    Math.exp((-z * z) / 2) *
+    t *
+    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
+  return z > 0 ? 1 - tail : tail;
+}
+
+describe('what changes without', () => {
+  it('is told for each named reading and for all of them, as leaving them out gives it', async () => {
+    const values = masked();
+    const result = await done(values, {}, {});
+    const { before, each, all } = result.without!;
+    expect(each.map(({ row }) => row)).toEqual([59, 58]);
+    const rest = Array.from(values.subarray(0, 57));
+    const mean = rest.reduce((a, b) => a + b) / 57;
+    expect(relativeError(all!.mean, mean)).toBeLessThan(1e-10);
+    expect([before.n, each[0]!.after.n, all!.n]).toEqual([59, 58, 57]);
+    expect(all!.pMethod).toBe('asymptotic');
+    const rows = withoutFigures(result, before, all!);
+    expect(rows.find(({ key }) => key === 'n')!.texts).toEqual(['59', '57', '−2']);
+    expect(rows.map(({ key }) => key)).not.toContain('outside');
+  });
+
+  it('has the shares outside limits, and p simulated where no formula holds', async () => {
+    const result = await done([1, 2, 3, 4, 5, 40], { rule: 'grubbs', lowerLimit: 0, upperLimit: 10 });
+    const { before, all } = result.without!;
+    expect(before.outside!.counted).toBeCloseTo(1 / 6, 12);
+    expect(all!.outside!.counted).toBe(0);
+    expect([before.pMethod, all!.pMethod]).toEqual(['simulated', 'simulated']);
+    expect(withoutFigures(result, before, all!).map(({ key }) => key)).toContain('outside');
+  });
+
+  it('is nothing where the rule names none', async () => {
+    expect((await done(normals(20, 2))).without).toMatchObject({ each: [], all: null });
+  });
+
+  it('of every reading stands in the influence', async () => {
+    const values = normals(12, 9);
+    const { influence, mean, sd } = await done(values);
+    const table = influenceTable({ ...(await done(values)) });
+    expect(table).toHaveLength(13);
+    expect(influence.mean.reduce((a, b) => a + b) / 12).toBeCloseTo(mean, 12);
+    expect(Math.min(...influence.sd)).toBeLessThan(sd);
+  });
+});
+
+describe('odd readings', () => {
+  it('too few, all alike, or beyond a limit are answered in words', async () => {
+    expect(await refused([1])).toContain('1 reading');
+    expect(await refused([1, 2])).toContain('needs at least 3');
+    expect(await refused([5, 5, 5, 5])).toContain('without any spread');
+    const censored = { limits: Float64Array.of(0.05), sides: Int32Array.of(-1), rows: Int32Array.of(9) };
+    expect(await refused([1, 2, 3, 4], {}, { beyondLimit: 1, censored })).toContain('below 0.05');
+  });
+
+  it('three have Grubbs and Dixon, and the ESD says what it needs', async () => {
+    const result = await done([1, 1.1, 9]);
+    expect(textOf(result)).toBe('The generalised ESD needs at least 4 readings.');
+    expect(testOf(result, 'grubbs').statistic).toBeCloseTo(1.1545, 3);
+    expect(testOf(result, 'dixon').ratio).toBe('r10');
+  });
+
+  it('all alike but one, and half of them alike, have figures without a number that is none', async () => {
+    const one = await done([3, 3, 3, 3, 3, 3, 3, 8]);
+    expect(testOf(one, 'fences')).toMatchObject({ statistic: null, rows: [8] });
+    expect(codes(one)).toContain('no-width');
+    const half = await done([5, 5, 5, 5, 5, 6, 8], { rule: 'modified-z' });
+    expect(half.extremes[0]!.modifiedZ).toBeCloseTo(4.189, 2);
+  });
+
+  it('that are equally far out are named together', async () => {
+    const result = await done([...normals(30, 14), 9, 9], { rule: 'generalized-esd' });
+    expect(studyTest(result).rows).toEqual([31, 32]);
+    const grubbs = await done([...normals(200, 14), 9, 9], { rule: 'grubbs' });
+    expect(studyTest(grubbs).rows).toEqual([201, 202]);
+    expect(grubbs.notes.find(({ code }) => code === 'tied-ends')!.text).toContain('all of them are named together');
+  });
+
+  it('in coarse steps are compared with samples rounded alike: their level holds', async () => {
+    const coarse = await done(
+      normals(40, 17).map((z) => Math.round(z * 2) + 20),
+      {},
+      { resolution: 1 },
+    );
+    expect(coarse.rounded).toBe(true);
+    expect(testOf(coarse, 'grubbs')).toMatchObject({ pMethod: 'simulated', pFormula: null });
+    expect(codes(coarse)).toContain('coarse');
+    const samples = 150;
+    let found = 0;
+    for (let k = 0; k < samples; k++) {
+      const values = normals(15, 60_000 + k).map((z) => Math.round(1.2 * z));
+      const { rows } = studyTest(
+        await done(values, { rule: 'grubbs', alpha: 0.1, replicates: 299 }, { resolution: 1 }),
+      );
+      if (rows!.length > 0) found++;
+    }
+    // Ties leave the test on the safe side.
+    expect(found / samples).toBeLessThan(0.1 + 4 * Math.sqrt(0.09 / samples));
+    expect(found / samples).toBeGreaterThan(0.01);
+  });
+
+  it('set aside before make it a second look', async () => {
+    const result = await done(normals(20, 2), {}, { setAside: 2 });
+    expect(result.notes[0]!.text).toMatch(/^Second look: 2 readings are set aside already.*ask the generalised ESD/);
+  });
+
+  it('far from 0 keep their digits, and huge or tiny ones are worked out or refused', async () => {
+    const near = await done(
+      normals(30, 3).map((z) => Math.round(z * 10) / 10 + 10_000_000),
+      {},
+      { resolution: 0.1 },
+    );
+    const plain = await done(
+      normals(30, 3).map((z) => Math.round(z * 10) / 10),
+      {},
+      { resolution: 0.1 },
+    );
+    expect(relativeError(testOf(near, 'grubbs').statistic!, testOf(plain, 'grubbs').statistic!)).toBeLessThan(1e-8);
+    expect(await refused([1e300, 2e300, 5e300])).toContain('1e150');
+    expect((await done([1e-140, 2e-140, 3e-140, 50e-140])).n).toBe(4);
+  });
+
+  it('by label tell where the far ones come from', async () => {
+    const values = Float64Array.from([...normals(20, 2), 8]);
+    const whole = sampleOf(values);
+    const part = (name: string, from: number, to: number): Sample => ({
+      ...sampleOf(values.slice(from, to)),
+      name,
+      rows: whole.rows.slice(from, to),
+    });
+    const groups = { by: 'kiln', samples: [part('north', 0, 10), part('south', 10, 21)], without: 0 };
+    const result = (await run({ ...whole, groups }, { split: 'kiln' })) as OutliersResult;
+    expect(result.extremes[0]).toMatchObject({ row: 21, group: 'south' });
+  });
+});
+
+describe('figures of outliers', () => {
+  it('tell the farthest with their slips, and every rule, as texts and as tables', async () => {
+    const values = [...normals(40, 3).map((z) => 1.78 + 0.06 * z), 17.84];
+    const result = await done(values, {}, { resolution: 0.001 });
+    const [first] = extremeRows(result, studyTest(result).rows!);
+    expect(first).toMatchObject({
+      row: 41,
+      value: '17.840',
+      fence: 'far out',
+      probability: '< 0.01\u00a0%',
+      named: true,
+    });
+    expect(first!.slips.map(({ words }) => words)).toContain('decimal point moved: 1.784');
+    const rows = ruleRows(result);
+    expect(rows.map(({ key }) => key)).toHaveLength(8);
+    expect(rows.filter(({ test }) => !hasLevel(test.rule)).every(({ p }) => p === '–')).toBe(true);
+    expect(rows.find(({ ofStudy }) => ofStudy)!.key).toBe('generalized-esd');
+    expect(rulesTable(result)).toHaveLength(9);
+    expect(extremesTable(result)[1]).toHaveLength(7);
+  });
+
+  it('give the chance that the farthest of n lies out there', async () => {
+    const { extremes, mean, sd } = await done(normals(50, 5));
+    const [first] = extremes;
+    // 1 − (1 − 2·tail)^n of the fitted normal.
+    const z = Math.abs(first!.value - mean) / sd;
+    const tail = 1 - uniform(z);
+    expect(first!.probability).toBeCloseTo(1 - (1 - 2 * tail) ** 50, 4);
+  });
+});

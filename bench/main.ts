@@ -4,6 +4,7 @@ import { benchDistributions } from './distributions.js';
 import { benchFit } from './fit.js';
 import { benchFitQuestions } from './fit-questions.js';
 import { benchNormality } from './normality.js';
+import { benchOutliers } from './outliers.js';
 import { benchReadings } from './readings.js';
 import { benchShapeInBrowser } from './shape-in-browser.js';
 import { benchShape } from './shape.js';
@@ -17,6 +18,7 @@ const BENCHES: Record<string, () => Promise<void> | void> = {
   fit: benchFit,
   'fit-questions': benchFitQuestions,
   normality: benchNormality,
+  outliers: benchOutliers,
   readings: benchReadings,
   shape: benchShape,
   'shape-in-browser': benchShapeInBrowser,

@@ -4,6 +4,7 @@
  */
 import { calibrateClaims } from './claims.ts';
 import { calibrateCountsAndSamples } from './counts-and-samples.ts';
+import { calibrateOutliers } from './outliers.ts';
 import { calibrateTransformations } from './transformations.ts';
 import { calibrateFitted } from './fitted-families.ts';
 import { calibrateNormality } from './normality.ts';
@@ -16,6 +17,7 @@ const CALIBRATIONS: Record<string, () => boolean> = {
   'fitted-families': calibrateFitted,
   'counts-and-samples': calibrateCountsAndSamples,
   transformations: calibrateTransformations,
+  outliers: calibrateOutliers,
 };
 
 const wanted = process.argv.slice(2);

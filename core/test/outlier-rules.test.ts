@@ -353,7 +353,11 @@ describe('clean samples', () => {
     for (const n of [25, 50])
       for (const most of [1, 3, 5]) {
         const [steps] = simulatedColumns(n, ['generalized-esd'], replicates, { most });
-        expect(Math.abs(shareAbove(steps!, 1) - 0.05)).toBeLessThan(4 * Math.sqrt((0.05 * 0.95) / replicates) + 0.004);
+        const found = shareAbove(steps!, 1);
+        const error = 4 * Math.sqrt((0.05 * 0.95) / replicates);
+        // Rosner's approximation is a little generous to several of few; the analysis allows for that.
+        if (n > 25 || most === 1) expect(Math.abs(found - 0.05)).toBeLessThan(error);
+        else expect(found).toBeLessThan(0.065);
       }
   });
 

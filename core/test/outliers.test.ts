@@ -146,6 +146,23 @@ describe('the rules side by side', () => {
   });
 });
 
+describe('the level of the generalised ESD', () => {
+  it('holds where Rosner’s approximation is generous: what is not unlikely enough is not named', async () => {
+    const [n, samples] = [12, 250];
+    const alpha = 0.1;
+    let [named, published] = [0, 0];
+    for (let k = 0; k < samples; k++) {
+      const result = await done(normals(n, 90_000 + k), { most: 3, alpha, replicates: 599, seed: k });
+      const { rows, count, pValue } = studyTest(result);
+      if (rows!.length > 0) named++;
+      if (count! > 0) published++;
+      if (count! > 0 && pValue! >= alpha) expect(codes(result)).toContain('approximation');
+    }
+    expect(Math.abs(named / samples - alpha)).toBeLessThan(4 * Math.sqrt((alpha * (1 - alpha)) / samples));
+    expect(published).toBeGreaterThan(named);
+  });
+});
+
 describe('another family', () => {
   const lognormals = () => normals(60, 6).map((z) => Math.exp(1 + 0.9 * z));
 

@@ -19,6 +19,9 @@ export interface EsdResult {
 export const mostSteps = (n: number): number => Math.max(0, n - 3);
 export const ESD_LEAST_N = 4;
 
+/** Of fewer readings Rosner's values are a little too small for several: of 25 up to three are named in nearly 6 % of clean samples at a level of 5 %. */
+export const APPROXIMATE_BELOW = 50;
+
 const studentT = (df: number) => distribution(familyByName('student-t'), { df });
 
 /**

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { esdCritical, mostSteps } from '../../outliers/generalized-esd.js';
+import { APPROXIMATE_BELOW, esdCritical, mostSteps } from '../../outliers/generalized-esd.js';
 import { grubbsCritical } from '../../outliers/grubbs.js';
 import type { OutlierStatistic } from '../../outliers/distances.js';
 import { RULES, type LevelRule, type Rule } from '../../outliers/rules.js';
@@ -51,8 +51,13 @@ const LEAST_N = 4;
 export const SHIFTS = [2, 3, 4, 5, 6] as const;
 /** Samples for the critical values that have no formula. */
 const FOR_CRITICAL = 10_000;
-/** Rules without a formula for their critical value. */
-const SIMULATED = ['pair-same-end', 'pair-both-ends', 'dixon'] as const satisfies readonly LevelRule[];
+/** Rules without a formula for their critical value; and the ESD, whose formula is an approximation. */
+const SIMULATED = [
+  'pair-same-end',
+  'pair-both-ends',
+  'dixon',
+  'generalized-esd',
+] as const satisfies readonly LevelRule[];
 
 /** What is tried: clean samples first, then each arrangement at every shift. */
 function trialsOf({ side }: Request): Trial[] {
@@ -82,13 +87,14 @@ function judgesOf(
 ): Judges {
   return RULES.filter((rule) => whyNoRule(rule, n, side) === null).map((rule) => {
     if (rule === 'grubbs') return { rule, limits: grubbsCritical(n, alpha, side) };
-    if (rule === 'generalized-esd') {
-      const steps = Math.min(most!, mostSteps(n));
-      return { rule, limits: Array.from({ length: steps }, (_, i) => esdCritical(n, i + 1, alpha, side)) };
-    }
     const of = SIMULATED.find((one) => one === rule);
     if (!of) return { rule, limits: 0 };
     const limit = simulatedCriticalValue(columnOf(chunks, which, of), alpha);
+    if (of === 'generalized-esd') {
+      const steps = Math.min(most!, mostSteps(n));
+      const factor = steps === 1 || n >= APPROXIMATE_BELOW ? 1 : Math.max(1, limit);
+      return { rule, limits: Array.from({ length: steps }, (_, i) => factor * esdCritical(n, i + 1, alpha, side)) };
+    }
     return { rule, limits: of === 'pair-same-end' ? 1 - limit : limit };
   });
 }

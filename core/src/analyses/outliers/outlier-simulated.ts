@@ -1,11 +1,13 @@
 import { medianOfSorted } from '../../describe/quantiles.js';
-import { simulatedCriticalValue, simulatedP } from '../../goodness-of-fit/simulated-p.js';
+import { simulatedCriticalValue, simulatedP, type SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 import { clopperPearson } from '../../numeric/clopper-pearson.js';
 import { createDistances, type OutlierStatistic } from '../../outliers/distances.js';
 import { namedBy } from '../../outliers/named.js';
 import type { Rule } from '../../outliers/rules.js';
 import { FENCE, MODIFIED_Z_LIMIT, Z_LIMIT } from '../../outliers/screens.js';
-import { byFormula, esdTest, named, type Judged, type Settings } from './outlier-judging.js';
+import { APPROXIMATE_BELOW } from '../../outliers/generalized-esd.js';
+import { grubbsP } from '../../outliers/grubbs.js';
+import { byFormula, esdSteps, esdTest, named, type Judged, type Settings } from './outlier-judging.js';
 import type { FoundShare, OutlierTest } from './outliers-result.js';
 import { RULE_FACTS } from './rule-facts.js';
 import { linesOf } from './rule-lines.js';
@@ -59,6 +61,35 @@ function bySamples(judged: Judged, settings: Settings, { rule }: OutlierTest, pV
   return { critical, rows: named(judged, ends), lines: linesOf(rule, judged.scale, settings, critical) };
 }
 
+/**
+ * The generalised ESD of a normal. Where Rosner's critical values are too rough the steps stand as published, and a reading is named only where they are unlikely enough
+ * together. One step alone is Grubbs' test, whose formula holds.
+ */
+function steppedBySamples(
+  judged: Judged,
+  settings: Settings,
+  test: OutlierTest,
+  pSimulated: SimulatedP,
+  column: readonly Float64Array[],
+): OutlierTest {
+  const { alpha, side, most } = settings;
+  if (most === 1) {
+    const pFormula = grubbsP(test.statistic!, judged.sorted.length, side);
+    const p = { pFormula, pSimulated, pValue: pFormula.pValue, pMethod: 'formula' } as const;
+    return { ...test, ...p, falseAlarms: shareAbove(column, 1) };
+  }
+  const { pValue } = pSimulated;
+  const rough = judged.sorted.length < APPROXIMATE_BELOW;
+  const factor = rough ? Math.max(1, simulatedCriticalValue(column, alpha)) : 1;
+  const withheld = rough && pValue >= alpha;
+  return {
+    ...test,
+    ...{ pSimulated, pValue, pMethod: 'simulated', falseAlarms: shareAbove(column, factor) },
+    rows: withheld ? [] : test.rows,
+    lines: linesOf('generalized-esd', judged.scale, settings, null, esdSteps(judged, settings, withheld ? factor : 1)),
+  };
+}
+
 /** Every rule with what clean samples say of it. */
 export function judgedBySamples(
   judged: Judged,
@@ -75,11 +106,8 @@ export function judgedBySamples(
     const thumb = THUMBS[test.rule];
     if (thumb !== undefined) return { ...test, falseAlarms: shareAbove(column, thumb) };
     const pSimulated = simulatedP(observed(statistic), column, settings.seed);
-    // One that has a formula keeps its critical value: in units of it, that of the ESD is 1.
-    if (test.rule === 'generalized-esd' && byFormula(judged.clean)) {
-      const p = { pSimulated, pValue: pSimulated.pValue, pMethod: 'simulated' } as const;
-      return { ...test, ...p, falseAlarms: shareAbove(column, 1) };
-    }
+    if (test.rule === 'generalized-esd' && byFormula(judged.clean))
+      return steppedBySamples(judged, settings, test, pSimulated, column);
     if (test.pFormula) return { ...test, pSimulated, falseAlarms: shareAbove(column, test.critical!) };
     const limit = simulatedCriticalValue(column, settings.alpha);
     const { pValue } = pSimulated;

@@ -118,6 +118,14 @@ function disagreementNotes(result: OutliersResult): Note[] {
   return notes;
 }
 
+/** Steps above their published values that are not unlikely enough together. */
+function approximationNotes(result: OutliersResult): Note[] {
+  const { count = 0, rows, pSimulated } = testOf(result, 'generalized-esd');
+  if (count === 0 || rows === null || rows.length > 0 || !pSimulated) return [];
+  const text = `Rosner’s values alone would name ${count}; but steps so large come in ${percent(pSimulated.pValue)} of clean samples of ${groupThousands(result.n)}, and the level is ${percent(result.alpha)}.`;
+  return [{ code: 'approximation', text }];
+}
+
 /** What rules of thumb cannot say of so many readings, and how often they cry wolf. */
 function thumbNotes(result: OutliersResult): Note[] {
   const { n, side, tests } = result;
@@ -181,6 +189,7 @@ export function outliersNotes(result: OutliersResult): Note[] {
     ...levelNote(alpha),
     ...confidenceNote(confidence),
     ...disagreementNotes(result),
+    ...approximationNotes(result),
     ...tieNotes(result),
     ...thumbNotes(result),
     // That p is small is said in the finding; that it is not known on which side of the level it lies is not.

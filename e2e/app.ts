@@ -87,7 +87,10 @@ export async function stored(page: Page): Promise<void> {
   await expect(page.getByRole('status').filter({ hasText: /^stored, change \d+/ })).toBeVisible();
 }
 
-export async function openStage(page: Page, name: 'Readings' | 'Shape' | 'Fit' | 'Verdict'): Promise<void> {
+export async function openStage(
+  page: Page,
+  name: 'Readings' | 'Shape' | 'Fit' | 'Outliers' | 'Verdict',
+): Promise<void> {
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name }).click();
 }
 

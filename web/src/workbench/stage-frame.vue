@@ -149,6 +149,9 @@ const store = useStudy();
   padding-top: 6px;
   background: var(--paper);
 }
+.actions :deep(.el-button + .el-button) {
+  margin-left: 0;
+}
 .actions kbd {
   margin-left: 8px;
 }

@@ -10,8 +10,8 @@ import type { Scale } from './outlier-scale.js';
 import { rowsAt } from './outlier-judging.js';
 import type { Extreme } from './outliers-result.js';
 
-/** As many at each end, or as many as may be named. */
-const USUAL_SHOWN = 5;
+/** As many are told, or as many as may be named. */
+const USUAL_SHOWN = 8;
 const MOST_SHOWN = 20;
 /** A slip explains a reading where the mended one would be ordinary among the others. */
 const ORDINARY_Z = 2.5;
@@ -51,17 +51,20 @@ export function extremesOf(
   const fits = (x: number) => Math.abs(modifiedZ(x, robust)) <= ORDINARY_Z;
   const found = [...at].map(([row, value]): Extreme => {
     const fence = fencePlace(value, quartiles);
-    // Of several mended readings those that come nearest to the others.
-    const slips: Slip[] = fence === 'inside' ? [] : typingSlips(value, decimals, fits);
+    // Of one that is hardly out, a digit here or there makes an ordinary one in any case.
+    const slips: Slip[] = fence === 'far' ? typingSlips(value, decimals, fits) : [];
     const group = labels?.get(row);
     return {
       ...{ row, value, ...(group === undefined ? {} : { group }), z: (value - mean) / sd },
       ...{ modifiedZ: modifiedZ(value, robust), fence, probability: chanceOfFarthest(value, n, side, scale) },
+      // Of several those that come nearest to the others.
       slips: slips.sort((a, b) => Math.abs(a.value - middle) - Math.abs(b.value - middle)).slice(0, 2),
     };
   });
   const far = ({ value }: Extreme) => Math.abs(value - middle);
-  return found
-    .sort((a, b) => a.probability - b.probability || far(b) - far(a) || a.row - b.row)
-    .slice(0, ends.low + ends.high);
+  const inOrder = found.sort((a, b) => a.probability - b.probability || far(b) - far(a) || a.row - b.row);
+  // Of either side the farthest at both ends are told, however lopsided the readings.
+  const first = new Set([inOrder.find(({ value }) => value > middle), inOrder.find(({ value }) => value < middle)]);
+  const others = inOrder.filter((one) => !first.has(one)).slice(0, Math.max(0, shown - first.size));
+  return inOrder.filter((one) => first.has(one) || others.includes(one));
 }

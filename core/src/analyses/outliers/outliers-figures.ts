@@ -42,7 +42,10 @@ export function extremeRows({ extremes, resolution }: OutliersResult, named: rea
   });
 }
 
-const chanceWords = (share: number) => (share < 1e-4 ? '< 0.01\u00a0%' : percent(share));
+function chanceWords(share: number): string {
+  if (share < 1e-4) return '< 0.01\u00a0%';
+  return share > 0.9995 ? '> 99.9\u00a0%' : percent(share);
+}
 
 /** What pointing at one of the farthest says. */
 export const extremeWords = ({ z, modifiedZ, fence, probability, group }: Extreme): string =>

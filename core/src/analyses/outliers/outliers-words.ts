@@ -40,7 +40,10 @@ function ruleWords(
     return `${named}, ${SIDE_WORDS[side]}, a rule of thumb without a level${alarms}`;
   }
   const bound = pMethod === 'formula' && pFormula && !pFormula.exact ? '≤' : '=';
-  const p = pValue === null ? '' : `, ${pValue === 1 && bound === '≤' ? 'p ≤ 1' : equalsP(pValue, alpha, bound)}`;
+  const p =
+    pValue === null
+      ? ''
+      : `, ${pValue === 1 && bound === '≤' ? 'p ≤ 1' : equalsP(pValue, alpha, bound).replaceAll(' ', '\u00a0')}`;
   return `${named}, level ${formatValue(alpha)}, ${SIDE_WORDS[side]}${p}`;
 }
 

@@ -86,10 +86,8 @@ const open = computed(() => named.value.filter((row) => !leftHere.value.some((on
     </template>
     <template #actions>
       <template v-if="open.length && !store.ruled">
-        <el-button @click="aside.ask(open)"
-          >Set {{ open.length === 1 ? 'it' : `all ${open.length}` }} aside …</el-button
-        >
-        <el-button @click="aside.askToLeave(open)">Leave {{ open.length === 1 ? 'it' : 'them' }} in …</el-button>
+        <el-button @click="aside.ask(open)">Set {{ open.length === 1 ? 'it' : open.length }} aside …</el-button>
+        <el-button @click="aside.askToLeave(open)">Leave in …</el-button>
       </template>
       <el-button
         v-if="asideHere.length && far.ruleHasLevel.value && !store.ruled"

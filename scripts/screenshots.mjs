@@ -93,7 +93,6 @@ try {
   await stage('Fit');
   await page.getByText('no evidence against').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
-  await shot('fit-series');
   await pick('Split by', { label: 'nothing' });
   await page.getByText('What the plot shows').or(page.getByText('No pattern stands out')).first().waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
@@ -138,6 +137,16 @@ try {
   await page.getByText('depart from').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('counts');
+  await pick('Subject', { label: 'acidity, pH' });
+  await stage('Outliers');
+  await page.getByText('lie too far out').waitFor();
+  await page.getByText(/ · \d workers?$/).waitFor();
+  await page.getByRole('row', { name: /^26 8\.89/ }).hover();
+  await shot('outliers');
+  await page.getByRole('radiogroup', { name: 'What is asked about far readings' }).getByText('Which rule').click();
+  await page.getByText('is named most often by').waitFor();
+  await page.getByText(/ · \d workers?$/).waitFor();
+  await shot('which-rule');
   await page.goto(server.url);
   await page.getByRole('link', { name: /Breaking force/ }).click();
   await page.getByRole('region', { name: 'First figures' }).waitFor();
@@ -152,7 +161,6 @@ try {
   await page.getByRole('radiogroup', { name: 'Figures of the fit' }).getByText('The distribution').click();
   await page.getByText('no evidence against').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
-  await shot('fit-weibull');
   await page.getByRole('radiogroup', { name: 'Figures of the fit' }).getByText('Families').click();
   await page.getByText(/ · \d workers?$/).waitFor({ timeout: 60_000 });
   await shot('families');

@@ -9,9 +9,6 @@ export const groupSettings = {
   beside: z.array(z.string().min(1).max(200)).min(1).max(11, 'At most 12 columns stand side by side.').optional(),
 };
 
-/** As many columns as come into a study at once. */
-export const MOST_SCREENED = 200;
-
 /** More groups than this cannot be told apart in one picture. */
 export const MOST_GROUPS = 12;
 

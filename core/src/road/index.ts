@@ -2,11 +2,12 @@
 export * from './analysis.js';
 export { beyondWords } from './beyond-limits.js';
 export { type Explained, type FigureOf, type FoundFigure, foundFigures } from './figure.js';
-export { MOST_SCREENED, subjectWords } from './groups.js';
+export { subjectWords } from './groups.js';
 export { foundParts, type InParts, isInParts, partsWords } from './in-parts.js';
 export { chunkCount, type KernelOrder, performChunk } from './kernels.js';
 export { fieldText, isField, methodOf, partsFor, methodSentence, visibleParts } from './method-sentence.js';
 export { remembering } from './remembered.js';
 export { drive, type Executor, type Stage, Stopped } from './runner.js';
 export { alphaSetting } from './settings.js';
+export { MOST_SCREENED } from './several.js';
 export { type Difference, differencesBetween, toWire } from './wire.js';

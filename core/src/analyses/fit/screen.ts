@@ -1,4 +1,3 @@
-import { MOST_SCREENED } from '../../road/groups.js';
 import { MEASURED } from '../../distributions/measured.js';
 import { roundingOf } from '../../goodness-of-fit/rounding.js';
 import { z } from 'zod';
@@ -10,13 +9,14 @@ import { holmAdjusted } from '../../numeric/holm.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { plottingPositions } from '../../probability-plot/positions.js';
 import type { Sample } from '../../readings/sample.js';
-import { defineAnalysis, type Answers, type Note, type SentencePart } from '../../road/analysis.js';
+import { defineAnalysis, type Answers, type SentencePart } from '../../road/analysis.js';
 import { whyCensored } from '../../road/beyond-limits.js';
 import { unavailable, whyEmpty, whyNot } from '../../road/cautions.js';
 import { chunkSizeFor, type KernelOrder } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
+import { NOT_BOTH, notBoth, severalOf, severalSettings, severalWords } from '../../road/several.js';
 import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
-import { affordableReplicates, alphaSetting, columnSetting } from '../../road/settings.js';
+import { affordableReplicates, alphaSetting } from '../../road/settings.js';
 import { NOT_TOLD_APART } from './compare-families-result.js';
 import { roundedWork } from './normality-tested.js';
 import { testFacts } from './normality-tests.js';
@@ -35,22 +35,13 @@ const seed = seedOf('seed of the screen');
 
 const request = z
   .strictObject({
-    column: columnSetting,
-    split: columnSetting.optional(),
-    beside: z
-      .array(columnSetting)
-      .min(1)
-      .max(MOST_SCREENED - 1, `At most ${MOST_SCREENED} columns are looked at together.`)
-      .optional(),
+    ...severalSettings,
     test: test.schema,
     alpha: alphaSetting,
     replicates: replicates.schema,
     seed: seed.schema,
   })
-  .refine(({ split, beside }) => split === undefined || beside === undefined, {
-    message: 'Groups of one column, or several columns: not both.',
-    path: ['beside'],
-  });
+  .refine(notBoth, NOT_BOTH);
 type Request = z.infer<typeof request>;
 
 const method: readonly SentencePart[] = [
@@ -199,29 +190,13 @@ export const screenAnalysis = defineAnalysis<Request, ScreenResult>({
   request,
   method,
   resolve: (settings) => ({ ...settings, replicates: settings.replicates ?? 10_000 }),
-  subject: ({ column, split, beside }) =>
-    split !== undefined
-      ? `${column} by ${split}`
-      : beside
-        ? beside.length < 4
-          ? [column, ...beside].join(', ')
-          : `${beside.length + 1} columns from ${column} on`
-        : column,
+  subject: severalWords,
   *run(asked, sample) {
     const settings = this.resolve(asked, sample);
-    const groups = sample.groups?.samples ?? [sample];
-    if (groups.length === 0) return unavailable(sample, whyEmpty(sample));
-    const all = groups.slice(0, MOST_SCREENED).map((part) => looked(part, settings.test));
+    const { parts, cut } = severalOf(sample);
+    if (parts.length === 0) return unavailable(sample, whyEmpty(sample));
+    const all = parts.map((part) => looked(part, settings.test));
     const { missing, setAside, values } = sample;
-    const cut: Note[] =
-      groups.length > MOST_SCREENED
-        ? [
-            {
-              code: 'many-groups',
-              text: `There are ${groups.length} groups: the first ${MOST_SCREENED} are looked at.`,
-            },
-          ]
-        : [];
     const base: ScreenResult = {
       ...{ available: true, n: values.length, missing, setAside, alpha: settings.alpha, test: settings.test },
       ...{

@@ -1,9 +1,9 @@
-import { MOST_SCREENED } from '../../road/groups.js';
 import { z } from 'zod';
-import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
+import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
 import { unavailable, whyEmpty } from '../../road/cautions.js';
+import { NOT_BOTH, notBoth, severalOf, severalSettings, severalWords } from '../../road/several.js';
 import { replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
-import { alphaSetting, columnSetting, quantileTypeSetting } from '../../road/settings.js';
+import { alphaSetting, quantileTypeSetting } from '../../road/settings.js';
 import { judgedParts, lookedPart, partOrders } from './outlier-parts.js';
 import { outlierScreenFinding, outlierScreenNotes, type OutlierScreenResult } from './outlier-screen-words.js';
 import { familyOf, mostSetting, RULE_PARTS } from './outliers-settings.js';
@@ -14,13 +14,7 @@ const seed = seedOf('seed of the clean samples of each size');
 
 const request = z
   .strictObject({
-    column: columnSetting,
-    split: columnSetting.optional(),
-    beside: z
-      .array(columnSetting)
-      .min(1)
-      .max(MOST_SCREENED - 1, `At most ${MOST_SCREENED} columns are looked at together.`)
-      .optional(),
+    ...severalSettings,
     side: sideSetting.schema,
     rule: ruleSetting.schema,
     most: mostSetting.schema,
@@ -30,10 +24,7 @@ const request = z
     replicates: replicates.schema,
     seed: seed.schema,
   })
-  .refine(({ split, beside }) => split === undefined || beside === undefined, {
-    message: 'Groups of one column, or several columns: not both.',
-    path: ['beside'],
-  });
+  .refine(notBoth, NOT_BOTH);
 type Request = z.infer<typeof request>;
 
 const method: readonly SentencePart[] = [
@@ -61,29 +52,13 @@ export const outlierScreenAnalysis = defineAnalysis<Request, OutlierScreenResult
   request,
   method,
   resolve: (settings) => ({ ...settings, replicates: settings.replicates ?? 10_000 }),
-  subject: ({ column, split, beside }) =>
-    split !== undefined
-      ? `${column} by ${split}`
-      : beside
-        ? beside.length < 4
-          ? [column, ...beside].join(', ')
-          : `${beside.length + 1} columns from ${column} on`
-        : column,
+  subject: severalWords,
   *run(asked, sample) {
     const settings = this.resolve(asked, sample);
-    const groups = sample.groups?.samples ?? [sample];
-    if (groups.length === 0) return unavailable(sample, whyEmpty(sample));
-    const looked = groups.slice(0, MOST_SCREENED).map((part) => lookedPart(part, settings));
+    const { parts, cut } = severalOf(sample);
+    if (parts.length === 0) return unavailable(sample, whyEmpty(sample));
+    const looked = parts.map((part) => lookedPart(part, settings));
     const { missing, setAside, values } = sample;
-    const cut: Note[] =
-      groups.length > MOST_SCREENED
-        ? [
-            {
-              code: 'many-groups',
-              text: `There are ${groups.length} groups: the first ${MOST_SCREENED} are looked at.`,
-            },
-          ]
-        : [];
     const base: OutlierScreenResult = {
       ...{ available: true, n: values.length, missing, setAside, alpha: settings.alpha, by: sample.groups?.by ?? null },
       ...{ rule: settings.rule, side: settings.side, parts: looked.map(({ part }) => part), notes: cut },

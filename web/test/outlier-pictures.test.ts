@@ -55,8 +55,11 @@ describe('the strip of readings', () => {
     // What is shown before anything is simulated.
     const stage = advance('outliers', { column: 'thickness' }, sampleOf(values), []);
     const result = (stage.done ? stage.result : stage.partial) as OutliersResult;
+    const { legend } = stripPanels(result, 'x');
+    expect(legend!.at(-1)!.words).toMatch(/^a mark for every \d.* readings$/);
     for (const { hits } of [stripPanels(result, 'x'), rowsPanels(result, 'x'), influencePanels(result, 'x', 'sd')]) {
       expect(hits.length).toBeLessThan(20_000);
+      expect(hits.length).toBeGreaterThan(200);
       for (const { row } of result.extremes) expect(hits.some((hit) => hit.row === row)).toBe(true);
     }
   });

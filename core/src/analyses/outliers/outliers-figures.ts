@@ -44,7 +44,7 @@ export function extremeRows({ extremes, resolution }: OutliersResult, named: rea
 
 function chanceWords(share: number): string {
   if (share < 1e-4) return '< 0.01\u00a0%';
-  return share > 0.9995 ? '> 99.9\u00a0%' : percent(share);
+  return share > 0.995 ? '> 99\u00a0%' : percent(share);
 }
 
 /** What pointing at one of the farthest says. */

@@ -1,5 +1,6 @@
 import { extremeWords, RULE_FACTS, studyTest, type OutliersResult } from '@verdict/core/analyses';
-import { formatFigure } from '@verdict/core/format';
+import { formatFigure, groupThousands } from '@verdict/core/format';
+import type { LegendEntry } from '../legend.js';
 import type { Mark } from '../marks.js';
 import type { Axis, Hit, Panels } from '../picture.js';
 import { visibleReadings } from './in-order.js';
@@ -8,7 +9,7 @@ import { visibleReadings } from './in-order.js';
 const FURTHEST = 0.5;
 /** Cells along the strip, so that readings in one stand one over the other. */
 const CELLS = 150;
-/** Higher than this a stack says no more. */
+/** As many marks in the highest stack. */
 const HIGHEST = 24;
 
 /** Lines at values of one sort: what they are, and how they are drawn. */
@@ -103,31 +104,37 @@ const hitsOf = (result: OutliersResult, shown: readonly number[], x: readonly nu
     words: wordsAt(result, i),
   }));
 
-/** All readings along one line, one over the other where they would cover one another. */
+/** All readings along one line, one over the other where they would cover one another; of very many a mark for so many. */
 export function stripPanels(result: OutliersResult, column: string): Panels {
   const lines = linesOf(result);
   const axis = valueAxis(result, lines, column);
-  const { readings } = result;
-  const stacks = new Map<number, number>();
+  const { readings, rows } = result;
+  const cells = Int32Array.from(readings, (x) => Math.round(((x - axis.from) / (axis.to - axis.from)) * CELLS));
+  const counts = new Map<number, number>();
+  for (const cell of cells) counts.set(cell, (counts.get(cell) ?? 0) + 1);
+  const per = Math.ceil(Math.max(...counts.values()) / HIGHEST);
+  const stacked = new Map<number, number>();
+  const far = new Set(result.extremes.map(({ row }) => row));
   const shown: number[] = [];
   const heights: number[] = [];
-  const far = new Set(result.extremes.map(({ row }) => row));
-  for (let i = 0; i < readings.length; i++) {
-    const cell = Math.round(((readings[i]! - axis.from) / (axis.to - axis.from)) * CELLS);
-    const before = stacks.get(cell) ?? 0;
-    stacks.set(cell, before + 1);
-    if (before >= HIGHEST && !far.has(result.rows[i]!)) continue;
+  cells.forEach((cell, i) => {
+    const before = stacked.get(cell) ?? 0;
+    stacked.set(cell, before + 1);
+    if (before % per !== 0 && !far.has(rows[i]!)) return;
     shown.push(i);
-    heights.push(Math.min(before, HIGHEST) + 0.5);
-  }
-  const highest = Math.min(HIGHEST, Math.max(...stacks.values())) + 1;
+    heights.push(Math.floor(before / per) + 0.5);
+  });
+  const highest = heights.reduce((a, b) => Math.max(a, b), 0);
   const x = shown.map((i) => readings[i]!);
+  const many: LegendEntry = {
+    ...{ words: `a mark for every ${groupThousands(per)} readings`, tone: 'ink', sample: 'marker', marker: 'circle' },
+  };
   return {
     x: axis,
-    y: { from: 0, to: Math.max(8, highest * 1.15), title: '', ticks: [] },
+    y: { from: 0, to: Math.max(8, (highest + 0.5) * 1.15), title: '', ticks: [] },
     panels: [{ name: '', marks: [...ruleMarks(lines, 'x'), ...pointMarks(result, shown, x, heights)] }],
     hits: hitsOf(result, shown, x, heights),
-    legend: legendOf(lines),
+    legend: [...legendOf(lines), ...(per > 1 ? [many] : [])],
   };
 }
 

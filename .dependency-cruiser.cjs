@@ -18,6 +18,7 @@ const STATISTICS = [
   'describe',
   'transform',
   'outliers',
+  'claims',
   'probability-plot',
   'goodness-of-fit',
 ];

@@ -13,9 +13,11 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 /** What the page shows of a study: everything but who set a reading aside and when, which the server writes. */
-const shown = ({ revision: _r, canUndo: _u, canRedo: _d, setAside, ...study }: Study, cells: StudyCells) => ({
+const marks = (all: Study['setAside']) => all.map(({ column, row, reason }) => `${column}/${row}: ${reason}`).sort();
+const shown = ({ revision: _r, canUndo: _u, canRedo: _d, setAside, leftIn, ...study }: Study, cells: StudyCells) => ({
   ...study,
-  aside: setAside.map(({ column, row, reason }) => `${column}/${row}: ${reason}`).sort(),
+  aside: marks(setAside),
+  left: marks(leftIn),
   cells: Object.fromEntries(study.columns.filter((one) => !one.derivation).map(({ id }) => [id, cells[id]])),
 });
 

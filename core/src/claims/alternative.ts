@@ -1,0 +1,34 @@
+/** In which direction evidence is sought: that the true figure is another than claimed, less, or greater. */
+export type Alternative = 'two-sided' | 'less' | 'greater';
+
+/** Both tails of a statistic under the claim: how likely one at most as great is, and one at least as great. */
+export interface Tails {
+  lower: number;
+  upper: number;
+}
+
+/** The p of an alternative; of both directions twice the smaller tail, at most 1. */
+export function pOfTails({ lower, upper }: Tails, alternative: Alternative): number {
+  if (alternative === 'less') return Math.min(1, lower);
+  return Math.min(1, alternative === 'greater' ? upper : 2 * Math.min(lower, upper));
+}
+
+/** An interval; null for an open end. */
+export interface Interval {
+  lower: number | null;
+  upper: number | null;
+}
+
+/** The interval that goes with an alternative: both ends, or open on the side that evidence is sought on. `margin` gives how far to go for a tail of that share. */
+export function intervalFor(
+  centre: number,
+  margin: (tail: number) => number,
+  confidence: number,
+  alternative: Alternative,
+): Interval {
+  const half = margin(alternative === 'two-sided' ? (1 - confidence) / 2 : 1 - confidence);
+  return {
+    lower: alternative === 'less' ? null : centre - half,
+    upper: alternative === 'greater' ? null : centre + half,
+  };
+}

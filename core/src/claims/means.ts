@@ -1,0 +1,75 @@
+import { studentT } from '../distributions/families/student-t.js';
+import { normalCumulative, normalQuantile, normalSurvival } from '../numeric/standard-normal.js';
+import { intervalFor, pOfTails, type Alternative, type Interval, type Tails } from './alternative.js';
+
+/** What a sample says of its mean. */
+export interface MeanFigures {
+  n: number;
+  mean: number;
+  /** Divisor n − 1. */
+  sd: number;
+}
+
+/** A difference over its standard error, and the law it has under the claim. */
+export interface TestOfMean {
+  statistic: number;
+  /** Null for a normal. */
+  df: number | null;
+  /** Of what is estimated: a mean, or a difference of two. */
+  standardError: number;
+  tails: Tails;
+}
+
+const lawOf = (df: number | null) =>
+  df === null
+    ? { cumulative: normalCumulative, survival: normalSurvival, margin: (tail: number) => -normalQuantile(tail) }
+    : (({ cumulative, survival, survivalQuantile }) => ({ cumulative, survival, margin: survivalQuantile }))(
+        studentT.of({ df, location: 0, scale: 1 }),
+      );
+
+function tested(difference: number, standardError: number, df: number | null): TestOfMean {
+  const statistic = difference / standardError;
+  const law = lawOf(df);
+  return { statistic, df, standardError, tails: { lower: law.cumulative(statistic), upper: law.survival(statistic) } };
+}
+
+/** One mean against a claim by t on n − 1 degrees of freedom (Student 1908). At least two readings with some spread; paired columns: the same of their differences. */
+export const meanByT = ({ n, mean, sd }: MeanFigures, claimed: number): TestOfMean =>
+  tested(mean - claimed, sd / Math.sqrt(n), n - 1);
+
+/** One mean against a claim where the sd is claimed too: a normal. */
+export const meanByZ = ({ n, mean }: Pick<MeanFigures, 'n' | 'mean'>, claimed: number, knownSd: number): TestOfMean =>
+  tested(mean - claimed, knownSd / Math.sqrt(n), null);
+
+/** Two means whose spreads may differ (Welch 1947): degrees of freedom by Welch & Satterthwaite. */
+export function welch(a: MeanFigures, b: MeanFigures, claimed = 0): TestOfMean {
+  const [u, v] = [a.sd ** 2 / a.n, b.sd ** 2 / b.n];
+  const df = (u + v) ** 2 / (u ** 2 / (a.n - 1) + v ** 2 / (b.n - 1));
+  return tested(a.mean - b.mean - claimed, Math.sqrt(u + v), df);
+}
+
+/** Two means with one spread: t on n₁ + n₂ − 2 degrees of freedom. */
+export function pooled(a: MeanFigures, b: MeanFigures, claimed = 0): TestOfMean {
+  const df = a.n + b.n - 2;
+  const variance = ((a.n - 1) * a.sd ** 2 + (b.n - 1) * b.sd ** 2) / df;
+  return tested(a.mean - b.mean - claimed, Math.sqrt(variance * (1 / a.n + 1 / b.n)), df);
+}
+
+export const pOfMean = ({ tails }: TestOfMean, alternative: Alternative): number => pOfTails(tails, alternative);
+
+/** The interval of a mean, or of a difference. */
+export const meanInterval = (
+  estimate: number,
+  { standardError, df }: TestOfMean,
+  confidence: number,
+  alternative: Alternative,
+): Interval => intervalFor(estimate, (tail) => standardError * lawOf(df).margin(tail), confidence, alternative);
+
+/** Two one-sided tests (Schuirmann 1987): the p of being within a margin of the claim; small where the mean is shown to be close enough. */
+export function equivalenceP(difference: number, { standardError, df }: TestOfMean, margin: number): number {
+  const law = lawOf(df);
+  return Math.max(
+    law.survival((difference + margin) / standardError),
+    law.cumulative((difference - margin) / standardError),
+  );
+}

@@ -1,0 +1,117 @@
+import { binomial } from '../distributions/families/binomial.js';
+import { normalSurvival, normalCumulative } from '../numeric/standard-normal.js';
+import type { Tails } from './alternative.js';
+
+/** The sign test of a median: how many readings lie above and below the claim, those equal to it left out. */
+export function signTest(values: ArrayLike<number>, claimed: number): { above: number; below: number; tails: Tails } {
+  let [above, below] = [0, 0];
+  for (let i = 0; i < values.length; i++) {
+    if (values[i]! > claimed) above++;
+    else if (values[i]! < claimed) below++;
+  }
+  const n = above + below;
+  if (n === 0) return { above, below, tails: { lower: 1, upper: 1 } };
+  const law = binomial.of({ trials: n, probability: 0.5 });
+  return { above, below, tails: { lower: law.cumulative(above), upper: law.survival(above - 1) } };
+}
+
+/** Ranks of values, the least first; equal ones share the middle of their ranks. Twice the ranks, so that they are whole. */
+export function doubledRanks(values: ArrayLike<number>): Int32Array {
+  const order = Array.from(values, (_, i) => i).sort((a, b) => values[a]! - values[b]!);
+  const ranks = new Int32Array(values.length);
+  for (let from = 0; from < order.length;) {
+    let to = from;
+    while (to + 1 < order.length && values[order[to + 1]!] === values[order[from]!]) to++;
+    for (let k = from; k <= to; k++) ranks[order[k]!] = from + to + 2;
+    from = to + 1;
+  }
+  return ranks;
+}
+
+/** Differences this much nearer to the claim than their size tells are ties: rounding has parted them. */
+const TIE = 1e-10;
+
+/** As far apart as rounding leaves what was equal as written. */
+function settledDistances(values: ArrayLike<number>, claimed: number): { distances: Float64Array; signs: Int8Array } {
+  const size = Array.from(values).reduce((most, x) => Math.max(most, Math.abs(x)), Math.abs(claimed));
+  const step = TIE * size || 1;
+  const kept = Array.from(values, (x) => Math.round((x - claimed) / step)).filter((d) => d !== 0);
+  return { distances: Float64Array.from(kept, Math.abs), signs: Int8Array.from(kept, Math.sign) };
+}
+
+/**
+ * The signed rank test of a median (Wilcoxon 1945; with midranks Pratt 1959): the sum of the ranks of the distances above the claim, against all 2^n ways to give the distances
+ * their signs. Exact, ties included; readings equal to the claim are left out. It asks for a symmetrical distribution.
+ */
+export function signedRank(values: ArrayLike<number>, claimed: number): { statistic: number; n: number; tails: Tails } {
+  const { distances, signs } = settledDistances(values, claimed);
+  const n = distances.length;
+  if (n === 0) return { statistic: 0, n, tails: { lower: 1, upper: 1 } };
+  const ranks = doubledRanks(distances);
+  let sum = 0;
+  let most = 0;
+  for (let i = 0; i < n; i++) {
+    most += ranks[i]!;
+    if (signs[i]! > 0) sum += ranks[i]!;
+  }
+  const chance = new Float64Array(most + 1);
+  chance[0] = 1;
+  let reach = 0;
+  // Each rank goes in or stays out with chance ½.
+  for (let i = 0; i < n; i++) {
+    const rank = ranks[i]!;
+    for (let s = reach; s >= 0; s--) {
+      const half = chance[s]! / 2;
+      chance[s] = half;
+      chance[s + rank]! += half;
+    }
+    reach += rank;
+  }
+  let [lower, upper] = [0, 0];
+  for (let s = 0; s <= most; s++) {
+    if (s <= sum) lower += chance[s]!;
+    if (s >= sum) upper += chance[s]!;
+  }
+  return { statistic: sum / 2, n, tails: { lower, upper } };
+}
+
+/** How many pairs of a reading of each group have the first above the second, ties half. */
+export function mannWhitneyU(a: ArrayLike<number>, b: ArrayLike<number>): number {
+  const ranks = doubledRanks([...Array.from(a), ...Array.from(b)]);
+  let sum = 0;
+  for (let i = 0; i < a.length; i++) sum += ranks[i]!;
+  return (sum - a.length * (a.length + 1)) / 2;
+}
+
+/** The Mann–Whitney test (1947) by the normal, the variance less for ties, half a step towards the middle for continuity. */
+export function mannWhitneyByNormal(a: ArrayLike<number>, b: ArrayLike<number>): { statistic: number; tails: Tails } {
+  const [m, n] = [a.length, b.length];
+  const total = m + n;
+  const statistic = mannWhitneyU(a, b);
+  const counts = new Map<number, number>();
+  for (const x of [...Array.from(a), ...Array.from(b)]) counts.set(x, (counts.get(x) ?? 0) + 1);
+  let ties = 0;
+  for (const t of counts.values()) ties += t ** 3 - t;
+  const sd = Math.sqrt(((m * n) / 12) * (total + 1 - ties / (total * (total - 1))));
+  const off = statistic - (m * n) / 2;
+  return { statistic, tails: { lower: normalCumulative((off + 0.5) / sd), upper: normalSurvival((off - 0.5) / sd) } };
+}
+
+/** The Kruskal–Wallis statistic (1952), divided by what ties take from it. */
+export function kruskalWallis(groups: readonly ArrayLike<number>[]): number {
+  const all = groups.flatMap((values) => Array.from(values));
+  const ranks = doubledRanks(all);
+  const n = all.length;
+  let at = 0;
+  let sum = 0;
+  for (const values of groups) {
+    let own = 0;
+    for (let i = 0; i < values.length; i++) own += ranks[at++]! / 2;
+    sum += own ** 2 / values.length;
+  }
+  const counts = new Map<number, number>();
+  for (const x of all) counts.set(x, (counts.get(x) ?? 0) + 1);
+  let ties = 0;
+  for (const t of counts.values()) ties += t ** 3 - t;
+  return ((12 / (n * (n + 1))) * sum - 3 * (n + 1)) / (1 - ties / (n ** 3 - n));
+}

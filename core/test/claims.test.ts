@@ -4,15 +4,10 @@ import { pOfTails, type Alternative } from '../src/claims/alternative.js';
 import { countsAgainst, exactCountsP, tableIndependence, tablesOf } from '../src/claims/counts.js';
 import { equivalenceP, meanByT, meanByZ, meanInterval, pOfMean, pooled, welch } from '../src/claims/means.js';
 import { noncentralT } from '../src/claims/noncentral-t.js';
+import { designOfOne, designOfTwo, powerOfT, readingsNeeded, smallestNoticeable } from '../src/claims/power-of-t.js';
 import { tukeyKramer } from '../src/claims/pairs-of-means.js';
-import {
-  doubledRanks,
-  kruskalWallis,
-  mannWhitneyByNormal,
-  mannWhitneyU,
-  signedRank,
-  signTest,
-} from '../src/claims/ranks.js';
+import { doubledRanks, kruskalWallis, signedRank, signTest } from '../src/claims/ranks.js';
+import { hodgesLehmann, mannWhitneyByNormal, mannWhitneyExact, mannWhitneyU } from '../src/claims/rank-sum.js';
 import { fisherP, newcombe, rateInterval, rateP, shareP, wilson } from '../src/claims/shares.js';
 import { brownForsythe, oneWay, spreadByChiSquare, spreadsByF } from '../src/claims/spreads.js';
 import { studentisedRange } from '../src/claims/studentised-range.js';
@@ -204,6 +199,64 @@ describe('a claim about two groups', () => {
   });
 });
 
+describe('Mann–Whitney by counting out', () => {
+  /** All ways to choose which readings are of the first group. */
+  function plain(a: readonly number[], b: readonly number[]) {
+    const all = [...a, ...b];
+    const own = mannWhitneyU(a, b);
+    let [lower, upper, ways] = [0, 0, 0];
+    for (let set = 0; set < 2 ** all.length; set++) {
+      const first = all.filter((_, i) => (set >> i) & 1);
+      if (first.length !== a.length) continue;
+      const u = mannWhitneyU(
+        first,
+        all.filter((_, i) => !((set >> i) & 1)),
+      );
+      ways++;
+      if (u <= own) lower++;
+      if (u >= own) upper++;
+    }
+    return { lower: lower / ways, upper: upper / ways };
+  }
+  const some = fc.array(fc.integer({ min: 0, max: 6 }), { minLength: 1, maxLength: 5 });
+
+  it('is what going through all ways gives, with ties and without', () => {
+    fc.assert(
+      fc.property(some, some, (a, b) => {
+        const { tails } = mannWhitneyExact(a, b);
+        const { lower, upper } = plain(a, b);
+        expect(tails.lower).toBeCloseTo(lower, 12);
+        expect(tails.upper).toBeCloseTo(upper, 12);
+      }),
+      { numRuns: 60 },
+    );
+    const [a, b] = [
+      [1, 4, 6, 9],
+      [2, 3, 5, 7, 8],
+    ];
+    expect(mannWhitneyExact(a, b).tails.lower).toBeCloseTo(plain(a, b).lower, 13);
+  });
+
+  it('has the point of the tables, and comes near the normal for 100 against 100', () => {
+    // Of 8 against 8 a U of 13 is the last one below 0.025 on one side.
+    const eight = Array.from({ length: 8 }, (_, i) => 100 + i);
+    const below = (between: number) => mannWhitneyExact([0, 1, 2, 3, 4, 5, between, 200], eight);
+    expect([below(104.5).statistic, below(105.5).statistic]).toEqual([13, 14]);
+    expect(below(104.5).tails.lower).toBeLessThan(0.025);
+    expect(below(105.5).tails.lower).toBeGreaterThan(0.025);
+    const x = Array.from({ length: 100 }, (_, i) => i * 1.7);
+    const y = Array.from({ length: 100 }, (_, i) => i * 1.9 + 0.05);
+    const [exact, normal] = [mannWhitneyExact(x, y), mannWhitneyByNormal(x, y)];
+    expect(Math.abs(exact.tails.lower - normal.tails.lower)).toBeLessThan(1e-3);
+    expect(exact.statistic).toBe(normal.statistic);
+  });
+
+  it('has the shift that brings the groups together', () => {
+    expect(hodgesLehmann([1, 2, 3], [1, 2, 3])).toBe(0);
+    expect(hodgesLehmann([5, 6, 9], [1, 2])).toBe(4.5);
+  });
+});
+
 describe('shares, rates and tables', () => {
   it('have the exact p and the intervals of the reference', () => {
     for (const { count, n, null: claimed, pValue, clopperPearson95, wilson95 } of known.share) {
@@ -312,6 +365,40 @@ describe('the noncentral t', () => {
     );
     for (const p of [0.001, 0.3, 0.95])
       expect(noncentralT(9, 2).cumulative(noncentralT(9, 2).quantile(p))).toBeCloseTo(p, 11);
+  });
+});
+
+describe('the power of t', () => {
+  it('has the values of the reference, and the n that it needs', () => {
+    // The cases of reference/simulation.json, integrated with 30 digits: there they stand to 1e-9. The n are its own.
+    for (const [n, shift, alpha, two, one] of [
+      [10, 0.5, 0.05, 0.29317560651407661, 0.42728982677117844],
+      [10, 1, 0.05, 0.80309685663272163, 0.89751699433968267],
+      [25, 0.4, 0.01, 0.23822979392927513, 0.33057762873407195],
+      [48, 0.3, 0.05, 0.53029485054031649, 0.65672490204773011],
+      [5, 1.5, 0.05, 0.71070267392567515, 0.86194662129227043],
+    ] as const) {
+      close(powerOfT(designOfOne(n), shift, alpha, 'two-sided'), two, 1e-11);
+      close(powerOfT(designOfOne(n), shift, alpha, 'greater'), one, 1e-11);
+      close(powerOfT(designOfOne(n), -shift, alpha, 'less'), one, 1e-11);
+    }
+    for (const [shift, n] of [
+      [1, 10],
+      [0.5, 34],
+      [0.3, 90],
+      [0.1, 787],
+    ] as const)
+      expect(readingsNeeded(designOfOne, shift, 0.05, 'two-sided')).toBe(n);
+    expect(readingsNeeded(designOfOne, 1e-4, 0.05, 'two-sided')).toBeNull();
+  });
+
+  it('without a difference is the level; the smallest that is noticed is noticed 8 times in 10, on its side', () => {
+    for (const alternative of ALTERNATIVES) {
+      expect(powerOfT(designOfTwo(7, 12), 0, 0.03, alternative)).toBeCloseTo(0.03, 10);
+      const least = smallestNoticeable(designOfTwo(7, 12), 0.05, alternative);
+      expect(least < 0).toBe(alternative === 'less');
+      expect(powerOfT(designOfTwo(7, 12), least, 0.05, alternative)).toBeCloseTo(0.8, 9);
+    }
   });
 });
 

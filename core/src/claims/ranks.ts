@@ -1,5 +1,4 @@
 import { binomial } from '../distributions/families/binomial.js';
-import { normalSurvival, normalCumulative } from '../numeric/standard-normal.js';
 import type { Tails } from './alternative.js';
 
 /** The sign test of a median: how many readings lie above and below the claim, those equal to it left out. */
@@ -73,28 +72,6 @@ export function signedRank(values: ArrayLike<number>, claimed: number): { statis
     if (s >= sum) upper += chance[s]!;
   }
   return { statistic: sum / 2, n, tails: { lower, upper } };
-}
-
-/** How many pairs of a reading of each group have the first above the second, ties half. */
-export function mannWhitneyU(a: ArrayLike<number>, b: ArrayLike<number>): number {
-  const ranks = doubledRanks([...Array.from(a), ...Array.from(b)]);
-  let sum = 0;
-  for (let i = 0; i < a.length; i++) sum += ranks[i]!;
-  return (sum - a.length * (a.length + 1)) / 2;
-}
-
-/** The Mann–Whitney test (1947) by the normal, the variance less for ties, half a step towards the middle for continuity. */
-export function mannWhitneyByNormal(a: ArrayLike<number>, b: ArrayLike<number>): { statistic: number; tails: Tails } {
-  const [m, n] = [a.length, b.length];
-  const total = m + n;
-  const statistic = mannWhitneyU(a, b);
-  const counts = new Map<number, number>();
-  for (const x of [...Array.from(a), ...Array.from(b)]) counts.set(x, (counts.get(x) ?? 0) + 1);
-  let ties = 0;
-  for (const t of counts.values()) ties += t ** 3 - t;
-  const sd = Math.sqrt(((m * n) / 12) * (total + 1 - ties / (total * (total - 1))));
-  const off = statistic - (m * n) / 2;
-  return { statistic, tails: { lower: normalCumulative((off + 0.5) / sd), upper: normalSurvival((off - 0.5) / sd) } };
 }
 
 /** The Kruskal–Wallis statistic (1952), divided by what ties take from it. */

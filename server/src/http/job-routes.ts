@@ -21,7 +21,7 @@ export function jobRoutes({ db, store, feed, jobs }: Surroundings): Router {
   router.param('id', (_req, _res, next, id) => next(idSchema.safeParse(id).error));
 
   router.get('/jobs', async (_req, res) => res.json(await listJobs(db)));
-  router.get('/jobs/events', (req, res) => feed.follow(JOBS, {}, req, res));
+  router.get('/jobs/events', (req, res) => feed.follow(JOBS, () => Promise.resolve({}), req, res));
   router.get('/jobs/:id/result', async (req, res) => res.json({ result: await jobResult(db, req.params.id) }));
   router.post('/jobs/:id/stop', async (req, res) => res.json(await jobs.stop(req.params.id)));
   router.post('/jobs/:id/resume', async (req, res) => res.json(await jobs.resume(req.params.id)));

@@ -109,9 +109,10 @@ export function routes({ db, store, pool, feed, jobs, idleMilliseconds, failed }
     feed.announce(req.params.id, announced);
     res.json(done);
   });
-  router.get('/studies/:id/events', async (req, res) => {
-    const { revision } = await readStudy(db, req.params.id);
-    feed.follow(req.params.id, { revision, kept: await countEvidence(db, req.params.id) }, req, res);
+  router.get('/studies/:id/events', (req, res) => {
+    const { id } = req.params;
+    const standing = async () => ({ revision: (await readStudy(db, id)).revision, kept: await countEvidence(db, id) });
+    return feed.follow(id, standing, req, res);
   });
 
   router.get('/studies/:id/evidence', async (req, res) => {

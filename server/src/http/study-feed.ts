@@ -19,16 +19,36 @@ export class StudyFeed {
     this.#changes.emit(channel, event, data);
   }
 
-  /** Keeps the answer open and writes each event of a channel into it; the first says how things stand now. */
-  follow(channel: string, standing: object, req: Request, res: Response): void {
-    res.writeHead(200, { 'Content-Type': 'text/event-stream', Connection: 'keep-alive', 'X-Accel-Buffering': 'no' });
-    const send = (event: string, data: unknown) => res.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
-    send('standing', standing);
-    const beat = setInterval(() => res.write(': here\n\n'), HEARTBEAT_MILLISECONDS);
-    this.#changes.on(channel, send);
-    req.on('close', () => {
+  /**
+   * Keeps the answer open and writes each event of a channel into it; the first says how things stand now. Whatever happens while that is read is held back until it is
+   * said, and not missed.
+   */
+  async follow(channel: string, standing: () => Promise<object>, req: Request, res: Response): Promise<void> {
+    const write = (event: string, data: unknown) => res.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+    let held: { event: string; data: unknown }[] | null = [];
+    const send = (event: string, data: unknown) => {
+      if (held) held.push({ event, data });
+      else write(event, data);
+    };
+    let beat: NodeJS.Timeout | undefined;
+    const leave = () => {
       clearInterval(beat);
       this.#changes.off(channel, send);
-    });
+    };
+    this.#changes.on(channel, send);
+    req.on('close', leave);
+    try {
+      const now = await standing();
+      if (req.destroyed) return;
+      res.writeHead(200, { 'Content-Type': 'text/event-stream', Connection: 'keep-alive', 'X-Accel-Buffering': 'no' });
+      write('standing', now);
+      const meanwhile = held;
+      held = null;
+      for (const { event, data } of meanwhile) write(event, data);
+      beat = setInterval(() => res.write(': here\n\n'), HEARTBEAT_MILLISECONDS);
+    } catch (error) {
+      leave();
+      throw error;
+    }
   }
 }

@@ -1,0 +1,59 @@
+import { studentT } from '../distributions/families/student-t.js';
+import { bracketedRoot } from '../numeric/bracketed-root.js';
+import type { Alternative } from './alternative.js';
+import { noncentralT } from './noncentral-t.js';
+
+/** A t test as its power needs it: degrees of freedom, and how many standard errors a difference of one sd is. */
+export interface TDesign {
+  df: number;
+  /** √n for one mean or for pairs; √(n₁n₂/(n₁ + n₂)) for two groups with one spread. */
+  perSd: number;
+}
+
+export const designOfOne = (n: number): TDesign => ({ df: n - 1, perSd: Math.sqrt(n) });
+export const designOfTwo = (n: number, m: number): TDesign => ({ df: n + m - 2, perSd: Math.sqrt((n * m) / (n + m)) });
+
+/** The chance that a t test notices a true difference of so many sd at a level: exact, by the noncentral t (Johnson & Welch 1940). */
+export function powerOfT({ df, perSd }: TDesign, difference: number, alpha: number, alternative: Alternative): number {
+  const student = studentT.of({ df, location: 0, scale: 1 });
+  const law = noncentralT(df, difference * perSd);
+  if (alternative === 'greater') return law.survival(student.survivalQuantile(alpha));
+  if (alternative === 'less') return law.cumulative(student.quantile(alpha));
+  const limit = student.survivalQuantile(alpha / 2);
+  return law.survival(limit) + law.cumulative(-limit);
+}
+
+/** The difference, in sd, that is noticed with a chance: on the side that the alternative asks about. */
+export function smallestNoticeable(design: TDesign, alpha: number, alternative: Alternative, chance = 0.8): number {
+  const sign = alternative === 'less' ? -1 : 1;
+  const noticed = (d: number) => powerOfT(design, sign * d, alpha, alternative) - chance;
+  let high = 1;
+  while (noticed(high) < 0) high *= 2;
+  return sign * bracketedRoot(noticed, 0, high, 1e-12);
+}
+
+/** Beyond so many nobody measures. */
+export const MOST_READINGS = 1_000_000;
+
+/** The least n with which a difference of so many sd is noticed with a chance; null beyond a million. `design` makes a test of n (readings, pairs, or readings a group). */
+export function readingsNeeded(
+  design: (n: number) => TDesign,
+  difference: number,
+  alpha: number,
+  alternative: Alternative,
+  chance = 0.8,
+): number | null {
+  const enough = (n: number) => powerOfT(design(n), difference, alpha, alternative) >= chance;
+  let high = 2;
+  while (high < MOST_READINGS && !enough(high)) high *= 2;
+  if (high >= MOST_READINGS && !enough(MOST_READINGS)) return null;
+  let low = Math.max(1, high >> 1);
+  let found = Math.min(high, MOST_READINGS);
+  if (found === 2) return 2;
+  while (found - low > 1) {
+    const middle = (low + found) >> 1;
+    if (enough(middle)) found = middle;
+    else low = middle;
+  }
+  return found;
+}

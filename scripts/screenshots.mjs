@@ -139,7 +139,7 @@ try {
   await shot('counts');
   await pick('Subject', { label: 'acidity, pH' });
   await stage('Outliers');
-  await page.getByText('lie too far out').waitFor();
+  await page.getByText('Rows 26 (8.89) and 25 (8.88)').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await page.getByRole('row', { name: /^26 8\.89/ }).hover();
   await shot('outliers');

@@ -225,6 +225,13 @@ describe('groups', () => {
     expect(result.groups[0]!.h).toBeNull();
   });
 
+  it('in coarse steps say that Cochran’s p is only near', async () => {
+    const coarse = five(() => (z) => Math.round(z));
+    const steps = coarse.groups!.samples.map((part) => ({ ...part, resolution: 1 }));
+    const result = await groups({ ...coarse, resolution: 1, groups: { ...coarse.groups!, samples: steps } });
+    expect(codes(result)).toContain('coarse');
+  });
+
   it('that cannot be compared are answered in words', async () => {
     const why = async (sample: Sample, settings: object = {}) => {
       const result = await drive(inThisThread, {

@@ -329,6 +329,16 @@ describe('odd readings', () => {
     expect((await done([1e-140, 2e-140, 3e-140, 50e-140])).n).toBe(4);
   });
 
+  it('counted out from frequencies are named by their row, once', async () => {
+    const values = Float64Array.from([...normals(30, 3), 9, 9, 9]);
+    const rows = Int32Array.from(values, (_, i) => Math.min(i + 1, 31));
+    const result = (await run({ ...sampleOf(values), rows, tallied: true }, { most: 3 })) as OutliersResult;
+    expect(studyTest(result).rows).toEqual([31]);
+    expect(studyTest(result).steps!.map(({ row }) => row)).toEqual([31, 31, 31]);
+    expect(result.extremes.filter(({ row }) => row === 31)).toHaveLength(1);
+    expect(result.without!.all!.n).toBe(30);
+  });
+
   it('by label tell where the far ones come from', async () => {
     const values = Float64Array.from([...normals(20, 2), 8]);
     const whole = sampleOf(values);

@@ -68,7 +68,7 @@ export {
   rulesTable,
 } from './outliers/outliers-figures.js';
 export { WITHOUT_COLUMNS, withoutFigures } from './outliers/without-figures.js';
-export { FAR_PARTS, ruleFields } from './outliers/outliers-settings.js';
+export { FAR_PARTS, MOST_NAMED, ruleFields } from './outliers/outliers-settings.js';
 export { causeWords } from './outliers/outliers-words.js';
 export { outliersAnalysis } from './outliers/outliers.js';
 export type { OutlierRulesResult } from './outliers/outlier-rules-result.js';

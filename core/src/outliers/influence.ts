@@ -1,13 +1,10 @@
 import { centralMoments } from '../numeric/sums.js';
 
-/** What mean and sd would be without each reading in turn, in the order given. */
+/** What mean and sd would be without each reading in turn, in the order given. Of three readings at least. */
 export interface Influence {
   mean: Float64Array;
   sd: Float64Array;
 }
-
-/** Three readings leave two, of which there is an sd. */
-export const INFLUENCE_LEAST_N = 3;
 
 /**
  * Mean and sd with each reading left out: the mean moves by −(x − mean)/(n − 1), the sum of squares loses n/(n − 1)·(x − mean)² (the updating formulas of Chan, Golub

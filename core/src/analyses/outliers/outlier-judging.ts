@@ -46,7 +46,7 @@ export const cleanWork = (clean: Clean, { side, most, alpha, quantileType }: Set
     input: { ...clean, which, side, most, alpha, quartiles: quantileType } satisfies OutlierReplicates,
   }) as const;
 
-/** The rows of readings at the ends of a sample, the farthest from the middle first; those equal to the last one belong to them. */
+/** The rows of readings at the ends of a sample, the farthest from the middle first; those equal to the last one belong to them. A row of frequencies stands for all its readings, once. */
 export function rowsAt({ values, rows }: Sample, sorted: Float64Array, { low, high }: Ends): number[] {
   if (low + high === 0) return [];
   const n = sorted.length;
@@ -58,7 +58,8 @@ export function rowsAt({ values, rows }: Sample, sorted: Float64Array, { low, hi
     const x = values[i]!;
     if (x >= least || x <= greatest) found.push({ row: rows[i]!, far: Math.abs(x - middle) });
   }
-  return found.sort((a, b) => b.far - a.far || a.row - b.row).map(({ row }) => row);
+  const inOrder = found.sort((a, b) => b.far - a.far || a.row - b.row).map(({ row }) => row);
+  return [...new Set(inOrder)];
 }
 
 /** The readings of a question: as they are, in rising order, and on the scale of the family. */
@@ -128,7 +129,8 @@ export function esdTest(judged: Judged, settings: Settings, factor: number): Par
   const taken = new Set<number>();
   const steps = esd.steps.map(({ statistic, critical, at }) => {
     const value = sorted[at]!;
-    const row = rowsOf(sample, value).find((one) => !taken.has(one))!;
+    const equal = rowsOf(sample, value);
+    const row = equal.find((one) => !taken.has(one)) ?? equal[0]!;
     taken.add(row);
     return { statistic, critical, value, row };
   });

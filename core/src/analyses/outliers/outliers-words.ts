@@ -28,7 +28,7 @@ export function rowWords({ rows, readings, resolution }: OutliersResult, named: 
 const sampleWords = ({ family, n }: OutliersResult) =>
   `for ${articleOf(familyByName(family).title)} ${familyByName(family).title} sample of ${groupThousands(n)}`;
 
-/** "the generalised ESD of up to 4, level 0.05, on either side, p = 0.034". */
+/** "the generalised ESD of up to 4, level 0.05, either side, p = 0.034". */
 function ruleWords(
   { alpha, side, most }: OutliersResult,
   { rule, pValue, pFormula, pMethod, falseAlarms }: OutlierTest,

@@ -1,4 +1,5 @@
 import { equalsP, formatFigure, formatP, formatValue, groupThousands } from '../../numeric/format.js';
+import { COARSE } from '../../goodness-of-fit/rounding.js';
 import { hasLevel } from '../../outliers/rules.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote } from '../../road/cautions.js';
@@ -41,7 +42,7 @@ export function outlyingGroupsFinding(result: OutlyingGroupsResult): Piece[] {
 
 /** What a careful colleague would add. */
 export function outlyingGroupsNotes(result: OutlyingGroupsResult): Note[] {
-  const { alpha, groups, tests, parts, rule, without, by, setAside } = result;
+  const { alpha, groups, tests, parts, rule, without, by, setAside, resolution } = result;
   const notes: Note[] = [...levelNote(alpha)];
   if (setAside > 0) {
     const text = `Second look: ${groupThousands(setAside)} ${setAside === 1 ? 'reading is' : 'readings are'} set aside already. If a rule named them, the level no longer holds.`;
@@ -55,6 +56,12 @@ export function outlyingGroupsNotes(result: OutlyingGroupsResult): Note[] {
   if (without > 0) {
     const text = `${without === 1 ? '1 reading has' : `${groupThousands(without)} readings have`} no ${by}: left out of the groups.`;
     notes.push({ code: 'no-label', text });
+  }
+  // Between groups the steps hardly tell; within them they can be most of the spread.
+  const spreads = groups.flatMap(({ sd }) => (sd === null ? [] : [sd]));
+  if (resolution !== null && spreads.length > 0 && Math.min(...spreads) < COARSE * resolution) {
+    const text = `The steps of ${formatValue(resolution)} are coarse beside the spread within the groups: clean groups are drawn without rounding, and the p of Cochran’s C is only near.`;
+    notes.push({ code: 'coarse', text });
   }
   for (const { reason } of tests) if (reason !== null) notes.push({ code: 'no-test', text: reason });
   const naming = parts.filter(({ rows }) => rows !== null && rows.length > 0);

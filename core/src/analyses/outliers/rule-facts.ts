@@ -1,4 +1,4 @@
-import { dixonRatioFor, DIXON_GREATEST_N, DIXON_LEAST_N } from '../../outliers/dixon.js';
+import { DIXON_GREATEST_N, DIXON_LEAST_N } from '../../outliers/dixon.js';
 import { ESD_LEAST_N } from '../../outliers/generalized-esd.js';
 import { GRUBBS_LEAST_N } from '../../outliers/grubbs.js';
 import type { OutlierStatistic } from '../../outliers/distances.js';
@@ -98,7 +98,7 @@ export function whyNoRule(rule: Rule, n: number, side: Side): string | null {
     return `Dixon gave no ratio for more than ${DIXON_GREATEST_N} readings: ${n} have more to hide one than the two at the ends.`;
   }
   if (n < leastN) return `${title[0]!.toUpperCase()}${title.slice(1)} needs at least ${leastN} readings.`;
-  return rule === 'dixon' && !dixonRatioFor(n) ? 'There is no ratio for so many readings.' : null;
+  return null;
 }
 
 export const ruleSetting = choice(

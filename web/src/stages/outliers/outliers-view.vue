@@ -1,8 +1,15 @@
 <script setup lang="ts">
+import { useStudy } from '../../stores/study.js';
 import AskedStage from '../../workbench/asked-stage.vue';
+import { lastFamily } from '../../workbench/last-family.js';
 import { ASKS } from './asks.js';
+import { useRule } from './use-rule.js';
 
 /** Is that reading too far out, by which rule, and what changes without it. */
+const rule = useRule();
+// The family that the fit was held against, until another is asked for here.
+const known = lastFamily(useStudy().study?.id);
+if (known && rule.asked.value.family === undefined) rule.change('family', known);
 </script>
 
 <template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ruleRows, rulesTable, type OutliersResult, type Rule } from '@verdict/core/analyses';
-import { formatFigure, formatPercent, groupThousands } from '@verdict/core/format';
+import { formatFigure, groupThousands } from '@verdict/core/format';
 import { computed, defineAsyncComponent, ref } from 'vue';
 
 /** Every rule side by side; the one of the study is chosen by its name. */
@@ -56,8 +56,8 @@ const reading = (value: number) => formatFigure(value, 'reading', props.result.r
       >
     </p>
     <p class="soft note">
-      The rule of the study is chosen before looking: of eight rules at {{ formatPercent(result.alpha) }} each, one or
-      other finds something far more often. Shares of {{ groupThousands(result.replicates) }} clean samples.
+      The rule of the study is chosen before looking: of eight rules one or other finds something far more often. Shares
+      of {{ groupThousands(result.replicates) }} clean samples.
       <el-button link @click="tableOpen = true">Table</el-button>
     </p>
     <template v-if="steps.length">

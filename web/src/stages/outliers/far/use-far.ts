@@ -1,8 +1,14 @@
-import { boxAnalysis, hasLevel, outliersAnalysis, probabilityPlotAnalysis, studyTest } from '@verdict/core/analyses';
+import {
+  boxAnalysis,
+  hasLevel,
+  MOST_NAMED,
+  outliersAnalysis,
+  probabilityPlotAnalysis,
+  studyTest,
+} from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import { useStudy } from '../../../stores/study.js';
-import { lastFamily } from '../../../workbench/last-family.js';
 import { limitsOf } from '../../../workbench/limits-of.js';
 import { useAddress } from '../../../workbench/use-address.js';
 import { useParts } from '../../../workbench/use-parts.js';
@@ -63,10 +69,6 @@ export function useFar() {
       return { column: subject.name, ...split, alpha: study.alpha, quantileType: study.quantileType, ...limits };
     },
   });
-  // The family that the fit was held against, until another is asked for here.
-  const known = lastFamily(store.study?.id);
-  if (known && run.address.settings.value.family === undefined) run.address.set('family', known);
-
   const { result } = run;
   const family = computed(() => result.value?.family ?? 'normal');
   const box = useRun(boxAnalysis, bare, {
@@ -97,7 +99,7 @@ export function useFar() {
     if (!column.value || aside.value.length === 0) return;
     const id = column.value.id;
     store.change({ kind: 'put-back', readings: aside.value.map((row) => ({ column: id, row })) });
-    const most = Math.max(aside.value.length + named.value.length, result.value?.most ?? 1);
+    const most = Math.min(MOST_NAMED, Math.max(aside.value.length + named.value.length, result.value?.most ?? 1));
     run.address.setAll({ rule: 'generalized-esd', most });
   }
   function showInTable(rows: readonly number[]): void {

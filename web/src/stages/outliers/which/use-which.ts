@@ -47,5 +47,5 @@ export function useWhich() {
   });
   const change = (field: string, value: FieldValue) =>
     RULE_FIELDS.includes(field) ? rule.change(field, value) : run.address.set(field, value);
-  return { column, name, cautions: [] as string[], run, stage, arrangement, choices, change };
+  return { column, name, run, stage, arrangement, choices, change };
 }

@@ -14,7 +14,7 @@ import StageFrame from '../../../workbench/stage-frame.vue';
 import { useWhich } from './use-which.js';
 
 /** Which rule to use: false alarms and power of each at this n. */
-const { column, name, cautions, run, stage, arrangement, choices, change } = useWhich();
+const { column, name, run, stage, arrangement, choices, change } = useWhich();
 const { result } = run;
 const finding = computed(() => (result.value ? outlierRulesAnalysis.finding(result.value) : []));
 const known = computed(() => (result.value && result.value.rules.length > 0 ? result.value : null));
@@ -28,7 +28,7 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
 </script>
 
 <template>
-  <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions" :keepable="!!known">
+  <StageFrame :runs="stage" :empty="!column" :finding="finding" :keepable="!!known">
     <template #picture>
       <PictureCard
         label="Which rule"

@@ -42,6 +42,20 @@ const leastOf = (result: OutlierRulesResult, rule: RuleAtWork) =>
 const best = (rules: readonly RuleAtWork[], of: (rule: RuleAtWork) => number) =>
   rules.reduce((most, rule) => (of(rule) > of(most) ? rule : most));
 
+/** The rules whose share so many samples cannot tell from the greatest. */
+const notToldApart = (rules: readonly RuleAtWork[], greatest: number) =>
+  rules.filter(({ power }) =>
+    power.some(
+      ({ arrangement, shift, found }) => arrangement === 'one' && shift === JUDGED_AT && found.interval[1] >= greatest,
+    ),
+  );
+const listed = (all: readonly string[]) =>
+  all.length < 2 ? all.join('') : `${all.slice(0, -1).join(', ')} and ${all.at(-1)!}`;
+
+/** True where a rule of thumb cries wolf beyond the level, for all that so many samples can tell. */
+const isLoud = ({ rule, falseAlarms }: RuleAtWork, alpha: number) =>
+  !hasLevel(rule) && falseAlarms !== null && falseAlarms.interval[0] > alpha;
+
 /** Which rule serves, of those that keep the level: the one that finds most of one far reading, and the one that finds most whatever is far out. */
 export function outlierRulesFinding(result: OutlierRulesResult): Piece[] {
   const { n, alpha } = result;
@@ -49,11 +63,12 @@ export function outlierRulesFinding(result: OutlierRulesResult): Piece[] {
   if (tried.length === 0) return [{ text: `Samples of ${groupThousands(n)} are being drawn.` }];
   const one = (rule: RuleAtWork) => foundAt(rule, 'one', JUDGED_AT)!;
   const [forOne, forAll] = [best(tried, one), best(tried, (rule) => leastOf(result, rule))];
+  const alike = notToldApart(tried, one(forOne));
   const lead = `Of ${groupThousands(n)} readings at level ${formatValue(alpha)}, one that is ${JUDGED_AT} sd off is named most often by `;
   const first: Piece[] = [
     { text: lead },
-    { text: RULE_FACTS[forOne.rule].title, strong: true },
-    { text: ` (${percent(one(forOne))})` },
+    { text: listed(alike.map(({ rule }) => RULE_FACTS[rule].title)), strong: true },
+    { text: ` (${alike.length > 1 ? 'about ' : ''}${percent(one(forOne))})` },
   ];
   const least = leastOf(result, forAll);
   if (least < USEFUL)
@@ -66,13 +81,10 @@ export function outlierRulesFinding(result: OutlierRulesResult): Piece[] {
   ];
 }
 
-/** A rule of thumb that cries wolf more often than this is no evidence by itself. */
-const OFTEN = 2;
-
 export function outlierRulesNotes(result: OutlierRulesResult): Note[] {
   const { alpha, resolution, n } = result;
   const notes: Note[] = [...levelNote(alpha)];
-  const loud = triedOf(result).filter(({ rule, falseAlarms }) => !hasLevel(rule) && falseAlarms!.share > OFTEN * alpha);
+  const loud = triedOf(result).filter((rule) => isLoud(rule, alpha));
   if (loud.length > 0) {
     const told = loud.map(({ rule, falseAlarms }) => `${RULE_FACTS[rule].title} (${percent(falseAlarms!.share)})`);
     const text = `Cry wolf on clean samples of ${groupThousands(n)} more often than the level allows: ${told.join(', ')}. That they find more is bought with that.`;
@@ -127,13 +139,14 @@ export interface RuleAtWorkRow {
 }
 
 export function ruleAtWorkRows(result: OutlierRulesResult, arrangement: Arrangement): RuleAtWorkRow[] {
-  return result.rules.map(({ rule, reason, falseAlarms, power }): RuleAtWorkRow => {
+  return result.rules.map((one): RuleAtWorkRow => {
+    const { rule, reason, falseAlarms, power } = one;
     const { short, meaning } = RULE_FACTS[rule];
-    const own = power.filter((one) => one.arrangement === arrangement);
+    const own = power.filter((trial) => trial.arrangement === arrangement);
     return {
       ...{ key: rule, name: short, meaning: reason ?? meaning },
       alarms: falseAlarms ? shareWords(falseAlarms.share) : '–',
-      loud: !hasLevel(rule) && falseAlarms !== null && falseAlarms.interval[0] > result.alpha,
+      loud: isLoud(one, result.alpha),
       shares: own.map(({ found }) => shareWords(found.share)),
     };
   });

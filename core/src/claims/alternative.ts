@@ -26,9 +26,23 @@ export function intervalFor(
   confidence: number,
   alternative: Alternative,
 ): Interval {
-  const half = margin(alternative === 'two-sided' ? (1 - confidence) / 2 : 1 - confidence);
+  const half = margin(tailOf(confidence, alternative));
   return {
     lower: alternative === 'less' ? null : centre - half,
     upper: alternative === 'greater' ? null : centre + half,
   };
 }
+
+/** The chance that an interval leaves out on each side that it has an end on. */
+export const tailOf = (confidence: number, alternative: Alternative): number =>
+  alternative === 'two-sided' ? (1 - confidence) / 2 : 1 - confidence;
+
+/** The confidence of a two-sided interval whose one end is that of a one-sided one. */
+export const bothSidesFor = (confidence: number, alternative: Alternative): number =>
+  1 - 2 * tailOf(confidence, alternative);
+
+/** A two-sided interval with the end that the alternative leaves open. */
+export const openEnd = ([lower, upper]: readonly [number, number], alternative: Alternative): Interval => ({
+  lower: alternative === 'less' ? null : lower,
+  upper: alternative === 'greater' ? null : upper,
+});

@@ -1,7 +1,7 @@
 import { studentT } from '../distributions/families/student-t.js';
-import { bracketedRoot } from '../numeric/bracketed-root.js';
 import type { Alternative } from './alternative.js';
 import { noncentralT } from './noncentral-t.js';
+import { leastNoticed, leastReadings, USUAL_CHANCE } from './noticing.js';
 
 /** A t test as its power needs it: degrees of freedom, and how many standard errors a difference of one sd is. */
 export interface TDesign {
@@ -24,36 +24,22 @@ export function powerOfT({ df, perSd }: TDesign, difference: number, alpha: numb
 }
 
 /** The difference, in sd, that is noticed with a chance: on the side that the alternative asks about. */
-export function smallestNoticeable(design: TDesign, alpha: number, alternative: Alternative, chance = 0.8): number {
+export function smallestNoticeable(
+  design: TDesign,
+  alpha: number,
+  alternative: Alternative,
+  chance = USUAL_CHANCE,
+): number | null {
   const sign = alternative === 'less' ? -1 : 1;
-  const noticed = (d: number) => powerOfT(design, sign * d, alpha, alternative) - chance;
-  let high = 1;
-  while (noticed(high) < 0) high *= 2;
-  return sign * bracketedRoot(noticed, 0, high, 1e-12);
+  const found = leastNoticed((d) => powerOfT(design, sign * d, alpha, alternative), { chance });
+  return found === null ? null : sign * found;
 }
 
-/** Beyond so many nobody measures. */
-export const MOST_READINGS = 1_000_000;
-
 /** The least n with which a difference of so many sd is noticed with a chance; null beyond a million. `design` makes a test of n (readings, pairs, or readings a group). */
-export function readingsNeeded(
+export const readingsNeeded = (
   design: (n: number) => TDesign,
   difference: number,
   alpha: number,
   alternative: Alternative,
-  chance = 0.8,
-): number | null {
-  const enough = (n: number) => powerOfT(design(n), difference, alpha, alternative) >= chance;
-  let high = 2;
-  while (high < MOST_READINGS && !enough(high)) high *= 2;
-  if (high >= MOST_READINGS && !enough(MOST_READINGS)) return null;
-  let low = Math.max(1, high >> 1);
-  let found = Math.min(high, MOST_READINGS);
-  if (found === 2) return 2;
-  while (found - low > 1) {
-    const middle = (low + found) >> 1;
-    if (enough(middle)) found = middle;
-    else low = middle;
-  }
-  return found;
-}
+  chance = USUAL_CHANCE,
+): number | null => leastReadings((n) => powerOfT(design(n), difference, alpha, alternative), 2, chance);

@@ -1,5 +1,7 @@
-import { normalCumulative, normalSurvival } from '../numeric/standard-normal.js';
-import type { Tails } from './alternative.js';
+import { normalCumulative, normalQuantile, normalSurvival } from '../numeric/standard-normal.js';
+import { tailOf, type Alternative, type Interval, type Tails } from './alternative.js';
+import { tailsOfSums } from './midrank-sums.js';
+import { kthDifference, middleOf } from './pairwise.js';
 import { doubledRanks } from './ranks.js';
 
 /** How many pairs of a reading of each group have the first above the second, ties half. */
@@ -27,21 +29,11 @@ export function mannWhitneyByNormal(a: ArrayLike<number>, b: ArrayLike<number>):
 /** As many pairs are counted out exactly. */
 export const MOST_PAIRS = 10_000;
 
-/** How many equal readings there are of each value, the least first. */
-function tieSizes(a: ArrayLike<number>, b: ArrayLike<number>): number[] {
-  const all = Float64Array.from([...Array.from(a), ...Array.from(b)]).sort();
-  const sizes: number[] = [];
-  for (let i = 0; i < all.length; i++)
-    if (i > 0 && all[i] === all[i - 1]) sizes[sizes.length - 1]!++;
-    else sizes.push(1);
-  return sizes;
-}
-
 /**
  * The shares of U = 0 … mn among all ways to deal m + n different readings: the coefficients of Gauss' polynomial, a factor (1 − x^(n + i))/(1 − x^i) at a time. From the low end upwards, where they are small
  * whole numbers; the high end mirrors it.
  */
-function sharesWithoutTies(m: number, n: number): Float64Array {
+export function sharesWithoutTies(m: number, n: number): Float64Array {
   const most = m * n;
   const half = most >> 1;
   const counts = new Float64Array(half + 1);
@@ -55,58 +47,62 @@ function sharesWithoutTies(m: number, n: number): Float64Array {
   return Float64Array.from({ length: most + 1 }, (_, u) => counts[Math.min(u, most - u)]! / ways);
 }
 
-/**
- * The shares of twice U among all ways to deal the readings, equal ones included: value by value, so many of each going to the first group. `shares[k]` holds those with k dealt to it by then.
- */
-function sharesWithTies(sizes: readonly number[], m: number, n: number): Float64Array {
-  let shares: (Float64Array | null)[] = [Float64Array.of(1)];
-  let done = 0;
-  for (const size of sizes) {
-    const next: (Float64Array | null)[] = Array.from({ length: Math.min(m, done + size) + 1 }, () => null);
-    shares.forEach((own, k) => {
-      if (!own) return;
-      const others = done - k;
-      // Of the readings still to be dealt, j of these go to the first group with the chance of a draw without putting back.
-      for (let j = Math.max(0, size - (n - others)); j <= Math.min(size, m - k); j++) {
-        const chance = hypergeometricShare(size, j, m - k, n - others);
-        const shift = 2 * j * others + j * (size - j);
-        const target = (next[k + j] ??= new Float64Array(2 * (k + j) * (done + size - k - j) + 1));
-        for (let u = 0; u < own.length; u++) target[u + shift]! += chance * own[u]!;
-      }
-    });
-    shares = next;
-    done += size;
-  }
-  return shares[m]!;
-}
-
-/** The chance that j of the next `size` readings belong to the first group, `a` of which and `b` others are still to come. */
-function hypergeometricShare(size: number, j: number, a: number, b: number): number {
-  let share = 1;
-  for (let i = 0; i < j; i++) share *= ((size - i) / (i + 1)) * ((a - i) / (a + b - i));
-  for (let i = 0; i < size - j; i++) share *= (b - i) / (a + b - j - i);
-  return share;
-}
+/** True where two of these are equal. */
+const hasTies = (sorted: Int32Array) => sorted.some((rank, i) => i > 0 && rank === sorted[i - 1]);
 
 /** The Mann–Whitney test by counting out: U among all ways to deal the readings to two groups of these sizes, ties included. For at most `MOST_PAIRS` pairs. */
 export function mannWhitneyExact(a: ArrayLike<number>, b: ArrayLike<number>): { statistic: number; tails: Tails } {
-  const statistic = mannWhitneyU(a, b);
-  const sizes = tieSizes(a, b);
-  const tied = sizes.some((size) => size > 1);
-  const shares = tied ? sharesWithTies(sizes, a.length, b.length) : sharesWithoutTies(a.length, b.length);
-  const at = tied ? Math.round(2 * statistic) : statistic;
-  let [lower, upper] = [0, 0];
-  for (let u = 0; u <= at; u++) lower += shares[u]!;
-  for (let u = shares.length - 1; u >= at; u--) upper += shares[u]!;
-  return { statistic, tails: { lower, upper } };
+  const [m, n] = [a.length, b.length];
+  const ranks = doubledRanks([...Array.from(a), ...Array.from(b)]);
+  const sumOf = (from: number, to: number) => ranks.subarray(from, to).reduce((sum, rank) => sum + rank, 0);
+  const statistic = (sumOf(0, m) - m * (m + 1)) / 2;
+  const sorted = ranks.slice().sort();
+  if (!hasTies(sorted)) {
+    const shares = sharesWithoutTies(m, n);
+    let [lower, upper] = [0, 0];
+    for (let u = 0; u <= statistic; u++) lower += shares[u]!;
+    for (let u = m * n; u >= statistic; u--) upper += shares[u]!;
+    return { statistic, tails: { lower, upper } };
+  }
+  if (m <= n) return { statistic, tails: tailsOfSums(sorted, m, sumOf(0, m)) };
+  const { lower, upper } = tailsOfSums(sorted, n, sumOf(m, m + n));
+  return { statistic, tails: { lower: upper, upper: lower } };
 }
+
+/** The sorted readings of both. */
+const sortedOf = (values: ArrayLike<number>) => Float64Array.from(values).sort();
 
 /** By how much the first group lies above the second: the median of all differences of a reading of one and of the other (Hodges & Lehmann 1963). */
 export function hodgesLehmann(a: ArrayLike<number>, b: ArrayLike<number>): number {
-  const differences = new Float64Array(a.length * b.length);
-  let at = 0;
-  for (let i = 0; i < a.length; i++) for (let j = 0; j < b.length; j++) differences[at++] = a[i]! - b[j]!;
-  differences.sort();
-  const half = differences.length >> 1;
-  return differences.length % 2 === 1 ? differences[half]! : (differences[half - 1]! + differences[half]!) / 2;
+  const [x, y] = [sortedOf(a), sortedOf(b)];
+  return middleOf(x.length * y.length, (k) => kthDifference(x, y, k));
+}
+
+/** The greatest u that at most this share of all deals falls below: U < u. */
+function criticalU(m: number, n: number, tail: number): number {
+  if (m * n > MOST_PAIRS) {
+    const sd = Math.sqrt((m * n * (m + n + 1)) / 12);
+    return Math.max(0, Math.floor((m * n) / 2 + sd * normalQuantile(tail)));
+  }
+  const shares = sharesWithoutTies(m, n);
+  let [u, below] = [0, 0];
+  while (u < shares.length && below + shares[u]! <= tail) below += shares[u++]!;
+  return u;
+}
+
+/** The interval of that shift (Moses 1965; Bauer 1972): the shifts which the Mann–Whitney test does not reject. Ends are null where so few readings give none. */
+export function shiftInterval(
+  a: ArrayLike<number>,
+  b: ArrayLike<number>,
+  confidence: number,
+  alternative: Alternative,
+): Interval {
+  const [x, y] = [sortedOf(a), sortedOf(b)];
+  const pairs = x.length * y.length;
+  const u = criticalU(x.length, y.length, tailOf(confidence, alternative));
+  const end = (k: number) => (u < 1 || k < 1 || k > pairs ? null : kthDifference(x, y, k));
+  return {
+    lower: alternative === 'less' ? null : end(u),
+    upper: alternative === 'greater' ? null : end(pairs + 1 - u),
+  };
 }

@@ -18,15 +18,22 @@ function updateByCensored(hash: ReturnType<typeof sha256.create>, { censored }: 
   hash.update(bytesOf(Float64Array.from(sides)));
 }
 
+/** What the places of labels stand for. Nothing for numbers. */
+function updateByLevels(hash: ReturnType<typeof sha256.create>, { levels }: Pick<Sample, 'levels'>): void {
+  if (levels) hash.update(utf8ToBytes(JSON.stringify(['levels', ...levels])));
+}
+
 /**
  * SHA-256 of the readings used, as little-endian doubles in row order, in hexadecimal: the same on every machine. In a sample with parts the
  * names, sizes and readings of the parts follow; readings beyond a limit follow those they stand beside.
  */
-export function fingerprintOf(sample: Pick<Sample, 'values' | 'groups' | 'censored'>): string {
+export function fingerprintOf(sample: Pick<Sample, 'values' | 'groups' | 'censored' | 'levels'>): string {
   const hash = sha256.create().update(bytesOf(sample.values));
+  updateByLevels(hash, sample);
   updateByCensored(hash, sample);
   for (const part of sample.groups?.samples ?? []) {
     hash.update(utf8ToBytes(JSON.stringify([part.name, part.values.length]))).update(bytesOf(part.values));
+    updateByLevels(hash, part);
     updateByCensored(hash, part);
   }
   return bytesToHex(hash.digest());

@@ -29,6 +29,8 @@ export interface Sample {
   resolution: number | null;
   /** True where the readings are counted out from frequencies: their order says nothing. */
   tallied?: boolean;
+  /** Of a column of labels: its levels. The values are then places in this list, from 0, and no numbers to work with. */
+  levels?: readonly string[];
   /** The same readings by the levels of a label column, or of several columns; absent for one column as a whole. */
   groups?: Groups;
 }

@@ -88,6 +88,8 @@ export interface Analysis<Request extends Settings = Settings, Result = unknown>
   subject?(request: Request): string;
   /** False where it can also work without a column: `run` gets an empty sample then. */
   needsReadings?: boolean;
+  /** True where it can work with labels; it is given none otherwise. */
+  takesLabels?: true;
   /** Fills in what depends on the readings (the replicates, by n); what it returns is kept with the evidence. */
   resolve(request: Request, sample: Sample): Request;
   run(request: Request, sample: Sample): Generator<Step<Result | Unavailable>, Result | Unavailable, Answers>;

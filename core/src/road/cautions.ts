@@ -35,6 +35,12 @@ export function outOfScale({ values, name }: Sample): string | null {
   return null;
 }
 
+/** Why labels are not worked with, where numbers are wanted; null for numbers. */
+export function whyLabels(sample: Sample): string | null {
+  const labels = [sample, ...(sample.groups?.samples ?? [])].find(({ levels }) => levels);
+  return labels ? `${labels.name} is a column of labels; numbers are worked with here.` : null;
+}
+
 /** Why a picture or test of the spread cannot be had from this sample, or null when it can. */
 export function whyNot(sample: Sample, leastN: number, purpose: string): string | null {
   const { values, name } = sample;

@@ -1,7 +1,7 @@
 import type { Sample } from '../readings/sample.js';
 import type { Answers, AnyAnalysis } from './analysis.js';
 import { chunkCount, performChunk, type KernelOrder } from './kernels.js';
-import { unavailable } from './cautions.js';
+import { unavailable, whyLabels } from './cautions.js';
 import { notFiniteIn } from './wire.js';
 
 /** Where an analysis stands once some of its orders are answered. */
@@ -25,6 +25,8 @@ export type Lookup = (id: string) => AnyAnalysis;
 export function advance(find: Lookup, id: string, request: unknown, sample: Sample, answered: Answers[]): Stage {
   const analysis = find(id);
   const settings = analysis.request.parse(request);
+  const refused = analysis.takesLabels ? null : whyLabels(sample);
+  if (refused) return { done: true, result: unavailable(sample, refused) };
   const run = analysis.run(settings, sample);
   let step = run.next([]);
   for (const answers of answered) {

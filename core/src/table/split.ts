@@ -2,7 +2,8 @@ import { censoredReadings, toCensored } from '../readings/censored.js';
 import { countLevels, levelReader } from '../readings/levels.js';
 import { PLAIN_FORMAT, readCell } from '../readings/number-format.js';
 import type { Groups, Sample } from '../readings/sample.js';
-import { cellsOf, sampleOfColumn } from './derive.js';
+import { cellsOf } from './derive.js';
+import { readingsOfColumn } from './labels.js';
 import { newMemo, remembered, type DeriveMemo } from './memo.js';
 import type { Table, TableColumn } from './table.js';
 
@@ -12,8 +13,10 @@ function leftOut(table: Table, column: TableColumn, rows: readonly number[], mem
   const aside = table.setAside(column.id);
   const cells = cellsOf(table, column, memo);
   const format = column.derivation ? PLAIN_FORMAT : column;
+  const kindOf = (cell: string) =>
+    column.kind === 'label' ? (cell.trim() === '' ? 'missing' : 'text') : readCell(cell, format).kind;
   for (const row of rows) {
-    const { kind } = readCell(cells[row - 1] ?? '', format);
+    const kind = kindOf(cells[row - 1] ?? '');
     if (aside.has(row)) left.setAside++;
     else if (kind === 'missing') left.missing++;
     else if (kind === 'text') left.unreadable++;
@@ -28,7 +31,7 @@ export function splitSample(
   label: TableColumn,
   memo: DeriveMemo = newMemo(),
 ): Sample {
-  const whole = sampleOfColumn(table, column, memo);
+  const whole = readingsOfColumn(table, column, memo);
   const labels = cellsOf(table, label, memo);
   const levelOf = levelReader(label.levels);
   const levels = countLevels(labels, label.levels).map(({ name }) => name);
@@ -60,6 +63,7 @@ export function splitSample(
       unit: whole.unit,
       resolution: whole.resolution,
       ...(whole.tallied ? { tallied: true } : {}),
+      ...(whole.levels ? { levels: whole.levels } : {}),
       values: Float64Array.from(members[level]!, (i) => whole.values[i]!),
       rows: Int32Array.from(members[level]!, (i) => whole.rows[i]!),
       ...leftOut(table, column, others[level]!, memo),
@@ -119,15 +123,15 @@ export function sampleInParts(
   by: { split: TableColumn } | { beside: readonly TableColumn[] } | null,
   memo: DeriveMemo = newMemo(),
 ): Sample {
-  if (by === null) return sampleOfColumn(table, column, memo);
+  if (by === null) return readingsOfColumn(table, column, memo);
   if ('split' in by) {
     const { id, name, levels } = by.split;
-    const whole = sampleOfColumn(table, column, memo);
+    const whole = readingsOfColumn(table, column, memo);
     const inputs = [whole, table.rowCount, cellsOf(table, by.split, memo), name, JSON.stringify(levels)];
     return inParts(memo, `${column.id} by ${id}`, inputs, () => splitSample(table, column, by.split, memo));
   }
   const all = [column, ...by.beside];
-  const samples = all.map((one) => sampleOfColumn(table, one, memo));
+  const samples = all.map((one) => readingsOfColumn(table, one, memo));
   const called = all.map(({ id }) => id).join(' beside ');
   return inParts(memo, called, samples, () => samplesBeside(samples));
 }

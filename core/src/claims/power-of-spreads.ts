@@ -1,0 +1,24 @@
+import { chiSquare } from '../distributions/families/chi-square.js';
+import { f } from '../distributions/families/f.js';
+import type { Distribution } from '../distributions/family.js';
+import { tailOf, type Alternative } from './alternative.js';
+
+/** The chance of what is beyond the critical values of a law, once its variable is `times` as great. */
+function beyond(law: Distribution, times: number, alpha: number, alternative: Alternative): number {
+  const tail = tailOf(1 - alpha, alternative);
+  const above = alternative === 'less' ? 0 : law.survival(law.survivalQuantile(tail) / times);
+  const below = alternative === 'greater' ? 0 : law.cumulative(law.quantile(tail) / times);
+  return above + below;
+}
+
+/** The chance that χ² notices an sd that is so many times the claimed one: exact for a normal. */
+export const powerOfSpread = (n: number, ratio: number, alpha: number, alternative: Alternative): number =>
+  beyond(chiSquare.of({ df: n - 1 }), ratio ** 2, alpha, alternative);
+
+/** The chance that F notices that one sd is so many times the other: exact for normals. */
+export const powerOfTwoSpreads = (
+  [n, m]: readonly [number, number],
+  ratio: number,
+  alpha: number,
+  alternative: Alternative,
+): number => beyond(f.of({ df1: n - 1, df2: m - 1 }), ratio ** 2, alpha, alternative);

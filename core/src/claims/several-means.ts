@@ -1,0 +1,49 @@
+import { chiSquare } from '../distributions/families/chi-square.js';
+import { f } from '../distributions/families/f.js';
+import { noncentralChiSquareSurvival, noncentralFSurvival } from './noncentral-chi-square.js';
+import type { MeanFigures } from './means.js';
+import type { GroupsF } from './spreads.js';
+
+/** Several means whose spreads may differ (Welch 1951): each weighted by what its mean is known to; the degrees of freedom of the error are estimated. Every group has some spread. */
+export function welchSeveral(groups: readonly MeanFigures[]): GroupsF {
+  const k = groups.length;
+  const weights = groups.map(({ n, sd }) => n / sd ** 2);
+  const total = weights.reduce((a, b) => a + b, 0);
+  const centre = groups.reduce((sum, { mean }, i) => sum + (weights[i]! / total) * mean, 0);
+  const amid = groups.reduce((sum, { mean }, i) => sum + weights[i]! * (mean - centre) ** 2, 0) / (k - 1);
+  const uneven = groups.reduce((sum, { n }, i) => sum + (1 - weights[i]! / total) ** 2 / (n - 1), 0);
+  const statistic = amid / (1 + ((2 * (k - 2)) / (k * k - 1)) * uneven);
+  const df = [k - 1, (k * k - 1) / (3 * uneven)] as const;
+  return { statistic, df, pValue: f.of({ df1: df[0], df2: df[1] }).survival(statistic) };
+}
+
+/** How far two means so many sd apart, and all others midway, move an F over groups of these sizes: n·d²/2 where they are equal. The two least groups are taken, where it shows least. */
+function noncentralityOf(sizes: readonly number[], difference: number): number {
+  const [a, b] = [...sizes].sort((x, y) => x - y) as [number, number];
+  const total = sizes.reduce((x, y) => x + y, 0);
+  const centre = ((a - b) * difference) / 2 / total;
+  return a * (difference / 2 - centre) ** 2 + b * (difference / 2 + centre) ** 2 + (total - a - b) * centre ** 2;
+}
+
+/** The chance that the one-way F notices two of several means so many sd apart, the others midway: exact for normals with one spread. */
+export function powerOfSeveralMeans(sizes: readonly number[], difference: number, alpha: number): number {
+  const n = sizes.reduce((a, b) => a + b, 0);
+  const df = [sizes.length - 1, n - sizes.length] as const;
+  const limit = f.of({ df1: df[0], df2: df[1] }).survivalQuantile(alpha);
+  return noncentralFSurvival(limit, df, noncentralityOf(sizes, difference));
+}
+
+/** What ranks keep of the noncentrality for normals (Hodges & Lehmann 1956). */
+const KEPT_BY_RANKS = 3 / Math.PI;
+
+/** The same of the Kruskal–Wallis test, for large groups (Andrews 1954). */
+export function powerOfSeveralMedians(sizes: readonly number[], difference: number, alpha: number): number {
+  const df = sizes.length - 1;
+  const limit = chiSquare.of({ df }).survivalQuantile(alpha);
+  return noncentralChiSquareSurvival(limit, df, KEPT_BY_RANKS * noncentralityOf(sizes, difference));
+}
+
+/** The chance that χ² notices counts whose true shares lie so far from the claimed: n·w² is the noncentrality, w² = Σ(difference²/claimed share) (Cohen 1988). */
+export function powerOfChiSquare(n: number, df: number, w: number, alpha: number): number {
+  return noncentralChiSquareSurvival(chiSquare.of({ df }).survivalQuantile(alpha), df, n * w * w);
+}

@@ -1,6 +1,7 @@
 import { bracketedRoot } from '../numeric/bracketed-root.js';
 import { exp, expm1, log, log1p } from '../numeric/elementary.js';
 import { integrate, worthwhile } from '../numeric/integrate.js';
+import { piecewiseChebyshev } from '../numeric/piecewise-chebyshev.js';
 import { normalCumulative, normalSurvival } from '../numeric/standard-normal.js';
 import { greatestSd, logDensityOfSd } from './noncentral-t.js';
 
@@ -9,6 +10,9 @@ const INNER_PANELS = 8;
 const OUTER_PANELS = 6;
 /** A standard normal further out adds nothing. */
 const FAR = 9;
+
+/** Over so much of w the chance above it is interpolated: it is asked for at thousands of places. */
+const STRETCH = 0.75;
 
 /** P(a < Z ≤ z), from the side whose tails are small. */
 const between = (a: number, z: number) =>
@@ -24,7 +28,7 @@ function rangeAbove(w: number, k: number): number {
     const lost = -expm1(others * log1p(-Math.min(1, (all - within) / all)));
     return (exp(-0.5 * z * z) / ROOT_TWO_PI) * exp(others * log(all)) * lost;
   };
-  return Math.min(1, k * integrate(of, -FAR, FAR, INNER_PANELS * 2));
+  return Math.min(1, k * integrate(of, -FAR, FAR, INNER_PANELS));
 }
 
 /**
@@ -33,13 +37,14 @@ function rangeAbove(w: number, k: number): number {
  */
 export function studentisedRange(k: number, df: number) {
   const density = logDensityOfSd(df);
+  const above = piecewiseChebyshev((w) => rangeAbove(w, k), STRETCH);
   function survival(q: number): number {
     if (!(q > 0)) return 1;
-    const logOf = (s: number) => density(s) + log(Math.max(Number.MIN_VALUE, rangeAbove(q * s, k)));
+    const logOf = (s: number) => density(s) + log(Math.max(Number.MIN_VALUE, above(q * s)));
     const [from, to] = worthwhile(logOf, 0, greatestSd(df));
     return Math.min(
       1,
-      integrate((s) => exp(density(s)) * rangeAbove(q * s, k), from, to, OUTER_PANELS),
+      integrate((s) => exp(density(s)) * above(q * s), from, to, OUTER_PANELS),
     );
   }
   /** The value with a share p above it. */

@@ -32,7 +32,7 @@ export type Field =
       options: readonly { value: string; text: string; group?: string }[];
     } & Shown)
   | ({ field: string; label: string; type: 'whole'; min: number; max: number } & Shown)
-  | ({ field: string; label: string; type: 'percent'; min: number; max: number } & Shown)
+  | ({ field: string; label: string; type: 'percent'; min: number; max: number; empty?: string } & Shown)
   /** Any number within what is given; left out it reads as `empty`. */
   | ({
       field: string;

@@ -13,6 +13,14 @@ import {
   type RoundedReplicates,
 } from '../goodness-of-fit/normality/rounded-anderson-darling.js';
 import { simulateOrderedShares, type FittedShares } from '../probability-plot/fitted-band.js';
+import {
+  tallyCountsAgainst,
+  tallyRanks,
+  tallyTables,
+  type CountsReplicates,
+  type RankReplicates,
+  type TableReplicates,
+} from '../claims/simulated-counts.js';
 import { simulateCochran } from '../outliers/consistency.js';
 import { simulateOutliers, type OutlierReplicates } from '../outliers/replicates.js';
 import { tallyRules, type RuleTrials } from '../outliers/rule-trials.js';
@@ -39,6 +47,9 @@ export interface KernelInputs {
   'outlier-replicates': OutlierReplicates;
   'rule-trials': RuleTrials;
   'cochran-replicates': { sizes: readonly number[] };
+  'counts-tallies': CountsReplicates;
+  'table-tallies': TableReplicates;
+  'rank-tallies': RankReplicates;
 }
 
 type Kernel<K extends keyof KernelInputs> = (
@@ -63,6 +74,9 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'outlier-replicates': simulateOutliers,
   'rule-trials': tallyRules,
   'cochran-replicates': simulateCochran,
+  'counts-tallies': tallyCountsAgainst,
+  'table-tallies': tallyTables,
+  'rank-tallies': tallyRanks,
 };
 
 /** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */

@@ -29,7 +29,7 @@ export function fieldText(field: Field, value: unknown): string {
     case 'choice':
       return field.options.find((option) => option.value === String(value))?.text ?? String(value);
     case 'percent':
-      return formatPercent(Number(value));
+      return value === undefined ? (field.empty ?? '') : formatPercent(Number(value));
     case 'number':
       return value === undefined ? field.empty : formatValue(Number(value));
     case 'numbers': {

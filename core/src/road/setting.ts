@@ -52,6 +52,15 @@ export const anyConfidence = (label: string) =>
     field: { field: 'confidence', label, type: 'percent', ...ANY_CONFIDENCE },
   }) as const satisfies Setting<typeof anyConfidenceSetting>;
 
+/** A share as a percentage within a range, which may be left out: it reads as `empty` then. */
+export function share(field: string, label: string, { min, max }: { min: number; max: number }, empty: string) {
+  const said = `The ${label} lies between ${100 * min} % and ${100 * max} %; 0.02 means 2 %.`;
+  const schema = z.number(said).min(min, said).max(max, said).optional();
+  return { schema, field: { field, label, type: 'percent', min, max, empty } } as const satisfies Setting<
+    typeof schema
+  >;
+}
+
 /** How many samples are simulated; by n, where nothing is asked. */
 export const replicates = (label: string) =>
   ({
@@ -65,3 +74,27 @@ export const seed = (label: string) =>
     schema: seedSetting,
     field: { field: 'seed', label, type: 'whole', min: 0, max: GREATEST_SEED },
   }) as const satisfies Setting<typeof seedSetting>;
+
+interface NumberRange {
+  above?: number;
+  from?: number;
+  to?: number;
+}
+
+/** A number within a range, which may be left out: it reads as `empty` then. */
+export function number(field: string, label: string, range: NumberRange, empty: string) {
+  const { above = -Infinity, from = -Infinity, to = Infinity } = range;
+  const bounds =
+    range.above !== undefined
+      ? ` above ${above}`
+      : range.from !== undefined
+        ? ` from ${from}${range.to === undefined ? ' on' : ` to ${to}`}`
+        : '';
+  const said = `The ${label} is a number${bounds}.`;
+  const within = (value: number) => value > above && value >= from && value <= to && Math.abs(value) <= GREATEST;
+  const schema = z.number(said).refine(within, said).optional();
+  return { schema, field: { field, label, type: 'number', ...range, empty } } as const satisfies Setting<typeof schema>;
+}
+
+/** Squares of what is greater cannot be held. */
+const GREATEST = 1e150;

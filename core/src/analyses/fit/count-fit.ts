@@ -18,7 +18,8 @@ import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
 import { affordableReplicates } from '../../road/settings.js';
 import { comparedCounts, estimatedCount, fittedCounts } from './count-families.js';
-import { countReadings, type CountReadings } from './count-readings.js';
+import type { CountReadings } from '../../road/counted.js';
+import { countReadings } from './count-readings.js';
 import type { CountFitResult, CountTest, ObservedCell } from './count-fit-result.js';
 import {
   countFitRequest,

@@ -12,10 +12,11 @@ import { drawnRanks } from '../../probability-plot/sheet-cell.js';
 import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, type Answers, type SentencePart } from '../../road/analysis.js';
 import { whyCensored } from '../../road/beyond-limits.js';
-import { leftOutNotes, outOfScale, unavailable, whyEmpty } from '../../road/cautions.js';
+import { leftOutNotes, outOfScale, unavailable } from '../../road/cautions.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
 import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
+import { partName, twoOf } from '../../road/two-of.js';
 import { affordableReplicates, alphaSetting, columnSetting } from '../../road/settings.js';
 import type { ComparedSample, TwoSamplesResult } from './two-samples-result.js';
 import { twoSamplesFinding, twoSamplesNotes } from './two-samples-words.js';
@@ -31,9 +32,6 @@ const test = choice(
 );
 const replicates = replicatesOf('ways to part the readings');
 const seed = seedOf('seed of the permutations');
-const NAME = 'A group is named by its level.';
-const name = z.string(NAME).min(1, NAME).max(1_000, NAME).optional();
-
 const request = z
   .strictObject({
     column: columnSetting,
@@ -42,8 +40,8 @@ const request = z
     /** … or with another column. */
     beside: z.array(columnSetting).min(1).max(11, 'At most 12 columns stand side by side.').optional(),
     /** Which two of the groups or columns; the first two that have readings. */
-    first: name,
-    second: name,
+    first: partName,
+    second: partName,
     test: test.schema,
     alpha: alphaSetting,
     replicates: replicates.schema,
@@ -73,26 +71,6 @@ const method: readonly SentencePart[] = [
 
 const MOST_MARKS = 1_000;
 const ENDS = 100;
-
-/** The two samples that are meant, in the order asked; why there are none. */
-function twoOf(sample: Sample, { first, second }: Request): [Sample, Sample] | string {
-  const parts = (sample.groups?.samples ?? []).filter(({ values }) => values.length > 0);
-  const named = (wanted: string | undefined, not: string | undefined) =>
-    wanted === undefined ? parts.find((part) => part.name !== not) : parts.find((part) => part.name === wanted);
-  if (parts.length < 2) return whyOne(sample, parts);
-  for (const wanted of [first, second])
-    if (wanted !== undefined && !parts.some((part) => part.name === wanted))
-      return `There are no readings of “${wanted}”. There are: ${parts.map((part) => part.name).join(', ')}.`;
-  const a = named(first, second)!;
-  return [a, named(second, a.name)!];
-}
-
-function whyOne(sample: Sample, [only]: readonly Sample[]): string {
-  if (!only) return whyEmpty(sample);
-  return sample.groups!.by === null
-    ? `Only ${only.name} has readings: there is nothing to compare it with.`
-    : `Of ${sample.groups!.by} only ${only.name} has readings: there is nothing to compare it with.`;
-}
 
 function figuresOf({ name: called, values, resolution }: Sample): ComparedSample {
   const { n, mean, sd, median, min, max } = describe(values, resolution);

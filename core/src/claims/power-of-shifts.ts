@@ -9,6 +9,10 @@ function noticed(off: number, alpha: number, alternative: Alternative): number {
   return alternative === 'greater' ? above : alternative === 'less' ? below : above + below;
 }
 
+/** The chance that z notices a mean so many sd off: exact. */
+export const powerOfZ = (n: number, difference: number, alpha: number, alternative: Alternative): number =>
+  noticed(Math.sqrt(n) * difference, alpha, alternative);
+
 /** The chance that the sign test notices a normal whose centre is so many sd off: exact. */
 export const powerOfSigns = (n: number, difference: number, alpha: number, alternative: Alternative): number =>
   powerOfShare(n, 0.5, normalCumulative(difference), alpha, alternative);

@@ -1,0 +1,149 @@
+import type { Alternative, Interval } from '../../claims/alternative.js';
+import type { SimulatedP } from '../../goodness-of-fit/simulated-p.js';
+import type { Note } from '../../readings/note.js';
+
+/** How the figures of a claim are written: as readings and their unit, as a share, as a rate, or as a bare ratio. */
+export type FigureUnit = 'reading' | 'share' | 'rate' | 'ratio';
+
+/** The law that the statistic has if the claim is true, drawn: a curve, or a column for each value it can take. */
+export interface LawPicture {
+  /** "t on 47 degrees of freedom". */
+  name: string;
+  /** What stands on its axis. */
+  axis: string;
+  discrete: boolean;
+  x: number[];
+  y: number[];
+  /** What is counted into p: of columns which, of a curve from where to where. */
+  counted: boolean[];
+  tails: [number, number][];
+  statistic: number;
+  /** Where p would be the level. */
+  critical: number[];
+}
+
+/** One of several groups, or a sample by itself. */
+export interface ClaimGroup {
+  name: string;
+  n: number;
+  /** What is claimed of: a mean, a median, a share. */
+  centre: number;
+  /** Null where there is none: a single reading, or counts. */
+  sd: number | null;
+  interval: Interval | null;
+  /** Readings to be drawn, in order; at most 300. */
+  dots: number[];
+}
+
+/** What was counted in one place. */
+export interface ClaimCell {
+  label: string;
+  observed: number;
+  expected: number;
+  difference: number;
+  contribution: number;
+  standardised: number;
+}
+
+/** What a method takes for granted, looked at: in a line, with the method that does without. */
+export interface Assumption {
+  text: string;
+  holds: boolean;
+  /** What does without it; empty where nothing speaks against it. */
+  instead: string;
+}
+
+/** What this many readings could have missed. */
+export interface ClaimPower {
+  /** The difference that the analyst named, and how likely it is to be noticed; null where none was named. */
+  noticeable: number | null;
+  chance: number | null;
+  /** What is needed to notice it 8 times in 10; null beyond a million. */
+  needed: number | null;
+  /** "readings", "readings in all", "pairs". */
+  per: string;
+  /** "With n = 48", where it is not that. */
+  with?: string;
+  /** What the difference is in, where it is not what the figures are in. */
+  as?: FigureUnit;
+  /** "a difference of", "an sd greater by". */
+  of: string;
+  /** Where the law is only near. */
+  approximate: boolean;
+}
+
+/** Whether it is shown to be close enough. */
+export interface Closeness {
+  margin: number;
+  pValue: number;
+  shown: boolean;
+  /** At 1 − 2·level: what both one-sided tests look at. */
+  interval: Interval;
+}
+
+/** A further figure. */
+export interface ClaimExtra {
+  key: string;
+  name: string;
+  meaning: string;
+  formula: string;
+  value: number | readonly [number, number] | string;
+  as: FigureUnit | 'p' | 'statistic' | 'count' | 'spread';
+}
+
+/** Two of several groups. */
+export interface ClaimPair {
+  first: string;
+  second: string;
+  difference: number;
+  interval: [number, number];
+  pValue: number;
+}
+
+/** What every claim comes to. */
+export interface ClaimResult {
+  available: true;
+  /** True where figures were typed, and no readings looked at. */
+  typed: boolean;
+  n: number;
+  missing: number;
+  setAside: number;
+  unit: string;
+  resolution: number | null;
+  alpha: number;
+  /** The claim in words: "the mean of thickness is 8.00 mm". */
+  null: string;
+  /** What evidence is sought for: "the mean of thickness is below 8.00 mm". */
+  sought: string;
+  alternative: Alternative;
+  method: string;
+  as: FigureUnit;
+  claimed: number | null;
+  estimate: number | null;
+  difference: number | null;
+  /** The difference in sd; null where there is none. */
+  standardised: number | null;
+  symbol: string;
+  statistic: number | null;
+  df: number | readonly number[] | null;
+  /** Null while it is being simulated. */
+  pValue: number | null;
+  pMethod: 'exact' | 'asymptotic' | 'simulated';
+  pSimulated: SimulatedP | null;
+  /** Of what `intervalOf` says, at the confidence. */
+  interval: Interval | null;
+  intervalOf: string;
+  confidence: number;
+  /** After the finding: "it is 7.98 mm, 0.02 mm below". */
+  measured: string;
+  power: ClaimPower | null;
+  smallestNoticeable: number | null;
+  closeness: Closeness | null;
+  assumptions: Assumption[];
+  law: LawPicture | null;
+  groups: ClaimGroup[];
+  cells: ClaimCell[];
+  pairs: ClaimPair[];
+  extras: ClaimExtra[];
+  notes: Note[];
+}

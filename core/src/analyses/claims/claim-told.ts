@@ -1,0 +1,70 @@
+import type { Interval } from '../../claims/alternative.js';
+import { formatFigure, formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
+import type { ClaimResult } from './claim-result.js';
+
+/** What a figure of a claim is written in. */
+export type Scale = Pick<ClaimResult, 'unit' | 'resolution' | 'as'>;
+
+const NO_BREAK = '\u00a0';
+const withUnit = (text: string, unit: string) => (unit ? `${text}${NO_BREAK}${unit}` : text);
+
+/** A figure without its unit. */
+export function bareFigure(
+  value: number,
+  { resolution, as }: Scale,
+  kind: 'reading' | 'location' | 'spread' = 'location',
+): string {
+  if (as === 'share') return formatPercentOf(value, 1 - value, 4);
+  if (as === 'rate') return formatFigure(value, 'reading');
+  if (as === 'ratio') return formatFigure(value, 'statistic');
+  return formatFigure(value, kind, resolution);
+}
+
+/** A figure with its unit. */
+export const toldFigure = (value: number, scale: Scale, kind: 'reading' | 'location' | 'spread' = 'location'): string =>
+  withUnit(bareFigure(value, scale, kind), scale.as === 'reading' ? scale.unit : '');
+
+/** What is claimed, at the decimals of the readings, or as it was typed where it has more. */
+export function toldClaim(value: number, scale: Scale): string {
+  if (scale.as === 'share') return formatPercentOf(value, 1 - value, 7);
+  const plain = scale.as === 'reading' ? formatFigure(value, 'reading', scale.resolution) : '';
+  const text = Number(plain.replace('−', '-')) === value ? plain : formatValue(value);
+  return withUnit(text, scale.as === 'reading' ? scale.unit : '');
+}
+
+const points = (share: number) => {
+  const value = Number((100 * share).toPrecision(3));
+  return String(value).replace('-', '−');
+};
+
+/** How far apart, without a sign: of shares in points. */
+export function toldDistance(value: number, scale: Scale): string {
+  const size = Math.abs(value);
+  if (scale.as === 'share') return `${points(size)} ${size === 0.01 ? 'point' : 'points'}`;
+  return scale.as === 'ratio' ? bareFigure(size, scale) : toldFigure(size, scale, 'spread');
+}
+
+/** A difference that somebody typed: as it was typed. */
+export function toldNamed(value: number, scale: Scale): string {
+  if (scale.as === 'share') return toldDistance(value, scale);
+  return withUnit(formatValue(value), scale.as === 'reading' ? scale.unit : '');
+}
+
+/** An interval, ends that are open said so. `kind` is what its ends are: places, spreads, or differences. */
+export function toldInterval(
+  { lower, upper }: Interval,
+  scale: Scale,
+  kind: 'location' | 'spread' | 'difference' = 'location',
+): string {
+  const inPoints = scale.as === 'share' && kind === 'difference';
+  const bare = (value: number) =>
+    inPoints ? points(value) : bareFigure(value, scale, kind === 'location' ? 'location' : 'spread');
+  const unit = inPoints ? 'points' : scale.as === 'reading' ? scale.unit : '';
+  if (lower !== null && upper !== null) return withUnit(`${bare(lower)} to ${bare(upper)}`, unit);
+  if (lower !== null) return `from ${withUnit(bare(lower), unit)} upwards`;
+  return upper !== null ? `up to ${withUnit(bare(upper), unit)}` : 'of no use: too few readings';
+}
+
+/** "1 degree of freedom", "31.7 degrees of freedom". */
+export const freedomWords = (df: number): string =>
+  `${Number.isInteger(df) ? groupThousands(df) : df.toFixed(1)} ${df === 1 ? 'degree' : 'degrees'} of freedom`;

@@ -1,0 +1,75 @@
+import { formatPercent, groupThousands } from '../../numeric/format.js';
+import type { Sample } from '../../readings/sample.js';
+import { oddCount } from '../../road/counted.js';
+import { whyEmpty } from '../../road/cautions.js';
+import { MOST_CELLS, type CountsRequest } from './counts-settings.js';
+
+/** What was counted, place by place, and the share that is claimed of each. */
+export interface PlacedCounts {
+  labels: string[];
+  counts: number[];
+  shares: number[];
+}
+
+/** Counted by level: labels one by one, or what a count column says by the levels of labels. */
+function countedByLevel(sample: Sample): Map<string, number> | string {
+  if (sample.levels) {
+    const counts = new Float64Array(sample.levels.length);
+    for (const place of sample.values) counts[place]!++;
+    return new Map(sample.levels.map((level, i) => [level, counts[i]!]));
+  }
+  const parts = sample.groups?.by ? sample.groups.samples : null;
+  if (!parts)
+    return `${sample.name} holds numbers: counts by place come from a column of labels, or from counts split by one.`;
+  const fault = oddCount(sample.values, sample.rows, sample.name);
+  if (fault) return fault;
+  return new Map(parts.map(({ name, values }) => [name, values.reduce((a, b) => a + b, 0)]));
+}
+
+function typedCounts({ counts, total }: CountsRequest): Map<string, number> | string {
+  const all = new Map(Object.entries(counts!));
+  const sum = [...all.values()].reduce((a, b) => a + b, 0);
+  if (total === undefined || total === sum) return all;
+  const off = Math.abs(total - sum);
+  const told = `The counts add up to ${groupThousands(sum)}, and the total says ${groupThousands(total)}`;
+  return `${told}: ${groupThousands(off)} too ${sum > total ? 'many' : 'few'}. Look at both once more.`;
+}
+
+/** Shares that are off by no more than rounding leaves add up. */
+const ROUNDED = 5e-4;
+
+/** The claimed share of each place, which all add up to 1; what does not go together is said. */
+function claimedShares(labels: readonly string[], { spread, shares = {} }: CountsRequest): number[] | string {
+  if (spread === 'evenly') return labels.map(() => 1 / labels.length);
+  const named = new Map(Object.entries(shares));
+  const without = labels.filter((label) => !named.has(label));
+  if (without.length > 0) return `Say which share is claimed of ${without.slice(0, 5).join(', ')}.`;
+  const sum = [...named.values()].reduce((a, b) => a + b, 0);
+  if (Math.abs(sum - 1) > ROUNDED) {
+    const off = Number((100 * Math.abs(sum - 1)).toPrecision(4));
+    return `The claimed shares add up to ${formatPercent(sum)}, not to 100\u00a0%: ${off} ${off === 1 ? 'point' : 'points'} too ${sum > 1 ? 'many' : 'few'}.`;
+  }
+  return labels.map((label) => named.get(label)! / sum);
+}
+
+/** The counts that are meant with their claimed shares; why there are none. */
+export function placedCounts(sample: Sample, asked: CountsRequest): PlacedCounts | string {
+  const { counts: typed, column, spread, shares = {} } = asked;
+  if (!typed && column === undefined) return 'Name a column of labels, or type the counts.';
+  if (!typed && sample.values.length === 0) return whyEmpty(sample);
+  const found = typed ? typedCounts(asked) : countedByLevel(sample);
+  if (typeof found === 'string') return found;
+  // A place that is claimed, and where nothing was counted, counts as well.
+  const labels = [
+    ...found.keys(),
+    ...(spread === 'given' ? Object.keys(shares).filter((label) => !found.has(label)) : []),
+  ];
+  if (labels.length < 2) return 'There is one place only: two at least are compared.';
+  if (labels.length > MOST_CELLS)
+    return `There are ${groupThousands(labels.length)} places; at most ${MOST_CELLS} are compared.`;
+  const claimed = claimedShares(labels, asked);
+  if (typeof claimed === 'string') return claimed;
+  const counts = labels.map((label) => found.get(label) ?? 0);
+  if (counts.every((count) => count === 0)) return 'Nothing was counted at all.';
+  return { labels, counts, shares: claimed };
+}

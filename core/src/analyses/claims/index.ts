@@ -1,0 +1,36 @@
+import { countsClaimAnalysis } from './counts-claim.js';
+import { meanAndSdClaimAnalysis } from './mean-and-sd-claim.js';
+import { meanClaimAnalysis } from './mean-claim.js';
+import { medianClaimAnalysis } from './median-claim.js';
+import { rateClaimAnalysis } from './rate-claim.js';
+import { severalMeansAnalysis } from './several-means.js';
+import { severalMediansAnalysis } from './several-medians.js';
+import { severalSpreadsAnalysis } from './several-spreads.js';
+import { shareClaimAnalysis } from './share-claim.js';
+import { spreadClaimAnalysis } from './spread-claim.js';
+import { tableClaimAnalysis } from './table-claim.js';
+import { toleranceAnalysis } from './tolerance.js';
+import { twoMeansAnalysis } from './two-means.js';
+import { twoMediansAnalysis } from './two-medians.js';
+import { twoSharesAnalysis } from './two-shares.js';
+import { twoSpreadsAnalysis } from './two-spreads.js';
+
+/** The analyses of the stage Claims. */
+export const CLAIMS = [
+  meanClaimAnalysis,
+  spreadClaimAnalysis,
+  medianClaimAnalysis,
+  meanAndSdClaimAnalysis,
+  shareClaimAnalysis,
+  rateClaimAnalysis,
+  countsClaimAnalysis,
+  tableClaimAnalysis,
+  twoMeansAnalysis,
+  twoSpreadsAnalysis,
+  twoMediansAnalysis,
+  twoSharesAnalysis,
+  severalMeansAnalysis,
+  severalMediansAnalysis,
+  severalSpreadsAnalysis,
+  toleranceAnalysis,
+] as const;

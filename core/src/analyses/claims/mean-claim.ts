@@ -1,0 +1,163 @@
+import { z } from 'zod';
+import { pOfTails } from '../../claims/alternative.js';
+import { equivalenceP, meanByT, meanByZ, meanInterval, type TestOfMean } from '../../claims/means.js';
+import { powerOfZ } from '../../claims/power-of-shifts.js';
+import { designOfOne, powerOfT } from '../../claims/power-of-t.js';
+import { normal } from '../../distributions/families/normal.js';
+import { studentT } from '../../distributions/families/student-t.js';
+import { formatPercent } from '../../numeric/format.js';
+import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
+import { unavailable } from '../../road/cautions.js';
+import { choice, number } from '../../road/setting.js';
+import { normalityLine } from './assumptions.js';
+import { curveOf } from './claim-law.js';
+import type { Assumption, ClaimResult, Closeness } from './claim-result.js';
+import {
+  alternative,
+  claimBasis,
+  claimed,
+  margin,
+  noticeable,
+  ofInterval,
+  ONE_SOURCE,
+  oneSource as onlyOne,
+  typedFigures,
+} from './claim-settings.js';
+import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
+import { freedomWords, toldClaim, toldFigure, toldInterval, type Scale } from './claim-told.js';
+import { claimFinding } from './claim-words.js';
+import { besideWords, missedBy, oneFigureWords, signOf } from './one-column.js';
+
+const method = choice(
+  'method',
+  'test of the mean',
+  [
+    { value: 't', text: 't' },
+    { value: 'z', text: 'z, the sd being known to be' },
+  ],
+  't',
+);
+const knownSd = number('knownSd', 'known sd', { above: 0 }, 'not said yet');
+
+const request = z
+  .strictObject({
+    ...claimBasis,
+    figures: typedFigures.optional(),
+    claimed: claimed.schema,
+    method: method.schema,
+    knownSd: knownSd.schema,
+    margin: margin.schema,
+  })
+  .refine(onlyOne, ONE_SOURCE);
+type Request = z.infer<typeof request>;
+
+export const MEAN_CLAIM: readonly SentencePart[] = [
+  'The mean of ',
+  { subject: true },
+  ' is claimed to be ',
+  claimed.field,
+  '; evidence is sought that it is ',
+  alternative.field,
+];
+export const MEAN_METHOD: readonly SentencePart[] = [
+  ', by ',
+  method.field,
+  { text: ' ', showWhen: { field: 'method', is: 'z' } },
+  { ...knownSd.field, showWhen: { field: 'method', is: 'z' } },
+  ', with an interval at ',
+  ofInterval.field,
+  '. A difference that matters: ',
+  noticeable.field,
+  '. Close enough within ±: ',
+  margin.field,
+  '.',
+];
+
+/** The sd is taken as it was found. */
+function powerOf(n: number, sd: number, { alpha, alternative: of, noticeable: named, method: by }: Request) {
+  const chanceAt = (at: number, d: number) =>
+    by === 'z'
+      ? powerOfZ(at, (signOf(of) * d) / sd, alpha, of)
+      : powerOfT(designOfOne(at), (signOf(of) * d) / sd, alpha, of);
+  return missedBy({ n, chanceAt, named, scale: sd, least: by === 'z' ? 1 : 2 });
+}
+
+function closenessOf(difference: number, estimate: number, test: TestOfMean, { margin: within, alpha }: Request) {
+  if (within === undefined) return null;
+  const pValue = equivalenceP(difference, test, within);
+  const interval = meanInterval(estimate, test, 1 - 2 * Math.min(alpha, 0.4999), 'two-sided');
+  return { margin: within, pValue, shown: pValue < alpha, interval } satisfies Closeness;
+}
+
+const lawOfMean = ({ df }: TestOfMean) =>
+  df === null
+    ? { name: 'standard normal', law: normal.of({ mean: 0, sd: 1 }) }
+    : { name: `t on ${freedomWords(df)}`, law: studentT.of({ df, location: 0, scale: 1 }) };
+
+function assumptionsOf({ values, name, resolution }: Source, { alpha, method: by }: Request): Assumption[] {
+  const known: Assumption[] =
+    by === 'z' ? [{ text: 'The sd is taken as known: z leans on that.', holds: true, instead: '' }] : [];
+  if (!values) return [...known, { text: 'Normality: not to be told from typed figures.', holds: true, instead: '' }];
+  return [
+    ...known,
+    normalityLine([{ name, values, resolution }], {
+      alpha,
+      mean: true,
+      instead: 'the signed rank or sign test of the median',
+    }),
+  ];
+}
+
+/** Is the mean what is claimed. */
+export const meanClaimAnalysis = defineAnalysis<Request, ClaimResult>({
+  id: 'mean-claim',
+  version: 1,
+  name: 'Claim on a mean',
+  title: 'is the mean what is claimed (t; z with a known sd), with power and equivalence',
+  needsReadings: false,
+  request,
+  method: [...MEAN_CLAIM, ...MEAN_METHOD],
+  subject: ({ column }) => column ?? 'the typed readings',
+  resolve: (settings) => settings,
+  *run(settings, sample) {
+    const byZ = settings.method === 'z';
+    const found = oneSource(sample, settings, {
+      least: byZ ? 1 : 2,
+      purpose: byZ ? 'z' : 'a t test',
+      spread: !byZ,
+    });
+    if ('available' in found) return found;
+    const { source, head } = found;
+    const { claimed: claim, alternative: of, confidence, knownSd: known } = settings;
+    if (claim === undefined) return unavailable(sample, 'Say which mean is claimed.');
+    if (byZ && known === undefined) return unavailable(sample, 'Say which sd is known: z goes by it.');
+    const { n, mean } = source;
+    const sd = byZ ? known! : source.sd!;
+    const test = byZ ? meanByZ(source, claim, sd) : meanByT({ n, mean, sd }, claim);
+    const scale: Scale = { ...head, as: 'reading' };
+    const interval = meanInterval(mean, test, confidence, of);
+    const difference = mean - claim;
+    const { name, law } = lawOfMean(test);
+    const symbol = byZ ? 'z' : 't';
+    return claimResult(head, settings, {
+      ...oneFigureWords(`the mean of ${source.name}`, toldClaim(claim, scale), of),
+      method: settings.method,
+      ...{ claimed: claim, estimate: mean, difference, standardised: difference / sd },
+      ...{ symbol, statistic: test.statistic, df: test.df, pValue: pOfTails(test.tails, of), pMethod: 'exact' },
+      ...{ interval, intervalOf: 'the mean' },
+      measured: `it is ${toldFigure(mean, scale)}, ${besideWords(difference, difference / sd, scale)}; ${formatPercent(confidence)} interval ${toldInterval(interval, scale)}`,
+      ...powerOf(n, sd, settings),
+      closeness: closenessOf(difference, mean, test, settings),
+      assumptions: assumptionsOf(source, settings),
+      law: curveOf(law, { name, axis: symbol, statistic: test.statistic, alternative: of, alpha: settings.alpha }),
+      groups: [
+        {
+          ...{ name: source.name, n, centre: mean, sd: source.sd },
+          interval: meanInterval(mean, test, confidence, 'two-sided'),
+          dots: source.values ? dotsOf(source.values) : [],
+        },
+      ],
+    });
+  },
+  finding: claimFinding,
+});

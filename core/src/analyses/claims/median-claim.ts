@@ -1,0 +1,200 @@
+import { z } from 'zod';
+import { bothSidesFor, pOfTails, type Alternative, type Interval, type Tails } from '../../claims/alternative.js';
+import { powerOfSignedRanks, powerOfSigns } from '../../claims/power-of-shifts.js';
+import {
+  MOST_SIGNED_RANKS,
+  signedRank,
+  signedRankByNormal,
+  signedRankShares,
+  signTest,
+  walshCentre,
+} from '../../claims/ranks.js';
+import { medianRanks } from '../../describe/intervals.js';
+import { medianOfSorted } from '../../describe/quantiles.js';
+import { binomial } from '../../distributions/families/binomial.js';
+import { normal } from '../../distributions/families/normal.js';
+import { SKEWNESS_LEAST_N, skewnessTest } from '../../goodness-of-fit/normality/skewness.js';
+import { centralMoments } from '../../numeric/sums.js';
+import { equalsP, formatPercent, groupThousands } from '../../numeric/format.js';
+import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
+import { unavailable } from '../../road/cautions.js';
+import { choice } from '../../road/setting.js';
+import { columnsOf, curveOf } from './claim-law.js';
+import type { Assumption, ClaimResult, LawPicture } from './claim-result.js';
+import { alternative, claimBasis, claimed, noticeable, ofInterval } from './claim-settings.js';
+import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
+import { toldClaim, toldFigure, toldInterval, type Scale } from './claim-told.js';
+import { claimFinding } from './claim-words.js';
+import { besideWords, missedBy, oneFigureWords, signOf } from './one-column.js';
+
+const method = choice(
+  'method',
+  'test of the median',
+  [
+    { value: 'sign', text: 'signs' },
+    { value: 'signed-rank', text: 'signed ranks' },
+  ],
+  'signed-rank',
+);
+const request = z.strictObject({ ...claimBasis, claimed: claimed.schema, method: method.schema });
+type Request = z.infer<typeof request>;
+
+export const MEDIAN_CLAIM: readonly SentencePart[] = [
+  'The median of ',
+  { subject: true },
+  ' is claimed to be ',
+  claimed.field,
+  '; evidence is sought that it is ',
+  alternative.field,
+];
+export const MEDIAN_METHOD: readonly SentencePart[] = [
+  ', by ',
+  method.field,
+  ', with an interval at ',
+  ofInterval.field,
+  '. A difference that matters: ',
+  noticeable.field,
+  '.',
+];
+
+interface Tested {
+  statistic: number;
+  /** Readings that count: those equal to the claim do not. */
+  n: number;
+  tails: Tails;
+  exact: boolean;
+  centre: number;
+  interval: Interval;
+  law: LawPicture | null;
+}
+
+type Shown = Pick<LawPicture, 'name' | 'axis' | 'statistic'> & { alternative: Alternative; alpha: number };
+
+/** The sign test, with the interval between two readings. */
+function bySigns(values: Float64Array, claim: number, { alternative: of, confidence, alpha }: Request): Tested {
+  const { above, below, tails } = signTest(values, claim);
+  const sorted = values.slice().sort();
+  const { rank } = medianRanks(values.length, Math.max(0, bothSidesFor(confidence, of)));
+  const n = above + below;
+  const shown: Shown = {
+    name: `counts of ${n} tosses`,
+    axis: 'readings above the claim',
+    statistic: above,
+    alternative: of,
+    alpha,
+  };
+  const far = Math.abs(above - n / 2);
+  const counted = (k: number) =>
+    of === 'less' ? k <= above : of === 'greater' ? k >= above : Math.abs(k - n / 2) >= far;
+  return {
+    ...{ statistic: above, n, tails, exact: true, centre: medianOfSorted(sorted) },
+    interval: {
+      lower: of === 'less' ? null : sorted[rank - 1]!,
+      upper: of === 'greater' ? null : sorted[sorted.length - rank]!,
+    },
+    law:
+      n === 0
+        ? null
+        : columnsOf(binomial.of({ trials: n, probability: 0.5 }), { ...shown, ends: [0, n], counted, critical: [] }),
+  };
+}
+
+/** Readings counted out where they are few, beyond by the normal. */
+function byRanks(values: Float64Array, claim: number, { alternative: of, confidence, alpha }: Request): Tested {
+  const exact = values.length <= MOST_SIGNED_RANKS;
+  const { statistic, n, tails } = exact ? signedRank(values, claim) : signedRankByNormal(values, claim);
+  const { centre, interval } = walshCentre(values, confidence, of);
+  const shown = { axis: 'sum of the ranks above the claim', statistic, alternative: of, alpha };
+  const law = n === 0 ? null : lawOfRanks(n, shown);
+  return { statistic, n, tails, exact, centre, interval, law };
+}
+
+const SMALL = 15;
+
+function lawOfRanks(n: number, shown: Omit<Shown, 'name'>): LawPicture {
+  const mean = (n * (n + 1)) / 4;
+  const near = normal.of({ mean, sd: Math.sqrt((n * (n + 1) * (2 * n + 1)) / 24) });
+  if (n > SMALL) return curveOf(near, { ...shown, name: `signed rank sums of ${groupThousands(n)}, near a normal` });
+  const shares = signedRankShares(n);
+  const { statistic, alternative: of } = shown;
+  const far = Math.abs(statistic - mean);
+  const counted = (k: number) =>
+    of === 'less' ? k <= statistic : of === 'greater' ? k >= statistic : Math.abs(k - mean) >= far;
+  const law = { ...near, density: (k: number) => shares[k] ?? 0 };
+  return columnsOf(law, { ...shown, name: `signed rank sums of ${n}`, ends: [0, 2 * mean], counted, critical: [] });
+}
+
+function powerOf({ n, sd }: Source, { alpha, alternative: of, noticeable: named, method: by }: Request) {
+  if (sd === null || sd === 0) return {};
+  const power = by === 'sign' ? powerOfSigns : powerOfSignedRanks;
+  const chanceAt = (at: number, d: number) => power(at, (signOf(of) * d) / sd, alpha, of);
+  return missedBy({ n, chanceAt, named, scale: sd, approximate: true });
+}
+
+/** Signed ranks ask for symmetry, and for little else. */
+function assumptionsOf({ values }: Source, { alpha, method: by }: Request): Assumption[] {
+  if (by === 'sign')
+    return [{ text: 'Signs take nothing for granted about the distribution.', holds: true, instead: '' }];
+  if (values!.length < SKEWNESS_LEAST_N)
+    return [{ text: 'Symmetry: too few readings to tell.', holds: true, instead: '' }];
+  const { n, s2, s3 } = centralMoments(values!);
+  const found = s2 > 0 ? skewnessTest(s3 / n / (s2 / n) ** 1.5, n) : null;
+  if (!found) return [{ text: 'Symmetry: without any spread nothing speaks against it.', holds: true, instead: '' }];
+  const { pValue } = found;
+  const holds = pValue >= alpha;
+  const text = `Symmetry: ${holds ? 'the skewness says nothing against it' : 'the skewness speaks against it'} (${equalsP(pValue, alpha)}).`;
+  return [{ text, holds, instead: holds ? '' : 'signs' }];
+}
+
+/** Is the median what is claimed. */
+export const medianClaimAnalysis = defineAnalysis<Request, ClaimResult>({
+  id: 'median-claim',
+  version: 1,
+  name: 'Claim on a median',
+  title: 'is the median what is claimed (signs; signed ranks)',
+  needsReadings: false,
+  request,
+  method: [...MEDIAN_CLAIM, ...MEDIAN_METHOD],
+  resolve: (settings) => settings,
+  *run(settings, sample) {
+    const found = oneSource(sample, settings, { least: 1, purpose: 'a test of the median' });
+    if ('available' in found) return found;
+    const { source, head } = found;
+    const { claimed: claim, alternative: of, confidence, method: by } = settings;
+    if (claim === undefined) return unavailable(sample, 'Say which median is claimed.');
+    const values = source.values!;
+    const tested = by === 'sign' ? bySigns(values, claim, settings) : byRanks(values, claim, settings);
+    const { centre, interval, statistic, n, tails, exact, law } = tested;
+    const scale: Scale = { ...head, as: 'reading' };
+    const left = source.n - n;
+    const more: Note[] =
+      left === 0
+        ? []
+        : [
+            {
+              code: 'equal-to-claim',
+              text: `${groupThousands(left)} of the ${groupThousands(source.n)} readings are just what is claimed: they say nothing, and are left out of the test.`,
+            },
+          ];
+    const difference = centre - claim;
+    return claimResult(
+      head,
+      settings,
+      {
+        ...oneFigureWords(`the median of ${source.name}`, toldClaim(claim, scale), of),
+        ...{ method: by, claimed: claim, estimate: centre, difference },
+        standardised: source.sd ? difference / source.sd : null,
+        ...{ symbol: by === 'sign' ? 'above' : 'W', statistic, pValue: pOfTails(tails, of) },
+        pMethod: exact ? 'exact' : 'asymptotic',
+        ...{ interval, intervalOf: by === 'sign' ? 'the median' : 'the centre of all pairs' },
+        measured: `it is ${toldFigure(centre, scale)}, ${besideWords(difference, null, scale)}; ${formatPercent(confidence)} interval ${toldInterval(interval, scale)}`,
+        ...powerOf(source, settings),
+        assumptions: assumptionsOf(source, settings),
+        law,
+        groups: [{ name: source.name, n: source.n, centre, sd: source.sd, interval, dots: dotsOf(values) }],
+      },
+      more,
+    );
+  },
+  finding: claimFinding,
+});

@@ -1,0 +1,191 @@
+import { z } from 'zod';
+import { meanByT, meanInterval, type MeanFigures } from '../../claims/means.js';
+import { tukeyKramer } from '../../claims/pairs-of-means.js';
+import { powerOfSeveralMeans, welchSeveral } from '../../claims/several-means.js';
+import { oneWay } from '../../claims/spreads.js';
+import { f } from '../../distributions/families/f.js';
+import { centralMoments } from '../../numeric/sums.js';
+import type { Sample } from '../../readings/sample.js';
+import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
+import { unavailable } from '../../road/cautions.js';
+import { subjectWords } from '../../road/groups.js';
+import { choice } from '../../road/setting.js';
+import { normalityLine, spreadsLine } from './assumptions.js';
+import { curveOf } from './claim-law.js';
+import type { Assumption, ClaimExtra, ClaimPair, ClaimResult, LawPicture } from './claim-result.js';
+import { noticeable, ofInterval } from './claim-settings.js';
+import { claimResult, dotsOf, type Head } from './claim-source.js';
+import { freedomWords, toldFigure, type Scale } from './claim-told.js';
+import { claimFinding } from './claim-words.js';
+import { missedBy } from './one-column.js';
+import { endsWords, severalBasis, severalGroups, severalWords } from './several-settings.js';
+
+const method = choice(
+  'method',
+  'test of several means',
+  [
+    { value: 'welch', text: 'Welch’s F, each with its own spread' },
+    { value: 'one-way', text: 'F with one spread for all' },
+  ],
+  'welch',
+);
+const request = z.strictObject({ ...severalBasis, method: method.schema });
+type Request = z.infer<typeof request>;
+
+export const SEVERAL_MEANS_CLAIM: readonly SentencePart[] = [
+  'The mean of ',
+  { subject: true },
+  ' is claimed to be the same in all groups',
+];
+export const SEVERAL_MEANS_METHOD: readonly SentencePart[] = [
+  '; evidence is sought that it differs, by ',
+  method.field,
+  ', and of which pairs by Tukey and Kramer, with intervals at ',
+  ofInterval.field,
+  '. A difference of two means that matters: ',
+  noticeable.field,
+  '.',
+];
+
+const figuresOf = ({ values }: Sample): MeanFigures => {
+  const { n, mean, s2 } = centralMoments(values);
+  return { n, mean, sd: Math.sqrt(s2 / (n - 1)) };
+};
+
+/** Every pair takes a while: of many groups only those next to nothing are left out. */
+const MOST_PAIRED = 20;
+
+function pairsOf(groups: readonly Sample[], confidence: number): ClaimPair[] {
+  if (groups.length > MOST_PAIRED) return [];
+  return tukeyKramer(
+    groups.map(({ values }) => values),
+    confidence,
+  ).map(({ i, j, difference, interval, pValue }) => ({
+    ...{ first: groups[i]!.name, second: groups[j]!.name, difference, interval, pValue },
+  }));
+}
+
+function assumptionsOf(groups: readonly Sample[], { alpha, method: by }: Request): Assumption[] {
+  const looked = groups.map(({ name, values, resolution }) => ({ name, values, resolution }));
+  const normal = normalityLine(looked, {
+    alpha: alpha / groups.length,
+    mean: true,
+    instead: 'the rank test of several medians',
+  });
+  const spreads = spreadsLine(
+    groups.map(({ values }) => values),
+    alpha,
+    by === 'one-way' ? 'Welch’s F' : '',
+  );
+  return [
+    normal,
+    ...spreads.map((line) =>
+      by === 'welch' ? { ...line, text: `${line.text} Welch’s F does without.`, holds: true } : line,
+    ),
+  ];
+}
+
+function missedOf(figures: readonly MeanFigures[], within: number, { alpha, noticeable: named, method: by }: Request) {
+  const sizes = figures.map(({ n }) => n);
+  const n = sizes.reduce((a, b) => a + b, 0);
+  const chanceAt = (at: number, d: number) =>
+    powerOfSeveralMeans(
+      sizes.map((size) => Math.max(1.001, (size * at) / n)),
+      d / within,
+      alpha,
+    );
+  return missedBy({
+    ...{ n, named, chanceAt, scale: within, least: 2 * sizes.length, per: 'readings in all' },
+    ...{ of: 'a difference of two means of', approximate: by === 'welch' },
+  });
+}
+
+/** The spread within the groups, and how much their means explain. */
+function extrasOf(groups: readonly Sample[], within: number): ClaimExtra[] {
+  const { statistic, df } = oneWay(groups.map(({ values }) => values));
+  const amid = statistic * df[0];
+  return [
+    {
+      key: 'within',
+      name: 'sd within',
+      value: within,
+      as: 'spread',
+      meaning: 'The spread within the groups, all taken together.',
+      formula: '√(Σ(nᵢ − 1)sᵢ²/(n − k))',
+    },
+    {
+      key: 'explained',
+      name: 'explained',
+      value: amid / (amid + df[1]),
+      as: 'share',
+      meaning: 'How much of all variation is that of the group means.',
+      formula: 'η²: sum of squares among the means over all',
+    },
+  ];
+}
+
+const lawOfF = (statistic: number, df: readonly [number, number], alpha: number): LawPicture =>
+  curveOf(f.of({ df1: df[0], df2: df[1] }), {
+    ...{ name: `F on ${df[0]} and ${freedomWords(df[1])}`, axis: 'F', statistic, alternative: 'greater', alpha },
+  });
+
+function worked(
+  sample: Sample,
+  groups: readonly Sample[],
+  head: Head,
+  figures: readonly MeanFigures[],
+  settings: Request,
+): ClaimResult {
+  const { alpha, confidence, method: by } = settings;
+  const { statistic, df, pValue } = by === 'welch' ? welchSeveral(figures) : oneWay(groups.map(({ values }) => values));
+  const n = figures.reduce((sum, one) => sum + one.n, 0);
+  const within = Math.sqrt(figures.reduce((sum, one) => sum + (one.n - 1) * one.sd ** 2, 0) / (n - groups.length));
+  const shown = figures.map((own, i) => ({
+    ...{ name: groups[i]!.name, n: own.n, centre: own.mean, sd: own.sd, dots: dotsOf(groups[i]!.values) },
+    interval: own.sd > 0 ? meanInterval(own.mean, meanByT(own, 0), confidence, 'two-sided') : null,
+  }));
+  const scale: Scale = { ...head, as: 'reading' };
+  return claimResult(
+    { ...head, n },
+    { alpha, confidence, alternative: 'two-sided' },
+    {
+      ...severalWords('the mean', sample, groups),
+      ...{ method: by, symbol: 'F', statistic, df: [...df], pValue, pMethod: by === 'welch' ? 'asymptotic' : 'exact' },
+      measured: endsWords(shown, (value) => toldFigure(value, scale)),
+      ...missedOf(figures, within, settings),
+      assumptions: assumptionsOf(groups, settings),
+      law: lawOfF(statistic, df, alpha),
+      groups: shown,
+      pairs: pairsOf(groups, confidence),
+      extras: extrasOf(groups, within),
+    },
+  );
+}
+
+/** Have several groups the same mean. */
+export const severalMeansAnalysis = defineAnalysis<Request, ClaimResult>({
+  id: 'several-means',
+  version: 1,
+  name: 'Several means',
+  title: 'have several groups the same mean (Welch’s F, one-way F; pairs by Tukey–Kramer)',
+  request,
+  method: [...SEVERAL_MEANS_CLAIM, ...SEVERAL_MEANS_METHOD],
+  subject: subjectWords,
+  resolve: (settings) => settings,
+  *run(settings, sample) {
+    const found = severalGroups(sample, { least: 2, purpose: 'a test of several means' });
+    if ('available' in found) return found;
+    const { groups, head } = found;
+    const figures = groups.map(figuresOf);
+    const flat = figures.findIndex(({ sd }) => !(sd > 0));
+    if (settings.method === 'welch' && flat >= 0)
+      return unavailable(
+        sample,
+        `All readings of ${groups[flat]!.name} are the same: Welch’s F weighs each group by its spread. F with one spread for all may do.`,
+      );
+    if (figures.every(({ sd }) => !(sd > 0)))
+      return unavailable(sample, 'No group has any spread: a test of the means has nothing to go by.');
+    return worked(sample, groups, head, figures, settings);
+  },
+  finding: claimFinding,
+});

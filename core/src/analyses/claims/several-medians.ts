@@ -1,0 +1,167 @@
+import { z } from 'zod';
+import { doubledRanks, kruskalWallis } from '../../claims/ranks.js';
+import { powerOfSeveralMedians } from '../../claims/several-means.js';
+import { rankSumsOf } from '../../claims/simulated-counts.js';
+import { medianOfSorted } from '../../describe/quantiles.js';
+import { chiSquare } from '../../distributions/families/chi-square.js';
+import { pOfTally, type SimulatedP } from '../../goodness-of-fit/simulated-p.js';
+import { centralMoments } from '../../numeric/sums.js';
+import type { Sample } from '../../readings/sample.js';
+import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
+import { unavailable } from '../../road/cautions.js';
+import { subjectWords } from '../../road/groups.js';
+import { chunkSizeFor } from '../../road/kernels.js';
+import { orderBook } from '../../road/order-book.js';
+import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
+import { spreadsLine } from './assumptions.js';
+import type { ClaimResult } from './claim-result.js';
+import { noticeable } from './claim-settings.js';
+import { claimResult, dotsOf, type Head } from './claim-source.js';
+import { toldFigure, type Scale } from './claim-told.js';
+import { claimFinding } from './claim-words.js';
+import { lawOfChiSquare, pExtras } from './counts-tested.js';
+import { missedBy } from './one-column.js';
+import { rankable } from './rankable.js';
+import { endsWords, severalBasis, severalGroups, severalWords } from './several-settings.js';
+
+const method = choice(
+  'method',
+  'how p is found',
+  [
+    { value: 'suited', text: 'what suits the number of readings' },
+    { value: 'chi-square', text: 'χ²' },
+    { value: 'simulated', text: 'dealing the ranks anew' },
+  ],
+  'suited',
+);
+const replicates = replicatesOf('ways to deal the ranks');
+const seed = seedOf('seed of the deals');
+const { confidence: _, ...basis } = severalBasis;
+const request = z.strictObject({ ...basis, method: method.schema, replicates: replicates.schema, seed: seed.schema });
+type Request = z.infer<typeof request>;
+
+const SIMULATED = { field: 'method', is: ['suited', 'simulated'] };
+export const SEVERAL_MEDIANS_CLAIM: readonly SentencePart[] = [
+  'The median of ',
+  { subject: true },
+  ' is claimed to be the same in all groups',
+];
+export const SEVERAL_MEDIANS_METHOD: readonly SentencePart[] = [
+  '; evidence is sought that it differs, by the ranks of all together, with p by ',
+  method.field,
+  { text: ' in ', showWhen: SIMULATED },
+  { ...replicates.field, showWhen: SIMULATED },
+  { text: ' replicates, seed ', showWhen: SIMULATED },
+  { ...seed.field, showWhen: SIMULATED },
+  '. A difference of two medians that matters: ',
+  noticeable.field,
+  '.',
+];
+
+/** So few readings that the curve of χ² is not to be trusted. */
+const FEW = 60;
+const MOST_DEALT = 100_000;
+
+function missedOf(values: readonly Float64Array[], { alpha, noticeable: named }: Request) {
+  const sizes = values.map(({ length }) => length);
+  const n = sizes.reduce((a, b) => a + b, 0);
+  const squares = values.reduce((sum, group) => sum + centralMoments(group).s2, 0);
+  const within = Math.sqrt(squares / Math.max(1, n - values.length));
+  if (!(within > 0)) return {};
+  const chanceAt = (at: number, d: number) =>
+    powerOfSeveralMedians(
+      sizes.map((size) => (size * at) / n),
+      d / within,
+      alpha,
+    );
+  return missedBy({
+    ...{ n, named, chanceAt, scale: within, least: values.length + 1, per: 'readings in all' },
+    ...{ of: 'a difference of two medians of', approximate: true },
+  });
+}
+
+function worked(
+  sample: Sample,
+  groups: readonly Sample[],
+  values: readonly Float64Array[],
+  settings: Request,
+  head: Head,
+) {
+  const { alpha, method: by } = settings;
+  const n = values.reduce((sum, { length }) => sum + length, 0);
+  const df = groups.length - 1;
+  const statistic = kruskalWallis(values);
+  const asymptotic = chiSquare.of({ df }).survival(statistic);
+  const scale: Scale = { ...head, as: 'reading' };
+  const shown = groups.map(({ name }, i) => ({
+    ...{ name, n: values[i]!.length, centre: medianOfSorted(values[i]!.slice().sort()), sd: null, interval: null },
+    dots: dotsOf(groups[i]!.censored ? groups[i]!.values : values[i]!),
+  }));
+  const simulates = by === 'simulated' || (by === 'suited' && n <= FEW);
+  const result = (simulated: SimulatedP | null): ClaimResult =>
+    claimResult(
+      { ...head, n },
+      { alpha, confidence: 1 - alpha, alternative: 'two-sided' },
+      {
+        ...severalWords('the median', sample, groups),
+        ...{ method: by, symbol: 'H', statistic, df, pSimulated: simulated },
+        ...(simulates
+          ? { pValue: simulated?.pValue ?? null, pMethod: 'simulated' }
+          : { pValue: asymptotic, pMethod: 'asymptotic' }),
+        measured: endsWords(shown, (value) => toldFigure(value, scale)),
+        ...missedOf(values, settings),
+        assumptions: spreadsLine(
+          values,
+          alpha,
+          'the claim is then that no group tends to be greater, and not one of medians',
+        ),
+        law: { ...lawOfChiSquare(statistic, df, alpha), axis: 'H' },
+        groups: shown,
+        extras: pExtras(asymptotic, null, simulated, alpha),
+      },
+    );
+  return { result, simulates };
+}
+
+/** Have several groups the same median. */
+export const severalMediansAnalysis = defineAnalysis<Request, ClaimResult>({
+  id: 'several-medians',
+  version: 1,
+  name: 'Several medians',
+  title: 'have several groups the same median (Kruskal–Wallis; p by dealing the ranks anew)',
+  request,
+  method: [...SEVERAL_MEDIANS_CLAIM, ...SEVERAL_MEDIANS_METHOD],
+  subject: subjectWords,
+  resolve: (settings) => ({ ...settings, replicates: settings.replicates ?? 10_000 }),
+  *run(asked, sample) {
+    const settings = this.resolve(asked, sample);
+    const found = severalGroups(sample, { least: 1, purpose: 'a test of several medians', censored: true });
+    if ('available' in found) return found;
+    const { groups, head } = found;
+    const values = rankable(groups);
+    if (typeof values === 'string') return unavailable(sample, values);
+    const all = values.flatMap((group) => Array.from(group));
+    if (all.every((x) => x === all[0]))
+      return unavailable(sample, 'All readings are the same: ranks have nothing to go by.');
+    if (settings.method === 'simulated' && all.length > MOST_DEALT)
+      return unavailable(sample, 'So many readings need no simulation: read p off the curve of χ².');
+    const { result, simulates } = worked(sample, groups, values, settings, head);
+    if (!simulates) return result(null);
+    const ranks = Array.from(doubledRanks(all));
+    const sizes = values.map(({ length }) => length);
+    const book = orderBook(settings.seed, chunkSizeFor(all.length));
+    book.add(
+      { kernel: 'rank-tallies', input: { ranks, sizes, observed: rankSumsOf(ranks, sizes) } },
+      settings.replicates!,
+    );
+    const [chunks] = yield { partial: result(null), orders: book.orders };
+    return result(
+      pOfTally(
+        chunks!.reduce((sum, chunk) => sum + chunk[0]!, 0),
+        settings.replicates!,
+        settings.seed,
+      ),
+    );
+  },
+  finding: claimFinding,
+});

@@ -1,0 +1,90 @@
+import { z } from 'zod';
+import { brownForsythe } from '../../claims/spreads.js';
+import { sdInterval } from '../../describe/intervals.js';
+import { f } from '../../distributions/families/f.js';
+import { groupThousands } from '../../numeric/format.js';
+import { centralMoments } from '../../numeric/sums.js';
+import { openEnd } from '../../claims/alternative.js';
+import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
+import { unavailable } from '../../road/cautions.js';
+import { subjectWords } from '../../road/groups.js';
+import { curveOf } from './claim-law.js';
+import type { ClaimResult } from './claim-result.js';
+import { ofInterval } from './claim-settings.js';
+import { claimResult } from './claim-source.js';
+import { toldFigure, type Scale } from './claim-told.js';
+import { claimFinding } from './claim-words.js';
+import { endsWords, severalBasis, severalGroups, severalWords } from './several-settings.js';
+
+const { noticeable: _, ...basis } = severalBasis;
+const request = z.strictObject(basis);
+type Request = z.infer<typeof request>;
+
+export const SEVERAL_SPREADS_CLAIM: readonly SentencePart[] = [
+  'The spread of ',
+  { subject: true },
+  ' is claimed to be the same in all groups',
+];
+export const SEVERAL_SPREADS_METHOD: readonly SentencePart[] = [
+  '; evidence is sought that it differs, by Brown–Forsythe, with intervals of the sds at ',
+  ofInterval.field,
+  '.',
+];
+
+/** Have several groups the same spread. */
+export const severalSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
+  id: 'several-spreads',
+  version: 1,
+  name: 'Several spreads',
+  title: 'have several groups the same spread (Brown–Forsythe)',
+  request,
+  method: [...SEVERAL_SPREADS_CLAIM, ...SEVERAL_SPREADS_METHOD],
+  subject: subjectWords,
+  resolve: (settings) => settings,
+  *run(settings, sample) {
+    const found = severalGroups(sample, { least: 2, purpose: 'a test of several spreads' });
+    if ('available' in found) return found;
+    const { groups, head } = found;
+    const { alpha, confidence } = settings;
+    const { statistic, df, pValue } = brownForsythe(groups.map(({ values }) => values));
+    if (!Number.isFinite(statistic))
+      return unavailable(
+        sample,
+        'All readings lie equally far from the median of their group: Brown–Forsythe has nothing to go by.',
+      );
+    const scale: Scale = { ...head, as: 'reading' };
+    const shown = groups.map(({ name, values }) => {
+      const { n, s2 } = centralMoments(values);
+      const sd = Math.sqrt(s2 / (n - 1));
+      return {
+        name,
+        n,
+        centre: sd,
+        sd: null,
+        dots: [],
+        interval: sd > 0 ? openEnd(sdInterval(n, sd, confidence), 'two-sided') : null,
+      };
+    });
+    return claimResult(
+      { ...head, n: df[1] + groups.length },
+      { alpha, confidence, alternative: 'two-sided' },
+      {
+        ...severalWords('the spread', sample, groups),
+        ...{ method: 'brown-forsythe', symbol: 'F', statistic, df: [...df], pValue, pMethod: 'asymptotic' },
+        measured: endsWords(shown, (value) => toldFigure(value, scale, 'spread')),
+        assumptions: [
+          { text: 'Brown–Forsythe hardly leans on normality; the intervals of the sds do.', holds: true, instead: '' },
+        ],
+        law: curveOf(f.of({ df1: df[0], df2: df[1] }), {
+          name: `F on ${df[0]} and ${groupThousands(df[1])} degrees of freedom`,
+          axis: 'F',
+          statistic,
+          alternative: 'greater',
+          alpha,
+        }),
+        groups: shown,
+      },
+    );
+  },
+  finding: claimFinding,
+});

@@ -1,0 +1,204 @@
+import { z } from 'zod';
+import { bothSidesFor, openEnd, type Alternative } from '../../claims/alternative.js';
+import { powerOfShare, shareRegion } from '../../claims/power-of-shares.js';
+import { shareP, wilson } from '../../claims/shares.js';
+import { binomial } from '../../distributions/families/binomial.js';
+import { clopperPearson } from '../../numeric/clopper-pearson.js';
+import { formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { NO_READINGS } from '../../readings/sample.js';
+import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
+import { unavailable } from '../../road/cautions.js';
+import { choice } from '../../road/setting.js';
+import { columnsOf } from './claim-law.js';
+import type { ClaimExtra, ClaimResult, LawPicture } from './claim-result.js';
+import { alternative, claimBasis, ofInterval, ONE_SOURCE, oneSource as onlyOne, typedN } from './claim-settings.js';
+import { claimResult, headOf, typedHead, type Head } from './claim-source.js';
+import { toldClaim, toldInterval, type Scale } from './claim-told.js';
+import { claimFinding } from './claim-words.js';
+import { besideWords, missedBy, oneFigureWords, signOf } from './one-column.js';
+import { claimedShare, noticeableShare, ofResolved, shareBasis, SHARE_PARTS } from './share-settings.js';
+import { countedOf, type Counted } from './share-source.js';
+
+const method = choice(
+  'method',
+  'interval of the share',
+  [
+    { value: 'wilson', text: 'Wilson' },
+    { value: 'clopper-pearson', text: 'Clopper–Pearson, never too short' },
+  ],
+  'wilson',
+);
+const COUNT = 'The count is a whole number from 0 on.';
+const figures = z.strictObject({ count: z.int(COUNT).min(0, COUNT), n: typedN }).refine(({ count, n }) => count <= n, {
+  message: 'The count is more than n: are the two the other way round?',
+  path: ['count'],
+});
+
+const request = z
+  .strictObject({
+    ...claimBasis,
+    noticeable: noticeableShare.schema,
+    ...shareBasis,
+    figures: figures.optional(),
+    claimed: claimedShare.schema,
+    method: method.schema,
+    /** The column that tells the trials of each count. */
+    beside: z.array(claimBasis.column.unwrap()).length(1, 'One column tells the trials.').optional(),
+  })
+  .refine(onlyOne, ONE_SOURCE);
+type Request = z.infer<typeof request>;
+
+export const SHARE_CLAIM: readonly SentencePart[] = [
+  'The share of ',
+  { subject: true },
+  ' ',
+  ...SHARE_PARTS,
+  ' is claimed to be ',
+  claimedShare.field,
+  '; evidence is sought that it is ',
+  alternative.field,
+];
+export const SHARE_METHOD: readonly SentencePart[] = [
+  ', by the exact binomial, with an interval by ',
+  method.field,
+  ' at ',
+  ofInterval.field,
+  '. A difference that matters: ',
+  noticeableShare.field,
+  '.',
+];
+
+/** How many, of how many, and in what they are told. */
+function sourceOf(sample: Parameters<typeof headOf>[0], settings: Request): { counted: Counted; head: Head } | string {
+  const { figures: typed, column } = settings;
+  if (typed) {
+    const counted = { ...typed, what: 'counted', notes: [] };
+    return { counted, head: typedHead(typed.n) };
+  }
+  if (column === undefined) return 'Name a column, or type how many of how many.';
+  const counted = countedOf(sample, settings);
+  if (typeof counted === 'string') return counted;
+  if (counted.n === 0) return 'There are no trials at all.';
+  // Readings beyond a limit count here, or are refused: they are not left out.
+  const head = headOf(sample);
+  const notes = head.notes.filter(({ code }) => code !== 'beyond-limit');
+  return { counted, head: { ...head, n: counted.n, notes: [...notes, ...counted.notes] } };
+}
+
+function lawOf(count: number, n: number, claim: number, of: Alternative, alpha: number): LawPicture | null {
+  if (claim === 0 || claim === 1) return null;
+  const law = binomial.of({ trials: n, probability: claim });
+  const limit = law.density(count) * (1 + 1e-7);
+  const counted = (k: number) => (of === 'less' ? k <= count : of === 'greater' ? k >= count : law.density(k) <= limit);
+  const { low, high } = shareRegion(n, claim, alpha, of);
+  return columnsOf(law, {
+    ...{ name: `counts out of ${groupThousands(n)} at ${formatPercentOf(claim)}`, axis: 'count' },
+    ...{ statistic: count, alternative: of, alpha, ends: [0, n], counted },
+    critical: [...(low >= 0 ? [low] : []), ...(high <= n ? [high] : [])],
+  });
+}
+
+function powerOf(n: number, claim: number, { alpha, alternative: of, noticeable: named }: Request) {
+  const toward = of === 'two-sided' ? (claim <= 0.5 ? 1 : -1) : signOf(of);
+  const most = toward > 0 ? 1 - claim : claim;
+  if (!(most > 0)) return {};
+  const chanceAt = (at: number, d: number) =>
+    powerOfShare(at, claim, Math.min(1, Math.max(0, claim + toward * Math.min(d, most))), alpha, of);
+  const found = missedBy({
+    n,
+    chanceAt,
+    named: named === undefined ? undefined : Math.min(named, most),
+    scale: most / 16,
+    most,
+    least: 1,
+  });
+  return { ...found, power: { ...found.power, of: toward > 0 ? 'a share greater by' : 'a share less by' } };
+}
+
+function extrasOf({ count, n }: Counted, confidence: number): ClaimExtra[] {
+  return [
+    {
+      key: 'count',
+      name: 'counted',
+      value: `${groupThousands(count)} of ${groupThousands(n)}`,
+      as: 'count',
+      meaning: 'How many, and of how many.',
+      formula: 'x of n',
+    },
+    {
+      key: 'wilson',
+      name: 'Wilson interval',
+      value: wilson(count, n, confidence),
+      as: 'share',
+      meaning: 'The shares that a normal test does not reject: right on average.',
+      formula: 'Wilson (1927)',
+    },
+    {
+      key: 'clopper-pearson',
+      name: 'Clopper–Pearson interval',
+      value: clopperPearson(count, n, confidence),
+      as: 'share',
+      meaning: 'The shares that the exact test does not reject in either tail: never too short.',
+      formula: 'Clopper and Pearson (1934)',
+    },
+  ];
+}
+
+/** Is a share what is claimed. */
+export const shareClaimAnalysis = defineAnalysis<Request, ClaimResult>({
+  id: 'share-claim',
+  version: 1,
+  name: 'Claim on a share',
+  title: 'is the share outside limits, of a level, or of trials what is claimed (exact binomial)',
+  needsReadings: false,
+  takesLabels: true,
+  request,
+  method: [...SHARE_CLAIM, ...SHARE_METHOD],
+  subject: ({ column, level: one, beside }) =>
+    column === undefined
+      ? 'what was counted'
+      : `${column}${one === undefined ? '' : ` “${one}”`}${beside ? ` (out of ${beside[0]})` : ''}`,
+  resolve: (settings, sample) => ({ ...settings, of: ofResolved(settings, sample) }),
+  *run(asked, sample) {
+    const settings = this.resolve(asked, sample);
+    const found = sourceOf(sample, settings);
+    if (typeof found === 'string') return unavailable(sample, found);
+    const { counted, head } = found;
+    const { claimed: claim, alternative: of, confidence, alpha, method: by } = settings;
+    if (claim === undefined) return unavailable(settings.figures ? NO_READINGS : sample, 'Say which share is claimed.');
+    const { count, n, what } = counted;
+    const both = bothSidesFor(confidence, of);
+    const interval = openEnd((by === 'wilson' ? wilson : clopperPearson)(count, n, both), of);
+    const share = count / n;
+    const scale: Scale = { ...head, as: 'share' };
+    const figure = `the share ${settings.figures ? '' : 'of '}${settings.column === undefined ? 'of what was counted' : sample.levels ? what : `${sample.name} ${what === sample.name ? 'in the trials' : what}`}`;
+    return claimResult(head, settings, {
+      ...oneFigureWords(figure, toldClaim(claim, scale), of),
+      ...{ method: by, as: 'share', claimed: claim, estimate: share, difference: share - claim },
+      ...{ symbol: 'count', statistic: count, pValue: shareP(count, n, claim, of), pMethod: 'exact' },
+      ...{ interval, intervalOf: 'the share' },
+      measured: `it is ${formatPercentOf(share, 1 - share, 3)}, ${groupThousands(count)} of ${groupThousands(n)}, ${besideWords(share - claim, null, scale)}; ${formatPercent(confidence)} interval ${toldInterval(interval, scale)}`,
+      ...powerOf(n, claim, settings),
+      assumptions: [
+        {
+          text: 'The exact binomial asks only that one reading does not change the chance of the next.',
+          holds: true,
+          instead: '',
+        },
+      ],
+      law: lawOf(count, n, claim, of, alpha),
+      groups: [
+        {
+          name: sample.name || 'counted',
+          n,
+          centre: share,
+          sd: null,
+          interval: openEnd(wilson(count, n, confidence), 'two-sided'),
+          dots: [],
+        },
+      ],
+      extras: extrasOf(counted, confidence),
+    });
+  },
+  finding: claimFinding,
+});

@@ -1,0 +1,241 @@
+import { z } from 'zod';
+import { tableIndependence } from '../../claims/counts.js';
+import { fisherP } from '../../claims/shares.js';
+import { pOfTally, type SimulatedP } from '../../goodness-of-fit/simulated-p.js';
+import { formatFigure, formatValue, groupThousands } from '../../numeric/format.js';
+import { NO_READINGS, type Sample } from '../../readings/sample.js';
+import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
+import { unavailable, whyEmpty } from '../../road/cautions.js';
+import { subjectWords } from '../../road/groups.js';
+import { chunkSizeFor } from '../../road/kernels.js';
+import { orderBook } from '../../road/order-book.js';
+import { number } from '../../road/setting.js';
+import { alphaSetting, columnSetting } from '../../road/settings.js';
+import type { ClaimResult } from './claim-result.js';
+import { claimResult, headOf, typedHead, type Head } from './claim-source.js';
+import { claimFinding } from './claim-words.js';
+import { byMethod, MOST_CELLS, replicates, seed, typedCount } from './counts-settings.js';
+import { chosenP, enoughExpected, expectedLine, lawOfChiSquare, noticedByChiSquare, pExtras } from './counts-tested.js';
+import { missedBy } from './one-column.js';
+
+const noticeable = number('noticeable', 'V that matters', { from: 0.001, to: 1 }, 'none named');
+const NAMES = z.array(z.string().min(1).max(200)).max(MOST_CELLS).optional();
+const request = z
+  .strictObject({
+    column: columnSetting.optional(),
+    split: columnSetting.optional(),
+    /** Typed in place of two columns of labels: rows of counts. */
+    table: z.array(z.array(typedCount).min(1).max(MOST_CELLS)).min(1).max(MOST_CELLS).optional(),
+    rowNames: NAMES,
+    columnNames: NAMES,
+    /** What the rows and the columns should add up to. */
+    rowTotals: z.array(typedCount).max(MOST_CELLS).optional(),
+    columnTotals: z.array(typedCount).max(MOST_CELLS).optional(),
+    method: byMethod.schema,
+    noticeable: noticeable.schema,
+    alpha: alphaSetting,
+    replicates: replicates.schema,
+    seed: seed.schema,
+  })
+  .refine(({ column, table }) => column === undefined || table === undefined, {
+    message: 'A table is typed in place of columns: leave one of the two out.',
+    path: ['table'],
+  })
+  .refine(({ table }) => !table || table.every((row) => row.length === table[0]!.length), {
+    message: 'Every row of the table has as many counts.',
+    path: ['table'],
+  });
+type Request = z.infer<typeof request>;
+
+export const TABLE_CLAIM: readonly SentencePart[] = [{ subject: true }, ' is claimed to be spread alike in all groups'];
+export const TABLE_METHOD: readonly SentencePart[] = [
+  '; evidence is sought that it is not, with p by ',
+  byMethod.field,
+  { text: ' in ', showWhen: { field: 'method', is: ['suited', 'simulated'] } },
+  { ...replicates.field, showWhen: { field: 'method', is: ['suited', 'simulated'] } },
+  { text: ' replicates, seed ', showWhen: { field: 'method', is: ['suited', 'simulated'] } },
+  { ...seed.field, showWhen: { field: 'method', is: ['suited', 'simulated'] } },
+  '. A Cramér’s V that matters: ',
+  noticeable.field,
+  '.',
+];
+
+interface Table {
+  rows: string[];
+  columns: string[];
+  counts: number[][];
+  notes: Note[];
+}
+
+const sum = (counts: readonly number[]) => counts.reduce((a, b) => a + b, 0);
+const columnsOf = (counts: readonly (readonly number[])[]) => counts[0]!.map((_, j) => counts.map((row) => row[j]!));
+
+/** The first total that does not match its parts, in words; null where all do. */
+function wrongTotal(what: string, sums: readonly number[], totals: readonly number[] | undefined): string | null {
+  if (!totals) return null;
+  if (totals.length !== sums.length)
+    return `There are ${sums.length} ${what}s and ${totals.length} totals of ${what}s.`;
+  const at = sums.findIndex((one, i) => one !== totals[i]);
+  if (at < 0) return null;
+  const off = Math.abs(sums[at]! - totals[at]!);
+  return `The counts of ${what} ${at + 1} add up to ${groupThousands(sums[at]!)}, and its total says ${groupThousands(totals[at]!)}: ${groupThousands(off)} too ${sums[at]! > totals[at]! ? 'many' : 'few'}. Look at both once more.`;
+}
+
+function typedTable({ table, rowNames, columnNames, rowTotals, columnTotals }: Request): Table | string {
+  const counts = table!;
+  const wrong =
+    wrongTotal('row', counts.map(sum), rowTotals) ?? wrongTotal('column', columnsOf(counts).map(sum), columnTotals);
+  if (wrong) return wrong;
+  const rows = counts.map((_, i) => rowNames?.[i] ?? `row ${i + 1}`);
+  const columns = counts[0]!.map((_, j) => columnNames?.[j] ?? `column ${j + 1}`);
+  return { rows, columns, counts, notes: [] };
+}
+
+function tableOf(sample: Sample, settings: Request): Table | string {
+  if (settings.table) return typedTable(settings);
+  if (settings.column === undefined || settings.split === undefined || !sample.groups)
+    return 'A table is made of a column of labels split by another one, or typed.';
+  const { levels, groups, name } = sample;
+  if (!levels) return `${name} holds numbers: both columns of a table hold labels.`;
+  if (sample.values.length === 0) return whyEmpty(sample);
+  const counts = groups.samples.map(({ values }) => {
+    const row = new Array<number>(levels.length).fill(0);
+    for (const place of values) row[place]!++;
+    return row;
+  });
+  const without = groups.without;
+  const text = `${groupThousands(without)} ${without === 1 ? 'label has' : 'labels have'} no ${groups.by}: left out.`;
+  return {
+    rows: groups.samples.map((part) => part.name),
+    columns: [...levels],
+    counts,
+    notes: without ? [{ code: 'no-label', text }] : [],
+  };
+}
+
+/** Without rows and columns in which nothing was counted. */
+function withoutEmpty({ rows, columns, counts, notes }: Table): Table {
+  const keptRows = rows.map((_, i) => i).filter((i) => sum(counts[i]!) > 0);
+  const keptColumns = columns.map((_, j) => j).filter((j) => counts.some((row) => row[j]! > 0));
+  const empty = [
+    ...rows.filter((_, i) => !keptRows.includes(i)),
+    ...columns.filter((_, j) => !keptColumns.includes(j)),
+  ];
+  const text = `Nothing was counted of ${empty.slice(0, 5).join(', ')}: left out.`;
+  return {
+    rows: keptRows.map((i) => rows[i]!),
+    columns: keptColumns.map((j) => columns[j]!),
+    counts: keptRows.map((i) => keptColumns.map((j) => counts[i]![j]!)),
+    notes: empty.length ? [...notes, { code: 'empty-places', text }] : notes,
+  };
+}
+
+const MOST_SHUFFLED = 1_000_000;
+
+function worked(
+  { rows, columns, counts, notes }: Table,
+  settings: Request,
+  name: string,
+  head: Head,
+  exact: number | null,
+) {
+  const { alpha, noticeable: named, method } = settings;
+  const test = tableIndependence(counts);
+  const n = sum(counts.map(sum));
+  const shape = Math.min(rows.length, columns.length) - 1;
+  const labels = rows.flatMap((row) => columns.map((column) => `${row} · ${column}`));
+  const far = test.cells.reduce(
+    (best, { contribution }, i) => (contribution > test.cells[best]!.contribution ? i : best),
+    0,
+  );
+  const { observed, expected } = test.cells[far]!;
+  const missed = missedBy({
+    ...{ n, named, scale: 1 / 16, most: 1, least: 2, per: 'counts', of: 'a V of', approximate: true },
+    chanceAt: noticedByChiSquare(test.df, (v) => v * Math.sqrt(shape), alpha),
+  });
+  return (simulated: SimulatedP | null): ClaimResult =>
+    claimResult(
+      { ...head, notes: [...head.notes, ...notes] },
+      { alpha, confidence: 1 - alpha, alternative: 'two-sided' },
+      {
+        null: `${name} is spread alike in ${rows.length} groups`,
+        sought: `${name} is spread differently in ${rows.length} groups`,
+        ...{ method, as: 'ratio', symbol: 'χ²', statistic: test.statistic, df: test.df, n, estimate: test.cramersV },
+        ...chosenP(method, {
+          asymptotic: test.pAsymptotic,
+          exact,
+          simulated,
+          enough: enoughExpected(test) || n > MOST_SHUFFLED,
+        }),
+        measured: `of ${groupThousands(n)} counted, ${labels[far]} has ${groupThousands(observed)} where ${formatValue(Number(expected.toPrecision(4)))} are expected, the farthest off; Cramér’s V is ${formatFigure(test.cramersV, 'statistic')}`,
+        ...missed,
+        assumptions: [expectedLine(test)],
+        law: lawOfChiSquare(test.statistic, test.df, alpha),
+        cells: test.cells.map((cell, i) => ({ label: labels[i]!, ...cell })),
+        extras: [
+          {
+            key: 'v',
+            name: 'Cramér’s V',
+            value: test.cramersV,
+            as: 'ratio',
+            meaning: 'How strongly the two hang together: 0 not at all, 1 wholly.',
+            formula: '√(χ²/(n·(k − 1))), k the fewer of rows and columns (Cramér 1946)',
+          },
+          ...pExtras(test.pAsymptotic, exact, simulated, alpha),
+        ],
+      },
+    );
+}
+
+/** Are labels spread alike in all groups. */
+export const tableClaimAnalysis = defineAnalysis<Request, ClaimResult>({
+  id: 'table-claim',
+  version: 1,
+  name: 'Claim on a table',
+  title: 'are labels spread alike in all groups (χ², Fisher exact, simulated)',
+  needsReadings: false,
+  takesLabels: true,
+  request,
+  method: [...TABLE_CLAIM, ...TABLE_METHOD],
+  subject: ({ column, split, table }) => (table ? 'what the typed table counts' : subjectWords({ column, split })),
+  resolve: (settings) => ({ ...settings, replicates: settings.replicates ?? 10_000 }),
+  *run(asked, sample) {
+    const settings = this.resolve(asked, sample);
+    const found = tableOf(sample, settings);
+    if (typeof found === 'string') return unavailable(settings.table ? NO_READINGS : sample, found);
+    const table = withoutEmpty(found);
+    const { rows, columns, counts } = table;
+    if (rows.length < 2 || columns.length < 2)
+      return unavailable(sample, 'A table has two rows and two columns at least in which something was counted.');
+    if (rows.length > MOST_CELLS || columns.length > MOST_CELLS || rows.length * columns.length > 10 * MOST_CELLS)
+      return unavailable(sample, `A table of ${rows.length} × ${columns.length} is too large to be looked at here.`);
+    const n = sum(counts.map(sum));
+    const square = rows.length === 2 && columns.length === 2;
+    const { method } = settings;
+    if (method === 'exact' && !square)
+      return unavailable(sample, 'Only tables of two by two are counted out: let p be simulated.');
+    if (method === 'simulated' && n > MOST_SHUFFLED)
+      return unavailable(sample, 'So many counts need no simulation: read p off the curve of χ².');
+    const exact =
+      square && method !== 'chi-square' && method !== 'simulated' ? fisherP(counts as never, 'two-sided') : null;
+    const name = settings.table ? 'what was counted' : sample.name;
+    const head = settings.table ? typedHead(n) : headOf(sample);
+    const result = worked(table, settings, name, head, exact);
+    const test = tableIndependence(counts);
+    const simulates =
+      method === 'simulated' || (method === 'suited' && exact === null && !enoughExpected(test) && n <= MOST_SHUFFLED);
+    if (!simulates) return result(null);
+    const book = orderBook(settings.seed, chunkSizeFor(n));
+    const input = { rows: counts.map(sum), columns: columnsOf(counts).map(sum), observed: test.statistic };
+    book.add({ kernel: 'table-tallies', input }, settings.replicates!);
+    const [chunks] = yield { partial: result(null), orders: book.orders };
+    return result(
+      pOfTally(
+        chunks!.reduce((total, chunk) => total + chunk[0]!, 0),
+        settings.replicates!,
+        settings.seed,
+      ),
+    );
+  },
+  finding: claimFinding,
+});

@@ -1,0 +1,70 @@
+import { alternativeOf, claimBasis } from './claim-settings.js';
+import { columnSetting } from '../../road/settings.js';
+import { partName } from '../../road/two-of.js';
+import type { Alternative } from '../../claims/alternative.js';
+import type { Sample } from '../../readings/sample.js';
+import { z } from 'zod';
+
+/** In which direction two groups differ. */
+export const twoAlternative = alternativeOf({
+  'two-sided': 'different',
+  less: 'less in the first',
+  greater: 'more in the first',
+});
+
+/** What every claim about two groups is asked with: two levels of a label column, or two columns. */
+export const twoBasis = {
+  ...claimBasis,
+  alternative: twoAlternative.schema,
+  split: columnSetting.optional(),
+  beside: z.array(columnSetting).min(1).max(11, 'At most 12 columns stand side by side.').optional(),
+  first: partName,
+  second: partName,
+};
+
+interface Named {
+  column?: string | undefined;
+  split?: string | undefined;
+  first?: string | undefined;
+  second?: string | undefined;
+}
+
+/** "thickness in north and south", "gauge A and gauge B". */
+export function twoSubject({ column, split, first = 'one', second = 'another' }: Named): string {
+  return split === undefined ? `${first} and ${second}` : `${column} in ${first} and ${second}`;
+}
+
+/** In words, a claim that a figure of two groups is the same, and what is sought against it. */
+export function twoWords(
+  figure: string,
+  { name, by }: { name: string; by: string | null },
+  [a, b]: readonly [string, string],
+  alternative: Alternative,
+  claimed = '',
+) {
+  const of = by === null ? figure : `${figure} of ${name}`;
+  const [first, second] = by === null ? [`of ${a}`, `of ${b}`] : [`in ${a}`, `in ${b}`];
+  const beyond = claimed ? ` by ${claimed}` : '';
+  const sought = {
+    'two-sided': claimed
+      ? `the difference of ${of} ${first} and ${second} is another than ${claimed}`
+      : `${of} differs between ${a} and ${b}`,
+    less: `${of} is lower ${first} than ${second}${claimed ? `, or higher by less than ${claimed}` : ''}`,
+    greater: `${of} is higher ${first} than ${second}${claimed ? ` by more than ${claimed}` : ''}`,
+  }[alternative];
+  const nothing = claimed
+    ? `${of} is higher ${first} than ${second}${beyond}`
+    : `${of} is the same ${first} and ${second}`;
+  return { null: nothing, sought };
+}
+
+/** Readings of two columns that stand in the same rows, and how many have no partner. */
+export function pairsOf(a: Sample, b: Sample): { first: Float64Array; second: Float64Array; without: number } {
+  const byRow = new Map(Array.from(b.rows, (row, i) => [row, b.values[i]!]));
+  const kept = [...a.rows.keys()].filter((i) => byRow.has(a.rows[i]!));
+  return {
+    first: Float64Array.from(kept, (i) => a.values[i]!),
+    second: Float64Array.from(kept, (i) => byRow.get(a.rows[i]!)!),
+    without: a.values.length + b.values.length - 2 * kept.length,
+  };
+}

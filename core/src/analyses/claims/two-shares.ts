@@ -1,0 +1,253 @@
+import { z } from 'zod';
+import { bothSidesFor, openEnd } from '../../claims/alternative.js';
+import { powerOfTwoShares } from '../../claims/power-of-shares.js';
+import { oddsRatio, riskRatio, type Ratio } from '../../claims/risks.js';
+import { fisherP, newcombe, wilson } from '../../claims/shares.js';
+import { hypergeometric } from '../../distributions/families/hypergeometric.js';
+import { formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import type { Sample } from '../../readings/sample.js';
+import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
+import { unavailable } from '../../road/cautions.js';
+import { twoOf } from '../../road/two-of.js';
+import { columnsOf } from './claim-law.js';
+import type { ClaimExtra, ClaimResult, LawPicture } from './claim-result.js';
+import { ofInterval, typedN } from './claim-settings.js';
+import { claimResult, typedHead, type Head } from './claim-source.js';
+import { toldDistance, toldInterval, type Scale } from './claim-told.js';
+import { claimFinding } from './claim-words.js';
+import { missedBy, signOf } from './one-column.js';
+import { noticeableShare, ofResolved, shareBasis, SHARE_PARTS } from './share-settings.js';
+import { countedOf } from './share-source.js';
+import { twoAlternative, twoBasis, twoSubject, twoWords } from './two-settings.js';
+
+const COUNT = 'The count is a whole number from 0 on.';
+const typed = z.strictObject({ count: z.int(COUNT).min(0, COUNT), n: typedN }).refine(({ count, n }) => count <= n, {
+  message: 'The count is more than n: are the two the other way round?',
+  path: ['count'],
+});
+
+const request = z
+  .strictObject({
+    ...twoBasis,
+    ...shareBasis,
+    noticeable: noticeableShare.schema,
+    figures: z.tuple([typed, typed]).optional(),
+  })
+  .refine(({ column, figures }) => column === undefined || figures === undefined, {
+    message: 'Figures are typed in place of a column: leave one of the two out.',
+    path: ['figures'],
+  });
+type Request = z.infer<typeof request>;
+
+export const TWO_SHARES_CLAIM: readonly SentencePart[] = [
+  'The share of ',
+  { subject: true },
+  ' ',
+  ...SHARE_PARTS,
+  ' is claimed to be the same; evidence is sought that it is ',
+  twoAlternative.field,
+];
+export const TWO_SHARES_METHOD: readonly SentencePart[] = [
+  ', by Fisher’s exact test, with an interval of the difference at ',
+  ofInterval.field,
+  '. A difference that matters: ',
+  noticeableShare.field,
+  '.',
+];
+
+interface Share {
+  name: string;
+  count: number;
+  n: number;
+}
+
+interface Compared {
+  two: [Share, Share];
+  of: { name: string; by: string | null };
+  what: string;
+  head: Head;
+}
+
+function compared(sample: Sample, settings: Request): Compared | string {
+  const { figures, column } = settings;
+  if (figures) {
+    const two = figures.map((one, i) => ({ ...one, name: i === 0 ? 'the first' : 'the second' })) as [Share, Share];
+    return {
+      two,
+      of: { name: 'what was counted', by: 'what was typed' },
+      what: '',
+      head: typedHead(two[0].n + two[1].n),
+    };
+  }
+  if (column === undefined || !sample.groups)
+    return 'Two groups are two levels of a label column, or two columns: name what to split by, or the column beside.';
+  if (settings.of === 'counts' && sample.groups.by === null)
+    return 'Columns side by side are two groups here; the trials of each count are the same for all: say how many.';
+  const parts = twoOf(sample, settings);
+  if (typeof parts === 'string') return parts;
+  const shares: Share[] = [];
+  const notes: Note[] = [];
+  let what = '';
+  for (const part of parts) {
+    const counted = countedOf(part, settings);
+    if (typeof counted === 'string') return counted;
+    if (counted.n === 0) return `${part.name} has no trials.`;
+    shares.push({ name: part.name, count: counted.count, n: counted.n });
+    notes.push(...counted.notes);
+    what = counted.what;
+  }
+  const [a, b] = parts;
+  const head: Head = {
+    ...{
+      typed: false,
+      n: shares[0]!.n + shares[1]!.n,
+      missing: a.missing + b.missing,
+      setAside: a.setAside + b.setAside,
+    },
+    ...{ unit: a.unit, resolution: a.resolution, notes },
+  };
+  return { two: shares as [Share, Share], of: { name: sample.name, by: sample.groups.by }, what, head };
+}
+
+function lawOf([a, b]: [Share, Share], { alternative: of, alpha }: Request): LawPicture | null {
+  const [population, successes] = [a.n + b.n, a.count + b.count];
+  if (successes === 0 || successes === population || population > 1e9) return null;
+  const law = hypergeometric.of({ population, successes, draws: a.n });
+  const limit = law.density(a.count) * (1 + 1e-7);
+  const counted = (k: number) =>
+    of === 'less' ? k <= a.count : of === 'greater' ? k >= a.count : law.density(k) <= limit;
+  return columnsOf(law, {
+    ...{
+      name: `counts in ${a.name}, both totals given`,
+      axis: `count in ${a.name}`,
+      statistic: a.count,
+      alternative: of,
+      alpha,
+    },
+    ...{ ends: [Math.max(0, successes - b.n), Math.min(a.n, successes)], counted, critical: [] },
+  });
+}
+
+const ratioExtra = (key: string, name: string, meaning: string, formula: string, ratio: Ratio | null): ClaimExtra[] =>
+  ratio
+    ? [
+        { key, name, meaning, formula, value: ratio.value, as: 'ratio' },
+        {
+          key: `${key}-interval`,
+          name: `interval of the ${name}`,
+          meaning: 'Where the true ratio lies, with this confidence.',
+          formula: 'its logarithm is nearly normal',
+          value: ratio.interval,
+          as: 'ratio',
+        },
+      ]
+    : [];
+
+function extrasOf([a, b]: [Share, Share], confidence: number): ClaimExtra[] {
+  return [
+    ...ratioExtra(
+      'risk-ratio',
+      'ratio of the shares',
+      'The share of the first over that of the second.',
+      'p₁/p₂ (Katz and others 1978)',
+      riskRatio(a, b, confidence),
+    ),
+    ...ratioExtra(
+      'odds-ratio',
+      'ratio of the odds',
+      'The odds of the first over those of the second.',
+      'p₁(1 − p₂)/(p₂(1 − p₁)) (Woolf 1955)',
+      oddsRatio(a, b, confidence),
+    ),
+  ];
+}
+
+function powerOf([a, b]: [Share, Share], { alpha, alternative, noticeable: named }: Request) {
+  const n = a.n + b.n;
+  const common = (a.count + b.count) / n;
+  const sign = alternative === 'two-sided' ? (common <= 0.5 ? 1 : -1) : signOf(alternative);
+  const most = sign > 0 ? 1 - common : common;
+  if (!(most > 0)) return {};
+  const chanceAt = (at: number, d: number) =>
+    powerOfTwoShares(
+      [(a.n / n) * at, (b.n / n) * at],
+      [Math.min(1, Math.max(0, common + sign * d)), common],
+      alpha,
+      alternative,
+    );
+  return missedBy({
+    n,
+    chanceAt,
+    named: named === undefined ? undefined : Math.min(named, most),
+    scale: most / 16,
+    most,
+    least: 2,
+    per: 'in all',
+    approximate: true,
+  });
+}
+
+/** Have two groups the same share. */
+export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
+  id: 'two-shares',
+  version: 1,
+  name: 'Two shares',
+  title: 'have two groups the same share (Fisher exact; Newcombe interval, ratios)',
+  needsReadings: false,
+  takesLabels: true,
+  request,
+  method: [...TWO_SHARES_CLAIM, ...TWO_SHARES_METHOD],
+  subject: (settings) =>
+    settings.figures
+      ? 'two typed samples'
+      : `${twoSubject(settings)}${settings.level === undefined ? '' : ` “${settings.level}”`}`,
+  resolve: (settings, sample) => {
+    const found = settings.figures ? '' : twoOf(sample, settings);
+    const own = { ...settings, of: ofResolved(settings, sample) };
+    return typeof found === 'string' ? own : { ...own, first: found[0].name, second: found[1].name };
+  },
+  *run(asked, sample) {
+    const settings = this.resolve(asked, sample);
+    const found = compared(sample, settings);
+    if (typeof found === 'string') return unavailable(sample, found);
+    const { two, of, what, head } = found;
+    const [a, b] = two;
+    if (head.n > 1e9) return unavailable(sample, 'More than 10⁹ altogether are not counted out here.');
+    const { alternative, confidence } = settings;
+    const [p, q] = [a.count / a.n, b.count / b.n];
+    const interval = openEnd(newcombe(a, b, bothSidesFor(confidence, alternative)), alternative);
+    const scale: Scale = { ...head, as: 'share' };
+    const told = ({ name, count, n }: Share) =>
+      `${formatPercentOf(count / n, 1 - count / n, 3)} for ${name} (${groupThousands(count)} of ${groupThousands(n)})`;
+    const where = p === q ? 'just the same' : `${toldDistance(p - q, scale)} ${p > q ? 'more' : 'less'} in the first`;
+    return claimResult(head, settings, {
+      ...twoWords(what === '' ? 'the share' : `the share ${what}`, of, [a.name, b.name], alternative),
+      ...{ method: 'fisher', as: 'share', claimed: 0, estimate: p - q, difference: p - q },
+      ...{ symbol: 'count', statistic: a.count, pMethod: 'exact' },
+      pValue: fisherP(
+        [
+          [a.count, a.n - a.count],
+          [b.count, b.n - b.count],
+        ],
+        alternative,
+      ),
+      ...{ interval, intervalOf: 'the difference' },
+      measured: `it is ${told(a)} and ${told(b)}, ${where}; ${formatPercent(confidence)} interval of the difference ${toldInterval(interval, scale, 'difference')}`,
+      ...powerOf(two, settings),
+      assumptions: [
+        {
+          text: 'Fisher’s test asks only that one reading does not change the chance of the next.',
+          holds: true,
+          instead: '',
+        },
+      ],
+      law: lawOf(two, settings),
+      groups: two.map(({ name, count, n }) => ({
+        ...{ name, n, centre: count / n, sd: null, dots: [] },
+        interval: openEnd(wilson(count, n, confidence), 'two-sided'),
+      })),
+      extras: extrasOf(two, confidence),
+    });
+  },
+  finding: claimFinding,
+});

@@ -1,0 +1,282 @@
+import { z } from 'zod';
+import { bothSidesFor, openEnd, pOfTails } from '../../claims/alternative.js';
+import { meanInterval, welch } from '../../claims/means.js';
+import { powerOfTwoSpreads } from '../../claims/power-of-spreads.js';
+import { brownForsythe, spreadsByF } from '../../claims/spreads.js';
+import { medianOfSorted } from '../../describe/quantiles.js';
+import { f } from '../../distributions/families/f.js';
+import { formatFigure, formatPercent, groupThousands } from '../../numeric/format.js';
+import { centralMoments } from '../../numeric/sums.js';
+import { defineAnalysis, type SentencePart, type Unavailable } from '../../road/analysis.js';
+import { unavailable } from '../../road/cautions.js';
+import { choice, number } from '../../road/setting.js';
+import { twoOf } from '../../road/two-of.js';
+import type { Sample } from '../../readings/sample.js';
+import { sdInterval } from '../../describe/intervals.js';
+import { normalityLine } from './assumptions.js';
+import { curveOf } from './claim-law.js';
+import type { ClaimGroup, ClaimResult } from './claim-result.js';
+import { ofInterval, typedFigures } from './claim-settings.js';
+import { claimResult, typedHead, type Head } from './claim-source.js';
+import { toldFigure, toldInterval, type Scale } from './claim-told.js';
+import { claimFinding } from './claim-words.js';
+import { missedBy } from './one-column.js';
+import { twoAlternative, twoBasis, twoSubject, twoWords } from './two-settings.js';
+import { twoSource } from './two-source.js';
+
+const method = choice(
+  'method',
+  'test of two spreads',
+  [
+    { value: 'brown-forsythe', text: 'Brown–Forsythe' },
+    { value: 'f', text: 'F, for normals' },
+  ],
+  'brown-forsythe',
+);
+const noticeable = number('noticeable', 'ratio of the sds that matters', { above: 1 }, 'none named');
+
+const request = z
+  .strictObject({
+    ...twoBasis,
+    noticeable: noticeable.schema,
+    method: method.schema,
+    figures: z.tuple([typedFigures, typedFigures]).optional(),
+  })
+  .refine(({ column, figures }) => column === undefined || figures === undefined, {
+    message: 'Figures are typed in place of a column: leave one of the two out.',
+    path: ['figures'],
+  });
+type Request = z.infer<typeof request>;
+
+export const TWO_SPREADS_CLAIM: readonly SentencePart[] = [
+  'The spread of ',
+  { subject: true },
+  ' is claimed to be the same; evidence is sought that it is ',
+  twoAlternative.field,
+];
+export const TWO_SPREADS_METHOD: readonly SentencePart[] = [
+  ', by ',
+  method.field,
+  ', with an interval at ',
+  ofInterval.field,
+  '. A ratio of the sds that matters: ',
+  noticeable.field,
+  '.',
+];
+
+interface Compared {
+  names: [string, string];
+  of: { name: string; by: string | null };
+  sizes: [number, number];
+  sds: [number, number];
+  samples: [Sample, Sample] | null;
+  head: Head;
+}
+
+const sdOf = (values: Float64Array) => {
+  const { n, s2 } = centralMoments(values);
+  return Math.sqrt(s2 / (n - 1));
+};
+
+function compared(sample: Sample, settings: Request): Compared | Unavailable {
+  const { figures, method: by } = settings;
+  if (!figures) {
+    const two = twoSource(sample, settings, { least: 2, purpose: 'a test of two spreads' });
+    if ('available' in two) return two;
+    const { a, b, of, head } = two;
+    return {
+      names: [a.name, b.name],
+      of,
+      sizes: [a.values.length, b.values.length],
+      sds: [sdOf(a.values), sdOf(b.values)],
+      samples: [a, b],
+      head,
+    };
+  }
+  if (by !== 'f')
+    return unavailable(sample, 'Brown–Forsythe needs the readings themselves; for typed figures there is F.');
+  const [a, b] = figures;
+  if (a.n < 2 || b.n < 2) return unavailable(sample, 'A test of two spreads needs at least 2 in each group.');
+  return {
+    names: ['the first', 'the second'],
+    of: { name: 'the readings', by: 'what was typed' },
+    sizes: [a.n, b.n],
+    sds: [a.sd, b.sd],
+    samples: null,
+    head: typedHead(a.n + b.n),
+  };
+}
+
+/** Distances from the median, which Brown and Forsythe compare the means of. */
+function distancesOf(values: Float64Array) {
+  const median = medianOfSorted(values.slice().sort());
+  const distances = values.map((x) => Math.abs(x - median));
+  const { n, mean } = centralMoments(distances);
+  return { n, mean, sd: sdOf(distances), distances };
+}
+
+/** By the distances from the medians: two-sided the F of the paper, one-sided the t that is its root, with the interval of the difference of the mean distances. */
+function byDistances(
+  { samples, head }: Compared,
+  { alternative, confidence, alpha }: Request,
+): Partial<ClaimResult> | string {
+  const [a, b] = samples!.map(({ values }) => distancesOf(values)) as [
+    ReturnType<typeof distancesOf>,
+    ReturnType<typeof distancesOf>,
+  ];
+  const { statistic, df, pValue } = brownForsythe(samples!.map(({ values }) => values));
+  if (!Number.isFinite(statistic))
+    return 'All readings lie equally far from the median of their group: Brown–Forsythe has nothing to go by.';
+  const half = {
+    lower: a.mean < b.mean ? pValue / 2 : 1 - pValue / 2,
+    upper: a.mean > b.mean ? pValue / 2 : 1 - pValue / 2,
+  };
+  const scale: Scale = { ...head, as: 'reading' };
+  const interval = a.sd > 0 || b.sd > 0 ? meanInterval(a.mean - b.mean, welch(a, b), confidence, alternative) : null;
+  return {
+    ...{ symbol: 'F', statistic, df: [...df], pMethod: 'asymptotic' },
+    pValue: alternative === 'two-sided' ? pValue : alternative === 'less' ? half.lower : half.upper,
+    ...{ interval, intervalOf: 'the difference of the mean distances from the medians' },
+    law: curveOf(f.of({ df1: df[0], df2: df[1] }), {
+      name: `F on ${df[0]} and ${groupThousands(df[1])} degrees of freedom`,
+      axis: 'F',
+      statistic,
+      alternative: 'greater',
+      alpha,
+    }),
+    ...(interval
+      ? {
+          measured: `${formatPercent(confidence)} interval of the difference of the mean distances from the medians ${toldInterval(interval, scale, 'spread')}`,
+        }
+      : {}),
+  };
+}
+
+function byF(
+  { sds: [s, t], sizes: [n, m], head }: Compared,
+  { alternative, confidence, alpha }: Request,
+): Partial<ClaimResult> {
+  const { statistic, df, tails } = spreadsByF({ n, sd: s }, { n: m, sd: t });
+  const law = f.of({ df1: df[0], df2: df[1] });
+  const tail = (1 - bothSidesFor(confidence, alternative)) / 2;
+  const ends = [Math.sqrt(statistic / law.survivalQuantile(tail)), Math.sqrt(statistic / law.quantile(tail))] as const;
+  const interval = openEnd(ends, alternative);
+  return {
+    ...{ symbol: 'F', statistic, df: [...df], pValue: pOfTails(tails, alternative), pMethod: 'exact' },
+    ...{ interval, intervalOf: 'the ratio of the sds' },
+    law: curveOf(law, {
+      name: `F on ${df[0]} and ${groupThousands(df[1])} degrees of freedom`,
+      axis: 'F',
+      statistic,
+      alternative,
+      alpha,
+    }),
+    measured: `${formatPercent(confidence)} interval of the ratio ${toldInterval(interval, { ...head, as: 'ratio' })}`,
+  };
+}
+
+/** What a ratio could be missed, by F. */
+function powerOf({ sizes: [n, m] }: Compared, { alpha, alternative, noticeable: named, method: by }: Request) {
+  const chanceAt = (at: number, ratio: number) => {
+    const share = at / (n + m);
+    const sizes = [Math.max(2, n * share), Math.max(2, m * share)] as const;
+    return powerOfTwoSpreads(sizes, alternative === 'less' ? 1 / (1 + ratio) : 1 + ratio, alpha, alternative);
+  };
+  const found = missedBy({
+    n: n + m,
+    chanceAt,
+    named: named === undefined ? undefined : named - 1,
+    scale: 0.5,
+    least: 4,
+    per: 'readings in all',
+    of: 'a ratio of the sds of',
+    approximate: by !== 'f',
+  });
+  const { power, smallestNoticeable } = found;
+  return {
+    power: { ...power, noticeable: named ?? null, as: 'ratio' as const },
+    smallestNoticeable: smallestNoticeable === null ? null : 1 + smallestNoticeable,
+  };
+}
+
+function groupsOf({ names, sizes, sds }: Compared, confidence: number): ClaimGroup[] {
+  return names.map((name, i) => ({
+    ...{ name, n: sizes[i]!, centre: sds[i]!, sd: null, dots: [] },
+    interval: sds[i]! > 0 ? openEnd(sdInterval(sizes[i]!, sds[i]!, confidence), 'two-sided') : null,
+  }));
+}
+
+/** Have two groups the same spread. */
+export const twoSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
+  id: 'two-spreads',
+  version: 1,
+  name: 'Two spreads',
+  title: 'have two groups the same spread (Brown–Forsythe, F)',
+  needsReadings: false,
+  request,
+  method: [...TWO_SPREADS_CLAIM, ...TWO_SPREADS_METHOD],
+  subject: (settings) => (settings.figures ? 'two typed samples' : twoSubject(settings)),
+  resolve: (settings, sample) => {
+    const found = settings.figures ? '' : twoOf(sample, settings);
+    return typeof found === 'string' ? settings : { ...settings, first: found[0].name, second: found[1].name };
+  },
+  *run(asked, sample) {
+    const settings = this.resolve(asked, sample);
+    const of = compared(sample, settings);
+    if ('available' in of) return of;
+    const {
+      sds: [s, t],
+      head,
+      names,
+      samples,
+    } = of;
+    if (!(s > 0) || !(t > 0))
+      return unavailable(
+        sample,
+        `All readings of ${s > 0 ? names[1] : names[0]} are the same: without any spread there is no ratio.`,
+      );
+    const { method: by, alternative, confidence, alpha } = settings;
+    const found = by === 'f' ? byF(of, settings) : byDistances(of, settings);
+    if (typeof found === 'string') return unavailable(sample, found);
+    const scale: Scale = { ...head, as: 'reading' };
+    const ratio = s / t;
+    const told = `the sd is ${toldFigure(s, scale, 'spread')} for ${names[0]} and ${toldFigure(t, scale, 'spread')} for ${names[1]}, ${formatFigure(ratio, 'statistic')} times`;
+    return claimResult(head, settings, {
+      ...twoWords('the spread', of.of, names, alternative),
+      ...{ as: by === 'f' ? 'ratio' : 'reading', claimed: 1, estimate: ratio, difference: ratio - 1, method: by },
+      ...found,
+      measured: found.measured ? `${told}; ${found.measured}` : told,
+      ...powerOf(of, settings),
+      assumptions:
+        by === 'f' && samples
+          ? [
+              normalityLine(
+                samples.map(({ name, values, resolution }) => ({ name, values, resolution })),
+                { alpha, mean: false, instead: 'Brown–Forsythe: F leans on normality heavily' },
+              ),
+            ]
+          : [
+              {
+                text:
+                  by === 'f'
+                    ? 'Normality: not to be told from typed figures, and F leans on it.'
+                    : 'Brown–Forsythe hardly leans on normality.',
+                holds: true,
+                instead: '',
+              },
+            ],
+      groups: groupsOf(of, confidence),
+      extras: [
+        {
+          key: 'ratio',
+          name: 'ratio of the sds',
+          value: ratio,
+          as: 'ratio',
+          meaning: 'The sd of the first over that of the second.',
+          formula: 's₁/s₂',
+        },
+      ],
+    });
+  },
+  finding: claimFinding,
+});

@@ -27,8 +27,27 @@ const shuffled = (lanes: number): Executor => ({
 
 const sample = { ...sampleOf(column('normal-40')), resolution: 0.001 };
 
-/** Two samples need two; of many families a dozen readings will do. */
+const beside = samplesBeside([sample, { ...sample, name: 'width' }]);
+/** As many labels as readings. */
+const labels: Sample = {
+  ...sample,
+  resolution: null,
+  levels: ['chip', 'crack', 'stain'],
+  values: sample.values.map((_, i) => (i * i) % 3),
+};
+const table = samplesBeside([labels, { ...labels, name: 'late', values: labels.values.map((x) => (2 * x) % 3) }]);
+
+/** Two samples need two; of many families a dozen readings will do; labels are counted. */
 const samplesOf: Record<string, Sample> = {
+  'two-means': beside,
+  'two-spreads': beside,
+  'two-medians': beside,
+  'two-shares': beside,
+  'several-means': beside,
+  'several-medians': beside,
+  'several-spreads': beside,
+  'counts-claim': labels,
+  'table-claim': { ...table, levels: labels.levels! },
   'two-samples': samplesBeside([sample, { ...sample, name: 'width' }]),
   'outlying-groups': samplesBeside([sample, { ...sample, name: 'width' }]),
   'compare-families': { ...sampleOf(column('normal-40').subarray(0, 12)), resolution: 0.001 },
@@ -51,6 +70,18 @@ describe('running an analysis', () => {
         'outlier-rules': few,
         'outlier-screen': few,
         outliers: few,
+        'mean-claim': { claimed: 100 },
+        'spread-claim': { claimed: 2 },
+        'median-claim': { claimed: 100 },
+        'mean-and-sd-claim': { claimed: 100, claimedSd: 2 },
+        'share-claim': { claimed: 0.1, upper: 104 },
+        'two-shares': { upper: 104, split: 'kiln' },
+        'two-means': { split: 'kiln' },
+        'two-spreads': { split: 'kiln' },
+        'two-medians': { split: 'kiln' },
+        'counts-claim': { ...few, method: 'simulated' },
+        'table-claim': { ...few, split: 'shift', method: 'simulated' },
+        'several-medians': { ...few, method: 'simulated' },
       }[id] ?? {};
     const job = {
       id,

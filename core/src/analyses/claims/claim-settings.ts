@@ -33,9 +33,9 @@ export const claimBasis = {
   alpha: alphaSetting,
 };
 
-const N = 'n is a whole number from 1 on.';
+const N = 'The number of readings, n, is a whole number from 1 on.';
 /** n as somebody typed it. */
-export const typedN = z.int(N).min(1, N).max(1e12, 'n is at most 10¹².');
+export const typedN = z.int(N).min(1, N).max(1e12, 'The number of readings is at most 10¹².');
 const MEAN = 'The mean is a number.';
 /** Mean and sd of n readings, as a certificate gives them. */
 export const typedFigures = z.strictObject({

@@ -119,10 +119,18 @@ export {
   otherQuantiles,
   percentileFigures,
 } from './shape/figure-list.js';
-export { claimFigures, claimTable } from './claims/claim-figures.js';
+export {
+  CELL_COLUMNS,
+  cellFigures,
+  claimFigures,
+  claimTable,
+  PAIR_COLUMNS,
+  pairFigures,
+} from './claims/claim-figures.js';
 export type { ClaimCell, ClaimGroup, ClaimPair, ClaimResult, LawPicture } from './claims/claim-result.js';
 export { toldFigure, toldInterval } from './claims/claim-told.js';
 export { claimFinding, missedWords, pWords, readBack } from './claims/claim-words.js';
 export { claimOffers, usualClaim, type ClaimOffer, type Looked } from './claims/claims-offered.js';
 export { CLAIM_PARTS, type ClaimId } from './claims/claim-parts.js';
 export { toleranceFigures, type ToleranceResult } from './claims/tolerance.js';
+export { readShares, readTyped, TYPED_FIELDS, type TypedField } from './claims/typed-texts.js';

@@ -6,6 +6,7 @@ import { useRoute } from 'vue-router';
 import { STAGES } from '../stages/stages.js';
 import { useStudy } from '../stores/study.js';
 import PartsChoice from '../workbench/parts-choice.vue';
+import { useLooked } from '../workbench/use-looked.js';
 import SentenceChoice from './fields/sentence-choice.vue';
 import SentenceNumber from './fields/sentence-number.vue';
 import { typedNumber } from './fields/typed-number.js';
@@ -18,25 +19,30 @@ const stage = computed(() => STAGES.find(({ name }) => name === route.name));
 const Bar = computed(() => stage.value?.bar && defineAsyncComponent(stage.value.bar));
 const levelWrong = ref('');
 
-const subjects = computed(() => (store.study?.columns ?? []).filter(({ kind }) => kind !== 'label'));
+const looked = useLooked();
+const subjects = computed(() =>
+  (store.study?.columns ?? []).filter(({ kind }) => kind !== 'label' || stage.value?.takesLabels),
+);
+const ofLabels = computed(() => !!stage.value?.takesLabels && looked.label.value !== null);
 const named = ({ name, unit }: { name: string; unit: string }) => (unit ? `${name}, ${unit}` : name);
 
 const readings = computed(() => {
-  const sample = store.sample;
+  const sample = ofLabels.value ? looked.sample.value : store.sample;
   if (!sample) return '';
   const n = sample.values.length;
+  const what = sample.levels ? (n === 1 ? 'label' : 'labels') : n === 1 ? 'reading' : 'readings';
   const others = [
     sample.setAside ? `${groupThousands(sample.setAside)} set aside` : '',
     sample.missing ? `${groupThousands(sample.missing)} missing` : '',
     sample.unreadable ? `${groupThousands(sample.unreadable)} not a number` : '',
     sample.beyondLimit ? `${groupThousands(sample.beyondLimit)} beyond a limit` : '',
   ].filter(Boolean);
-  return [`${groupThousands(n)} ${n === 1 ? 'reading' : 'readings'}`, ...others].join(', ');
+  return [`${groupThousands(n)} ${what}`, ...others].join(', ');
 });
 
 const limits = computed(() => {
   const column = store.subject;
-  if (!column || !store.sample) return '';
+  if (!column || !store.sample || ofLabels.value) return '';
   const figure = (value: number) => formatFigure(value, 'reading', store.sample!.resolution);
   const { lowerLimit: lower, upperLimit: upper } = column;
   if (lower !== null && upper !== null) return `limits ${figure(lower)} – ${figure(upper)}`;
@@ -44,7 +50,6 @@ const limits = computed(() => {
   return upper !== null ? `upper limit ${figure(upper)}` : '';
 });
 
-const setSubject = (subject: string) => store.change({ kind: 'change-study', subject });
 function setLevel(typed: string): void {
   const level = alphaSetting.safeParse(typedNumber(typed));
   levelWrong.value = level.success ? '' : level.error.issues[0]!.message;
@@ -59,10 +64,10 @@ function setLevel(typed: string): void {
         >Looking at
         <SentenceChoice
           aria-label="Subject"
-          :model-value="store.study?.subject ?? ''"
-          :disabled="store.ruled"
+          :model-value="(ofLabels ? looked.label.value?.id : store.study?.subject) ?? ''"
+          :disabled="store.ruled && !stage?.takesLabels"
           :options="subjects.map((column) => ({ value: column.id, text: named(column) }))"
-          @update:model-value="setSubject"
+          @update:model-value="looked.look"
       /></label>
       <PartsChoice v-if="stage?.splits" />
       <span class="rule"></span>
@@ -83,7 +88,7 @@ function setLevel(typed: string): void {
     <span class="room"></span>
     <component :is="Bar" v-if="Bar" />
     <template v-else>
-      <span v-if="store.sample?.resolution" class="soft"
+      <span v-if="store.sample?.resolution && !ofLabels" class="soft"
         >resolution {{ store.sample.resolution }} {{ store.sample.unit }}</span
       >
       <span v-if="limits" class="soft">{{ limits }}</span>

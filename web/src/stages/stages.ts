@@ -1,4 +1,5 @@
 import type { Stage } from '../workbench/stage.js';
+import { claimsStage } from './claims/stage.js';
 import { distributionsStage } from './distributions/stage.js';
 import { fitStage } from './fit/stage.js';
 import { outliersStage } from './outliers/stage.js';
@@ -12,6 +13,7 @@ export const STAGES: readonly Stage[] = [
   shapeStage,
   fitStage,
   outliersStage,
+  claimsStage,
   verdictStage,
   distributionsStage,
 ];

@@ -23,6 +23,8 @@ const props = withDefaults(
     label?: string;
     /** Why there is no such picture of these readings. */
     whyNot?: string | null;
+    /** False where no reading is at fault. */
+    mend?: boolean;
     /** True once working it out has failed: why is said beside it. */
     failed?: boolean;
     /** The table behind the picture, worked out when it is looked at. */
@@ -48,6 +50,7 @@ const props = withDefaults(
   {
     label: 'Picture',
     whyNot: null,
+    mend: true,
     failed: false,
     rows: null,
     titles: null,
@@ -146,7 +149,7 @@ defineExpose({
     <div v-if="whyNot" class="box none">
       <h3>No picture</h3>
       <p>{{ whyNot }}</p>
-      <p class="soft">
+      <p v-if="mend" class="soft">
         Readings can be pasted, typed or mended in <RouterLink :to="{ name: 'readings' }">Readings</RouterLink>.
       </p>
     </div>

@@ -37,6 +37,8 @@ export interface Stage {
   view: () => Promise<{ default: Component }>;
   /** True where the subject can be split: the bar asks by what. */
   splits?: true;
+  /** True where columns of labels can be looked at as well. */
+  takesLabels?: true;
   /** Stands beside the path, not on it. */
   beside?: true;
   /** Takes up blocks of readings that were pasted where they do not belong. */

@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router';
 import { useStudy } from '../stores/study.js';
 import { unchanged } from './unchanged.js';
 import { useAddress } from './use-address.js';
+import { useLooked } from './use-looked.js';
 
 /** How each study was split last, while the page is open: leaving the stage and coming back asks nothing again. */
 const lastOf = new Map<string, Record<string, string>>();
@@ -14,9 +15,15 @@ export function useParts() {
   const route = useRoute();
   const address = useAddress();
 
+  const { column: looked } = useLooked();
   const columns = computed(() => store.study?.columns ?? []);
-  const labels = computed(() => columns.value.filter(({ kind }) => kind === 'label'));
-  const others = computed(() => columns.value.filter(({ kind, id }) => kind !== 'label' && id !== store.subject?.id));
+  const labels = computed(() => columns.value.filter(({ kind, id }) => kind === 'label' && id !== looked.value?.id));
+  /** Labels have none beside them. */
+  const others = computed(() =>
+    looked.value?.kind === 'label'
+      ? []
+      : columns.value.filter(({ kind, id }) => kind !== 'label' && id !== looked.value?.id),
+  );
   const named = (ids: readonly string[], among: readonly StudyColumn[]) =>
     ids.flatMap((id) => among.find((column) => column.id === id) ?? []);
 

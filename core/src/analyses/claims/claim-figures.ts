@@ -1,4 +1,4 @@
-import { formatFigure, formatP, formatPercent, groupThousands } from '../../numeric/format.js';
+import { formatFigure, formatP, formatPercent, formatValue, groupThousands } from '../../numeric/format.js';
 import type { FoundFigure } from '../../road/figure.js';
 import type { ClaimExtra, ClaimResult } from './claim-result.js';
 import { bareFigure, toldClaim, toldDistance, toldFigure, toldInterval } from './claim-told.js';
@@ -201,4 +201,40 @@ export function claimTable(result: ClaimResult): (string | number)[][] {
     ];
   if (groups.length > 1 || !law) return ofGroups;
   return [...ofGroups, [], [law.axis, 'density'], ...law.x.map((x, i) => [x, law.y[i]!])];
+}
+
+export const PAIR_COLUMNS = ['difference', 'interval', 'p'] as const;
+
+/** Every pair of several groups. */
+export const pairFigures = (result: ClaimResult): FoundFigure[] =>
+  result.pairs.map(({ first, second, difference, interval: [lower, upper], pValue }) => ({
+    key: `${first} ${second}`,
+    name: `${first} − ${second}`,
+    meaning: `The mean of ${first} less that of ${second}, its interval and its p with the level shared among all pairs.`,
+    formula: 'Tukey (1953), Kramer (1956)',
+    note: pValue < result.alpha ? 'differ' : '',
+    texts: [
+      signed(difference, result),
+      toldInterval({ lower, upper }, { ...result, unit: '' }, 'difference'),
+      formatP(pValue, result.alpha),
+    ],
+  }));
+
+export const CELL_COLUMNS = ['counted', 'expected', 'of χ²'] as const;
+
+/** Every place that was counted. */
+export function cellFigures({ cells }: ClaimResult): FoundFigure[] {
+  const total = cells.reduce((sum, { contribution }) => sum + contribution, 0);
+  return cells.map(({ label, observed, expected, contribution, standardised }) => ({
+    key: label,
+    name: label,
+    meaning: `${formatFigure(Math.abs(standardised), 'statistic')} sd ${standardised < 0 ? 'below' : 'above'} what is expected.`,
+    formula: '(counted − expected)²/expected, as a share of χ²',
+    note: '',
+    texts: [
+      groupThousands(observed),
+      formatValue(Number(expected.toPrecision(4))),
+      total > 0 ? formatPercent(contribution / total, 2) : '–',
+    ],
+  }));
 }

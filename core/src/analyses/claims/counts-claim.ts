@@ -108,7 +108,7 @@ export const countsClaimAnalysis = defineAnalysis<CountsRequest, ClaimResult>({
   needsReadings: false,
   takesLabels: true,
   request: countsRequest,
-  method: [...COUNTS_CLAIM, ...COUNTS_METHOD],
+  method: [...COUNTS_CLAIM, ' ', ...COUNTS_METHOD],
   subject: ({ column, split, shares, spread }) => {
     const name = column === undefined ? 'the typed places' : split === undefined ? column : `${column} by ${split}`;
     const claims = Object.entries(shares ?? {}).map(([label, share]) => `${label} ${formatPercentOf(share)}`);

@@ -65,9 +65,10 @@ export const COUNTS_CLAIM: readonly SentencePart[] = [
   { subject: true },
   ' are claimed to be spread ',
   spread.field,
+  '; evidence is sought that they are not.',
 ];
 export const COUNTS_METHOD: readonly SentencePart[] = [
-  '; evidence is sought that they are not, with p by ',
+  'With p by ',
   byMethod.field,
   { text: ' in ', showWhen: { field: 'method', is: ['suited', 'simulated'] } },
   { ...replicates.field, showWhen: { field: 'method', is: ['suited', 'simulated'] } },

@@ -40,9 +40,10 @@ export const MEAN_AND_SD_CLAIM: readonly SentencePart[] = [
   claimed.field,
   ' and sd ',
   claimedSd.field,
+  '; evidence is sought that one of the two is otherwise.',
 ];
 export const MEAN_AND_SD_METHOD: readonly SentencePart[] = [
-  '; evidence is sought that one of the two is otherwise, by t and χ², the level shared between them, with intervals at ',
+  'By t and χ², the level shared between them, with intervals at ',
   ofInterval.field,
   '.',
 ];
@@ -138,7 +139,7 @@ export const meanAndSdClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   title: 'are mean and sd what a certificate says, side by side, and A², D against that normal',
   needsReadings: false,
   request,
-  method: [...MEAN_AND_SD_CLAIM, ...MEAN_AND_SD_METHOD],
+  method: [...MEAN_AND_SD_CLAIM, ' ', ...MEAN_AND_SD_METHOD],
   subject: ({ column }) => column ?? 'the typed readings',
   resolve: (settings) => settings,
   *run(settings, sample) {

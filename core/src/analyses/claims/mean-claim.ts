@@ -58,9 +58,10 @@ export const MEAN_CLAIM: readonly SentencePart[] = [
   claimed.field,
   '; evidence is sought that it is ',
   alternative.field,
+  '.',
 ];
 export const MEAN_METHOD: readonly SentencePart[] = [
-  ', by ',
+  'By ',
   method.field,
   { text: ' ', showWhen: { field: 'method', is: 'z' } },
   { ...knownSd.field, showWhen: { field: 'method', is: 'z' } },
@@ -116,7 +117,7 @@ export const meanClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   title: 'is the mean what is claimed (t; z with a known sd), with power and equivalence',
   needsReadings: false,
   request,
-  method: [...MEAN_CLAIM, ...MEAN_METHOD],
+  method: [...MEAN_CLAIM, ' ', ...MEAN_METHOD],
   subject: ({ column }) => column ?? 'the typed readings',
   resolve: (settings) => settings,
   *run(settings, sample) {

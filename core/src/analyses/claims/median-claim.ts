@@ -46,9 +46,10 @@ export const MEDIAN_CLAIM: readonly SentencePart[] = [
   claimed.field,
   '; evidence is sought that it is ',
   alternative.field,
+  '.',
 ];
 export const MEDIAN_METHOD: readonly SentencePart[] = [
-  ', by ',
+  'By ',
   method.field,
   ', with an interval at ',
   ofInterval.field,
@@ -154,7 +155,7 @@ export const medianClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   title: 'is the median what is claimed (signs; signed ranks)',
   needsReadings: false,
   request,
-  method: [...MEDIAN_CLAIM, ...MEDIAN_METHOD],
+  method: [...MEDIAN_CLAIM, ' ', ...MEDIAN_METHOD],
   resolve: (settings) => settings,
   *run(settings, sample) {
     const found = oneSource(sample, settings, { least: 1, purpose: 'a test of the median' });

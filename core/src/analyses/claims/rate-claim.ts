@@ -48,9 +48,10 @@ export const RATE_CLAIM: readonly SentencePart[] = [
   exposure.field,
   '; evidence is sought that it is ',
   alternative.field,
+  '.',
 ];
 export const RATE_METHOD: readonly SentencePart[] = [
-  ', by the exact Poisson, with an interval at ',
+  'By the exact Poisson, with an interval at ',
   ofInterval.field,
   '. A difference that matters: ',
   noticeable.field,
@@ -162,7 +163,7 @@ export const rateClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   title: 'is a rate of counts over an exposure what is claimed (exact Poisson)',
   needsReadings: false,
   request,
-  method: [...RATE_CLAIM, ...RATE_METHOD],
+  method: [...RATE_CLAIM, ' ', ...RATE_METHOD],
   subject: ({ column, beside }) =>
     column === undefined ? 'what was counted' : `${column}${beside ? ` over ${beside[0]}` : ''}`,
   resolve: (settings) => settings,

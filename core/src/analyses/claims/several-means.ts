@@ -35,10 +35,10 @@ type Request = z.infer<typeof request>;
 export const SEVERAL_MEANS_CLAIM: readonly SentencePart[] = [
   'The mean of ',
   { subject: true },
-  ' is claimed to be the same in all groups',
+  ' is claimed to be the same in all groups; evidence is sought that it differs.',
 ];
 export const SEVERAL_MEANS_METHOD: readonly SentencePart[] = [
-  '; evidence is sought that it differs, by ',
+  'By ',
   method.field,
   ', and of which pairs by Tukey and Kramer, with intervals at ',
   ofInterval.field,
@@ -169,7 +169,7 @@ export const severalMeansAnalysis = defineAnalysis<Request, ClaimResult>({
   name: 'Several means',
   title: 'have several groups the same mean (Welch’s F, one-way F; pairs by Tukey–Kramer)',
   request,
-  method: [...SEVERAL_MEANS_CLAIM, ...SEVERAL_MEANS_METHOD],
+  method: [...SEVERAL_MEANS_CLAIM, ' ', ...SEVERAL_MEANS_METHOD],
   subject: subjectWords,
   resolve: (settings) => settings,
   *run(settings, sample) {

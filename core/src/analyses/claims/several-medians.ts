@@ -44,10 +44,10 @@ const SIMULATED = { field: 'method', is: ['suited', 'simulated'] };
 export const SEVERAL_MEDIANS_CLAIM: readonly SentencePart[] = [
   'The median of ',
   { subject: true },
-  ' is claimed to be the same in all groups',
+  ' is claimed to be the same in all groups; evidence is sought that it differs.',
 ];
 export const SEVERAL_MEDIANS_METHOD: readonly SentencePart[] = [
-  '; evidence is sought that it differs, by the ranks of all together, with p by ',
+  'By the ranks of all together, with p by ',
   method.field,
   { text: ' in ', showWhen: SIMULATED },
   { ...replicates.field, showWhen: SIMULATED },
@@ -130,7 +130,7 @@ export const severalMediansAnalysis = defineAnalysis<Request, ClaimResult>({
   name: 'Several medians',
   title: 'have several groups the same median (Kruskal–Wallis; p by dealing the ranks anew)',
   request,
-  method: [...SEVERAL_MEDIANS_CLAIM, ...SEVERAL_MEDIANS_METHOD],
+  method: [...SEVERAL_MEDIANS_CLAIM, ' ', ...SEVERAL_MEDIANS_METHOD],
   subject: subjectWords,
   resolve: (settings) => ({ ...settings, replicates: settings.replicates ?? 10_000 }),
   *run(asked, sample) {

@@ -23,10 +23,10 @@ type Request = z.infer<typeof request>;
 export const SEVERAL_SPREADS_CLAIM: readonly SentencePart[] = [
   'The spread of ',
   { subject: true },
-  ' is claimed to be the same in all groups',
+  ' is claimed to be the same in all groups; evidence is sought that it differs.',
 ];
 export const SEVERAL_SPREADS_METHOD: readonly SentencePart[] = [
-  '; evidence is sought that it differs, by Brown–Forsythe, with intervals of the sds at ',
+  'By Brown–Forsythe, with intervals of the sds at ',
   ofInterval.field,
   '.',
 ];
@@ -38,7 +38,7 @@ export const severalSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
   name: 'Several spreads',
   title: 'have several groups the same spread (Brown–Forsythe)',
   request,
-  method: [...SEVERAL_SPREADS_CLAIM, ...SEVERAL_SPREADS_METHOD],
+  method: [...SEVERAL_SPREADS_CLAIM, ' ', ...SEVERAL_SPREADS_METHOD],
   subject: subjectWords,
   resolve: (settings) => settings,
   *run(settings, sample) {

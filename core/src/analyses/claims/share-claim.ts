@@ -57,9 +57,10 @@ export const SHARE_CLAIM: readonly SentencePart[] = [
   claimedShare.field,
   '; evidence is sought that it is ',
   alternative.field,
+  '.',
 ];
 export const SHARE_METHOD: readonly SentencePart[] = [
-  ', by the exact binomial, with an interval by ',
+  'By the exact binomial, with an interval by ',
   method.field,
   ' at ',
   ofInterval.field,
@@ -153,7 +154,7 @@ export const shareClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   needsReadings: false,
   takesLabels: true,
   request,
-  method: [...SHARE_CLAIM, ...SHARE_METHOD],
+  method: [...SHARE_CLAIM, ' ', ...SHARE_METHOD],
   subject: ({ column, level: one, beside }) =>
     column === undefined
       ? 'what was counted'

@@ -39,9 +39,10 @@ export const SPREAD_CLAIM: readonly SentencePart[] = [
   claimed.field,
   '; evidence is sought that it is ',
   alternative.field,
+  '.',
 ];
 export const SPREAD_METHOD: readonly SentencePart[] = [
-  ', by χ², with an interval at ',
+  'By χ², with an interval at ',
   ofInterval.field,
   '. A difference of the sd that matters: ',
   noticeable.field,
@@ -68,7 +69,7 @@ export const spreadClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   title: 'is the sd what is claimed (χ²)',
   needsReadings: false,
   request,
-  method: [...SPREAD_CLAIM, ...SPREAD_METHOD],
+  method: [...SPREAD_CLAIM, ' ', ...SPREAD_METHOD],
   subject: ({ column }) => column ?? 'the typed readings',
   resolve: (settings) => settings,
   *run(settings, sample) {

@@ -47,9 +47,12 @@ const request = z
   });
 type Request = z.infer<typeof request>;
 
-export const TABLE_CLAIM: readonly SentencePart[] = [{ subject: true }, ' is claimed to be spread alike in all groups'];
+export const TABLE_CLAIM: readonly SentencePart[] = [
+  { subject: true },
+  ' is claimed to be spread alike in all groups; evidence is sought that it is not.',
+];
 export const TABLE_METHOD: readonly SentencePart[] = [
-  '; evidence is sought that it is not, with p by ',
+  'With p by ',
   byMethod.field,
   { text: ' in ', showWhen: { field: 'method', is: ['suited', 'simulated'] } },
   { ...replicates.field, showWhen: { field: 'method', is: ['suited', 'simulated'] } },
@@ -196,7 +199,7 @@ export const tableClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   needsReadings: false,
   takesLabels: true,
   request,
-  method: [...TABLE_CLAIM, ...TABLE_METHOD],
+  method: [...TABLE_CLAIM, ' ', ...TABLE_METHOD],
   subject: ({ column, split, table }) => (table ? 'what the typed table counts' : subjectWords({ column, split })),
   resolve: (settings) => ({ ...settings, replicates: settings.replicates ?? 10_000 }),
   *run(asked, sample) {

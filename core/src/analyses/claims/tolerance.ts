@@ -67,9 +67,10 @@ export const TOLERANCE_CLAIM: readonly SentencePart[] = [
   lower.field,
   ' and ',
   upper.field,
+  '.',
 ];
 export const TOLERANCE_METHOD: readonly SentencePart[] = [
-  '; limits that hold that share, by ',
+  'Limits that hold that share, by ',
   method.field,
   ', ',
   side.field,
@@ -249,7 +250,7 @@ export const toleranceAnalysis = defineAnalysis<Request, ToleranceResult>({
   title: 'limits that hold a share of the population with a confidence (normal; the extremes)',
   needsReadings: false,
   request,
-  method: [...TOLERANCE_CLAIM, ...TOLERANCE_METHOD],
+  method: [...TOLERANCE_CLAIM, ' ', ...TOLERANCE_METHOD],
   subject: ({ column }) => column ?? 'the typed readings',
   resolve: (settings) => settings,
   *run(settings, sample) {

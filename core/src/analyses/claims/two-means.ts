@@ -63,9 +63,10 @@ export const TWO_MEANS_CLAIM: readonly SentencePart[] = [
   claimed.field,
   '; evidence is sought that it is ',
   twoAlternative.field,
+  '.',
 ];
 export const TWO_MEANS_METHOD: readonly SentencePart[] = [
-  ', by ',
+  'By ',
   method.field,
   ', with an interval at ',
   ofInterval.field,
@@ -211,7 +212,7 @@ export const twoMeansAnalysis = defineAnalysis<Request, ClaimResult>({
   title: 'have two groups, or two columns in pairs, the same mean (Welch, pooled, paired t)',
   needsReadings: false,
   request,
-  method: [...TWO_MEANS_CLAIM, ...TWO_MEANS_METHOD],
+  method: [...TWO_MEANS_CLAIM, ' ', ...TWO_MEANS_METHOD],
   subject: (settings) => (settings.figures ? 'two typed samples' : twoSubject(settings)),
   resolve: (settings, sample) => {
     const found = settings.figures ? '' : twoOf(sample, settings);

@@ -47,9 +47,10 @@ export const TWO_MEDIANS_CLAIM: readonly SentencePart[] = [
   { subject: true },
   ' is claimed to be the same; evidence is sought that it is ',
   twoAlternative.field,
+  '.',
 ];
 export const TWO_MEDIANS_METHOD: readonly SentencePart[] = [
-  ', by ',
+  'By ',
   method.field,
   ', with an interval of the shift at ',
   ofInterval.field,
@@ -195,7 +196,7 @@ export const twoMediansAnalysis = defineAnalysis<Request, ClaimResult>({
   name: 'Two medians',
   title: 'is one of two groups shifted against the other (Mann–Whitney; signed ranks of pairs)',
   request,
-  method: [...TWO_MEDIANS_CLAIM, ...TWO_MEDIANS_METHOD],
+  method: [...TWO_MEDIANS_CLAIM, ' ', ...TWO_MEDIANS_METHOD],
   subject: twoSubject,
   resolve: (settings, sample) => {
     const found = twoOf(sample, settings);

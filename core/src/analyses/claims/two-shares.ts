@@ -46,9 +46,10 @@ export const TWO_SHARES_CLAIM: readonly SentencePart[] = [
   ...SHARE_PARTS,
   ' is claimed to be the same; evidence is sought that it is ',
   twoAlternative.field,
+  '.',
 ];
 export const TWO_SHARES_METHOD: readonly SentencePart[] = [
-  ', by Fisher’s exact test, with an interval of the difference at ',
+  'By Fisher’s exact test, with an interval of the difference at ',
   ofInterval.field,
   '. A difference that matters: ',
   noticeableShare.field,
@@ -196,7 +197,7 @@ export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
   needsReadings: false,
   takesLabels: true,
   request,
-  method: [...TWO_SHARES_CLAIM, ...TWO_SHARES_METHOD],
+  method: [...TWO_SHARES_CLAIM, ' ', ...TWO_SHARES_METHOD],
   subject: (settings) =>
     settings.figures
       ? 'two typed samples'

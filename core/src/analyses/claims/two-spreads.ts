@@ -53,9 +53,10 @@ export const TWO_SPREADS_CLAIM: readonly SentencePart[] = [
   { subject: true },
   ' is claimed to be the same; evidence is sought that it is ',
   twoAlternative.field,
+  '.',
 ];
 export const TWO_SPREADS_METHOD: readonly SentencePart[] = [
-  ', by ',
+  'By ',
   method.field,
   ', with an interval at ',
   ofInterval.field,
@@ -214,7 +215,7 @@ export const twoSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
   title: 'have two groups the same spread (Brown–Forsythe, F)',
   needsReadings: false,
   request,
-  method: [...TWO_SPREADS_CLAIM, ...TWO_SPREADS_METHOD],
+  method: [...TWO_SPREADS_CLAIM, ' ', ...TWO_SPREADS_METHOD],
   subject: (settings) => (settings.figures ? 'two typed samples' : twoSubject(settings)),
   resolve: (settings, sample) => {
     const found = settings.figures ? '' : twoOf(sample, settings);

@@ -3,7 +3,7 @@ import { computed } from 'vue';
 
 /** A word of a sentence that is chosen from a list; a long list can be searched by typing. */
 const props = defineProps<{
-  options: readonly { value: T; text: string; group?: string }[];
+  options: readonly { value: T; text: string; group?: string; whyNot?: string | null }[];
   disabled?: boolean;
 }>();
 const chosen = defineModel<T>({ required: true });
@@ -31,12 +31,16 @@ const groups = computed(() => {
   >
     <el-option-group v-for="{ name, options: some } in groups" :key="name" :label="name">
       <el-option
-        v-for="{ value, text } in some"
+        v-for="{ value, text, whyNot } in some"
         :key="String(value)"
         :value="value"
         :label="text"
         :data-value="value"
-      />
+        :disabled="!!whyNot"
+        ><template v-if="whyNot"
+          >{{ text }} <span class="why-not">{{ whyNot }}</span></template
+        ></el-option
+      >
     </el-option-group>
   </el-select>
 </template>

@@ -1,0 +1,282 @@
+import {
+  toldFigure,
+  toldInterval,
+  type ClaimGroup,
+  type ClaimResult,
+  type ToleranceResult,
+} from '@verdict/core/analyses';
+import { formatFigure, formatP, formatValue, groupThousands } from '@verdict/core/format';
+import type { LegendEntry } from '../legend.js';
+import type { Mark } from '../marks.js';
+import type { Hit, Panels } from '../picture.js';
+
+const AIR = 1.08;
+const statisticText = (value: number) =>
+  Number.isInteger(value) ? groupThousands(value) : formatFigure(value, 'statistic');
+
+/** The law of the statistic if the claim is true: what counts into p shaded, the statistic, the critical values. */
+export function lawPanels({ law, symbol, pValue, alpha, pMethod }: ClaimResult): Panels | null {
+  if (!law) return null;
+  const { x, y, discrete, counted, tails, statistic, critical, axis, name } = law;
+  const [from, to] = [x[0]!, x.at(-1)!];
+  const top = y.reduce((most, height) => Math.max(most, height), 0) * AIR;
+  const half = discrete ? 0.5 : 0;
+  const shades = tails.map(([low, high]): Mark => {
+    const inside = [...x.keys()].filter((i) => x[i]! >= low && x[i]! <= high);
+    const xs = inside.map((i) => x[i]!);
+    const ys = inside.map((i) => y[i]!);
+    const ends: [number, number] = [Math.max(low, from), Math.min(high, to)];
+    const heightAt = (at: number) => y[x.findIndex((one) => one >= at)] ?? 0;
+    return {
+      kind: 'area',
+      x: [ends[0], ends[0], ...xs, ends[1], ends[1]],
+      y: [0, heightAt(ends[0]), ...ys, heightAt(ends[1]), 0],
+      fill: 'ochre',
+      alpha: 0.45,
+    };
+  });
+  const own: Mark = discrete
+    ? { kind: 'columns', x, y, filled: counted, tone: 'ochre' }
+    : { kind: 'line', x, y, tone: 'green', width: 2 };
+  const limits = critical.map((at): Mark => ({ kind: 'rule', across: 'x', at, tone: 'soft', dash: [3, 4] }));
+  const found: Mark = {
+    ...{ kind: 'rule', across: 'x', at: statistic, tone: 'ink', stays: true },
+    words: `${symbol} = ${statisticText(statistic)}`,
+  };
+  // A simulated or exact p of χ² is not just the area of its curve.
+  const shaded = pMethod === 'asymptotic' || pMethod === 'exact' ? `p = ${formatP(pValue ?? 1, alpha)}` : 'p, nearly';
+  const legend: LegendEntry[] = [
+    {
+      words: `${name}, if the claim is true`,
+      tone: discrete ? 'soft' : 'green',
+      ...(discrete ? { sample: 'bars' } : {}),
+    },
+    { words: shaded.includes('<') ? shaded.replace('= <', '<') : shaded, tone: 'ochre', sample: 'area' },
+    ...(critical.length ? [{ words: `critical at level ${alpha}`, tone: 'soft' as const, dash: [3, 4] }] : []),
+  ];
+  return {
+    x: { from: from - half, to: to + half, title: axis, whole: discrete },
+    y: { from: 0, to: top, title: discrete ? 'probability' : 'density' },
+    panels: [{ name: '', marks: [...shades, own, ...limits, found] }],
+    hits: discrete
+      ? x.map((at, i): Hit => ({
+          panel: 0,
+          x: [at - 0.5, at + 0.5],
+          y: [0, y[i]!],
+          words: `${formatValue(at)}: probability ${formatFigure(y[i]!, 'statistic')}${counted[i] ? ', counted into p' : ''}`,
+        }))
+      : [],
+    legend,
+  };
+}
+
+/** The same scatter each time: the golden part of every next dot. */
+const scatter = (i: number) => (((i * 0.6180339887498949) % 1) - 0.5) * 0.44;
+const DOTS_BELOW = 0.06;
+
+interface Shown {
+  groups: readonly ClaimGroup[];
+  title: string;
+  claimed: number | null;
+  /** On both sides of what is claimed. */
+  margin: number | null;
+  told: (value: number) => string;
+  interval: (group: ClaimGroup) => string;
+  intervalWords: string;
+  centreWords: string;
+  limits?: readonly { at: number; words: string }[];
+}
+
+function groupMarks({ groups }: Shown): Mark[] {
+  return groups.flatMap(({ dots, centre, interval }, i): Mark[] => {
+    const at = groups.length - i;
+    const line = (x: [number, number]): Mark => ({ kind: 'line', x, y: [at, at], tone: 'green', width: 3 });
+    const cap = (x: number): Mark => ({ kind: 'line', x: [x, x], y: [at - 0.1, at + 0.1], tone: 'green', width: 2 });
+    const ends = interval ? [interval.lower, interval.upper] : [];
+    const known = ends.filter((end): end is number => end !== null);
+    return [
+      {
+        kind: 'points',
+        x: dots,
+        y: dots.map((_, k) => at + scatter(k) + DOTS_BELOW),
+        tone: 'ink',
+        marker: 'circle',
+        radius: 2.6,
+      },
+      ...(known.length > 0 ? [line([ends[0] ?? centre, ends[1] ?? centre]), ...known.map(cap)] : []),
+      { kind: 'points', x: [centre], y: [at], tone: 'green', marker: 'diamond', radius: 5.5, filled: true },
+    ];
+  });
+}
+
+function groupLegend(shown: Shown): LegendEntry[] {
+  const { groups } = shown;
+  return [
+    ...(groups.some(({ dots }) => dots.length)
+      ? [{ words: 'readings', tone: 'ink', sample: 'marker', marker: 'circle' } as const]
+      : []),
+    {
+      words: `${shown.centreWords}${groups.some(({ interval }) => interval) ? ` with ${shown.intervalWords}` : ''}`,
+      tone: 'green',
+      marker: 'diamond',
+    },
+    ...(shown.margin !== null ? [{ words: 'close enough', tone: 'green', sample: 'area' } as const] : []),
+  ];
+}
+
+const MOST_NAMED = 16;
+const EDGE = 0.06;
+
+/** Groups one below the other on a common axis: readings, centre and interval, and what is claimed. */
+function groupPanels(shown: Shown): Panels {
+  const { groups, title, claimed, margin, told, limits = [] } = shown;
+  const ends = groups.flatMap(({ centre, interval, dots }) => [
+    ...[centre, interval?.lower, interval?.upper].filter((x): x is number => x !== null && x !== undefined),
+    ...(dots.length ? [dots[0]!, dots.at(-1)!] : []),
+  ]);
+  const all = [...ends, ...(claimed === null ? [] : [claimed]), ...limits.map(({ at }) => at)];
+  const [least, greatest] = [Math.min(...all), Math.max(...all)];
+  const air = (greatest - least || Math.abs(least) || 1) * EDGE;
+  const every = Math.ceil(groups.length / MOST_NAMED);
+  const band: Mark[] =
+    margin === null || claimed === null
+      ? []
+      : [
+          {
+            kind: 'area',
+            x: [claimed - margin, claimed + margin, claimed + margin, claimed - margin],
+            y: [0, 0, groups.length + 1, groups.length + 1],
+            fill: 'green',
+            alpha: 0.12,
+          },
+        ];
+  const rules: Mark[] = [
+    ...(claimed === null
+      ? []
+      : [
+          {
+            kind: 'rule',
+            across: 'x',
+            at: claimed,
+            tone: 'ochre',
+            dash: [6, 4],
+            words: `claimed ${told(claimed)}`,
+          } as const,
+        ]),
+    ...limits.map(({ at, words }): Mark => ({ kind: 'rule', across: 'x', at, tone: 'soft', dash: [3, 4], words })),
+  ];
+  const hits = groups.map((group, i): Hit => {
+    const at = groups.length - i;
+    const words = `${group.name}, n = ${groupThousands(group.n)}: ${shown.centreWords} ${told(group.centre)}${group.interval ? `, ${shown.interval(group)}` : ''}`;
+    return { panel: 0, x: [least - air, greatest + air], y: [at - 0.5, at + 0.5], words };
+  });
+  return {
+    x: { from: least - air, to: greatest + air, title },
+    y: {
+      ...{ from: 0.35, to: groups.length + 0.65, title: '' },
+      ticks: groups.flatMap(({ name }, i) => (i % every === 0 ? [{ at: groups.length - i, words: name }] : [])),
+    },
+    panels: [{ name: '', marks: [...band, ...groupMarks(shown), ...rules] }],
+    hits,
+    legend: groupLegend(shown),
+  };
+}
+
+/** What a centre is, by what the claim is about. */
+const centreOf = (result: ClaimResult): string =>
+  result.as === 'share'
+    ? 'share'
+    : result.as === 'rate'
+      ? 'rate'
+      : /median|shift|centre/.test(result.intervalOf) || result.null.startsWith('the median')
+        ? 'median'
+        : /sd|spread|distances/.test(result.intervalOf) || result.null.startsWith('the spread')
+          ? 'sd'
+          : 'mean';
+
+const axisTitle = (result: ClaimResult, name: string, centre: string) => {
+  if (result.as === 'share') return 'share';
+  if (result.as === 'rate') return 'rate';
+  const what = centre === 'sd' ? `sd of ${name}` : name;
+  return result.unit ? `${what}, ${result.unit}` : what;
+};
+
+/** Groups, or one sample, beside what is claimed. */
+function foundGroups(result: ClaimResult, name: string): Panels {
+  const centre = centreOf(result);
+  // A ratio of sds is drawn by the sds themselves.
+  const scale = { ...result, as: result.as === 'ratio' ? ('reading' as const) : result.as };
+  const one = result.groups.length === 1;
+  return groupPanels({
+    ...{ groups: result.groups, title: axisTitle(result, name, centre), centreWords: centre },
+    claimed: one ? result.claimed : null,
+    margin: one ? (result.closeness?.margin ?? null) : null,
+    told: (value) => toldFigure(value, scale, centre === 'sd' ? 'spread' : 'location'),
+    interval: (group) => toldInterval(group.interval!, scale, centre === 'sd' ? 'spread' : 'location'),
+    intervalWords: `its interval at ${Number((100 * result.confidence).toPrecision(6))} %`,
+  });
+}
+
+const WIDTH = 0.36;
+/** A place is far from what is expected beyond so many sd. */
+const FAR = 2;
+const MOST_PLACES = 24;
+
+/** What was counted as bars, what is expected as a line across each. */
+function foundCells({ cells }: ClaimResult): Panels {
+  const top = cells.reduce((most, { observed, expected }) => Math.max(most, observed, expected), 0) * AIR || 1;
+  const total = cells.reduce((sum, { contribution }) => sum + contribution, 0);
+  const bars = cells.map(({ observed, standardised }, i): Mark => {
+    const tone = Math.abs(standardised) > FAR ? 'ochre' : 'green';
+    return { kind: 'rect', x: [i + 1 - WIDTH, i + 1 + WIDTH], y: [0, observed], fill: tone, stroke: tone };
+  });
+  const lines = cells.map(({ expected }, i): Mark => ({
+    ...{ kind: 'line', x: [i + 0.52, i + 1.48], y: [expected, expected], tone: 'ink', width: 2.4 },
+  }));
+  const every = Math.ceil(cells.length / MOST_PLACES);
+  const hits = cells.map((cell, i): Hit => {
+    const share = total > 0 ? `, ${Math.round((100 * cell.contribution) / total)} % of χ²` : '';
+    const words = `${cell.label}: ${groupThousands(cell.observed)} counted, ${formatValue(Number(cell.expected.toPrecision(4)))} expected${share}`;
+    return { panel: 0, x: [i + 0.5, i + 1.5], y: [0, top], words };
+  });
+  return {
+    x: {
+      from: 0.4,
+      to: cells.length + 0.6,
+      title: '',
+      ticks: cells.flatMap(({ label }, i) => (i % every === 0 ? [{ at: i + 1, words: label }] : [])),
+    },
+    y: { from: 0, to: top, title: 'counted' },
+    panels: [{ name: '', marks: [...bars, ...lines] }],
+    hits,
+    legend: [
+      { words: 'counted', tone: 'green', sample: 'area' },
+      ...(cells.some(({ standardised }) => Math.abs(standardised) > FAR)
+        ? [{ words: `counted, more than ${FAR} sd off`, tone: 'ochre', sample: 'area' } as const]
+        : []),
+      { words: 'expected', tone: 'ink' },
+    ],
+  };
+}
+
+/** What was found, beside what is claimed. */
+export const foundPanels = (result: ClaimResult, name: string): Panels | null =>
+  result.cells.length > 0 ? foundCells(result) : result.groups.length > 0 ? foundGroups(result, name) : null;
+
+/** Readings with the limits that hold nearly all of what they are a sample of. */
+export function tolerancePanels(result: ToleranceResult): Panels {
+  const scale = { ...result, as: 'reading' } as const;
+  const told = (value: number) => toldFigure(value, scale);
+  const { lower, upper } = result.allowed;
+  return groupPanels({
+    groups: result.groups,
+    title: result.unit ? `${result.name}, ${result.unit}` : result.name,
+    ...{ claimed: null, margin: null, told, centreWords: 'mean' },
+    interval: ({ interval }) => `limits ${toldInterval(interval!, scale)}`,
+    intervalWords: 'the limits that hold the share',
+    limits: [
+      ...(lower === null ? [] : [{ at: lower, words: `allowed from ${formatValue(lower)}` }]),
+      ...(upper === null ? [] : [{ at: upper, words: `allowed to ${formatValue(upper)}` }]),
+    ],
+  });
+}

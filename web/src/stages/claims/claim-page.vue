@@ -1,0 +1,228 @@
+<script setup lang="ts">
+import {
+  CELL_COLUMNS,
+  cellFigures,
+  CLAIM_PARTS,
+  claimFigures,
+  claimTable,
+  missedWords,
+  PAIR_COLUMNS,
+  pairFigures,
+  pWords,
+  readBack,
+  toleranceFigures,
+  type ClaimId,
+} from '@verdict/core/analyses';
+import { computed } from 'vue';
+import { foundPanels, lawPanels, tolerancePanels } from '../../charts/pictures/claims.js';
+import FigureTable from '../../components/figures/figure-table.vue';
+import SentenceChoice from '../../components/fields/sentence-choice.vue';
+import SentenceText from '../../components/fields/sentence-text.vue';
+import MethodSentence from '../../workbench/method-sentence.vue';
+import PictureCard from '../../workbench/picture-card.vue';
+import StageFrame from '../../workbench/stage-frame.vue';
+import { useAddress } from '../../workbench/use-address.js';
+import AssumptionList from './assumption-list.vue';
+import { claimOf, isTolerance } from './claims.js';
+import TypedFigures from './typed-figures.vue';
+import { useClaim } from './use-claim.js';
+
+/** One claim: the sentence it is made in, the picture, the finding, and how it is looked at. */
+const props = defineProps<{
+  options: readonly { value: ClaimId; text: string; group: string; whyNot: string | null }[];
+  name: string;
+}>();
+const claim = defineModel<ClaimId>('claim', { required: true });
+const typed = defineModel<boolean>('typed', { required: true });
+// The page is another one for another claim.
+const id = claim.value;
+const isTyped = typed.value;
+const analysis = claimOf(id);
+const { run, stage, readings, two, figures, levels, level, shares, sharesProblem } = useClaim(id, () => isTyped);
+const address = useAddress();
+const { result, request } = run;
+
+const SOURCES = [
+  { value: false, label: 'From readings' },
+  { value: true, label: 'Typed figures' },
+];
+const subject = computed(() => (request.value ? (analysis.subject?.(request.value) ?? props.name) : props.name));
+const half = (which: 'claim' | 'how') => ({ ...run, parts: computed(() => CLAIM_PARTS[id][which]) });
+const [claimRun, howRun] = [half('claim'), half('how')];
+
+const one = computed(() => (result.value && !isTolerance(result.value) ? result.value : null));
+const limits = computed(() => (result.value && isTolerance(result.value) ? result.value : null));
+const finding = computed(() => (result.value ? analysis.finding(result.value) : []));
+const after = computed(() => one.value && [pWords(one.value), missedWords(one.value)].filter(Boolean).join(' '));
+const rows = computed(() => (one.value ? claimFigures(one.value) : limits.value ? toleranceFigures(limits.value) : []));
+const table = computed(() => {
+  const { value: of } = one;
+  return of && (() => claimTable(of));
+});
+
+const found = computed(() =>
+  one.value ? foundPanels(one.value, props.name || 'figures') : limits.value ? tolerancePanels(limits.value) : null,
+);
+const law = computed(() => one.value && lawPanels(one.value));
+const views = computed(() => [
+  ...(law.value ? [{ value: 'chance', label: 'What chance does' }] : []),
+  ...(found.value ? [{ value: 'found', label: 'What was found' }] : []),
+]);
+/** One sample is told by its law, groups and counts by themselves. */
+const usual = computed(() =>
+  one.value && (one.value.cells.length > 0 || one.value.groups.length > 1) ? 'found' : 'chance',
+);
+const view = computed({
+  get: () => {
+    const asked = address.textOf('view') ?? usual.value;
+    return views.value.some(({ value }) => value === asked) ? asked : (views.value[0]?.value ?? 'found');
+  },
+  set: (value: string) => void address.change({ view: value }),
+});
+const panels = computed(() => (view.value === 'chance' ? law.value : found.value));
+const title = computed(() => {
+  if (!one.value) return limits.value ? `limits for ${limits.value.name}` : 'claim';
+  return view.value === 'chance' ? `if it is true that ${one.value.null}` : `claim: ${one.value.null}`;
+});
+const words = computed(() => `${title.value}. ${finding.value.map(({ text }) => text).join('')}`);
+const whyNot = computed(() => {
+  if (isTyped) return figures.judged.value.problem || run.whyNot.value;
+  return run.whyNot.value;
+});
+const twoOptions = computed(() => readings.names.value.map((text) => ({ value: text, text })));
+const chosen = computed(() => (request.value ?? {}) as { first?: string; second?: string });
+const besideOptions = computed(() => [
+  { value: '', text: 'no column' },
+  ...readings.others.value.map(({ id: value, name: text }) => ({ value, text })),
+]);
+</script>
+
+<template>
+  <StageFrame :runs="stage" :finding="finding" :after="after" :keepable="!!result">
+    <template #above>
+      <section class="card entry" aria-label="Claim">
+        <div class="row">
+          <el-segmented v-model="typed" size="small" :options="SOURCES" aria-label="Where the figures come from" />
+          <span class="about"
+            >A claim about <SentenceChoice v-model="claim" aria-label="What is claimed" :options="options" />
+            <template v-if="two.isTwo && !isTyped && twoOptions.length > 1">
+              in
+              <SentenceChoice
+                :model-value="chosen.first ?? ''"
+                aria-label="first group"
+                :options="twoOptions"
+                @update:model-value="(name) => two.choose('first', name, chosen)"
+              />
+              and
+              <SentenceChoice
+                :model-value="chosen.second ?? ''"
+                aria-label="second group"
+                :options="twoOptions"
+                @update:model-value="(name) => two.choose('second', name, chosen)"
+              />
+            </template>
+            <template v-if="levels.length && !isTyped">
+              of
+              <SentenceChoice
+                v-model="level"
+                aria-label="level"
+                :options="levels.map((text) => ({ value: text, text }))"
+              />
+            </template>
+            <template v-if="readings.besideKey && !isTyped && readings.column.value?.kind === 'count'">
+              , its {{ readings.besideKey }} in
+              <SentenceChoice
+                v-model="readings.besideId.value"
+                :aria-label="`column of the ${readings.besideKey}`"
+                :options="besideOptions"
+              />
+            </template>
+          </span>
+          <MethodSentence class="claim" :run="claimRun" :subject="two.isTwo && !isTyped ? name : subject" />
+        </div>
+        <TypedFigures
+          v-if="isTyped"
+          :fields="figures.fields"
+          :texts="figures.texts.value"
+          :fault="figures.judged.value"
+          @set="figures.set"
+        />
+        <p v-if="id === 'counts-claim' && !isTyped" class="soft shares">
+          <label
+            >claimed shares in %, where they are not even:
+            <SentenceText
+              v-model="shares"
+              class="long"
+              aria-label="claimed shares"
+              placeholder="chipped 50, pinholed 30, crazed 20"
+              :wrong="!!sharesProblem"
+          /></label>
+          <span v-if="sharesProblem" class="said-wrong" role="alert">{{ sharesProblem }}</span>
+        </p>
+        <p v-if="one" class="soft read-back">{{ readBack(one) }}</p>
+      </section>
+    </template>
+    <template #picture>
+      <PictureCard
+        label="Claim"
+        :title="title"
+        :panels="panels"
+        :words="words"
+        :why-not="whyNot"
+        :mend="!isTyped && !whyNot?.startsWith('Say ')"
+        :failed="run.failed.value !== null"
+        :rows="table"
+        hint="Point at the picture to see its numbers."
+      >
+        <template v-if="views.length > 1" #choices>
+          <el-segmented v-model="view" size="small" :options="views" aria-label="What the picture shows" />
+        </template>
+      </PictureCard>
+    </template>
+    <template #figures>
+      <AssumptionList v-if="result" :lines="result.assumptions" />
+      <div v-if="rows.length" class="card box"><FigureTable :rows="rows" /></div>
+      <div v-if="one?.cells.length" class="card box">
+        <FigureTable :rows="cellFigures(one)" :heads="CELL_COLUMNS" />
+      </div>
+      <div v-if="one?.pairs.length" class="card box">
+        <FigureTable :rows="pairFigures(one)" :heads="PAIR_COLUMNS" />
+      </div>
+    </template>
+    <template #sentences>
+      <MethodSentence :run="howRun" :subject="subject" />
+    </template>
+  </StageFrame>
+</template>
+
+<style scoped>
+.entry {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  padding: 7px 16px;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 12px;
+  align-items: center;
+}
+.about {
+  font: 15px/1.75 var(--serif);
+}
+.claim {
+  flex: 1 1 420px;
+}
+.shares,
+.read-back {
+  margin: 0;
+  font-size: 13px;
+}
+.long {
+  width: 320px;
+}
+.box {
+  padding: 6px 14px;
+}
+</style>

@@ -1,0 +1,30 @@
+import type { Stage } from '../../workbench/stage.js';
+
+const DRAWN = [
+  'mean-claim',
+  'spread-claim',
+  'mean-and-sd-claim',
+  'median-claim',
+  'share-claim',
+  'rate-claim',
+  'tolerance',
+  'two-means',
+  'two-medians',
+  'two-spreads',
+  'two-shares',
+  'several-means',
+  'several-medians',
+  'several-spreads',
+  'counts-claim',
+  'table-claim',
+];
+
+export const claimsStage: Stage = {
+  name: 'claims',
+  title: 'Claims',
+  splits: true,
+  takesLabels: true,
+  view: () => import('./claims-view.vue'),
+  keeps: DRAWN,
+  draws: { analyses: DRAWN, load: async () => (await import('./kept.js')).drawKept },
+};

@@ -106,10 +106,41 @@ export function glazeNext(): string {
   return [GLAZE_NAMES, ...rows].map((row) => row.join(';')).join('\r\n') + '\r\n';
 }
 
+const SHIFTS = ['early', 'late', 'night'];
+const FAULTS = ['chipped', 'pinholed', 'crazed', 'off shade'];
+/** How likely each fault is in each shift: at night the kiln runs hotter. */
+const FAULT_SHARES = [
+  [0.5, 0.25, 0.1, 0.15],
+  [0.46, 0.26, 0.12, 0.16],
+  [0.28, 0.24, 0.32, 0.16],
+];
+
+/** The first place whose shares add up to more than u. */
+function placeOf(shares: readonly number[], u: number): number {
+  let sum = 0;
+  return shares.findIndex((share) => (sum += share) > u);
+}
+
+/** Sorted-out tiles of one week with their fault, and the warpage of the same tiles by two gauges. */
+export function sortingLine(): string {
+  const draws = new Float64Array(3 * 144);
+  fillNormals(createStream(46, 0), draws);
+  const stream = createStream(46, 1);
+  const rows = Array.from({ length: 144 }, (_, i) => {
+    const shift = Math.min(2, Math.floor(nextOpenUnit(stream) * 3));
+    const fault = FAULTS[placeOf(FAULT_SHARES[shift]!, nextOpenUnit(stream))] ?? FAULTS[3]!;
+    const warpage = 0.42 + 0.12 * draws[3 * i]!;
+    const [line, bench] = [warpage + 0.018 + 0.02 * draws[3 * i + 1]!, warpage + 0.02 * draws[3 * i + 2]!];
+    return [`R-${1001 + i}`, SHIFTS[shift], fault, line.toFixed(2), bench.toFixed(2)].join(',');
+  });
+  return ['tile,shift,fault,warpage on the line (mm),warpage at the bench (mm)', ...rows].join('\n') + '\n';
+}
+
 if (process.argv[1]?.endsWith('generate.ts')) {
   const write = (name: string, text: string) => writeFileSync(new URL(`./${name}`, import.meta.url), text);
   write('tile-thickness.csv', tileThickness());
   write('tile-strength.csv', tileStrength());
   write('glaze-batches.csv', glazeStudy());
   write('glaze-batches-comma.csv', glazeNext());
+  write('sorting-line.csv', sortingLine());
 }

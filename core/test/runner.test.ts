@@ -71,6 +71,7 @@ describe('running an analysis', () => {
         'outlier-screen': few,
         outliers: few,
         'mean-claim': { claimed: 100 },
+        'claim-draws': { model: { of: 'mean', n: 12, known: false }, beyond: { atMost: -2, atLeast: 2 } },
         'spread-claim': { claimed: 2 },
         'median-claim': { claimed: 100 },
         'mean-and-sd-claim': { claimed: 100, claimedSd: 2 },

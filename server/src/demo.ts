@@ -18,6 +18,12 @@ interface DemoStudy {
 
 const STUDIES: DemoStudy[] = [
   {
+    file: 'sorting-line.csv',
+    name: 'Sorting line, week 46',
+    question: 'Do the faults come alike in every shift, and do the two gauges of warpage agree?',
+    facts: { 'warpage on the line': { upperLimit: 0.8 }, 'warpage at the bench': { upperLimit: 0.8 } },
+  },
+  {
     file: 'tile-strength.csv',
     name: 'Breaking force and water absorption, November',
     question: 'Which distribution do the breaking forces follow, and how many tiles break below 900 N?',
@@ -37,7 +43,7 @@ const STUDIES: DemoStudy[] = [
     name: 'Tile thickness, kiln release week 46',
     question:
       'May the thickness of this release be treated as normal, so that the share outside 7.5 to 8.5 mm can be worked out?',
-    facts: { thickness: { lowerLimit: 7.5, target: 8, upperLimit: 8.5 } },
+    facts: { thickness: { lowerLimit: 7.5, target: 8, upperLimit: 8.5, claimedMean: 8, claimedSd: 0.1 } },
   },
 ];
 

@@ -127,6 +127,7 @@ export {
   PAIR_COLUMNS,
   pairFigures,
 } from './claims/claim-figures.js';
+export { claimDrawsAnalysis, type ClaimDrawsResult } from './claims/claim-draws.js';
 export type { ClaimCell, ClaimGroup, ClaimPair, ClaimResult, LawPicture } from './claims/claim-result.js';
 export { toldFigure, toldInterval } from './claims/claim-told.js';
 export { claimFinding, missedWords, pWords, readBack } from './claims/claim-words.js';
@@ -134,3 +135,10 @@ export { claimOffers, usualClaim, type ClaimOffer, type Looked } from './claims/
 export { CLAIM_PARTS, type ClaimId } from './claims/claim-parts.js';
 export { toleranceFigures, type ToleranceResult } from './claims/tolerance.js';
 export { readShares, readTyped, TYPED_FIELDS, type TypedField } from './claims/typed-texts.js';
+export { claimScreenAnalysis } from './claims/claim-screen.js';
+export {
+  claimScreenRows,
+  claimScreenTable,
+  type ClaimScreenResult,
+  type ClaimScreenRow,
+} from './claims/claim-screen-words.js';

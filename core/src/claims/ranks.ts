@@ -40,6 +40,10 @@ function settledDistances(values: ArrayLike<number>, claimed: number): { distanc
   return { distances: Float64Array.from(kept, Math.abs), signs: Int8Array.from(kept, Math.sign) };
 }
 
+/** The ranks, doubled, of the distances from a claim, those at it left out. */
+export const ranksOfDistances = (values: ArrayLike<number>, claimed: number): Int32Array =>
+  doubledRanks(settledDistances(values, claimed).distances);
+
 /**
  * The signed rank test of a median (Wilcoxon 1945; with midranks Pratt 1959): the sum of the ranks of the distances above the claim, against all 2^n ways to give the distances
  * their signs. Exact, ties included; readings equal to the claim are left out. It asks for a symmetrical distribution.

@@ -17,7 +17,10 @@ export interface CountsReplicates {
 const DEALT = 40;
 
 /** Fills `counts` with n dealt to places with these shares: one by one, or place by place what a binomial leaves. */
-function dealerOf({ n, shares }: CountsReplicates): (state: StreamState, counts: Float64Array) => void {
+export function dealerOf({
+  n,
+  shares,
+}: Pick<CountsReplicates, 'n' | 'shares'>): (state: StreamState, counts: Float64Array) => void {
   const last = shares.length - 1;
   if (n <= DEALT * shares.length) {
     const upTo = new Float64Array(shares.length);

@@ -13,6 +13,7 @@ import {
   type RoundedReplicates,
 } from '../goodness-of-fit/normality/rounded-anderson-darling.js';
 import { simulateOrderedShares, type FittedShares } from '../probability-plot/fitted-band.js';
+import { drawClaims, type ClaimDraws } from '../claims/draws.js';
 import {
   tallyCountsAgainst,
   tallyRanks,
@@ -47,6 +48,7 @@ export interface KernelInputs {
   'outlier-replicates': OutlierReplicates;
   'rule-trials': RuleTrials;
   'cochran-replicates': { sizes: readonly number[] };
+  'claim-draws': ClaimDraws;
   'counts-tallies': CountsReplicates;
   'table-tallies': TableReplicates;
   'rank-tallies': RankReplicates;
@@ -74,6 +76,7 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'outlier-replicates': simulateOutliers,
   'rule-trials': tallyRules,
   'cochran-replicates': simulateCochran,
+  'claim-draws': drawClaims,
   'counts-tallies': tallyCountsAgainst,
   'table-tallies': tallyTables,
   'rank-tallies': tallyRanks,

@@ -1,4 +1,4 @@
-import type { PartsBy } from '@verdict/contract';
+import type { PartsBy, StudyColumn } from '@verdict/contract';
 import { MOST_SCREENED } from '@verdict/core/road';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
@@ -7,16 +7,25 @@ import { unchanged } from './unchanged.js';
 import { useAddress } from './use-address.js';
 import { useParts } from './use-parts.js';
 
+/** What else than columns of numbers can be looked at, and what of it is where nothing is chosen. */
+interface Wanted {
+  all: () => readonly StudyColumn[];
+  usual: () => readonly StudyColumn[];
+}
+
 /** What is looked at together: all groups of the split subject; where it is not split, all columns of numbers, or those that are chosen. */
-export function useSeveral() {
+export function useSeveral(wanted?: Wanted) {
   const store = useStudy();
   const router = useRouter();
   const address = useAddress();
   const { split } = useParts();
 
   const numeric = computed(() => (store.study?.columns ?? []).filter(({ kind }) => kind !== 'label'));
+  /** All that can be chosen. */
+  const all = computed(() => wanted?.all() ?? numeric.value);
   /** Counts are no measures: they are looked at where they are asked for, or where there is nothing else. */
   const usual = computed(() => {
+    if (wanted) return wanted.usual();
     const measures = numeric.value.filter(({ kind }) => kind === 'measure');
     return measures.length > 0 ? measures : numeric.value;
   });
@@ -24,7 +33,7 @@ export function useSeveral() {
     get() {
       const text = address.textOf('columns');
       const ids = new Set(text?.split(' ') ?? []);
-      const some = numeric.value.filter(({ id }) => ids.has(id));
+      const some = all.value.filter(({ id }) => ids.has(id));
       return (some.length > 0 ? some : usual.value).slice(0, MOST_SCREENED).map(({ id }) => id);
     },
     set(ids: string[]) {
@@ -32,7 +41,7 @@ export function useSeveral() {
       void address.change({ columns: same || ids.length === 0 ? undefined : ids.join(' ') });
     },
   });
-  const columns = computed(() => numeric.value.filter(({ id }) => chosen.value.includes(id)));
+  const columns = computed(() => all.value.filter(({ id }) => chosen.value.includes(id)));
   const cautions = computed(() =>
     usual.value.length > MOST_SCREENED && !split.value
       ? [`The study has ${usual.value.length} columns of measures: the first ${MOST_SCREENED} are looked at.`]
@@ -59,12 +68,14 @@ export function useSeveral() {
   /** One of them on its own page: a column becomes the subject, groups stay together. */
   function open(stage: string, name: string): void {
     const one = columns.value.find((some) => some.name === name);
-    if (!split.value && one && one.id !== store.subject?.id) store.change({ kind: 'change-study', subject: one.id });
-    const query = split.value ? { split: split.value.id } : {};
+    const labels = !split.value && one?.kind === 'label';
+    if (!split.value && one && !labels && one.id !== store.subject?.id)
+      store.change({ kind: 'change-study', subject: one.id });
+    const query = split.value ? { split: split.value.id } : labels ? { label: one.id } : {};
     void router.push({ name: stage, params: router.currentRoute.value.params, query });
   }
   const subject = computed(() =>
     split.value ? `${column.value?.name ?? ''} by ${split.value.name}` : `${columns.value.length} columns`,
   );
-  return { column, split, numeric, chosen, subject, cautions, sample, asked, about, open };
+  return { column, split, numeric, all, chosen, subject, cautions, sample, asked, about, open };
 }

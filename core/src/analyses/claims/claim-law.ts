@@ -48,6 +48,25 @@ function tailsOf(law: Law, { statistic, alternative }: Shown, [from, to]: [numbe
     : [[from, Math.max(from, law.quantile(upper))], above];
 }
 
+/** The same as limits of the statistic. */
+function beyondOf(law: Law, { statistic, alternative }: Shown): LawPicture['beyond'] {
+  if (alternative === 'less') return { atMost: statistic, atLeast: null };
+  if (alternative === 'greater') return { atMost: null, atLeast: statistic };
+  const [lower, upper] = [law.cumulative(statistic), law.survival(statistic)];
+  return lower < upper
+    ? { atMost: statistic, atLeast: law.survivalQuantile(lower) }
+    : { atMost: law.quantile(upper), atLeast: statistic };
+}
+
+/** Of counts: the last below and the first above that are counted. */
+function countedEnds(x: readonly number[], counted: (k: number) => boolean, statistic: number): LawPicture['beyond'] {
+  const open = x.filter((k) => !counted(k));
+  // Where every count counts, so does any.
+  if (open.length === 0) return { atMost: statistic, atLeast: statistic };
+  const [first, last] = [open[0]!, open.at(-1)!];
+  return { atMost: first > x[0]! ? first - 1 : null, atLeast: last < x.at(-1)! ? last + 1 : null };
+}
+
 /** A continuous law with its tails. */
 export function curveOf(law: Law, shown: Shown): LawPicture {
   const window = windowOf(law, shown);
@@ -62,6 +81,7 @@ export function curveOf(law: Law, shown: Shown): LawPicture {
     y: heights.map((y) => (Number.isFinite(y) ? y : top)),
     counted: [],
     tails: tailsOf(law, shown, window),
+    beyond: beyondOf(law, shown),
     critical: criticalOf(law, shown.alternative, shown.alpha),
   };
 }
@@ -80,7 +100,8 @@ export function columnsOf(
   const base = { name, axis, statistic, critical };
   if (to - from < MOST_COLUMNS) {
     const x = Array.from({ length: to - from + 1 }, (_, i) => from + i);
-    return { ...base, discrete: true, x, y: x.map((k) => law.density(k)), counted: x.map(counted), tails: [] };
+    const beyond = countedEnds(x, counted, statistic);
+    return { ...base, beyond, discrete: true, x, y: x.map((k) => law.density(k)), counted: x.map(counted), tails: [] };
   }
   const x = Array.from({ length: POINTS }, (_, i) => Math.round(from + ((to - from) * i) / (POINTS - 1)));
   const tails: [number, number][] = [];
@@ -90,5 +111,6 @@ export function columnsOf(
     if (last && i > 0 && last[1] === x[i - 1]) last[1] = k;
     else tails.push([k, k]);
   }
-  return { ...base, discrete: false, x, y: x.map((k) => law.density(k)), counted: [], tails };
+  const beyond = countedEnds(x, counted, statistic);
+  return { ...base, beyond, discrete: false, x, y: x.map((k) => law.density(k)), counted: [], tails };
 }

@@ -1,3 +1,4 @@
+import type { ClaimDraws } from '../../claims/draws.js';
 import type { Alternative, Interval } from '../../claims/alternative.js';
 import type { SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 import type { Note } from '../../readings/note.js';
@@ -17,6 +18,8 @@ export interface LawPicture {
   /** What is counted into p: of columns which, of a curve from where to where. */
   counted: boolean[];
   tails: [number, number][];
+  /** The statistics that count into p: at most this, or at least that. */
+  beyond: { atMost: number | null; atLeast: number | null };
   statistic: number;
   /** Where p would be the level. */
   critical: number[];
@@ -141,6 +144,8 @@ export interface ClaimResult {
   closeness: Closeness | null;
   assumptions: Assumption[];
   law: LawPicture | null;
+  /** How samples are drawn as if the claim were true; null where that is not done. */
+  draws: ClaimDraws | null;
   groups: ClaimGroup[];
   cells: ClaimCell[];
   pairs: ClaimPair[];

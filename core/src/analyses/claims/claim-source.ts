@@ -121,7 +121,7 @@ const USUAL: Usual = {
   ...{ as: 'reading', claimed: null, estimate: null, difference: null, standardised: null },
   ...{ symbol: '', statistic: null, df: null, pValue: null, pMethod: 'asymptotic', pSimulated: null },
   ...{ interval: null, intervalOf: '', power: null, smallestNoticeable: null, closeness: null },
-  ...{ assumptions: [], law: null, groups: [] as ClaimGroup[], cells: [], pairs: [], extras: [] },
+  ...{ assumptions: [], law: null, draws: null, groups: [] as ClaimGroup[], cells: [], pairs: [], extras: [] },
 };
 
 type Needed = Pick<ClaimResult, 'null' | 'sought' | 'method' | 'measured'>;

@@ -71,6 +71,7 @@ function worked(
         ...missed,
         assumptions: [expectedLine(test)],
         law: lawOfChiSquare(test.statistic, test.df, alpha),
+        draws: { of: 'counts', n, shares: shares.filter((share) => share > 0) },
         cells: test.cells.map((cell, i) => ({ label: labels[i]!, ...cell })),
         extras: pExtras(test.pAsymptotic, exact, simulated, alpha),
       },

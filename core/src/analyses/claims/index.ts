@@ -1,3 +1,5 @@
+import { claimDrawsAnalysis } from './claim-draws.js';
+import { claimScreenAnalysis } from './claim-screen.js';
 import { countsClaimAnalysis } from './counts-claim.js';
 import { meanAndSdClaimAnalysis } from './mean-and-sd-claim.js';
 import { meanClaimAnalysis } from './mean-claim.js';
@@ -33,4 +35,6 @@ export const CLAIMS = [
   severalMediansAnalysis,
   severalSpreadsAnalysis,
   toleranceAnalysis,
+  claimScreenAnalysis,
+  claimDrawsAnalysis,
 ] as const;

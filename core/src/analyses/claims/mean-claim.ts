@@ -151,6 +151,7 @@ export const meanClaimAnalysis = defineAnalysis<Request, ClaimResult>({
       closeness: closenessOf(difference, mean, test, settings),
       assumptions: assumptionsOf(source, settings),
       law: curveOf(law, { name, axis: symbol, statistic: test.statistic, alternative: of, alpha: settings.alpha }),
+      draws: { of: 'mean', n, known: byZ },
       groups: [
         {
           ...{ name: source.name, n, centre: mean, sd: source.sd },

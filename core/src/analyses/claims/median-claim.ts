@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { bothSidesFor, pOfTails, type Alternative, type Interval, type Tails } from '../../claims/alternative.js';
+import type { ClaimDraws } from '../../claims/draws.js';
 import { powerOfSignedRanks, powerOfSigns } from '../../claims/power-of-shifts.js';
 import {
+  ranksOfDistances,
   MOST_SIGNED_RANKS,
   signedRank,
   signedRankByNormal,
@@ -147,6 +149,16 @@ function assumptionsOf({ values }: Source, { alpha, method: by }: Request): Assu
   return [{ text, holds, instead: holds ? '' : 'signs' }];
 }
 
+/** Of more readings their ranks are too long a list to hand on. */
+const MOST_DRAWN = 2_000;
+
+function drawsOf(values: Float64Array, claim: number, { n }: Tested, by: Request['method']): ClaimDraws | null {
+  if (n === 0 || n > MOST_DRAWN) return null;
+  return by === 'sign'
+    ? { of: 'count', n, share: 0.5 }
+    : { of: 'signs', ranks: Array.from(ranksOfDistances(values, claim)) };
+}
+
 /** Is the median what is claimed. */
 export const medianClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'median-claim',
@@ -192,6 +204,7 @@ export const medianClaimAnalysis = defineAnalysis<Request, ClaimResult>({
         ...powerOf(source, settings),
         assumptions: assumptionsOf(source, settings),
         law,
+        draws: drawsOf(values, claim, tested, by),
         groups: [{ name: source.name, n: source.n, centre, sd: source.sd, interval, dots: dotsOf(values) }],
       },
       more,

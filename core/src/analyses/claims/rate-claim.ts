@@ -192,6 +192,7 @@ export const rateClaimAnalysis = defineAnalysis<Request, ClaimResult>({
       ...powerOf(over, claim, events.counts ?? 1, settings),
       assumptions: assumptionsOf(events),
       law: lawOf(events, claim, of, alpha),
+      draws: { of: 'events', mean: claim * over },
       groups: [
         {
           name: sample.name || 'counted',

@@ -155,6 +155,12 @@ function worked(
       ...missedOf(figures, within, settings),
       assumptions: assumptionsOf(groups, settings),
       law: lawOfF(statistic, df, alpha),
+      draws: {
+        of: 'several-means',
+        sizes: figures.map((one) => one.n),
+        sds: by === 'welch' ? figures.map(({ sd }) => sd) : figures.map(() => 1),
+        method: by,
+      },
       groups: shown,
       pairs: pairsOf(groups, confidence),
       extras: extrasOf(groups, within),

@@ -82,6 +82,7 @@ export const severalSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
           alternative: 'greater',
           alpha,
         }),
+        draws: { of: 'spreads', sizes: groups.map(({ values }) => values.length), method: 'brown-forsythe' },
         groups: shown,
       },
     );

@@ -188,6 +188,7 @@ export const shareClaimAnalysis = defineAnalysis<Request, ClaimResult>({
         },
       ],
       law: lawOf(count, n, claim, of, alpha),
+      draws: claim > 0 && claim < 1 ? { of: 'count', n, share: claim } : null,
       groups: [
         {
           name: sample.name || 'counted',

@@ -104,6 +104,7 @@ export const spreadClaimAnalysis = defineAnalysis<Request, ClaimResult>({
         ...{ name: `χ² on ${freedomWords(df)}`, axis: 'χ²' },
         ...{ statistic, alternative: of, alpha },
       }),
+      draws: { of: 'spread', n },
       groups: [
         { name, n, centre: sd, sd: null, interval: openEnd(sdInterval(n, sd, confidence), 'two-sided'), dots: [] },
       ],

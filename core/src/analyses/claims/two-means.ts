@@ -9,6 +9,7 @@ import {
   type MeanFigures,
   type TestOfMean,
 } from '../../claims/means.js';
+import type { ClaimDraws } from '../../claims/draws.js';
 import { designOfOne, powerOfT, type TDesign } from '../../claims/power-of-t.js';
 import { studentT } from '../../distributions/families/student-t.js';
 import { formatFigure, formatPercent } from '../../numeric/format.js';
@@ -197,6 +198,17 @@ function measuredWords({ names: [a, b], figures }: Compared, difference: number,
   return `it is ${first} for ${a} and ${second} for ${b}, ${where}`;
 }
 
+/** Two normals with the spreads that were found, their means the same. */
+function drawsOf({ figures, differences }: Compared, by: Request['method']): ClaimDraws {
+  if (by === 'paired') return { of: 'mean', n: differences!.length, known: false };
+  return {
+    of: 'two-means',
+    sizes: figures.map(({ n }) => n),
+    sds: by === 'pooled' ? [1, 1] : figures.map(({ sd }) => sd),
+    method: by,
+  };
+}
+
 function closenessOf(off: number, difference: number, test: TestOfMean, { margin: within, alpha }: Request) {
   if (within === undefined) return null;
   const pValue = equivalenceP(off, test, within);
@@ -258,6 +270,7 @@ export const twoMeansAnalysis = defineAnalysis<Request, ClaimResult>({
         alternative,
         alpha,
       }),
+      draws: drawsOf(of, by),
       groups: groupsOf(of, confidence),
     });
   },

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { pOfTails, type Interval, type Tails } from '../../claims/alternative.js';
+import type { ClaimDraws } from '../../claims/draws.js';
 import { powerOfRankSum, powerOfSignedRanks } from '../../claims/power-of-shifts.js';
 import {
   hodgesLehmann,
@@ -8,7 +9,14 @@ import {
   MOST_PAIRS,
   shiftInterval,
 } from '../../claims/rank-sum.js';
-import { MOST_SIGNED_RANKS, signedRank, signedRankByNormal, walshCentre } from '../../claims/ranks.js';
+import {
+  doubledRanks,
+  MOST_SIGNED_RANKS,
+  ranksOfDistances,
+  signedRank,
+  signedRankByNormal,
+  walshCentre,
+} from '../../claims/ranks.js';
 import { medianOfSorted } from '../../describe/quantiles.js';
 import { normal } from '../../distributions/families/normal.js';
 import { formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
@@ -189,6 +197,16 @@ function missedOf({ n, interval, power }: Tested, sd: number, { alternative, not
   return missedBy({ n, chanceAt, named, scale: sd, least: 2, per, of: 'a shift of', approximate: true });
 }
 
+/** Of more readings their ranks are too long a list to hand on. */
+const MOST_DRAWN = 2_000;
+
+function drawsOf({ n, values: [a, b] }: Tested, ranks: boolean): ClaimDraws | null {
+  if (n > MOST_DRAWN) return null;
+  if (ranks) return { of: 'ranks', ranks: Array.from(doubledRanks([...a, ...b])), first: a.length };
+  const differences = a.map((x, i) => x - b[i]!);
+  return { of: 'signs', ranks: Array.from(ranksOfDistances(differences, 0)) };
+}
+
 /** Have two groups the same median: is one of them shifted. */
 export const twoMediansAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'two-medians',
@@ -225,6 +243,7 @@ export const twoMediansAnalysis = defineAnalysis<Request, ClaimResult>({
         ? spreadsLine(values, alpha, 'the claim is then that neither tends to be greater, and not one of medians')
         : [SYMMETRY],
       law: lawOf(tested, settings),
+      draws: drawsOf(tested, ranks),
       groups: groupsOf(two, values),
       extras: ranks ? [aboveExtra(tested)] : [],
     });

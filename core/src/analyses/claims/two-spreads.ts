@@ -266,6 +266,7 @@ export const twoSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
                 instead: '',
               },
             ],
+      draws: { of: 'spreads', sizes: of.sizes, method: by },
       groups: groupsOf(of, confidence),
       extras: [
         {

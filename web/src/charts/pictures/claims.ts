@@ -1,8 +1,10 @@
 import {
   toldFigure,
   toldInterval,
+  type ClaimDrawsResult,
   type ClaimGroup,
   type ClaimResult,
+  type LawPicture,
   type ToleranceResult,
 } from '@verdict/core/analyses';
 import { formatFigure, formatP, formatValue, groupThousands } from '@verdict/core/format';
@@ -69,6 +71,63 @@ export function lawPanels({ law, symbol, pValue, alpha, pMethod }: ClaimResult):
     legend,
   };
 }
+
+const BINS = 48;
+
+/** The statistics of samples drawn as if the claim were true, stacked over their law: a dot is a sample, those that count into p ochre. */
+export function drawnPanels(result: ClaimResult, { statistics }: ClaimDrawsResult): Panels | null {
+  const base = lawPanels(result);
+  if (!base || !result.law) return null;
+  const { law } = result;
+  const [from, to] = [law.x[0]!, law.x.at(-1)!];
+  const width = law.discrete ? 1 : (to - from) / BINS;
+  // As high as its part of the law: the stacks grow into the curve.
+  const height = 1 / (width * statistics.length);
+  const stacks = new Map<number, number>();
+  const dots = statistics.flatMap((statistic) => {
+    const bin = law.discrete ? statistic : Math.floor((statistic - from) / width);
+    const k = stacks.get(bin) ?? 0;
+    stacks.set(bin, k + 1);
+    const x = law.discrete ? statistic : from + (bin + 0.5) * width;
+    return x < from - 0.5 * width || x > to + 0.5 * width
+      ? []
+      : [{ x, y: (k + 0.5) * height, far: isFar(statistic, law.beyond) }];
+  });
+  const points = (far: boolean): Mark => {
+    const some = dots.filter((dot) => dot.far === far);
+    const tone = far ? 'ochre' : 'ink';
+    return {
+      kind: 'points',
+      x: some.map(({ x }) => x),
+      y: some.map(({ y }) => y),
+      tone,
+      marker: 'circle',
+      radius: 3,
+      filled: far,
+    };
+  };
+  const top = Math.max(base.y.to, ([...stacks.values()].reduce((a, b) => Math.max(a, b), 0) + 1) * height);
+  const [panel] = base.panels;
+  // The shade would hide the dots it counts.
+  const marks = panel!.marks.filter(({ kind }) => kind !== 'area' && kind !== 'columns');
+  return {
+    ...base,
+    y: { ...base.y, to: top },
+    panels: [{ ...panel!, marks: [...marks, points(false), points(true)] }],
+    hits: [],
+    legend: [
+      { words: 'a sample drawn as if the claim were true', tone: 'ink', sample: 'marker', marker: 'circle' },
+      { words: 'one at least as far from the claim', tone: 'ochre', sample: 'marker', marker: 'circle' },
+      ...(law.discrete ? [] : [base.legend![0]!]),
+    ],
+  };
+}
+
+const TIE = 1e-9;
+const isFar = (statistic: number, { atMost, atLeast }: LawPicture['beyond']): boolean => {
+  const slack = TIE * Math.max(1, Math.abs(statistic));
+  return (atMost !== null && statistic <= atMost + slack) || (atLeast !== null && statistic >= atLeast - slack);
+};
 
 /** The same scatter each time: the golden part of every next dot. */
 const scatter = (i: number) => (((i * 0.6180339887498949) % 1) - 0.5) * 0.44;

@@ -1,17 +1,10 @@
 <script setup lang="ts">
-import ClaimPage from './claim-page.vue';
-import { useClaims } from './use-claims.js';
+import AskedStage from '../../workbench/asked-stage.vue';
+import { ASKS } from './asks.js';
 
-/** Is it what was claimed, and do these differ: one claim at a time. */
-const { typed, looked, claim, options } = useClaims();
+/** Is it what was claimed, and do these differ. */
 </script>
 
 <template>
-  <ClaimPage
-    :key="`${claim} ${typed}`"
-    v-model:claim="claim"
-    v-model:typed="typed"
-    :options="options"
-    :name="looked.name"
-  />
+  <AskedStage :asks="ASKS" label="What is asked about claims" />
 </template>

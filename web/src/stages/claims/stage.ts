@@ -25,6 +25,6 @@ export const claimsStage: Stage = {
   splits: true,
   takesLabels: true,
   view: () => import('./claims-view.vue'),
-  keeps: DRAWN,
+  keeps: [...DRAWN, 'claim-screen'],
   draws: { analyses: DRAWN, load: async () => (await import('./kept.js')).drawKept },
 };

@@ -9,13 +9,13 @@ import {
 import { NO_READINGS } from '@verdict/core/readings';
 import type { PartsBy, StudyColumn } from '@verdict/contract';
 import { computed } from 'vue';
-import { useStudy } from '../../stores/study.js';
-import { unchanged } from '../../workbench/unchanged.js';
-import { useAddress } from '../../workbench/use-address.js';
-import { useLooked } from '../../workbench/use-looked.js';
-import { useParts } from '../../workbench/use-parts.js';
-import { useRun } from '../../workbench/use-run.js';
-import { useStage } from '../../workbench/use-stage.js';
+import { useStudy } from '../../../stores/study.js';
+import { unchanged } from '../../../workbench/unchanged.js';
+import { useAddress } from '../../../workbench/use-address.js';
+import { useLooked } from '../../../workbench/use-looked.js';
+import { useParts } from '../../../workbench/use-parts.js';
+import { useRun } from '../../../workbench/use-run.js';
+import { useStage } from '../../../workbench/use-stage.js';
 import { claimOf } from './claims.js';
 
 const TWO = new Set<ClaimId>(['two-means', 'two-medians', 'two-spreads', 'two-shares']);

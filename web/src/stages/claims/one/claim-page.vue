@@ -3,6 +3,7 @@ import {
   CELL_COLUMNS,
   cellFigures,
   CLAIM_PARTS,
+  claimDrawsAnalysis,
   claimFigures,
   claimTable,
   missedWords,
@@ -14,17 +15,19 @@ import {
   type ClaimId,
 } from '@verdict/core/analyses';
 import { computed } from 'vue';
-import { foundPanels, lawPanels, tolerancePanels } from '../../charts/pictures/claims.js';
-import FigureTable from '../../components/figures/figure-table.vue';
-import SentenceChoice from '../../components/fields/sentence-choice.vue';
-import SentenceText from '../../components/fields/sentence-text.vue';
-import MethodSentence from '../../workbench/method-sentence.vue';
-import PictureCard from '../../workbench/picture-card.vue';
-import StageFrame from '../../workbench/stage-frame.vue';
-import { useAddress } from '../../workbench/use-address.js';
+import { drawnPanels, foundPanels, lawPanels, tolerancePanels } from '../../../charts/pictures/claims.js';
+import FigureTable from '../../../components/figures/figure-table.vue';
+import FindingWords from '../../../components/finding-words.vue';
+import SentenceChoice from '../../../components/fields/sentence-choice.vue';
+import SentenceText from '../../../components/fields/sentence-text.vue';
+import MethodSentence from '../../../workbench/method-sentence.vue';
+import PictureCard from '../../../workbench/picture-card.vue';
+import StageFrame from '../../../workbench/stage-frame.vue';
+import { useAddress } from '../../../workbench/use-address.js';
 import AssumptionList from './assumption-list.vue';
 import { claimOf, isTolerance } from './claims.js';
 import TypedFigures from './typed-figures.vue';
+import { useDraws } from './use-draws.js';
 import { useClaim } from './use-claim.js';
 
 /** One claim: the sentence it is made in, the picture, the finding, and how it is looked at. */
@@ -67,6 +70,7 @@ const law = computed(() => one.value && lawPanels(one.value));
 const views = computed(() => [
   ...(law.value ? [{ value: 'chance', label: 'What chance does' }] : []),
   ...(found.value ? [{ value: 'found', label: 'What was found' }] : []),
+  ...(one.value?.draws ? [{ value: 'draws', label: 'Samples of it' }] : []),
 ]);
 /** One sample is told by its law, groups and counts by themselves. */
 const usual = computed(() =>
@@ -79,10 +83,14 @@ const view = computed({
   },
   set: (value: string) => void address.change({ view: value }),
 });
-const panels = computed(() => (view.value === 'chance' ? law.value : found.value));
+const draws = useDraws(one, () => view.value === 'draws');
+const drawn = computed(() => one.value && draws.result.value && drawnPanels(one.value, draws.result.value));
+const panels = computed(
+  () => ({ chance: law.value, draws: drawn.value })[view.value] ?? (view.value === 'draws' ? null : found.value),
+);
 const title = computed(() => {
   if (!one.value) return limits.value ? `limits for ${limits.value.name}` : 'claim';
-  return view.value === 'chance' ? `if it is true that ${one.value.null}` : `claim: ${one.value.null}`;
+  return view.value !== 'found' ? `if it is true that ${one.value.null}` : `claim: ${one.value.null}`;
 });
 const words = computed(() => `${title.value}. ${finding.value.map(({ text }) => text).join('')}`);
 const whyNot = computed(() => {
@@ -172,10 +180,19 @@ const besideOptions = computed(() => [
         :mend="!isTyped && !whyNot?.startsWith('Say ')"
         :failed="run.failed.value !== null"
         :rows="table"
-        hint="Point at the picture to see its numbers."
+        :hint="view === 'draws' ? '' : 'Point at the picture to see its numbers.'"
       >
         <template v-if="views.length > 1" #choices>
           <el-segmented v-model="view" size="small" :options="views" aria-label="What the picture shows" />
+        </template>
+        <template v-if="view === 'draws'" #below>
+          <div class="drawn">
+            <MethodSentence :run="draws" :subject="subject" />
+            <el-button size="small" @click="draws.drawOthers()">Draw others</el-button>
+          </div>
+          <div v-if="draws.result.value" class="drawn-words" role="status">
+            <FindingWords :pieces="claimDrawsAnalysis.finding(draws.result.value)" />
+          </div>
         </template>
       </PictureCard>
     </template>
@@ -224,5 +241,13 @@ const besideOptions = computed(() => [
 }
 .box {
   padding: 6px 14px;
+}
+.drawn {
+  display: flex;
+  gap: 14px;
+  align-items: baseline;
+}
+.drawn-words :deep(.finding) {
+  font-size: 16px;
 }
 </style>

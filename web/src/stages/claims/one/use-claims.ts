@@ -1,9 +1,9 @@
 import { claimOffers, usualClaim, type ClaimId, type Looked } from '@verdict/core/analyses';
 import { computed } from 'vue';
-import { useStudy } from '../../stores/study.js';
-import { useAddress } from '../../workbench/use-address.js';
-import { useLooked } from '../../workbench/use-looked.js';
-import { useParts } from '../../workbench/use-parts.js';
+import { useStudy } from '../../../stores/study.js';
+import { useAddress } from '../../../workbench/use-address.js';
+import { useLooked } from '../../../workbench/use-looked.js';
+import { useParts } from '../../../workbench/use-parts.js';
 import { isClaimId } from './claims.js';
 
 /** Which claim is looked at: of what the bar says, or of typed figures. */

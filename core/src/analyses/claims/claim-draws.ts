@@ -1,0 +1,128 @@
+import { z } from 'zod';
+import type { ClaimDraws } from '../../claims/draws.js';
+import { groupThousands } from '../../numeric/format.js';
+import type { Note } from '../../readings/note.js';
+import { defineAnalysis, type Piece, type SentencePart } from '../../road/analysis.js';
+import { chunkSizeFor } from '../../road/kernels.js';
+import { orderBook } from '../../road/order-book.js';
+import { seed, whole } from '../../road/setting.js';
+import { columnSetting } from '../../road/settings.js';
+
+const MOST_DRAWS = 2_000;
+const draws = whole('draws', 'samples drawn', { min: 20, max: MOST_DRAWS }, 100, 'The number of samples drawn');
+const ofDraws = seed('seed of the samples');
+
+const SIZE = 'A size is a whole number from 1 to a million.';
+const size = z.int(SIZE).min(1, SIZE).max(1_000_000, SIZE);
+const NUMBER = 'A figure of the claim is a number.';
+const sizes = z.array(size).min(2, 'Two groups at least.').max(200, 'At most 200 groups.');
+const sds = z.array(z.number(NUMBER).min(0, NUMBER)).min(2, 'Two groups at least.').max(200, 'At most 200 groups.');
+const ranks = z
+  .array(z.int('A doubled rank is whole.'))
+  .min(1, 'One rank at least.')
+  .max(2_000, 'At most 2 000 ranks.');
+const SHARE = 'A share lies between 0 and 1.';
+const share = z.number(SHARE).gt(0, SHARE).lt(1, SHARE);
+
+/** What a claim says of how to draw: as its result hands it on. */
+const model: z.ZodType<ClaimDraws> = z.discriminatedUnion(
+  'of',
+  [
+    z.strictObject({ of: z.literal('mean'), n: size, known: z.boolean('Known or not.') }),
+    z.strictObject({ of: z.literal('spread'), n: size }),
+    z.strictObject({ of: z.literal('two-means'), sizes, sds, method: z.enum(['welch', 'pooled']) }),
+    z.strictObject({ of: z.literal('several-means'), sizes, sds, method: z.enum(['welch', 'one-way']) }),
+    z.strictObject({ of: z.literal('spreads'), sizes, method: z.enum(['f', 'brown-forsythe']) }),
+    z.strictObject({ of: z.literal('count'), n: z.int(SIZE).min(1, SIZE).max(1e12, SIZE), share }),
+    z.strictObject({ of: z.literal('events'), mean: z.number(NUMBER).positive(NUMBER).max(1e12, NUMBER) }),
+    z.strictObject({
+      of: z.literal('counts'),
+      n: z.int(SIZE).min(1, SIZE).max(1e14, SIZE),
+      shares: z.array(share).min(2).max(200),
+    }),
+    z.strictObject({ of: z.literal('signs'), ranks }),
+    z.strictObject({ of: z.literal('ranks'), ranks, first: size }),
+  ],
+  'Samples are drawn as one of the claims says.',
+);
+const limit = z.number(NUMBER).nullable();
+
+const request = z.strictObject({
+  /** Of which the claim is; what is drawn does not depend on it. */
+  column: columnSetting.optional(),
+  model,
+  beyond: z.strictObject({ atMost: limit, atLeast: limit }),
+  draws: draws.schema,
+  seed: ofDraws.schema,
+});
+type Request = z.infer<typeof request>;
+
+export const DRAWS_METHOD: readonly SentencePart[] = [
+  'Draw ',
+  draws.field,
+  ' samples as if the claim were true, seed ',
+  ofDraws.field,
+  '.',
+];
+
+export interface ClaimDrawsResult {
+  available: true;
+  statistics: number[];
+  /** How many count as at least as far from the claim. */
+  beyond: number;
+  notes: Note[];
+}
+
+/** Ties that rounding has parted. */
+const TIE = 1e-9;
+
+function isBeyond(statistic: number, { atMost, atLeast }: Request['beyond']): boolean {
+  const slack = TIE * Math.max(1, Math.abs(statistic));
+  return (atMost !== null && statistic <= atMost + slack) || (atLeast !== null && statistic >= atLeast - slack);
+}
+
+const workOf = (drawn: ClaimDraws): number =>
+  'sizes' in drawn
+    ? drawn.sizes.reduce((a, b) => a + b, 0)
+    : 'ranks' in drawn
+      ? drawn.ranks.length
+      : drawn.of === 'mean' || drawn.of === 'spread'
+        ? drawn.n
+        : 40;
+
+function drawsFinding({ statistics, beyond }: ClaimDrawsResult): Piece[] {
+  const n = groupThousands(statistics.length);
+  return [
+    { text: `Of ${n} samples drawn as if the claim were true, ` },
+    { text: groupThousands(beyond), strong: true },
+    { text: ' lie at least as far from it.' },
+  ];
+}
+
+/** Samples drawn as if a claim were true: what chance alone does to its statistic. */
+export const claimDrawsAnalysis = defineAnalysis<Request, ClaimDrawsResult>({
+  id: 'claim-draws',
+  version: 1,
+  name: 'Draws of a claim',
+  title: 'samples drawn as if a claim were true, and how many lie as far from it',
+  needsReadings: false,
+  takesLabels: true,
+  request,
+  method: DRAWS_METHOD,
+  resolve: (settings) => settings,
+  *run({ model: drawn, beyond, draws: count, seed: from }) {
+    const book = orderBook(from, chunkSizeFor(workOf(drawn)));
+    book.add({ kernel: 'claim-draws', input: drawn }, count);
+    const partial: ClaimDrawsResult = { available: true, statistics: [], beyond: 0, notes: [] };
+    const [chunks] = yield { partial, orders: book.orders };
+    return drawnOf(chunks!, beyond);
+  },
+  glimpse: ({ beyond }, _, [chunks]) => drawnOf(chunks!, beyond),
+  finding: drawsFinding,
+});
+
+function drawnOf(chunks: readonly Float64Array[], beyond: Request['beyond']): ClaimDrawsResult {
+  const statistics = chunks.flatMap((chunk) => Array.from(chunk)).filter(Number.isFinite);
+  const count = statistics.filter((statistic) => isBeyond(statistic, beyond)).length;
+  return { available: true, statistics, beyond: count, notes: [] };
+}

@@ -1,0 +1,71 @@
+<script setup lang="ts">
+import { claimScreenAnalysis, claimScreenRows, claimScreenTable, type ClaimScreenRow } from '@verdict/core/analyses';
+import { computed } from 'vue';
+import MethodSentence from '../../../workbench/method-sentence.vue';
+import SeveralCard from '../../../workbench/several-card.vue';
+import SeveralChoice from '../../../workbench/several-choice.vue';
+import StageFrame from '../../../workbench/stage-frame.vue';
+import { useMany } from './use-many.js';
+
+/** Many columns or groups at once, a row each, against their own claims. */
+const { column, split, all, chosen, subject, cautions, run, stage, open } = useMany();
+const { result } = run;
+const finding = computed(() => (result.value ? claimScreenAnalysis.finding(result.value) : []));
+const rows = computed(() => (result.value ? claimScreenRows(result.value) : []));
+const table = computed(() => {
+  const { value: of } = result;
+  return of && (() => claimScreenTable(of));
+});
+const by = (of: (row: ClaimScreenRow) => number) => (a: ClaimScreenRow, b: ClaimScreenRow) => of(a) - of(b);
+/** Rows without a p stay last, whichever way the others stand. */
+const byP = by(({ part }) => part.pValue ?? 2);
+const byShared = by(({ part }) => part.pHolm ?? 2);
+const classOf = ({ row }: { row: ClaimScreenRow }) =>
+  (row.part.pHolm ?? 1) < (result.value?.alpha ?? 0) ? 'departs' : '';
+</script>
+
+<template>
+  <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions" :keepable="!!result">
+    <template #picture>
+      <SeveralCard
+        :subject="subject"
+        :rows="rows"
+        :table="table"
+        :why-not="run.whyNot.value"
+        :row-class="classOf"
+        sort="p"
+        hint="Click a row for its own claim."
+        @open="open"
+      >
+        <el-table-column prop="name" :label="split ? split.name : 'column'" sortable min-width="140">
+          <template #default="{ row }">
+            <el-button link class="name" @click.stop="open(row.name)">{{ row.name }}</el-button>
+            <span v-if="row.reason" class="soft reason" :title="row.reason">{{ row.reason }}</span>
+          </template>
+        </el-table-column>
+        <el-table-column prop="n" label="n" sortable :sort-method="by(({ part }) => part.n)" align="right" width="70" />
+        <el-table-column prop="claimed" label="claimed" min-width="150" />
+        <el-table-column prop="found" label="found" min-width="150" />
+        <el-table-column prop="p" label="p" sortable :sort-method="byP" align="right" width="82" />
+        <el-table-column prop="pHolm" label="p shared" sortable :sort-method="byShared" align="right" width="92" />
+      </SeveralCard>
+    </template>
+    <template #figures>
+      <SeveralChoice v-model="chosen" :split="!!split" :numeric="all" />
+      <p class="soft">
+        What is claimed stands on the card of each column, in Readings: a mean or a target, and an sd. Of many columns
+        some look other than claimed by chance. “p shared” allows for that (Holm 1979).
+      </p>
+    </template>
+    <template #sentences>
+      <MethodSentence :run="run" :subject="subject" />
+    </template>
+  </StageFrame>
+</template>
+
+<style scoped>
+p {
+  margin: 0;
+  font-size: 13px;
+}
+</style>

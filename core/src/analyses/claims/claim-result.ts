@@ -41,6 +41,9 @@ export interface ClaimGroup {
 /** What was counted in one place. */
 export interface ClaimCell {
   label: string;
+  /** Of a table: its row, and its column. */
+  group?: string;
+  place?: string;
   observed: number;
   expected: number;
   difference: number;

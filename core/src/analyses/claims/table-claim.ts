@@ -174,7 +174,10 @@ function worked(
         ...missed,
         assumptions: [expectedLine(test)],
         law: lawOfChiSquare(test.statistic, test.df, alpha),
-        cells: test.cells.map((cell, i) => ({ label: labels[i]!, ...cell })),
+        cells: test.cells.map((cell, i) => ({
+          ...{ label: labels[i]!, group: rows[Math.floor(i / columns.length)]!, place: columns[i % columns.length]! },
+          ...cell,
+        })),
         extras: [
           {
             key: 'v',

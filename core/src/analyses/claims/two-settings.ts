@@ -34,28 +34,32 @@ export function twoSubject({ column, split, first = 'one', second = 'another' }:
   return split === undefined ? `${first} and ${second}` : `${column} in ${first} and ${second}`;
 }
 
-/** In words, a claim that a figure of two groups is the same, and what is sought against it. */
+/** In words, a claim that a figure of two groups is the same, or so much higher in the first, and what is sought against it. */
 export function twoWords(
   figure: string,
   { name, by }: { name: string; by: string | null },
   [a, b]: readonly [string, string],
   alternative: Alternative,
-  claimed = '',
+  higherBy = '',
 ) {
   const of = by === null ? figure : `${figure} of ${name}`;
   const [first, second] = by === null ? [`of ${a}`, `of ${b}`] : [`in ${a}`, `in ${b}`];
-  const beyond = claimed ? ` by ${claimed}` : '';
+  const where = by === null ? `of ${a} and ${b}` : `in ${a} and ${b}`;
+  if (higherBy) {
+    const claim = `${of} is higher ${first} than ${second} by ${higherBy}`;
+    const sought = {
+      'two-sided': 'by another amount',
+      less: `by less than ${higherBy}, or not`,
+      greater: `by more than ${higherBy}`,
+    };
+    return { null: claim, sought: `${of} is higher ${first} than ${second} ${sought[alternative]}` };
+  }
   const sought = {
-    'two-sided': claimed
-      ? `the difference of ${of} ${first} and ${second} is another than ${claimed}`
-      : `${of} differs between ${a} and ${b}`,
-    less: `${of} is lower ${first} than ${second}${claimed ? `, or higher by less than ${claimed}` : ''}`,
-    greater: `${of} is higher ${first} than ${second}${claimed ? ` by more than ${claimed}` : ''}`,
+    'two-sided': `${of} differs between ${a} and ${b}`,
+    less: `${of} is lower ${first} than ${second}`,
+    greater: `${of} is higher ${first} than ${second}`,
   }[alternative];
-  const nothing = claimed
-    ? `${of} is higher ${first} than ${second}${beyond}`
-    : `${of} is the same ${first} and ${second}`;
-  return { null: nothing, sought };
+  return { null: `${of} is the same ${where}`, sought };
 }
 
 /** Readings of two columns that stand in the same rows, and how many have no partner. */

@@ -1,6 +1,7 @@
 import {
   toldFigure,
   toldInterval,
+  type ClaimCell,
   type ClaimDrawsResult,
   type ClaimGroup,
   type ClaimResult,
@@ -10,7 +11,7 @@ import {
 import { formatFigure, formatP, formatValue, groupThousands } from '@verdict/core/format';
 import type { LegendEntry } from '../legend.js';
 import type { Mark } from '../marks.js';
-import type { Hit, Panels } from '../picture.js';
+import type { Axis, Hit, Panels } from '../picture.js';
 
 const AIR = 1.08;
 const statisticText = (value: number) =>
@@ -292,19 +293,11 @@ function foundCells({ cells }: ClaimResult): Panels {
   const lines = cells.map(({ expected }, i): Mark => ({
     ...{ kind: 'line', x: [i + 0.52, i + 1.48], y: [expected, expected], tone: 'ink', width: 2.4 },
   }));
-  const every = Math.ceil(cells.length / MOST_PLACES);
-  const hits = cells.map((cell, i): Hit => {
-    const share = total > 0 ? `, ${Math.round((100 * cell.contribution) / total)} % of χ²` : '';
-    const words = `${cell.label}: ${groupThousands(cell.observed)} counted, ${formatValue(Number(cell.expected.toPrecision(4)))} expected${share}`;
-    return { panel: 0, x: [i + 0.5, i + 1.5], y: [0, top], words };
-  });
+  const hits = cells.map((cell, i): Hit => ({
+    ...{ panel: 0, x: [i + 0.5, i + 1.5], y: [0, top], words: `${cell.label}: ${cellWords(cell, total)}` },
+  }));
   return {
-    x: {
-      from: 0.4,
-      to: cells.length + 0.6,
-      title: '',
-      ticks: cells.flatMap(({ label }, i) => (i % every === 0 ? [{ at: i + 1, words: label }] : [])),
-    },
+    x: placesAxis(cells.map(({ label }) => label)),
     y: { from: 0, to: top, title: 'counted' },
     panels: [{ name: '', marks: [...bars, ...lines] }],
     hits,
@@ -318,9 +311,69 @@ function foundCells({ cells }: ClaimResult): Panels {
   };
 }
 
+/** A table: every column a place on the axis, in which the rows stand side by side. */
+function foundTable({ cells }: ClaimResult): Panels {
+  const groups = [...new Set(cells.map(({ group }) => group!))];
+  const places = [...new Set(cells.map(({ place }) => place!))];
+  const top = cells.reduce((most, { observed, expected }) => Math.max(most, observed, expected), 0) * AIR || 1;
+  const total = cells.reduce((sum, { contribution }) => sum + contribution, 0);
+  const width = 0.84 / groups.length;
+  const from = (cell: ClaimCell) => places.indexOf(cell.place!) + 0.58 + groups.indexOf(cell.group!) * width;
+  const isFar = ({ standardised }: ClaimCell) => Math.abs(standardised) > FAR;
+  const bars = cells.map((cell): Mark => {
+    const tone = { series: groups.indexOf(cell.group!) };
+    const x: [number, number] = [from(cell) + width * 0.08, from(cell) + width * 0.92];
+    const edge = isFar(cell) ? ({ stroke: 'ochre', width: 3 } as const) : { stroke: tone };
+    return { kind: 'rect', x, y: [0, cell.observed], fill: tone, ...edge };
+  });
+  const lines = cells.map((cell): Mark => ({
+    ...{
+      kind: 'line',
+      x: [from(cell), from(cell) + width],
+      y: [cell.expected, cell.expected],
+      tone: 'ink',
+      width: 2.4,
+    },
+  }));
+  const hits = cells.map((cell): Hit => ({
+    ...{ panel: 0, x: [from(cell), from(cell) + width], y: [0, top] },
+    words: `${cell.group}, ${cell.place}: ${cellWords(cell, total)}`,
+  }));
+  const named = groups.length <= MOST_SERIES ? groups : [];
+  return {
+    x: placesAxis(places),
+    y: { from: 0, to: top, title: 'counted' },
+    panels: [{ name: '', marks: [...bars, ...lines] }],
+    hits,
+    legend: [
+      ...named.map((words, series): LegendEntry => ({ words, tone: { series }, sample: 'area' })),
+      { words: 'expected', tone: 'ink' },
+      ...(cells.some(isFar) ? [{ words: `more than ${FAR} sd off`, tone: 'ochre' } as const] : []),
+    ],
+  };
+}
+
+/** Colours that can be told apart. */
+const MOST_SERIES = 4;
+
+function placesAxis(places: readonly string[]): Axis {
+  const every = Math.ceil(places.length / MOST_PLACES);
+  const ticks = places.flatMap((words, i) => (i % every === 0 ? [{ at: i + 1, words }] : []));
+  return { from: 0.4, to: places.length + 0.6, title: '', ticks };
+}
+
+function cellWords({ observed, expected, contribution }: ClaimCell, total: number): string {
+  const share = total > 0 ? `, ${Math.round((100 * contribution) / total)} % of χ²` : '';
+  return `${groupThousands(observed)} counted, ${formatValue(Number(expected.toPrecision(4)))} expected${share}`;
+}
+
 /** What was found, beside what is claimed. */
 export const foundPanels = (result: ClaimResult, name: string): Panels | null =>
-  result.cells.length > 0 ? foundCells(result) : result.groups.length > 0 ? foundGroups(result, name) : null;
+  result.cells.length > 0
+    ? (result.cells[0]!.group === undefined ? foundCells : foundTable)(result)
+    : result.groups.length > 0
+      ? foundGroups(result, name)
+      : null;
 
 /** Readings with the limits that hold nearly all of what they are a sample of. */
 export function tolerancePanels(result: ToleranceResult): Panels {

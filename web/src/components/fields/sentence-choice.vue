@@ -38,7 +38,7 @@ const groups = computed(() => {
         :data-value="value"
         :disabled="!!whyNot"
         ><template v-if="whyNot"
-          >{{ text }} <span class="why-not">{{ whyNot }}</span></template
+          >{{ text }} <span class="why-not">– {{ whyNot }}</span></template
         ></el-option
       >
     </el-option-group>

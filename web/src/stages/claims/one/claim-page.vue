@@ -89,8 +89,10 @@ const panels = computed(
   () => ({ chance: law.value, draws: drawn.value })[view.value] ?? (view.value === 'draws' ? null : found.value),
 );
 const title = computed(() => {
-  if (!one.value) return limits.value ? `limits for ${limits.value.name}` : 'claim';
-  return view.value !== 'found' ? `if it is true that ${one.value.null}` : `claim: ${one.value.null}`;
+  const of = props.name || 'typed figures';
+  if (!one.value) return limits.value ? `limits for ${of}` : 'claim';
+  if (view.value === 'found') return `${of} beside the claim`;
+  return view.value === 'draws' ? 'as if the claim were true' : `${one.value.law!.axis}, if the claim is true`;
 });
 const words = computed(() => `${title.value}. ${finding.value.map(({ text }) => text).join('')}`);
 const whyNot = computed(() => {
@@ -146,7 +148,7 @@ const besideOptions = computed(() => [
               />
             </template>
           </span>
-          <MethodSentence class="claim" :run="claimRun" :subject="two.isTwo && !isTyped ? name : subject" />
+          <MethodSentence class="claim" :run="claimRun" :subject="(two.isTwo || id === 'counts-claim') && !isTyped ? name : subject" />
         </div>
         <TypedFigures
           v-if="isTyped"

@@ -1,6 +1,6 @@
 import { claimDrawsAnalysis, type ClaimResult } from '@verdict/core/analyses';
 import { NO_READINGS } from '@verdict/core/readings';
-import { computed, ref, type Ref } from 'vue';
+import { computed, type Ref } from 'vue';
 import { unchanged } from '../../../workbench/unchanged.js';
 import { useRun } from '../../../workbench/use-run.js';
 
@@ -10,7 +10,11 @@ export function useDraws(claim: Ref<ClaimResult | null>, looked: () => boolean) 
     const { draws, law } = claim.value ?? {};
     return looked() && draws && law ? { model: draws, beyond: law.beyond } : null;
   });
-  const run = useRun(claimDrawsAnalysis, ref(NO_READINGS), { name: 'claim-draws', fixed: () => fixed.value });
+  const run = useRun(
+    claimDrawsAnalysis,
+    computed(() => NO_READINGS),
+    { name: 'claim-draws', fixed: () => fixed.value },
+  );
   const seed = computed(() => run.request.value?.seed ?? 0);
   return { ...run, drawOthers: () => run.address.set('seed', seed.value + 1) };
 }

@@ -89,7 +89,7 @@ export async function stored(page: Page): Promise<void> {
 
 export async function openStage(
   page: Page,
-  name: 'Readings' | 'Shape' | 'Fit' | 'Outliers' | 'Verdict',
+  name: 'Readings' | 'Shape' | 'Fit' | 'Outliers' | 'Claims' | 'Verdict',
 ): Promise<void> {
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name }).click();
 }

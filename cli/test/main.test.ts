@@ -56,6 +56,34 @@ describe('the command line', () => {
     expect(tests.map(({ pMethod }) => pMethod)).toEqual(new Array(9).fill('simulated'));
   });
 
+  it('holds claims against columns, labels and figures that are typed', async () => {
+    const labels = file('fault,shift\nchip,early\ncrack,late\nchip,late\nchip,early\nstain,early\ncrack,late\n');
+    const counted = JSON.parse((await verdict('counts-claim', labels, '--column', 'fault')).out) as {
+      result: { cells: { label: string; observed: number }[] };
+    };
+    expect(counted.result.cells.map(({ label, observed }) => `${label} ${observed}`)).toEqual([
+      'chip 3',
+      'crack 2',
+      'stain 1',
+    ]);
+    const table = await verdict('table-claim', labels, '--column', 'fault', '--split', 'shift');
+    expect(JSON.parse(table.out)).toMatchObject({ result: { available: true, df: 2 } });
+    const typed = await verdict('mean-claim', '--options', '{"figures":{"n":12,"mean":8.1,"sd":0.1},"claimed":8}');
+    expect(JSON.parse(typed.out)).toMatchObject({ result: { available: true, typed: true, df: 11 } });
+    const both = await verdict(
+      'mean-claim',
+      DEMO,
+      '--column',
+      'thickness',
+      '--options',
+      '{"figures":{"n":12,"mean":8.1,"sd":0.1}}',
+    );
+    expect([both.code, both.error]).toEqual([
+      2,
+      'figures: Figures are typed in place of a column: leave one of the two out.\n',
+    ]);
+  });
+
   it('answers for a distribution without any file, and counts the readings of one when it is given', async () => {
     const question = '{"family":"normal","parameters":{"mean":8.02,"sd":0.11},"above":8.2}';
     const alone = await verdict('distribution', '--options', question);

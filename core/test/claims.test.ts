@@ -395,7 +395,7 @@ describe('the power of t', () => {
   it('without a difference is the level; the smallest that is noticed is noticed 8 times in 10, on its side', () => {
     for (const alternative of ALTERNATIVES) {
       expect(powerOfT(designOfTwo(7, 12), 0, 0.03, alternative)).toBeCloseTo(0.03, 10);
-      const least = smallestNoticeable(designOfTwo(7, 12), 0.05, alternative);
+      const least = smallestNoticeable(designOfTwo(7, 12), 0.05, alternative)!;
       expect(least < 0).toBe(alternative === 'less');
       expect(powerOfT(designOfTwo(7, 12), least, 0.05, alternative)).toBeCloseTo(0.8, 9);
     }

@@ -137,6 +137,51 @@ describe('evidence', () => {
     }
   });
 
+  it('about labels, by other labels and of typed figures recomputes to the same bits, and numbers are not made of labels', async () => {
+    const id = await server.newStudy();
+    const label = (name: string, cells: string[]) => column(name, cells, { kind: 'label' });
+    const fault = label('fault', ['chip', 'crack', 'chip', 'chip', '', 'stain', 'crack', 'chip', 'stain', 'chip']);
+    const shift = label('shift', ['early', 'late', 'early', 'late', 'late', 'early', 'late', 'early', 'late', 'early']);
+    await server.change(id, { kind: 'add-columns', columns: [fault, shift] });
+    const table = {
+      rowCount: 10,
+      columns: [fault, shift],
+      cells: { [fault.id]: fault.cells, [shift.id]: shift.cells },
+      setAside: () => new Set<number>(),
+    };
+    const whole = sampleInParts(table, fault, null);
+    const split = sampleInParts(table, fault, { split: shift });
+    const figures = { n: 12, mean: 8.1, sd: 0.1 };
+    const keeps = [
+      { id: 'counts-claim', of: fault.id, parts: null, request: { column: 'fault' }, sample: whole },
+      {
+        id: 'table-claim',
+        of: fault.id,
+        parts: { split: shift.id },
+        request: { column: 'fault', split: 'shift', method: 'simulated', replicates: 999 },
+        sample: split,
+      },
+      { id: 'mean-claim', of: null, parts: null, request: { figures, claimed: 8 }, sample: NO_READINGS },
+    ] as const;
+    const kept: string[] = [];
+    for (const { id: analysis, of, parts, request, sample } of keeps) {
+      const keep: KeepRequest = {
+        ...{ id: randomUUID(), who: 'tester', analysis, version: 1, column: of, parts, request, note: '' },
+        fingerprint: fingerprintOf(sample),
+        result: toWire(await drive(inThisThread, { id: analysis, request, sample })) as Record<string, unknown>,
+      };
+      expect((await server.post<Evidence>(`/studies/${id}/evidence`, keep)).status).toBe(201);
+      kept.push(keep.id);
+    }
+    // What the columns are called since makes no other result.
+    await server.change(id, { kind: 'change-column', column: fault.id, name: 'defect' });
+    await server.change(id, { kind: 'change-column', column: shift.id, name: 'turn' });
+    for (const one of kept) expect((await recompute(one)).body).toMatchObject({ same: true, sameData: true });
+
+    const refused = await drive(inThisThread, { id: 'describe', request: { column: 'fault' }, sample: whole });
+    expect(refused).toMatchObject({ available: false });
+  });
+
   it('recomputes on the server to the same bits', async () => {
     const { id, keep } = await keepable();
     await server.post(`/studies/${id}/evidence`, keep);

@@ -50,9 +50,14 @@ export async function checkedRequest(db: Database, study: StudyRow, asked: Asked
 }
 
 /** A sample under the names that the request was kept with: renaming a column since does not make another result. */
-export function underKeptNames(sample: Sample, { column, beside }: { column?: unknown; beside?: unknown }): Sample {
+export function underKeptNames(
+  sample: Sample,
+  { column, beside, split }: { column?: unknown; beside?: unknown; split?: unknown },
+): Sample {
   const name = typeof column === 'string' ? column : sample.name;
-  if (!sample.groups || !Array.isArray(beside)) return { ...sample, name };
+  if (!sample.groups) return { ...sample, name };
+  if (typeof split === 'string') return { ...sample, name, groups: { ...sample.groups, by: split } };
+  if (!Array.isArray(beside)) return { ...sample, name };
   const names = [name, ...(beside as string[])];
   const samples = sample.groups.samples.map((part, i) => ({ ...part, name: names[i] ?? part.name }));
   return { ...sample, name, groups: { ...sample.groups, samples } };

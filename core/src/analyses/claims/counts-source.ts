@@ -32,7 +32,7 @@ function typedCounts({ counts, total }: CountsRequest): Map<string, number> | st
   if (total === undefined || total === sum) return all;
   const off = Math.abs(total - sum);
   const told = `The counts add up to ${groupThousands(sum)}, and the total says ${groupThousands(total)}`;
-  return `${told}: ${groupThousands(off)} too ${sum > total ? 'many' : 'few'}. Look at both once more.`;
+  return `${told}: they differ by ${groupThousands(off)}. Look at both once more.`;
 }
 
 /** Shares that are off by no more than rounding leaves add up. */

@@ -81,7 +81,7 @@ function wrongTotal(what: string, sums: readonly number[], totals: readonly numb
   const at = sums.findIndex((one, i) => one !== totals[i]);
   if (at < 0) return null;
   const off = Math.abs(sums[at]! - totals[at]!);
-  return `The counts of ${what} ${at + 1} add up to ${groupThousands(sums[at]!)}, and its total says ${groupThousands(totals[at]!)}: ${groupThousands(off)} too ${sums[at]! > totals[at]! ? 'many' : 'few'}. Look at both once more.`;
+  return `The counts of ${what} ${at + 1} add up to ${groupThousands(sums[at]!)}, and its total says ${groupThousands(totals[at]!)}: they differ by ${groupThousands(off)}. Look at both once more.`;
 }
 
 function typedTable({ table, rowNames, columnNames, rowTotals, columnTotals }: Request): Table | string {

@@ -174,7 +174,7 @@ const besideOptions = computed(() => [
     </template>
     <template #picture>
       <PictureCard
-        label="Claim"
+        label="Picture of the claim"
         :title="title"
         :panels="panels"
         :words="words"

@@ -1,5 +1,6 @@
 import { benchAndersonDarling } from './anderson-darling.js';
 import { benchBand } from './band.js';
+import { benchClaims } from './claims.js';
 import { benchDistributions } from './distributions.js';
 import { benchFit } from './fit.js';
 import { benchFitQuestions } from './fit-questions.js';
@@ -14,6 +15,7 @@ import { benchTable } from './table.js';
 const BENCHES: Record<string, () => Promise<void> | void> = {
   'anderson-darling': benchAndersonDarling,
   band: benchBand,
+  claims: benchClaims,
   distributions: benchDistributions,
   fit: benchFit,
   'fit-questions': benchFitQuestions,

@@ -4,6 +4,7 @@
  */
 import { calibrateClaims } from './claims.ts';
 import { calibrateCountsAndSamples } from './counts-and-samples.ts';
+import { calibrateHeldClaims } from './held-claims.ts';
 import { calibrateOutliers } from './outliers.ts';
 import { calibrateTransformations } from './transformations.ts';
 import { calibrateFitted } from './fitted-families.ts';
@@ -18,6 +19,7 @@ const CALIBRATIONS: Record<string, () => boolean> = {
   'counts-and-samples': calibrateCountsAndSamples,
   transformations: calibrateTransformations,
   outliers: calibrateOutliers,
+  'held-claims': calibrateHeldClaims,
 };
 
 const wanted = process.argv.slice(2);

@@ -142,7 +142,7 @@ describe('claims about one column', () => {
     );
     expect(told(shown)).toContain('shown to be close enough');
     expect(plain(missedWords(shown))).toMatch(
-      /^With n = 10 a difference of 0\.05 mm is noticed \d+ times in 100; 8 times in 10 it takes \d+ readings\. As it is, the smallest noticed 8 times in 10 is/u,
+      /^With n = 10 a difference of 0\.05 mm is noticed (?:\d+ times in 100|practically always); 8 times in 10 it takes \d+ readings\. As it is, the smallest noticed 8 times in 10 is/u,
     );
     expect(pWords(shown)).toContain('in this direction');
     const not = await result('mean-claim', { ...X, claimed: 8.03 }, sample);

@@ -129,7 +129,7 @@ export {
 } from './claims/claim-figures.js';
 export { claimDrawsAnalysis, type ClaimDrawsResult } from './claims/claim-draws.js';
 export type { ClaimCell, ClaimGroup, ClaimPair, ClaimResult, LawPicture } from './claims/claim-result.js';
-export { toldFigure, toldInterval } from './claims/claim-told.js';
+export { toldExpected, toldFigure, toldInterval } from './claims/claim-told.js';
 export { claimFinding, missedWords, pWords, readBack } from './claims/claim-words.js';
 export { claimOffers, usualClaim, type ClaimOffer, type Looked } from './claims/claims-offered.js';
 export { CLAIM_PARTS, type ClaimId } from './claims/claim-parts.js';

@@ -3,6 +3,8 @@ import { gammaUpper } from '../numeric/gamma-tails.js';
 import { betaUpper } from '../numeric/beta-tails.js';
 import { logGamma } from '../numeric/log-gamma.js';
 
+const FAR = 40;
+
 /** Weights of a Poisson below this part of the greatest add nothing. */
 const NEGLIGIBLE = 1e-17;
 
@@ -23,8 +25,11 @@ function overPoisson(mean: number, of: (j: number) => number): number {
 }
 
 /** P(X > x) of the noncentral χ² with df degrees of freedom: χ² of df + 2j over a Poisson of half the noncentrality (Patnaik 1949). It serves power, and is not offered as a family. */
-export const noncentralChiSquareSurvival = (x: number, df: number, noncentrality: number): number =>
-  overPoisson(noncentrality / 2, (j) => gammaUpper(df / 2 + j, x / 2));
+export function noncentralChiSquareSurvival(x: number, df: number, noncentrality: number): number {
+  // So many sd below the mean there is nothing.
+  if (x < df + noncentrality - FAR * Math.sqrt(2 * (df + 2 * noncentrality))) return 1;
+  return overPoisson(noncentrality / 2, (j) => gammaUpper(df / 2 + j, x / 2));
+}
 
 /** P(F > x) of the noncentral F: the numerator a noncentral χ² (Patnaik 1949). It serves power. */
 export function noncentralFSurvival(x: number, [df1, df2]: readonly [number, number], noncentrality: number): number {

@@ -1,7 +1,7 @@
-import { formatFigure, formatP, formatPercent, formatValue, groupThousands } from '../../numeric/format.js';
+import { formatFigure, formatP, formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import type { FoundFigure } from '../../road/figure.js';
 import type { ClaimExtra, ClaimResult } from './claim-result.js';
-import { bareFigure, toldClaim, toldDistance, toldFigure, toldInterval } from './claim-told.js';
+import { bareFigure, toldClaim, toldDistance, toldExpected, toldFigure, toldInterval } from './claim-told.js';
 
 /** A figure beside others, as it is shown. */
 function extraText({ value, as }: ClaimExtra, result: ClaimResult): string {
@@ -73,7 +73,7 @@ function testRows(result: ClaimResult): Row[] {
   return [
     {
       key: 'interval',
-      name: `${formatPercent(confidence)} interval`,
+      name: `${formatPercentOf(confidence)} interval`,
       meaning: `Where the true value of ${intervalOf} lies, with this confidence.`,
       formula: 'the values that the test does not reject',
       text: interval ? toldInterval(interval, result, kind) : null,
@@ -231,10 +231,6 @@ export function cellFigures({ cells }: ClaimResult): FoundFigure[] {
     meaning: `${formatFigure(Math.abs(standardised), 'statistic')} sd ${standardised < 0 ? 'below' : 'above'} what is expected.`,
     formula: '(counted − expected)²/expected, as a share of χ²',
     note: '',
-    texts: [
-      groupThousands(observed),
-      formatValue(Number(expected.toPrecision(4))),
-      total > 0 ? formatPercent(contribution / total, 2) : '–',
-    ],
+    texts: [groupThousands(observed), toldExpected(expected), total > 0 ? formatPercent(contribution / total, 2) : '–'],
   }));
 }

@@ -53,9 +53,11 @@ function beyondOf(law: Law, { statistic, alternative }: Shown): LawPicture['beyo
   if (alternative === 'less') return { atMost: statistic, atLeast: null };
   if (alternative === 'greater') return { atMost: null, atLeast: statistic };
   const [lower, upper] = [law.cumulative(statistic), law.survival(statistic)];
+  // So far out the other end is beyond what a double holds.
+  const known = (limit: number) => (Number.isFinite(limit) ? limit : null);
   return lower < upper
-    ? { atMost: statistic, atLeast: law.survivalQuantile(lower) }
-    : { atMost: law.quantile(upper), atLeast: statistic };
+    ? { atMost: statistic, atLeast: known(law.survivalQuantile(lower)) }
+    : { atMost: known(law.quantile(upper)), atLeast: statistic };
 }
 
 /** Of counts: the last below and the first above that are counted. */

@@ -37,11 +37,18 @@ const N = 'The number of readings, n, is a whole number from 1 on.';
 /** n as somebody typed it. */
 export const typedN = z.int(N).min(1, N).max(1e12, 'The number of readings is at most 10¹².');
 const MEAN = 'The mean is a number.';
+const SD = 'The sd is a number from 0 on.';
+/** Of less the greatest difference is too many to be held. */
+const LEAST_SD = 1e-140;
 /** Mean and sd of n readings, as a certificate gives them. */
 export const typedFigures = z.strictObject({
   n: typedN,
   mean: z.number(MEAN).min(-1e150, MEAN).max(1e150, MEAN),
-  sd: z.number('The sd is a number from 0 on.').min(0, 'The sd is a number from 0 on.').max(1e150),
+  sd: z
+    .number(SD)
+    .min(0, SD)
+    .max(1e150, SD)
+    .refine((sd) => sd === 0 || sd >= LEAST_SD, 'So small an sd cannot be worked with: choose a smaller unit.'),
 });
 export type TypedFigures = z.infer<typeof typedFigures>;
 

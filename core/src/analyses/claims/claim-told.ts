@@ -5,6 +5,9 @@ import type { ClaimResult } from './claim-result.js';
 /** What a figure of a claim is written in. */
 export type Scale = Pick<ClaimResult, 'unit' | 'resolution' | 'as'>;
 
+/** Below it three figures say more than four decimals. */
+const SMALL_RATIO = 0.1;
+
 const NO_BREAK = '\u00a0';
 const withUnit = (text: string, unit: string) => (unit ? `${text}${NO_BREAK}${unit}` : text);
 
@@ -16,7 +19,10 @@ export function bareFigure(
 ): string {
   if (as === 'share') return formatPercentOf(value, 1 - value, 4);
   if (as === 'rate') return formatFigure(value, 'reading');
-  if (as === 'ratio') return formatFigure(value, 'statistic');
+  if (as === 'ratio')
+    return Math.abs(value) < SMALL_RATIO && value !== 0
+      ? formatValue(Number(value.toPrecision(3)))
+      : formatFigure(value, 'statistic');
   return formatFigure(value, kind, resolution);
 }
 
@@ -68,3 +74,7 @@ export function toldInterval(
 /** "1 degree of freedom", "31.7 degrees of freedom". */
 export const freedomWords = (df: number): string =>
   `${Number.isInteger(df) ? groupThousands(df) : df.toFixed(1)} ${df === 1 ? 'degree' : 'degrees'} of freedom`;
+
+/** How many are expected: whole where they are many, four figures where they are few. */
+export const toldExpected = (expected: number): string =>
+  expected >= 10_000 ? groupThousands(Math.round(expected)) : formatValue(Number(expected.toPrecision(4)));

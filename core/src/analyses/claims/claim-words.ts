@@ -1,4 +1,5 @@
-import { equalsP, formatFigure, formatP, formatPercent, groupThousands } from '../../numeric/format.js';
+import { USUAL_CHANCE } from '../../claims/noticing.js';
+import { equalsP, formatFigure, formatP, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote, levelNote } from '../../road/cautions.js';
 import { simulatedNotes } from '../../road/simulated-notes.js';
@@ -65,10 +66,12 @@ export function missedWords(result: ClaimResult): string | null {
   if (power.noticeable === null || power.chance === null) return `${here} ${least}.`;
   const named = `${power.of} ${toldNamed(power.noticeable, scale)}`;
   const asks =
-    power.needed === null
-      ? 'more than a million would be needed to notice it 8 times in 10'
-      : `8 times in 10 it takes ${about}${groupThousands(power.needed)} ${power.per}`;
-  return `${here} ${named} is noticed ${about}${timesIn100(power.chance)}; ${asks}. As it is, ${least}.`;
+    power.needed !== null
+      ? `; 8 times in 10 it takes ${about}${groupThousands(power.needed)} ${power.per}`
+      : power.chance < USUAL_CHANCE
+        ? '; more than a million would be needed to notice it 8 times in 10'
+        : '';
+  return `${here} ${named} is noticed ${about}${timesIn100(power.chance)}${asks}. As it is, ${least}.`;
 }
 
 /** The claim and what is sought, read back. */
@@ -90,7 +93,7 @@ export function pWords({ pValue, alternative, alpha, law }: ClaimResult): string
 /** A confidence that does not belong to the level: interval and p can then say different things. */
 function apartNote({ confidence, alpha, interval }: ClaimResult): Note[] {
   if (!interval || Math.abs(1 - confidence - alpha) < 1e-9) return [];
-  const text = `An interval at ${formatPercent(confidence)} goes with a level of ${Number((1 - confidence).toPrecision(6))}, not ${alpha}: the two may not say the same.`;
+  const text = `An interval at ${formatPercentOf(confidence)} goes with a level of ${Number((1 - confidence).toPrecision(6))}, not ${alpha}: the two may not say the same.`;
   return [{ code: 'interval-and-level', text }];
 }
 

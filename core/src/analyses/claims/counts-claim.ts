@@ -1,6 +1,7 @@
+import { toldExpected } from './claim-told.js';
 import { countsAgainst, exactCountsP, MOST_TABLES, tablesOf, type CountsTest } from '../../claims/counts.js';
 import { pOfTally } from '../../goodness-of-fit/simulated-p.js';
-import { formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
+import { formatPercentOf, groupThousands } from '../../numeric/format.js';
 import { NO_READINGS } from '../../readings/sample.js';
 import { defineAnalysis } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
@@ -28,7 +29,7 @@ function farthestWords({ labels }: PlacedCounts, { cells }: CountsTest): string 
   const far = cells.reduce((best, cell, i) => (cell.contribution > cells[best]!.contribution ? i : best), 0);
   const { observed, expected } = cells[far]!;
   const total = cells.reduce((sum, cell) => sum + cell.observed, 0);
-  return `of ${groupThousands(total)} counted, ${labels[far]} has ${groupThousands(observed)} where ${formatValue(Number(expected.toPrecision(4)))} are expected, the farthest off of ${cells.length} places`;
+  return `of ${groupThousands(total)} counted, ${labels[far]} has ${groupThousands(observed)} where ${toldExpected(expected)} are expected, the farthest off of ${cells.length} places`;
 }
 
 const nullWords = (name: string, { labels, shares }: PlacedCounts, { spread }: CountsRequest) => {

@@ -5,7 +5,7 @@ import { powerOfZ } from '../../claims/power-of-shifts.js';
 import { designOfOne, powerOfT } from '../../claims/power-of-t.js';
 import { normal } from '../../distributions/families/normal.js';
 import { studentT } from '../../distributions/families/student-t.js';
-import { formatPercent } from '../../numeric/format.js';
+import { formatPercentOf } from '../../numeric/format.js';
 import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
 import { choice, number } from '../../road/setting.js';
@@ -146,7 +146,7 @@ export const meanClaimAnalysis = defineAnalysis<Request, ClaimResult>({
       ...{ claimed: claim, estimate: mean, difference, standardised: difference / sd },
       ...{ symbol, statistic: test.statistic, df: test.df, pValue: pOfTails(test.tails, of), pMethod: 'exact' },
       ...{ interval, intervalOf: 'the mean' },
-      measured: `it is ${toldFigure(mean, scale)}, ${besideWords(difference, difference / sd, scale)}; ${formatPercent(confidence)} interval ${toldInterval(interval, scale)}`,
+      measured: `it is ${toldFigure(mean, scale)}, ${besideWords(difference, difference / sd, scale)}; ${formatPercentOf(confidence)} interval ${toldInterval(interval, scale)}`,
       ...powerOf(n, sd, settings),
       closeness: closenessOf(difference, mean, test, settings),
       assumptions: assumptionsOf(source, settings),

@@ -17,7 +17,7 @@ import { binomial } from '../../distributions/families/binomial.js';
 import { normal } from '../../distributions/families/normal.js';
 import { SKEWNESS_LEAST_N, skewnessTest } from '../../goodness-of-fit/normality/skewness.js';
 import { centralMoments } from '../../numeric/sums.js';
-import { equalsP, formatPercent, groupThousands } from '../../numeric/format.js';
+import { equalsP, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
 import { choice } from '../../road/setting.js';
@@ -200,7 +200,7 @@ export const medianClaimAnalysis = defineAnalysis<Request, ClaimResult>({
         ...{ symbol: by === 'sign' ? 'above' : 'W', statistic, pValue: pOfTails(tails, of) },
         pMethod: exact ? 'exact' : 'asymptotic',
         ...{ interval, intervalOf: by === 'sign' ? 'the median' : 'the centre of all pairs' },
-        measured: `it is ${toldFigure(centre, scale)}, ${besideWords(difference, null, scale)}; ${formatPercent(confidence)} interval ${toldInterval(interval, scale)}`,
+        measured: `it is ${toldFigure(centre, scale)}, ${besideWords(difference, null, scale)}; ${formatPercentOf(confidence)} interval ${toldInterval(interval, scale)}`,
         ...powerOf(source, settings),
         assumptions: assumptionsOf(source, settings),
         law,

@@ -50,7 +50,7 @@ export function missedBy({
   with: here,
 }: Noticing): { power: ClaimPower; smallestNoticeable: number | null } {
   return {
-    smallestNoticeable: leastNoticed((d) => chanceAt(n, d), { scale, most }),
+    smallestNoticeable: leastNoticed((d) => chanceAt(n, d), { scale: scale / Math.sqrt(n), most }),
     power: {
       noticeable: named ?? null,
       chance: named === undefined ? null : chanceAt(n, named),

@@ -3,7 +3,7 @@ import { bothSidesFor, openEnd, type Alternative } from '../../claims/alternativ
 import { powerOfRate, rateRegion } from '../../claims/power-of-shares.js';
 import { rateInterval, rateP } from '../../claims/shares.js';
 import { poisson } from '../../distributions/families/poisson.js';
-import { formatPercent, formatValue, groupThousands } from '../../numeric/format.js';
+import { formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
 import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
 import { unavailable, whyEmpty } from '../../road/cautions.js';
@@ -188,7 +188,7 @@ export const rateClaimAnalysis = defineAnalysis<Request, ClaimResult>({
       ...{ method: 'poisson', as: 'rate', claimed: claim, estimate: rate, difference: rate - claim },
       ...{ symbol: 'count', statistic: count, pValue: rateP(count, over, claim, of), pMethod: 'exact' },
       ...{ interval, intervalOf: 'the rate' },
-      measured: `it is ${toldFigure(rate, scale)}, ${groupThousands(count)} over ${formatValue(over)}, ${besideWords(rate - claim, null, scale)}; ${formatPercent(confidence)} interval ${toldInterval(interval, scale)}`,
+      measured: `it is ${toldFigure(rate, scale)}, ${groupThousands(count)} over ${formatValue(over)}, ${besideWords(rate - claim, null, scale)}; ${formatPercentOf(confidence)} interval ${toldInterval(interval, scale)}`,
       ...powerOf(over, claim, events.counts ?? 1, settings),
       assumptions: assumptionsOf(events),
       law: lawOf(events, claim, of, alpha),

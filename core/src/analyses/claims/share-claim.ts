@@ -4,7 +4,7 @@ import { powerOfShare, shareRegion } from '../../claims/power-of-shares.js';
 import { shareP, wilson } from '../../claims/shares.js';
 import { binomial } from '../../distributions/families/binomial.js';
 import { clopperPearson } from '../../numeric/clopper-pearson.js';
-import { formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { formatPercentOf, groupThousands } from '../../numeric/format.js';
 import { NO_READINGS } from '../../readings/sample.js';
 import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
@@ -178,7 +178,7 @@ export const shareClaimAnalysis = defineAnalysis<Request, ClaimResult>({
       ...{ method: by, as: 'share', claimed: claim, estimate: share, difference: share - claim },
       ...{ symbol: 'count', statistic: count, pValue: shareP(count, n, claim, of), pMethod: 'exact' },
       ...{ interval, intervalOf: 'the share' },
-      measured: `it is ${formatPercentOf(share, 1 - share, 3)}, ${groupThousands(count)} of ${groupThousands(n)}, ${besideWords(share - claim, null, scale)}; ${formatPercent(confidence)} interval ${toldInterval(interval, scale)}`,
+      measured: `it is ${formatPercentOf(share, 1 - share, 3)}, ${groupThousands(count)} of ${groupThousands(n)}, ${besideWords(share - claim, null, scale)}; ${formatPercentOf(confidence)} interval ${toldInterval(interval, scale)}`,
       ...powerOf(n, claim, settings),
       assumptions: [
         {

@@ -4,7 +4,7 @@ import { powerOfSpread } from '../../claims/power-of-spreads.js';
 import { spreadByChiSquare } from '../../claims/spreads.js';
 import { sdInterval } from '../../describe/intervals.js';
 import { chiSquare } from '../../distributions/families/chi-square.js';
-import { formatFigure, formatPercent } from '../../numeric/format.js';
+import { formatFigure, formatPercentOf } from '../../numeric/format.js';
 import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
 import { number } from '../../road/setting.js';
@@ -91,7 +91,7 @@ export const spreadClaimAnalysis = defineAnalysis<Request, ClaimResult>({
       ...{ method: 'chi-square', claimed: claim, estimate: sd, difference: sd - claim },
       ...{ symbol: 'χ²', statistic, df, pValue: pOfTails(tails, of), pMethod: 'exact' },
       ...{ interval, intervalOf: 'the sd' },
-      measured: `it is ${toldFigure(sd, scale, 'spread')}, ${timesWords(sd / claim)}; ${formatPercent(confidence)} interval ${toldInterval(interval, scale, 'spread')}`,
+      measured: `it is ${toldFigure(sd, scale, 'spread')}, ${timesWords(sd / claim)}; ${formatPercentOf(confidence)} interval ${toldInterval(interval, scale, 'spread')}`,
       ...powerOf(n, claim, settings),
       assumptions: [
         values

@@ -1,8 +1,9 @@
+import { toldExpected } from './claim-told.js';
 import { z } from 'zod';
 import { tableIndependence } from '../../claims/counts.js';
 import { fisherP } from '../../claims/shares.js';
 import { pOfTally, type SimulatedP } from '../../goodness-of-fit/simulated-p.js';
-import { formatFigure, formatValue, groupThousands } from '../../numeric/format.js';
+import { formatFigure, groupThousands } from '../../numeric/format.js';
 import { NO_READINGS, type Sample } from '../../readings/sample.js';
 import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
 import { unavailable, whyEmpty } from '../../road/cautions.js';
@@ -101,6 +102,8 @@ function tableOf(sample: Sample, settings: Request): Table | string {
   const { levels, groups, name } = sample;
   if (!levels) return `${name} holds numbers: both columns of a table hold labels.`;
   if (sample.values.length === 0) return whyEmpty(sample);
+  if (levels.length > MOST_CELLS || groups.samples.length > MOST_CELLS)
+    return `A table of ${groupThousands(groups.samples.length)} × ${groupThousands(levels.length)} is too large to be looked at here.`;
   const counts = groups.samples.map(({ values }) => {
     const row = new Array<number>(levels.length).fill(0);
     for (const place of values) row[place]!++;
@@ -170,7 +173,7 @@ function worked(
           simulated,
           enough: enoughExpected(test) || n > MOST_SHUFFLED,
         }),
-        measured: `of ${groupThousands(n)} counted, ${labels[far]} has ${groupThousands(observed)} where ${formatValue(Number(expected.toPrecision(4)))} are expected, the farthest off; Cramér’s V is ${formatFigure(test.cramersV, 'statistic')}`,
+        measured: `of ${groupThousands(n)} counted, ${labels[far]} has ${groupThousands(observed)} where ${toldExpected(expected)} are expected, the farthest off; Cramér’s V is ${formatFigure(test.cramersV, 'statistic')}`,
         ...missed,
         assumptions: [expectedLine(test)],
         law: lawOfChiSquare(test.statistic, test.df, alpha),

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { confidenceOfExtremes, oneSidedFactor, twoSidedFactor } from '../../claims/tolerance.js';
 import { leastReadings } from '../../claims/noticing.js';
 import { power } from '../../numeric/elementary.js';
-import { formatFigure, formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { formatFigure, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import type { Note } from '../../readings/note.js';
 import { bracketedRoot } from '../../numeric/bracketed-root.js';
 import { defineAnalysis, type Piece, type SentencePart } from '../../road/analysis.js';
@@ -155,9 +155,9 @@ function toleranceFinding(result: ToleranceResult): Piece[] {
   const scale: Scale = { ...result, as: 'reading' };
   const sure = reached === null || reached >= confidence;
   const lead: Piece[] = [
-    { text: `With a confidence of ${formatPercent(sure ? confidence : reached, 4)} ` },
-    { text: `${formatPercent(held)} of all ${name} lies ${limitWords(limits, scale)}`, strong: true },
-    { text: sure ? '.' : `: less than the ${formatPercent(confidence)} asked for.` },
+    { text: `With a confidence of ${formatPercentOf(sure ? confidence : reached)} ` },
+    { text: `${formatPercentOf(held)} of all ${name} lies ${limitWords(limits, scale)}`, strong: true },
+    { text: sure ? '.' : `: less than the ${formatPercentOf(confidence)} asked for.` },
   ];
   if (within === null) return lead;
   if (within && sure)
@@ -179,7 +179,7 @@ function toleranceNotes({ confidence, reached, needed, held, n, method: by, shar
   const notes = confidenceNote(confidence);
   if (by === 'extremes' && reached !== null && reached < confidence) {
     const ask = needed === null ? 'more than a million readings' : `${groupThousands(needed)} readings`;
-    const text = `The extremes of ${groupThousands(n)} readings hold ${formatPercentOf(held!)} with the confidence asked for; for ${formatPercent(wanted)} it takes ${ask}.`;
+    const text = `The extremes of ${groupThousands(n)} readings hold ${formatPercentOf(held!)} with the confidence asked for; for ${formatPercentOf(wanted)} it takes ${ask}.`;
     notes.push({ code: 'extremes-too-few', text });
   }
   return notes;

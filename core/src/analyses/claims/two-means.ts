@@ -12,7 +12,7 @@ import {
 import type { ClaimDraws } from '../../claims/draws.js';
 import { designOfOne, powerOfT, type TDesign } from '../../claims/power-of-t.js';
 import { studentT } from '../../distributions/families/student-t.js';
-import { formatFigure, formatPercent } from '../../numeric/format.js';
+import { formatFigure, formatPercentOf } from '../../numeric/format.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { defineAnalysis, type SentencePart, type Unavailable } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
@@ -259,7 +259,7 @@ export const twoMeansAnalysis = defineAnalysis<Request, ClaimResult>({
       ...{ symbol: 't', statistic: test.statistic, df: test.df, pValue: pOfTails(test.tails, alternative) },
       pMethod: by === 'welch' ? 'asymptotic' : 'exact',
       ...{ interval, intervalOf: 'the difference' },
-      measured: `${measuredWords(of, difference, sd, scale)}; ${formatPercent(confidence)} interval of the difference ${toldInterval(interval, scale, 'difference')}`,
+      measured: `${measuredWords(of, difference, sd, scale)}; ${formatPercentOf(confidence)} interval of the difference ${toldInterval(interval, scale, 'difference')}`,
       ...powerOf(of, test, sd, settings),
       closeness: closenessOf(difference - claim, difference, test, settings),
       assumptions: assumptionsOf(of, settings),

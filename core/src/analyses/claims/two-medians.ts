@@ -19,7 +19,7 @@ import {
 } from '../../claims/ranks.js';
 import { medianOfSorted } from '../../describe/quantiles.js';
 import { normal } from '../../distributions/families/normal.js';
-import { formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { formatPercentOf, groupThousands } from '../../numeric/format.js';
 import { centralMoments } from '../../numeric/sums.js';
 import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
@@ -187,7 +187,7 @@ function measuredWords(
   const where = shift === 0 ? 'not shifted' : `shifted by ${size} ${shift > 0 ? 'upwards' : 'downwards'} in the first`;
   const told = `it is ${first} for ${names[0]} and ${second} for ${names[1]}, ${where}`;
   if (!interval) return told;
-  return `${told}; ${formatPercent(confidence)} interval of the shift ${toldInterval(interval, scale, 'difference')}`;
+  return `${told}; ${formatPercentOf(confidence)} interval of the shift ${toldInterval(interval, scale, 'difference')}`;
 }
 
 function missedOf({ n, interval, power }: Tested, sd: number, { alternative, noticeable: named, method: by }: Request) {

@@ -4,7 +4,7 @@ import { powerOfTwoShares } from '../../claims/power-of-shares.js';
 import { oddsRatio, riskRatio, type Ratio } from '../../claims/risks.js';
 import { fisherP, newcombe, wilson } from '../../claims/shares.js';
 import { hypergeometric } from '../../distributions/families/hypergeometric.js';
-import { formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { formatPercentOf, groupThousands } from '../../numeric/format.js';
 import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
@@ -233,7 +233,7 @@ export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
         alternative,
       ),
       ...{ interval, intervalOf: 'the difference' },
-      measured: `it is ${told(a)} and ${told(b)}, ${where}; ${formatPercent(confidence)} interval of the difference ${toldInterval(interval, scale, 'difference')}`,
+      measured: `it is ${told(a)} and ${told(b)}, ${where}; ${formatPercentOf(confidence)} interval of the difference ${toldInterval(interval, scale, 'difference')}`,
       ...powerOf(two, settings),
       assumptions: [
         {

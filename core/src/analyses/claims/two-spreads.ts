@@ -5,7 +5,7 @@ import { powerOfTwoSpreads } from '../../claims/power-of-spreads.js';
 import { brownForsythe, spreadsByF } from '../../claims/spreads.js';
 import { medianOfSorted } from '../../describe/quantiles.js';
 import { f } from '../../distributions/families/f.js';
-import { formatFigure, formatPercent, groupThousands } from '../../numeric/format.js';
+import { formatFigure, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { defineAnalysis, type SentencePart, type Unavailable } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
@@ -147,7 +147,7 @@ function byDistances(
     }),
     ...(interval
       ? {
-          measured: `${formatPercent(confidence)} interval of the difference of the mean distances from the medians ${toldInterval(interval, scale, 'spread')}`,
+          measured: `${formatPercentOf(confidence)} interval of the difference of the mean distances from the medians ${toldInterval(interval, scale, 'spread')}`,
         }
       : {}),
   };
@@ -172,7 +172,7 @@ function byF(
       alternative,
       alpha,
     }),
-    measured: `${formatPercent(confidence)} interval of the ratio ${toldInterval(interval, { ...head, as: 'ratio' })}`,
+    measured: `${formatPercentOf(confidence)} interval of the ratio ${toldInterval(interval, { ...head, as: 'ratio' })}`,
   };
 }
 

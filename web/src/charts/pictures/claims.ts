@@ -1,4 +1,5 @@
 import {
+  toldExpected,
   toldFigure,
   toldInterval,
   type ClaimCell,
@@ -364,7 +365,7 @@ function placesAxis(places: readonly string[]): Axis {
 
 function cellWords({ observed, expected, contribution }: ClaimCell, total: number): string {
   const share = total > 0 ? `, ${Math.round((100 * contribution) / total)} % of χ²` : '';
-  return `${groupThousands(observed)} counted, ${formatValue(Number(expected.toPrecision(4)))} expected${share}`;
+  return `${groupThousands(observed)} counted, ${toldExpected(expected)} expected${share}`;
 }
 
 /** What was found, beside what is claimed. */

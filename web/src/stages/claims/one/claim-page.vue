@@ -148,7 +148,11 @@ const besideOptions = computed(() => [
               />
             </template>
           </span>
-          <MethodSentence class="claim" :run="claimRun" :subject="(two.isTwo || id === 'counts-claim') && !isTyped ? name : subject" />
+          <MethodSentence
+            class="claim"
+            :run="claimRun"
+            :subject="(two.isTwo || id === 'counts-claim') && !isTyped ? name : subject"
+          />
         </div>
         <TypedFigures
           v-if="isTyped"

@@ -50,6 +50,7 @@ const DEMO = [
   'Tile thickness, kiln release week 46',
   'Glaze batches, October and November',
   'Breaking force and water absorption, November',
+  'Sorting line, week 46',
 ];
 
 describe('npm start', () => {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { Alternative } from '../../claims/alternative.js';
 import { anyConfidence, choice, number } from '../../road/setting.js';
+import type { Field, SentencePart } from '../../road/analysis.js';
 import { alphaSetting, columnSetting } from '../../road/settings.js';
 
 /** In which direction evidence is sought, in words that follow "evidence is sought that it is". */
@@ -59,3 +60,14 @@ export const ONE_SOURCE = {
   message: 'Figures are typed in place of a column: leave one of the two out.',
   path: ['figures'],
 };
+
+/** "The mean of thickness is claimed to be 8; evidence is sought that it is more." */
+export const claimSentence = (figure: string, field: Field): readonly SentencePart[] => [
+  figure,
+  { subject: true },
+  ' is claimed to be ',
+  field,
+  '; evidence is sought that it is ',
+  alternative.field,
+  '.',
+];

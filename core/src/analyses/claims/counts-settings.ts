@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { SentencePart } from '../../road/analysis.js';
+import type { Field, SentencePart } from '../../road/analysis.js';
 import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
 import { alphaSetting, columnSetting } from '../../road/settings.js';
 import { noticeableShare } from './share-settings.js';
@@ -67,13 +67,18 @@ export const COUNTS_CLAIM: readonly SentencePart[] = [
   spread.field,
   '; evidence is sought that they are not.',
 ];
+const SIMULATED = { field: 'method', is: ['suited', 'simulated'] };
+/** How p is found, with replicates and seed where it may be simulated. */
+export const byParts = (method: Field): readonly SentencePart[] => [
+  method,
+  { text: ' in ', showWhen: SIMULATED },
+  { ...replicates.field, showWhen: SIMULATED },
+  { text: ' replicates, seed ', showWhen: SIMULATED },
+  { ...seed.field, showWhen: SIMULATED },
+];
 export const COUNTS_METHOD: readonly SentencePart[] = [
   'With p by ',
-  byMethod.field,
-  { text: ' in ', showWhen: { field: 'method', is: ['suited', 'simulated'] } },
-  { ...replicates.field, showWhen: { field: 'method', is: ['suited', 'simulated'] } },
-  { text: ' replicates, seed ', showWhen: { field: 'method', is: ['suited', 'simulated'] } },
-  { ...seed.field, showWhen: { field: 'method', is: ['suited', 'simulated'] } },
+  ...byParts(byMethod.field),
   '. A difference of a share that matters: ',
   noticeableShare.field,
   '.',

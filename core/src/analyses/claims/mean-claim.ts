@@ -13,13 +13,14 @@ import { normalityLine } from './assumptions.js';
 import { curveOf } from './claim-law.js';
 import type { Assumption, ClaimResult, Closeness } from './claim-result.js';
 import {
+  ONE_SOURCE,
   alternative,
   claimBasis,
+  claimSentence,
   claimed,
   margin,
   noticeable,
   ofInterval,
-  ONE_SOURCE,
   oneSource as onlyOne,
   typedFigures,
 } from './claim-settings.js';
@@ -51,15 +52,7 @@ const request = z
   .refine(onlyOne, ONE_SOURCE);
 type Request = z.infer<typeof request>;
 
-export const MEAN_CLAIM: readonly SentencePart[] = [
-  'The mean of ',
-  { subject: true },
-  ' is claimed to be ',
-  claimed.field,
-  '; evidence is sought that it is ',
-  alternative.field,
-  '.',
-];
+export const MEAN_CLAIM = claimSentence('The mean of ', claimed.field);
 export const MEAN_METHOD: readonly SentencePart[] = [
   'By ',
   method.field,

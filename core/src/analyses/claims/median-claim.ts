@@ -23,7 +23,7 @@ import { unavailable } from '../../road/cautions.js';
 import { choice } from '../../road/setting.js';
 import { columnsOf, curveOf } from './claim-law.js';
 import type { Assumption, ClaimResult, LawPicture } from './claim-result.js';
-import { alternative, claimBasis, claimed, noticeable, ofInterval } from './claim-settings.js';
+import { alternative, claimBasis, claimSentence, claimed, noticeable, ofInterval } from './claim-settings.js';
 import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
 import { toldClaim, toldFigure, toldInterval, type Scale } from './claim-told.js';
 import { claimFinding } from './claim-words.js';
@@ -41,15 +41,7 @@ const method = choice(
 const request = z.strictObject({ ...claimBasis, claimed: claimed.schema, method: method.schema });
 type Request = z.infer<typeof request>;
 
-export const MEDIAN_CLAIM: readonly SentencePart[] = [
-  'The median of ',
-  { subject: true },
-  ' is claimed to be ',
-  claimed.field,
-  '; evidence is sought that it is ',
-  alternative.field,
-  '.',
-];
+export const MEDIAN_CLAIM = claimSentence('The median of ', claimed.field);
 export const MEDIAN_METHOD: readonly SentencePart[] = [
   'By ',
   method.field,

@@ -12,13 +12,14 @@ import { unavailable } from '../../road/cautions.js';
 import { subjectWords } from '../../road/groups.js';
 import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
-import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
+import { choice } from '../../road/setting.js';
 import { spreadsLine } from './assumptions.js';
 import type { ClaimResult } from './claim-result.js';
 import { noticeable } from './claim-settings.js';
 import { claimResult, dotsOf, type Head } from './claim-source.js';
 import { toldFigure, type Scale } from './claim-told.js';
 import { claimFinding } from './claim-words.js';
+import { byParts, replicates, seed } from './counts-settings.js';
 import { lawOfChiSquare, pExtras } from './counts-tested.js';
 import { missedBy } from './one-column.js';
 import { rankable } from './rankable.js';
@@ -34,13 +35,10 @@ const method = choice(
   ],
   'suited',
 );
-const replicates = replicatesOf('ways to deal the ranks');
-const seed = seedOf('seed of the deals');
 const { confidence: _, ...basis } = severalBasis;
 const request = z.strictObject({ ...basis, method: method.schema, replicates: replicates.schema, seed: seed.schema });
 type Request = z.infer<typeof request>;
 
-const SIMULATED = { field: 'method', is: ['suited', 'simulated'] };
 export const SEVERAL_MEDIANS_CLAIM: readonly SentencePart[] = [
   'The median of ',
   { subject: true },
@@ -48,11 +46,7 @@ export const SEVERAL_MEDIANS_CLAIM: readonly SentencePart[] = [
 ];
 export const SEVERAL_MEDIANS_METHOD: readonly SentencePart[] = [
   'By the ranks of all together, with p by ',
-  method.field,
-  { text: ' in ', showWhen: SIMULATED },
-  { ...replicates.field, showWhen: SIMULATED },
-  { text: ' replicates, seed ', showWhen: SIMULATED },
-  { ...seed.field, showWhen: SIMULATED },
+  ...byParts(method.field),
   '. A difference of two medians that matters: ',
   noticeable.field,
   '.',

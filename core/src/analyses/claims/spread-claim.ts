@@ -12,11 +12,11 @@ import { normalityLine } from './assumptions.js';
 import { curveOf } from './claim-law.js';
 import type { ClaimResult } from './claim-result.js';
 import {
-  alternative,
+  ONE_SOURCE,
   claimBasis,
+  claimSentence,
   noticeable,
   ofInterval,
-  ONE_SOURCE,
   oneSource as onlyOne,
   typedFigures,
 } from './claim-settings.js';
@@ -32,15 +32,7 @@ const request = z
   .refine(onlyOne, ONE_SOURCE);
 type Request = z.infer<typeof request>;
 
-export const SPREAD_CLAIM: readonly SentencePart[] = [
-  'The sd of ',
-  { subject: true },
-  ' is claimed to be ',
-  claimed.field,
-  '; evidence is sought that it is ',
-  alternative.field,
-  '.',
-];
+export const SPREAD_CLAIM = claimSentence('The sd of ', claimed.field);
 export const SPREAD_METHOD: readonly SentencePart[] = [
   'By χ², with an interval at ',
   ofInterval.field,

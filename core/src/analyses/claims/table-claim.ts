@@ -15,7 +15,7 @@ import { alphaSetting, columnSetting } from '../../road/settings.js';
 import type { ClaimResult } from './claim-result.js';
 import { claimResult, headOf, typedHead, type Head } from './claim-source.js';
 import { claimFinding } from './claim-words.js';
-import { byMethod, MOST_CELLS, replicates, seed, typedCount } from './counts-settings.js';
+import { byMethod, byParts, MOST_CELLS, replicates, seed, typedCount } from './counts-settings.js';
 import { chosenP, enoughExpected, expectedLine, lawOfChiSquare, noticedByChiSquare, pExtras } from './counts-tested.js';
 import { missedBy } from './one-column.js';
 
@@ -54,11 +54,7 @@ export const TABLE_CLAIM: readonly SentencePart[] = [
 ];
 export const TABLE_METHOD: readonly SentencePart[] = [
   'With p by ',
-  byMethod.field,
-  { text: ' in ', showWhen: { field: 'method', is: ['suited', 'simulated'] } },
-  { ...replicates.field, showWhen: { field: 'method', is: ['suited', 'simulated'] } },
-  { text: ' replicates, seed ', showWhen: { field: 'method', is: ['suited', 'simulated'] } },
-  { ...seed.field, showWhen: { field: 'method', is: ['suited', 'simulated'] } },
+  ...byParts(byMethod.field),
   '. A Cramér’s V that matters: ',
   noticeable.field,
   '.',

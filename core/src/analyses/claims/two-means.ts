@@ -22,7 +22,7 @@ import type { Sample } from '../../readings/sample.js';
 import { normalityLine, spreadsLine } from './assumptions.js';
 import { curveOf } from './claim-law.js';
 import type { Assumption, ClaimGroup, ClaimResult } from './claim-result.js';
-import { margin, noticeable, ofInterval, typedFigures } from './claim-settings.js';
+import { margin, noticeable, ofInterval, typedFigures, ONE_SOURCE, oneSource as onlyOne } from './claim-settings.js';
 import { claimResult, dotsOf, typedHead, type Head } from './claim-source.js';
 import { freedomWords, toldClaim, toldDistance, toldFigure, toldInterval, type Scale } from './claim-told.js';
 import { claimFinding } from './claim-words.js';
@@ -51,10 +51,7 @@ const request = z
     /** Of both, typed in place of readings. */
     figures: z.tuple([typedFigures, typedFigures]).optional(),
   })
-  .refine(({ column, figures }) => column === undefined || figures === undefined, {
-    message: 'Figures are typed in place of a column: leave one of the two out.',
-    path: ['figures'],
-  });
+  .refine(onlyOne, ONE_SOURCE);
 type Request = z.infer<typeof request>;
 
 export const TWO_MEANS_CLAIM: readonly SentencePart[] = [

@@ -11,7 +11,7 @@ import { unavailable } from '../../road/cautions.js';
 import { twoOf } from '../../road/two-of.js';
 import { columnsOf } from './claim-law.js';
 import type { ClaimExtra, ClaimResult, LawPicture } from './claim-result.js';
-import { ofInterval, typedN } from './claim-settings.js';
+import { ofInterval, typedN, ONE_SOURCE, oneSource as onlyOne } from './claim-settings.js';
 import { claimResult, typedHead, type Head } from './claim-source.js';
 import { toldDistance, toldInterval, type Scale } from './claim-told.js';
 import { claimFinding } from './claim-words.js';
@@ -33,10 +33,7 @@ const request = z
     noticeable: noticeableShare.schema,
     figures: z.tuple([typed, typed]).optional(),
   })
-  .refine(({ column, figures }) => column === undefined || figures === undefined, {
-    message: 'Figures are typed in place of a column: leave one of the two out.',
-    path: ['figures'],
-  });
+  .refine(onlyOne, ONE_SOURCE);
 type Request = z.infer<typeof request>;
 
 export const TWO_SHARES_CLAIM: readonly SentencePart[] = [

@@ -16,7 +16,7 @@ import { sdInterval } from '../../describe/intervals.js';
 import { normalityLine } from './assumptions.js';
 import { curveOf } from './claim-law.js';
 import type { ClaimGroup, ClaimResult } from './claim-result.js';
-import { ofInterval, typedFigures } from './claim-settings.js';
+import { ofInterval, typedFigures, ONE_SOURCE, oneSource as onlyOne } from './claim-settings.js';
 import { claimResult, typedHead, type Head } from './claim-source.js';
 import { toldFigure, toldInterval, type Scale } from './claim-told.js';
 import { claimFinding } from './claim-words.js';
@@ -42,10 +42,7 @@ const request = z
     method: method.schema,
     figures: z.tuple([typedFigures, typedFigures]).optional(),
   })
-  .refine(({ column, figures }) => column === undefined || figures === undefined, {
-    message: 'Figures are typed in place of a column: leave one of the two out.',
-    path: ['figures'],
-  });
+  .refine(onlyOne, ONE_SOURCE);
 type Request = z.infer<typeof request>;
 
 export const TWO_SPREADS_CLAIM: readonly SentencePart[] = [

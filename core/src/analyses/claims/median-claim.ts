@@ -23,7 +23,7 @@ import { unavailable } from '../../road/cautions.js';
 import { choice } from '../../road/setting.js';
 import { columnsOf, curveOf } from './claim-law.js';
 import type { Assumption, ClaimResult, LawPicture } from './claim-result.js';
-import { alternative, claimBasis, claimSentence, claimed, noticeable, ofInterval } from './claim-settings.js';
+import { claimBasis, claimSentence, claimed, noticeable, ofInterval } from './claim-settings.js';
 import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
 import { toldClaim, toldFigure, toldInterval, type Scale } from './claim-told.js';
 import { claimFinding } from './claim-words.js';

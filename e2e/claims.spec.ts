@@ -44,7 +44,7 @@ test('a claim on a mean is made in a sentence, read back, seen as a law and as s
   await type(page, 'claimed value', '8');
   await expect(claim(page)).toContainText('Claimed: the mean of thickness is 8.00 mm.');
   await expect(finding(page)).toContainText('It is shown that the mean of thickness differs from 8.00 mm');
-  await expect(page.getByRole('img', { name: /^t, if the claim is true/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^law of t, if the claim is true/ })).toBeVisible();
 
   // The wrong direction is pointed out while it can be mended.
   await pick(page.getByLabel('direction in which evidence is sought'), 'less');

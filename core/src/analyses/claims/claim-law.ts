@@ -84,6 +84,7 @@ export function curveOf(law: Law, shown: Shown): LawPicture {
     counted: [],
     tails: tailsOf(law, shown, window),
     beyond: beyondOf(law, shown),
+    p: pOfTails({ lower: law.cumulative(shown.statistic), upper: law.survival(shown.statistic) }, shown.alternative),
     critical: criticalOf(law, shown.alternative, shown.alpha),
   };
 }
@@ -93,13 +94,13 @@ const MOST_COLUMNS = 160;
 /** A law of counts: a column for each, those that are counted into p filled; of very many a curve. */
 export function columnsOf(
   law: Law,
-  shown: Shown & { ends: [number, number]; counted: (k: number) => boolean; critical: number[] },
+  shown: Shown & { p: number; ends: [number, number]; counted: (k: number) => boolean; critical: number[] },
 ): LawPicture {
   const { ends, counted, critical, name, axis, statistic } = shown;
   const [low, high] = windowOf(law, shown);
   const from = Math.max(ends[0], Math.floor(low));
   const to = Math.min(ends[1], Math.ceil(high));
-  const base = { name, axis, statistic, critical };
+  const base = { name, axis, statistic, critical, p: shown.p };
   if (to - from < MOST_COLUMNS) {
     const x = Array.from({ length: to - from + 1 }, (_, i) => from + i);
     const beyond = countedEnds(x, counted, statistic);

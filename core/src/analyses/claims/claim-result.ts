@@ -18,6 +18,8 @@ export interface LawPicture {
   /** What is counted into p: of columns which, of a curve from where to where. */
   counted: boolean[];
   tails: [number, number][];
+  /** The share of the law that counts: p, where p is read off this law. */
+  p: number;
   /** The statistics that count into p: at most this, or at least that. */
   beyond: { atMost: number | null; atLeast: number | null };
   statistic: number;

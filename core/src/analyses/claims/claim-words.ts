@@ -78,9 +78,12 @@ export function missedWords(result: ClaimResult): string | null {
 export const readBack = ({ null: claim, sought }: ClaimResult): string =>
   `Claimed: ${claim}. Evidence is sought that ${sought}.`;
 
+/** Two tests that share the level. */
+export const SHARED = 't-and-chi-square';
+
 /** How unlikely what was found would be if the claim were true; null where p is put together from several. */
-export function pWords({ pValue, alternative, alpha, law }: ClaimResult): string | null {
-  if (pValue === null || !law) return null;
+export function pWords({ pValue, alternative, alpha, law, method }: ClaimResult): string | null {
+  if (pValue === null || !law || method === SHARED) return null;
   const twoEnds = alternative === 'two-sided' && (law.discrete || law.tails.length === 2);
   const far =
     alternative !== 'two-sided'

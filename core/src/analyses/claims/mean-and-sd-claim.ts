@@ -18,7 +18,7 @@ import type { ClaimExtra, ClaimResult } from './claim-result.js';
 import { claimBasis, claimed, ofInterval, ONE_SOURCE, oneSource as onlyOne, typedFigures } from './claim-settings.js';
 import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
 import { freedomWords, toldClaim, toldDistance, toldFigure, type Scale } from './claim-told.js';
-import { claimFinding } from './claim-words.js';
+import { claimFinding, SHARED } from './claim-words.js';
 
 const claimedSd = number('claimedSd', 'claimed sd', { above: 0 }, 'not said yet');
 const request = z
@@ -164,7 +164,7 @@ export const meanAndSdClaimAnalysis = defineAnalysis<Request, ClaimResult>({
         null: claim,
         sought: `mean or sd of ${name} differ from ${toldClaim(m, scale)} and ${toldClaim(s, scale)}`,
         ...{
-          method: 't-and-chi-square',
+          method: SHARED,
           claimed: m,
           estimate: mean,
           difference: mean - m,
@@ -184,7 +184,7 @@ export const meanAndSdClaimAnalysis = defineAnalysis<Request, ClaimResult>({
             ]
           : [],
         law: curveOf(law, {
-          ...{ name: `t on ${freedomWords(n - 1)}`, axis: 't' },
+          ...{ name: `t of the mean on ${freedomWords(n - 1)}`, axis: 't' },
           ...{ statistic: ofMean.statistic, alternative: 'two-sided', alpha: alpha / 2 },
         }),
         groups: [{ name, n, centre: mean, sd, interval, dots: values ? dotsOf(values) : [] }],

@@ -14,7 +14,6 @@ import { curveOf } from './claim-law.js';
 import type { Assumption, ClaimResult, Closeness } from './claim-result.js';
 import {
   ONE_SOURCE,
-  alternative,
   claimBasis,
   claimSentence,
   claimed,

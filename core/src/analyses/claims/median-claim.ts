@@ -90,7 +90,13 @@ function bySigns(values: Float64Array, claim: number, { alternative: of, confide
     law:
       n === 0
         ? null
-        : columnsOf(binomial.of({ trials: n, probability: 0.5 }), { ...shown, ends: [0, n], counted, critical: [] }),
+        : columnsOf(binomial.of({ trials: n, probability: 0.5 }), {
+            ...shown,
+            p: pOfTails(tails, of),
+            ends: [0, n],
+            counted,
+            critical: [],
+          }),
   };
 }
 
@@ -100,23 +106,24 @@ function byRanks(values: Float64Array, claim: number, { alternative: of, confide
   const { statistic, n, tails } = exact ? signedRank(values, claim) : signedRankByNormal(values, claim);
   const { centre, interval } = walshCentre(values, confidence, of);
   const shown = { axis: 'sum of the ranks above the claim', statistic, alternative: of, alpha };
-  const law = n === 0 ? null : lawOfRanks(n, shown);
+  const law = n === 0 ? null : lawOfRanks(n, shown, pOfTails(tails, of));
   return { statistic, n, tails, exact, centre, interval, law };
 }
 
 const SMALL = 15;
 
-function lawOfRanks(n: number, shown: Omit<Shown, 'name'>): LawPicture {
+function lawOfRanks(n: number, shown: Omit<Shown, 'name'>, p: number): LawPicture {
   const mean = (n * (n + 1)) / 4;
   const near = normal.of({ mean, sd: Math.sqrt((n * (n + 1) * (2 * n + 1)) / 24) });
-  if (n > SMALL) return curveOf(near, { ...shown, name: `signed rank sums of ${groupThousands(n)}, near a normal` });
+  if (n > SMALL)
+    return { ...curveOf(near, { ...shown, name: `signed rank sums of ${groupThousands(n)}, near a normal` }), p };
   const shares = signedRankShares(n);
   const { statistic, alternative: of } = shown;
   const far = Math.abs(statistic - mean);
   const counted = (k: number) =>
     of === 'less' ? k <= statistic : of === 'greater' ? k >= statistic : Math.abs(k - mean) >= far;
   const law = { ...near, density: (k: number) => shares[k] ?? 0 };
-  return columnsOf(law, { ...shown, name: `signed rank sums of ${n}`, ends: [0, 2 * mean], counted, critical: [] });
+  return columnsOf(law, { ...shown, p, name: `signed rank sums of ${n}`, ends: [0, 2 * mean], counted, critical: [] });
 }
 
 function powerOf({ n, sd }: Source, { alpha, alternative: of, noticeable: named, method: by }: Request) {

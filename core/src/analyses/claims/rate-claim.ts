@@ -124,7 +124,7 @@ function lawOf({ count, exposure: over }: Events, claim: number, of: Alternative
   const { low, high } = rateRegion(over, claim, alpha, of);
   return columnsOf(law, {
     ...{ name: `counts where ${formatValue(mean)} are expected`, axis: 'count' },
-    ...{ statistic: count, alternative: of, alpha, ends: [0, Infinity], counted },
+    ...{ statistic: count, alternative: of, alpha, ends: [0, Infinity], counted, p: rateP(count, over, claim, of) },
     critical: [...(low >= 0 ? [low] : []), high],
   });
 }

@@ -94,7 +94,7 @@ function lawOf(count: number, n: number, claim: number, of: Alternative, alpha: 
   const { low, high } = shareRegion(n, claim, alpha, of);
   return columnsOf(law, {
     ...{ name: `counts out of ${groupThousands(n)} at ${formatPercentOf(claim)}`, axis: 'count' },
-    ...{ statistic: count, alternative: of, alpha, ends: [0, n], counted },
+    ...{ statistic: count, alternative: of, alpha, ends: [0, n], counted, p: shareP(count, n, claim, of) },
     critical: [...(low >= 0 ? [low] : []), ...(high <= n ? [high] : [])],
   });
 }

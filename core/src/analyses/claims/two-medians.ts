@@ -153,10 +153,13 @@ const groupsOf = ({ a, b }: Two, values: readonly Float64Array[]): ClaimGroup[] 
     dots: dotsOf(part.values.length === values[i]!.length ? values[i]! : part.values),
   }));
 
-function lawOf({ law, statistic }: Tested, { alternative, alpha }: Request): LawPicture | null {
+function lawOf({ law, statistic, tails }: Tested, { alternative, alpha }: Request): LawPicture | null {
   if (!law || !(law.sd > 0)) return null;
   const axis = law.name.startsWith('U') ? 'pairs with the first above the second' : 'sum of the ranks above 0';
-  return curveOf(normal.of({ mean: law.mean, sd: law.sd }), { name: law.name, axis, statistic, alternative, alpha });
+  return {
+    ...curveOf(normal.of({ mean: law.mean, sd: law.sd }), { name: law.name, axis, statistic, alternative, alpha }),
+    p: pOfTails(tails, alternative),
+  };
 }
 
 const SYMMETRY: Assumption = {

@@ -122,7 +122,18 @@ function lawOf([a, b]: [Share, Share], { alternative: of, alpha }: Request): Law
       alternative: of,
       alpha,
     },
-    ...{ ends: [Math.max(0, successes - b.n), Math.min(a.n, successes)], counted, critical: [] },
+    ...{
+      ends: [Math.max(0, successes - b.n), Math.min(a.n, successes)],
+      counted,
+      critical: [],
+      p: fisherP(
+        [
+          [a.count, a.n - a.count],
+          [b.count, b.n - b.count],
+        ],
+        of,
+      ),
+    },
   });
 }
 

@@ -9,7 +9,7 @@ import {
   type LawPicture,
   type ToleranceResult,
 } from '@verdict/core/analyses';
-import { formatFigure, formatP, formatValue, groupThousands } from '@verdict/core/format';
+import { equalsP, formatFigure, formatValue, groupThousands } from '@verdict/core/format';
 import type { LegendEntry } from '../legend.js';
 import type { Mark } from '../marks.js';
 import type { Axis, Hit, Panels } from '../picture.js';
@@ -19,7 +19,7 @@ const statisticText = (value: number) =>
   Number.isInteger(value) ? groupThousands(value) : formatFigure(value, 'statistic');
 
 /** The law of the statistic if the claim is true: what counts into p shaded, the statistic, the critical values. */
-export function lawPanels({ law, symbol, pValue, alpha, pMethod }: ClaimResult): Panels | null {
+export function lawPanels({ law, symbol, alpha, pValue }: ClaimResult): Panels | null {
   if (!law) return null;
   const { x, y, discrete, counted, tails, statistic, critical, axis, name } = law;
   const [from, to] = [x[0]!, x.at(-1)!];
@@ -39,7 +39,7 @@ export function lawPanels({ law, symbol, pValue, alpha, pMethod }: ClaimResult):
       alpha: 0.45,
     };
   });
-  const own: Mark = discrete
+  const curve: Mark = discrete
     ? { kind: 'columns', x, y, filled: counted, tone: 'ochre' }
     : { kind: 'line', x, y, tone: 'green', width: 2 };
   const limits = critical.map((at): Mark => ({ kind: 'rule', across: 'x', at, tone: 'soft', dash: [3, 4] }));
@@ -47,21 +47,22 @@ export function lawPanels({ law, symbol, pValue, alpha, pMethod }: ClaimResult):
     ...{ kind: 'rule', across: 'x', at: statistic, tone: 'ink', stays: true },
     words: `${symbol} = ${statisticText(statistic)}`,
   };
-  // A simulated or exact p of χ² is not just the area of its curve.
-  const shaded = pMethod === 'asymptotic' || pMethod === 'exact' ? `p = ${formatP(pValue ?? 1, alpha)}` : 'p, nearly';
+  const own = equalsP(law.p, alpha);
+  // Counted out or simulated, p is not just the area of the curve.
+  const shaded = pValue === null || equalsP(pValue, alpha) === own ? own : `${own} off this curve`;
   const legend: LegendEntry[] = [
     {
       words: `${name}, if the claim is true`,
       tone: discrete ? 'soft' : 'green',
       ...(discrete ? { sample: 'bars' } : {}),
     },
-    { words: shaded.includes('<') ? shaded.replace('= <', '<') : shaded, tone: 'ochre', sample: 'area' },
+    { words: shaded, tone: 'ochre', sample: 'area' },
     ...(critical.length ? [{ words: `critical at level ${alpha}`, tone: 'soft' as const, dash: [3, 4] }] : []),
   ];
   return {
     x: { from: from - half, to: to + half, title: axis, whole: discrete },
     y: { from: 0, to: top, title: discrete ? 'probability' : 'density' },
-    panels: [{ name: '', marks: [...shades, own, ...limits, found] }],
+    panels: [{ name: '', marks: [...shades, curve, ...limits, found] }],
     hits: discrete
       ? x.map((at, i): Hit => ({
           panel: 0,

@@ -49,9 +49,18 @@ const SOURCES = [
   { value: false, label: 'From readings' },
   { value: true, label: 'Typed figures' },
 ];
-const subject = computed(() => (request.value ? (analysis.subject?.(request.value) ?? props.name) : props.name));
+const subject = computed(() => {
+  const asked = request.value ?? (isTyped ? values.value : null);
+  return asked ? (analysis.subject?.(asked) ?? props.name) : props.name;
+});
 const half = (which: 'claim' | 'how') => ({ ...run, parts: computed(() => CLAIM_PARTS[id][which]) });
 const [claimRun, howRun] = [half('claim'), half('how')];
+/** Before there are figures the sentence stands as it would be asked. */
+const values = computed(() => {
+  if (request.value) return request.value;
+  const read = analysis.request.safeParse(run.address.settings.value);
+  return read.success ? read.data : undefined;
+});
 
 const one = computed(() => (result.value && !isTolerance(result.value) ? result.value : null));
 const limits = computed(() => (result.value && isTolerance(result.value) ? result.value : null));
@@ -92,11 +101,14 @@ const title = computed(() => {
   const of = props.name || 'typed figures';
   if (!one.value) return limits.value ? `limits for ${of}` : 'claim';
   if (view.value === 'found') return `${of} beside the claim`;
-  return view.value === 'draws' ? 'as if the claim were true' : `${one.value.law!.axis}, if the claim is true`;
+  return view.value === 'draws' ? 'as if the claim were true' : `law of ${one.value.law!.axis}, if the claim is true`;
 });
 const words = computed(() => `${title.value}. ${finding.value.map(({ text }) => text).join('')}`);
 const whyNot = computed(() => {
-  if (isTyped) return figures.judged.value.problem || run.whyNot.value;
+  const { problem } = figures.judged.value;
+  if (isTyped && problem.startsWith('Type '))
+    return `Type above what is claimed about: ${figures.fields.map(({ label }) => label).join(', ')}.`;
+  if (isTyped) return problem || run.whyNot.value;
   return run.whyNot.value;
 });
 const twoOptions = computed(() => readings.names.value.map((text) => ({ value: text, text })));
@@ -151,6 +163,7 @@ const besideOptions = computed(() => [
           <MethodSentence
             class="claim"
             :run="claimRun"
+            :values="values"
             :subject="(two.isTwo || id === 'counts-claim') && !isTyped ? name : subject"
           />
         </div>
@@ -213,7 +226,7 @@ const besideOptions = computed(() => [
       </div>
     </template>
     <template #sentences>
-      <MethodSentence :run="howRun" :subject="subject" />
+      <MethodSentence :run="howRun" :subject="subject" :values="values" />
     </template>
   </StageFrame>
 </template>

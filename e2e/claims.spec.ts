@@ -107,7 +107,11 @@ test('two groups, pairs, several and labels are claimed about, each by what suit
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(page.getByRole('button', { name: 'Evidence 2' })).toBeVisible();
 
+  await type(page, 'the difference that matters', '0.3');
+  await expect(page).toHaveURL(/two-means\.noticeable=0\.3/);
   await pick(page.getByLabel('Subject', { exact: true }), { label: 'fault' });
+  // What was said of one column is not said of another.
+  await expect(page).not.toHaveURL(/two-means\.noticeable/);
   await expect(finding(page)).toContainText('that fault is spread unevenly: of 40 counted, chipped has 24');
   await type(page, 'claimed shares', 'chipped 60, pinholed 20, crazed 10');
   await expect(page.getByText('add up to 90 %, not to 100 %')).toBeVisible();

@@ -129,6 +129,7 @@ describe('a claim on counts', () => {
     const exact = await result('counts-claim', asked);
     expect(exact.pMethod).toBe('exact');
     close(exact.pValue, one.pExact);
+    expect([exact.pExact, exact.pAsymptotic]).toEqual([exact.pValue, found.pValue]);
     const simulated = await result('counts-claim', { ...asked, method: 'simulated' });
     const [low, high] = simulated.pSimulated!.pInterval;
     expect(one.pExact > low * 0.8 && one.pExact < high * 1.2).toBe(true);

@@ -133,7 +133,7 @@ export { toldExpected, toldFigure, toldInterval } from './claims/claim-told.js';
 export { claimFinding, missedWords, pWords, readBack } from './claims/claim-words.js';
 export { claimOffers, usualClaim, type ClaimOffer, type Looked } from './claims/claims-offered.js';
 export { CLAIM_PARTS, type ClaimId } from './claims/claim-parts.js';
-export { toleranceFigures, type ToleranceResult } from './claims/tolerance.js';
+export { toleranceFigures, toleranceTable, type ToleranceResult } from './claims/tolerance.js';
 export { readShares, readTyped, TYPED_FIELDS, type TypedField } from './claims/typed-texts.js';
 export { claimScreenAnalysis } from './claims/claim-screen.js';
 export {

@@ -21,7 +21,10 @@ const levelWrong = ref('');
 
 const looked = useLooked();
 const subjects = computed(() =>
-  (store.study?.columns ?? []).filter(({ kind }) => kind !== 'label' || stage.value?.takesLabels),
+  (store.study?.columns ?? []).filter(({ kind, id }) =>
+    // A ruled study keeps its subject; labels can still be looked at.
+    kind === 'label' ? stage.value?.takesLabels : !store.ruled || id === store.subject?.id,
+  ),
 );
 const ofLabels = computed(() => !!stage.value?.takesLabels && looked.label.value !== null);
 const named = ({ name, unit }: { name: string; unit: string }) => (unit ? `${name}, ${unit}` : name);

@@ -138,6 +138,9 @@ export interface ClaimResult {
   pValue: number | null;
   pMethod: 'exact' | 'asymptotic' | 'simulated';
   pSimulated: SimulatedP | null;
+  /** Of counts, tables and ranks: p off the curve, and counted out, whichever the finding goes by; null where there is none. */
+  pAsymptotic: number | null;
+  pExact: number | null;
   /** Of what `intervalOf` says, at the confidence. */
   interval: Interval | null;
   intervalOf: string;

@@ -119,7 +119,16 @@ type Usual = Omit<
 >;
 const USUAL: Usual = {
   ...{ as: 'reading', claimed: null, estimate: null, difference: null, standardised: null },
-  ...{ symbol: '', statistic: null, df: null, pValue: null, pMethod: 'asymptotic', pSimulated: null },
+  ...{
+    symbol: '',
+    statistic: null,
+    df: null,
+    pValue: null,
+    pMethod: 'asymptotic',
+    pSimulated: null,
+    pAsymptotic: null,
+    pExact: null,
+  },
   ...{ interval: null, intervalOf: '', power: null, smallestNoticeable: null, closeness: null },
   ...{ assumptions: [], law: null, draws: null, groups: [] as ClaimGroup[], cells: [], pairs: [], extras: [] },
 };

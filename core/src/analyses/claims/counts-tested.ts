@@ -67,7 +67,9 @@ export function pExtras(
   return extras;
 }
 
-/** The p that the finding goes by. */
+type Chosen = Pick<ClaimResult, 'pValue' | 'pMethod' | 'pSimulated' | 'pAsymptotic' | 'pExact'>;
+
+/** The p that the finding goes by, and the others that there are. */
 export function chosenP(
   method: 'suited' | 'chi-square' | 'exact' | 'simulated',
   {
@@ -76,12 +78,14 @@ export function chosenP(
     simulated,
     enough,
   }: { asymptotic: number; exact: number | null; simulated: SimulatedP | null; enough: boolean },
-): Pick<ClaimResult, 'pValue' | 'pMethod' | 'pSimulated'> {
-  const bySimulation = { pValue: simulated?.pValue ?? null, pMethod: 'simulated', pSimulated: simulated } as const;
-  if (method === 'chi-square') return { pValue: asymptotic, pMethod: 'asymptotic', pSimulated: null };
+): Chosen {
+  const all = { pAsymptotic: asymptotic, pExact: exact, pSimulated: simulated };
+  const byCurve: Chosen = { ...all, pValue: asymptotic, pMethod: 'asymptotic' };
+  const bySimulation: Chosen = { ...all, pValue: simulated?.pValue ?? null, pMethod: 'simulated' };
+  if (method === 'chi-square') return byCurve;
   if (method === 'simulated') return bySimulation;
-  if (exact !== null) return { pValue: exact, pMethod: 'exact', pSimulated: null };
-  return enough ? { pValue: asymptotic, pMethod: 'asymptotic', pSimulated: null } : bySimulation;
+  if (exact !== null) return { ...all, pValue: exact, pMethod: 'exact' };
+  return enough ? byCurve : bySimulation;
 }
 
 /** The chance that χ² notices shares whose distance from the claimed is w. */

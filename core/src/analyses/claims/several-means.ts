@@ -77,12 +77,15 @@ function assumptionsOf(groups: readonly Sample[], { alpha, method: by }: Request
     alpha,
     by === 'one-way' ? 'Welch’s F' : '',
   );
-  return [
-    normal,
-    ...spreads.map((line) =>
-      by === 'welch' ? { ...line, text: `${line.text} Welch’s F does without.`, holds: true } : line,
-    ),
-  ];
+  if (by !== 'welch') return [normal, ...spreads];
+  const does = (line: Assumption): Assumption =>
+    line.holds
+      ? { ...line, text: `${line.text} Welch’s F does without.` }
+      : {
+          text: `${line.text} Welch’s F does without; the pairs by Tukey and Kramer do not.`,
+          ...{ holds: false, instead: 'for a pair, Welch’s t of two means' },
+        };
+  return [normal, ...spreads.map(does)];
 }
 
 function missedOf(figures: readonly MeanFigures[], within: number, { alpha, noticeable: named, method: by }: Request) {

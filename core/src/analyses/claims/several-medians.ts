@@ -98,7 +98,7 @@ function worked(
       { alpha, confidence: 1 - alpha, alternative: 'two-sided' },
       {
         ...severalWords('the median', sample, groups),
-        ...{ method: by, symbol: 'H', statistic, df, pSimulated: simulated },
+        ...{ method: by, symbol: 'H', statistic, df, pSimulated: simulated, pAsymptotic: asymptotic },
         ...(simulates
           ? { pValue: simulated?.pValue ?? null, pMethod: 'simulated' }
           : { pValue: asymptotic, pMethod: 'asymptotic' }),

@@ -242,6 +242,21 @@ export function toleranceFigures(result: ToleranceResult): FoundFigure[] {
   ];
 }
 
+/** The same in full. */
+export const toleranceTable = ({
+  name,
+  n,
+  mean,
+  sd,
+  share: held,
+  confidence,
+  factor,
+  limits,
+}: ToleranceResult): (string | number)[][] => [
+  ['of', 'n', 'mean', 'sd', 'share', 'confidence', 'factor', 'lower limit', 'upper limit'],
+  [name, n, mean, sd ?? '', held, confidence, factor ?? '', limits.lower ?? '', limits.upper ?? ''],
+];
+
 /** Limits that hold a share of the population with a confidence. */
 export const toleranceAnalysis = defineAnalysis<Request, ToleranceResult>({
   id: 'tolerance',

@@ -12,6 +12,7 @@ import {
   pWords,
   readBack,
   toleranceFigures,
+  toleranceTable,
   type ClaimId,
 } from '@verdict/core/analyses';
 import { computed } from 'vue';
@@ -68,8 +69,8 @@ const finding = computed(() => (result.value ? analysis.finding(result.value) : 
 const after = computed(() => one.value && [pWords(one.value), missedWords(one.value)].filter(Boolean).join(' '));
 const rows = computed(() => (one.value ? claimFigures(one.value) : limits.value ? toleranceFigures(limits.value) : []));
 const table = computed(() => {
-  const { value: of } = one;
-  return of && (() => claimTable(of));
+  const [claimed, found] = [one.value, limits.value];
+  return claimed ? () => claimTable(claimed) : found && (() => toleranceTable(found));
 });
 
 const found = computed(() =>

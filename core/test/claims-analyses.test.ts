@@ -375,6 +375,25 @@ describe('claims about two groups', () => {
     expect(found.notes.map(({ text }) => text).join()).toContain('1 reading has no partner');
   });
 
+  it('by distances from the medians tell their difference in the unit, and the ratio of the sds beside', async () => {
+    const sample = splitBy('kiln', named('north', [8, 8.1, 7.9, 8.2]), named('south', [8, 8.3, 7.5, 8.6]));
+    const found = await result('two-spreads', { ...TWO, alternative: 'greater' }, sample);
+    expect([found.claimed, found.estimate! < 0]).toEqual([0, true]);
+    expect(found.notes.find(({ code }) => code === 'other-way')!.text).toMatch(/lies 0\.25\d*\smm on the other side/u);
+    const rows = claimFigures(found).map(({ name, texts }) => `${name} ${plain(texts[0]!)}`);
+    expect(rows.some((row) => row.startsWith('claimed'))).toBe(false);
+    expect(rows).toContainEqual(expect.stringMatching(/^ratio of the sds 0\.\d+$/));
+  });
+
+  it('that are not shifted at all are no claim taken from the readings, nor is a claim at the decimals they are written with', async () => {
+    const sample = splitBy('kiln', named('north', [8, 8.1, 7.9]), named('south', [8, 8.1, 7.9]));
+    expect((await result('two-medians', TWO, sample)).notes.map(({ code }) => code)).not.toContain(
+      'claim-from-readings',
+    );
+    const median = await result('median-claim', { ...X, claimed: 8 }, named('thickness', [7.9, 8, 8.1]));
+    expect(median.notes.map(({ code }) => code)).not.toContain('claim-from-readings');
+  });
+
   it('choose two of several, change the sign with their order, and word the direction', async () => {
     const sample = splitBy(
       'kiln',

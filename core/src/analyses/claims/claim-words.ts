@@ -40,8 +40,8 @@ export function claimFinding(result: ClaimResult): Piece[] {
     pValue < alpha
       ? [{ text: 'It is ' }, { text: `shown that ${sought}`, strong: true }]
       : [{ text: 'It is ' }, { text: 'not shown', strong: true }, { text: ` that ${sought}` }];
-  const closeness = closenessWords(result);
-  if (pValue < alpha && result.closeness && !result.closeness.shown) closeness.splice(0);
+  // Where a difference is shown, that it is not close enough goes without saying.
+  const closeness = pValue < alpha && !result.closeness?.shown ? [] : closenessWords(result);
   return [...lead, { text: tail }, ...closeness];
 }
 
@@ -109,11 +109,12 @@ function otherWayNote({ alternative, difference, pValue, sought, as, ...scale }:
 
 /** A claim with as many figures as only the readings themselves can have given. */
 function ownReadingsNote({ typed, claimed, estimate, resolution, as }: ClaimResult): Note[] {
-  if (typed || claimed === null || estimate === null || as !== 'reading') return [];
+  if (typed || claimed === null || estimate === null || as !== 'reading' || resolution === null) return [];
   const decimals = /\.(\d+)/.exec(String(claimed))?.[1]!.length ?? 0;
-  const written = resolution === null ? 0 : (/\.(\d+)/.exec(String(resolution))?.[1]!.length ?? 0);
+  const written = /\.(\d+)/.exec(String(resolution))?.[1]!.length ?? 0;
   const same = Number(estimate.toFixed(Math.min(15, decimals))) === claimed;
-  if (!same || (decimals <= written && estimate !== claimed)) return [];
+  // At the decimals of the readings a true claim may well be met.
+  if (!same || decimals <= written) return [];
   const text = `What is claimed is what these readings themselves give: then nothing can speak against it. A claim stands before the readings do.`;
   return [{ code: 'claim-from-readings', text }];
 }

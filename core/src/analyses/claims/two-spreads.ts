@@ -133,6 +133,8 @@ function byDistances(
   const interval = a.sd > 0 || b.sd > 0 ? meanInterval(a.mean - b.mean, welch(a, b), confidence, alternative) : null;
   return {
     ...{ symbol: 'F', statistic, df: [...df], pMethod: 'asymptotic' },
+    // What it compares: not the ratio, which is told beside.
+    ...{ claimed: 0, estimate: a.mean - b.mean, difference: a.mean - b.mean },
     pValue: alternative === 'two-sided' ? pValue : alternative === 'less' ? half.lower : half.upper,
     ...{ interval, intervalOf: 'the difference of the mean distances from the medians' },
     law: curveOf(f.of({ df1: df[0], df2: df[1] }), {

@@ -59,6 +59,16 @@ describe('random streams', () => {
     expect(asBits(state)).toBe(expected);
   });
 
+  it('of any number are as many jumps away', () => {
+    const walked = createStream(4711, 0);
+    for (let index = 0; index <= 300; index++, jump(walked)) expect(createStream(4711, index)).toEqual(walked);
+    for (const index of [4_095, 65_537, 1_000_000, 2 ** 31 + 5, 2 ** 32 - 2]) {
+      const on = createStream(7, index);
+      jump(on);
+      expect(createStream(7, index + 1)).toEqual(on);
+    }
+  });
+
   it('are the same for the same seed and index, and differ otherwise', () => {
     expect(createStream(1, 3)).toEqual(createStream(1, 3));
     const firsts = [createStream(1, 0), createStream(1, 1), createStream(2, 0), createStream(0, 0)].map(nextWord);

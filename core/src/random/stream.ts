@@ -53,6 +53,52 @@ export function jump(state: StreamState): void {
   state[3] = s3;
 }
 
+const BITS = 128;
+/**
+ * LEAPS[k] is 2^k jumps as a matrix over the bits of the state: column b, four words, is where the state with bit b alone comes to. A jump is linear, so that
+ * twice as many jumps are the matrix applied to its own columns; a stream of any number is then at most 32 products away.
+ */
+const LEAPS: Int32Array[] = [];
+
+/** The column of every bit that is set, added up. */
+function leap(matrix: Int32Array, state: Int32Array, into: Int32Array): void {
+  let s0 = 0;
+  let s1 = 0;
+  let s2 = 0;
+  let s3 = 0;
+  for (let bit = 0; bit < BITS; bit++) {
+    if (((state[bit >> 5]! >>> (bit & 31)) & 1) === 0) continue;
+    const at = 4 * bit;
+    s0 ^= matrix[at]!;
+    s1 ^= matrix[at + 1]!;
+    s2 ^= matrix[at + 2]!;
+    s3 ^= matrix[at + 3]!;
+  }
+  into[0] = s0;
+  into[1] = s1;
+  into[2] = s2;
+  into[3] = s3;
+}
+
+/** The matrix of 2^k jumps; those below are made on the way. */
+function leapOf(k: number): Int32Array {
+  for (let made = LEAPS.length; made <= k; made++) {
+    const matrix = new Int32Array(4 * BITS);
+    for (let bit = 0; bit < BITS; bit++) {
+      const column = matrix.subarray(4 * bit, 4 * bit + 4);
+      if (made === 0) {
+        column[bit >> 5] = 1 << (bit & 31);
+        jump(column);
+      } else {
+        const half = LEAPS[made - 1]!;
+        leap(half, half.subarray(4 * bit, 4 * bit + 4), column);
+      }
+    }
+    LEAPS.push(matrix);
+  }
+  return LEAPS[k]!;
+}
+
 /** Stream number `index` of a seed (0 … 2^32 − 1): the seed's state moved on by index jumps. */
 export function createStream(seed: number, index: number): StreamState {
   const state = new Int32Array(4);
@@ -64,6 +110,6 @@ export function createStream(seed: number, index: number): StreamState {
     z = Math.imul(z ^ (z >>> 13), 0xc2b2ae35);
     state[i] = z ^ (z >>> 16);
   }
-  for (let i = 0; i < index; i++) jump(state);
+  for (let k = 0; k < 32 && index >>> k > 0; k++) if ((index >>> k) & 1) leap(leapOf(k), state, state);
   return state;
 }

@@ -105,9 +105,13 @@ export function chunkCount(order: KernelOrder): number {
   return Math.ceil(order.replicates / order.chunkSize);
 }
 
+/** How many replicates chunk k holds: the last one may hold fewer. */
+export const chunkReplicates = ({ chunkSize, replicates }: KernelOrder, k: number): number =>
+  Math.min(chunkSize, replicates - k * chunkSize);
+
 /** The numbers of chunk k of an order; independent of every other chunk. */
 export function performChunk(order: KernelOrder, k: number): Float64Array {
-  const replicates = Math.min(order.chunkSize, order.replicates - k * order.chunkSize);
+  const replicates = chunkReplicates(order, k);
   const kernel = KERNELS[order.kernel] as Kernel<typeof order.kernel>;
   return kernel(order.input as never, createStream(order.seed, order.firstStream + k), replicates);
 }

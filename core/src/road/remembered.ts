@@ -1,14 +1,16 @@
-import type { KernelOrder } from './kernels.js';
+import { chunkReplicates, type KernelOrder } from './kernels.js';
 import type { Executor } from './runner.js';
 
 interface Kept {
-  chunks: Map<number, Promise<Float64Array>>;
+  /** By number and size: only the last chunk of an order may be smaller. */
+  chunks: Map<string, Promise<Float64Array>>;
   numbers: number;
 }
 
 /**
  * An executor that remembers the chunks of the latest orders, up to `most` numbers in all: an order is all that a chunk hangs on, so one that is given again
- * (another level, another name, another column of the same n) is answered without work. Chunks that failed are not kept.
+ * (another level, another name, another column of the same n) is answered without work, and one for more replicates is gone on with. Chunks that failed are not
+ * kept.
  */
 export function remembering(executor: Executor, most: number): Executor {
   const orders = new Map<string, Kept>();
@@ -17,7 +19,7 @@ export function remembering(executor: Executor, most: number): Executor {
 
   function keyOf(order: KernelOrder): string {
     let key = keys.get(order);
-    if (key === undefined) keys.set(order, (key = JSON.stringify(order)));
+    if (key === undefined) keys.set(order, (key = JSON.stringify({ ...order, replicates: 0 })));
     return key;
   }
 
@@ -42,10 +44,11 @@ export function remembering(executor: Executor, most: number): Executor {
     chunk(order, k) {
       const key = keyOf(order);
       const kept = used(key);
-      const known = kept.chunks.get(k);
+      const place = `${k} ${chunkReplicates(order, k)}`;
+      const known = kept.chunks.get(place);
       if (known) return known;
       const asked = executor.chunk(order, k);
-      kept.chunks.set(k, asked);
+      kept.chunks.set(place, asked);
       asked.then(
         ({ length }) => {
           if (orders.get(key) !== kept) return;
@@ -53,7 +56,7 @@ export function remembering(executor: Executor, most: number): Executor {
           total += length;
           makeRoom();
         },
-        () => kept.chunks.delete(k),
+        () => kept.chunks.delete(place),
       );
       return asked;
     },

@@ -19,6 +19,7 @@ const STATISTICS = [
   'transform',
   'outliers',
   'claims',
+  'resampling',
   'probability-plot',
   'goodness-of-fit',
 ];

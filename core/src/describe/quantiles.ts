@@ -53,6 +53,17 @@ export function medianOfSorted(sorted: Float64Array): number {
   return low + (high - low) / 2;
 }
 
+/** Where the quantile of n readings at a share stands, within 1 … n: a part `beyond` of the way from rank `at` to the next. */
+export function quantileRank(n: number, share: number, type: Exclude<QuantileType, 'hinges'> = 7): Rank {
+  return withinRanks(rankOf(n, share, type), n);
+}
+
+function withinRanks({ at, beyond }: Rank, n: number): Rank {
+  if (at < 1) return { at: 1, beyond: 0 };
+  if (at >= n) return { at: n, beyond: 0 };
+  return beyond === 1 ? { at: at + 1, beyond: 0 } : { at, beyond };
+}
+
 /** Where the quartiles of n readings stand, within 1 … n. The halves of hinges share the middle reading when n is odd. */
 export function quartileRanks(n: number, type: QuantileType): [q1: Rank, q3: Rank] {
   if (type === 'hinges') {
@@ -60,15 +71,7 @@ export function quartileRanks(n: number, type: QuantileType): [q1: Rank, q3: Ran
     const middle: Rank = { at: (half + 1) >> 1, beyond: half % 2 === 0 ? 0.5 : 0 };
     return [middle, { at: middle.at + n - half, beyond: middle.beyond }];
   }
-  const within = ({ at, beyond }: Rank): Rank =>
-    at < 1
-      ? { at: 1, beyond: 0 }
-      : at >= n
-        ? { at: n, beyond: 0 }
-        : beyond === 1
-          ? { at: at + 1, beyond: 0 }
-          : { at, beyond };
-  return [within(rankOf(n, 0.25, type)), within(rankOf(n, 0.75, type))];
+  return [quantileRank(n, 0.25, type), quantileRank(n, 0.75, type)];
 }
 
 /** First and third quartile of readings in rising order (not empty). */

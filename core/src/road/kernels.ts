@@ -27,6 +27,13 @@ import { simulateOutliers, type OutlierReplicates } from '../outliers/replicates
 import { tallyRules, type RuleTrials } from '../outliers/rule-trials.js';
 import { tallyTransformed, type TransformedTallies } from '../goodness-of-fit/transformed.js';
 import { tallyTwoSamples, type TwoSampleTallies } from '../goodness-of-fit/two-samples.js';
+import { bootstrapReplicates, type BootstrapDraws } from '../resampling/bootstrap.js';
+import {
+  arrangementStatistics,
+  permutationReplicates,
+  type CountedOut,
+  type Shuffled,
+} from '../resampling/permutation.js';
 import { drawLineUp, type LineUpDraws } from '../probability-plot/line-up.js';
 import { simulateOrderedScores, type BandReplicates } from '../probability-plot/whole-plot-band.js';
 import { createStream } from '../random/stream.js';
@@ -52,6 +59,9 @@ export interface KernelInputs {
   'counts-tallies': CountsReplicates;
   'table-tallies': TableReplicates;
   'rank-tallies': RankReplicates;
+  'bootstrap-replicates': BootstrapDraws;
+  'permutation-replicates': Shuffled;
+  'arrangement-statistics': CountedOut;
 }
 
 type Kernel<K extends keyof KernelInputs> = (
@@ -80,6 +90,9 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'counts-tallies': tallyCountsAgainst,
   'table-tallies': tallyTables,
   'rank-tallies': tallyRanks,
+  'bootstrap-replicates': bootstrapReplicates,
+  'permutation-replicates': permutationReplicates,
+  'arrangement-statistics': arrangementStatistics,
 };
 
 /** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */
@@ -100,6 +113,14 @@ const DRAWS_IN_A_CHUNK = 100_000;
 export function chunkSizeFor(n: number): number {
   return Math.max(1, Math.floor(DRAWS_IN_A_CHUNK / n));
 }
+
+/** Of redrawing and shuffling, which cost less a reading; not too many, so that a picture can grow. Part of what makes the bits, too. */
+const RESAMPLED_IN_A_CHUNK = 500_000;
+const MOST_RESAMPLES_IN_A_CHUNK = 5_000;
+
+/** How many replicates of n readings stand in a chunk of a bootstrap or a permutation. */
+export const resampledChunkSize = (n: number): number =>
+  Math.max(1, Math.min(MOST_RESAMPLES_IN_A_CHUNK, Math.floor(RESAMPLED_IN_A_CHUNK / n)));
 
 export function chunkCount(order: KernelOrder): number {
   return Math.ceil(order.replicates / order.chunkSize);

@@ -10,8 +10,8 @@ export type Operand = Float64Array | readonly string[] | number | string;
 /** What a formula may look at. */
 export interface Surroundings {
   rowCount: number;
-  /** Column k of the formula: numbers by row, or words for a label column. */
-  column(k: number): Float64Array | readonly string[];
+  /** Column k of the formula: numbers by row, or words for a label column; one of either for all rows. */
+  column(k: number): Operand;
 }
 
 /** A formula that parses but makes no sense for these columns, such as a label times 2. */

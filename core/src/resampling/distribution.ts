@@ -1,0 +1,178 @@
+/** How replicates are piled up: in stretches of equal width that begin at a centre, so that what lies as far on either side lies in bins that mirror each other. */
+export interface Frame {
+  centre: number;
+  width: number;
+  /** Values nearer than this are ties: one on the edge of two bins counts outwards. */
+  tie: number;
+}
+
+/** Replicates as they are piled up. */
+export interface Distribution {
+  /** The values that there are, where these are few; the edges of the bins otherwise, one more than there are counts. */
+  values: number[] | null;
+  edges: number[];
+  counts: number[];
+  /** A replicate of each, by its number from 1. */
+  examples: number[];
+  /** Beyond the outermost bins, where these would be too many. */
+  below: number;
+  above: number;
+}
+
+/** Chunks of replicates: the statistic is the first of every `stride` numbers. */
+export interface Replicates {
+  chunks: readonly Float64Array[];
+  stride: number;
+}
+
+const MOST_VALUES = 120;
+const BINS = 44;
+const MOST_BINS = 400;
+
+/**
+ * The frame for what is to come, by replicates of a pilot and whatever else must be in the picture. With `edge`, the distance at which tails begin, it is an edge of bins: what
+ * counts into them is told from the rest.
+ */
+export function frameOf(
+  pilot: readonly number[],
+  { centre, also = [], edge = 0, tie }: { centre: number; also?: readonly number[]; edge?: number; tie: number },
+): Frame {
+  const seen = [...pilot, ...also];
+  const least = seen.reduce((a, b) => Math.min(a, b), centre);
+  const greatest = seen.reduce((a, b) => Math.max(a, b), centre);
+  const wanted = (greatest - least) / BINS || Math.abs(centre) / BINS || 1;
+  const steps = Math.round(edge / wanted);
+  return { centre, width: steps > 0 ? edge / steps : wanted, tie };
+}
+
+/** The bin of a value: 0 and on from the centre upwards, −1 and on downwards. */
+function binOf(value: number, { centre, width, tie }: Frame): number {
+  const far = Math.floor((Math.abs(value - centre) + tie) / width);
+  return value < centre ? -1 - far : far;
+}
+
+interface Piles {
+  counts: Map<number, number>;
+  /** The place in the chunk of the first of each. */
+  firsts: Map<number, number>;
+}
+
+/** What is known of a chunk is worked out once: a picture that grows asks again and again. */
+const binned = new WeakMap<Float64Array, { frame: Frame; piles: Piles }>();
+const valued = new WeakMap<Float64Array, Piles | 'many'>();
+
+function pileUp(
+  chunk: Float64Array,
+  stride: number,
+  keyOf: (value: number) => number,
+  most = Infinity,
+): Piles | 'many' {
+  const piles: Piles = { counts: new Map(), firsts: new Map() };
+  for (let i = 0; i < chunk.length; i += stride) {
+    const value = chunk[i]!;
+    if (Number.isNaN(value)) continue;
+    const key = keyOf(value);
+    const count = piles.counts.get(key);
+    if (count === undefined) {
+      if (piles.counts.size === most) return 'many';
+      piles.firsts.set(key, i / stride);
+    }
+    piles.counts.set(key, (count ?? 0) + 1);
+  }
+  return piles;
+}
+
+function valuesIn(chunk: Float64Array, stride: number, { centre, tie }: Frame): Piles | 'many' {
+  const known = valued.get(chunk);
+  if (known) return known;
+  const step = Math.max(tie, Number.MIN_VALUE) * 4;
+  const found = pileUp(chunk, stride, (value) => Math.round((value - centre) / step), MOST_VALUES);
+  valued.set(chunk, found);
+  return found;
+}
+
+function binsIn(chunk: Float64Array, stride: number, frame: Frame): Piles {
+  const known = binned.get(chunk);
+  if (known && known.frame.width === frame.width && known.frame.centre === frame.centre) return known.piles;
+  const piles = pileUp(chunk, stride, (value) => binOf(value, frame)) as Piles;
+  binned.set(chunk, { frame, piles });
+  return piles;
+}
+
+/** The piles of all chunks together, the examples by their number among all replicates. */
+function together({ chunks, stride }: Replicates, pilesOf: (chunk: Float64Array) => Piles | 'many'): Piles | 'many' {
+  const all: Piles = { counts: new Map(), firsts: new Map() };
+  let before = 0;
+  for (const chunk of chunks) {
+    const piles = pilesOf(chunk);
+    if (piles === 'many') return 'many';
+    for (const [key, count] of piles.counts) {
+      all.counts.set(key, (all.counts.get(key) ?? 0) + count);
+      if (!all.firsts.has(key)) all.firsts.set(key, before + piles.firsts.get(key)! + 1);
+    }
+    before += chunk.length / stride;
+  }
+  return all;
+}
+
+/** The replicates piled up: by their values where these are few, else in bins. Those that are not defined are left out. */
+export function distributionOf(replicates: Replicates, frame: Frame): Distribution {
+  const { chunks, stride } = replicates;
+  const values = together(replicates, (chunk) => valuesIn(chunk, stride, frame));
+  if (values !== 'many' && values.counts.size <= MOST_VALUES) return byValues(values, chunks, stride);
+  return inBins(together(replicates, (chunk) => binsIn(chunk, stride, frame)) as Piles, frame);
+}
+
+function byValues({ counts, firsts }: Piles, chunks: readonly Float64Array[], stride: number): Distribution {
+  const keys = [...counts.keys()].sort((a, b) => a - b);
+  const valueAt = (number: number) => {
+    let at = (number - 1) * stride;
+    for (const chunk of chunks) {
+      if (at < chunk.length) return chunk[at]!;
+      at -= chunk.length;
+    }
+    return NaN;
+  };
+  const examples = keys.map((key) => firsts.get(key)!);
+  return {
+    values: examples.map(valueAt),
+    edges: [],
+    counts: keys.map((key) => counts.get(key)!),
+    examples,
+    below: 0,
+    above: 0,
+  };
+}
+
+function inBins({ counts, firsts }: Piles, { centre, width }: Frame): Distribution {
+  const keys = [...counts.keys()].sort((a, b) => a - b);
+  const found: Distribution = { values: null, edges: [], counts: [], examples: [], below: 0, above: 0 };
+  if (keys.length === 0) return found;
+  // A few that lie without end far out are told, not drawn.
+  let [low, high] = [keys[0]!, keys.at(-1)!];
+  if (high - low >= MOST_BINS) {
+    const middle = keys[keys.length >> 1]!;
+    low = Math.max(low, middle - MOST_BINS / 2);
+    high = Math.min(high, low + MOST_BINS - 1);
+  }
+  for (let bin = low; bin <= high; bin++) {
+    found.edges.push(centre + bin * width);
+    found.counts.push(counts.get(bin) ?? 0);
+    found.examples.push(firsts.get(bin) ?? 0);
+  }
+  found.edges.push(centre + (high + 1) * width);
+  for (const key of keys) {
+    if (key < low) found.below += counts.get(key)!;
+    if (key > high) found.above += counts.get(key)!;
+  }
+  return found;
+}
+
+/** The statistics of all replicates that have one, one after the other. */
+export function statisticsOf({ chunks, stride }: Replicates): Float64Array {
+  const all = new Float64Array(chunks.reduce((sum, chunk) => sum + chunk.length / stride, 0));
+  let n = 0;
+  for (const chunk of chunks)
+    for (let i = 0; i < chunk.length; i += stride) if (!Number.isNaN(chunk[i]!)) all[n++] = chunk[i]!;
+  return all.subarray(0, n);
+}

@@ -1,0 +1,129 @@
+import { quantileOfSorted } from '../describe/quantiles.js';
+import { normalCumulative, normalQuantile } from '../numeric/standard-normal.js';
+
+/** An interval out of replicates, and how far another seed would move its ends: one standard error each; null where that is not known. */
+export interface ResampledInterval {
+  lower: number;
+  upper: number;
+  lowerError: number | null;
+  upperError: number | null;
+}
+
+export type IntervalName = 'percentile' | 'basic' | 'standard' | 'twoErrors' | 'bca' | 'studentised';
+export const INTERVAL_NAMES: readonly IntervalName[] = [
+  'bca',
+  'studentised',
+  'percentile',
+  'basic',
+  'standard',
+  'twoErrors',
+];
+
+type Ends = readonly [lower: number, upper: number];
+
+/** What intervals are made of. */
+export interface Made {
+  observed: number;
+  /** The statistics of the replicates, in the order of their drawing. */
+  statistics: Float64Array;
+  /** (statistic − observed) over its own standard error, where that is wanted; of replicates without spread NaN. */
+  studentised: Float64Array | null;
+  /** The standard error of the readings themselves, by formula. */
+  standardError: number | null;
+  acceleration: number | null;
+  confidence: number;
+  tie: number;
+}
+
+/** The quantile of B replicates at a share: that of rank (B + 1)·share (Davison & Hinkley 1997, section 5.2). */
+const at = (sorted: Float64Array, share: number) => quantileOfSorted(sorted, share, 6);
+
+/** Divisor B − 1. */
+export function spreadOf(statistics: Float64Array): { mean: number; sd: number } {
+  const n = statistics.length;
+  let mean = 0;
+  for (const value of statistics) mean += value / n;
+  let squares = 0;
+  for (const value of statistics) squares += (value - mean) ** 2;
+  return { mean, sd: n > 1 ? Math.sqrt(squares / (n - 1)) : 0 };
+}
+
+/** The share of replicates below what was observed, half of those that tie with it counted in. */
+function shareBelow(sorted: Float64Array, observed: number, tie: number): number {
+  const upTo = (limit: number) => {
+    let [low, high] = [0, sorted.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (sorted[middle]! < limit) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  };
+  return (upTo(observed - tie) + upTo(observed + tie)) / 2 / sorted.length;
+}
+
+/** Bias-corrected and accelerated (Efron 1987, equation 2.3); null where all replicates lie on one side of what was observed. */
+function bca(sorted: Float64Array, { observed, acceleration, confidence, tie }: Made): Ends | null {
+  const below = shareBelow(sorted, observed, tie);
+  if (acceleration === null || below <= 0 || below >= 1) return null;
+  const bias = normalQuantile(below);
+  const end = (share: number) => {
+    const z = bias + normalQuantile(share);
+    return normalCumulative(bias + z / (1 - acceleration * z));
+  };
+  const tail = (1 - confidence) / 2;
+  // Where the acceleration outweighs all, the ends change places.
+  const [low, high] = [end(tail), end(1 - tail)];
+  return low < high ? [at(sorted, low), at(sorted, high)] : null;
+}
+
+function endsOf(made: Made): Record<IntervalName, Ends | null> {
+  const { observed, statistics, studentised, standardError, confidence } = made;
+  const sorted = statistics.slice().sort();
+  const tail = (1 - confidence) / 2;
+  const [low, high] = [at(sorted, tail), at(sorted, 1 - tail)];
+  const { sd } = spreadOf(statistics);
+  const about = (half: number): Ends => [observed - half, observed + half];
+  const t = studentised?.filter((value) => !Number.isNaN(value)).sort();
+  return {
+    percentile: [low, high],
+    basic: [2 * observed - high, 2 * observed - low],
+    standard: about(-normalQuantile(tail) * sd),
+    twoErrors: about(2 * sd),
+    bca: bca(sorted, made),
+    studentised:
+      t && t.length > 0 && standardError !== null
+        ? [observed - at(t, 1 - tail) * standardError, observed - at(t, tail) * standardError]
+        : null,
+  };
+}
+
+const PARTS = 10;
+const LEAST_PARTED = 1_000;
+
+/** Every interval; null for those that cannot be had. The error of an end is told by ten parts of the replicates, each of which gives one of its own. */
+export function intervalsOf(made: Made): Record<IntervalName, ResampledInterval | null> {
+  const whole = endsOf(made);
+  const { length } = made.statistics;
+  const parts =
+    length < LEAST_PARTED
+      ? []
+      : Array.from({ length: PARTS }, (_, k) => {
+          const [from, to] = [Math.floor((k * length) / PARTS), Math.floor(((k + 1) * length) / PARTS)];
+          const studentised = made.studentised?.subarray(from, to) ?? null;
+          return endsOf({ ...made, statistics: made.statistics.subarray(from, to), studentised });
+        });
+  const errorOf = (name: IntervalName, end: 0 | 1): number | null => {
+    const ends = parts.flatMap((part) => (part[name] ? [part[name][end]] : []));
+    return ends.length < PARTS ? null : spreadOf(Float64Array.from(ends)).sd / Math.sqrt(PARTS);
+  };
+  const entries = INTERVAL_NAMES.map((name) => {
+    const ends = whole[name];
+    const found = ends && {
+      ...{ lower: ends[0], upper: ends[1] },
+      ...{ lowerError: errorOf(name, 0), upperError: errorOf(name, 1) },
+    };
+    return [name, found] as const;
+  });
+  return Object.fromEntries(entries) as Record<IntervalName, ResampledInterval | null>;
+}

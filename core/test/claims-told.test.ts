@@ -10,7 +10,7 @@ import {
   toldInterval,
   toldNamed,
   type Scale,
-} from '../src/analyses/claims/claim-told.js';
+} from '../src/road/told.js';
 import { normalityLine, spreadsLine } from '../src/analyses/claims/assumptions.js';
 import { binomial } from '../src/distributions/families/binomial.js';
 import { chiSquare } from '../src/distributions/families/chi-square.js';

@@ -48,6 +48,8 @@ const samplesOf: Record<string, Sample> = {
   'several-spreads': beside,
   'counts-claim': labels,
   'table-claim': { ...table, levels: labels.levels! },
+  permutation: beside,
+  replicate: beside,
   'two-samples': samplesBeside([sample, { ...sample, name: 'width' }]),
   'outlying-groups': samplesBeside([sample, { ...sample, name: 'width' }]),
   'compare-families': { ...sampleOf(column('normal-40').subarray(0, 12)), resolution: 0.001 },
@@ -83,6 +85,10 @@ describe('running an analysis', () => {
         'counts-claim': { ...few, method: 'simulated' },
         'table-claim': { ...few, split: 'shift', method: 'simulated' },
         'several-medians': { ...few, method: 'simulated' },
+        bootstrap: { replicates: 20_000 },
+        permutation: { replicates: 20_000, statistic: 'difference-of-means', split: 'kiln' },
+        'bootstrap-plans': few,
+        replicate: { by: 'shuffling', number: 7_001, statistic: 'difference-of-means', split: 'kiln' },
       }[id] ?? {};
     const job = {
       id,
@@ -296,6 +302,12 @@ describe('a field and the request behind it', () => {
       // Of the family that is asked by default: mean and sd.
       expect([takes([8, 0.1]), takes({ mean: 8, sd: 0.1 }), takes([8]), takes([8, -1])]).toEqual([
         true,
+        true,
+        false,
+        false,
+      ]);
+    } else if (field.type === 'text') {
+      expect([takes('x'.repeat(field.most)), takes('x'.repeat(field.most + 1)), takes(1)]).toEqual([
         true,
         false,
         false,

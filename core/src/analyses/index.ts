@@ -129,12 +129,13 @@ export {
 } from './claims/claim-figures.js';
 export { claimDrawsAnalysis, type ClaimDrawsResult } from './claims/claim-draws.js';
 export type { ClaimCell, ClaimGroup, ClaimPair, ClaimResult, LawPicture } from './claims/claim-result.js';
-export { toldExpected, toldFigure, toldInterval } from './claims/claim-told.js';
+export { toldExpected, toldFigure, toldInterval } from '../road/told.js';
 export { claimFinding, missedWords, pWords, readBack } from './claims/claim-words.js';
 export { claimOffers, usualClaim, type ClaimOffer, type Looked } from './claims/claims-offered.js';
 export { CLAIM_PARTS, type ClaimId } from './claims/claim-parts.js';
 export { toleranceFigures, toleranceTable, type ToleranceResult } from './claims/tolerance.js';
-export { readShares, readTyped, TYPED_FIELDS, type TypedField } from './claims/typed-texts.js';
+export { readShares, readTyped, TYPED_FIELDS } from './claims/typed-texts.js';
+export { type TypedField } from '../road/typed-texts.js';
 export { claimScreenAnalysis } from './claims/claim-screen.js';
 export {
   claimScreenRows,

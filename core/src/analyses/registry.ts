@@ -4,10 +4,11 @@ import { CLAIMS } from './claims/index.js';
 import { DISTRIBUTIONS } from './distributions/index.js';
 import { FIT } from './fit/index.js';
 import { OUTLIERS } from './outliers/index.js';
+import { RESAMPLE } from './resample/index.js';
 import { SHAPE } from './shape/index.js';
 
 /** Every analysis of Verdict, stage by stage. The page, the server and the command line know no other list. */
-export const ANALYSES = [...SHAPE, ...FIT, ...OUTLIERS, ...CLAIMS, ...DISTRIBUTIONS] as const;
+export const ANALYSES = [...SHAPE, ...FIT, ...OUTLIERS, ...CLAIMS, ...RESAMPLE, ...DISTRIBUTIONS] as const;
 
 export class UnknownAnalysis extends Error {}
 

@@ -26,7 +26,9 @@ export interface Replicates {
 }
 
 const MOST_VALUES = 120;
-const BINS = 44;
+/** Across the range of a pilot; those of ten thousand reach further. */
+const BINS = 32;
+const MOST_IN_VIEW = 160;
 const MOST_BINS = 400;
 
 /**
@@ -37,10 +39,13 @@ export function frameOf(
   pilot: readonly number[],
   { centre, also = [], edge = 0, tie }: { centre: number; also?: readonly number[]; edge?: number; tie: number },
 ): Frame {
-  const seen = [...pilot, ...also];
-  const least = seen.reduce((a, b) => Math.min(a, b), centre);
-  const greatest = seen.reduce((a, b) => Math.max(a, b), centre);
-  const wanted = (greatest - least) / BINS || Math.abs(centre) / BINS || 1;
+  const rangeOf = (values: readonly number[]) =>
+    values.length === 0 ? 0 : values.reduce((a, b) => Math.max(a, b)) - values.reduce((a, b) => Math.min(a, b));
+  // What is far away from all replicates must not make their bins wide.
+  const wanted =
+    Math.max(rangeOf(pilot) / BINS, rangeOf([...pilot, ...also, centre]) / MOST_IN_VIEW) ||
+    Math.abs(centre) / BINS ||
+    1;
   const steps = Math.round(edge / wanted);
   return { centre, width: steps > 0 ? edge / steps : wanted, tie };
 }

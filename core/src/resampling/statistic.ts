@@ -57,9 +57,12 @@ export function evaluatorOf(statistic: Statistic): Evaluator {
 export const isOfPairs = (statistic: Statistic): boolean =>
   statistic.of === 'correlation' || statistic.of === 'slope' || (statistic.of === 'formula' && statistic.pairs);
 
+const TIE = 1e-10;
+/** Readings far away from 0 are held no better than this part of them. */
+const HELD = 1e-15;
+
 /** Values that rounding alone has parted are ties: as near as this, by the size of what is looked at. */
 export function tieOf(statistic: Statistic, observed: number, groups: readonly Float64Array[]): number {
-  const TIE = 1e-10;
   if (statistic.of !== 'one' && statistic.of !== 'difference' && statistic.of !== 'largest-difference')
     return TIE * Math.max(Math.abs(observed), statistic.of === 'slope' ? 0 : 1e-3);
   let [least, greatest] = [Infinity, -Infinity];
@@ -70,5 +73,7 @@ export function tieOf(statistic: Statistic, observed: number, groups: readonly F
     }
   const named = statistic.of === 'largest-difference' ? 'mean' : statistic.figure.name;
   const range = greatest - least;
-  return TIE * (named === 'variance' ? range * range : named === 'cv' || named === 'skewness' ? 1e-3 : range);
+  const held = HELD * Math.max(Math.abs(least), Math.abs(greatest));
+  if (named !== 'variance' && named !== 'cv' && named !== 'skewness') return TIE * range + held;
+  return TIE * (named === 'variance' ? range * range : 1e-3);
 }

@@ -47,7 +47,9 @@ export type Field =
   /** Several numbers; none reads as `empty`. */
   | ({ field: string; label: string; type: 'numbers'; min: number; max: number; empty: string } & Shown)
   /** The parameters of a family, in its order; none reads as `empty`. */
-  | ({ field: string; label: string; type: 'parameters'; empty: string } & Shown);
+  | ({ field: string; label: string; type: 'parameters'; empty: string } & Shown)
+  /** Words, such as a formula. */
+  | ({ field: string; label: string; type: 'text'; most: number; empty: string } & Shown);
 
 /** A setting that has this value, or one of these; 'undefined' where it is left out. */
 export type Condition = { field: string; is: string | readonly string[] };

@@ -32,6 +32,8 @@ export function fieldText(field: Field, value: unknown): string {
       return value === undefined ? (field.empty ?? '') : formatPercent(Number(value));
     case 'number':
       return value === undefined ? field.empty : formatValue(Number(value));
+    case 'text':
+      return value === undefined || value === '' ? field.empty : String(value);
     case 'numbers': {
       const numbers = (value ?? []) as readonly number[];
       return numbers.length === 0 ? field.empty : numbers.join(', ');

@@ -75,6 +75,16 @@ export const seed = (label: string) =>
     field: { field: 'seed', label, type: 'whole', min: 0, max: GREATEST_SEED },
   }) as const satisfies Setting<typeof seedSetting>;
 
+const MOST_WORDS = 200;
+/** Words that are typed, such as a formula, which may be left out: they read as `empty` then. */
+export function words(field: string, label: string, empty: string) {
+  const said = `The ${label} is written in up to ${MOST_WORDS} characters.`;
+  const schema = z.string(said).max(MOST_WORDS, said).optional();
+  return { schema, field: { field, label, type: 'text', most: MOST_WORDS, empty } } as const satisfies Setting<
+    typeof schema
+  >;
+}
+
 interface NumberRange {
   above?: number;
   from?: number;

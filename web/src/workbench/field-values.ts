@@ -17,6 +17,8 @@ export function rangeOf(field: Numeric): string {
       return 'a number for each parameter, with blanks between them';
     case 'numbers':
       return `numbers from ${field.min} to ${field.max}, with blanks between them`;
+    case 'text':
+      return `up to ${field.most} characters`;
     case 'number': {
       const kind = field.whole ? 'a whole number' : 'a number';
       if (field.above !== undefined) return `${kind} above ${field.above}`;
@@ -30,6 +32,7 @@ const round = (value: number) => Number(value.toPrecision(12));
 function fits(field: Numeric, value: number): boolean {
   if (!Number.isFinite(value)) return false;
   if (field.type === 'parameters') return true;
+  if (field.type === 'text') return false;
   if (field.type === 'number') {
     const { above = -Infinity, from = -Infinity, to = Infinity, whole } = field;
     return value > above && value >= from && value <= to && (!whole || Number.isInteger(value));
@@ -43,6 +46,7 @@ export function typedValue(field: Numeric, text: string): { value: FieldValue } 
   const plain = text.trim();
   const mayBeEmpty = 'empty' in field;
   if (plain === '' || (mayBeEmpty && plain === field.empty)) return mayBeEmpty ? { value: undefined } : null;
+  if (field.type === 'text') return plain.length > field.most ? null : { value: plain };
   if (field.type === 'parameters') {
     // "mean 8, sd 0.1" is typed over: the names may stay or go.
     const values = plain
@@ -79,7 +83,8 @@ export const asText = (value: Exclude<FieldValue, undefined>): string =>
 /** A setting out of the address; undefined where the field would refuse it. */
 export function fromText(field: Field, text: string): FieldValue {
   if (field.type === 'choice') return field.options.some(({ value }) => value === text) ? text : undefined;
-  if (field.type === 'numbers' || field.type === 'parameters') return typedValue(field, text)?.value;
+  if (field.type === 'numbers' || field.type === 'parameters' || field.type === 'text')
+    return typedValue(field, text)?.value;
   const value = typedNumber(text);
   return fits(field, value) ? value : undefined;
 }

@@ -1,7 +1,7 @@
 import { formatFigure, formatP, formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import type { FoundFigure } from '../../road/figure.js';
 import type { ClaimExtra, ClaimResult } from './claim-result.js';
-import { bareFigure, toldClaim, toldDistance, toldExpected, toldFigure, toldInterval } from './claim-told.js';
+import { bareFigure, toldClaim, toldDistance, toldExpected, toldFigure, toldInterval } from '../../road/told.js';
 
 /** A figure beside others, as it is shown. */
 function extraText({ value, as }: ClaimExtra, result: ClaimResult): string {

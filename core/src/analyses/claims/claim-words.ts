@@ -4,7 +4,7 @@ import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote, levelNote } from '../../road/cautions.js';
 import { simulatedNotes } from '../../road/simulated-notes.js';
 import type { ClaimResult } from './claim-result.js';
-import { toldDistance, toldNamed } from './claim-told.js';
+import { toldDistance, toldNamed } from '../../road/told.js';
 
 /** The statistic with its degrees of freedom: "t(47) = 2.10". */
 export function statisticWords({ symbol, statistic, df }: Pick<ClaimResult, 'symbol' | 'statistic' | 'df'>): string {

@@ -1,4 +1,4 @@
-import { toldExpected } from './claim-told.js';
+import { toldExpected } from '../../road/told.js';
 import { countsAgainst, exactCountsP, MOST_TABLES, tablesOf, type CountsTest } from '../../claims/counts.js';
 import { pOfTally } from '../../goodness-of-fit/simulated-p.js';
 import { formatPercentOf, groupThousands } from '../../numeric/format.js';

@@ -3,7 +3,7 @@ import { powerOfChiSquare } from '../../claims/several-means.js';
 import { chiSquare } from '../../distributions/families/chi-square.js';
 import { formatP, groupThousands } from '../../numeric/format.js';
 import type { SimulatedP } from '../../goodness-of-fit/simulated-p.js';
-import { freedomWords } from './claim-told.js';
+import { freedomWords } from '../../road/told.js';
 import { curveOf } from './claim-law.js';
 import type { Assumption, ClaimExtra, ClaimResult, LawPicture } from './claim-result.js';
 

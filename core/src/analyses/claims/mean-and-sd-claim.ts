@@ -17,7 +17,7 @@ import { curveOf } from './claim-law.js';
 import type { ClaimExtra, ClaimResult } from './claim-result.js';
 import { claimBasis, claimed, ofInterval, ONE_SOURCE, oneSource as onlyOne, typedFigures } from './claim-settings.js';
 import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
-import { freedomWords, toldClaim, toldDistance, toldFigure, type Scale } from './claim-told.js';
+import { freedomWords, toldClaim, toldDistance, toldFigure, type Scale } from '../../road/told.js';
 import { claimFinding, SHARED } from './claim-words.js';
 
 const claimedSd = number('claimedSd', 'claimed sd', { above: 0 }, 'not said yet');

@@ -24,7 +24,7 @@ import {
   typedFigures,
 } from './claim-settings.js';
 import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
-import { freedomWords, toldClaim, toldFigure, toldInterval, type Scale } from './claim-told.js';
+import { freedomWords, toldClaim, toldFigure, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
 import { besideWords, missedBy, oneFigureWords, signOf } from './one-column.js';
 

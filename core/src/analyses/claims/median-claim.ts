@@ -25,7 +25,7 @@ import { columnsOf, curveOf } from './claim-law.js';
 import type { Assumption, ClaimResult, LawPicture } from './claim-result.js';
 import { claimBasis, claimSentence, claimed, noticeable, ofInterval } from './claim-settings.js';
 import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
-import { toldClaim, toldFigure, toldInterval, type Scale } from './claim-told.js';
+import { toldClaim, toldFigure, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
 import { besideWords, missedBy, oneFigureWords, signOf } from './one-column.js';
 

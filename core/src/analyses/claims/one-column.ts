@@ -2,7 +2,7 @@ import type { Alternative } from '../../claims/alternative.js';
 import { leastNoticed, leastReadings } from '../../claims/noticing.js';
 import { formatFigure } from '../../numeric/format.js';
 import type { ClaimPower } from './claim-result.js';
-import { toldDistance, type Scale } from './claim-told.js';
+import { toldDistance, type Scale } from '../../road/told.js';
 
 /** In words, a claim about one figure of a column and what is sought against it. */
 export function oneFigureWords(figure: string, claim: string, alternative: Alternative) {

@@ -13,7 +13,7 @@ import { columnsOf } from './claim-law.js';
 import type { Assumption, ClaimResult, LawPicture } from './claim-result.js';
 import { alternative, claimBasis, noticeable, ofInterval, ONE_SOURCE, oneSource as onlyOne } from './claim-settings.js';
 import { claimResult, headOf, typedHead, type Head } from './claim-source.js';
-import { toldClaim, toldFigure, toldInterval, type Scale } from './claim-told.js';
+import { toldClaim, toldFigure, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
 import { besideWords, missedBy, oneFigureWords, signOf } from './one-column.js';
 

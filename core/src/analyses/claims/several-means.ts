@@ -15,7 +15,7 @@ import { curveOf } from './claim-law.js';
 import type { Assumption, ClaimExtra, ClaimPair, ClaimResult, LawPicture } from './claim-result.js';
 import { noticeable, ofInterval } from './claim-settings.js';
 import { claimResult, dotsOf, type Head } from './claim-source.js';
-import { freedomWords, toldFigure, type Scale } from './claim-told.js';
+import { freedomWords, toldFigure, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy } from './one-column.js';
 import { endsWords, severalBasis, severalGroups, severalWords } from './several-settings.js';

@@ -17,7 +17,7 @@ import { spreadsLine } from './assumptions.js';
 import type { ClaimResult } from './claim-result.js';
 import { noticeable } from './claim-settings.js';
 import { claimResult, dotsOf, type Head } from './claim-source.js';
-import { toldFigure, type Scale } from './claim-told.js';
+import { toldFigure, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
 import { byParts, replicates, seed } from './counts-settings.js';
 import { lawOfChiSquare, pExtras } from './counts-tested.js';

@@ -12,7 +12,7 @@ import { curveOf } from './claim-law.js';
 import type { ClaimResult } from './claim-result.js';
 import { ofInterval } from './claim-settings.js';
 import { claimResult } from './claim-source.js';
-import { toldFigure, type Scale } from './claim-told.js';
+import { toldFigure, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
 import { endsWords, severalBasis, severalGroups, severalWords } from './several-settings.js';
 

@@ -13,7 +13,7 @@ import { columnsOf } from './claim-law.js';
 import type { ClaimExtra, ClaimResult, LawPicture } from './claim-result.js';
 import { alternative, claimBasis, ofInterval, ONE_SOURCE, oneSource as onlyOne, typedN } from './claim-settings.js';
 import { claimResult, headOf, typedHead, type Head } from './claim-source.js';
-import { toldClaim, toldInterval, type Scale } from './claim-told.js';
+import { toldClaim, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
 import { besideWords, missedBy, oneFigureWords, signOf } from './one-column.js';
 import { claimedShare, noticeableShare, ofResolved, shareBasis, SHARE_PARTS } from './share-settings.js';

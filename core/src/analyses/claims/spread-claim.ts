@@ -21,7 +21,7 @@ import {
   typedFigures,
 } from './claim-settings.js';
 import { claimResult, oneSource } from './claim-source.js';
-import { freedomWords, toldClaim, toldFigure, toldInterval, type Scale } from './claim-told.js';
+import { freedomWords, toldClaim, toldFigure, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy, oneFigureWords } from './one-column.js';
 

@@ -1,4 +1,4 @@
-import { toldExpected } from './claim-told.js';
+import { toldExpected } from '../../road/told.js';
 import { z } from 'zod';
 import { tableIndependence } from '../../claims/counts.js';
 import { fisherP } from '../../claims/shares.js';

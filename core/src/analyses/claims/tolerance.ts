@@ -14,7 +14,7 @@ import { normalityLine } from './assumptions.js';
 import type { Assumption, ClaimGroup } from './claim-result.js';
 import { ONE_SOURCE, oneSource as onlyOne, typedFigures } from './claim-settings.js';
 import { dotsOf, oneSource, type Source } from './claim-source.js';
-import { toldFigure, type Scale } from './claim-told.js';
+import { toldFigure, type Scale } from '../../road/told.js';
 
 const method = choice(
   'method',

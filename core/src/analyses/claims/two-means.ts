@@ -24,7 +24,7 @@ import { curveOf } from './claim-law.js';
 import type { Assumption, ClaimGroup, ClaimResult } from './claim-result.js';
 import { margin, noticeable, ofInterval, typedFigures, ONE_SOURCE, oneSource as onlyOne } from './claim-settings.js';
 import { claimResult, dotsOf, typedHead, type Head } from './claim-source.js';
-import { freedomWords, toldClaim, toldDistance, toldFigure, toldInterval, type Scale } from './claim-told.js';
+import { freedomWords, toldClaim, toldDistance, toldFigure, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy, signOf } from './one-column.js';
 import { twoAlternative, twoBasis, twoSubject, twoWords } from './two-settings.js';

@@ -31,7 +31,7 @@ import { curveOf } from './claim-law.js';
 import type { Assumption, ClaimExtra, ClaimGroup, ClaimResult, LawPicture } from './claim-result.js';
 import { noticeable, ofInterval } from './claim-settings.js';
 import { claimResult, dotsOf, type Head } from './claim-source.js';
-import { toldDistance, toldFigure, toldInterval, type Scale } from './claim-told.js';
+import { toldDistance, toldFigure, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy, signOf } from './one-column.js';
 import { rankable } from './rankable.js';

@@ -2,7 +2,6 @@ import { alternativeOf, claimBasis } from './claim-settings.js';
 import { columnSetting } from '../../road/settings.js';
 import { partName } from '../../road/two-of.js';
 import type { Alternative } from '../../claims/alternative.js';
-import type { Sample } from '../../readings/sample.js';
 import { z } from 'zod';
 
 /** In which direction two groups differ. */
@@ -60,15 +59,4 @@ export function twoWords(
     greater: `${of} is higher ${first} than ${second}`,
   }[alternative];
   return { null: `${of} is the same ${where}`, sought };
-}
-
-/** Readings of two columns that stand in the same rows, and how many have no partner. */
-export function pairsOf(a: Sample, b: Sample): { first: Float64Array; second: Float64Array; without: number } {
-  const byRow = new Map(Array.from(b.rows, (row, i) => [row, b.values[i]!]));
-  const kept = [...a.rows.keys()].filter((i) => byRow.has(a.rows[i]!));
-  return {
-    first: Float64Array.from(kept, (i) => a.values[i]!),
-    second: Float64Array.from(kept, (i) => byRow.get(a.rows[i]!)!),
-    without: a.values.length + b.values.length - 2 * kept.length,
-  };
 }

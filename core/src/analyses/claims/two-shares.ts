@@ -13,7 +13,7 @@ import { columnsOf } from './claim-law.js';
 import type { ClaimExtra, ClaimResult, LawPicture } from './claim-result.js';
 import { ofInterval, typedN, ONE_SOURCE, oneSource as onlyOne } from './claim-settings.js';
 import { claimResult, typedHead, type Head } from './claim-source.js';
-import { toldDistance, toldInterval, type Scale } from './claim-told.js';
+import { toldDistance, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy, signOf } from './one-column.js';
 import { noticeableShare, ofResolved, shareBasis, SHARE_PARTS } from './share-settings.js';

@@ -3,9 +3,9 @@ import type { Note, Unavailable } from '../../road/analysis.js';
 import { groupThousands } from '../../numeric/format.js';
 import { whyCensored } from '../../road/beyond-limits.js';
 import { leftOutNotes, unavailable, whyNotEven } from '../../road/cautions.js';
+import { pairsOf } from '../../road/pairs.js';
 import { twoOf } from '../../road/two-of.js';
 import type { Head } from './claim-source.js';
-import { pairsOf } from './two-settings.js';
 
 /** Two groups that a claim is about. */
 export interface Two {

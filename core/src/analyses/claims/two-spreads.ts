@@ -18,7 +18,7 @@ import { curveOf } from './claim-law.js';
 import type { ClaimGroup, ClaimResult } from './claim-result.js';
 import { ofInterval, typedFigures, ONE_SOURCE, oneSource as onlyOne } from './claim-settings.js';
 import { claimResult, typedHead, type Head } from './claim-source.js';
-import { toldFigure, toldInterval, type Scale } from './claim-told.js';
+import { toldFigure, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy } from './one-column.js';
 import { twoAlternative, twoBasis, twoSubject, twoWords } from './two-settings.js';

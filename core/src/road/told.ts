@@ -1,9 +1,12 @@
-import type { Interval } from '../../claims/alternative.js';
-import { formatFigure, formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
-import type { ClaimResult } from './claim-result.js';
+import type { Interval } from '../claims/alternative.js';
+import { formatFigure, formatPercentOf, formatValue, groupThousands } from '../numeric/format.js';
 
-/** What a figure of a claim is written in. */
-export type Scale = Pick<ClaimResult, 'unit' | 'resolution' | 'as'>;
+/** What a figure is written in: the unit of the readings, a share, events over an exposure, or a bare number. */
+export interface Scale {
+  unit: string;
+  resolution: number | null;
+  as: 'reading' | 'share' | 'rate' | 'ratio';
+}
 
 /** Below it three figures say more than four decimals. */
 const SMALL_RATIO = 0.1;

@@ -1,0 +1,58 @@
+import type { Interval } from '../../claims/alternative.js';
+import type { Note } from '../../readings/note.js';
+import type { Distribution, Frame } from '../../resampling/distribution.js';
+import type { IntervalName, ResampledInterval } from '../../resampling/intervals.js';
+import type { Scale } from '../../road/told.js';
+
+/** What both redrawing and shuffling tell of what they look at. */
+export interface ResampledHead {
+  available: true;
+  typed: boolean;
+  n: number;
+  missing: number;
+  setAside: number;
+  unit: string;
+  resolution: number | null;
+  as: Scale['as'];
+  /** What the statistic is: a place, a spread, a difference, or a bare number. */
+  kind: 'location' | 'spread' | 'difference';
+  /** "the mean of thickness". */
+  what: string;
+  groups: { name: string; n: number }[];
+  observed: number;
+  /** How many replicates were drawn, and from which seed on. */
+  replicates: number;
+  seed: number;
+  distribution: Distribution;
+  /** How they are piled up; null until a pilot has told. */
+  frame: Frame | null;
+  /** The statistics of the replicates in the order of their drawing, while these are no more than 200; none beyond. */
+  dots: number[];
+  notes: Note[];
+}
+
+export interface BootstrapResult extends ResampledHead {
+  /** How many times as many readings were drawn as there are. */
+  times: number;
+  /** Replicates of which there is no such figure: no spread, or a mean of 0 to divide by. */
+  undefined: number;
+  /** The mean of the replicates. */
+  mean: number | null;
+  standardError: number | null;
+  /** The mean of the replicates less what was observed. */
+  bias: number | null;
+  confidence: number;
+  intervals: Record<IntervalName, ResampledInterval | null>;
+  /** Which of them the finding quotes, and which one is recommended; null while there is none. */
+  main: IntervalName | null;
+  recommended: IntervalName | null;
+  /** Why that one is. */
+  why: string;
+  /** The interval by formula, where there is one. */
+  formula: (Interval & { name: string }) | null;
+  /** How many different values the replicates have, where these are few. */
+  different: number | null;
+}
+
+/** As many replicates are drawn as dots. */
+export const MOST_DOTS = 200;

@@ -1,0 +1,265 @@
+import { z } from 'zod';
+import type { BootstrapDraws } from '../../resampling/bootstrap.js';
+import { distributionOf, frameOf, statisticsOf, type Replicates } from '../../resampling/distribution.js';
+import { intervalsOf, spreadOf, INTERVAL_NAMES, type IntervalName } from '../../resampling/intervals.js';
+import { acceleration } from '../../resampling/jackknife.js';
+import { isOfPairs, tieOf } from '../../resampling/statistic.js';
+import { centralMoments } from '../../numeric/sums.js';
+import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
+import { unavailable } from '../../road/cautions.js';
+import { resampledChunkSize } from '../../road/kernels.js';
+import { anotherSeed, orderBook } from '../../road/order-book.js';
+import { choice, whole } from '../../road/setting.js';
+import { affordableReplicates, MOST_REPLICATES } from '../../road/settings.js';
+import { twoOf } from '../../road/two-of.js';
+import type { Sample } from '../../readings/sample.js';
+import { formulaInterval } from './bootstrap-formula.js';
+import { MOST_DOTS, type BootstrapResult } from './bootstrap-result.js';
+import { bootstrapFinding, bootstrapNotes, INTERVAL_WORDS, recommendedOf } from './bootstrap-words.js';
+import {
+  confidence,
+  ONE_SOURCE,
+  oneSource,
+  READABLE,
+  readable,
+  resampleBasis,
+  resampleSubject,
+  seedOf,
+  STATISTIC_PARTS,
+} from './resample-settings.js';
+import { resampleSource, type Source } from './resample-source.js';
+
+const USUAL = 10_000;
+const replicates = whole(
+  'replicates',
+  'replicates',
+  { min: 1, max: MOST_REPLICATES },
+  USUAL,
+  'The number of replicates',
+);
+const times = whole('times', 'times as many readings', { min: 1, max: 100 }, 1, 'How many times as many');
+const interval = choice(
+  'interval',
+  'interval',
+  [
+    { value: 'recommended', text: 'the recommended' },
+    ...INTERVAL_NAMES.map((value) => ({ value, text: INTERVAL_WORDS[value] })),
+  ] as const satisfies readonly { value: 'recommended' | IntervalName; text: string }[],
+  'recommended',
+);
+const smooth = choice(
+  'smooth',
+  'smoothing',
+  [
+    { value: 'no', text: 'as they are' },
+    { value: 'half-step', text: 'each moved by up to half a step' },
+  ],
+  'no',
+);
+
+export const bootstrapSettings = {
+  ...resampleBasis,
+  replicates: replicates.schema.optional(),
+  times: times.schema,
+  confidence: confidence.schema,
+  interval: interval.schema,
+  smooth: smooth.schema,
+};
+const request = z.strictObject(bootstrapSettings).refine(oneSource, ONE_SOURCE).refine(readable, READABLE);
+export type BootstrapRequest = z.infer<typeof request>;
+
+const AS_MANY = { field: 'times', is: '1' };
+export const BOOTSTRAP_ASK: readonly SentencePart[] = [
+  'Redraw ',
+  { subject: true },
+  ' and look at ',
+  ...STATISTIC_PARTS,
+  '.',
+];
+export const BOOTSTRAP_HOW: readonly SentencePart[] = [
+  'Draw ',
+  replicates.field,
+  ' replicates with replacement',
+  { text: ', each ', hideWhen: AS_MANY },
+  { ...times.field, hideWhen: AS_MANY },
+  { text: ' times as large', hideWhen: AS_MANY },
+  ', the readings ',
+  smooth.field,
+  ', seed ',
+  seedOf.field,
+  '; tell ',
+  interval.field,
+  ' interval at ',
+  confidence.field,
+  '.',
+];
+
+/** What is drawn: the readings, or readings moved within a step. */
+export function drawsOf(
+  { statistic, groups, head }: Source,
+  { times: many, smooth: moved }: BootstrapRequest,
+): BootstrapDraws {
+  const { of } = statistic;
+  const means = (of === 'one' || of === 'difference') && statistic.figure.name === 'mean';
+  return {
+    ...{ statistic, groups, times: many },
+    smooth: moved === 'half-step' ? (head.resolution ?? 0) : 0,
+    studentised: means,
+  };
+}
+
+/** Readings drawn for one replicate: of pairs each pair once. */
+export const drawnAtOnce = ({ statistic, groups }: Source, many: number): number =>
+  many * (isOfPairs(statistic) ? groups[0]!.length : groups.reduce((sum, { length }) => sum + length, 0));
+
+export const LEAST_REDRAWN = { least: 2, purpose: 'redrawing' };
+
+/** Why nothing would come of it: every replicate would be the same. */
+function whyAllAlike({ groups, head, what }: Source): string | null {
+  if (groups.some((values) => values.some((value) => value !== values[0]))) return null;
+  return head.typed
+    ? `All of them are alike: redrawn, ${what} never changes. In Claims the exact interval of such a share can be had.`
+    : `All readings are alike: redrawn, ${what} never changes. It says nothing of how sure it is.`;
+}
+
+/** The source of a bootstrap; why there is none. */
+export function bootstrapSource(sample: Sample, settings: BootstrapRequest) {
+  const source = resampleSource(sample, settings, LEAST_REDRAWN);
+  if ('available' in source) return source;
+  if (settings.smooth === 'half-step' && source.head.resolution === null)
+    return unavailable(
+      sample,
+      'Half a step of what? The resolution is not known: give it in Readings, or draw the readings as they are.',
+    );
+  const alike = whyAllAlike(source);
+  return alike ? unavailable(sample, alike) : source;
+}
+
+const NO_INTERVALS = Object.fromEntries(INTERVAL_NAMES.map((name) => [name, null])) as BootstrapResult['intervals'];
+const PILOT = 200;
+
+/** The standard error by formula of the readings as they are. */
+function standardErrorOf({ groups }: Source): number {
+  return Math.sqrt(
+    groups.reduce((sum, values) => {
+      const { n, s2 } = centralMoments(values);
+      return sum + (n > 1 ? s2 / (n - 1) / n : 0);
+    }, 0),
+  );
+}
+
+interface Working {
+  settings: BootstrapRequest;
+  source: Source;
+  draws: BootstrapDraws;
+}
+
+function emptyResult({ settings, source }: Working): BootstrapResult {
+  const { head, names, groups, scale, kind, observed, what } = source;
+  return {
+    ...{ available: true, ...head, as: scale.as, kind, what, observed },
+    groups: names.map((name, g) => ({ name, n: groups[g]!.length })),
+    ...{ replicates: 0, seed: settings.seed, times: settings.times, confidence: settings.confidence },
+    distribution: { values: null, edges: [], counts: [], examples: [], below: 0, above: 0 },
+    ...{ frame: null, dots: [], undefined: 0 },
+    ...{ mean: null, standardError: null, bias: null, intervals: NO_INTERVALS, main: null, different: null },
+    ...recommendedOf(settings.statistic, source.groups, null),
+    formula: formulaInterval(settings, source, settings.confidence),
+    notes: head.notes,
+  };
+}
+
+/** Enough replicates that an end of the interval is one of them. */
+const enoughFor = (count: number, level: number) => ((count + 1) * (1 - level)) / 2 >= 1;
+
+/** The result of all that has been drawn. */
+function resultOf(working: Working, partial: BootstrapResult, chunks: readonly Float64Array[]): BootstrapResult {
+  const { settings, source } = working;
+  const drawn: Replicates = { chunks, stride: strideOf(settings) };
+  const known = growing(partial, drawn);
+  const statistics = statisticsOf(drawn);
+  const intervals = enoughFor(statistics.length, settings.confidence)
+    ? intervalsOf({
+        ...{ observed: source.observed, statistics, confidence: settings.confidence, tie: partial.frame!.tie },
+        ...studentisedOf(working, drawn),
+        acceleration: settings.times === 1 ? acceleration(source.statistic, source.groups) : 0,
+      })
+    : NO_INTERVALS;
+  const found = { ...known, intervals, ...recommendedOf(settings.statistic, source.groups, intervals) };
+  const wanted = settings.interval;
+  const main = wanted === 'recommended' || !intervals[wanted] ? found.recommended : wanted;
+  const complete = { ...found, main };
+  return { ...complete, notes: [...source.head.notes, ...bootstrapNotes(complete, settings)] };
+}
+
+/** (statistic − observed)/its standard error, of every replicate that has one. */
+function studentisedOf({ draws, source }: Working, { chunks }: Replicates) {
+  if (!draws.studentised) return { studentised: null, standardError: null };
+  const all = new Float64Array(chunks.reduce((sum, chunk) => sum + chunk.length / 2, 0));
+  let n = 0;
+  for (const chunk of chunks)
+    for (let i = 0; i < chunk.length; i += 2)
+      all[n++] = chunk[i + 1]! > 0 ? (chunk[i]! - source.observed) / chunk[i + 1]! : NaN;
+  return { studentised: all, standardError: standardErrorOf(source) / Math.sqrt(draws.times) };
+}
+
+/** Means and differences of means come with their standard errors. */
+const strideOf = ({ statistic }: Pick<BootstrapRequest, 'statistic'>): number =>
+  ['mean', 'share', 'mean-of-differences', 'difference-of-means', 'difference-of-shares'].includes(statistic) ? 2 : 1;
+
+/** A result as it grows. */
+function growing(partial: BootstrapResult, drawn: Replicates): BootstrapResult {
+  const statistics = statisticsOf(drawn);
+  const count = drawn.chunks.reduce((sum, chunk) => sum + chunk.length / drawn.stride, 0);
+  const { mean, sd } = spreadOf(statistics);
+  const distribution = distributionOf(drawn, partial.frame!);
+  return {
+    ...partial,
+    ...{ replicates: count, distribution, undefined: count - statistics.length },
+    different: distribution.values?.length ?? null,
+    dots: count <= MOST_DOTS ? Array.from(statistics) : [],
+    ...(statistics.length > 1 ? { mean, standardError: sd, bias: mean - partial.observed } : {}),
+  };
+}
+
+/** How sure is a figure: it is worked out again and again of readings drawn from the readings (Efron 1979). */
+export const bootstrapAnalysis = defineAnalysis<BootstrapRequest, BootstrapResult>({
+  id: 'bootstrap',
+  version: 1,
+  name: 'Redrawn readings',
+  title: 'how sure is a figure: spread and intervals by redrawing the readings (bootstrap)',
+  needsReadings: false,
+  takesLabels: true,
+  request,
+  method: [...BOOTSTRAP_ASK, ' ', ...BOOTSTRAP_HOW],
+  subject: resampleSubject,
+  resolve: (settings, sample) => {
+    const n = Math.max(1, sample.values.length) * settings.times;
+    const two = settings.figures || !sample.groups ? '' : twoOf(sample, settings);
+    const named = typeof two === 'string' ? {} : { first: two[0].name, second: two[1].name };
+    return { ...settings, ...named, replicates: settings.replicates ?? affordableReplicates(n, USUAL, 1_000) };
+  },
+  *run(asked, sample) {
+    const settings = this.resolve(asked, sample);
+    const source = bootstrapSource(sample, settings);
+    if ('available' in source) return source;
+    const draws = drawsOf(source, settings);
+    const working: Working = { settings, source, draws };
+    const size = resampledChunkSize(drawnAtOnce(source, settings.times));
+    // How replicates are piled up a pilot tells, with a seed of its own: the axis does not move while they come.
+    const pilot = orderBook(anotherSeed(settings.seed, 1), size);
+    pilot.add({ kernel: 'bootstrap-replicates', input: draws }, PILOT);
+    const empty = emptyResult(working);
+    const [ahead] = yield { partial: empty, orders: pilot.orders };
+    const tie = tieOf(source.statistic, source.observed, source.groups);
+    const seen = Array.from(statisticsOf({ chunks: ahead!, stride: strideOf(settings) }));
+    const partial = { ...empty, frame: frameOf(seen, { centre: source.observed, tie }) };
+    const book = orderBook(settings.seed, size);
+    book.add({ kernel: 'bootstrap-replicates', input: draws }, settings.replicates!);
+    const [chunks] = yield { partial, orders: book.orders };
+    return resultOf(working, partial, chunks!);
+  },
+  glimpse: (settings, partial, [chunks = []]) =>
+    partial.frame ? growing(partial, { chunks, stride: strideOf(settings) }) : partial,
+  finding: bootstrapFinding,
+});

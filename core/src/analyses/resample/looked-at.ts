@@ -1,0 +1,140 @@
+import type { ColumnKind } from '../../readings/kind.js';
+
+/** What redrawing and shuffling can look at. */
+export const STATISTIC_IDS = [
+  'mean',
+  'median',
+  'trimmed-mean',
+  'percentile',
+  'sd',
+  'variance',
+  'cv',
+  'skewness',
+  'share',
+  'difference-of-means',
+  'difference-of-medians',
+  'difference-of-shares',
+  'log-ratio-of-sds',
+  'mean-of-differences',
+  'median-of-differences',
+  'correlation',
+  'slope',
+  'f',
+  'largest-difference',
+  'formula',
+] as const;
+export type StatisticId = (typeof STATISTIC_IDS)[number];
+
+type Group = 'one column' | 'two groups' | 'pairs of two columns' | 'several groups' | 'a formula';
+
+interface StatisticFacts {
+  /** After "look at": "the mean". */
+  word: string;
+  group: Group;
+}
+
+export const STATISTIC_FACTS: Readonly<Record<StatisticId, StatisticFacts>> = {
+  mean: { word: 'the mean', group: 'one column' },
+  median: { word: 'the median', group: 'one column' },
+  'trimmed-mean': { word: 'the trimmed mean', group: 'one column' },
+  percentile: { word: 'a percentile', group: 'one column' },
+  sd: { word: 'the sd', group: 'one column' },
+  variance: { word: 'the variance', group: 'one column' },
+  cv: { word: 'the sd over the mean', group: 'one column' },
+  skewness: { word: 'the skewness', group: 'one column' },
+  share: { word: 'the share', group: 'one column' },
+  'difference-of-means': { word: 'the difference of the means', group: 'two groups' },
+  'difference-of-medians': { word: 'the difference of the medians', group: 'two groups' },
+  'difference-of-shares': { word: 'the difference of the shares', group: 'two groups' },
+  'log-ratio-of-sds': { word: 'the log ratio of the sds', group: 'two groups' },
+  'mean-of-differences': { word: 'the mean of the differences', group: 'pairs of two columns' },
+  'median-of-differences': { word: 'the median of the differences', group: 'pairs of two columns' },
+  correlation: { word: 'the correlation', group: 'pairs of two columns' },
+  slope: { word: 'the slope', group: 'pairs of two columns' },
+  f: { word: 'F of the means', group: 'several groups' },
+  'largest-difference': { word: 'the largest difference of means', group: 'several groups' },
+  formula: { word: 'a formula', group: 'a formula' },
+};
+
+/** What the bar says, or what is typed. */
+export interface LookedAt {
+  /** Null where figures are typed. */
+  kind: ColumnKind | null;
+  name: string;
+  /** How many groups there are, or columns side by side; 1 for one column as a whole. */
+  groups: number;
+  /** True where the groups are those of a label column. */
+  split: boolean;
+  /** True where the card of the column has limits, within which readings can be counted. */
+  limits: boolean;
+}
+
+export type Resampling = 'bootstrap' | 'permutation';
+type Why = (looked: LookedAt) => string | null;
+
+const numbers: Why = ({ kind, name }) =>
+  kind === null ? 'needs the readings themselves' : kind === 'label' ? `${name} holds labels: look at a share` : null;
+const shares: Why = ({ kind, limits, name }) =>
+  kind === null || kind === 'label' || limits ? null : `${name} has no limits on its card to count within`;
+const alone: Why = ({ groups }) => (groups > 1 ? 'is of one column as a whole: take the split away' : null);
+const two: Why = ({ groups }) => (groups >= 2 ? null : 'needs two groups: split by a label, or put a column beside');
+const several: Why = ({ groups }) => (groups >= 3 ? null : 'needs three groups or more');
+const pairs: Why = ({ groups, split }) =>
+  groups === 2 && !split ? null : 'needs two columns whose rows belong together: put one beside';
+const all =
+  (...whys: readonly Why[]): Why =>
+  (looked) =>
+    whys.reduce<string | null>((found, why) => found ?? why(looked), null);
+const twoOrTyped: Why = (looked) => (looked.kind === null && looked.groups === 2 ? null : two(looked));
+const never =
+  (text: string): Why =>
+  () =>
+    text;
+
+/** Why a statistic does not suit what is looked at, by what is done. */
+const WHYS: Readonly<Record<Resampling, Readonly<Record<StatisticId, Why>>>> = {
+  bootstrap: {
+    ...{ mean: all(numbers, alone), median: all(numbers, alone), 'trimmed-mean': all(numbers, alone) },
+    ...{ percentile: all(numbers, alone), sd: all(numbers, alone), variance: all(numbers, alone) },
+    ...{ cv: all(numbers, alone), skewness: all(numbers, alone), share: all(shares, alone) },
+    ...{ 'difference-of-means': all(numbers, two), 'difference-of-medians': all(numbers, two) },
+    ...{ 'difference-of-shares': all(shares, twoOrTyped), 'log-ratio-of-sds': all(numbers, two) },
+    ...{ 'mean-of-differences': all(numbers, pairs), 'median-of-differences': all(numbers, pairs) },
+    ...{ correlation: all(numbers, pairs), slope: all(numbers, pairs) },
+    f: never('cannot fall below 0, and redrawing adds to it: shuffle instead'),
+    'largest-difference': never('is never negative, and redrawing adds to it: shuffle instead'),
+    formula: numbers,
+  },
+  permutation: {
+    ...{ mean: all(numbers, alone), median: all(numbers, alone) },
+    'trimmed-mean': never('of one column: only mean and median are shuffled about a claim'),
+    percentile: never('a shuffle leaves it as it is'),
+    ...{ sd: never('a shuffle leaves it as it is'), variance: never('a shuffle leaves it as it is') },
+    ...{ cv: never('a shuffle leaves it as it is'), skewness: never('a shuffle leaves it as it is') },
+    share: never('a shuffle leaves it as it is: compare two'),
+    ...{ 'difference-of-means': all(numbers, two), 'difference-of-medians': all(numbers, two) },
+    ...{ 'difference-of-shares': all(shares, twoOrTyped), 'log-ratio-of-sds': all(numbers, two) },
+    ...{ 'mean-of-differences': all(numbers, pairs), 'median-of-differences': all(numbers, pairs) },
+    ...{ correlation: all(numbers, pairs), slope: all(numbers, pairs) },
+    ...{ f: all(numbers, several), 'largest-difference': all(numbers, several) },
+    formula: all(numbers, two),
+  },
+};
+
+export interface StatisticOffer extends StatisticFacts {
+  id: StatisticId;
+  /** Why it does not suit; null where it does. */
+  whyNot: string | null;
+}
+
+/** Every statistic, with why those that do not suit do not. */
+export const statisticOffers = (what: Resampling, looked: LookedAt): StatisticOffer[] =>
+  STATISTIC_IDS.map((id) => ({ id, ...STATISTIC_FACTS[id], whyNot: WHYS[what][id](looked) }));
+
+/** What is most likely meant. */
+export function usualStatistic(what: Resampling, { kind, groups, split }: LookedAt): StatisticId {
+  if (kind === null || kind === 'label') return groups > 1 ? 'difference-of-shares' : 'share';
+  if (groups > 2 && what === 'permutation') return 'f';
+  if (groups >= 2) return split || groups > 2 ? 'difference-of-means' : 'mean-of-differences';
+  return 'mean';
+}

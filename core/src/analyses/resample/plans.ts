@@ -1,0 +1,168 @@
+import { z } from 'zod';
+import { groupThousands } from '../../numeric/format.js';
+import { intervalsOf, spreadOf } from '../../resampling/intervals.js';
+import { isOfPairs, tieOf } from '../../resampling/statistic.js';
+import { statisticsOf } from '../../resampling/distribution.js';
+import { defineAnalysis, type Answers, type Note, type Piece, type SentencePart } from '../../road/analysis.js';
+import { resampledChunkSize } from '../../road/kernels.js';
+import { anotherSeed, orderBook } from '../../road/order-book.js';
+import { whole } from '../../road/setting.js';
+import { affordableReplicates } from '../../road/settings.js';
+import { toldDistance } from '../../road/told.js';
+import {
+  bootstrapAnalysis,
+  bootstrapSettings,
+  bootstrapSource,
+  drawnAtOnce,
+  drawsOf,
+  type BootstrapRequest,
+} from './bootstrap.js';
+import type { ResampledHead } from './bootstrap-result.js';
+import { toldStatistic } from './bootstrap-words.js';
+import {
+  confidence,
+  ONE_SOURCE,
+  oneSource,
+  READABLE,
+  readable,
+  resampleSubject,
+  seedOf,
+  STATISTIC_PARTS,
+} from './resample-settings.js';
+
+/** The sizes that are compared, as multiples of what there is. */
+export const PLANNED = [1, 2, 5, 10] as const;
+const USUAL = 2_000;
+const replicates = whole(
+  'replicates',
+  'replicates of each',
+  { min: 199, max: 100_000 },
+  USUAL,
+  'The number of replicates of each',
+);
+
+const { replicates: _, times: __, interval: ___, ...basis } = bootstrapSettings;
+const request = z
+  .strictObject({ ...basis, replicates: replicates.schema.optional() })
+  .refine(oneSource, ONE_SOURCE)
+  .refine(readable, READABLE);
+type Request = z.infer<typeof request>;
+
+export const PLANS_ASK: readonly SentencePart[] = [
+  'Redraw ',
+  { subject: true },
+  ', as it is and as larger samples, and look at ',
+  ...STATISTIC_PARTS,
+  '.',
+];
+export const PLANS_HOW: readonly SentencePart[] = [
+  'Draw ',
+  replicates.field,
+  ' replicates of each size, seed ',
+  seedOf.field,
+  '; tell the middle ',
+  confidence.field,
+  ' of them.',
+];
+
+/** What a sample of another size would give. */
+export interface Plan {
+  times: number;
+  n: number;
+  standardError: number;
+  lower: number;
+  upper: number;
+}
+
+export interface PlansResult extends Pick<
+  ResampledHead,
+  'typed' | 'n' | 'missing' | 'setAside' | 'unit' | 'resolution' | 'as' | 'kind' | 'what' | 'observed'
+> {
+  available: true;
+  confidence: number;
+  replicates: number;
+  seed: number;
+  plans: Plan[];
+  notes: Note[];
+}
+
+const asBootstrap = (settings: Request, times: number): BootstrapRequest => ({
+  ...settings,
+  ...{ times, interval: 'percentile', replicates: settings.replicates },
+});
+
+const timesWords = (times: number) => (times === 2 ? 'twice' : `${times} times`);
+
+export function plansFinding({ plans, what, observed, ...result }: PlansResult): Piece[] {
+  const lead = `${what[0]!.toUpperCase()}${what.slice(1)} is `;
+  const figure = { text: toldStatistic(observed, result), strong: true };
+  const [now, ...others] = plans;
+  if (!now) return [{ text: lead }, figure, { text: '.' }];
+  const told = (plan: Plan) => toldDistance(plan.standardError, result);
+  const rest = others.map((plan) => `${told(plan)} with ${timesWords(plan.times)} as many (${groupThousands(plan.n)})`);
+  return [
+    { text: lead },
+    figure,
+    { text: ', with a standard error of ' },
+    { text: told(now), strong: true },
+    { text: `; it would be ${rest.join(', ')}.` },
+  ];
+}
+
+/** How much surer larger samples would make: the same readings drawn at other sizes. */
+export const plansAnalysis = defineAnalysis<Request, PlansResult>({
+  id: 'bootstrap-plans',
+  version: 1,
+  name: 'Larger samples',
+  title: 'how much surer larger samples would be: the readings redrawn at other sizes',
+  needsReadings: false,
+  takesLabels: true,
+  request,
+  method: [...PLANS_ASK, ' ', ...PLANS_HOW],
+  subject: resampleSubject,
+  resolve: (settings, sample) => {
+    const { first, second } = bootstrapAnalysis.resolve(asBootstrap(settings, 1), sample);
+    const count = settings.replicates ?? affordableReplicates(10 * Math.max(1, sample.values.length), USUAL, 199);
+    return { ...settings, ...(first === undefined ? {} : { first, second }), replicates: Math.max(199, count) };
+  },
+  *run(asked, sample) {
+    const settings = this.resolve(asked, sample);
+    const source = bootstrapSource(sample, asBootstrap(settings, 1));
+    if ('available' in source) return source;
+    const { head, scale, kind, what, observed, groups, statistic } = source;
+    const n = isOfPairs(statistic) ? groups[0]!.length : head.n;
+    const { confidence: level, seed, replicates: count } = settings;
+    const empty: PlansResult = {
+      ...{ available: true, ...head, as: scale.as, kind, what, observed, confidence: level, seed, replicates: count! },
+      plans: [],
+    };
+    // Each size has chunks of its own, and so a seed of its own.
+    const orders = PLANNED.flatMap((times, k) => {
+      const book = orderBook(anotherSeed(seed, k), resampledChunkSize(drawnAtOnce(source, times)));
+      const draws = { ...drawsOf(source, asBootstrap(settings, times)), studentised: false };
+      book.add({ kernel: 'bootstrap-replicates', input: draws }, count!);
+      return book.orders;
+    });
+    const answers: Answers = yield { partial: empty, orders };
+    const tie = tieOf(statistic, observed, groups);
+    const plans = PLANNED.map((times, k): Plan => {
+      const statistics = statisticsOf({ chunks: answers[k]!, stride: 1 });
+      const made = { observed, statistics, confidence: level, tie, acceleration: null };
+      const { percentile } = intervalsOf({ ...made, studentised: null, standardError: null });
+      return {
+        ...{ times, n: n * times, standardError: spreadOf(statistics).sd },
+        ...{ lower: percentile!.lower, upper: percentile!.upper },
+      };
+    });
+    const notes: Note[] = [
+      ...head.notes,
+      {
+        code: 'planned',
+        text: 'This takes the readings for all there is to be drawn: a larger sample may show values that these do not have.',
+        quiet: true,
+      },
+    ];
+    return { ...empty, plans, notes };
+  },
+  finding: plansFinding,
+});

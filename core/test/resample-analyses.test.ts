@@ -79,7 +79,7 @@ describe('permutation', () => {
     const { atLeastAsFar, pSimulated, pValue } = result;
     expect(pValue).toBe((atLeastAsFar + 1) / 10_001);
     expect(pSimulated!.pInterval[0]).toBeLessThan(pValue!);
-    expect(conventionWords(result)).toContain('the readings as they are count as one shuffle');
+    expect(conventionWords(result)).toContain('The readings as they are count as one shuffle');
   });
 
   it('a single shuffle is a run, and one more shuffle leaves those before as they are', async () => {

@@ -143,3 +143,31 @@ export {
   type ClaimScreenResult,
   type ClaimScreenRow,
 } from './claims/claim-screen-words.js';
+export { bootstrapAnalysis, BOOTSTRAP_ASK, BOOTSTRAP_HOW } from './resample/bootstrap.js';
+export type { BootstrapResult, ResampledHead } from './resample/bootstrap-result.js';
+export { besideWords, INTERVAL_NAMED, toldStatistic } from './resample/bootstrap-words.js';
+export {
+  statisticOffers,
+  usualStatistic,
+  type LookedAt,
+  type Resampling,
+  type StatisticId,
+} from './resample/looked-at.js';
+export { permutationAnalysis, PERMUTATION_ASK, PERMUTATION_HOW } from './resample/permutation.js';
+export type { PermutationResult } from './resample/permutation-result.js';
+export { conventionWords } from './resample/permutation-words.js';
+export { plansAnalysis, PLANS_ASK, PLANS_HOW, type PlansResult } from './resample/plans.js';
+export { replicateAnalysis, type ReplicateResult } from './resample/replicate.js';
+export {
+  bootstrapFigures,
+  distributionTable,
+  INTERVAL_COLUMNS,
+  intervalFigures,
+  permutationFigures,
+  PLAN_COLUMNS,
+  plansFigures,
+  plansTable,
+  replicateTable,
+} from './resample/resample-figures.js';
+export { COUNT_FIELDS, readCounts } from './resample/typed-counts.js';
+export { INTERVAL_NAMES } from '../resampling/intervals.js';

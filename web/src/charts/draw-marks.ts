@@ -175,7 +175,7 @@ function drawArea(
 }
 
 function drawColumns({ context, colours, x, y }: Ground, mark: Extract<Mark, { kind: 'columns' }>): void {
-  const half = Math.max(0.75, Math.min(13, Math.abs(x(1) - x(0)) * 0.34));
+  const half = Math.max(0.75, Math.min(13, Math.abs(x(mark.step ?? 1) - x(0)) * 0.34));
   const foot = y(0);
   context.lineWidth = 1;
   mark.x.forEach((number, i) => {

@@ -47,8 +47,15 @@ export type Mark =
   | { kind: 'dots'; at: readonly number[]; counts: readonly number[]; width: number; perDot: number; tone: Tone }
   /** A closed shape, tinted. */
   | { kind: 'area'; x: readonly number[]; y: readonly number[]; fill: Tone; alpha?: number }
-  /** One column for each number, those that are asked for filled. */
-  | { kind: 'columns'; x: readonly number[]; y: readonly number[]; filled: readonly boolean[]; tone: Tone };
+  /** One column for each number, those that are asked for filled; as far apart as `step` at the nearest, 1 by default. */
+  | {
+      kind: 'columns';
+      x: readonly number[];
+      y: readonly number[];
+      filled: readonly boolean[];
+      tone: Tone;
+      step?: number;
+    };
 
 /** Where marks are drawn: the panel in pixels, and the way from units to pixels. */
 export interface Ground {

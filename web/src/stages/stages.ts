@@ -4,6 +4,7 @@ import { distributionsStage } from './distributions/stage.js';
 import { fitStage } from './fit/stage.js';
 import { outliersStage } from './outliers/stage.js';
 import { readingsStage } from './readings/stage.js';
+import { resampleStage } from './resample/stage.js';
 import { shapeStage } from './shape/stage.js';
 import { verdictStage } from './verdict/stage.js';
 
@@ -14,6 +15,7 @@ export const STAGES: readonly Stage[] = [
   fitStage,
   outliersStage,
   claimsStage,
+  resampleStage,
   verdictStage,
   distributionsStage,
 ];

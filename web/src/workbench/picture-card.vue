@@ -72,8 +72,8 @@ const emit = defineEmits<{
   aside: [row: number];
   /** A bar, or none; `more` where it is chosen besides the others. */
   choose: [bar: number | null, more: boolean];
-  /** The row behind the mark that is pointed at. */
-  pointed: [row: number | null];
+  /** The row behind the mark that is pointed at, and its bar. */
+  pointed: [row: number | null, bar: number | null];
 }>();
 
 /** Fetched when a table is first looked at: it scrolls through a million rows, and weighs accordingly. */
@@ -99,7 +99,7 @@ watch(
   () => (pointed.value = null),
 );
 
-watch(hit, (now) => emit('pointed', now?.row ?? null));
+watch(hit, (now) => emit('pointed', now?.row ?? null, now?.bar ?? null));
 /** Points at the mark of a row, as it is pointed at elsewhere. */
 function point(row: number): void {
   if (!props.panels || isSheet(props.panels)) return;

@@ -20,8 +20,9 @@ export interface ResampledHead {
   what: string;
   groups: { name: string; n: number }[];
   observed: number;
-  /** How many replicates were drawn, and from which seed on. */
+  /** How many replicates were drawn, of how many that are wanted, and from which seed on. */
   replicates: number;
+  wanted: number;
   seed: number;
   distribution: Distribution;
   /** How they are piled up; null until a pilot has told. */

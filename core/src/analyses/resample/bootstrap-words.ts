@@ -72,7 +72,7 @@ export function recommendedOf(
 
 /** What is known of a figure after so many replicates. */
 export function bootstrapFinding(result: BootstrapResult): Piece[] {
-  const { what, observed, replicates, standardError, main, intervals, confidence, why, times } = result;
+  const { what, observed, replicates, wanted, standardError, main, intervals, confidence, why, times } = result;
   const lead = `${what[0]!.toUpperCase()}${what.slice(1)} is `;
   const figure: Piece = { text: toldStatistic(observed, result), strong: true };
   if (replicates === 0) return [{ text: lead }, figure, { text: '.' }];
@@ -85,10 +85,10 @@ export function bootstrapFinding(result: BootstrapResult): Piece[] {
     figure,
     { text: `, its standard error${plan} ` },
     { text: error, strong: true },
-    { text: ` by ${drawn}` },
+    { text: ` by ${drawn}${replicates < wanted ? ' so far' : ''}` },
   ];
   const interval = main && intervals[main];
-  if (!interval) return [...known, { text: '. More are needed for an interval.' }];
+  if (!interval) return [...known, { text: replicates < wanted ? '.' : '. More are needed for an interval.' }];
   const because = main === result.recommended ? `: ${why}` : '';
   return [
     ...known,

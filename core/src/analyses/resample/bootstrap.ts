@@ -159,7 +159,13 @@ function emptyResult({ settings, source }: Working): BootstrapResult {
   return {
     ...{ available: true, ...head, as: scale.as, kind, what, observed },
     groups: names.map((name, g) => ({ name, n: groups[g]!.length })),
-    ...{ replicates: 0, seed: settings.seed, times: settings.times, confidence: settings.confidence },
+    ...{
+      replicates: 0,
+      wanted: settings.replicates!,
+      seed: settings.seed,
+      times: settings.times,
+      confidence: settings.confidence,
+    },
     distribution: { values: null, edges: [], counts: [], examples: [], below: 0, above: 0 },
     ...{ frame: null, dots: [], undefined: 0 },
     ...{ mean: null, standardError: null, bias: null, intervals: NO_INTERVALS, main: null, different: null },

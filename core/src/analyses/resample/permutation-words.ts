@@ -1,5 +1,4 @@
-import { equalsP, formatFigure, formatP, formatValue, groupThousands } from '../../numeric/format.js';
-import { MOST_ARRANGEMENTS } from '../../resampling/arrangements.js';
+import { equalsP, formatP, formatValue, groupThousands } from '../../numeric/format.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote } from '../../road/cautions.js';
 import { simulatedNotes } from '../../road/simulated-notes.js';
@@ -21,10 +20,6 @@ export function nullWords({ statistic, claimed, figures }: PermutationRequest, {
 }
 
 const SHUFFLES = { labels: 'ways to deal the readings', signs: 'ways to give the signs', pairs: 'ways to pair them' };
-
-/** 2 704 156, or a power of ten where they are many more. */
-const manyWords = (count: number) =>
-  count < 1e9 ? groupThousands(count) : `about ${formatFigure(count, 'statistic')}`;
 
 /** "109 of 10 000 shuffles", "1 402 of all 12 870 ways to deal the readings". */
 function countedWords(result: PermutationResult): string {
@@ -80,8 +75,8 @@ export function conventionWords(result: PermutationResult): string | null {
   const parts = [`${tailsWords(result)}, those that tie counted in`];
   if (pMethod === 'simulated')
     parts.push(
-      'p = (b + 1)/(B + 1): the readings as they are count as one shuffle',
-      `95 % of such runs tell p within ${formatP(pSimulated!.pInterval[0])} to ${formatP(pSimulated!.pInterval[1])}`,
+      'the readings as they are count as one shuffle, p = (b + 1)/(B + 1)',
+      `with 95 % confidence p lies between ${formatP(pSimulated!.pInterval[0])} and ${formatP(pSimulated!.pInterval[1])}`,
     );
   if (!oneSided) {
     parts.push(`one-sided p ${told(p.less)} for as low, ${told(p.greater)} for as high`);
@@ -109,7 +104,7 @@ function smallestNote({ arrangements, alpha, alternative, design, groups, oneSid
 }
 
 export function permutationNotes(result: PermutationResult, settings: PermutationRequest): Note[] {
-  const { drawn, exact, alpha, arrangements, groups, pSimulated, alternative, observed, centre } = result;
+  const { drawn, exact, alpha, groups, pSimulated, alternative, observed, centre } = result;
   const notes: Note[] = [...levelNote(alpha), ...smallestNote(result), ...formulaNote(result)];
   if (!exact) notes.push(...simulatedNotes(pSimulated, alpha));
   if (exact && drawn) {
@@ -120,12 +115,6 @@ export function permutationNotes(result: PermutationResult, settings: Permutatio
       quiet: true,
     });
   }
-  if (!exact && arrangements !== null && settings.way === 'all')
-    notes.push({
-      code: 'too-many',
-      text: `There are ${manyWords(arrangements)} arrangements, more than the ${groupThousands(MOST_ARRANGEMENTS)} that are counted out: they are drawn by chance.`,
-      quiet: true,
-    });
   const single = groups.filter(({ n }) => n === 1);
   if (result.design === 'labels' && single.length > 0)
     notes.push({

@@ -170,7 +170,7 @@ function emptyResult({ settings, source, arrangements }: Working): PermutationRe
     centre: isOfSigns(settings) ? centre : 0,
     ...{ oneSided, alternative: oneSided ? 'greater' : side, alpha: settings.alpha },
     arrangements: Number.isFinite(arrangements) ? arrangements : null,
-    ...{ replicates: 0, seed: settings.seed, frame: null, dots: [] },
+    ...{ replicates: 0, wanted: settings.replicates!, seed: settings.seed, frame: null, dots: [] },
     distribution: { values: null, edges: [], counts: [], examples: [], below: 0, above: 0 },
     ...{ exact: null, drawn: null, below: 0, above: 0, atLeastAsFar: 0 },
     ...{ pValue: null, pMethod: 'simulated', pExact: null, pSimulated: null, p: null },

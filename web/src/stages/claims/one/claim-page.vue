@@ -24,10 +24,10 @@ import SentenceText from '../../../components/fields/sentence-text.vue';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import PictureCard from '../../../workbench/picture-card.vue';
 import StageFrame from '../../../workbench/stage-frame.vue';
+import TypedFigures from '../../../workbench/typed-figures.vue';
 import { useAddress } from '../../../workbench/use-address.js';
 import AssumptionList from './assumption-list.vue';
 import { claimOf, isTolerance } from './claims.js';
-import TypedFigures from './typed-figures.vue';
 import { useDraws } from './use-draws.js';
 import { useClaim } from './use-claim.js';
 

@@ -16,6 +16,7 @@ import { useLooked } from '../../../workbench/use-looked.js';
 import { useParts } from '../../../workbench/use-parts.js';
 import { useRun } from '../../../workbench/use-run.js';
 import { useStage } from '../../../workbench/use-stage.js';
+import { useTwoGroups } from '../../../workbench/use-two-groups.js';
 import { claimOf } from './claims.js';
 
 const TWO = new Set<ClaimId>(['two-means', 'two-medians', 'two-spreads', 'two-shares']);
@@ -74,26 +75,6 @@ function useReadings(claim: ClaimId) {
   return { column, by, asked, sample, names, others, besideKey, besideId };
 }
 
-/** Which two of the groups are meant, where a claim is about two. */
-function useTwo(claim: ClaimId, names: () => readonly string[]) {
-  const address = useAddress();
-  const named = (which: 'first' | 'second') => {
-    const text = address.textOf(which);
-    return text !== undefined && names().includes(text) ? { [which]: text } : {};
-  };
-  const asked = () => {
-    if (!TWO.has(claim)) return {};
-    const chosen: { first?: string; second?: string } = { ...named('first'), ...named('second') };
-    return chosen.first !== undefined && chosen.first === chosen.second ? { first: chosen.first } : chosen;
-  };
-  /** One of the two is another group: chosen twice, they change places. */
-  function choose(which: 'first' | 'second', name: string, now: { first?: string; second?: string }): void {
-    const other = which === 'first' ? 'second' : 'first';
-    void address.change({ [which]: name, ...(name === now[other] ? { [other]: now[which] } : {}) });
-  }
-  return { asked, choose, isTwo: TWO.has(claim) };
-}
-
 /** Figures that are typed, as texts in the address. */
 function useTyped(claim: ClaimId, typed: () => boolean) {
   const address = useAddress();
@@ -124,7 +105,8 @@ export function useClaim(claim: ClaimId, typed: () => boolean) {
   const store = useStudy();
   const address = useAddress();
   const readings = useReadings(claim);
-  const two = useTwo(claim, () => readings.names.value);
+  const { asked: askedOfTwo, choose } = useTwoGroups(() => readings.names.value);
+  const two = { isTwo: TWO.has(claim), asked: () => (TWO.has(claim) ? askedOfTwo() : {}), choose };
   const figures = useTyped(claim, typed);
 
   /** Of labels: which level is meant. */

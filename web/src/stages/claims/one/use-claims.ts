@@ -1,11 +1,15 @@
 import { claimOffers, usualClaim, type ClaimId, type Looked } from '@verdict/core/analyses';
-import { computed, watch } from 'vue';
-import { useRoute } from 'vue-router';
+import { computed } from 'vue';
 import { useStudy } from '../../../stores/study.js';
 import { useAddress } from '../../../workbench/use-address.js';
+import { useFresh } from '../../../workbench/use-fresh.js';
 import { useLooked } from '../../../workbench/use-looked.js';
 import { useParts } from '../../../workbench/use-parts.js';
 import { isClaimId } from './claims.js';
+
+/** What was said of one column is not said of another. */
+const OF_ONE_COLUMN =
+  /^[\w-]+\.(claimed|claimedSd|knownSd|lower|upper|noticeable|margin|exposure|trials)$|^(shares|level|first|second|trials|exposure)$/;
 
 /** Which claim is looked at: of what the bar says, or of typed figures. */
 export function useClaims() {
@@ -15,7 +19,7 @@ export function useClaims() {
   const parts = useParts();
   parts.resume();
 
-  useFresh(() => column.value?.id);
+  useFresh(() => column.value?.id, OF_ONE_COLUMN);
 
   const typed = computed({
     get: () => address.textOf('typed') === 'yes' || column.value === null,
@@ -41,19 +45,4 @@ export function useClaims() {
     offers.value.map(({ id, word, group, whyNot }) => ({ value: id as ClaimId, text: word, group, whyNot })),
   );
   return { column, typed, looked, claim, options };
-}
-
-/** What was said of one column is not said of another. */
-const OF_ONE_COLUMN =
-  /^[\w-]+\.(claimed|claimedSd|knownSd|lower|upper|noticeable|margin|exposure|trials)$|^(shares|level|first|second|trials|exposure)$/;
-
-/** Takes what was claimed of a column out of the address when another one is looked at. */
-function useFresh(column: () => string | undefined): void {
-  const route = useRoute();
-  const address = useAddress();
-  watch(column, (now, before) => {
-    if (now === undefined || before === undefined) return;
-    const said = Object.keys(route.query).filter((key) => OF_ONE_COLUMN.test(key));
-    if (said.length > 0) void address.change(Object.fromEntries(said.map((key) => [key, undefined])));
-  });
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { TypedField } from '@verdict/core/analyses';
-import SentenceText from '../../../components/fields/sentence-text.vue';
+import SentenceText from '../components/fields/sentence-text.vue';
 
 /** Figures that are typed in place of readings: what a certificate gives. */
 defineProps<{

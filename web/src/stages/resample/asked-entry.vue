@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import { isField, type SentencePart } from '@verdict/core/road';
+import { computed } from 'vue';
+import SentenceChoice from '../../components/fields/sentence-choice.vue';
+import MethodSentence from '../../workbench/method-sentence.vue';
+import TypedFigures from '../../workbench/typed-figures.vue';
+import type { Run } from '../../workbench/use-run.js';
+import type { Asked } from './use-asked.js';
+
+/** The question as a sentence: what is resampled, and what is looked at. */
+const props = defineProps<{
+  asked: Asked;
+  run: Pick<Run, 'objection' | 'address'> & { request: { value: object | null } };
+  /** The sentence of the question: what stands before the statistic and what follows it. */
+  parts: readonly SentencePart[];
+  subject: string;
+  values?: object;
+}>();
+const SOURCES = [
+  { value: false, label: 'From readings' },
+  { value: true, label: 'Typed counts' },
+];
+const at = computed(() => props.parts.findIndex((part) => isField(part) && part.field === 'statistic'));
+const half = (parts: readonly SentencePart[]) => ({ ...props.run, parts: computed(() => parts) }) as never;
+const before = computed(() => props.parts.slice(0, at.value));
+const rest = computed(() => half(props.parts.slice(at.value + 1)));
+const chosen = computed(() => (props.run.request.value ?? {}) as { first?: string; second?: string });
+const groups = computed(() => props.asked.names.value.map((text) => ({ value: text, text })));
+const levels = computed(() => props.asked.levels.value.map((text) => ({ value: text, text })));
+const wordsOf = (part: SentencePart) =>
+  typeof part === 'string' ? part : 'text' in part ? part.text : 'subject' in part ? props.subject : '';
+</script>
+
+<template>
+  <section class="card entry" aria-label="Question">
+    <div class="row">
+      <el-segmented
+        :model-value="asked.typed.value"
+        size="small"
+        :options="SOURCES"
+        aria-label="Where the figures come from"
+        @update:model-value="(yes: boolean) => asked.setTyped(yes)"
+      />
+      <div class="ask">
+        <template v-for="(part, i) in before" :key="i"
+          ><b v-if="typeof part === 'object' && 'subject' in part">{{ subject }}</b
+          ><template v-else>{{ wordsOf(part) }}</template></template
+        >
+        <SentenceChoice
+          :model-value="asked.statistic.value"
+          aria-label="What is looked at"
+          :options="asked.options.value"
+          @update:model-value="asked.setStatistic"
+        /><MethodSentence class="rest" :run="rest" :subject="subject" :values="values" />
+        <template v-if="asked.isTwo.value && asked.names.value.length > 2">
+          Of
+          <SentenceChoice
+            :model-value="chosen.first ?? ''"
+            aria-label="first group"
+            :options="groups"
+            @update:model-value="(name) => asked.two.choose('first', name, chosen)"
+          />
+          and
+          <SentenceChoice
+            :model-value="chosen.second ?? ''"
+            aria-label="second group"
+            :options="groups"
+            @update:model-value="(name) => asked.two.choose('second', name, chosen)"
+          />.
+        </template>
+        <template v-if="asked.levels.value.length">
+          Counted is
+          <SentenceChoice
+            :model-value="asked.level.value"
+            aria-label="level that is counted"
+            :options="levels"
+            @update:model-value="asked.setLevel"
+          />.
+        </template>
+      </div>
+    </div>
+    <TypedFigures
+      v-if="asked.typed.value"
+      :fields="asked.counts.fields"
+      :texts="asked.counts.texts.value"
+      :fault="asked.counts.fault.value"
+      @set="asked.counts.set"
+    />
+  </section>
+</template>
+
+<style scoped>
+.entry {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  padding: 7px 16px;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 14px;
+  align-items: center;
+}
+.ask {
+  flex: 1 1 420px;
+  font: 15px/1.75 var(--serif);
+  white-space: pre-wrap;
+}
+.ask b {
+  font: 500 14px var(--sans);
+}
+.rest {
+  display: inline;
+}
+</style>

@@ -1,0 +1,10 @@
+<script setup lang="ts">
+import AskedStage from '../../workbench/asked-stage.vue';
+import { ASKS } from './asks.js';
+
+/** How sure is a figure, and could chance alone do it. */
+</script>
+
+<template>
+  <AskedStage :asks="ASKS" label="What is asked by resampling" />
+</template>

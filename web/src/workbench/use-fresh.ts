@@ -1,0 +1,14 @@
+import { watch } from 'vue';
+import { useRoute } from 'vue-router';
+import { useAddress } from './use-address.js';
+
+/** Takes out of the address what was said of one column when another one is looked at. */
+export function useFresh(column: () => string | undefined, ofOneColumn: RegExp): void {
+  const route = useRoute();
+  const address = useAddress();
+  watch(column, (now, before) => {
+    if (now === undefined || before === undefined) return;
+    const said = Object.keys(route.query).filter((key) => ofOneColumn.test(key));
+    if (said.length > 0) void address.change(Object.fromEntries(said.map((key) => [key, undefined])));
+  });
+}

@@ -7,6 +7,8 @@ import { benchFitQuestions } from './fit-questions.js';
 import { benchNormality } from './normality.js';
 import { benchOutliers } from './outliers.js';
 import { benchReadings } from './readings.js';
+import { benchResampleInBrowser } from './resample-in-browser.js';
+import { benchResample } from './resample.js';
 import { benchShapeInBrowser } from './shape-in-browser.js';
 import { benchShape } from './shape.js';
 import { benchTable } from './table.js';
@@ -22,6 +24,8 @@ const BENCHES: Record<string, () => Promise<void> | void> = {
   normality: benchNormality,
   outliers: benchOutliers,
   readings: benchReadings,
+  resample: benchResample,
+  'resample-in-browser': benchResampleInBrowser,
   shape: benchShape,
   'shape-in-browser': benchShapeInBrowser,
   table: benchTable,

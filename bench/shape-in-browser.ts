@@ -2,16 +2,8 @@
  * From a changed setting to the picture on the screen, in Chromium: the time from the change of a word of the sentence to the frame after the canvas
  * was drawn anew. The peer is one frame of the same page that only draws: nothing of it can be saved.
  */
-import { chromium } from '@playwright/test';
-import { chromiumPath } from '../scripts/chromium.mjs';
-import { createWriteStream, mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { pathToFileURL } from 'node:url';
+import { inBrowser, pasted } from './in-browser.js';
 import { median } from './report.js';
-
-const root = process.cwd();
-const load = (path: string) => import(pathToFileURL(join(root, path)).href);
 
 /** Runs in the page: sets a choice and waits until the picture has been drawn after it. */
 async function untilDrawn([label, value]: [string, string]): Promise<number> {
@@ -42,33 +34,13 @@ const PICTURES: readonly [picture: string, label: string, values: readonly [stri
 ];
 
 export async function benchShapeInBrowser(): Promise<void> {
-  const { startMariaDb } = await load('scripts/mariadb.mjs');
-  const { serve } = await load('server/dist/index.js');
-  const dir = mkdtempSync(join(tmpdir(), 'verdict-bench-'));
-  const database = await startMariaDb(join(dir, 'db'));
-  const server = await serve({
-    ...{ databaseUrl: database.url, migrationUrl: database.migrationUrl, ports: [0] },
-    ...{ page: join(root, 'web/dist'), demo: null, log: createWriteStream(join(dir, 'log')) },
-  });
-  const browser = await chromium.launch({ executablePath: chromiumPath() });
-  try {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-    await context.grantPermissions(['clipboard-read', 'clipboard-write']);
-    const page = await context.newPage();
+  await inBrowser(async (page, url) => {
     for (const [n, most] of [
       [1_000, 100],
       [100_000, 400],
     ] as const) {
-      await page.goto(server.url);
-      await page.getByRole('button', { name: 'New study' }).click();
-      await page.getByRole('heading', { name: 'Paste a column of readings.' }).waitFor();
-      await page.evaluate(async (count) => {
-        const reading = (i: number) => (8 + Math.sin(i * 12.9898) * 0.3).toFixed(3);
-        await navigator.clipboard.writeText(['x', ...Array.from({ length: count }, (_, i) => reading(i))].join('\n'));
-      }, n);
-      await page.keyboard.press('Control+V');
-      await page.getByRole('button', { name: /^Take / }).click();
-      await page.getByText(/^stored, change/).waitFor();
+      const reading = (i: number) => (8 + Math.sin(i * 12.9898) * 0.3).toFixed(3);
+      await pasted(page, url, ['x', ...Array.from({ length: n }, (_, i) => reading(i))].join('\n'));
       const shape = page.url().replace(/readings.*/, 'shape');
       for (const [picture, label, [one, other], what] of PICTURES) {
         await page.goto(`${shape}?picture=${picture}`);
@@ -84,10 +56,5 @@ export async function benchShapeInBrowser(): Promise<void> {
         );
       }
     }
-  } finally {
-    await browser.close();
-    await server.close();
-    await database.stop();
-    rmSync(dir, { recursive: true, force: true });
-  }
+  });
 }

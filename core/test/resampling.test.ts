@@ -192,7 +192,7 @@ describe('drawing with replacement', () => {
     const squares = drawn.reduce((a, b) => a + b * b, 0);
     expect(both[1]).toBeCloseTo(squares, 10);
     const counts = new Int32Array(n);
-    countDrawn(createStream(5, 1), counts, 1_000);
+    expect(countDrawn(createStream(5, 1), counts, 1_000, 3)).toBe(picks.filter((at) => at < 3).length);
     const expected = new Int32Array(n);
     for (const at of picks) expected[at]!++;
     expect(counts).toEqual(expected);
@@ -200,7 +200,7 @@ describe('drawing with replacement', () => {
 
   it('takes each reading as often as any other', () => {
     const counts = new Int32Array(9);
-    countDrawn(createStream(2, 0), counts, 90_000);
+    countDrawn(createStream(2, 0), counts, 90_000, 0);
     const chi = counts.reduce((sum, count) => sum + (count - 10_000) ** 2 / 10_000, 0);
     expect(chi).toBeLessThan(26.1);
   });

@@ -119,23 +119,26 @@ function spreadsDraw(groups: readonly Group[], name: 'sd' | 'variance' | 'cv' | 
 /** A median or another percentile, or the difference of two: the readings are in order, so that only counts of them have to be gone through. */
 function orderDraw({ groups: readings, times }: BootstrapDraws, figure: Figure): Draw {
   const groups = readings.map((one) => ({ values: Float64Array.from(one), size: one.length * times }));
-  const places = groups.map(({ values, size }) => ({
-    counts: new Int32Array(values.length),
-    rank: figure.name === 'percentile' ? quantileRank(size, figure.share, figure.type) : middleRank(size),
-  }));
+  const places = groups.map(({ values, size }) => {
+    const rank = figure.name === 'percentile' ? quantileRank(size, figure.share, figure.type) : middleRank(size);
+    const pivot = Math.min(values.length - 1, Math.floor((rank.at / size) * values.length));
+    return { counts: new Int32Array(values.length), rank, pivot };
+  });
   return (state, into) => {
     let found = 0;
     for (let g = 0; g < groups.length; g++) {
       const { values, size } = groups[g]!;
       const {
         counts,
+        pivot,
         rank: { at, beyond },
       } = places[g]!;
       counts.fill(0);
-      countDrawn(state, counts, size);
-      let i = 0;
-      let passed = counts[0]!;
+      // The place is looked for from where it stands among the readings: it is never far.
+      let i = pivot;
+      let passed = countDrawn(state, counts, size, pivot) + counts[pivot]!;
       while (passed < at) passed += counts[++i]!;
+      while (passed - counts[i]! >= at) passed -= counts[i--]!;
       let value = values[i]!;
       if (beyond > 0) {
         while (passed < at + 1) passed += counts[++i]!;

@@ -38,10 +38,16 @@ function squaresPicked(state: StreamState, values: Float64Array, size: number, i
   });
 }
 
-function countPicked(state: StreamState, counts: Int32Array, size: number): void {
+function countPicked(state: StreamState, counts: Int32Array, size: number, pivot: number): number {
+  let before = 0;
   inBlocks(state, counts.length, size, (picks) => {
-    for (let i = 0; i < picks.length; i++) counts[picks[i]!]!++;
+    for (let i = 0; i < picks.length; i++) {
+      const at = picks[i]!;
+      counts[at]!++;
+      if (at < pivot) before++;
+    }
   });
+  return before;
 }
 
 /** The sum of `size` readings drawn. */
@@ -106,14 +112,15 @@ export function squaresDrawn(state: StreamState, values: Float64Array, size: num
   into[1] = squares;
 }
 
-/** Adds to the count of each reading how often it is among `size` drawn. */
-export function countDrawn(state: StreamState, counts: Int32Array, size: number): void {
+/** Adds to the count of each reading how often it is among `size` drawn, and tells how many of them stand before place `pivot`. */
+export function countDrawn(state: StreamState, counts: Int32Array, size: number, pivot: number): number {
   const n = counts.length;
-  if (n >= SHORT) return countPicked(state, counts, size);
+  if (n >= SHORT) return countPicked(state, counts, size, pivot);
   let s0 = state[0]!;
   let s1 = state[1]!;
   let s2 = state[2]!;
   let s3 = state[3]!;
+  let before = 0;
   for (let i = 0; i < size; i++) {
     let t = Math.imul(s1, 5);
     const word = Math.imul((t << 7) | (t >>> 25), 9);
@@ -126,11 +133,14 @@ export function countDrawn(state: StreamState, counts: Int32Array, size: number)
     s3 = (s3 << 11) | (s3 >>> 21);
     const at = (Math.imul(word >>> 16, n) + (Math.imul(word & 0xffff, n) >>> 16)) >>> 16;
     counts[at]!++;
+    // 1 where at < pivot, without a branch.
+    before += (at - pivot) >>> 31;
   }
   state[0] = s0;
   state[1] = s1;
   state[2] = s2;
   state[3] = s3;
+  return before;
 }
 
 /** Which of n readings are drawn: fills `picks` with their places. */

@@ -2,7 +2,7 @@ import type { StreamState } from '../random/stream.js';
 import { centralMoments } from '../numeric/sums.js';
 import { arranging, smallerOf, type Arranged } from './arrangements.js';
 import { logRatio } from './figure.js';
-import { sumFront } from './shuffle.js';
+import { sumFronts } from './shuffle.js';
 import { evaluatorOf, type Statistic } from './statistic.js';
 
 /** What is shuffled, and what is looked at. */
@@ -185,7 +185,8 @@ function shuffledMeans(readings: ArrayLike<number>, sizes: readonly number[], st
   const sign = small === 0 ? 1 : -1;
   const scale = sign * (1 / m + 1 / rest);
   const shift = (sign * total) / rest;
-  for (let r = 0; r < out.length; r++) out[r] = sumFront(state, values, m) * scale - shift;
+  sumFronts(state, values, m, out);
+  for (let r = 0; r < out.length; r++) out[r] = out[r]! * scale - shift;
 }
 
 /** The statistics of so many shuffles; NaN where one has none. */

@@ -76,7 +76,9 @@ export function conventionWords(result: PermutationResult): string | null {
   if (pMethod === 'simulated')
     parts.push(
       'the readings as they are count as one shuffle, p = (b + 1)/(B + 1)',
-      `with 95 % confidence p lies between ${formatP(pSimulated!.pInterval[0])} and ${formatP(pSimulated!.pInterval[1])}`,
+      pSimulated!.pInterval[0] < 0.0001
+        ? `with 95 % confidence p is at most ${formatP(pSimulated!.pInterval[1])}`
+        : `with 95 % confidence p lies between ${formatP(pSimulated!.pInterval[0])} and ${formatP(pSimulated!.pInterval[1])}`,
     );
   if (!oneSided) {
     parts.push(`one-sided p ${told(p.less)} for as low, ${told(p.greater)} for as high`);

@@ -143,9 +143,8 @@ function xAxis(result: ResampledHead, { from, to }: Piled, also: readonly number
   return { from: least - air, to: greatest + air, title };
 }
 
-const axisTitle = ({ what, unit, as, kind }: ResampledHead): string => {
-  const inUnit =
-    as === 'reading' && unit ? `, ${unit}` : as === 'share' && kind === 'difference' ? ' (1 is 100 points)' : '';
+const axisTitle = ({ what, unit, as }: Pick<ResampledHead, 'what' | 'unit' | 'as'>): string => {
+  const inUnit = as === 'reading' && unit ? `, ${unit}` : as === 'share' ? ', as a share' : '';
   return `${what}${inUnit}`;
 };
 
@@ -170,17 +169,17 @@ interface Rows {
   top: number;
 }
 
-/** Every interval one above the other over the piles, the one that is told green. */
-function intervalRows(result: BootstrapResult, foot: number): Rows {
+/** Every interval one above the other over the piles, the one that is told green; beside a replicate only that one and the formula's. */
+function intervalRows(result: BootstrapResult, foot: number, short: boolean): Rows {
   const told = (value: number) => toldStatistic(value, result);
   const { intervals, formula, main } = result;
   const rows = INTERVAL_NAMES.flatMap((key) => {
-    const found = intervals[key];
+    const found = short && key !== main ? null : intervals[key];
     return found ? [{ name: INTERVAL_NAMED[key], lower: found.lower, upper: found.upper, main: key === main }] : [];
   });
   if (rows.length === 0) return { marks: [], hits: [], ticks: [], ends: [], top: foot * 1.12 };
   if (formula) rows.push({ name: formula.name, lower: formula.lower!, upper: formula.upper!, main: false });
-  const pitch = foot * 0.085;
+  const pitch = foot * (short ? 0.16 : 0.085);
   const levelOf = (i: number) => foot * 1.1 + (rows.length - 1 - i) * pitch;
   return {
     marks: rows.flatMap(({ lower, upper, main: isMain }, i): Mark[] => {
@@ -206,7 +205,7 @@ export function bootstrapPanels(result: BootstrapResult, chosen: Chosen | null):
   const found = asDots
     ? dotsPiled(result, NO_TAILS, chosen?.number ?? null, 'replicate')
     : piled(result, NO_TAILS, 'replicate');
-  const rows = intervalRows(result, found.top);
+  const rows = intervalRows(result, found.top, chosen !== null);
   const observed = `readings ${toldStatistic(result.observed, result)}`;
   const legend: LegendEntry[] = [
     ...(rows.hits.length > 0 ? [{ words: 'the interval that is told', tone: 'green' as const }] : []),
@@ -229,7 +228,7 @@ export function bootstrapPanels(result: BootstrapResult, chosen: Chosen | null):
       },
     ],
     hits: [...rows.hits, ...found.hits],
-    legend,
+    ...(chosen ? {} : { legend }),
   };
 }
 
@@ -376,7 +375,7 @@ export function plansPanels(result: PlansResult): Panels | null {
     ];
   });
   return {
-    x: { from: least - air, to: greatest + air, title: axisTitle(result as unknown as ResampledHead) },
+    x: { from: least - air, to: greatest + air, title: axisTitle(result) },
     y: {
       ...{ from: 0.4, to: plans.length + 0.6, title: '' },
       ticks: plans.map(({ n }, i) => ({ at: levelOf(i), words: `n = ${groupThousands(n)}` })),

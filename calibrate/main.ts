@@ -6,6 +6,7 @@ import { calibrateClaims } from './claims.ts';
 import { calibrateCountsAndSamples } from './counts-and-samples.ts';
 import { calibrateHeldClaims } from './held-claims.ts';
 import { calibrateOutliers } from './outliers.ts';
+import { calibrateResampling } from './resampling.ts';
 import { calibrateTransformations } from './transformations.ts';
 import { calibrateFitted } from './fitted-families.ts';
 import { calibrateNormality } from './normality.ts';
@@ -20,6 +21,7 @@ const CALIBRATIONS: Record<string, () => boolean> = {
   transformations: calibrateTransformations,
   outliers: calibrateOutliers,
   'held-claims': calibrateHeldClaims,
+  resampling: calibrateResampling,
 };
 
 const wanted = process.argv.slice(2);

@@ -202,9 +202,11 @@ describe('bootstrap', () => {
   it('tells the figure, its spread and the recommended interval with why', async () => {
     const sample = { ...named('thickness', column('normal-40')), unit: 'mm', resolution: 0.1 };
     const result = await found<BootstrapResult>('bootstrap', {}, sample);
-    expect(result).toMatchObject({ main: 'bca', recommended: 'bca', replicates: 10_000, undefined: 0 });
+    expect(result).toMatchObject({ main: 'studentised', recommended: 'studentised', replicates: 10_000, undefined: 0 });
+    const sd = await found<BootstrapResult>('bootstrap', { statistic: 'sd' }, sample);
+    expect(sd).toMatchObject({ main: 'bca', why: 'it makes up for what is lopsided and for bias' });
     expect(said('bootstrap', result)).toMatch(
-      /^The mean of thickness is .+\u00a0mm, its standard error .+ by 10\u202f000 replicates; 95\u00a0% interval .+ \(BCa: it makes up for what is lopsided and for bias\)\.$/,
+      /^The mean of thickness is .+\u00a0mm, its standard error .+ by 10\u202f000 replicates; 95\u00a0% interval .+ \(studentised: each replicate is measured in its own standard error: .+\)\.$/,
     );
     expect(result.formula!.name).toBe('t');
     const { studentised, bca } = result.intervals;

@@ -62,7 +62,7 @@ describe('the picture of a bootstrap', () => {
     const known = Object.values(result.intervals).filter(Boolean).length;
     expect(lines).toHaveLength(known + 1);
     expect(lines.filter(({ tone }) => tone === 'green').map(({ x }) => [...x])).toEqual([
-      [result.intervals.bca!.lower, result.intervals.bca!.upper],
+      [result.intervals.studentised!.lower, result.intervals.studentised!.upper],
     ]);
     expect(picture.y.ticks!.map(({ words }) => words)).toEqual(expect.arrayContaining(['BCa', 'basic', 't']));
     // Beside a replicate there is room for one of them, and the formula's.

@@ -153,7 +153,8 @@ export {
   type Resampling,
   type StatisticId,
 } from './resample/looked-at.js';
-export { permutationAnalysis, PERMUTATION_ASK, PERMUTATION_HOW } from './resample/permutation.js';
+export { permutationAnalysis } from './resample/permutation.js';
+export { PERMUTATION_ASK, PERMUTATION_HOW } from './resample/permutation-settings.js';
 export type { PermutationResult } from './resample/permutation-result.js';
 export { conventionWords } from './resample/permutation-words.js';
 export { plansAnalysis, PLANS_ASK, PLANS_HOW, type PlansResult } from './resample/plans.js';

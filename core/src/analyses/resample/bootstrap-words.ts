@@ -45,6 +45,9 @@ const ends = (interval: ResampledInterval, result: Told) => toldInterval(interva
 
 const ORDER = new Set<StatisticId>(['median', 'percentile', 'difference-of-medians', 'median-of-differences']);
 
+/** Of a mean the studentised interval misses least: 5 % of lopsided samples of 20, BCa 9 % (`npm run calibrate -- resampling`). */
+const MEANS = new Set<StatisticId>(['mean', 'difference-of-means', 'mean-of-differences']);
+
 /** Which interval is recommended, and why. */
 export function recommendedOf(
   statistic: StatisticId,
@@ -58,6 +61,11 @@ export function recommendedOf(
     return {
       recommended: usable('percentile') ? 'percentile' : null,
       why: `of a value that is one of the readings the percentiles themselves do best${few}`,
+    };
+  if (MEANS.has(statistic) && (intervals === null || usable('studentised')))
+    return {
+      recommended: usable('studentised') ? 'studentised' : null,
+      why: `each replicate is measured in its own standard error: of means it misses least, lopsided readings or not${few}`,
     };
   if (intervals === null || usable('bca'))
     return {

@@ -4,7 +4,7 @@ import { levelNote } from '../../road/cautions.js';
 import { simulatedNotes } from '../../road/simulated-notes.js';
 import { toldStatistic } from './bootstrap-words.js';
 import type { PermutationResult } from './permutation-result.js';
-import type { PermutationRequest } from './permutation.js';
+import type { PermutationRequest } from './permutation-settings.js';
 import type { Source } from './resample-source.js';
 
 /** What would be so if chance alone were at work. */

@@ -1,16 +1,14 @@
-import { z } from 'zod';
 import { pOfTally } from '../../goodness-of-fit/simulated-p.js';
 import { countArrangements, MOST_ARRANGEMENTS, type Arranged } from '../../resampling/arrangements.js';
 import { distributionOf, frameOf, statisticsOf, type Distribution } from '../../resampling/distribution.js';
 import type { Shuffled } from '../../resampling/permutation.js';
 import { evaluatorOf, isOfPairs, tieOf } from '../../resampling/statistic.js';
 import { countedFor, countTails, type Counted } from '../../resampling/tails.js';
-import { defineAnalysis, type Answers, type SentencePart } from '../../road/analysis.js';
+import { defineAnalysis, type Answers } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
 import { resampledChunkSize } from '../../road/kernels.js';
 import { anotherSeed, orderBook, type OrderBook } from '../../road/order-book.js';
-import { choice, number, whole } from '../../road/setting.js';
-import { affordableReplicates, MOST_REPLICATES } from '../../road/settings.js';
+import { affordableReplicates } from '../../road/settings.js';
 import { twoOf } from '../../road/two-of.js';
 import type { Sample } from '../../readings/sample.js';
 import { MOST_DOTS } from './bootstrap-result.js';
@@ -18,71 +16,14 @@ import { formulaTest } from './permutation-formula.js';
 import type { AllP, PermutationResult } from './permutation-result.js';
 import { nullWords, permutationFinding, permutationNotes } from './permutation-words.js';
 import {
-  ONE_SOURCE,
-  oneSource,
-  READABLE,
-  readable,
-  resampleBasis,
-  resampleSubject,
-  seedOf,
-  STATISTIC_PARTS,
-} from './resample-settings.js';
+  PERMUTATION_ASK,
+  PERMUTATION_HOW,
+  permutationRequest,
+  USUAL_SHUFFLES,
+  type PermutationRequest,
+} from './permutation-settings.js';
+import { resampleSubject } from './resample-settings.js';
 import { resampleSource, type Source } from './resample-source.js';
-
-const USUAL = 10_000;
-const replicates = whole('replicates', 'shuffles', { min: 1, max: MOST_REPLICATES }, USUAL, 'The number of shuffles');
-const alternative = choice(
-  'alternative',
-  'direction in which evidence is sought',
-  [
-    { value: 'two-sided', text: 'as far on either side' },
-    { value: 'less', text: 'as low' },
-    { value: 'greater', text: 'as high' },
-  ],
-  'two-sided',
-);
-const claimed = number('claimed', 'claimed centre', {}, 'not said yet');
-const way = choice(
-  'way',
-  'which arrangements',
-  [
-    { value: 'all', text: 'all arrangements where they can be counted, else' },
-    { value: 'drawn', text: 'by chance' },
-  ],
-  'all',
-);
-
-export const permutationSettings = {
-  ...resampleBasis,
-  replicates: replicates.schema.optional(),
-  alternative: alternative.schema,
-  claimed: claimed.schema,
-  way: way.schema,
-};
-const request = z.strictObject(permutationSettings).refine(oneSource, ONE_SOURCE).refine(readable, READABLE);
-export type PermutationRequest = z.infer<typeof request>;
-
-const SIGNS = { field: 'statistic', is: ['mean', 'median'] } as const;
-export const PERMUTATION_ASK: readonly SentencePart[] = [
-  'Shuffle ',
-  { subject: true },
-  ' and look at ',
-  ...STATISTIC_PARTS,
-  { text: ', claimed to be ', showWhen: SIGNS },
-  { ...claimed.field, showWhen: SIGNS },
-  '.',
-];
-export const PERMUTATION_HOW: readonly SentencePart[] = [
-  'Go through ',
-  way.field,
-  ' ',
-  replicates.field,
-  ' shuffles, seed ',
-  seedOf.field,
-  '; count those that lie at least ',
-  alternative.field,
-  '.',
-];
 
 /** Statistics that are never below 0. */
 const isOneSided = ({ statistic }: Pick<PermutationRequest, 'statistic'>) =>
@@ -260,14 +201,14 @@ export const permutationAnalysis = defineAnalysis<PermutationRequest, Permutatio
   title: 'could chance alone do it: a permutation test, counted out or by shuffling',
   needsReadings: false,
   takesLabels: true,
-  request,
+  request: permutationRequest,
   method: [...PERMUTATION_ASK, ' ', ...PERMUTATION_HOW],
   subject: resampleSubject,
   resolve: (settings, sample) => {
     const two = settings.figures || !sample.groups || isOneSided(settings) ? '' : twoOf(sample, settings);
     const named = typeof two === 'string' ? {} : { first: two[0].name, second: two[1].name };
     const n = Math.max(1, sample.values.length);
-    return { ...settings, ...named, replicates: settings.replicates ?? affordableReplicates(n, USUAL, 1_000) };
+    return { ...settings, ...named, replicates: settings.replicates ?? affordableReplicates(n, USUAL_SHUFFLES, 1_000) };
   },
   *run(asked, sample) {
     const settings = this.resolve(asked, sample);

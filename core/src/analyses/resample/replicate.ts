@@ -10,7 +10,8 @@ import type { Sample } from '../../readings/sample.js';
 import { bootstrapAnalysis, bootstrapSettings, bootstrapSource, drawnAtOnce, drawsOf } from './bootstrap.js';
 import { MOST_DOTS, type ResampledHead } from './bootstrap-result.js';
 import { toldStatistic } from './bootstrap-words.js';
-import { permutationAnalysis, permutationSettings, permutationSource, shuffledOf } from './permutation.js';
+import { permutationAnalysis, permutationSource, shuffledOf } from './permutation.js';
+import { permutationSettings } from './permutation-settings.js';
 import { ONE_SOURCE, oneSource, READABLE, readable, resampleSubject } from './resample-settings.js';
 import type { Source } from './resample-source.js';
 

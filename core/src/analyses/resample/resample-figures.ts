@@ -12,12 +12,12 @@ const MEANT: Readonly<Record<IntervalName, { meaning: string; formula: string; u
   bca: {
     meaning: 'Percentiles of the replicates, moved for bias and for what is lopsided (Efron 1987).',
     formula: 'quantiles at Φ(z₀ + (z₀ ± z)/(1 − a(z₀ ± z)))',
-    use: 'The first choice for means, spreads and correlations from 20 readings on.',
+    use: 'The first choice for spreads, shares and correlations from 20 readings on.',
   },
   studentised: {
     meaning: 'Every replicate is measured in its own standard error, and the readings in theirs.',
     formula: 'observed − t*·SE, t* of (replicate − observed)/its SE',
-    use: 'For means and differences of means, where spread goes with size.',
+    use: 'The first choice for means and differences of means.',
   },
   percentile: {
     meaning: 'The middle of the replicates, as many left out at either end.',

@@ -89,7 +89,7 @@ export async function stored(page: Page): Promise<void> {
 
 export async function openStage(
   page: Page,
-  name: 'Readings' | 'Shape' | 'Fit' | 'Outliers' | 'Claims' | 'Verdict',
+  name: 'Readings' | 'Shape' | 'Fit' | 'Outliers' | 'Claims' | 'Resample' | 'Verdict',
 ): Promise<void> {
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name }).click();
 }

@@ -29,7 +29,7 @@ test('a simulation that would take long is handed to the server, followed, stopp
   await list.getByRole('link').click();
   await expect(page).toHaveURL(place);
   await expect(method).toContainText('stopped');
-  await method.getByRole('button', { name: 'Run again' }).click();
+  await method.getByRole('button', { name: 'Go on' }).click();
   await expect(method).toContainText('on the server');
   await method.getByRole('button', { name: 'Stop' }).click();
   await expect(method).toContainText('stopped');

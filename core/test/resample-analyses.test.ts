@@ -5,6 +5,7 @@ import { statisticOffers, usualStatistic, type LookedAt } from '../src/analyses/
 import type { PermutationResult } from '../src/analyses/resample/permutation-result.js';
 import { conventionWords, tailsWords } from '../src/analyses/resample/permutation-words.js';
 import type { PlansResult } from '../src/analyses/resample/plans.js';
+import { readCounts } from '../src/analyses/resample/typed-counts.js';
 import type { ReplicateResult } from '../src/analyses/resample/replicate.js';
 import { bothWelch, wilsonOf } from './resample-formulas.js';
 import { NO_READINGS, type Sample } from '../src/readings/sample.js';
@@ -323,6 +324,37 @@ describe('what is offered', () => {
         { kind: 'count' as const },
       ])
         expect(offered(what, own)).toContain(usualStatistic(what, { ...looked, ...own }));
+  });
+});
+
+describe('typed counts', () => {
+  it.each([
+    [{ count: '58', n: '110' }, { figures: [{ count: 58, n: 110 }] }],
+    [{ count: '8', n: '10', count2: '3', n2: '10' }, { figures: [8, 3].map((count) => ({ count, n: 10 })) }],
+    [{ count: '58' }, { field: 'n', problem: 'Type of n.' }],
+    [
+      { count: '8', n: '10', count2: '3' },
+      { field: 'n2', problem: 'Type what it is out of.' },
+    ],
+    [
+      { count: '8', n: '10', n2: '3' },
+      { field: 'count2', problem: 'Type the other count.' },
+    ],
+    [
+      { count: 'x', n: '10' },
+      { field: 'count', problem: '“x” is no number.' },
+    ],
+    [
+      { count: '12', n: '10' },
+      { field: 'count', problem: 'There are more counted than there are altogether.' },
+    ],
+  ])('%j', (texts, expected) => {
+    expect(readCounts(texts)).toEqual(expected);
+  });
+
+  it('are limited to what can be drawn one by one', () => {
+    expect(readCounts({ count: '1', n: '100', count2: '1', n2: '1000000' })).toMatchObject({ field: 'n2' });
+    expect(readCounts({ count: '1.5', n: '100' })).toMatchObject({ field: 'count' });
   });
 });
 

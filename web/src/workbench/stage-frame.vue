@@ -89,7 +89,7 @@ const store = useStudy();
           <el-button link @click="runs.stop">Stop</el-button>
         </template>
         <template v-else-if="runs.stopped.value"
-          >stopped <el-button link @click="runs.again">Run again</el-button></template
+          >stopped <el-button link @click="runs.again">Go on</el-button></template
         >
         <template v-else>{{ runs.time.value }}</template>
       </div>

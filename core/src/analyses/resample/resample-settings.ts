@@ -43,7 +43,8 @@ export const confidence = anyConfidence('confidence of the intervals');
 const COUNT = 'A count is a whole number from 0 on.';
 const MOST_TYPED = 100_000;
 const N = `The number it is out of is whole, from 1 to ${MOST_TYPED}: each of them is drawn by itself.`;
-const counted = z
+/** So many of so many, as they are typed. */
+export const counted = z
   .strictObject({ count: z.int(COUNT).min(0, COUNT), n: z.int(N).min(1, N).max(MOST_TYPED, N) })
   .refine(({ count, n }) => count <= n, {
     message: 'There are more counted than there are altogether.',

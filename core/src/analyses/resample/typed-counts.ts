@@ -1,3 +1,4 @@
+import { counted } from './resample-settings.js';
 import { readFields, type TypedField, type TypedTexts } from '../../road/typed-texts.js';
 
 const ONE: readonly TypedField[] = [
@@ -24,5 +25,10 @@ export function readCounts(texts: TypedTexts): CountsReading {
       field: count2 === undefined ? 'count2' : 'n2',
       problem: `Type ${count2 === undefined ? 'the other count' : 'what it is out of'}.`,
     };
-  return { figures: [{ count, n }, ...(count2 === undefined ? [] : [{ count: count2, n: n2 }])] };
+  const figures = [{ count, n }, ...(count2 === undefined ? [] : [{ count: count2, n: n2 }])];
+  for (const [g, figure] of figures.entries()) {
+    const [issue] = counted.safeParse(figure).error?.issues ?? [];
+    if (issue) return { field: `${String(issue.path.at(-1) ?? 'n')}${g === 0 ? '' : '2'}`, problem: issue.message };
+  }
+  return { figures };
 }

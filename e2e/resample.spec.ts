@@ -1,0 +1,142 @@
+import type { Evidence } from '@verdict/contract';
+import type { Page } from '@playwright/test';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { commandLine, expect, openStage, pick, studyOf, test, violations } from './app.js';
+
+/** Twenty-four tiles of two kilns, the southern ones a little thicker, by two gauges. */
+const ROWS = Array.from({ length: 24 }, (_, i) => {
+  const step = (((i * 17) % 24) + 0.5) / 24;
+  const south = i % 2 === 1;
+  const thickness = 8 + 0.06 * Math.log(step / (1 - step)) + (south ? 0.12 : 0);
+  return [south ? 'south' : 'north', thickness.toFixed(2), (thickness + 0.01 * ((i * 7) % 5)).toFixed(2)];
+});
+const BLOCK = ['kiln\tthickness (mm)\tbench (mm)', ...ROWS.map((row) => row.join('\t'))].join('\n');
+
+const finding = (page: Page) => page.getByRole('region', { name: 'Finding' });
+const question = (page: Page) => page.getByRole('region', { name: 'Question' });
+const counts = (page: Page) => page.getByRole('radiogroup', { name: 'How many replicates' });
+const studyId = (page: Page) => /studies\/([^/]+)/.exec(page.url())![1]!;
+async function open(page: Page, query = ''): Promise<void> {
+  await studyOf(page, BLOCK);
+  await page.goto(`/studies/${studyId(page)}/resample${query}`);
+  await expect(page.getByRole('region', { name: 'Method' })).toBeVisible();
+}
+const splitByKiln = (page: Page) => pick(page.getByLabel('Split by', { exact: true }), { label: 'kiln' });
+
+test('readings are redrawn one at a time, then many; the replicate behind a mark is looked at; kept, and the same on the command line', async ({
+  page,
+  app,
+}) => {
+  await open(page);
+  await expect(finding(page)).toContainText(/by 10\s000 replicates; 95.% interval .+ \(studentised/);
+  await counts(page).getByText('1', { exact: true }).click();
+  await expect(finding(page)).toContainText('one replicate has been drawn');
+  const replicate = page.getByRole('region', { name: 'One replicate', exact: true });
+  await expect(replicate).toContainText(/Replicate 1: .+; \d+ of 24 readings were not drawn\./);
+  await page.getByRole('button', { name: 'one more' }).click();
+  await expect(replicate).toContainText('Replicate 2:');
+  const list = page.getByRole('region', { name: 'The replicate, reading by reading' });
+  await expect(list).toContainText('drawn twice');
+  const second = await replicate.getByText(/Replicate 2/).textContent();
+  await counts(page)
+    .getByText(/^1\s000$/)
+    .click();
+  await expect(finding(page)).toContainText(/by 1\s000 replicates; 95/);
+  // Pointing at a bar shows the replicate behind it; the one before is still the same.
+  const picture = page.getByRole('img', { name: /^the mean of thickness, redrawn/ });
+  await picture.focus();
+  for (let k = 0; k < 12; k++) await page.keyboard.press('ArrowRight');
+  await expect(replicate).toContainText(/Replicate \d+: /);
+  await page.goto(page.url().replace(/replicate=\d+/, 'replicate=2'));
+  await expect(replicate.getByText(/Replicate 2/)).toHaveText(second!);
+
+  await pick(question(page).getByLabel('What is looked at'), { label: 'the sd' });
+  await expect(finding(page)).toContainText(/The sd of thickness is .+ \(BCa: it makes up/);
+  await expect(finding(page)).toContainText('By formula (χ²) it would be');
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the replicates' }).click(),
+  ]);
+  expect(
+    readFileSync(await saved.path(), 'utf8')
+      .trim()
+      .split('\n'),
+  ).toHaveLength(1_001);
+
+  await page.getByRole('button', { name: 'Keep as evidence' }).click();
+  await expect(page.getByRole('button', { name: 'Evidence 1' })).toBeVisible();
+  const keptNow = async (): Promise<Evidence[]> =>
+    (await fetch(`${app.url}api/studies/${studyId(page)}/evidence`)).json();
+  await expect.poll(async () => (await keptNow())[0]!.recomputed?.same).toBe(true);
+  const [kept] = await keptNow();
+  const dir = mkdtempSync(join(tmpdir(), 'verdict-resample-'));
+  writeFileSync(join(dir, 'a.csv'), BLOCK.replaceAll('\t', ','));
+  const options = JSON.stringify({ statistic: 'sd', replicates: 1_000 });
+  const printed = await commandLine('bootstrap', join(dir, 'a.csv'), '--column', 'thickness', '--options', options);
+  rmSync(dir, { recursive: true });
+  expect(printed.result).toEqual(kept!.result);
+  await openStage(page, 'Verdict');
+  await expect(page.getByRole('article')).toContainText('Redraw thickness and look at the sd.');
+});
+
+test('labels are shuffled over readings: both tails counted, a million drawn with stop and go on, all arrangements where they can be counted', async ({
+  page,
+}) => {
+  await open(page, '?ask=shuffle');
+  await expect(page.getByText('Say about which value the mean of thickness is claimed to lie.')).toBeVisible();
+  await splitByKiln(page);
+  await expect(finding(page)).toContainText(/of 10\s000 shuffles are at least as extreme: p = 0\.0\d+/);
+  await expect(finding(page)).toContainText(
+    /\d+ at or below −0\.\d+\smm, \d+ at or above 0\.\d+\smm, those that tie counted in/,
+  );
+  await expect(page.getByRole('img', { name: /, shuffled\./ })).toBeVisible();
+  await pick(question(page).getByLabel('What is looked at'), { label: 'the difference of the medians' });
+  await expect(finding(page)).toContainText('The median of thickness in');
+  await counts(page)
+    .getByText(/^1\s000\s000$/)
+    .click();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await page.getByRole('button', { name: 'Go on', exact: true }).click();
+  await expect(finding(page)).toContainText(/of 1\s000\s000 shuffles are at least as extreme/);
+
+  // Two columns whose rows belong together.
+  await pick(page.getByLabel('Split by', { exact: true }), { label: 'columns side by side' });
+  await page.getByRole('combobox', { name: 'Columns beside the subject' }).click({ force: true });
+  await page.getByRole('option', { name: 'bench', exact: true }).click();
+  await page.keyboard.press('Escape');
+  await pick(question(page).getByLabel('What is looked at'), { label: 'the correlation' });
+  await expect(finding(page)).toContainText(
+    'Chance alone hardly does that: there is evidence against the claim that thickness and bench',
+  );
+});
+
+test('counts are typed; larger samples are compared; nothing is in the way of anyone', async ({ page }) => {
+  await open(page, '?typed=yes&typed.count=8&typed.n=10&typed.count2=3&typed.n2=10&ask=shuffle');
+  await expect(finding(page)).toContainText(
+    /of all 184\s756 ways to deal the readings are at least as extreme: p = 0\.0\d+, exactly/,
+  );
+  await counts(page).getByText('10', { exact: true }).click();
+  await expect(finding(page)).toContainText('The picture shows the 10 shuffles drawn');
+  const other = page.getByRole('textbox', { name: 'of its n' });
+  await other.fill('2');
+  await other.press('Enter');
+  await expect(page.getByText('There are more counted than there are altogether.').first()).toBeVisible();
+  await other.fill('');
+  await other.press('Enter');
+  await expect(page.getByText('Type what it is out of.').first()).toBeVisible();
+
+  await page.goto(`/studies/${studyId(page)}/resample?ask=plans`);
+  await expect(finding(page)).toContainText(/it would be .+ with twice as many \(48\)/);
+  expect(await violations(page)).toEqual([]);
+  await page.goto(`/studies/${studyId(page)}/resample?redraw.replicates=12`);
+  await expect(page.getByRole('region', { name: 'One replicate', exact: true })).toContainText('Replicate 12');
+  expect(await violations(page)).toEqual([]);
+  await page.goto(`/studies/${studyId(page)}/resample?ask=shuffle`);
+  await splitByKiln(page);
+  await expect(finding(page)).toContainText('shuffles are at least as extreme');
+  expect(await violations(page)).toEqual([]);
+  await page.setViewportSize({ width: 360, height: 740 });
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+});

@@ -75,11 +75,12 @@ const REQUESTS: Record<string, object> = {
 function picture(id: string, sample: Sample): void {
   const grouped = /^two-|^several-/.test(id);
   const stage = advance(id, { column: 'a', ...(grouped ? { beside: ['b'] } : {}), ...REQUESTS[id] }, sample, []);
-  if (!stage.done) throw new Error(`${id} is simulated.`);
-  if (id === 'tolerance') tolerancePanels(stage.result as ToleranceResult);
+  // What is redrawn beside comes later.
+  const found = stage.done ? stage.result : stage.partial;
+  if (id === 'tolerance') tolerancePanels(found as ToleranceResult);
   else {
-    lawPanels(stage.result as ClaimResult);
-    foundPanels(stage.result as ClaimResult, 'a');
+    lawPanels(found as ClaimResult);
+    foundPanels(found as ClaimResult, 'a');
   }
 }
 

@@ -103,10 +103,6 @@ try {
   await page.getByRole('img', { name: /^20 small pictures/ }).waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('line-up');
-  await ask('What n could miss');
-  await page.getByText('8 times in 10.').waitFor();
-  await page.getByText(/ · \d workers?$/).waitFor();
-  await shot('missed');
   await ask('Plot and test');
   await page.getByText(/ · \d workers?$/).waitFor();
   await page.keyboard.press('k');
@@ -164,9 +160,25 @@ try {
   await page.getByText('is noticed 88 times in 100').waitFor();
   await view('What chance does');
   await shot('claim-mean');
+  await stage('Resample');
+  const resample = (word) =>
+    page.getByRole('radiogroup', { name: 'What is asked by resampling' }).getByText(word, { exact: true }).click();
+  const replicates = (words) =>
+    page.getByRole('radiogroup', { name: 'How many replicates' }).getByText(words, { exact: true }).click();
+  await replicates('10');
+  await page.getByText('by 10 replicates').waitFor();
+  for (let k = 11; k <= 40; k++) {
+    await page.getByRole('button', { name: 'one more' }).click();
+    await page.getByText(`by ${k} replicates`).waitFor();
+  }
+  await page.getByText('Replicate 40:').waitFor();
+  await page.getByText(/ · \d workers?$/).waitFor();
+  await shot('redraw');
+  await resample('Shuffle');
   await pick('Split by', { label: 'kiln' });
-  await page.getByText('differs between south and north').first().waitFor();
-  await shot('claim-groups');
+  await page.getByText(/of 10.000 shuffles are at least as extreme/).waitFor();
+  await page.getByText(/ · \d workers?$/).waitFor();
+  await shot('shuffle');
   await page.goto(server.url);
   await page.getByRole('link', { name: /Breaking force/ }).click();
   await page.getByRole('region', { name: 'First figures' }).waitFor();

@@ -285,6 +285,7 @@ describe('bootstrap', () => {
     [{ smooth: 'half-step' }, named('x', [8, 9], { resolution: null }), 'Half a step of what'],
     [{ statistic: 'cv' }, named('x', [-1, 1]), 'is not defined'],
     [{ statistic: 'formula', formula: 'mean1' }, north, 'There is no figure “mean1”'],
+    [{ statistic: 'f', split: 'kiln' }, two, 'shuffle the readings instead'],
   ])('refuses %j in words', async (request, sample, words) => {
     expect(await refused('bootstrap', request, sample)).toContain(words);
   });

@@ -43,9 +43,13 @@ export function spreadOf(statistics: Float64Array): { mean: number; sd: number }
   const n = statistics.length;
   let mean = 0;
   for (const value of statistics) mean += value / n;
+  // In the unit of the farthest: the squares of variances of great readings would be beyond what a double holds.
+  let unit = 0;
+  for (const value of statistics) unit = Math.max(unit, Math.abs(value - mean));
+  if (n < 2 || unit === 0) return { mean, sd: 0 };
   let squares = 0;
-  for (const value of statistics) squares += (value - mean) ** 2;
-  return { mean, sd: n > 1 ? Math.sqrt(squares / (n - 1)) : 0 };
+  for (const value of statistics) squares += ((value - mean) / unit) ** 2;
+  return { mean, sd: unit * Math.sqrt(squares / (n - 1)) };
 }
 
 /** The share of replicates below what was observed, half of those that tie with it counted in. */

@@ -11,10 +11,14 @@ export function isTyping(event: Event): boolean {
   return target.closest(WRITTEN_IN) !== null;
 }
 
+/** Digits in a table are meant for its cells, also for those that follow others and take none. */
+const isMeantForCell = ({ key, target }: KeyboardEvent) =>
+  /^\d$/.test(key) && (target as HTMLElement | null)?.closest?.('[role=grid]') != null;
+
 /** Single-letter keys of a stage, off while something is being written or a dialog is open. */
 export function useKeys(keys: Record<string, () => void>): void {
   useEventListener('keydown', (event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event)) return;
+    if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event) || isMeantForCell(event)) return;
     if (document.querySelector('.el-overlay:not([style*="display: none"]) [role="dialog"]')) return;
     const action = keys[event.key.toLowerCase()];
     if (!action) return;

@@ -3,14 +3,21 @@ import { openEnd, bothSidesFor, pOfTails } from '../../claims/alternative.js';
 import { powerOfSpread } from '../../claims/power-of-spreads.js';
 import { spreadByChiSquare } from '../../claims/spreads.js';
 import { sdInterval } from '../../describe/intervals.js';
+import { statisticsOf } from '../../resampling/distribution.js';
+import { intervalsOf } from '../../resampling/intervals.js';
+import { acceleration } from '../../resampling/jackknife.js';
+import { tieOf, type Statistic } from '../../resampling/statistic.js';
 import { chiSquare } from '../../distributions/families/chi-square.js';
 import { formatFigure, formatPercentOf } from '../../numeric/format.js';
 import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
-import { number } from '../../road/setting.js';
+import { resampledChunkSize } from '../../road/kernels.js';
+import { orderBook } from '../../road/order-book.js';
+import { number, replicates, seed } from '../../road/setting.js';
+import { affordableReplicates } from '../../road/settings.js';
 import { normalityLine } from './assumptions.js';
 import { curveOf } from './claim-law.js';
-import type { ClaimResult } from './claim-result.js';
+import type { ClaimExtra, ClaimResult } from './claim-result.js';
 import {
   ONE_SOURCE,
   claimBasis,
@@ -26,11 +33,19 @@ import { claimFinding } from './claim-words.js';
 import { missedBy, oneFigureWords } from './one-column.js';
 
 const claimed = number('claimed', 'claimed sd', { from: 0 }, 'not said yet');
+const count = replicates('redrawn samples for the interval beside');
+const ofDraws = seed('seed of the redrawn samples');
 
 const request = z
-  .strictObject({ ...claimBasis, figures: typedFigures.optional(), claimed: claimed.schema })
+  .strictObject({
+    ...{ ...claimBasis, figures: typedFigures.optional(), claimed: claimed.schema },
+    ...{ replicates: count.schema, seed: ofDraws.schema },
+  })
   .refine(onlyOne, ONE_SOURCE);
 type Request = z.infer<typeof request>;
+
+/** Typed figures cannot be redrawn. */
+const OF_READINGS = { field: 'figures', is: 'undefined' };
 
 export const SPREAD_CLAIM = claimSentence('The sd of ', claimed.field);
 export const SPREAD_METHOD: readonly SentencePart[] = [
@@ -39,6 +54,11 @@ export const SPREAD_METHOD: readonly SentencePart[] = [
   '. A difference of the sd that matters: ',
   noticeable.field,
   '.',
+  { text: ' Beside it an interval from ', showWhen: OF_READINGS },
+  { ...count.field, showWhen: OF_READINGS },
+  { text: ' redrawn samples, seed ', showWhen: OF_READINGS },
+  { ...ofDraws.field, showWhen: OF_READINGS },
+  { text: '.', showWhen: OF_READINGS },
 ];
 
 /** "1.39 times the claim". */
@@ -53,18 +73,46 @@ function powerOf(n: number, claim: number, { alpha, alternative: of, noticeable:
   });
 }
 
+const SD: Statistic = { of: 'one', figure: { name: 'sd' } };
+/** As many replicates as an end of the interval needs, and more. */
+const USUAL = 2_000;
+
+/** The sd by redrawing the readings, which leans on no law; null where it cannot be had. */
+function redrawn(values: Float64Array, sd: number, chunks: readonly Float64Array[], confidence: number): ClaimExtra[] {
+  const statistics = statisticsOf({ chunks, stride: 1 });
+  const made = { observed: sd, statistics, confidence, tie: tieOf(SD, sd, [values]) };
+  const { bca } = intervalsOf({
+    ...{ ...made, studentised: null, standardError: null },
+    acceleration: acceleration(SD, [values]),
+  });
+  if (!bca) return [];
+  return [
+    {
+      ...{ key: 'redrawn', name: 'interval by redrawing', value: [bca.lower, bca.upper], as: 'spread' },
+      meaning: 'BCa interval of the sd from redrawn readings: it leans on no law, as that by χ² does. See Resample.',
+      formula: 'quantiles at Φ(z₀ + (z₀ ± z)/(1 − a(z₀ ± z)))',
+    },
+  ];
+}
+
 /** Is the sd what is claimed. */
 export const spreadClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'spread-claim',
-  version: 1,
+  version: 2,
   name: 'Claim on a spread',
-  title: 'is the sd what is claimed (χ²)',
+  title: 'is the sd what is claimed (χ²; an interval by redrawing beside)',
   needsReadings: false,
   request,
   method: [...SPREAD_CLAIM, ' ', ...SPREAD_METHOD],
   subject: ({ column }) => column ?? 'the typed readings',
-  resolve: (settings) => settings,
-  *run(settings, sample) {
+  resolve: (settings, sample) => ({
+    ...settings,
+    ...(settings.figures
+      ? {}
+      : { replicates: settings.replicates ?? affordableReplicates(sample.values.length, USUAL, 1_000) }),
+  }),
+  *run(asked, sample) {
+    const settings = this.resolve(asked, sample);
     const found = oneSource(sample, settings, { least: 2, purpose: 'a test of the sd', spread: true });
     if ('available' in found) return found;
     const { source, head } = found;
@@ -78,7 +126,7 @@ export const spreadClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     const interval = openEnd(sdInterval(n, sd, bothSidesFor(confidence, of)), of);
     const law = chiSquare.of({ df });
     const { values, name, resolution } = source;
-    return claimResult(head, settings, {
+    const result = claimResult(head, settings, {
       ...oneFigureWords(`the sd of ${name}`, toldClaim(claim, scale), of),
       ...{ method: 'chi-square', claimed: claim, estimate: sd, difference: sd - claim },
       ...{ symbol: 'χ²', statistic, df, pValue: pOfTails(tails, of), pMethod: 'exact' },
@@ -107,6 +155,13 @@ export const spreadClaimAnalysis = defineAnalysis<Request, ClaimResult>({
         },
       ],
     });
+    if (!values || settings.replicates === undefined) return result;
+    const sorted = values.slice().sort();
+    const book = orderBook(settings.seed, resampledChunkSize(n));
+    const input = { statistic: SD, groups: [sorted], times: 1, smooth: 0, studentised: false };
+    book.add({ kernel: 'bootstrap-replicates', input }, settings.replicates);
+    const [chunks] = yield { partial: result, orders: book.orders };
+    return { ...result, extras: [...redrawn(sorted, sd, chunks!, confidence), ...result.extras] };
   },
   finding: claimFinding,
 });

@@ -124,6 +124,11 @@ function whyAllAlike({ groups, head, what }: Source): string | null {
 
 /** The source of a bootstrap; why there is none. */
 export function bootstrapSource(sample: Sample, settings: BootstrapRequest) {
+  if (settings.statistic === 'f' || settings.statistic === 'largest-difference')
+    return unavailable(
+      sample,
+      'F and the largest difference cannot fall below 0, and redrawing only adds to them: shuffle the readings instead.',
+    );
   const source = resampleSource(sample, settings, LEAST_REDRAWN);
   if ('available' in source) return source;
   if (settings.smooth === 'half-step' && source.head.resolution === null)

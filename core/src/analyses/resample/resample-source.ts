@@ -92,7 +92,7 @@ function typedParts(figures: NonNullable<Asked['figures']>, asked: Asked): Part[
 }
 
 /** One column as a whole, two groups or columns, or all groups: as the statistic asks. */
-function samplesFor(sample: Sample, asked: Asked, what: string): Sample[] | string {
+function samplesFor(sample: Sample, asked: Asked): Sample[] | string {
   if (ofSeveral(asked)) {
     const filled = (sample.groups?.samples ?? []).filter(({ values }) => values.length > 0);
     if (filled.length < 2)
@@ -104,7 +104,7 @@ function samplesFor(sample: Sample, asked: Asked, what: string): Sample[] | stri
   if (!two) return [sample];
   if (!sample.groups)
     return ofPairs(asked)
-      ? `${what} needs two columns whose rows belong together: put the other column beside.`
+      ? 'Pairs need two columns whose rows belong together: put the other column beside.'
       : 'Two groups are two levels of a label column, or two columns: name what to split by, or the column beside.';
   if (ofPairs(asked) && sample.groups.by !== null)
     return 'Pairs are two columns whose rows belong together: put the other column beside, in place of a split.';
@@ -153,7 +153,7 @@ export function resampleSource(sample: Sample, asked: Asked, { least, purpose }:
     });
   }
   if (asked.column === undefined) return refuse('Name a column of readings, or type counts.');
-  const samples = samplesFor(sample, asked, purpose);
+  const samples = samplesFor(sample, asked);
   if (typeof samples === 'string') return refuse(samples);
   for (const part of samples) {
     const reason = whyNotPart(part, asked, ofPairs(asked) ? 1 : least, purpose);

@@ -13,7 +13,7 @@ export function isTyping(event: Event): boolean {
 
 /** Digits in a table are meant for its cells, also for those that follow others and take none. */
 const isMeantForCell = ({ key, target }: KeyboardEvent) =>
-  /^\d$/.test(key) && (target as HTMLElement | null)?.closest?.('[role=grid], [data-grid-cursor]') != null;
+  /^\d$/.test(key) && target instanceof Element && target.closest('[role=grid], [data-grid-cursor]') !== null;
 
 /** Single-letter keys of a stage, off while something is being written or a dialog is open. */
 export function useKeys(keys: Record<string, () => void>): void {

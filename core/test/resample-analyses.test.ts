@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { analysisById, inThisThread } from '../src/analyses/registry.js';
+import type { ClaimResult } from '../src/analyses/claims/claim-result.js';
 import type { BootstrapResult } from '../src/analyses/resample/bootstrap-result.js';
 import { statisticOffers, usualStatistic, type LookedAt } from '../src/analyses/resample/looked-at.js';
 import type { PermutationResult } from '../src/analyses/resample/permutation-result.js';
@@ -297,6 +298,21 @@ describe('bootstrap', () => {
     expect(Math.abs(now!.standardError / twice!.standardError - Math.SQRT2)).toBeLessThan(0.1);
     expect(Math.abs(now!.standardError / ten!.standardError - Math.sqrt(10))).toBeLessThan(0.25);
     expect(said('bootstrap-plans', plans)).toContain('with twice as many (80)');
+  });
+});
+
+describe('a claim on a spread', () => {
+  it('has the interval by redrawing beside that by χ²: the same as Resample gives', async () => {
+    const sample = named('x', column('right-skew-50'));
+    const claim = await found<ClaimResult>('spread-claim', { claimed: 1 }, sample);
+    const sd = await found<BootstrapResult>('bootstrap', { statistic: 'sd', replicates: 2_000 }, sample);
+    const { bca } = sd.intervals;
+    expect(claim.extras[0]).toMatchObject({ key: 'redrawn', value: [bca!.lower, bca!.upper] });
+    // χ² leans on normality: of lopsided readings its interval is too narrow.
+    expect(bca!.upper - bca!.lower).toBeGreaterThan(claim.interval!.upper! - claim.interval!.lower!);
+    const typed = { claimed: 1, figures: { n: 50, mean: 2, sd: 1.1 } };
+    const ofFigures = await found<ClaimResult>('spread-claim', typed, NO_READINGS);
+    expect(ofFigures.extras.map(({ key }) => key)).toEqual(['ratio']);
   });
 });
 

@@ -3,6 +3,7 @@ import { isField, type SentencePart } from '@verdict/core/road';
 import { computed } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import MethodSentence from '../../workbench/method-sentence.vue';
+import TwoChoice from '../../workbench/two-choice.vue';
 import TypedFigures from '../../workbench/typed-figures.vue';
 import type { Run } from '../../workbench/use-run.js';
 import type { Asked } from './use-asked.js';
@@ -25,7 +26,6 @@ const half = (parts: readonly SentencePart[]) => ({ ...props.run, parts: compute
 const before = computed(() => props.parts.slice(0, at.value));
 const rest = computed(() => half(props.parts.slice(at.value + 1)));
 const chosen = computed(() => (props.run.request.value ?? {}) as { first?: string; second?: string });
-const groups = computed(() => props.asked.names.value.map((text) => ({ value: text, text })));
 const levels = computed(() => props.asked.levels.value.map((text) => ({ value: text, text })));
 const wordsOf = (part: SentencePart) =>
   typeof part === 'string' ? part : 'text' in part ? part.text : 'subject' in part ? props.subject : '';
@@ -52,20 +52,13 @@ const wordsOf = (part: SentencePart) =>
           :options="asked.options.value"
           @update:model-value="asked.setStatistic"
         /><MethodSentence class="rest" :run="rest" :subject="subject" :values="values" />
-        <template v-if="asked.isTwo.value && asked.names.value.length > 2">
+        <template v-if="asked.isTwo.value">
           Of
-          <SentenceChoice
-            :model-value="chosen.first ?? ''"
-            aria-label="first group"
-            :options="groups"
-            @update:model-value="(name) => asked.two.choose('first', name, chosen)"
-          />
-          and
-          <SentenceChoice
-            :model-value="chosen.second ?? ''"
-            aria-label="second group"
-            :options="groups"
-            @update:model-value="(name) => asked.two.choose('second', name, chosen)"
+          <TwoChoice
+            :names="asked.names.value"
+            :chosen="chosen"
+            called="group"
+            @choose="(which, name) => asked.two.choose(which, name, chosen)"
           />.
         </template>
         <template v-if="asked.levels.value.length">

@@ -24,6 +24,7 @@ import SentenceText from '../../../components/fields/sentence-text.vue';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import PictureCard from '../../../workbench/picture-card.vue';
 import StageFrame from '../../../workbench/stage-frame.vue';
+import TwoChoice from '../../../workbench/two-choice.vue';
 import TypedFigures from '../../../workbench/typed-figures.vue';
 import { useAddress } from '../../../workbench/use-address.js';
 import AssumptionList from './assumption-list.vue';
@@ -112,7 +113,6 @@ const whyNot = computed(() => {
   if (isTyped) return problem || run.whyNot.value;
   return run.whyNot.value;
 });
-const twoOptions = computed(() => readings.names.value.map((text) => ({ value: text, text })));
 const chosen = computed(() => (request.value ?? {}) as { first?: string; second?: string });
 const besideOptions = computed(() => [
   { value: '', text: 'no column' },
@@ -128,20 +128,13 @@ const besideOptions = computed(() => [
           <el-segmented v-model="typed" size="small" :options="SOURCES" aria-label="Where the figures come from" />
           <span class="about"
             >A claim about <SentenceChoice v-model="claim" aria-label="What is claimed" :options="options" />
-            <template v-if="two.isTwo && !isTyped && twoOptions.length > 1">
+            <template v-if="two.isTwo && !isTyped && readings.names.value.length > 1">
               in
-              <SentenceChoice
-                :model-value="chosen.first ?? ''"
-                aria-label="first group"
-                :options="twoOptions"
-                @update:model-value="(name) => two.choose('first', name, chosen)"
-              />
-              and
-              <SentenceChoice
-                :model-value="chosen.second ?? ''"
-                aria-label="second group"
-                :options="twoOptions"
-                @update:model-value="(name) => two.choose('second', name, chosen)"
+              <TwoChoice
+                :names="readings.names.value"
+                :chosen="chosen"
+                called="group"
+                @choose="(which, name) => two.choose(which, name, chosen)"
               />
             </template>
             <template v-if="levels.length && !isTyped">

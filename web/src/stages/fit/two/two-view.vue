@@ -9,10 +9,10 @@ import {
 import { computed } from 'vue';
 import { twoSamplesPanels } from '../../../charts/pictures/two-samples.js';
 import FigureTable from '../../../components/figures/figure-table.vue';
-import SentenceChoice from '../../../components/fields/sentence-choice.vue';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import PictureCard from '../../../workbench/picture-card.vue';
 import StageFrame from '../../../workbench/stage-frame.vue';
+import TwoChoice from '../../../workbench/two-choice.vue';
 import { useTwo } from './use-two.js';
 
 /** Two groups or columns against each other: do they come from one distribution? */
@@ -24,7 +24,6 @@ const table = computed(() => {
   const { value: of } = result;
   return of && (() => twoSamplesTable(of));
 });
-const options = computed(() => names.value.map((text) => ({ value: text, text })));
 const subject = computed(() => `${request.value?.first ?? 'one'} and ${request.value?.second ?? 'another'}`);
 const words = computed(
   () =>
@@ -77,19 +76,7 @@ const offers = computed(() => [
     <template v-if="request" #sentences>
       <p v-if="names.length > 1" class="choice">
         Against each other stand
-        <SentenceChoice
-          :model-value="request.first ?? ''"
-          aria-label="first sample"
-          :options="options"
-          @update:model-value="(name) => choose('first', name)"
-        />
-        and
-        <SentenceChoice
-          :model-value="request.second ?? ''"
-          aria-label="second sample"
-          :options="options"
-          @update:model-value="(name) => choose('second', name)"
-        />.
+        <TwoChoice :names="names" :chosen="request" called="sample" @choose="choose" />.
       </p>
       <MethodSentence :run="run" :subject="subject" />
     </template>

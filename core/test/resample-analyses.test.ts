@@ -3,6 +3,7 @@ import { analysisById, inThisThread } from '../src/analyses/registry.js';
 import type { ClaimResult } from '../src/analyses/claims/claim-result.js';
 import type { BootstrapResult } from '../src/analyses/resample/bootstrap-result.js';
 import { statisticOffers, usualStatistic, type LookedAt } from '../src/analyses/resample/looked-at.js';
+import { toldOff, toldStatistic } from '../src/analyses/resample/bootstrap-words.js';
 import type { PermutationResult } from '../src/analyses/resample/permutation-result.js';
 import { conventionWords, tailsWords } from '../src/analyses/resample/permutation-words.js';
 import type { PlansResult } from '../src/analyses/resample/plans.js';
@@ -226,12 +227,26 @@ describe('bootstrap', () => {
     expect(Math.abs(studentised!.upper - result.formula!.upper!)).toBeLessThan(0.1 * result.standardError!);
   });
 
+  it('of many readings fewer replicates are drawn, unless they are asked for', async () => {
+    const many = named(
+      'x',
+      Float64Array.from({ length: 20_000 }, (_, i) => Math.sin(i)),
+    );
+    for (const id of ['bootstrap', 'permutation'] as const) {
+      const request = analysisById(id).request.parse({ column: 'x' });
+      expect(analysisById(id).resolve(request, many)).toMatchObject({ replicates: 1_000 });
+    }
+  });
+
   it('grows from one replicate, says when there are too few for an interval', async () => {
     const run = (replicates: number) => found<BootstrapResult>('bootstrap', { replicates }, north);
     const [one, ten, more] = [await run(1), await run(10), await run(150)];
     expect(one).toMatchObject({ standardError: null, main: null, replicates: 1 });
     expect(said('bootstrap', one)).toContain('one replicate has been drawn');
     expect(said('bootstrap', ten)).toContain('More are needed for an interval');
+    // Five replicates beyond either end: 199 of them at 95 %.
+    expect((await run(198)).main).toBeNull();
+    expect((await run(199)).main).toBe('studentised');
     expect(more.dots.slice(0, 10)).toEqual(ten.dots);
     const alone = await found<ReplicateResult>('replicate', { number: 7 }, north);
     expect(alone.statistic).toBeCloseTo(ten.dots[6]!, 12);
@@ -298,6 +313,15 @@ describe('bootstrap', () => {
     expect(Math.abs(now!.standardError / twice!.standardError - Math.SQRT2)).toBeLessThan(0.1);
     expect(Math.abs(now!.standardError / ten!.standardError - Math.sqrt(10))).toBeLessThan(0.25);
     expect(said('bootstrap-plans', plans)).toContain('with twice as many (80)');
+  });
+});
+
+describe('a value that is 0 up to rounding', () => {
+  it('is written without a sign', () => {
+    const told = { unit: 'mm', resolution: 0.01, as: 'reading', kind: 'difference' } as const;
+    expect(toldStatistic(-0.00001, told)).toBe('0.0000\u00a0mm');
+    expect(toldOff(-0.0012, told)).toBe('−0.0012\u00a0mm');
+    expect(toldStatistic(-0.1, { ...told, as: 'share' })).toBe('−10 points');
   });
 });
 

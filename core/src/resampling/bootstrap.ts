@@ -48,7 +48,7 @@ function centreOf(values: Float64Array): number {
 
 function groupsOf({ groups, times }: BootstrapDraws): Group[] {
   return groups.map((readings) => {
-    const values = Float64Array.from(readings);
+    const values = new Float64Array(readings);
     const centre = centreOf(values);
     return { values: values.map((value) => value - centre), centre, size: values.length * times };
   });
@@ -118,7 +118,7 @@ function spreadsDraw(groups: readonly Group[], name: 'sd' | 'variance' | 'cv' | 
 
 /** A median or another percentile, or the difference of two: the readings are in order, so that only counts of them have to be gone through. */
 function orderDraw({ groups: readings, times }: BootstrapDraws, figure: Figure): Draw {
-  const groups = readings.map((one) => ({ values: Float64Array.from(one), size: one.length * times }));
+  const groups = readings.map((one) => ({ values: new Float64Array(one), size: one.length * times }));
   const places = groups.map(({ values, size }) => {
     const rank = figure.name === 'percentile' ? quantileRank(size, figure.share, figure.type) : middleRank(size);
     const pivot = Math.min(values.length - 1, Math.floor((rank.at / size) * values.length));
@@ -166,7 +166,7 @@ function standardErrorOf(groups: readonly Float64Array[]): number {
 /** Any statistic: the readings are drawn, and then it is worked out. */
 function plainDraw(input: BootstrapDraws): Draw {
   const { statistic, smooth, studentised, times } = input;
-  const from = input.groups.map((readings) => Float64Array.from(readings));
+  const from = input.groups.map((readings) => new Float64Array(readings));
   const drawn = from.map((values) => new Float64Array(values.length * times));
   const picks = from.map((values) => new Int32Array(values.length * times));
   const evaluate = evaluatorOf(statistic);

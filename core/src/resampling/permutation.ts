@@ -146,14 +146,14 @@ function pairsFigure(x: Float64Array, y: Float64Array, of: 'correlation' | 'slop
 
 /** The statistic of an arrangement: what can be added up is added up, anything else worked out of the readings. */
 export function arrangedFigure({ arranged, statistic, values: readings, others }: Shuffled): ArrangedFigure {
-  const values = Float64Array.from(readings);
+  const values = new Float64Array(readings);
   if (arranged.design === 'signs') {
     if (statistic.of !== 'one' || (statistic.figure.name !== 'mean' && statistic.figure.name !== 'median'))
       throw new RangeError('Signs are turned over for a mean or a median.');
     return signsFigure(values, statistic.figure.name);
   }
   if (arranged.design === 'pairs') {
-    const y = Float64Array.from(others!);
+    const y = new Float64Array(others!);
     if (statistic.of === 'correlation' || statistic.of === 'slope') return pairsFigure(values, y, statistic.of);
     const evaluate = evaluatorOf(statistic);
     const moved = new Float64Array(y.length);
@@ -177,7 +177,7 @@ const isOfMeans = ({ statistic }: Shuffled) => statistic.of === 'difference' && 
 /** Differences of two means: the readings themselves are shuffled, and added up on the way. The same arrangements as `arranging` draws. */
 function shuffledMeans(readings: ArrayLike<number>, sizes: readonly number[], state: StreamState, out: Float64Array) {
   const { mean } = centralMoments(readings);
-  const values = Float64Array.from(readings, (value) => value - mean);
+  const values = new Float64Array(readings).map((value) => value - mean);
   const total = values.reduce((sum, value) => sum + value, 0);
   const small = smallerOf(sizes);
   const m = sizes[small]!;

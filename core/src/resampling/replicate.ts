@@ -28,7 +28,7 @@ function placeOf({ number, seed, chunkSize }: Placed): { state: StreamState; bef
 /** One replicate, drawn again alone: the same readings as in the run, from the same stream. */
 export function bootstrapReplicate(input: BootstrapDraws, placed: Placed): DrawnReplicate {
   const { statistic, smooth, times } = input;
-  const from = input.groups.map((readings) => Float64Array.from(readings));
+  const from = input.groups.map((readings) => new Float64Array(readings));
   const together = isOfPairs(statistic);
   const picks = from.map(({ length }) => new Int32Array(length * times));
   const values = picks.map(({ length }) => new Float64Array(length));

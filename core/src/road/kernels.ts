@@ -115,7 +115,7 @@ export function chunkSizeFor(n: number): number {
 }
 
 /** Of redrawing and shuffling, which cost less a reading; not too many, so that a picture can grow. Part of what makes the bits, too. */
-const RESAMPLED_IN_A_CHUNK = 500_000;
+const RESAMPLED_IN_A_CHUNK = 2_000_000;
 const MOST_RESAMPLES_IN_A_CHUNK = 5_000;
 
 /** How many replicates of n readings stand in a chunk of a bootstrap or a permutation. */

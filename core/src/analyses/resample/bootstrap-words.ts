@@ -34,11 +34,17 @@ export type Told = Pick<ResampledHead, 'unit' | 'resolution' | 'as' | 'kind'>;
 
 const scaleOf = ({ unit, resolution, as }: Told): Scale => ({ unit, resolution, as });
 
+/** With its sign, unless all that is written of it is 0. */
+const signed = (value: number, text: string) => (value < 0 && /[1-9]/.test(text) ? `−${text}` : text);
+
+/** How far off to either side, as it is written. */
+export const toldOff = (value: number, told: Told): string => signed(value, toldDistance(value, scaleOf(told)));
+
 /** A value of the statistic, as it is written. */
 export function toldStatistic(value: number, result: Told): string {
   const scale = scaleOf(result);
   if (result.kind !== 'difference') return toldFigure(value, scale, result.kind);
-  return `${value < 0 ? '−' : ''}${toldDistance(value, scale)}`;
+  return signed(value, toldDistance(value, scale));
 }
 
 const ends = (interval: ResampledInterval, result: Told) => toldInterval(interval, scaleOf(result), result.kind);

@@ -59,7 +59,8 @@ const smooth = choice(
 
 export const bootstrapSettings = {
   ...resampleBasis,
-  replicates: replicates.schema.optional(),
+  /** By n, where nothing is asked. */
+  replicates: replicates.schema.unwrap().optional(),
   times: times.schema,
   confidence: confidence.schema,
   interval: interval.schema,
@@ -180,8 +181,9 @@ function emptyResult({ settings, source }: Working): BootstrapResult {
   };
 }
 
-/** Enough replicates that an end of the interval is one of them. */
-const enoughFor = (count: number, level: number) => ((count + 1) * (1 - level)) / 2 >= 1;
+/** Enough replicates that five of them lie beyond either end: an end that hangs on one or two is no end. */
+const LEAST_BEYOND = 5;
+const enoughFor = (count: number, level: number) => ((count + 1) * (1 - level)) / 2 >= LEAST_BEYOND - 1e-9;
 
 /** The result of all that has been drawn. */
 function resultOf(working: Working, partial: BootstrapResult, chunks: readonly Float64Array[]): BootstrapResult {

@@ -43,7 +43,8 @@ const way = choice(
 
 export const permutationSettings = {
   ...resampleBasis,
-  replicates: replicates.schema.optional(),
+  /** By n, where nothing is asked. */
+  replicates: replicates.schema.unwrap().optional(),
   alternative: alternative.schema,
   claimed: claimed.schema,
   way: way.schema,

@@ -43,7 +43,7 @@ const replicates = whole(
 
 const { replicates: _, times: __, interval: ___, ...basis } = bootstrapSettings;
 const request = z
-  .strictObject({ ...basis, replicates: replicates.schema.optional() })
+  .strictObject({ ...basis, replicates: replicates.schema.unwrap().optional() })
   .refine(oneSource, ONE_SOURCE)
   .refine(readable, READABLE);
 type Request = z.infer<typeof request>;

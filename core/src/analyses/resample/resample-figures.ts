@@ -3,7 +3,7 @@ import { INTERVAL_NAMES, type IntervalName } from '../../resampling/intervals.js
 import type { FoundFigure } from '../../road/figure.js';
 import { toldDistance } from '../../road/told.js';
 import type { BootstrapResult, ResampledHead } from './bootstrap-result.js';
-import { INTERVAL_NAMED, toldStatistic } from './bootstrap-words.js';
+import { INTERVAL_NAMED, toldOff, toldStatistic } from './bootstrap-words.js';
 import type { PermutationResult } from './permutation-result.js';
 import type { PlansResult } from './plans.js';
 import type { ReplicateResult } from './replicate.js';
@@ -92,7 +92,7 @@ export function bootstrapFigures(result: BootstrapResult): FoundFigure[] {
           row(
             'bias',
             'bias',
-            told(bias).startsWith('−') || bias < 0 ? `−${toldDistance(bias, result)}` : toldDistance(bias, result),
+            toldOff(bias, result),
             'How far the replicates lie off the readings in the middle: the figure itself is about as far off.',
             'mean of the replicates − observed',
           ),

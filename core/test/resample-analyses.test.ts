@@ -302,7 +302,15 @@ describe('bootstrap', () => {
     [{ statistic: 'cv' }, named('x', [-1, 1]), 'is not defined'],
     [{ statistic: 'formula', formula: 'mean1' }, north, 'There is no figure “mean1”'],
     [{ statistic: 'f', split: 'kiln' }, two, 'shuffle the readings instead'],
-  ])('refuses %j in words', async (request, sample, words) => {
+    [
+      { times: 100 },
+      named(
+        'x',
+        Float64Array.from({ length: 100_001 }, (_, i) => i),
+      ),
+      'draw fewer times as many',
+    ],
+  ] as [object, Sample, string][])('refuses %j in words', async (request, sample, words) => {
     expect(await refused('bootstrap', request, sample)).toContain(words);
   });
 

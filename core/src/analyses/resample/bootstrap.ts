@@ -4,6 +4,7 @@ import { distributionOf, frameOf, statisticsOf, type Replicates } from '../../re
 import { intervalsOf, spreadOf, INTERVAL_NAMES, type IntervalName } from '../../resampling/intervals.js';
 import { acceleration } from '../../resampling/jackknife.js';
 import { isOfPairs, tieOf } from '../../resampling/statistic.js';
+import { groupThousands } from '../../numeric/format.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
@@ -113,6 +114,9 @@ export function drawsOf(
 export const drawnAtOnce = ({ statistic, groups }: Source, many: number): number =>
   many * (isOfPairs(statistic) ? groups[0]!.length : groups.reduce((sum, { length }) => sum + length, 0));
 
+/** No replicate holds more: it has to fit into memory, in every worker. */
+export const MOST_AT_ONCE = 10_000_000;
+
 export const LEAST_REDRAWN = { least: 2, purpose: 'redrawing' };
 
 /** Why nothing would come of it: every replicate would be the same. */
@@ -136,6 +140,11 @@ export function bootstrapSource(sample: Sample, settings: BootstrapRequest) {
     return unavailable(
       sample,
       'Half a step of what? The resolution is not known: give it in Readings, or draw the readings as they are.',
+    );
+  if (drawnAtOnce(source, settings.times) > MOST_AT_ONCE)
+    return unavailable(
+      sample,
+      `A replicate would hold more than ${groupThousands(MOST_AT_ONCE)} readings: draw fewer times as many.`,
     );
   const alike = whyAllAlike(source);
   return alike ? unavailable(sample, alike) : source;

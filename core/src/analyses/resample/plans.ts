@@ -14,6 +14,7 @@ import {
   bootstrapSettings,
   bootstrapSource,
   drawnAtOnce,
+  MOST_AT_ONCE,
   drawsOf,
   type BootstrapRequest,
 } from './bootstrap.js';
@@ -137,7 +138,8 @@ export const plansAnalysis = defineAnalysis<Request, PlansResult>({
       plans: [],
     };
     // Each size has chunks of its own, and so a seed of its own.
-    const orders = PLANNED.flatMap((times, k) => {
+    const planned = PLANNED.filter((times) => drawnAtOnce(source, times) <= MOST_AT_ONCE);
+    const orders = planned.flatMap((times, k) => {
       const book = orderBook(anotherSeed(seed, k), resampledChunkSize(drawnAtOnce(source, times)));
       const draws = { ...drawsOf(source, asBootstrap(settings, times)), studentised: false };
       book.add({ kernel: 'bootstrap-replicates', input: draws }, count!);
@@ -145,7 +147,7 @@ export const plansAnalysis = defineAnalysis<Request, PlansResult>({
     });
     const answers: Answers = yield { partial: empty, orders };
     const tie = tieOf(statistic, observed, groups);
-    const plans = PLANNED.map((times, k): Plan => {
+    const plans = planned.map((times, k): Plan => {
       const statistics = statisticsOf({ chunks: answers[k]!, stride: 1 });
       const made = { observed, statistics, confidence: level, tie, acceleration: null };
       const { percentile } = intervalsOf({ ...made, studentised: null, standardError: null });

@@ -94,15 +94,26 @@ function twoSums(values: Float64Array, sizes: readonly number[], of: 'difference
   };
 }
 
-/** Of several groups: F, or the greatest less the least mean, out of sums. */
+/** Of two groups or more: F, or the greatest less the least mean, out of sums. */
 function severalFigure(values: Float64Array, sizes: readonly number[], of: 'f' | 'largest-difference'): ArrangedFigure {
   const { mean, s2 } = centralMoments(values);
   const own = values.map((value) => value - mean);
   const sums = new Float64Array(sizes.length);
   const [between, within] = [sizes.length - 1, values.length - sizes.length];
-  return (at) => {
+  const total = own.reduce((sum, value) => sum + value, 0);
+  const small = smallerOf(sizes);
+  /** Of two groups the places of the smaller one are told, of several the group of every reading. */
+  const addUp = (at: Int32Array) => {
     sums.fill(0);
-    for (let i = 0; i < at.length; i++) sums[at[i]!]! += own[i]!;
+    if (sizes.length > 2) {
+      for (let i = 0; i < at.length; i++) sums[at[i]!]! += own[i]!;
+      return;
+    }
+    for (let i = 0; i < at.length; i++) sums[small]! += own[at[i]!]!;
+    sums[1 - small] = total - sums[small]!;
+  };
+  return (at) => {
+    addUp(at);
     if (of === 'f') {
       let amid = 0;
       for (let g = 0; g < sums.length; g++) amid += (sums[g]! * sums[g]!) / sizes[g]!;

@@ -116,6 +116,7 @@ test('counts are typed; larger samples are compared; nothing is in the way of an
   );
   await counts(page).getByText('10', { exact: true }).click();
   await expect(finding(page)).toContainText('The picture shows the 10 shuffles drawn');
+  await expect(page.getByRole('region', { name: 'One replicate', exact: true })).toContainText('Shuffle 10:');
   const other = page.getByRole('textbox', { name: 'of its n' });
   await other.fill('2');
   await other.press('Enter');

@@ -35,7 +35,8 @@ const said = computed(() => words.value.map(({ text }) => text).join(''));
         >next</el-button
       >
     </div>
-    <div class="box"><ChartPicture v-if="config" :config="config" :words="said" /></div>
+    <!-- Counted or not: two heaps of dots show nothing that the list does not. -->
+    <div v-if="result.as !== 'share'" class="box"><ChartPicture v-if="config" :config="config" :words="said" /></div>
   </section>
 </template>
 

@@ -116,7 +116,7 @@ async function save(): Promise<void> {
         <template #choices>
           <ReplicateSteps :count="steps" :all="all" @set="(count) => emit('set', count)" />
         </template>
-        <template v-if="replicate && number !== null && !asked.typed.value" #below>
+        <template v-if="replicate && number !== null" #below>
           <OneReplicate v-model="number" :result="replicate" :in-pairs="inPairs" :of="axis" :count="count" />
         </template>
       </PictureCard>

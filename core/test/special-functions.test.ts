@@ -102,12 +102,15 @@ describe('laws of the special functions', () => {
         const { x, y } = betaLowerQuantile(a, b, p);
         if (x < 1e-290 || y < 1e-290) return;
         expect(x + y).toBeCloseTo(1, 14);
-        expect(relativeError(betaLower(a, b, x, y), p)).toBeLessThan(5e-13);
+        // x is a double: what its last place alone moves the tail by cannot be won back. Far out in a narrow law that is 4e-13 and more.
+        const found = betaLower(a, b, x, y);
+        const lastPlace = relativeError(betaLower(a, b, x * (1 + 2 ** -52), y - x * 2 ** -52), found);
+        expect(relativeError(found, p)).toBeLessThan(5e-13 + lastPlace);
         expect(betaLower(a, b, x, y) + betaUpper(a, b, x, y)).toBeCloseTo(1, 12);
         const mirror = betaUpperQuantile(b, a, p);
         expect(mirror).toEqual({ x: y, y: x });
       }),
-      { numRuns: 1000 },
+      { numRuns: 1000, examples: [[55357.51078479561, 56237.483737199786, 8.756510763500138e-27]] },
     );
   });
 

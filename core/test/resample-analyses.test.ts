@@ -272,6 +272,21 @@ describe('bootstrap', () => {
     const skew = await found<BootstrapResult>('bootstrap', { statistic: 'skewness' }, named('x', [1, 2, 9]));
     expect(skew.undefined).toBeGreaterThan(0);
     expect(codes(skew)).toContain('undefined-replicates');
+    // A replicate without a figure keeps its number among the dots.
+    const drawn = await found<BootstrapResult>(
+      'bootstrap',
+      { statistic: 'skewness', replicates: 60 },
+      named('x', [1, 2, 9]),
+    );
+    expect(drawn.dots).toHaveLength(60);
+    expect(drawn.dots.filter((dot) => dot === null)).toHaveLength(drawn.undefined);
+    const after = drawn.dots.findIndex((dot, i) => dot !== null && drawn.dots.slice(0, i).includes(null));
+    const alone = await found<ReplicateResult>(
+      'replicate',
+      { statistic: 'skewness', number: after + 1 },
+      named('x', [1, 2, 9]),
+    );
+    expect(alone.statistic).toBeCloseTo(drawn.dots[after]!, 12);
   });
 
   it('of typed counts, with Wilson beside; of two groups, pairs, a formula', async () => {

@@ -121,6 +121,25 @@ describe('laws of shuffling', () => {
     expect(largest.pValue).toBe(means.p!.twoSided);
   });
 
+  it('a formula is looked at about what it is where both groups are alike: 1 of a ratio, 0 of a difference', async () => {
+    const sample = byKiln([8.1, 8.4, 7.9, 8.8], [8.9, 9.1, 8.5, 9.4]);
+    const about = (formula: string) => permutation({ statistic: 'formula', formula, split: 'kiln' }, sample);
+    const [ratio, off, difference] = [
+      await about('mean1 / mean2'),
+      await about('mean1 / mean2 - 1'),
+      await about('mean1 - mean2'),
+    ];
+    expect([ratio.centre, off.centre, difference.centre]).toEqual([1, 0, 0]);
+    expect(ratio.exact).toEqual(off.exact);
+    const means = await permutation({ statistic: 'difference-of-means', split: 'kiln' }, sample);
+    expect(difference.exact).toEqual(means.exact);
+    // About 0 nearly all ratios would count as far.
+    expect(ratio.pValue).toBeLessThan(0.2);
+    const pairs = samplesBeside([named('x', [1, 2, 4, 3, 6, 5]), named('y', [1.1, 1.9, 3.2, 3.9, 5.1, 6.2])]);
+    const refused = await permutation({ statistic: 'formula', formula: 'correlation * 2', beside: ['y'] }, pairs);
+    expect((refused as unknown as { reason: string }).reason).toContain('redraw the pairs');
+  });
+
   it('correlation and slope are the same test', async () => {
     const pairs = samplesBeside([named('x', [1, 2, 4, 3, 6, 5]), named('y', [1.1, 1.9, 3.2, 3.9, 5.1, 6.2])]);
     const both = await Promise.all(

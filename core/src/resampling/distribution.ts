@@ -64,7 +64,7 @@ interface Piles {
 
 /** What is known of a chunk is worked out once: a picture that grows asks again and again. */
 const binned = new WeakMap<Float64Array, { frame: Frame; piles: Piles }>();
-const valued = new WeakMap<Float64Array, Piles | 'many'>();
+const valued = new WeakMap<Float64Array, { frame: Frame; piles: Piles | 'many' }>();
 
 function pileUp(
   chunk: Float64Array,
@@ -87,18 +87,20 @@ function pileUp(
   return piles;
 }
 
-function valuesIn(chunk: Float64Array, stride: number, { centre, tie }: Frame): Piles | 'many' {
+function valuesIn(chunk: Float64Array, stride: number, frame: Frame): Piles | 'many' {
   const known = valued.get(chunk);
-  if (known) return known;
+  if (known && known.frame.tie === frame.tie && known.frame.centre === frame.centre) return known.piles;
+  const { centre, tie } = frame;
   const step = Math.max(tie, Number.MIN_VALUE) * 4;
-  const found = pileUp(chunk, stride, (value) => Math.round((value - centre) / step), MOST_VALUES);
-  valued.set(chunk, found);
-  return found;
+  const piles = pileUp(chunk, stride, (value) => Math.round((value - centre) / step), MOST_VALUES);
+  valued.set(chunk, { frame, piles });
+  return piles;
 }
 
 function binsIn(chunk: Float64Array, stride: number, frame: Frame): Piles {
   const known = binned.get(chunk);
-  if (known && known.frame.width === frame.width && known.frame.centre === frame.centre) return known.piles;
+  const same = (key: keyof Frame) => known?.frame[key] === frame[key];
+  if (known && same('width') && same('centre') && same('tie')) return known.piles;
   const piles = pileUp(chunk, stride, (value) => binOf(value, frame)) as Piles;
   binned.set(chunk, { frame, piles });
   return piles;

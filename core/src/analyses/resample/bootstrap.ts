@@ -15,7 +15,7 @@ import { affordableReplicates, MOST_REPLICATES } from '../../road/settings.js';
 import { twoOf } from '../../road/two-of.js';
 import type { Sample } from '../../readings/sample.js';
 import { formulaInterval } from './bootstrap-formula.js';
-import { MOST_DOTS, type BootstrapResult } from './bootstrap-result.js';
+import { dotsOf, MOST_DOTS, withoutNumbers, type BootstrapResult } from './bootstrap-result.js';
 import { bootstrapFinding, bootstrapNotes, INTERVAL_WORDS, recommendedOf } from './bootstrap-words.js';
 import {
   confidence,
@@ -136,6 +136,8 @@ export function bootstrapSource(sample: Sample, settings: BootstrapRequest) {
     );
   const source = resampleSource(sample, settings, LEAST_REDRAWN);
   if ('available' in source) return source;
+  if (settings.smooth === 'half-step' && source.scale.as === 'share')
+    return unavailable(sample, 'A share is counted: there is no step to move readings by. Draw them as they are.');
   if (settings.smooth === 'half-step' && source.head.resolution === null)
     return unavailable(
       sample,
@@ -204,7 +206,7 @@ function resultOf(working: Working, partial: BootstrapResult, chunks: readonly F
     ? intervalsOf({
         ...{ observed: source.observed, statistics, confidence: settings.confidence, tie: partial.frame!.tie },
         ...studentisedOf(working, drawn),
-        acceleration: settings.times === 1 ? acceleration(source.statistic, source.groups) : 0,
+        acceleration: accelerationOf(source, settings.times),
       })
     : NO_INTERVALS;
   const found = { ...known, intervals, ...recommendedOf(settings.statistic, source.groups, intervals) };
@@ -212,6 +214,12 @@ function resultOf(working: Working, partial: BootstrapResult, chunks: readonly F
   const main = wanted === 'recommended' || !intervals[wanted] ? found.recommended : wanted;
   const complete = { ...found, main };
   return { ...complete, notes: [...source.head.notes, ...bootstrapNotes(complete, settings)] };
+}
+
+/** Of k times as many readings it shrinks with √k. */
+function accelerationOf({ statistic, groups }: Source, many: number): number | null {
+  const found = acceleration(statistic, groups);
+  return found === null ? null : found / Math.sqrt(many);
 }
 
 /** (statistic − observed)/its standard error, of every replicate that has one. */
@@ -239,7 +247,7 @@ function growing(partial: BootstrapResult, drawn: Replicates): BootstrapResult {
     ...partial,
     ...{ replicates: count, distribution, undefined: count - statistics.length },
     different: distribution.values?.length ?? null,
-    dots: count <= MOST_DOTS ? Array.from(statistics) : [],
+    dots: count <= MOST_DOTS ? dotsOf(drawn) : [],
     ...(statistics.length > 1 ? { mean, standardError: sd, bias: mean - partial.observed } : {}),
   };
 }
@@ -282,6 +290,6 @@ export const bootstrapAnalysis = defineAnalysis<BootstrapRequest, BootstrapResul
     return resultOf(working, partial, chunks!);
   },
   glimpse: (settings, partial, [chunks = []]) =>
-    partial.frame ? growing(partial, { chunks, stride: strideOf(settings) }) : partial,
+    partial.frame ? withoutNumbers(growing(partial, { chunks, stride: strideOf(settings) })) : partial,
   finding: bootstrapFinding,
 });

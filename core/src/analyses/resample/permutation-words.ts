@@ -82,7 +82,7 @@ export function conventionWords(result: PermutationResult): string | null {
     );
   if (!oneSided) {
     parts.push(`one-sided p ${told(p.less)} for as low, ${told(p.greater)} for as high`);
-    if (alternative === 'two-sided' && Math.abs(p.doubled - p.twoSided) > 1e-12)
+    if (alternative === 'two-sided' && told(p.doubled) !== told(p.twoSided))
       parts.push(`twice the smaller tail would be ${told(p.doubled)}`);
   }
   return parts.map((part) => `${part[0]!.toUpperCase()}${part.slice(1)}.`).join(' ');

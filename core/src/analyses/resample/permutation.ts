@@ -11,7 +11,7 @@ import { anotherSeed, orderBook, type OrderBook } from '../../road/order-book.js
 import { affordableReplicates } from '../../road/settings.js';
 import { twoOf } from '../../road/two-of.js';
 import type { Sample } from '../../readings/sample.js';
-import { MOST_DOTS } from './bootstrap-result.js';
+import { dotsOf, MOST_DOTS, withoutNumbers } from './bootstrap-result.js';
 import { formulaTest } from './permutation-formula.js';
 import type { AllP, PermutationResult } from './permutation-result.js';
 import { nullWords, permutationFinding, permutationNotes } from './permutation-words.js';
@@ -61,6 +61,10 @@ export function permutationSource(sample: Sample, settings: PermutationRequest) 
   const { statistic } = settings;
   if (statistic === 'formula' && source.groups.length < 2)
     return refuse('Shuffling needs two groups: split by a label, or put a column beside.');
+  if (statistic === 'formula' && isOfPairs(source.statistic))
+    return refuse(
+      'A formula over pairs has no value that chance alone is about: redraw the pairs, or shuffle for the correlation itself.',
+    );
   if (source.groups.length === 1 && !isOfSigns(settings))
     return refuse(`A shuffle leaves ${source.what} as it is: compare two groups, or redraw the readings.`);
   if ((statistic === 'mean' || statistic === 'median') && settings.claimed === undefined)
@@ -108,7 +112,7 @@ function emptyResult({ settings, source, arrangements }: Working): PermutationRe
     groups: names.map((name, g) => ({ name, n: groups[g]!.length })),
     design: isOfPairs(source.statistic) ? 'pairs' : isOfSigns(settings) ? 'signs' : 'labels',
     null: nullWords(settings, source),
-    centre: isOfSigns(settings) ? centre : 0,
+    centre: isOfSigns(settings) ? centre : centreOf(source),
     ...{ oneSided, alternative: oneSided ? 'greater' : side, alpha: settings.alpha },
     arrangements: Number.isFinite(arrangements) ? arrangements : null,
     ...{ replicates: 0, wanted: settings.replicates!, seed: settings.seed, frame: null, dots: [] },
@@ -120,8 +124,20 @@ function emptyResult({ settings, source, arrangements }: Working): PermutationRe
   };
 }
 
-/** What was observed, about 0: of signs the figure of x − claim, with all its digits. */
-function distanceOf({ source, settings }: Working): number {
+/** What chance alone is about: of a formula its value with both groups being all readings together, such as 1 of a ratio of means; of all else 0. */
+function centreOf({ statistic, groups }: Source): number {
+  if (statistic.of !== 'formula') return 0;
+  const all = Float64Array.from(groups.flatMap((values) => Array.from(values))).sort();
+  const found = evaluatorOf(statistic)([all, all]);
+  return Number.isFinite(found) ? found : 0;
+}
+
+/** By how much what is counted is off what is told: statistics of signs are those of x − claim. */
+const offsetOf = ({ design, centre }: Pick<PermutationResult, 'design' | 'centre'>) =>
+  design === 'signs' ? centre : 0;
+
+/** What was observed, as it is counted: of signs the figure of x − claim, with all its digits. */
+function observedOf({ source, settings }: Working): number {
   const { statistic, groups, observed } = source;
   if (!isOfSigns(settings) || settings.claimed === undefined) return observed;
   return evaluatorOf(statistic)([groups[0]!.map((value) => value - settings.claimed!)]);
@@ -141,26 +157,26 @@ function movedBy(distribution: Distribution, by: number): Distribution {
   return { ...distribution, values: distribution.values && move(distribution.values), edges: move(distribution.edges) };
 }
 
-/** Piled up about 0, as shuffles are counted. */
-const pilesOf = (chunks: readonly Float64Array[], { frame, centre }: PermutationResult) =>
-  movedBy(distributionOf({ chunks, stride: 1 }, { ...frame!, centre: 0 }), centre);
+/** Piled up as they are counted. */
+function pilesOf(chunks: readonly Float64Array[], partial: PermutationResult): Distribution {
+  const offset = offsetOf(partial);
+  const frame = { ...partial.frame!, centre: partial.centre - offset };
+  return movedBy(distributionOf({ chunks, stride: 1 }, frame), offset);
+}
 
 /** What has been drawn so far. */
 function growing(
   partial: PermutationResult,
   chunks: readonly Float64Array[],
-  observed = partial.observed - partial.centre,
+  observed = partial.observed - offsetOf(partial),
 ): PermutationResult {
-  const drawn = countTails(chunks, { observed, centre: 0, tie: partial.frame!.tie });
-  const { centre } = partial;
+  const offset = offsetOf(partial);
+  const drawn = countTails(chunks, { observed, centre: partial.centre - offset, tie: partial.frame!.tie });
   return {
     ...partial,
     ...{ replicates: drawn.total, drawn },
     distribution: pilesOf(chunks, partial),
-    dots:
-      drawn.total <= MOST_DOTS
-        ? chunks.flatMap((chunk) => Array.from(chunk, (value) => value + centre).filter(Number.isFinite))
-        : [],
+    dots: drawn.total <= MOST_DOTS ? dotsOf({ chunks, stride: 1 }, offset) : [],
     ...{ below: drawn.below, above: drawn.above, atLeastAsFar: drawn.atLeastAsFar },
   };
 }
@@ -174,8 +190,9 @@ function resultOf(working: Working, partial: PermutationResult, answers: Answers
   const { settings, arrangements } = working;
   const { shuffles, all } = answered(answers, isDrawn(settings, arrangements));
   const { frame, alternative: side } = partial;
-  const observed = distanceOf(working);
-  const exact = all.length > 0 ? countTails(all, { observed, centre: 0, tie: frame!.tie }) : null;
+  const observed = observedOf(working);
+  const centre = partial.centre - offsetOf(partial);
+  const exact = all.length > 0 ? countTails(all, { observed, centre, tie: frame!.tie }) : null;
   const base =
     shuffles.length > 0 ? growing(partial, shuffles, observed) : { ...partial, distribution: pilesOf(all, partial) };
   const used = exact ?? base.drawn!;
@@ -224,11 +241,12 @@ export const permutationAnalysis = defineAnalysis<PermutationRequest, Permutatio
     const empty = emptyResult(working);
     const [ahead] = yield { partial: empty, orders: pilot.orders };
     const { centre, oneSided } = empty;
-    const edge = Math.abs(distanceOf(working));
+    const own = centre - offsetOf(empty);
+    const edge = Math.abs(observedOf(working) - own);
     const seen = Array.from(statisticsOf({ chunks: ahead!, stride: 1 }));
-    const also = oneSided ? [edge] : [-edge, edge];
-    const tie = tieOf(source.statistic, edge, source.groups);
-    const partial = { ...empty, frame: { ...frameOf(seen, { centre: 0, also, edge, tie }), centre } };
+    const also = oneSided ? [own + edge] : [own - edge, own + edge];
+    const tie = tieOf(source.statistic, source.observed, source.groups);
+    const partial = { ...empty, frame: { ...frameOf(seen, { centre: own, also, edge, tie }), centre } };
     const book = orderBook(settings.seed, size);
     if (isDrawn(settings, arrangements)) book.add({ kernel: 'permutation-replicates', input }, settings.replicates!);
     if (!canBeCounted(arrangements)) {
@@ -245,7 +263,7 @@ export const permutationAnalysis = defineAnalysis<PermutationRequest, Permutatio
   glimpse: (settings, partial, answers) => {
     const [shuffles = []] = answers;
     const drawing = partial.frame !== null && isDrawn(settings, partial.arrangements ?? Infinity);
-    return drawing && shuffles.length > 0 ? growing(partial, shuffles) : partial;
+    return drawing && shuffles.length > 0 ? withoutNumbers(growing(partial, shuffles)) : partial;
   },
   finding: permutationFinding,
 });

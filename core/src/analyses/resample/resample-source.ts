@@ -212,10 +212,9 @@ function sourceOf(
   { by, name, ...head }: Source['head'] & { by: string | null; name: string },
   inPairs = false,
 ): Source | Unavailable {
-  const empty = { values: new Float64Array(0), missing: head.missing, setAside: head.setAside };
   const refuse = (reason: string): Unavailable => ({
     ...{ available: false, reason, n: head.n },
-    ...{ missing: empty.missing, setAside: empty.setAside },
+    ...{ missing: head.missing, setAside: head.setAside },
   });
   if (asked.statistic === 'formula') {
     if (asked.formula === undefined)

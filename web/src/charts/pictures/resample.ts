@@ -40,14 +40,16 @@ function dotsPiled(result: ResampledHead, tails: Tails, chosen: number | null, w
   // Where there are few values, and so dots that tie, they stand on them.
   const tied = distribution.values !== null && 2 * distribution.values.length <= dots.length;
   const piles = new Map<number, number>();
-  const placed = dots.map((value, i) => {
+  const placed = dots.flatMap((value, i) => {
+    // Without such a figure it has no place; the others keep their numbers.
+    if (value === null) return [];
     const far = Math.floor((Math.abs(value - centre) + tie) / width);
     const bin = value < centre ? -1 - far : far;
     const x = tied ? value : centre + (bin + 0.5) * width;
     const key = tied ? Math.round((value - centre) / (4 * tie || 1)) : bin;
     const k = piles.get(key) ?? 0;
     piles.set(key, k + 1);
-    return { x, y: k + 0.5, far: inTail(value, tails, tie), number: i + 1, value };
+    return [{ x, y: k + 0.5, far: inTail(value, tails, tie), number: i + 1, value }];
   });
   const points = (some: typeof placed, tone: Tone, filled = false): Mark => ({
     ...{ kind: 'points', tone, marker: 'circle', radius: dots.length > 120 ? 3.2 : 4, filled },
@@ -96,7 +98,12 @@ function piled(result: ResampledHead, tails: Tails, what: string): Piled {
     return {
       marks: [{ kind: 'columns', x: values, y: counts, filled: far, tone: 'ochre', step: 2 * half }],
       hits: values.map((value, i) => ({
-        ...{ panel: 0, x: [value - half, value + half], y: [0, counts[i]!], bar: examples[i]! },
+        ...{
+          panel: 0,
+          x: [value - half, value + half],
+          y: [0, counts[i]!],
+          ...(examples[i] ? { bar: examples[i] } : {}),
+        },
         words: `${told(value)}: ${countWords(counts[i]!, what)}${example(i)}`,
       })),
       ...{ top, from: values[0]!, to: values.at(-1)! },

@@ -9,6 +9,7 @@ import { benchOutliers } from './outliers.js';
 import { benchReadings } from './readings.js';
 import { benchResampleInBrowser } from './resample-in-browser.js';
 import { benchResample } from './resample.js';
+import { benchSimulate } from './simulate.js';
 import { benchShapeInBrowser } from './shape-in-browser.js';
 import { benchShape } from './shape.js';
 import { benchTable } from './table.js';
@@ -28,6 +29,7 @@ const BENCHES: Record<string, () => Promise<void> | void> = {
   'resample-in-browser': benchResampleInBrowser,
   shape: benchShape,
   'shape-in-browser': benchShapeInBrowser,
+  simulate: benchSimulate,
   table: benchTable,
 };
 const wanted = process.argv.slice(2);

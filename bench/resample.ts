@@ -1,14 +1,11 @@
 /** Redrawing and shuffling beside a plain loop, and beside C where there is a compiler (bench/resample.c). The quickest of several rounds each: the rest is the machine's. */
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { createStream } from '../core/src/random/stream.js';
 import { bootstrapReplicates } from '../core/src/resampling/bootstrap.js';
 import { intervalsOf } from '../core/src/resampling/intervals.js';
 import { acceleration } from '../core/src/resampling/jackknife.js';
 import { permutationReplicates } from '../core/src/resampling/permutation.js';
 import type { Statistic } from '../core/src/resampling/statistic.js';
+import { inC, quickest } from './in-c.js';
 import { report } from './report.js';
 
 const [N, B, HALF, SHUFFLES] = [500, 10_000, 12, 100_000];
@@ -117,32 +114,6 @@ function ownBca(): number {
   return intervalsOf({ ...made, acceleration: acceleration(MEAN, [values]) }).bca!.lower;
 }
 
-function quickest(work: () => unknown): number {
-  const times = Array.from({ length: 15 }, () => {
-    const from = performance.now();
-    work();
-    return performance.now() - from;
-  });
-  return Math.min(...times);
-}
-
-/** The times of the same in C; null where there is no compiler. */
-function inC(): number[] | null {
-  const dir = mkdtempSync(join(tmpdir(), 'verdict-bench-'));
-  try {
-    const program = join(dir, 'resample');
-    execFileSync('cc', ['-O3', '-march=native', '-o', program, join(process.cwd(), 'bench/resample.c')]);
-    return execFileSync(program, [N, B, HALF, SHUFFLES].map(String), { encoding: 'utf8' })
-      .trim()
-      .split('\n')
-      .map(Number);
-  } catch {
-    return null;
-  } finally {
-    rmSync(dir, { recursive: true });
-  }
-}
-
 export function benchResample(): void {
   const shuffled = {
     ...{ arranged: { design: 'labels' as const, sizes: [HALF, HALF] }, values: few },
@@ -162,7 +133,7 @@ export function benchResample(): void {
     ],
     [`BCa with its jackknife, ${N} × ${B}`, ownBca, plainBca],
   ];
-  const peers = inC();
+  const peers = inC('resample', [N, B, HALF, SHUFFLES]);
   if (!peers) console.log('No C compiler here: the loops are held against plain ones only.');
   works.forEach(([what, own, plain], i) => {
     const time = quickest(own);

@@ -1,5 +1,7 @@
 // The analyses, stage by stage, their results and their words.
 import '../readings/refusals.js';
+export { type StatisticId } from '../road/statistic-settings.js';
+export { toldStatistic } from '../road/told.js';
 export { type DistributionRequest, type Question, QUESTIONS } from './distributions/distribution-request.js';
 export { DISTRIBUTION_FIGURES } from './distributions/distribution-figures.js';
 export type { DistributionResult, MomentFigure } from './distributions/distribution-result.js';
@@ -145,14 +147,8 @@ export {
 } from './claims/claim-screen-words.js';
 export { bootstrapAnalysis, BOOTSTRAP_ASK, BOOTSTRAP_HOW } from './resample/bootstrap.js';
 export type { BootstrapResult, ResampledHead } from './resample/bootstrap-result.js';
-export { besideWords, INTERVAL_NAMED, toldStatistic } from './resample/bootstrap-words.js';
-export {
-  statisticOffers,
-  usualStatistic,
-  type LookedAt,
-  type Resampling,
-  type StatisticId,
-} from './resample/looked-at.js';
+export { besideWords, INTERVAL_NAMED } from './resample/bootstrap-words.js';
+export { statisticOffers, usualStatistic, type LookedAt, type Resampling } from './resample/looked-at.js';
 export { permutationAnalysis } from './resample/permutation.js';
 export { PERMUTATION_ASK, PERMUTATION_HOW } from './resample/permutation-settings.js';
 export type { PermutationResult } from './resample/permutation-result.js';

@@ -61,7 +61,7 @@ export interface Shown {
   showWhen?: Condition | readonly Condition[];
 }
 
-export type SentencePart = string | Field | { subject: true } | ({ text: string } & Shown);
+export type SentencePart = string | Field | ({ subject: true } & Shown) | ({ text: string } & Shown);
 
 /** What `run` hands out before it ends: the result as far as it is known, and the repeated work it still needs. */
 export interface Step<Result> {

@@ -13,7 +13,7 @@ const holds = ({ field, is }: Condition, values: Values) => {
 /** The parts of a method sentence that have a meaning under these settings. */
 export function visibleParts(parts: readonly SentencePart[], values: Values): SentencePart[] {
   return parts.filter((part) => {
-    if (typeof part === 'string' || 'subject' in part) return true;
+    if (typeof part === 'string') return true;
     const { hideWhen, showWhen = [] } = part;
     if (hideWhen && holds(hideWhen, values)) return false;
     return (Array.isArray(showWhen) ? showWhen : [showWhen]).every((condition: Condition) => holds(condition, values));

@@ -81,3 +81,21 @@ export const freedomWords = (df: number): string =>
 /** How many are expected: whole where they are many, four figures where they are few. */
 export const toldExpected = (expected: number): string =>
   expected >= 10_000 ? groupThousands(Math.round(expected)) : formatValue(Number(expected.toPrecision(4)));
+
+/** How a statistic is written. */
+export interface Told extends Scale {
+  /** What the statistic is: a place, a spread, a difference, or a bare number. */
+  kind: 'location' | 'spread' | 'difference';
+}
+
+/** With its sign, unless all that is written of it is 0. */
+const signed = (value: number, text: string) => (value < 0 && /[1-9]/.test(text) ? `−${text}` : text);
+
+/** How far off to either side, as it is written. */
+export const toldOff = (value: number, told: Told): string => signed(value, toldDistance(value, told));
+
+/** A value of the statistic, as it is written. */
+export function toldStatistic(value: number, result: Told): string {
+  if (result.kind !== 'difference') return toldFigure(value, result, result.kind);
+  return signed(value, toldDistance(value, result));
+}

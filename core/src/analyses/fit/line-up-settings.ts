@@ -3,7 +3,8 @@ import { PLACES } from '../../probability-plot/line-up.js';
 import type { SentencePart } from '../../road/analysis.js';
 import { choice, seed as seedOf } from '../../road/setting.js';
 import { alphaSetting, columnSetting, seedSetting } from '../../road/settings.js';
-import { FAMILY_PARTS, familyShape, withParametersRead } from './family-settings.js';
+import { withParametersRead } from '../../road/family-parameters.js';
+import { FAMILY_PARTS, familyShape } from './family-settings.js';
 
 const as = choice(
   'as',

@@ -1,8 +1,5 @@
 import { type Rounding, roundingOf } from '../../goodness-of-fit/rounding.js';
-import {
-  adjustedAndersonDarling,
-  andersonDarlingAsymptotic,
-} from '../../goodness-of-fit/normality/anderson-darling.js';
+import { adjustedAndersonDarling } from '../../goodness-of-fit/normality/anderson-darling.js';
 import type { Population } from '../../goodness-of-fit/normality/anderson-darling-simulation.js';
 import {
   extremeness,
@@ -11,8 +8,7 @@ import {
   normalityStatistics,
   type NormalityTestName,
 } from '../../goodness-of-fit/normality/battery.js';
-import { cramerVonMisesAsymptotic } from '../../goodness-of-fit/normality/cramer-von-mises.js';
-import { chiSquareTwo } from '../../goodness-of-fit/normality/moments.js';
+import { pByFormula } from '../../goodness-of-fit/normality/by-formula.js';
 import type { RoundedNormal } from '../../goodness-of-fit/rounded-normal.js';
 import {
   pOfTally,
@@ -22,8 +18,6 @@ import {
   simulatedP,
   type SimulatedP,
 } from '../../goodness-of-fit/simulated-p.js';
-import { shapiroWilkAsymptotic } from '../../goodness-of-fit/normality/shapiro-wilk.js';
-import { normalSurvival } from '../../numeric/standard-normal.js';
 import { centralMoments } from '../../numeric/sums.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Answers, Step, Unavailable } from '../../road/analysis.js';
@@ -35,8 +29,6 @@ import { type Missed, type NormalityResult, type NormalityTest, type Outcome } f
 import type { NormalityRequest as Request } from './normality-settings.js';
 import { normalityNotes } from './normality-words.js';
 
-/** The formulas of the kurtosis score hold from here on (Anscombe & Glynn 1983). */
-const KURTOSIS_LEAST_N = 20;
 const POWER_REPLICATES = 2_000;
 /** Beyond this n the two populations are never missed, and the work is spared. */
 const POWER_GREATEST_N = 1_000;
@@ -72,28 +64,6 @@ function ordersFor(settings: Request, n: number, rounding: Rounding | null, stat
   const others = book.add(tally(null), replicates, plain);
   const othersRounded = rounding && book.add(tally(rounding.population), replicates, plain);
   return { orders: book.orders, plain, rounded, power, others, othersRounded };
-}
-
-/** The p of a published formula, inside its range. */
-export function pByFormula(name: NormalityTestName, statistic: number, n: number): number | null {
-  switch (name) {
-    case 'anderson-darling':
-      return andersonDarlingAsymptotic(statistic, n);
-    case 'shapiro-wilk':
-      return shapiroWilkAsymptotic(statistic, n);
-    case 'cramer-von-mises':
-      return cramerVonMisesAsymptotic(statistic, n);
-    case 'skewness':
-      return Math.min(1, 2 * normalSurvival(Math.abs(statistic)));
-    case 'kurtosis':
-      return n < KURTOSIS_LEAST_N ? null : Math.min(1, 2 * normalSurvival(Math.abs(statistic)));
-    case 'omnibus':
-      return n < KURTOSIS_LEAST_N ? null : chiSquareTwo(statistic);
-    case 'jarque-bera':
-      return chiSquareTwo(statistic);
-    default:
-      return null;
-  }
 }
 
 /** What is known of a test by simulation: plainly, and with the rounding. */

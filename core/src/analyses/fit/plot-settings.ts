@@ -4,7 +4,8 @@ import type { SentencePart } from '../../road/analysis.js';
 import { groupSettings } from '../../road/groups.js';
 import { anyConfidence, choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
 import { alphaSetting, columnSetting } from '../../road/settings.js';
-import { FAMILY_PARTS, familyShape, withParametersRead } from './family-settings.js';
+import { withParametersRead } from '../../road/family-parameters.js';
+import { FAMILY_PARTS, familyShape } from './family-settings.js';
 
 const positions = choice(
   'positions',

@@ -4,7 +4,8 @@ import { LEAST_N, NORMALITY_TESTS } from '../../goodness-of-fit/normality/batter
 import type { Field, SentencePart } from '../../road/analysis.js';
 import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
 import { alphaSetting, columnSetting } from '../../road/settings.js';
-import { FAMILY_PARTS, familyShape, withParametersRead } from './family-settings.js';
+import { withParametersRead } from '../../road/family-parameters.js';
+import { FAMILY_PARTS, familyShape } from './family-settings.js';
 import { testFacts } from './normality-tests.js';
 import { DEPARTURES, type DepartureScale } from './power-departures.js';
 

@@ -1,12 +1,12 @@
+import { USUAL_PERCENTILE, type StatisticId } from '../../road/statistic-settings.js';
 import { quantileRank } from '../../describe/quantiles.js';
 import { formatFigure, formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import type { IntervalName, ResampledInterval } from '../../resampling/intervals.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote } from '../../road/cautions.js';
-import { toldDistance, toldFigure, toldInterval, type Scale } from '../../road/told.js';
+import { toldDistance, toldInterval, toldStatistic, type Told } from '../../road/told.js';
 import type { BootstrapResult, ResampledHead } from './bootstrap-result.js';
-import type { StatisticId } from './looked-at.js';
-import { USUAL_PERCENTILE, type Asked } from './resample-settings.js';
+import { type Asked } from './resample-settings.js';
 
 /** The intervals, as they follow "tell". */
 export const INTERVAL_WORDS: Readonly<Record<IntervalName, string>> = {
@@ -29,25 +29,7 @@ export const INTERVAL_NAMED: Readonly<Record<IntervalName, string>> = {
 /** Below it no bootstrap is reliable. */
 export const LEAST_RELIABLE = 20;
 
-/** How a statistic is written. */
-export type Told = Pick<ResampledHead, 'unit' | 'resolution' | 'as' | 'kind'>;
-
-const scaleOf = ({ unit, resolution, as }: Told): Scale => ({ unit, resolution, as });
-
-/** With its sign, unless all that is written of it is 0. */
-const signed = (value: number, text: string) => (value < 0 && /[1-9]/.test(text) ? `−${text}` : text);
-
-/** How far off to either side, as it is written. */
-export const toldOff = (value: number, told: Told): string => signed(value, toldDistance(value, scaleOf(told)));
-
-/** A value of the statistic, as it is written. */
-export function toldStatistic(value: number, result: Told): string {
-  const scale = scaleOf(result);
-  if (result.kind !== 'difference') return toldFigure(value, scale, result.kind);
-  return signed(value, toldDistance(value, scale));
-}
-
-const ends = (interval: ResampledInterval, result: Told) => toldInterval(interval, scaleOf(result), result.kind);
+const ends = (interval: ResampledInterval, result: Told) => toldInterval(interval, result, result.kind);
 
 const ORDER = new Set<StatisticId>(['median', 'percentile', 'difference-of-medians', 'median-of-differences']);
 
@@ -92,7 +74,7 @@ export function bootstrapFinding(result: BootstrapResult): Piece[] {
   if (replicates === 0) return [{ text: lead }, figure, { text: '.' }];
   const drawn = `${groupThousands(replicates)} ${replicates === 1 ? 'replicate' : 'replicates'}`;
   if (standardError === null) return [{ text: lead }, figure, { text: `; one replicate has been drawn.` }];
-  const error = toldDistance(standardError, scaleOf(result));
+  const error = toldDistance(standardError, result);
   const plan = times > 1 ? ` with ${groupThousands(times)} times as many readings` : '';
   const known: Piece[] = [
     { text: lead },
@@ -115,7 +97,7 @@ export function bootstrapFinding(result: BootstrapResult): Piece[] {
 /** What the intervals say beside that of the finding, and what a formula says. */
 export function besideWords({ formula, ...result }: BootstrapResult): string | null {
   if (!formula || result.main === null) return null;
-  return `By formula (${formula.name}) it would be ${toldInterval(formula, scaleOf(result), result.kind)}.`;
+  return `By formula (${formula.name}) it would be ${toldInterval(formula, result, result.kind)}.`;
 }
 
 /** An end that another seed would move by more than this part of the interval is not settled. */
@@ -127,7 +109,7 @@ function unsettledNote(result: BootstrapResult): Note[] {
   const width = interval.upper - interval.lower;
   const loose = (['lower', 'upper'] as const).filter((end) => interval[`${end}Error`]! > UNSETTLED * width);
   if (loose.length === 0) return [];
-  const told = (value: number) => toldDistance(value, scaleOf(result));
+  const told = (value: number) => toldDistance(value, result);
   const which = loose.map((end) => `the ${end} end by about ${told(interval[`${end}Error`]!)}`).join(', ');
   return [
     {

@@ -1,3 +1,5 @@
+import { MOST_DOTS, dotsOf, withoutNumbers } from '../../road/piled.js';
+import { READABLE, STATISTIC_PARTS, readable } from '../../road/statistic-settings.js';
 import { z } from 'zod';
 import type { BootstrapDraws } from '../../resampling/bootstrap.js';
 import { distributionOf, frameOf, statisticsOf, type Replicates } from '../../resampling/distribution.js';
@@ -15,19 +17,9 @@ import { affordableReplicates, MOST_REPLICATES } from '../../road/settings.js';
 import { twoOf } from '../../road/two-of.js';
 import type { Sample } from '../../readings/sample.js';
 import { formulaInterval } from './bootstrap-formula.js';
-import { dotsOf, MOST_DOTS, withoutNumbers, type BootstrapResult } from './bootstrap-result.js';
+import { type BootstrapResult } from './bootstrap-result.js';
 import { bootstrapFinding, bootstrapNotes, INTERVAL_WORDS, recommendedOf } from './bootstrap-words.js';
-import {
-  confidence,
-  ONE_SOURCE,
-  oneSource,
-  READABLE,
-  readable,
-  resampleBasis,
-  resampleSubject,
-  seedOf,
-  STATISTIC_PARTS,
-} from './resample-settings.js';
+import { confidence, ONE_SOURCE, oneSource, resampleBasis, resampleSubject, seedOf } from './resample-settings.js';
 import { resampleSource, type Source } from './resample-source.js';
 
 const USUAL = 10_000;

@@ -1,60 +1,10 @@
 import type { ColumnKind } from '../../readings/kind.js';
-
-/** What redrawing and shuffling can look at. */
-export const STATISTIC_IDS = [
-  'mean',
-  'median',
-  'trimmed-mean',
-  'percentile',
-  'sd',
-  'variance',
-  'cv',
-  'skewness',
-  'share',
-  'difference-of-means',
-  'difference-of-medians',
-  'difference-of-shares',
-  'log-ratio-of-sds',
-  'mean-of-differences',
-  'median-of-differences',
-  'correlation',
-  'slope',
-  'f',
-  'largest-difference',
-  'formula',
-] as const;
-export type StatisticId = (typeof STATISTIC_IDS)[number];
-
-type Group = 'one column' | 'two groups' | 'pairs of two columns' | 'several groups' | 'a formula';
-
-interface StatisticFacts {
-  /** After "look at": "the mean". */
-  word: string;
-  group: Group;
-}
-
-export const STATISTIC_FACTS: Readonly<Record<StatisticId, StatisticFacts>> = {
-  mean: { word: 'the mean', group: 'one column' },
-  median: { word: 'the median', group: 'one column' },
-  'trimmed-mean': { word: 'the trimmed mean', group: 'one column' },
-  percentile: { word: 'a percentile', group: 'one column' },
-  sd: { word: 'the sd', group: 'one column' },
-  variance: { word: 'the variance', group: 'one column' },
-  cv: { word: 'the sd over the mean', group: 'one column' },
-  skewness: { word: 'the skewness', group: 'one column' },
-  share: { word: 'the share', group: 'one column' },
-  'difference-of-means': { word: 'the difference of the means', group: 'two groups' },
-  'difference-of-medians': { word: 'the difference of the medians', group: 'two groups' },
-  'difference-of-shares': { word: 'the difference of the shares', group: 'two groups' },
-  'log-ratio-of-sds': { word: 'the log ratio of the sds', group: 'two groups' },
-  'mean-of-differences': { word: 'the mean of the differences', group: 'pairs of two columns' },
-  'median-of-differences': { word: 'the median of the differences', group: 'pairs of two columns' },
-  correlation: { word: 'the correlation', group: 'pairs of two columns' },
-  slope: { word: 'the slope', group: 'pairs of two columns' },
-  f: { word: 'F of the means', group: 'several groups' },
-  'largest-difference': { word: 'the largest difference of means', group: 'several groups' },
-  formula: { word: 'a formula', group: 'a formula' },
-};
+import {
+  STATISTIC_FACTS,
+  STATISTIC_IDS,
+  type StatisticFacts,
+  type StatisticId,
+} from '../../road/statistic-settings.js';
 
 /** What the bar says, or what is typed. */
 export interface LookedAt {

@@ -1,16 +1,9 @@
+import { READABLE, STATISTIC_PARTS, readable } from '../../road/statistic-settings.js';
 import { z } from 'zod';
 import type { SentencePart } from '../../road/analysis.js';
 import { choice, number, whole } from '../../road/setting.js';
 import { MOST_REPLICATES } from '../../road/settings.js';
-import {
-  ONE_SOURCE,
-  oneSource,
-  READABLE,
-  readable,
-  resampleBasis,
-  seedOf,
-  STATISTIC_PARTS,
-} from './resample-settings.js';
+import { ONE_SOURCE, oneSource, resampleBasis, seedOf } from './resample-settings.js';
 
 export const USUAL_SHUFFLES = 10_000;
 const replicates = whole(

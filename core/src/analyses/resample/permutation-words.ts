@@ -1,8 +1,8 @@
+import { toldStatistic } from '../../road/told.js';
 import { equalsP, formatP, formatValue, groupThousands } from '../../numeric/format.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote } from '../../road/cautions.js';
 import { simulatedNotes } from '../../road/simulated-notes.js';
-import { toldStatistic } from './bootstrap-words.js';
 import type { PermutationResult } from './permutation-result.js';
 import type { PermutationRequest } from './permutation-settings.js';
 import type { Source } from './resample-source.js';

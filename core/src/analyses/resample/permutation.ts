@@ -1,3 +1,4 @@
+import { MOST_DOTS, dotsOf, withoutNumbers } from '../../road/piled.js';
 import { pOfTally } from '../../goodness-of-fit/simulated-p.js';
 import { countArrangements, MOST_ARRANGEMENTS, type Arranged } from '../../resampling/arrangements.js';
 import { distributionOf, frameOf, statisticsOf, type Distribution } from '../../resampling/distribution.js';
@@ -11,7 +12,6 @@ import { anotherSeed, orderBook, type OrderBook } from '../../road/order-book.js
 import { affordableReplicates } from '../../road/settings.js';
 import { twoOf } from '../../road/two-of.js';
 import type { Sample } from '../../readings/sample.js';
-import { dotsOf, MOST_DOTS, withoutNumbers } from './bootstrap-result.js';
 import { formulaTest } from './permutation-formula.js';
 import type { AllP, PermutationResult } from './permutation-result.js';
 import { nullWords, permutationFinding, permutationNotes } from './permutation-words.js';

@@ -1,3 +1,4 @@
+import { READABLE, STATISTIC_PARTS, readable } from '../../road/statistic-settings.js';
 import { z } from 'zod';
 import { groupThousands } from '../../numeric/format.js';
 import { intervalsOf, spreadOf } from '../../resampling/intervals.js';
@@ -8,7 +9,7 @@ import { resampledChunkSize } from '../../road/kernels.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
 import { whole } from '../../road/setting.js';
 import { affordableReplicates } from '../../road/settings.js';
-import { toldDistance } from '../../road/told.js';
+import { toldDistance, toldStatistic } from '../../road/told.js';
 import {
   bootstrapAnalysis,
   bootstrapSettings,
@@ -19,17 +20,7 @@ import {
   type BootstrapRequest,
 } from './bootstrap.js';
 import type { ResampledHead } from './bootstrap-result.js';
-import { toldStatistic } from './bootstrap-words.js';
-import {
-  confidence,
-  ONE_SOURCE,
-  oneSource,
-  READABLE,
-  readable,
-  resampleSubject,
-  seedOf,
-  STATISTIC_PARTS,
-} from './resample-settings.js';
+import { confidence, ONE_SOURCE, oneSource, resampleSubject, seedOf } from './resample-settings.js';
 
 /** The sizes that are compared, as multiples of what there is. */
 export const PLANNED = [1, 2, 5, 10] as const;

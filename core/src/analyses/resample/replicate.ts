@@ -1,3 +1,6 @@
+import { MOST_DOTS } from '../../road/piled.js';
+import { toldStatistic } from '../../road/told.js';
+import { READABLE, readable } from '../../road/statistic-settings.js';
 import { z } from 'zod';
 import { formatFigure, groupThousands } from '../../numeric/format.js';
 import { countArrangements, MOST_ARRANGEMENTS, smallerOf } from '../../resampling/arrangements.js';
@@ -8,11 +11,10 @@ import { resampledChunkSize } from '../../road/kernels.js';
 import { choice, whole } from '../../road/setting.js';
 import type { Sample } from '../../readings/sample.js';
 import { bootstrapAnalysis, bootstrapSettings, bootstrapSource, drawnAtOnce, drawsOf } from './bootstrap.js';
-import { MOST_DOTS, type ResampledHead } from './bootstrap-result.js';
-import { toldStatistic } from './bootstrap-words.js';
+import { type ResampledHead } from './bootstrap-result.js';
 import { permutationAnalysis, permutationSource, shuffledOf } from './permutation.js';
 import { permutationSettings } from './permutation-settings.js';
-import { ONE_SOURCE, oneSource, READABLE, readable, resampleSubject } from './resample-settings.js';
+import { ONE_SOURCE, oneSource, resampleSubject } from './resample-settings.js';
 import type { Source } from './resample-source.js';
 
 const by = choice(

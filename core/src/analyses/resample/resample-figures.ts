@@ -1,9 +1,9 @@
 import { formatFigure, formatP, groupThousands } from '../../numeric/format.js';
 import { INTERVAL_NAMES, type IntervalName } from '../../resampling/intervals.js';
 import type { FoundFigure } from '../../road/figure.js';
-import { toldDistance } from '../../road/told.js';
+import { toldDistance, toldOff, toldStatistic } from '../../road/told.js';
 import type { BootstrapResult, ResampledHead } from './bootstrap-result.js';
-import { INTERVAL_NAMED, toldOff, toldStatistic } from './bootstrap-words.js';
+import { INTERVAL_NAMED } from './bootstrap-words.js';
 import type { PermutationResult } from './permutation-result.js';
 import type { PlansResult } from './plans.js';
 import type { ReplicateResult } from './replicate.js';

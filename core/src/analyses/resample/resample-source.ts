@@ -1,3 +1,4 @@
+import { statisticOf, toldAs, whatWords } from '../../road/statistic-asked.js';
 import { formatFigure } from '../../numeric/format.js';
 import type { Note } from '../../readings/note.js';
 import type { Sample } from '../../readings/sample.js';
@@ -9,7 +10,6 @@ import { leftOutNotes, unavailable, whyEmpty, whyLabels, whyNotEven } from '../.
 import { pairsOf } from '../../road/pairs.js';
 import type { Scale } from '../../road/told.js';
 import { twoOf } from '../../road/two-of.js';
-import { statisticOf, toldAs, whatWords } from './statistic-asked.js';
 import type { Asked } from './resample-settings.js';
 
 /** What is redrawn or shuffled, and what is looked at. */

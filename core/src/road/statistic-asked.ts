@@ -1,8 +1,8 @@
-import type { Figure } from '../../resampling/figure.js';
-import type { Statistic } from '../../resampling/statistic.js';
-import { formatPercent } from '../../numeric/format.js';
-import type { Scale } from '../../road/told.js';
-import { USUAL_PERCENTILE, type Asked } from './resample-settings.js';
+import type { Figure } from '../resampling/figure.js';
+import type { Statistic } from '../resampling/statistic.js';
+import { formatPercent } from '../numeric/format.js';
+import type { Scale } from './told.js';
+import { USUAL_PERCENTILE, type StatisticAsked as Asked } from './statistic-settings.js';
 
 /** The figure that is asked for, by its name. */
 function figureAsked({ statistic, trim, percentile = USUAL_PERCENTILE, quantileType }: Asked): Figure {

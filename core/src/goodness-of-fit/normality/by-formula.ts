@@ -1,0 +1,31 @@
+import { normalSurvival } from '../../numeric/standard-normal.js';
+import { andersonDarlingAsymptotic } from './anderson-darling.js';
+import type { NormalityTestName } from './battery.js';
+import { cramerVonMisesAsymptotic } from './cramer-von-mises.js';
+import { chiSquareTwo } from './moments.js';
+import { shapiroWilkAsymptotic } from './shapiro-wilk.js';
+
+/** The formulas of the kurtosis score hold from here on (Anscombe & Glynn 1983). */
+const KURTOSIS_LEAST_N = 20;
+
+/** The p of a published formula, inside its range. */
+export function pByFormula(name: NormalityTestName, statistic: number, n: number): number | null {
+  switch (name) {
+    case 'anderson-darling':
+      return andersonDarlingAsymptotic(statistic, n);
+    case 'shapiro-wilk':
+      return shapiroWilkAsymptotic(statistic, n);
+    case 'cramer-von-mises':
+      return cramerVonMisesAsymptotic(statistic, n);
+    case 'skewness':
+      return Math.min(1, 2 * normalSurvival(Math.abs(statistic)));
+    case 'kurtosis':
+      return n < KURTOSIS_LEAST_N ? null : Math.min(1, 2 * normalSurvival(Math.abs(statistic)));
+    case 'omnibus':
+      return n < KURTOSIS_LEAST_N ? null : chiSquareTwo(statistic);
+    case 'jarque-bera':
+      return chiSquareTwo(statistic);
+    default:
+      return null;
+  }
+}

@@ -1,0 +1,91 @@
+import { nextOpenUnit, type StreamState } from '../random/stream.js';
+import { pickDrawn } from '../resampling/draw.js';
+import { familyLaw, isColumn, moved, placed, roundedTo, type Mixed, type Move, type Population } from './population.js';
+
+/** Draws samples of n from a population, one after the other, into a block. */
+export interface Drawer {
+  /** Fills the block, whose length is a multiple of n. */
+  fill(state: StreamState, block: Float64Array): void;
+  /** 1 for each reading of the last block that is not like the others; null where all are. */
+  strange: Uint8Array | null;
+}
+
+type Fill = (state: StreamState, block: Float64Array) => void;
+
+/** Readings of a column, each put back before the next is drawn. */
+function withReplacement(values: Float64Array, most: number): Fill {
+  const picks = new Int32Array(most);
+  return (state, block) => {
+    const own = picks.subarray(0, block.length);
+    pickDrawn(state, values.length, own);
+    for (let i = 0; i < own.length; i++) block[i] = values[own[i]!]!;
+  };
+}
+
+/** Each sample of n different readings: the first n places of a shuffle (Fisher & Yates 1938, from the front), which is then taken back. */
+function withoutReplacement(values: Float64Array, n: number): Fill {
+  const { length } = values;
+  const order = Int32Array.from(values.keys());
+  const others = new Int32Array(n);
+  return (state, block) => {
+    for (let from = 0; from < block.length; from += n) {
+      for (let i = 0; i < n; i++) {
+        const other = i + Math.floor(nextOpenUnit(state) * (length - i));
+        const found = order[other]!;
+        order[other] = order[i]!;
+        order[i] = found;
+        others[i] = other;
+        block[from + i] = values[found]!;
+      }
+      for (let i = n - 1; i >= 0; i--) {
+        const other = others[i]!;
+        const found = order[other]!;
+        order[other] = order[i]!;
+        order[i] = found;
+      }
+    }
+  };
+}
+
+/** Which readings are not like the others, and what they are instead. */
+function mixing({ share, from }: Mixed, most: number): { strange: Uint8Array; mix: Fill } {
+  const strange = new Uint8Array(most);
+  const others = 'move' in from ? null : { law: familyLaw(from), values: new Float64Array(most) };
+  return {
+    strange,
+    mix(state, block) {
+      let count = 0;
+      for (let i = 0; i < block.length; i++) count += strange[i] = nextOpenUnit(state) < share ? 1 : 0;
+      if (others) others.law.sample(state, others.values.subarray(0, count));
+      for (let i = 0, k = 0; i < block.length; i++) {
+        if (strange[i] === 0) continue;
+        block[i] = others ? others.values[k++]! : moved(block[i]!, (from as { move: Move }).move);
+      }
+    },
+  };
+}
+
+/** Draws samples of n; blocks hold up to `most` readings. Of a column, readings that are all treated alike are moved and rounded before they are drawn. */
+export function createDrawer({ base, mixed, move, step }: Population, n: number, most: number): Drawer {
+  const before = mixed === null && isColumn(base);
+  const draw = ((): Fill => {
+    if (!isColumn(base)) {
+      const law = familyLaw(base);
+      return (state, block) => law.sample(state, block);
+    }
+    const readings = base.values instanceof Float64Array ? base.values : new Float64Array(base.values);
+    const values = before && (move || step !== null) ? readings.map((x) => placed(x, move, step)) : readings;
+    return base.replacement ? withReplacement(values, most) : withoutReplacement(values, n);
+  })();
+  const odd = mixed && mixing(mixed, most);
+  return {
+    strange: odd?.strange ?? null,
+    fill(state, block) {
+      draw(state, block);
+      odd?.mix(state, block);
+      if (before) return;
+      if (move) for (let i = 0; i < block.length; i++) block[i] = moved(block[i]!, move);
+      if (step !== null) for (let i = 0; i < block.length; i++) block[i] = roundedTo(block[i]!, step);
+    },
+  };
+}

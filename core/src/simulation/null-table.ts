@@ -1,0 +1,25 @@
+import type { NormalityReplicates } from '../goodness-of-fit/normality/simulation.js';
+import type { OutlierReplicates } from '../outliers/replicates.js';
+
+/** Samples with nothing to find, whose statistics are the table that p is read from. */
+export type TableOrder =
+  | { kernel: 'normality-replicates'; input: NormalityReplicates }
+  | { kernel: 'outlier-replicates'; input: OutlierReplicates };
+
+/** As many samples make a table: p is read to some hundredth of itself at 0.05. */
+export const TABLE_SAMPLES = 19_999;
+
+/** A tie that rounding in the last place has parted is still a tie. */
+const TIE = 1e-12;
+
+/** p = (b + 1)/(B + 1) of a statistic whose great values are extreme, by a table in rising order (Davison & Hinkley 1997, section 4.2.1). */
+export function pByTable(table: ArrayLike<number>, statistic: number): number {
+  const limit = statistic - TIE * Math.abs(statistic);
+  let [low, high] = [0, table.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (table[middle]! < limit) low = middle + 1;
+    else high = middle;
+  }
+  return (table.length - low + 1) / (table.length + 1);
+}

@@ -1,0 +1,95 @@
+import type { Distribution, Parameters } from '../distributions/family.js';
+import { distribution, familyByName } from '../distributions/registry.js';
+import { centralMoments } from '../numeric/sums.js';
+import { mixedLaw, movedLaw, roundedLaw } from './laws.js';
+
+/** Where readings are drawn from before anything is done to them: a family with all its parameters, or the readings of a column. */
+export type Base = { family: string; parameters: Parameters } | { values: ArrayLike<number>; replacement: boolean };
+
+/** x becomes centre + times·(x − centre) + by. */
+export interface Move {
+  centre: number;
+  times: number;
+  by: number;
+}
+
+/** A share of the readings is not like the others: moved or wider, or from another family. */
+export interface Mixed {
+  share: number;
+  from: { move: Move } | { family: string; parameters: Parameters };
+}
+
+/** What samples are drawn from. Readings are mixed first, then all moved, then rounded as an instrument does. */
+export interface Population {
+  base: Base;
+  mixed: Mixed | null;
+  move: Move | null;
+  /** They are rounded to whole multiples of this; null for as they are. */
+  step: number | null;
+}
+
+/** What is true of a population: what simulation is held against. Mean and variance are NaN or Infinity where there are none. */
+export type Law = Pick<Distribution, 'mean' | 'variance' | 'cumulative' | 'survival' | 'quantile'>;
+
+export const isColumn = (base: Base): base is Extract<Base, { values: ArrayLike<number> }> => 'values' in base;
+
+export const familyLaw = ({ family, parameters }: { family: string; parameters: Parameters }): Distribution =>
+  distribution(familyByName(family), parameters);
+
+export const moved = (x: number, { centre, times, by }: Move): number => centre + times * (x - centre) + by;
+
+/** To the nearest whole multiple, halves upwards; a step of 0.1 gives 0.3, not 0.30000000000000004. */
+export function roundedTo(x: number, step: number): number {
+  const inverse = Math.round(1 / step);
+  const decimal = inverse >= 1 && Math.abs(inverse * step - 1) < 1e-12;
+  return decimal ? Math.round(x / step) / inverse : Math.round(x / step) * step;
+}
+
+/** The readings of a column as a law: each as likely. Variance with divisor n, since they are the whole population. */
+export function columnLaw(values: ArrayLike<number>): Law {
+  const sorted = Float64Array.from(values).sort();
+  const { n, mean, s2 } = centralMoments(sorted);
+  /** How many are at most x. */
+  const rank = (x: number): number => {
+    let [low, high] = [0, n];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (sorted[middle]! <= x) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  };
+  return {
+    mean,
+    variance: s2 / n,
+    cumulative: (x) => rank(x) / n,
+    survival: (x) => (n - rank(x)) / n,
+    quantile: (p) => sorted[Math.min(n - 1, Math.max(0, Math.ceil(p * n * (1 - 4 * Number.EPSILON)) - 1))]!,
+  };
+}
+
+/** The law of a population, whatever is done to its readings. */
+export function lawOf({ base, mixed, move, step }: Population): Law {
+  /** What of a column can be done to each reading is done to them: the law is then exact. */
+  const of = (before: Move | null): Law => {
+    if (!isColumn(base)) return finished(before ? movedLaw(familyLaw(base), before) : familyLaw(base));
+    const values = Float64Array.from(base.values, (x) => placed(before ? moved(x, before) : x, move, step));
+    return columnLaw(values);
+  };
+  const finished = (law: Law): Law => {
+    const there = move ? movedLaw(law, move) : law;
+    return step === null ? there : roundedLaw(there, step);
+  };
+  if (!mixed) return of(null);
+  const { from, share } = mixed;
+  return mixedLaw(of(null), 'move' in from ? of(from.move) : finished(familyLaw(from)), share);
+}
+
+/** A reading moved and rounded. */
+export function placed(x: number, move: Move | null, step: number | null): number {
+  const there = move ? moved(x, move) : x;
+  return step === null ? there : roundedTo(there, step);
+}
+
+/** The same population as it would be without being moved: what a claim speaks of. */
+export const unmoved = (population: Population): Population => ({ ...population, move: null });

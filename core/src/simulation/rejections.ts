@@ -1,0 +1,36 @@
+import type { StreamState } from '../random/stream.js';
+import { createBlocks, type Group } from './samples.js';
+import { simulatedTest } from './tests/registry.js';
+import type { TestSetting } from './tests/simulated-test.js';
+
+/** Tests done on the same samples, one after the other. */
+export interface Rejections {
+  groups: readonly Group[];
+  alpha: number;
+  tests: readonly ({ test: string } & Omit<TestSetting, 'sizes'>)[];
+}
+
+/** How many samples each test has a p below the level for, and how many it has none for: two numbers a test, which merge by adding. */
+export function tallyRejections(
+  { groups, alpha, tests }: Rejections,
+  state: StreamState,
+  replicates: number,
+): Float64Array {
+  const { size, samples, next } = createBlocks(groups);
+  const sizes = groups.map(({ n }) => n);
+  const made = tests.map(({ test, ...setting }) => simulatedTest(test).make({ ...setting, sizes }));
+  const tallies = new Float64Array(2 * tests.length);
+  const found = new Float64Array(2);
+  for (let done = 0; done < replicates; done += size) {
+    next(state);
+    const last = Math.min(size, replicates - done);
+    for (let k = 0; k < last; k++) {
+      for (let t = 0; t < made.length; t++) {
+        made[t]!(samples[k]!, found);
+        if (found[0]! < alpha) tallies[2 * t]!++;
+        else if (Number.isNaN(found[0]!)) tallies[2 * t + 1]!++;
+      }
+    }
+  }
+  return tallies;
+}

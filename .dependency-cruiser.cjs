@@ -20,6 +20,7 @@ const STATISTICS = [
   'outliers',
   'claims',
   'resampling',
+  'simulation',
   'probability-plot',
   'goodness-of-fit',
 ];

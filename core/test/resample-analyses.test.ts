@@ -3,7 +3,7 @@ import { analysisById, inThisThread } from '../src/analyses/registry.js';
 import type { ClaimResult } from '../src/analyses/claims/claim-result.js';
 import type { BootstrapResult } from '../src/analyses/resample/bootstrap-result.js';
 import { statisticOffers, usualStatistic, type LookedAt } from '../src/analyses/resample/looked-at.js';
-import { toldOff, toldStatistic } from '../src/analyses/resample/bootstrap-words.js';
+import { toldOff, toldStatistic } from '../src/road/told.js';
 import type { PermutationResult } from '../src/analyses/resample/permutation-result.js';
 import { conventionWords, tailsWords } from '../src/analyses/resample/permutation-words.js';
 import type { PlansResult } from '../src/analyses/resample/plans.js';

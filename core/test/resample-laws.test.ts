@@ -5,8 +5,8 @@ import type { BootstrapResult } from '../src/analyses/resample/bootstrap-result.
 import { formulaInterval } from '../src/analyses/resample/bootstrap-formula.js';
 import { formulaTest } from '../src/analyses/resample/permutation-formula.js';
 import type { PermutationResult } from '../src/analyses/resample/permutation-result.js';
-import type { StatisticId } from '../src/analyses/resample/looked-at.js';
-import { statisticOf, toldAs, whatWords } from '../src/analyses/resample/statistic-asked.js';
+import type { StatisticId } from '../src/road/statistic-settings.js';
+import { statisticOf, toldAs, whatWords } from '../src/road/statistic-asked.js';
 import type { Asked } from '../src/analyses/resample/resample-settings.js';
 import { fisherP } from '../src/claims/shares.js';
 import { normalQuantile } from '../src/numeric/standard-normal.js';

@@ -6,9 +6,10 @@ import { FIT } from './fit/index.js';
 import { OUTLIERS } from './outliers/index.js';
 import { RESAMPLE } from './resample/index.js';
 import { SHAPE } from './shape/index.js';
+import { SIMULATE } from './simulate/index.js';
 
 /** Every analysis of Verdict, stage by stage. The page, the server and the command line know no other list. */
-export const ANALYSES = [...SHAPE, ...FIT, ...OUTLIERS, ...CLAIMS, ...RESAMPLE, ...DISTRIBUTIONS] as const;
+export const ANALYSES = [...SHAPE, ...FIT, ...OUTLIERS, ...CLAIMS, ...RESAMPLE, ...SIMULATE, ...DISTRIBUTIONS] as const;
 
 export class UnknownAnalysis extends Error {}
 

@@ -4,6 +4,12 @@ export interface Frame {
   width: number;
   /** Values nearer than this are ties: one on the edge of two bins counts outwards. */
   tie: number;
+  /** So many bins are in view on either side of the centre; all that there are up to 400, where it is left out. */
+  reach?: number;
+  /** Nothing can be greater: what is counts into the bin below. */
+  greatest?: number;
+  /** True where they are always binned, however few values there are. */
+  binned?: true;
 }
 
 /** Replicates as they are piled up. */
@@ -50,8 +56,12 @@ export function frameOf(
   return { centre, width: steps > 0 ? edge / steps : wanted, tie };
 }
 
+/** Bins that end where nothing can be greater end there but for rounding. */
+const EDGE = 1e-9;
+
 /** The bin of a value: 0 and on from the centre upwards, −1 and on downwards. */
-function binOf(value: number, { centre, width, tie }: Frame): number {
+function binOf(value: number, { centre, width, tie, greatest = Infinity }: Frame): number {
+  if (value >= greatest) return Math.ceil((greatest - centre) / width - EDGE) - 1;
   const far = Math.floor((Math.abs(value - centre) + tie) / width);
   return value < centre ? -1 - far : far;
 }
@@ -100,7 +110,7 @@ function valuesIn(chunk: Float64Array, stride: number, frame: Frame): Piles | 'm
 function binsIn(chunk: Float64Array, stride: number, frame: Frame): Piles {
   const known = binned.get(chunk);
   const same = (key: keyof Frame) => known?.frame[key] === frame[key];
-  if (known && same('width') && same('centre') && same('tie')) return known.piles;
+  if (known && same('width') && same('centre') && same('tie') && same('greatest')) return known.piles;
   const piles = pileUp(chunk, stride, (value) => binOf(value, frame)) as Piles;
   binned.set(chunk, { frame, piles });
   return piles;
@@ -125,7 +135,7 @@ function together({ chunks, stride }: Replicates, pilesOf: (chunk: Float64Array)
 /** The replicates piled up: by their values where these are few, else in bins. Those that are not defined are left out. */
 export function distributionOf(replicates: Replicates, frame: Frame): Distribution {
   const { chunks, stride } = replicates;
-  const values = together(replicates, (chunk) => valuesIn(chunk, stride, frame));
+  const values = frame.binned ? 'many' : together(replicates, (chunk) => valuesIn(chunk, stride, frame));
   if (values !== 'many' && values.counts.size <= MOST_VALUES) return byValues(values, chunks, stride);
   return inBins(together(replicates, (chunk) => binsIn(chunk, stride, frame)) as Piles, frame);
 }
@@ -151,12 +161,12 @@ function byValues({ counts, firsts }: Piles, chunks: readonly Float64Array[], st
   };
 }
 
-function inBins({ counts, firsts }: Piles, { centre, width }: Frame): Distribution {
+function inBins({ counts, firsts }: Piles, { centre, width, reach = Infinity }: Frame): Distribution {
   const keys = [...counts.keys()].sort((a, b) => a - b);
   const found: Distribution = { values: null, edges: [], counts: [], examples: [], below: 0, above: 0 };
   if (keys.length === 0) return found;
   // A few that lie without end far out are told, not drawn.
-  let [low, high] = [keys[0]!, keys.at(-1)!];
+  let [low, high] = [Math.max(-reach, keys[0]!), Math.min(reach - 1, keys.at(-1)!)];
   if (high - low >= MOST_BINS) {
     const middle = keys[keys.length >> 1]!;
     low = Math.max(low, middle - MOST_BINS / 2);

@@ -31,6 +31,14 @@ export type Field =
       type: 'choice';
       options: readonly { value: string; text: string; group?: string }[];
     } & Shown)
+  /** Several of them. */
+  | ({
+      field: string;
+      label: string;
+      type: 'choices';
+      options: readonly { value: string; text: string; group?: string }[];
+      most: number;
+    } & Shown)
   | ({ field: string; label: string; type: 'whole'; min: number; max: number } & Shown)
   | ({ field: string; label: string; type: 'percent'; min: number; max: number; empty?: string } & Shown)
   /** Any number within what is given; left out it reads as `empty`. */

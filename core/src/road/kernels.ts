@@ -36,6 +36,8 @@ import {
 } from '../resampling/permutation.js';
 import { drawLineUp, type LineUpDraws } from '../probability-plot/line-up.js';
 import { simulateOrderedScores, type BandReplicates } from '../probability-plot/whole-plot-band.js';
+import { tallyRejections, type Rejections } from '../simulation/rejections.js';
+import { simulatedSamples, type SimulatedSamples } from '../simulation/samples.js';
 import { createStream } from '../random/stream.js';
 
 /** The repeated work that analyses order, each with the input it takes. */
@@ -62,6 +64,8 @@ export interface KernelInputs {
   'bootstrap-replicates': BootstrapDraws;
   'permutation-replicates': Shuffled;
   'arrangement-statistics': CountedOut;
+  'simulated-samples': SimulatedSamples;
+  'rejection-tallies': Rejections;
 }
 
 type Kernel<K extends keyof KernelInputs> = (
@@ -93,6 +97,8 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'bootstrap-replicates': bootstrapReplicates,
   'permutation-replicates': permutationReplicates,
   'arrangement-statistics': arrangementStatistics,
+  'simulated-samples': simulatedSamples,
+  'rejection-tallies': tallyRejections,
 };
 
 /** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */

@@ -5,9 +5,11 @@ type Values = Record<string, unknown>;
 
 export const isField = (part: SentencePart): part is Field => typeof part === 'object' && 'field' in part;
 
+/** Of several values one is enough. */
 const holds = ({ field, is }: Condition, values: Values) => {
-  const value = String(values[field]);
-  return typeof is === 'string' ? value === is : is.includes(value);
+  const value = values[field];
+  const wanted = typeof is === 'string' ? [is] : is;
+  return (Array.isArray(value) ? value : [value]).some((one) => wanted.includes(String(one)));
 };
 
 /** The parts of a method sentence that have a meaning under these settings. */
@@ -23,11 +25,19 @@ export function visibleParts(parts: readonly SentencePart[], values: Values): Se
 /** logMean as it is said: "log mean". */
 const spelled = (name: string) => name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 
+/** "a, b and c". */
+const listed = (words: readonly string[]): string =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+
 /** How a field's value is written in the sentence. */
 export function fieldText(field: Field, value: unknown): string {
   switch (field.type) {
     case 'choice':
       return field.options.find((option) => option.value === String(value))?.text ?? String(value);
+    case 'choices': {
+      const chosen = (value ?? []) as readonly string[];
+      return listed(chosen.map((one) => field.options.find((option) => option.value === one)?.text ?? one));
+    }
     case 'percent':
       return value === undefined ? (field.empty ?? '') : formatPercent(Number(value));
     case 'number':

@@ -30,6 +30,38 @@ export function choice<const V extends string>(
   return { schema, field: { field, label, type: 'choice', options } } as const satisfies Setting<typeof schema>;
 }
 
+/** Several of some words, none twice; at least one. */
+export function choices<const V extends string>(
+  field: string,
+  label: string,
+  options: readonly { value: V; text: string }[],
+  { usual, most, what }: { usual: readonly NoInfer<V>[]; most: number; what: string },
+) {
+  const values = options.map(({ value }) => value) as [V, ...V[]];
+  const said = `Choose 1 to ${most} ${what}, none of them twice.`;
+  const schema = z
+    .array(z.enum(values), said)
+    .min(1, said)
+    .max(most, said)
+    .refine((chosen) => new Set(chosen).size === chosen.length, said)
+    .default(usual as never);
+  return { schema, field: { field, label, type: 'choices', options, most } } as const satisfies Setting<typeof schema>;
+}
+
+/** Several numbers, which may be left out: they read as `empty` then. */
+export function numbers(field: string, label: string, { least, most }: { least: number; most: number }, empty: string) {
+  const said = `The ${label} are ${least} to ${most} numbers.`;
+  const schema = z
+    .array(z.number(said).min(-GREATEST, said).max(GREATEST, said), said)
+    .min(least, said)
+    .max(most, said)
+    .optional();
+  return {
+    schema,
+    field: { field, label, type: 'numbers', min: -GREATEST, max: GREATEST, empty },
+  } as const satisfies Setting<typeof schema>;
+}
+
 /** A whole number within a range. */
 export function whole(field: string, label: string, range: { min: number; max: number }, usual: number, what: string) {
   const { min, max } = range;

@@ -1,6 +1,6 @@
 import { nextOpenUnit, type StreamState } from '../random/stream.js';
 import { pickDrawn } from '../resampling/draw.js';
-import { familyLaw, isColumn, moved, placed, roundedTo, type Mixed, type Move, type Population } from './population.js';
+import { familyLaw, isColumn, moved, placing, type Mixed, type Move, type Population } from './population.js';
 
 /** Draws samples of n from a population, one after the other, into a block. */
 export interface Drawer {
@@ -68,13 +68,14 @@ function mixing({ share, from }: Mixed, most: number): { strange: Uint8Array; mi
 /** Draws samples of n; blocks hold up to `most` readings. Of a column, readings that are all treated alike are moved and rounded before they are drawn. */
 export function createDrawer({ base, mixed, move, step }: Population, n: number, most: number): Drawer {
   const before = mixed === null && isColumn(base);
+  const place = placing(move, step);
   const draw = ((): Fill => {
     if (!isColumn(base)) {
       const law = familyLaw(base);
       return (state, block) => law.sample(state, block);
     }
     const readings = base.values instanceof Float64Array ? base.values : new Float64Array(base.values);
-    const values = before && (move || step !== null) ? readings.map((x) => placed(x, move, step)) : readings;
+    const values = before && (move || step !== null) ? readings.map(place) : readings;
     return base.replacement ? withReplacement(values, most) : withoutReplacement(values, n);
   })();
   const odd = mixed && mixing(mixed, most);
@@ -83,9 +84,8 @@ export function createDrawer({ base, mixed, move, step }: Population, n: number,
     fill(state, block) {
       draw(state, block);
       odd?.mix(state, block);
-      if (before) return;
-      if (move) for (let i = 0; i < block.length; i++) block[i] = moved(block[i]!, move);
-      if (step !== null) for (let i = 0; i < block.length; i++) block[i] = roundedTo(block[i]!, step);
+      if (before || (!move && step === null)) return;
+      for (let i = 0; i < block.length; i++) block[i] = place(block[i]!);
     },
   };
 }

@@ -128,7 +128,7 @@ export const SIMULATED_INTERVALS = [
   },
   { ...{ id: 'sd', name: 'χ² interval of the sd', truth: 'sd', groups: 1, least: 2, cost: 1 }, make: sd },
   {
-    ...{ id: 'share', name: 'Wilson’s interval of a share', truth: 'share', groups: 1, least: 1, cost: 1 },
+    ...{ id: 'share', name: 'Wilson interval of a share', truth: 'share', groups: 1, least: 1, cost: 1 },
     make: share(wilson),
   },
   {
@@ -151,7 +151,7 @@ export const SIMULATED_INTERVALS = [
     make: ratioOfSds,
   },
   {
-    ...{ id: 'difference-of-shares', name: 'Newcombe’s interval of the difference of two shares' },
+    ...{ id: 'difference-of-shares', name: 'Newcombe interval of the difference of two shares' },
     ...{ truth: 'difference-of-shares', groups: 2, least: 1, cost: 2 },
     make: differenceOfShares,
   },

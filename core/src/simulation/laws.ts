@@ -1,3 +1,4 @@
+import { rounderOf } from '../numeric/round-to.js';
 import type { Law, Move } from './population.js';
 
 /** The law of centre + times·(X − centre) + by. */
@@ -16,20 +17,21 @@ export function movedLaw(law: Law, { centre, times, by }: Move): Law {
 const MOST_STEPS = 200_000;
 /** What lies further out is too little to be seen in a mean. */
 const OUT_OF_SIGHT = 1e-15;
-/** A step that rounding alone has parted from the next. */
-const DUST = 1e-9;
-
-/** The law of X rounded to whole multiples of a step, halves upwards. Its moments are added up step by step; of steps that are small beside the spread the variance is larger by step²/12 (Sheppard 1898). */
+/** The law of X rounded to whole multiples of a step. Its moments are added up step by step; of steps that are small beside the spread the variance is larger by step²/12 (Sheppard 1898). */
 export function roundedLaw(law: Law, step: number): Law {
-  /** The last step at or below x. */
-  const stepAt = (x: number) => Math.floor(x / step + DUST);
+  const round = rounderOf(step);
+  /** The last step at or below x, as the values that are drawn stand in doubles. */
+  const stepAt = (x: number) => {
+    const nearest = Math.round(x / step);
+    return round(nearest * step) <= x ? nearest : nearest - 1;
+  };
   const { mean, variance } = roundedMoments(law, step);
   return {
     mean,
     variance,
     cumulative: (x) => law.cumulative((stepAt(x) + 0.5) * step),
     survival: (x) => law.survival((stepAt(x) + 0.5) * step),
-    quantile: (p) => Math.round(law.quantile(p) / step) * step,
+    quantile: (p) => round(law.quantile(p)),
   };
 }
 

@@ -1,5 +1,6 @@
 import type { Distribution, Parameters } from '../distributions/family.js';
 import { distribution, familyByName } from '../distributions/registry.js';
+import { rounderOf } from '../numeric/round-to.js';
 import { centralMoments } from '../numeric/sums.js';
 import { mixedLaw, movedLaw, roundedLaw } from './laws.js';
 
@@ -38,13 +39,6 @@ export const familyLaw = ({ family, parameters }: { family: string; parameters: 
 
 export const moved = (x: number, { centre, times, by }: Move): number => centre + times * (x - centre) + by;
 
-/** To the nearest whole multiple, halves upwards; a step of 0.1 gives 0.3, not 0.30000000000000004. */
-export function roundedTo(x: number, step: number): number {
-  const inverse = Math.round(1 / step);
-  const decimal = inverse >= 1 && Math.abs(inverse * step - 1) < 1e-12;
-  return decimal ? Math.round(x / step) / inverse : Math.round(x / step) * step;
-}
-
 /** The readings of a column as a law: each as likely. Variance with divisor n, since they are the whole population. */
 export function columnLaw(values: ArrayLike<number>): Law {
   const sorted = Float64Array.from(values).sort();
@@ -73,8 +67,8 @@ export function lawOf({ base, mixed, move, step }: Population): Law {
   /** What of a column can be done to each reading is done to them: the law is then exact. */
   const of = (before: Move | null): Law => {
     if (!isColumn(base)) return finished(before ? movedLaw(familyLaw(base), before) : familyLaw(base));
-    const values = Float64Array.from(base.values, (x) => placed(before ? moved(x, before) : x, move, step));
-    return columnLaw(values);
+    const place = placing(move, step);
+    return columnLaw(Float64Array.from(base.values, (x) => place(before ? moved(x, before) : x)));
   };
   const finished = (law: Law): Law => {
     const there = move ? movedLaw(law, move) : law;
@@ -85,11 +79,11 @@ export function lawOf({ base, mixed, move, step }: Population): Law {
   return mixedLaw(of(null), 'move' in from ? of(from.move) : finished(familyLaw(from)), share);
 }
 
-/** A reading moved and rounded. */
-export function placed(x: number, move: Move | null, step: number | null): number {
-  const there = move ? moved(x, move) : x;
-  return step === null ? there : roundedTo(there, step);
+/** Moves a reading and rounds it. */
+export function placing(move: Move | null, step: number | null): (x: number) => number {
+  const round = step === null ? null : rounderOf(step);
+  return (x) => {
+    const there = move ? moved(x, move) : x;
+    return round ? round(there) : there;
+  };
 }
-
-/** The same population as it would be without being moved: what a claim speaks of. */
-export const unmoved = (population: Population): Population => ({ ...population, move: null });

@@ -54,7 +54,7 @@ export const SHARES: readonly SimulatedTest[] = [
     make: share,
   },
   {
-    ...{ id: 'fisher', name: 'Fisher’s exact test of two shares', symbol: 'difference', about: 'two', groups: 2 },
+    ...{ id: 'fisher', name: 'Fisher exact test of two shares', symbol: 'difference', about: 'two', groups: 2 },
     ...{ least: 1, sided: true, cost: 3 },
     make: fisher,
   },

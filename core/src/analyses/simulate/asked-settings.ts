@@ -1,0 +1,203 @@
+import { z } from 'zod';
+import { SIMULATED_INTERVALS, simulatedInterval, type IntervalId } from '../../simulation/intervals.js';
+import { SIMULATED_TESTS, simulatedTest } from '../../simulation/tests/registry.js';
+import type { Condition, SentencePart } from '../../road/analysis.js';
+import { anyConfidence, choice, number, seed, whole } from '../../road/setting.js';
+import { alphaSetting, MOST_REPLICATES } from '../../road/settings.js';
+import {
+  lower,
+  of,
+  statistic,
+  STATISTIC_FACTS,
+  STATISTIC_IDS,
+  STATISTIC_PARTS,
+  statisticShape,
+  upper,
+  type StatisticAsked,
+  type StatisticId,
+} from '../../road/statistic-settings.js';
+
+/** Of several groups nothing is simulated: samples come as one group, or two. */
+const OF_SEVERAL: readonly StatisticId[] = ['f', 'largest-difference'];
+export const SIMULATED_STATISTICS = STATISTIC_IDS.filter((id) => !OF_SEVERAL.includes(id));
+const PAIRED: readonly StatisticId[] = ['mean-of-differences', 'median-of-differences', 'correlation', 'slope'];
+export const isPaired = (id: StatisticId): boolean => PAIRED.includes(id);
+const statisticIsOfTwo = (id: StatisticId): boolean => STATISTIC_FACTS[id].group !== 'one column' && id !== 'formula';
+
+const testIds = SIMULATED_TESTS.map(({ id }) => id) as [string, ...string[]];
+export const test = choice(
+  'test',
+  'test that is done',
+  SIMULATED_TESTS.map(({ id: value, name: text }) => ({ value, text })),
+  't',
+);
+const interval = choice(
+  'interval',
+  'interval that is worked out',
+  SIMULATED_INTERVALS.map(({ id: value, name: text }) => ({ value, text })),
+  'mean',
+);
+export const alternative = choice(
+  'alternative',
+  'direction in which evidence is sought',
+  [
+    { value: 'two-sided', text: 'either way' },
+    { value: 'less', text: 'downwards' },
+    { value: 'greater', text: 'upwards' },
+  ],
+  'two-sided',
+);
+export const claimed = number('claimed', 'what the test claims', {}, 'what is true');
+export const MOST_IN_SAMPLE = 100_000;
+export const n = whole('n', 'readings in a sample', { min: 1, max: MOST_IN_SAMPLE }, 10, 'The size of a sample');
+const SECOND = `The size of the second sample is a whole number from 1 to ${MOST_IN_SAMPLE}.`;
+const secondN = {
+  schema: z.int(SECOND).min(1, SECOND).max(MOST_IN_SAMPLE, SECOND).optional(),
+  field: {
+    ...{ field: 'secondN', label: 'readings in the second group', type: 'number' as const },
+    ...{ from: 1, to: MOST_IN_SAMPLE, whole: true, empty: 'as many' },
+  },
+};
+export const shift = number('shift', 'shift in the unit of the readings', {}, '0');
+export const shiftInSd = number('shiftInSd', 'shift in sd', {}, '0');
+export const ratio = number('ratio', 'times as wide', { above: 0, to: 1e6 }, 'as wide');
+export const confidence = anyConfidence('confidence of the interval');
+export const seedOf = seed('seed of the draws');
+const replicates = whole('replicates', 'samples', { min: 1, max: MOST_REPLICATES }, 1_000, 'The number of samples');
+
+/** How the samples are drawn. */
+export const samplesShape = {
+  n: n.schema,
+  /** Of the second group; as many as of the first where it is left out. */
+  secondN: secondN.schema,
+  shift: shift.schema,
+  shiftInSd: shiftInSd.schema,
+  ratio: ratio.schema,
+};
+/** What is worked out of each: a figure, a test, or an interval. */
+export const repeatedShape = {
+  statistic: z.enum(SIMULATED_STATISTICS).optional(),
+  ...statisticShape,
+  test: z.enum(testIds).optional(),
+  interval: z.enum(SIMULATED_INTERVALS.map(({ id }) => id)).optional(),
+  alternative: alternative.schema,
+  claimed: claimed.schema,
+  confidence: confidence.schema,
+  alpha: alphaSetting,
+  /** Filled in: whether samples come as one group or two. */
+  groups: z.enum(['one', 'two']).optional(),
+};
+export const runShape = { replicates: replicates.schema, seed: seedOf.schema };
+
+export interface SamplesAsked {
+  n: number;
+  secondN?: number | undefined;
+  shift?: number | undefined;
+  shiftInSd?: number | undefined;
+  ratio?: number | undefined;
+}
+
+export interface RepeatedAsked extends Omit<StatisticAsked, 'statistic'> {
+  statistic?: StatisticId | undefined;
+  test?: string | undefined;
+  interval?: IntervalId | undefined;
+  alternative: 'two-sided' | 'less' | 'greater';
+  claimed?: number | undefined;
+  confidence: number;
+  alpha: number;
+  groups?: 'one' | 'two' | undefined;
+}
+
+/** Only one of them is looked at. */
+export const asksOne = ({ statistic: a, test: b, interval: c }: RepeatedAsked): boolean =>
+  [a, b, c].filter((one) => one !== undefined).length <= 1;
+export const ASKS_ONE = {
+  message: 'Look at one thing: a statistic, a test, or an interval.',
+  path: ['test'],
+};
+export const movesOnce = ({ shift: a, shiftInSd: b }: Pick<SamplesAsked, 'shift' | 'shiftInSd'>): boolean => a === undefined || b === undefined;
+export const MOVES_ONCE = {
+  message: 'The shift is given in sd or in the unit of the readings, not in both.',
+  path: ['shiftInSd'],
+};
+
+/** Whether it takes one group or two. */
+export function groupsOf({ statistic: figure, test: done, interval: ends, formula = '' }: RepeatedAsked): 'one' | 'two' {
+  if (done !== undefined) return simulatedTest(done).groups === 2 ? 'two' : 'one';
+  if (ends !== undefined) return simulatedInterval(ends).groups === 2 ? 'two' : 'one';
+  if (figure === 'formula') return /[a-z]2\b/.test(formula) ? 'two' : 'one';
+  return figure !== undefined && statisticIsOfTwo(figure) ? 'two' : 'one';
+}
+
+/** What is asked, settled: the mean where nothing is said. */
+export function settled<R extends RepeatedAsked>(request: R): R {
+  const { statistic: a, test: b, interval: c } = request;
+  const nothing = a === undefined && b === undefined && c === undefined;
+  const asked = nothing ? { ...request, statistic: 'mean' as const } : request;
+  return { ...asked, groups: groupsOf(asked) };
+}
+
+const defined = (field: string) => ({ hideWhen: { field, is: 'undefined' } as Condition });
+export const SHARE_TESTS = ['share', 'fisher'];
+const SHARE_INTERVALS = ['share', 'exact-share', 'difference-of-shares'];
+/** Readings are counted beyond limits, or within them. */
+export const limitParts = (shown: { showWhen: Condition }): SentencePart[] => [
+  { text: ', counted ', ...shown },
+  { ...of.field, ...shown },
+  { text: ' ', ...shown },
+  { ...lower.field, ...shown },
+  { text: ' and ', ...shown },
+  { ...upper.field, ...shown },
+];
+const figureParts = STATISTIC_PARTS.map((part) =>
+  typeof part === 'string' || 'subject' in part ? part : part === statistic.field ? { ...part, ...defined('statistic') } : part,
+);
+const unsided = SIMULATED_TESTS.filter(({ sided }) => !sided).map(({ id }) => id);
+const sided = { showWhen: { field: 'test', is: testIds.filter((id) => !unsided.includes(id)) } };
+const CLAIMS = ['mean', 'median', 'sd', 'share'];
+const claiming = {
+  showWhen: { field: 'test', is: SIMULATED_TESTS.filter(({ about }) => CLAIMS.includes(about)).map(({ id }) => id) },
+};
+
+export const REPEATED_PARTS: readonly SentencePart[] = [
+  { text: 'Look at ', ...defined('statistic') },
+  { text: 'Do the ', ...defined('test') },
+  { text: 'Work out the ', ...defined('interval') },
+  ...figureParts,
+  { ...test.field, ...defined('test') },
+  ...limitParts({ showWhen: { field: 'test', is: SHARE_TESTS } }),
+  { text: ', claimed ', ...claiming },
+  { ...claimed.field, ...claiming },
+  { text: ', evidence sought ', ...sided },
+  { ...alternative.field, ...sided },
+  { ...interval.field, ...defined('interval') },
+  ...limitParts({ showWhen: { field: 'interval', is: SHARE_INTERVALS } }),
+  { text: ' at ', ...defined('interval') },
+  { ...confidence.field, ...defined('interval') },
+];
+
+const TWO = { showWhen: { field: 'groups', is: 'two' } };
+const NOT_IN_SD = { showWhen: { field: 'shiftInSd', is: 'undefined' } };
+const NOT_IN_UNIT = { showWhen: { field: 'shift', is: 'undefined' } };
+/** ", moved by [0.5] sd, [as wide]"; nothing is given twice. */
+export const SHIFT_PARTS: readonly SentencePart[] = [
+  { text: ', the first', ...TWO },
+  ' moved by ',
+  { ...shiftInSd.field, ...NOT_IN_UNIT },
+  { text: ' sd', ...NOT_IN_UNIT },
+  { text: ' or by ', showWhen: [NOT_IN_SD.showWhen, NOT_IN_UNIT.showWhen] },
+  { ...shift.field, ...NOT_IN_SD },
+  { text: ' in its unit', ...NOT_IN_SD },
+  ', ',
+  ratio.field,
+  { text: ' times as wide', hideWhen: { field: 'ratio', is: 'undefined' } },
+];
+
+export const RUN_PARTS: readonly SentencePart[] = ['Draw ', replicates.field, ' samples, seed ', seedOf.field, '.'];
+export const SIZE_PARTS: readonly SentencePart[] = [
+  n.field,
+  ' readings',
+  { text: ' in the first group and ', ...TWO },
+  { ...secondN.field, ...TWO },
+  { text: ' in the second', ...TWO },
+];

@@ -1,0 +1,115 @@
+import { z } from 'zod';
+import { SIMULATED_TESTS, simulatedTest } from '../../simulation/tests/registry.js';
+import type { SentencePart } from '../../road/analysis.js';
+import { choice, choices, numbers, share, whole } from '../../road/setting.js';
+import { alphaSetting } from '../../road/settings.js';
+import { of, lower, upper } from '../../road/statistic-settings.js';
+import {
+  alternative,
+  claimed,
+  limitParts,
+  MOVES_ONCE,
+  movesOnce,
+  samplesShape,
+  seedOf,
+  SHARE_TESTS,
+  SHIFT_PARTS,
+  SIZE_PARTS,
+} from './asked-settings.js';
+import { hasItsColumn, ITS_COLUMN, POPULATION_PARTS, populationShape, withLawsRead, type PopulationAsked } from './population-settings.js';
+
+export const MOST_TESTS = 6;
+export const MOST_POINTS = 15;
+
+export const tests = choices(
+  'tests',
+  'tests',
+  SIMULATED_TESTS.map(({ id: value, name: text }) => ({ value, text })),
+  { usual: ['t'], most: MOST_TESTS, what: 'tests' },
+);
+export const along = choice(
+  'along',
+  'what is changed',
+  [
+    { value: 'n', text: 'the readings in a sample' },
+    { value: 'shiftInSd', text: 'the shift in sd' },
+    { value: 'shift', text: 'the shift in its unit' },
+    { value: 'ratio', text: 'how much wider it is' },
+    { value: 'mixedShare', text: 'the share that is different' },
+  ],
+  'n',
+);
+export type Along = z.infer<typeof along.schema>;
+const values = numbers('values', 'values along the axis', { least: 1, most: MOST_POINTS }, 'the usual');
+const power = share('power', 'chance that is wanted', { min: 0.01, max: 0.999 }, '80 %');
+const replicates = whole('replicates', 'samples a point', { min: 100, max: 200_000 }, 2_000, 'The number of samples');
+
+/** Where nothing is said: what is usually looked at. */
+export const USUAL_VALUES: Readonly<Record<Along, readonly number[]>> = {
+  n: [5, 10, 15, 20, 30, 50, 80],
+  shiftInSd: [0, 0.25, 0.5, 0.75, 1, 1.25, 1.5],
+  shift: [],
+  ratio: [1, 1.25, 1.5, 1.75, 2, 2.5, 3],
+  mixedShare: [0, 0.01, 0.02, 0.05, 0.1, 0.2],
+};
+export const USUAL_POWER = 0.8;
+
+const shape = {
+  ...populationShape,
+  ...samplesShape,
+  tests: tests.schema,
+  along: along.schema,
+  values: values.schema,
+  alternative: alternative.schema,
+  claimed: claimed.schema,
+  of: of.schema,
+  lower: lower.schema,
+  upper: upper.schema,
+  power: power.schema,
+  alpha: alphaSetting,
+  replicates: replicates.schema,
+  seed: seedOf.schema,
+  /** Filled in: whether samples come as one group or two. */
+  groups: z.enum(['one', 'two']).optional(),
+};
+
+const sameGroups = ({ tests: ids }: { tests: readonly string[] }): boolean =>
+  new Set(ids.map((id) => simulatedTest(id).groups)).size === 1;
+
+export const curvesRequest = z
+  .strictObject(shape)
+  .refine((asked) => hasItsColumn(asked), ITS_COLUMN)
+  .refine(movesOnce, MOVES_ONCE)
+  .refine(sameGroups, {
+    message: 'Tests of one group and of two are not done on the same samples: choose all of one sort.',
+    path: ['tests'],
+  })
+  .transform((asked, context) => withLawsRead(asked, context) as typeof asked & PopulationAsked);
+export type CurvesRequest = z.infer<typeof curvesRequest>;
+
+export const CURVES_ASK: readonly SentencePart[] = [
+  'Draw from ',
+  ...POPULATION_PARTS,
+  '. Do the ',
+  tests.field,
+  ...limitParts({ showWhen: { field: 'tests', is: SHARE_TESTS } }),
+  ', evidence sought ',
+  alternative.field,
+  ', along ',
+  along.field,
+  ': ',
+  values.field,
+  '.',
+];
+export const CURVES_HOW: readonly SentencePart[] = [
+  'Otherwise each sample has ',
+  ...SIZE_PARTS,
+  ...SHIFT_PARTS,
+  '. Draw ',
+  replicates.field,
+  ' samples for each point, the same for all tests, seed ',
+  seedOf.field,
+  '; read off where the chance is ',
+  power.field,
+  '.',
+];

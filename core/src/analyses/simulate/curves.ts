@@ -1,0 +1,244 @@
+import { clopperPearson } from '../../numeric/clopper-pearson.js';
+import { normalQuantile } from '../../numeric/standard-normal.js';
+import type { Note } from '../../readings/note.js';
+import type { Sample } from '../../readings/sample.js';
+import { TABLE_SAMPLES } from '../../simulation/null-table.js';
+import { simulatedTest } from '../../simulation/tests/registry.js';
+import { defineAnalysis, isUnavailable, type Answers, type Unavailable } from '../../road/analysis.js';
+import { unavailable } from '../../road/cautions.js';
+import { chunkSizeFor, resampledChunkSize } from '../../road/kernels.js';
+import { anotherSeed, orderBook } from '../../road/order-book.js';
+import { CURVES_ASK, CURVES_HOW, curvesRequest, USUAL_POWER, USUAL_VALUES, type Along, type CurvesRequest } from './curves-settings.js';
+import { curvesFinding, curvesNotes } from './curves-words.js';
+import { drawnAtOnce, populationSource, type PopulationSource } from './simulated-source.js';
+import { drawnFrom } from './simulated.js';
+import { tableOf } from './simulate.js';
+import type { PopulationTruth } from './simulate-result.js';
+import { testedAt, type TestedAt } from './tested.js';
+
+/** How often a test has a p below the level, at one place of the axis. */
+export interface CurvePoint {
+  value: number;
+  /** Readings in a sample, of every group. */
+  sizes: number[];
+  count: number;
+  replicates: number;
+  /** Null until it is simulated. */
+  share: number | null;
+  lower: number | null;
+  upper: number | null;
+  /** By a formula that is exact; null where there is none. */
+  exact: number | null;
+  /** Samples without a p. */
+  undefined: number;
+  /** True where what the test claims holds there: the share is one of errors. */
+  holds: boolean;
+}
+
+export interface Curve {
+  test: string;
+  name: string;
+  points: CurvePoint[];
+  /** Where the chance that is wanted is reached, between two points; null where it is not. */
+  crossing: number | null;
+}
+
+export interface CurvesResult {
+  available: true;
+  missing: number;
+  setAside: number;
+  unit: string;
+  resolution: number | null;
+  population: PopulationTruth;
+  along: Along;
+  curves: Curve[];
+  alpha: number;
+  /** The chance that is wanted. */
+  power: number;
+  replicates: number;
+  seed: number;
+  notes: Note[];
+}
+
+/** The request with its value along the axis set. */
+const placedAt = (asked: CurvesRequest, value: number): CurvesRequest => {
+  const { along } = asked;
+  const cleared = along === 'shift' ? { shiftInSd: undefined } : along === 'shiftInSd' ? { shift: undefined } : {};
+  return { ...asked, ...cleared, [along]: value };
+};
+
+/** What is wrong with a value along the axis. */
+function whyNotValue(along: Along, value: number): string | null {
+  if (along === 'n' && !(Number.isInteger(value) && value >= 1 && value <= 100_000))
+    return `The readings in a sample are whole numbers from 1 to 100\u202f000, not ${value}.`;
+  if (along === 'ratio' && !(value > 0)) return `How much wider it is is a number above 0, not ${value}.`;
+  if (along === 'mixedShare' && !(value >= 0 && value <= 1))
+    return `A share lies between 0 and 1, not ${value}; 0.05 means 5 %.`;
+  return null;
+}
+
+interface Place {
+  value: number;
+  tested: TestedAt[];
+}
+
+function placesOf(asked: CurvesRequest, sample: Sample): Place[] | Unavailable {
+  const values = asked.values!;
+  if (values.length === 0) return unavailable(sample, 'Say which shifts are looked at, in the unit of the readings.');
+  const places: Place[] = [];
+  // Only a contamination makes another population; the others are moved, or drawn from more.
+  let source: PopulationSource | undefined;
+  for (const value of values) {
+    const why = whyNotValue(asked.along, value);
+    if (why) return unavailable(sample, why);
+    const here = asRequest(placedAt(asked, value));
+    const drawn = drawnFrom(here, sample, asked.along === 'mixedShare' ? undefined : source);
+    if ('available' in drawn) return drawn;
+    ({ source } = drawn);
+    const tested: TestedAt[] = [];
+    for (const id of asked.tests) {
+      const one = testedAt(id, here, sample, drawn);
+      if (isUnavailable(one)) return one;
+      tested.push(one);
+    }
+    places.push({ value, tested });
+  }
+  return places;
+}
+
+/** The request as a simulation takes it: figures and confidence are nothing to a test. */
+const asRequest = (asked: CurvesRequest) => ({
+  ...asked,
+  ...{ trim: '0.1' as const, quantileType: 7 as const, confidence: 0.95 },
+});
+
+const costOf = ({ tested }: Place): number =>
+  drawnAtOnce(tested[0]!.made.groups) * tested.reduce((sum, { made }) => sum + made.cost, 0);
+
+/** The tables of tests without a formula, place by place. */
+function tablesFor(asked: CurvesRequest, places: readonly Place[]) {
+  const wanted = places.flatMap(({ tested }) =>
+    tested.flatMap(({ made, test }) => {
+      const { table } = simulatedTest(test.test);
+      const { n } = made.groups[0]!;
+      return table ? [{ key: `${test.test} ${n}`, work: table(n, asked.alternative), n }] : [];
+    }),
+  );
+  const different = wanted.filter(({ key }, i) => wanted.findIndex((other) => other.key === key) === i);
+  const orders = different.flatMap(({ work, n }) => {
+    const book = orderBook(anotherSeed(asked.seed, 2), chunkSizeFor(n));
+    book.add(work, TABLE_SAMPLES);
+    return book.orders;
+  });
+  return { orders, keys: different.map(({ key }) => key) };
+}
+
+function curveOf(test: string, points: CurvePoint[], wanted: number, along: Along): Curve {
+  return { test, name: simulatedTest(test).name, points, crossing: crossingOf(points, wanted, along) };
+}
+
+/** Where the chance is first reached: between two points on a straight line of probits, over √n or over the value. A point at 0 or 1 has no probit and is taken half a sample inside. */
+export function crossingOf(points: readonly CurvePoint[], wanted: number, along: Along): number | null {
+  const scale = (value: number) => (along === 'n' ? Math.sqrt(value) : value);
+  const back = (x: number) => (along === 'n' ? x * x : x);
+  const probit = ({ exact, share, replicates }: CurvePoint) => {
+    const found = exact ?? share!;
+    const half = 0.5 / replicates;
+    return normalQuantile(exact === null ? Math.min(1 - half, Math.max(half, found)) : Math.min(1 - 1e-15, Math.max(1e-300, found)));
+  };
+  const target = normalQuantile(wanted);
+  const known = points.filter(({ share, exact }) => share !== null || exact !== null);
+  for (let i = 1; i < known.length; i++) {
+    const [before, after] = [known[i - 1]!, known[i]!];
+    const [low, high] = [probit(before), probit(after)];
+    if (low < target && high >= target) {
+      const part = (target - low) / (high - low);
+      return back(scale(before.value) + part * (scale(after.value) - scale(before.value)));
+    }
+  }
+  return null;
+}
+
+/** All points with what is known of them: `tallies[place]` holds two numbers a test. */
+function resultOf(asked: CurvesRequest, places: readonly Place[], sample: Sample, tallies: readonly (Float64Array | null)[], drawn: readonly number[]): CurvesResult {
+  const { power = USUAL_POWER, along, alpha, seed, replicates } = asked;
+  const { source } = places[0]!.tested[0]!.made;
+  const curves = asked.tests.map((id, t) => {
+    const points = places.map(({ value, tested }, i): CurvePoint => {
+      const { made, exact } = tested[t]!;
+      const sizes = made.groups.map(({ n }) => n);
+      const tally = tallies[i];
+      const count = tally ? tally[2 * t]! : 0;
+      const known = tally !== null && tally !== undefined && drawn[i]! > 0;
+      const [lower, upper] = known ? clopperPearson(count, drawn[i]!) : [null, null];
+      return {
+        ...{ value, sizes, count, replicates: drawn[i]!, share: known ? count / drawn[i]! : null, lower, upper },
+        exact: exact ? exact(sizes[0]!, sizes[1] ?? sizes[0]!) : null,
+        ...{ undefined: tally ? tally[2 * t + 1]! : 0, holds: made.holds === true },
+      };
+    });
+    return curveOf(id, points, power, along);
+  });
+  const { law, words, sd, size, head } = source;
+  return {
+    ...{ available: true, missing: sample.missing, setAside: sample.setAside },
+    ...{ unit: head.unit, resolution: head.resolution, notes: head.notes },
+    population: { words, size, sd, mean: Number.isFinite(law.mean) ? law.mean : null, median: law.quantile(0.5) },
+    ...{ along, curves, alpha, power, replicates, seed },
+  };
+}
+
+/** Chunks of a point, added up. */
+function summed(chunks: readonly Float64Array[]): Float64Array | null {
+  if (chunks.length === 0) return null;
+  const all = new Float64Array(chunks[0]!.length);
+  for (const chunk of chunks) for (let i = 0; i < all.length; i++) all[i]! += chunk[i]!;
+  return all;
+}
+
+/** Power and error curves: how often tests have a p below the level, along n, a shift, a spread or a contamination. */
+export const curvesAnalysis = defineAnalysis<CurvesRequest, CurvesResult>({
+  id: 'power-curves',
+  version: 1,
+  name: 'Power curves',
+  title: 'how often tests notice something, or err, along n, a shift, a spread or a contamination',
+  needsReadings: false,
+  request: curvesRequest,
+  method: [...CURVES_ASK, ' ', ...CURVES_HOW],
+  subject: ({ column }) => column ?? 'a law',
+  resolve: (asked, sample) => ({
+    ...asked,
+    values: asked.values ?? usualValues(asked, sample),
+    groups: simulatedTest(asked.tests[0]!).groups === 2 ? 'two' : 'one',
+  }),
+  *run(given, sample) {
+    const asked = this.resolve(given, sample);
+    const places = placesOf(asked, sample);
+    if (!Array.isArray(places)) return places;
+    const nothing = places.map(() => 0);
+    const empty = resultOf(asked, places, sample, [], nothing);
+    const { orders: tables, keys } = tablesFor(asked, places);
+    const drawnTables: Answers = tables.length > 0 ? yield { partial: empty, orders: tables } : [];
+    const found = new Map(keys.map((key, i) => [key, tableOf([drawnTables[i]!])]));
+    // The same streams for every place: what is moved is then the only thing that differs.
+    const book = orderBook(asked.seed, resampledChunkSize(places.reduce((most, place) => Math.max(most, costOf(place)), 1)));
+    for (const { tested } of places) {
+      const { groups } = tested[0]!.made;
+      const tests = tested.map(({ test }) => ({ ...test, table: found.get(`${test.test} ${groups[0]!.n}`) ?? null }));
+      const work = { kernel: 'rejection-tallies', input: { groups, alpha: asked.alpha, tests } } as const;
+      book.add(work, asked.replicates, book.orders.length > 0 ? 0 : undefined);
+    }
+    const answers = yield { partial: empty, orders: book.orders };
+    const result = resultOf(asked, places, sample, answers.map(summed), places.map(() => asked.replicates));
+    return { ...result, notes: [...result.notes, ...curvesNotes(result, asked)] };
+  },
+  finding: curvesFinding,
+});
+
+/** What is usually looked at; shifts in the unit by the sd. */
+function usualValues(asked: CurvesRequest, sample: Sample): number[] {
+  if (asked.along !== 'shift') return [...USUAL_VALUES[asked.along]];
+  const source = populationSource(asked, sample);
+  if ('available' in source || source.sd === null) return [];
+  return USUAL_VALUES.shiftInSd.map((times) => Number((times * source.sd!).toPrecision(2)));
+}

@@ -1,0 +1,186 @@
+import { z } from 'zod';
+import type { Parameters } from '../../distributions/family.js';
+import { isRefusal } from '../../distributions/family.js';
+import { distributionName } from '../../distributions/names.js';
+import { completed, FAMILIES, familyByName, parameterFaults } from '../../distributions/registry.js';
+import { parametersSetting, readParameters } from '../../road/family-parameters.js';
+import type { Condition, Field, SentencePart } from '../../road/analysis.js';
+import { choice, number, share } from '../../road/setting.js';
+import { columnSetting } from '../../road/settings.js';
+
+/** Where the readings come from: a law, the readings of a column, or a law fitted to them. */
+const from = choice(
+  'from',
+  'where readings come from',
+  [
+    { value: 'family', text: 'a law' },
+    { value: 'column', text: 'the readings' },
+    { value: 'fit', text: 'a fitted law' },
+  ],
+  'family',
+);
+const replacement = choice(
+  'replacement',
+  'whether a reading drawn is put back',
+  [
+    { value: 'with', text: 'put back' },
+    { value: 'without', text: 'not put back' },
+  ],
+  'with',
+);
+const families = FAMILIES.map(({ family: value, title }) => ({ value, text: `${title} distribution` }));
+const family = choice('family', 'family', families, 'normal');
+const mixture = choice(
+  'mixture',
+  'in what they are different',
+  [
+    { value: 'wider', text: 'wider' },
+    { value: 'moved', text: 'moved' },
+    { value: 'family', text: 'from elsewhere' },
+  ],
+  'wider',
+);
+const mixedShare = share('mixedShare', 'share that is different', { min: 0, max: 1 }, 'none');
+const mixedTimes = number('mixedTimes', 'times as wide', { above: 0, to: 1e6 }, '3');
+const mixedBy = number('mixedBy', 'sd moved', { from: -1e6, to: 1e6 }, '3');
+const mixedFamily = choice('mixedFamily', 'family of those that are different', families, 'normal');
+const step = number('step', 'step of the instrument', { above: 0 }, 'not rounded');
+
+/** What a population is asked with. Parameters that are left out stand at their usual values. */
+export const populationShape = {
+  column: columnSetting.optional(),
+  /** The readings where a column is named, else a law. */
+  from: from.schema.unwrap().optional(),
+  family: family.schema,
+  parameters: parametersSetting,
+  replacement: replacement.schema,
+  mixedShare: mixedShare.schema,
+  mixture: mixture.schema,
+  mixedTimes: mixedTimes.schema,
+  mixedBy: mixedBy.schema,
+  mixedFamily: mixedFamily.schema,
+  mixedParameters: parametersSetting,
+  step: step.schema,
+};
+
+/** Of a request, what says which population. */
+export interface PopulationAsked {
+  column?: string | undefined;
+  from: 'family' | 'column' | 'fit';
+  family: string;
+  parameters?: Parameters | readonly number[] | undefined;
+  replacement: 'with' | 'without';
+  mixedShare?: number | undefined;
+  mixture: 'wider' | 'moved' | 'family';
+  mixedTimes?: number | undefined;
+  mixedBy?: number | undefined;
+  mixedFamily: string;
+  mixedParameters?: Parameters | readonly number[] | undefined;
+  step?: number | undefined;
+}
+export const USUAL_TIMES = 3;
+
+/** Every parameter of a family, those left out at their usual values, or as they are given where it is fitted; what is wrong with them. */
+function allParameters(
+  name: string,
+  given: Parameters | readonly number[] | undefined,
+  fitted: boolean,
+): Parameters | string | undefined {
+  const family = familyByName(name);
+  const usual = Object.fromEntries(family.parameters.map((spec) => [spec.name, spec.usual]));
+  const read = given === undefined ? {} : readParameters(family, given);
+  if (isRefusal(read)) return (read as { refused: string }).refused;
+  if (fitted) return given && (read as Parameters);
+  const full = completed(family, { ...usual, ...read });
+  return parameterFaults(family, full)[0]?.message ?? full;
+}
+
+/** Reads parameters by the families that are named, and fills in those left out: for `z.transform`. */
+export function withLawsRead<R extends Unread>(unread: R, context: z.RefinementCtx): R & PopulationAsked {
+  const request = { ...unread, from: fromOf(unread) };
+  const read: Record<string, Parameters> = {};
+  const wanted = [
+    ['parameters', request.from !== 'column', request.family, request.parameters],
+    ['mixedParameters', isMixedWithFamily(request), request.mixedFamily, request.mixedParameters],
+  ] as const;
+  for (const [path, asked, name, given] of wanted) {
+    if (!asked) continue;
+    const found = allParameters(name, given, path === 'parameters' && request.from === 'fit');
+    if (typeof found === 'string') context.addIssue({ code: 'custom', message: found, path: [path] });
+    else if (found) read[path] = found;
+  }
+  return { ...request, ...read };
+}
+
+type Unread = Omit<PopulationAsked, 'from'> & { from?: PopulationAsked['from'] | undefined };
+const fromOf = ({ from: where, column }: Unread) => where ?? (column === undefined ? 'family' : 'column');
+
+/** A column is named where readings come from one, and only there. */
+export const hasItsColumn = (asked: Unread): boolean => (fromOf(asked) === 'family') === (asked.column === undefined);
+export const ITS_COLUMN = {
+  message: 'Name the column that is drawn from, or draw from a law by its family alone.',
+  path: ['column'],
+};
+
+export const isMixed = ({ mixedShare: odd = 0 }: Unread): boolean => odd > 0;
+const isMixedWithFamily = (asked: Unread) => isMixed(asked) && asked.mixture === 'family';
+
+const when = (field: string, is: string | readonly string[]): Condition => ({ field, is });
+const parametersField = (name: string, label: string): Field => ({
+  ...{ field: name, label, type: 'parameters' as const, empty: 'the usual ones' },
+});
+const NOT_MIXED = when('mixedShare', ['undefined', '0']);
+const mixedParts = (of: 'wider' | 'moved' | 'family', ...parts: SentencePart[]): SentencePart[] =>
+  parts.map((part) => ({ ...(part as Field), showWhen: when('mixture', of), hideWhen: NOT_MIXED }));
+
+/** "a law, the normal distribution with mean 0, sd 1, 5 % of them wider, 3 times, rounded to 0.5". */
+export const POPULATION_PARTS: readonly SentencePart[] = [
+  from.field,
+  { text: ', the ', hideWhen: when('from', 'column') },
+  { ...family.field, hideWhen: when('from', 'column') },
+  { text: ' with ', showWhen: when('from', 'family') },
+  { ...parametersField('parameters', 'parameters'), showWhen: when('from', 'family') },
+  { text: ', fitted to ', showWhen: when('from', 'fit') },
+  { text: ' of ', showWhen: when('from', 'column') },
+  { subject: true, hideWhen: when('from', 'family') },
+  { text: ', each ', showWhen: when('from', 'column') },
+  { ...replacement.field, showWhen: when('from', 'column') },
+  '; ',
+  mixedShare.field,
+  ' of them ',
+  { text: 'different', showWhen: NOT_MIXED },
+  { ...mixture.field, hideWhen: NOT_MIXED },
+  ...mixedParts('wider', { text: ', ' }, mixedTimes.field, { text: ' times' }),
+  ...mixedParts('moved', { text: ' by ' }, mixedBy.field, { text: ' sd' }),
+  ...mixedParts(
+    'family',
+    { text: ', the ' },
+    mixedFamily.field,
+    { text: ' with ' },
+    parametersField('mixedParameters', 'parameters of those that are different'),
+  ),
+  { text: '; ', showWhen: when('step', 'undefined') },
+  { text: '; rounded to steps of ', hideWhen: when('step', 'undefined') },
+  step.field,
+];
+
+const percent = (odd: number) => `${Number((100 * odd).toPrecision(4))}\u00a0%`;
+
+/** "a normal distribution with mean 8 and sd 0.1, 5 % of it 3 times as wide, in steps of 0.5". */
+export function populationWords(asked: PopulationAsked, name: string, fitted: Parameters | null): string {
+  const { mixedShare: odd = 0, mixedTimes: times = USUAL_TIMES, mixedBy: by = USUAL_TIMES } = asked;
+  const base =
+    asked.from === 'column'
+      ? `the readings of ${name}`
+      : distributionName(asked.family, (fitted ?? asked.parameters) as Parameters);
+  const mixed = {
+    wider: `${times} times as wide`,
+    moved: `moved by ${by} sd`.replace('-', '−'),
+    family: `from ${isMixedWithFamily(asked) ? distributionName(asked.mixedFamily, asked.mixedParameters as Parameters) : ''}`,
+  }[asked.mixture];
+  return [
+    base,
+    isMixed(asked) ? `, ${percent(odd)} of them ${mixed}` : '',
+    asked.step === undefined ? '' : `, in steps of ${asked.step}`,
+  ].join('');
+}

@@ -136,6 +136,14 @@ export function sortingLine(): string {
   return ['tile,shift,fault,warpage on the line (mm),warpage at the bench (mm)', ...rows].join('\n') + '\n';
 }
 
+/** Sacks of glaze frit as the filling balance weighed them last week: it reads to half a gram. */
+export function fillingBalance(): string {
+  const draws = new Float64Array(60);
+  fillNormals(createStream(24, 0), draws);
+  const rows = Array.from(draws, (z, i) => `F-${2001 + i},${(Math.round((5003 + 2.6 * z) * 2) / 2).toFixed(1)}`);
+  return ['sack,filled mass (g)', ...rows].join('\n') + '\n';
+}
+
 if (process.argv[1]?.endsWith('generate.ts')) {
   const write = (name: string, text: string) => writeFileSync(new URL(`./${name}`, import.meta.url), text);
   write('tile-thickness.csv', tileThickness());
@@ -143,4 +151,5 @@ if (process.argv[1]?.endsWith('generate.ts')) {
   write('glaze-batches.csv', glazeStudy());
   write('glaze-batches-comma.csv', glazeNext());
   write('sorting-line.csv', sortingLine());
+  write('filling-balance.csv', fillingBalance());
 }

@@ -1,5 +1,6 @@
 import { NOTHING_SAID, type Change } from '@verdict/contract';
 import { parseBlock, recogniseLayout } from '@verdict/core/readings';
+import type { Derivation } from '@verdict/core/table';
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { makeChange } from './store/changes.js';
@@ -13,10 +14,29 @@ interface DemoStudy {
   name: string;
   question: string;
   /** What is said about columns, by name. */
-  facts: Record<string, Partial<Record<'lowerLimit' | 'target' | 'upperLimit' | 'claimedMean' | 'claimedSd', number>>>;
+  facts: Record<string, Facts>;
+  /** A population that is made up beside what was opened. */
+  population?: { name: string; unit: string; derivation: Derivation; facts: Facts };
 }
+type Facts = Partial<Record<'lowerLimit' | 'target' | 'upperLimit' | 'claimedMean' | 'claimedSd', number>>;
 
 const STUDIES: DemoStudy[] = [
+  {
+    file: 'filling-balance.csv',
+    name: 'Filling balance, glaze sacks week 46',
+    question:
+      'How many sacks have to be weighed to notice that the filling is 1 g off, when the balance reads to 0.5 g?',
+    facts: { 'filled mass': { lowerLimit: 4995, target: 5000, claimedMean: 5000 } },
+    population: {
+      name: 'all fillings',
+      unit: 'g',
+      derivation: {
+        ...{ kind: 'made-up', family: 'normal', parameters: { mean: 5003, sd: 2.6 } },
+        ...{ count: 100_000, step: 0.5, seed: 2024 },
+      },
+      facts: { lowerLimit: 4995, target: 5000 },
+    },
+  },
   {
     file: 'sorting-line.csv',
     name: 'Sorting line, week 46',
@@ -47,10 +67,19 @@ const STUDIES: DemoStudy[] = [
   },
 ];
 
+/** A column of made-up readings, as an analyst adds one. */
+function madeUp({ name, unit, derivation, facts }: NonNullable<DemoStudy['population']>): Change {
+  const column = { ...NOTHING_SAID, ...facts, decimal: 'point', thousands: 'none', kind: 'measure' } as const;
+  return {
+    kind: 'add-columns',
+    columns: [{ ...column, id: randomUUID(), name, unit, derivation, cells: [], aside: [] }],
+  };
+}
+
 /** Loads the demo studies into an empty store, by the same changes that an analyst would make. */
 export async function loadDemo(db: Database, folder: URL): Promise<void> {
   if ((await countStudies(db)) > 0) return;
-  for (const { file, name, question, facts } of STUDIES) {
+  for (const { file, name, question, facts, population } of STUDIES) {
     const text = await readFile(new URL(file, folder), 'utf8');
     const columns = parseBlock(text, recogniseLayout(text)).columns.map((column) => ({
       ...column,
@@ -62,6 +91,7 @@ export async function loadDemo(db: Database, folder: URL): Promise<void> {
     const id = await createStudy(db, randomUUID(), name, true);
     const changes: Change[] = [
       { kind: 'add-columns', columns, note: `opened from ${file}` },
+      ...(population ? [madeUp(population)] : []),
       { kind: 'change-study', question },
     ];
     for (const [revision, change] of changes.entries()) {

@@ -168,3 +168,27 @@ export {
 } from './resample/resample-figures.js';
 export { COUNT_FIELDS, readCounts } from './resample/typed-counts.js';
 export { INTERVAL_NAMES } from '../resampling/intervals.js';
+export { SIMULATED_TESTS } from '../simulation/tests/registry.js';
+export { SIMULATED_INTERVALS } from '../simulation/intervals.js';
+export { curvesAnalysis } from './simulate/curves.js';
+export type { CurvesResult } from './simulate/curves-result.js';
+export { REPEATED_PARTS } from './simulate/asked-settings.js';
+export { CURVES_ASK, CURVES_HOW } from './simulate/curves-settings.js';
+export {
+  ALONG_WORDS,
+  crossingWords,
+  curvesColumns,
+  curvesFigures,
+  curvesTable,
+  knownShare,
+  placeWords,
+} from './simulate/curves-words.js';
+export { oneSampleAnalysis, type OneSampleResult } from './simulate/one-sample.js';
+export { PLANNED_COLUMNS, planAnalysis, planFigures, planTable, type PlanResult } from './simulate/plan.js';
+export { PLAN_ASK, PLAN_HOW } from './simulate/plan-settings.js';
+export { populationAnalysis, type PopulationResult } from './simulate/population.js';
+export { SIMULATE_ASK, SIMULATE_HOW, simulateAnalysis } from './simulate/simulate.js';
+export { groupWords, readingTold, sampleTable, simulateFigures, simulateTable } from './simulate/simulate-figures.js';
+export type { SimulateResult } from './simulate/simulate-result.js';
+export { knownWords } from './simulate/simulate-words.js';
+export { thingsToLookAt, type Look } from './simulate/things-to-look-at.js';

@@ -1,6 +1,7 @@
 import { nextOpenUnit, type StreamState } from '../random/stream.js';
 import { pickDrawn } from '../resampling/draw.js';
-import { familyLaw, isColumn, moved, placing, type Mixed, type Move, type Population } from './population.js';
+import { moved, type Move } from './laws.js';
+import { familyLaw, isColumn, placing, type Mixed, type Population } from './population.js';
 
 /** Draws samples of n from a population, one after the other, into a block. */
 export interface Drawer {

@@ -4,7 +4,8 @@ import { powerOfZ } from '../claims/power-of-shifts.js';
 import { powerOfSpread, powerOfTwoSpreads } from '../claims/power-of-spreads.js';
 import { designOfOne, designOfTwo, powerOfT } from '../claims/power-of-t.js';
 import { familyByName } from '../distributions/registry.js';
-import type { Law, Population } from './population.js';
+import type { Law } from './laws.js';
+import type { Population } from './population.js';
 import type { Claim } from './tests/simulated-test.js';
 
 /** What a test is asked about, n aside. */
@@ -54,7 +55,8 @@ export function exactPower({ test, alternative, alpha, population, law, plain, c
         ? (n) => powerOfZ(n, (law.mean - claim.mean) / sd, alpha, alternative)
         : null;
     case 'paired-t':
-      return (n) => powerOfT(designOfOne(n), (law.mean - plain.mean) / Math.hypot(sd, other), alpha, alternative);
+      return (n) =>
+        powerOfT(designOfOne(n), (law.mean - plain.mean) / Math.sqrt(sd * sd + other * other), alpha, alternative);
     case 'pooled-t':
       return alike ? (n, m) => powerOfT(designOfTwo(n, m), (law.mean - plain.mean) / sd, alpha, alternative) : null;
     case 'chi-square':

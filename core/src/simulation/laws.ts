@@ -1,5 +1,17 @@
 import { rounderOf } from '../numeric/round-to.js';
-import type { Law, Move } from './population.js';
+import type { Distribution } from '../distributions/family.js';
+
+/** What is true of a population: what simulation is held against. Mean and variance are NaN or Infinity where there are none. */
+export type Law = Pick<Distribution, 'mean' | 'variance' | 'cumulative' | 'survival' | 'quantile'>;
+
+/** x becomes centre + times·(x − centre) + by. */
+export interface Move {
+  centre: number;
+  times: number;
+  by: number;
+}
+
+export const moved = (x: number, { centre, times, by }: Move): number => centre + times * (x - centre) + by;
 
 /** The law of centre + times·(X − centre) + by. */
 export function movedLaw(law: Law, { centre, times, by }: Move): Law {

@@ -2,17 +2,10 @@ import type { Distribution, Parameters } from '../distributions/family.js';
 import { distribution, familyByName } from '../distributions/registry.js';
 import { rounderOf } from '../numeric/round-to.js';
 import { centralMoments } from '../numeric/sums.js';
-import { mixedLaw, movedLaw, roundedLaw } from './laws.js';
+import { mixedLaw, moved, movedLaw, roundedLaw, type Law, type Move } from './laws.js';
 
 /** Where readings are drawn from before anything is done to them: a family with all its parameters, or the readings of a column. */
 export type Base = { family: string; parameters: Parameters } | { values: ArrayLike<number>; replacement: boolean };
-
-/** x becomes centre + times·(x − centre) + by. */
-export interface Move {
-  centre: number;
-  times: number;
-  by: number;
-}
 
 /** A share of the readings is not like the others: moved or wider, or from another family. */
 export interface Mixed {
@@ -29,15 +22,10 @@ export interface Population {
   step: number | null;
 }
 
-/** What is true of a population: what simulation is held against. Mean and variance are NaN or Infinity where there are none. */
-export type Law = Pick<Distribution, 'mean' | 'variance' | 'cumulative' | 'survival' | 'quantile'>;
-
 export const isColumn = (base: Base): base is Extract<Base, { values: ArrayLike<number> }> => 'values' in base;
 
 export const familyLaw = ({ family, parameters }: { family: string; parameters: Parameters }): Distribution =>
   distribution(familyByName(family), parameters);
-
-export const moved = (x: number, { centre, times, by }: Move): number => centre + times * (x - centre) + by;
 
 /** The readings of a column as a law: each as likely. Variance with divisor n, since they are the whole population. */
 export function columnLaw(values: ArrayLike<number>): Law {

@@ -1,6 +1,7 @@
 import type { Parameters } from '../distributions/family.js';
 import type { Statistic } from '../resampling/statistic.js';
-import { familyLaw, lawOf, type Law, type Population } from './population.js';
+import type { Law } from './laws.js';
+import { familyLaw, lawOf, type Population } from './population.js';
 import type { Group } from './samples.js';
 
 /** The law that theory gives a statistic of samples. */

@@ -11,7 +11,8 @@ import { derivedStep, stepByDerivation } from './derived-step.js';
 import { evaluate, FormulaError, type Operand } from './evaluate.js';
 import { readFormula } from './formula.js';
 import { newMemo, remembered, type Derived, type DeriveMemo } from './memo.js';
-import { roundTo } from '../numeric/round-to.js';
+import { reachOf } from './reach.js';
+import { rounderOf, roundTo } from '../numeric/round-to.js';
 import { normalScores, ranks } from '../transform/ranks.js';
 import { transformed } from '../transform/transformation.js';
 
@@ -31,7 +32,8 @@ const factsOf = ({ name, unit, kind, decimal, thousands, resolution, levels, fre
 function inputsOfColumn(table: Table, column: TableColumn, memo: DeriveMemo): unknown[] {
   const times = column.frequencies === null ? undefined : columnOf(table, column.frequencies);
   const cells = column.derivation ? derive(table, column, memo) : cellsOf(table, column, memo);
-  return [factsOf(column), [...table.setAside(column.id)].join(','), cells, times && cellsOf(table, times, memo)];
+  const aside = [...table.setAside(column.id)].join(',');
+  return [factsOf(column), aside, cells, times && cellsOf(table, times, memo), reachOf(table, column)];
 }
 
 /** The readings of a column, written or derived, with its frequencies: what every analysis starts from. */
@@ -40,12 +42,14 @@ export function sampleOfColumn(table: Table, column: TableColumn, memo: DeriveMe
     const { derivation } = column;
     const aside = table.setAside(column.id);
     const times = column.frequencies === null ? undefined : columnOf(table, column.frequencies);
+    const reach = reachOf(table, column);
     if (derivation && !times) {
-      const { values } = derive(table, column, memo);
+      const values = derive(table, column, memo).values.subarray(0, reach);
       return sampleOfNumbers({ ...column, resolution: resolutionOfDerived(table, column, memo) }, values, aside);
     }
     const counted = times && { cells: cellsOf(table, times, memo), format: formatOf(times) };
-    const cells = cellsOf(table, column, memo);
+    const all = cellsOf(table, column, memo);
+    const cells = reach < all.length ? all.slice(0, reach) : all;
     const read = readCells(cells, formatOf(column), memo.read.get(column.id));
     memo.read.set(column.id, read);
     return toSample({ ...column, ...formatOf(column) }, cells, aside, counted ?? null, read);
@@ -158,10 +162,16 @@ function workOut(table: Table, derivation: Derivation, memo: DeriveMemo): Operan
       });
     }
     case 'rounded':
-      return numbers(derivation.source).map((x) => (Number.isNaN(x) ? NaN : roundTo(x, derivation.step)));
+      return numbers(derivation.source).map(rounding(derivation.step));
     case 'made-up':
       return madeUp(derivation, table.rowCount);
   }
+}
+
+/** Rounds what is a number. */
+function rounding(step: number): (x: number) => number {
+  const round = rounderOf(step);
+  return (x) => (Number.isNaN(x) ? NaN : round(x));
 }
 
 function madeUp(derivation: Extract<Derivation, { kind: 'made-up' }>, rowCount: number): Float64Array {
@@ -169,7 +179,8 @@ function madeUp(derivation: Extract<Derivation, { kind: 'made-up' }>, rowCount: 
   const drawn = new Float64Array(count);
   distribution(familyByName(family), parameters).sample(createStream(seed, 0), drawn);
   const result = new Float64Array(Math.max(rowCount, count)).fill(NaN);
-  for (let i = 0; i < count; i++) result[i] = step === null ? drawn[i]! : roundTo(drawn[i]!, step);
+  const round = step === null ? (x: number) => x : rounderOf(step);
+  for (let i = 0; i < count; i++) result[i] = round(drawn[i]!);
   return result;
 }
 

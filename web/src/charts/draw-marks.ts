@@ -181,11 +181,13 @@ function drawColumns({ context, colours, x, y }: Ground, mark: Extract<Mark, { k
   mark.x.forEach((number, i) => {
     const [left, top] = [x(number) - half, y(mark.y[i]!)];
     const filled = mark.filled[i]!;
-    context.fillStyle = filled ? colourOf(mark.tone, colours) : colours.card;
+    // Too narrow for an outline, it is filled as outlines are.
+    const narrow = half < 1.5;
+    context.fillStyle = filled ? colourOf(mark.tone, colours) : narrow ? colours.soft : colours.card;
     context.globalAlpha = filled ? 0.8 : 1;
     context.fillRect(left, top, 2 * half, foot - top);
     context.globalAlpha = 1;
-    if (half < 1.5) return;
+    if (narrow) return;
     context.strokeStyle = filled ? colourOf(mark.tone, colours) : colours.soft;
     context.strokeRect(left, top, 2 * half, foot - top);
   });

@@ -5,6 +5,7 @@ import { fitStage } from './fit/stage.js';
 import { outliersStage } from './outliers/stage.js';
 import { readingsStage } from './readings/stage.js';
 import { resampleStage } from './resample/stage.js';
+import { simulateStage } from './simulate/stage.js';
 import { shapeStage } from './shape/stage.js';
 import { verdictStage } from './verdict/stage.js';
 
@@ -16,6 +17,7 @@ export const STAGES: readonly Stage[] = [
   outliersStage,
   claimsStage,
   resampleStage,
+  simulateStage,
   verdictStage,
   distributionsStage,
 ];

@@ -2,12 +2,13 @@ import type { Field } from '@verdict/core/road';
 import { typedNumber } from '../components/fields/typed-number.js';
 
 /** What a field of a sentence can hold; undefined where it is left out. */
-export type FieldValue = string | number | readonly number[] | undefined;
+export type FieldValue = string | number | readonly number[] | readonly string[] | undefined;
 
-type Numeric = Exclude<Field, { type: 'choice' }>;
+/** A field that is typed into. */
+export type TypedInto = Exclude<Field, { type: 'choice' | 'choices' }>;
 
 /** What a field takes, in words. */
-export function rangeOf(field: Numeric): string {
+export function rangeOf(field: TypedInto): string {
   switch (field.type) {
     case 'percent':
       return `a percentage from ${round(field.min * 100)} to ${round(field.max * 100)}`;
@@ -29,7 +30,7 @@ export function rangeOf(field: Numeric): string {
 
 const round = (value: number) => Number(value.toPrecision(12));
 
-function fits(field: Numeric, value: number): boolean {
+function fits(field: TypedInto, value: number): boolean {
   if (!Number.isFinite(value)) return false;
   if (field.type === 'parameters') return true;
   if (field.type === 'text') return false;
@@ -42,7 +43,7 @@ function fits(field: Numeric, value: number): boolean {
 }
 
 /** What was typed into a field, as the setting it means; null where it will not do. What can be left out may be emptied. */
-export function typedValue(field: Numeric, text: string): { value: FieldValue } | null {
+export function typedValue(field: TypedInto, text: string): { value: FieldValue } | null {
   const plain = text.trim();
   const mayBeEmpty = 'empty' in field;
   if (plain === '' || (mayBeEmpty && plain === field.empty)) return mayBeEmpty ? { value: undefined } : null;
@@ -69,7 +70,7 @@ export function typedValue(field: Numeric, text: string): { value: FieldValue } 
 }
 
 /** What a percentage that was typed as a share wants: "For 95 % type 95."; nothing for other texts. */
-export function shareSlip(field: Numeric, text: string): string {
+export function shareSlip(field: TypedInto, text: string): string {
   const share = typedNumber(text.replace('%', ''));
   const percent = round(share * 100);
   const slipped = field.type === 'percent' && share > 0 && share < 1 && fits(field, share);
@@ -83,6 +84,10 @@ export const asText = (value: Exclude<FieldValue, undefined>): string =>
 /** A setting out of the address; undefined where the field would refuse it. */
 export function fromText(field: Field, text: string): FieldValue {
   if (field.type === 'choice') return field.options.some(({ value }) => value === text) ? text : undefined;
+  if (field.type === 'choices') {
+    const known = text.split(' ').filter((one) => field.options.some(({ value }) => value === one));
+    return known.length > 0 ? known : undefined;
+  }
   if (field.type === 'numbers' || field.type === 'parameters' || field.type === 'text')
     return typedValue(field, text)?.value;
   const value = typedNumber(text);

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { fieldText, isField, visibleParts, type Field, type SentencePart } from '@verdict/core/road';
+import { fieldText, isField, visibleParts, type SentencePart } from '@verdict/core/road';
 import { computed, ref, type Ref } from 'vue';
 import type { Run } from './use-run.js';
-import { rangeOf, shareSlip, typedValue, type FieldValue } from './field-values.js';
+import { rangeOf, shareSlip, typedValue, type FieldValue, type TypedInto } from './field-values.js';
 import SentenceChoice from '../components/fields/sentence-choice.vue';
+import SentenceChoices from '../components/fields/sentence-choices.vue';
 import SentenceText from '../components/fields/sentence-text.vue';
 
 /** The method as a sentence whose variable words are the controls. */
@@ -43,7 +44,7 @@ const withoutMarks = (i: number) => {
   return before && isField(before) ? text.replace(LEADING_MARKS, '') : text;
 };
 
-function accept(field: Exclude<Field, { type: 'choice' }>, text: string): void {
+function accept(field: TypedInto, text: string): void {
   const typed = typedValue(field, text);
   if (typed) take(field.field, typed.value);
   else say(field.field, `“${text}” will not do: ${field.label} takes ${rangeOf(field)}.${shareSlip(field, text)}`);
@@ -69,6 +70,14 @@ function take(field: string, value: FieldValue): void {
           :options="part.options"
           :model-value="String(values[part.field])"
           @update:model-value="(value) => take(part.field, value)"
+        />
+        <SentenceChoices
+          v-else-if="part.type === 'choices'"
+          :aria-label="part.label"
+          :options="part.options"
+          :most="part.most"
+          :model-value="(values[part.field] as string[]) ?? []"
+          @update:model-value="(some) => take(part.field, some)"
         />
         <SentenceText
           v-else

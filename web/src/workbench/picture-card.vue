@@ -146,6 +146,7 @@ defineExpose({
       <PictureActions :card="card" :picture="leaving" :title="title" />
     </div>
     <PictureTitles v-if="titles && titling && !instead" :titles="titles" @titles="(some) => emit('titles', some)" />
+    <slot name="over" />
     <div v-if="whyNot" class="box none">
       <h3>No picture</h3>
       <p>{{ whyNot }}</p>

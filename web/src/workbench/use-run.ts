@@ -36,7 +36,7 @@ export interface RunSettings {
 
 /** An analysis as a stage runs it: its settings in the address, its request, and what came of it. */
 export interface Run<Request extends Settings = Settings, Result = unknown> extends Omit<Running<Result>, 'result'> {
-  analysis: Pick<Analysis<Request, Result>, 'id' | 'version' | 'name'>;
+  analysis: Pick<Analysis<Request, Result>, 'id' | 'version' | 'name' | 'request'>;
   /** The method as a sentence with fields. */
   parts: ComputedRef<readonly SentencePart[]>;
   address: ReturnType<typeof useSettings>;

@@ -5,7 +5,7 @@ import type { IntervalName, ResampledInterval } from '../../resampling/intervals
 import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote } from '../../road/cautions.js';
 import { toldDistance, toldInterval, toldStatistic, type Told } from '../../road/told.js';
-import type { BootstrapResult, ResampledHead } from './bootstrap-result.js';
+import type { BootstrapResult } from './bootstrap-result.js';
 import { type Asked } from './resample-settings.js';
 
 /** The intervals, as they follow "tell". */

@@ -115,14 +115,20 @@ export const ASKS_ONE = {
   message: 'Look at one thing: a statistic, a test, or an interval.',
   path: ['test'],
 };
-export const movesOnce = ({ shift: a, shiftInSd: b }: Pick<SamplesAsked, 'shift' | 'shiftInSd'>): boolean => a === undefined || b === undefined;
+export const movesOnce = ({ shift: a, shiftInSd: b }: Pick<SamplesAsked, 'shift' | 'shiftInSd'>): boolean =>
+  a === undefined || b === undefined;
 export const MOVES_ONCE = {
   message: 'The shift is given in sd or in the unit of the readings, not in both.',
   path: ['shiftInSd'],
 };
 
 /** Whether it takes one group or two. */
-export function groupsOf({ statistic: figure, test: done, interval: ends, formula = '' }: RepeatedAsked): 'one' | 'two' {
+export function groupsOf({
+  statistic: figure,
+  test: done,
+  interval: ends,
+  formula = '',
+}: RepeatedAsked): 'one' | 'two' {
   if (done !== undefined) return simulatedTest(done).groups === 2 ? 'two' : 'one';
   if (ends !== undefined) return simulatedInterval(ends).groups === 2 ? 'two' : 'one';
   if (figure === 'formula') return /[a-z]2\b/.test(formula) ? 'two' : 'one';
@@ -150,14 +156,21 @@ export const limitParts = (shown: { showWhen: Condition }): SentencePart[] => [
   { ...upper.field, ...shown },
 ];
 const figureParts = STATISTIC_PARTS.map((part) =>
-  typeof part === 'string' || 'subject' in part ? part : part === statistic.field ? { ...part, ...defined('statistic') } : part,
+  typeof part === 'string' || 'subject' in part
+    ? part
+    : part === statistic.field
+      ? { ...part, ...defined('statistic') }
+      : part,
 );
 const unsided = SIMULATED_TESTS.filter(({ sided }) => !sided).map(({ id }) => id);
 const sided = { showWhen: { field: 'test', is: testIds.filter((id) => !unsided.includes(id)) } };
 const CLAIMS = ['mean', 'median', 'sd', 'share'];
-const claiming = {
-  showWhen: { field: 'test', is: SIMULATED_TESTS.filter(({ about }) => CLAIMS.includes(about)).map(({ id }) => id) },
-};
+const claiming = SIMULATED_TESTS.filter(({ about }) => CLAIMS.includes(about)).map(({ id }) => id);
+/** ", claimed [what is true]", where a test claims a value. */
+export const claimParts = (field: 'test' | 'tests'): SentencePart[] => [
+  { text: ', claimed ', showWhen: { field, is: claiming } },
+  { ...claimed.field, showWhen: { field, is: claiming } },
+];
 
 export const REPEATED_PARTS: readonly SentencePart[] = [
   { text: 'Look at ', ...defined('statistic') },
@@ -166,8 +179,7 @@ export const REPEATED_PARTS: readonly SentencePart[] = [
   ...figureParts,
   { ...test.field, ...defined('test') },
   ...limitParts({ showWhen: { field: 'test', is: SHARE_TESTS } }),
-  { text: ', claimed ', ...claiming },
-  { ...claimed.field, ...claiming },
+  ...claimParts('test'),
   { text: ', evidence sought ', ...sided },
   { ...alternative.field, ...sided },
   { ...interval.field, ...defined('interval') },
@@ -179,19 +191,25 @@ export const REPEATED_PARTS: readonly SentencePart[] = [
 const TWO = { showWhen: { field: 'groups', is: 'two' } };
 const NOT_IN_SD = { showWhen: { field: 'shiftInSd', is: 'undefined' } };
 const NOT_IN_UNIT = { showWhen: { field: 'shift', is: 'undefined' } };
-/** ", moved by [0.5] sd, [as wide]"; nothing is given twice. */
-export const SHIFT_PARTS: readonly SentencePart[] = [
-  { text: ', the first', ...TWO },
+/** ", moved by [0.5] sd"; nothing is given twice. */
+export const MOVE_PARTS: readonly SentencePart[] = [
+  { text: '; the first', ...TWO },
+  { text: ',', showWhen: { field: 'groups', is: ['one', 'undefined'] } },
   ' moved by ',
   { ...shiftInSd.field, ...NOT_IN_UNIT },
   { text: ' sd', ...NOT_IN_UNIT },
   { text: ' or by ', showWhen: [NOT_IN_SD.showWhen, NOT_IN_UNIT.showWhen] },
   { ...shift.field, ...NOT_IN_SD },
   { text: ' in its unit', ...NOT_IN_SD },
+];
+/** ", [as wide]". */
+export const WIDTH_PARTS: readonly SentencePart[] = [
   ', ',
   ratio.field,
   { text: ' times as wide', hideWhen: { field: 'ratio', is: 'undefined' } },
 ];
+
+export const SHIFT_PARTS: readonly SentencePart[] = [...MOVE_PARTS, ...WIDTH_PARTS];
 
 export const RUN_PARTS: readonly SentencePart[] = ['Draw ', replicates.field, ' samples, seed ', seedOf.field, '.'];
 export const SIZE_PARTS: readonly SentencePart[] = [

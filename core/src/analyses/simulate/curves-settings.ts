@@ -7,16 +7,25 @@ import { of, lower, upper } from '../../road/statistic-settings.js';
 import {
   alternative,
   claimed,
+  claimParts,
   limitParts,
+  MOVE_PARTS,
   MOVES_ONCE,
   movesOnce,
   samplesShape,
   seedOf,
   SHARE_TESTS,
-  SHIFT_PARTS,
+  WIDTH_PARTS,
   SIZE_PARTS,
 } from './asked-settings.js';
-import { hasItsColumn, ITS_COLUMN, POPULATION_PARTS, populationShape, withLawsRead, type PopulationAsked } from './population-settings.js';
+import {
+  hasItsColumn,
+  ITS_COLUMN,
+  POPULATION_PARTS,
+  populationShape,
+  withLawsRead,
+  type PopulationAsked,
+} from './population-settings.js';
 
 export const MOST_TESTS = 6;
 export const MOST_POINTS = 15;
@@ -87,12 +96,22 @@ export const curvesRequest = z
   .transform((asked, context) => withLawsRead(asked, context) as typeof asked & PopulationAsked);
 export type CurvesRequest = z.infer<typeof curvesRequest>;
 
+/** Not said where it stands along the axis. */
+const unless = (along_: readonly Along[], parts: readonly SentencePart[]): SentencePart[] =>
+  parts.map((part) => {
+    const shown = typeof part === 'string' ? { text: part } : part;
+    const own = shown.showWhen === undefined ? [] : [shown.showWhen].flat();
+    const others = along.field.options.map(({ value }) => value).filter((value) => !along_.includes(value));
+    return { ...shown, showWhen: [...own, { field: 'along', is: others }] } as SentencePart;
+  });
+
 export const CURVES_ASK: readonly SentencePart[] = [
   'Draw from ',
   ...POPULATION_PARTS,
   '. Do the ',
   tests.field,
   ...limitParts({ showWhen: { field: 'tests', is: SHARE_TESTS } }),
+  ...claimParts('tests'),
   ', evidence sought ',
   alternative.field,
   ', along ',
@@ -102,12 +121,14 @@ export const CURVES_ASK: readonly SentencePart[] = [
   '.',
 ];
 export const CURVES_HOW: readonly SentencePart[] = [
-  'Otherwise each sample has ',
-  ...SIZE_PARTS,
-  ...SHIFT_PARTS,
+  'The samples are ',
+  ...unless(['n'], ['of ', ...SIZE_PARTS]),
+  { text: 'of each size', showWhen: { field: 'along', is: 'n' } },
+  ...unless(['shift', 'shiftInSd'], MOVE_PARTS),
+  ...unless(['ratio'], WIDTH_PARTS),
   '. Draw ',
   replicates.field,
-  ' samples for each point, the same for all tests, seed ',
+  ' for each point, the same for all tests, seed ',
   seedOf.field,
   '; read off where the chance is ',
   power.field,

@@ -1,8 +1,8 @@
-import { formatFigure, formatPercent, formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
+import { formatPercent, formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote } from '../../road/cautions.js';
 import type { FoundFigure } from '../../road/figure.js';
-import type { Curve, CurvePoint, CurvesResult } from './curves.js';
+import type { Curve, CurvePoint, CurvesResult } from './curves-result.js';
 import type { Along, CurvesRequest } from './curves-settings.js';
 
 export const ALONG_WORDS: Readonly<Record<Along, string>> = {
@@ -40,73 +40,114 @@ export function crossingWords(crossing: number, along: Along, unit: string): str
   return `about ${placeWords(Number(crossing.toPrecision(2)), along, unit)}`;
 }
 
-function powerWords({ name, points, crossing }: Curve, { along, power, unit }: CurvesResult): Piece[] {
-  const last = points.at(-1)!;
-  if (crossing !== null)
-    return [
-      { text: `The ${name} notices it in ${formatPercent(power)} of samples from ` },
-      { text: crossingWords(crossing, along, unit), strong: true },
-      { text: ' on. ' },
-    ];
-  const share = knownShare(last);
-  const first = knownShare(points[0]!);
-  if (share === null || first === null) return [];
-  if (first >= power)
-    return [{ text: `The ${name} notices it in ${percent(first)} already at ${placeWords(points[0]!.value, along, unit)}. ` }];
+/** "t n = 34, signed ranks n = 35", the least first. */
+function crossingsWords({ curves, along, unit }: CurvesResult): string {
+  const crossed = curves.filter(({ crossing }) => crossing !== null).sort((a, b) => a.crossing! - b.crossing!);
+  return crossed.map(({ short, crossing }) => `${short} ${crossingWords(crossing!, along, unit)}`).join(', ');
+}
+
+const listed = (words: readonly string[]) =>
+  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
+
+/** Which test is the first to notice it, and which do not. */
+function powerWords(result: CurvesResult, curves: readonly Curve[]): Piece[] {
+  const { along, power, unit, effect } = result;
+  const wanted = formatPercent(power);
+  const what = along === 'n' && effect ? effect : 'it';
+  const crossed = curves.filter(({ crossing }) => crossing !== null);
+  const early = curves.filter(({ points, crossing }) => crossing === null && (knownShare(points[0]!) ?? 0) >= power);
+  const never = curves.filter((curve) => !crossed.includes(curve) && !early.includes(curve));
+  const lastOf = ({ short, points }: Curve) => `${short} ${percent(knownShare(points.at(-1)!) ?? 0)}`;
   return [
-    { text: `The ${name} notices it in ` },
-    { text: percent(share), strong: true },
-    { text: ` at ${placeWords(last.value, along, unit)}, which is not yet ${formatPercent(power)}. ` },
+    ...(crossed.length > 0
+      ? [
+          { text: `${wanted} of samples notice ${what} from ` },
+          { text: crossingsWords(result), strong: true },
+          { text: ' on. ' },
+        ]
+      : []),
+    ...(early.length > 0
+      ? [
+          {
+            text: `${listed(early.map(({ short }) => short))} ${early.length === 1 ? 'does' : 'do'} so already at ${placeWords(early[0]!.points[0]!.value, along, unit)}. `,
+          },
+        ]
+      : []),
+    ...(never.length > 0
+      ? [
+          {
+            text: `Not ${wanted} even at ${placeWords(never[0]!.points.at(-1)!.value, along, unit)}: ${never.map(lastOf).join(', ')}.`,
+          },
+        ]
+      : []),
   ];
 }
 
-/** Where nothing is there to notice: the place at which it errs most. */
-function errorWords({ name, points }: Curve, { along, alpha, unit }: CurvesResult): Piece[] {
-  const known = points.filter((point) => knownShare(point) !== null);
-  if (known.length === 0) return [];
-  const worst = known.reduce((most, point) => (knownShare(point)! > knownShare(most)! ? point : most));
-  const share = knownShare(worst)!;
-  const over = worst.exact === null ? (worst.lower ?? 0) > alpha : share > alpha * 1.001;
+/** Where nothing is there to notice: the place at which each errs most. */
+function errorWords({ along, alpha, unit }: CurvesResult, curves: readonly Curve[]): Piece[] {
+  const worst = curves.flatMap(({ short, points }) => {
+    const known = points.filter((point) => knownShare(point) !== null);
+    if (known.length === 0) return [];
+    const point = known.reduce((most, one) => (knownShare(one)! > knownShare(most)! ? one : most));
+    const share = knownShare(point)!;
+    const over = point.exact === null ? (point.lower ?? 0) > alpha : share > alpha * 1.001;
+    return [{ words: `${short} ${percent(share)} at ${placeWords(point.value, along, unit)}`, over }];
+  });
+  const level = formatPercent(alpha);
+  const over = worst.filter((one) => one.over);
+  const kept = worst.filter((one) => !one.over);
   return [
-    { text: `The ${name} errs in ` },
-    { text: percent(share), strong: true },
-    { text: ` at ${placeWords(worst.value, along, unit)}, ${over ? `more than the ${formatPercent(alpha)} that its level promises` : `as its level of ${formatPercent(alpha)} allows`}. ` },
+    ...(over.length > 0
+      ? [
+          { text: `Though nothing is there to notice, p is below the level more often than ${level}: ` },
+          { text: over.map(({ words }) => words).join(', '), strong: true },
+          { text: '. ' },
+        ]
+      : []),
+    ...(kept.length > 0
+      ? [{ text: `Within what a level of ${level} allows, at most: ${kept.map(({ words }) => words).join(', ')}.` }]
+      : []),
   ];
 }
-
-const FINDING_TESTS = 3;
 
 export function curvesFinding(result: CurvesResult): Piece[] {
-  const told = result.curves.slice(0, FINDING_TESTS).flatMap((curve) =>
-    curve.points.every(({ holds }) => holds) ? errorWords(curve, result) : powerWords(curve, result),
-  );
-  const more = result.curves.length - FINDING_TESTS;
-  return more > 0 ? [...told, { text: `${more === 1 ? 'Another test is' : `${more} more tests are`} in the table.` }] : told;
+  const known = result.curves.filter(({ points }) => points.some((point) => knownShare(point) !== null));
+  const errs = known.filter(({ points }) => points.every(({ holds }) => holds));
+  const notices = known.filter((curve) => !errs.includes(curve));
+  return [
+    ...powerWords(result, notices),
+    ...(errs.length > 0 && notices.length > 0 ? [{ text: ' ' }] : []),
+    ...errorWords(result, errs),
+  ];
 }
 
 export function curvesNotes(result: CurvesResult, asked: CurvesRequest): Note[] {
   const notes: Note[] = levelNote(asked.alpha);
   const none = result.curves.flatMap(({ points }) => points).reduce((sum, point) => sum + point.undefined, 0);
   if (none > 0)
-    notes.push({ code: 'undefined', text: `${groupThousands(none)} times there was no p, since all readings of a sample were alike: counted as not noticed.` });
-  if (result.curves.some(({ points }) => points.some(({ exact }) => exact !== null)))
-    notes.push({ code: 'exact', quiet: true, text: 'Where a formula is exact, the curve and what is read off are by the formula; the dots are simulated.' });
+    notes.push({
+      code: 'undefined',
+      text: `${groupThousands(none)} times there was no p, since all readings of a sample were alike: counted as not noticed.`,
+    });
   return notes;
 }
 
 /** One row a place, one column a test. */
-export const curvesColumns = ({ curves }: CurvesResult): string[] => curves.map(({ name }) => name);
+export const curvesColumns = ({ curves }: CurvesResult): string[] => curves.map(({ short }) => short);
 export function curvesFigures(result: CurvesResult): FoundFigure[] {
   const { curves, along, unit } = result;
   return (curves[0]?.points ?? []).map(({ value }, i) => ({
     ...{ key: String(i), note: '', formula: '' },
-    name: along === 'n' ? `n = ${groupThousands(value)}` : along === 'mixedShare' ? formatPercent(value) : formatValue(value),
+    name:
+      along === 'n'
+        ? `n\u00a0=\u00a0${groupThousands(value)}`
+        : along === 'mixedShare'
+          ? formatPercent(value)
+          : formatValue(value),
     meaning: `How often each test has a p below the level at ${placeWords(value, along, unit)}.`,
     texts: curves.map(({ points }) => {
-      const { share, exact, lower, upper } = points[i]!;
-      if (share === null) return exact === null ? '–' : percent(exact);
-      const half = ((upper! - lower!) / 2) * 100;
-      return `${percent(share)} ± ${formatFigure(half, 'statistic')}${exact === null ? '' : ` (exact ${percent(exact)})`}`;
+      const share = knownShare(points[i]!);
+      return share === null ? '–' : percent(share);
     }),
   }));
 }

@@ -1,6 +1,5 @@
 import { clopperPearson } from '../../numeric/clopper-pearson.js';
 import { normalQuantile } from '../../numeric/standard-normal.js';
-import type { Note } from '../../readings/note.js';
 import type { Sample } from '../../readings/sample.js';
 import { TABLE_SAMPLES } from '../../simulation/null-table.js';
 import { simulatedTest } from '../../simulation/tests/registry.js';
@@ -8,62 +7,33 @@ import { defineAnalysis, isUnavailable, type Answers, type Unavailable } from '.
 import { unavailable } from '../../road/cautions.js';
 import { chunkSizeFor, resampledChunkSize } from '../../road/kernels.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
-import { CURVES_ASK, CURVES_HOW, curvesRequest, USUAL_POWER, USUAL_VALUES, type Along, type CurvesRequest } from './curves-settings.js';
+import {
+  CURVES_ASK,
+  CURVES_HOW,
+  curvesRequest,
+  USUAL_POWER,
+  USUAL_VALUES,
+  type Along,
+  type CurvesRequest,
+} from './curves-settings.js';
+import type { Curve, CurvePoint, CurvesResult } from './curves-result.js';
 import { curvesFinding, curvesNotes } from './curves-words.js';
-import { drawnAtOnce, populationSource, type PopulationSource } from './simulated-source.js';
+import { drawnAtOnce, effectWords, populationSource, type PopulationSource } from './simulated-source.js';
 import { drawnFrom } from './simulated.js';
 import { tableOf } from './simulate.js';
-import type { PopulationTruth } from './simulate-result.js';
 import { testedAt, type TestedAt } from './tested.js';
-
-/** How often a test has a p below the level, at one place of the axis. */
-export interface CurvePoint {
-  value: number;
-  /** Readings in a sample, of every group. */
-  sizes: number[];
-  count: number;
-  replicates: number;
-  /** Null until it is simulated. */
-  share: number | null;
-  lower: number | null;
-  upper: number | null;
-  /** By a formula that is exact; null where there is none. */
-  exact: number | null;
-  /** Samples without a p. */
-  undefined: number;
-  /** True where what the test claims holds there: the share is one of errors. */
-  holds: boolean;
-}
-
-export interface Curve {
-  test: string;
-  name: string;
-  points: CurvePoint[];
-  /** Where the chance that is wanted is reached, between two points; null where it is not. */
-  crossing: number | null;
-}
-
-export interface CurvesResult {
-  available: true;
-  missing: number;
-  setAside: number;
-  unit: string;
-  resolution: number | null;
-  population: PopulationTruth;
-  along: Along;
-  curves: Curve[];
-  alpha: number;
-  /** The chance that is wanted. */
-  power: number;
-  replicates: number;
-  seed: number;
-  notes: Note[];
-}
 
 /** The request with its value along the axis set. */
 const placedAt = (asked: CurvesRequest, value: number): CurvesRequest => {
   const { along } = asked;
-  const cleared = along === 'shift' ? { shiftInSd: undefined } : along === 'shiftInSd' ? { shift: undefined } : {};
+  const cleared =
+    along === 'shift'
+      ? { shiftInSd: undefined }
+      : along === 'shiftInSd'
+        ? { shift: undefined }
+        : along === 'n'
+          ? { secondN: undefined }
+          : {};
   return { ...asked, ...cleared, [along]: value };
 };
 
@@ -134,7 +104,8 @@ function tablesFor(asked: CurvesRequest, places: readonly Place[]) {
 }
 
 function curveOf(test: string, points: CurvePoint[], wanted: number, along: Along): Curve {
-  return { test, name: simulatedTest(test).name, points, crossing: crossingOf(points, wanted, along) };
+  const { name, short } = simulatedTest(test);
+  return { test, name, short, points, crossing: crossingOf(points, wanted, along) };
 }
 
 /** Where the chance is first reached: between two points on a straight line of probits, over √n or over the value. A point at 0 or 1 has no probit and is taken half a sample inside. */
@@ -144,7 +115,9 @@ export function crossingOf(points: readonly CurvePoint[], wanted: number, along:
   const probit = ({ exact, share, replicates }: CurvePoint) => {
     const found = exact ?? share!;
     const half = 0.5 / replicates;
-    return normalQuantile(exact === null ? Math.min(1 - half, Math.max(half, found)) : Math.min(1 - 1e-15, Math.max(1e-300, found)));
+    return normalQuantile(
+      exact === null ? Math.min(1 - half, Math.max(half, found)) : Math.min(1 - 1e-15, Math.max(1e-300, found)),
+    );
   };
   const target = normalQuantile(wanted);
   const known = points.filter(({ share, exact }) => share !== null || exact !== null);
@@ -160,7 +133,13 @@ export function crossingOf(points: readonly CurvePoint[], wanted: number, along:
 }
 
 /** All points with what is known of them: `tallies[place]` holds two numbers a test. */
-function resultOf(asked: CurvesRequest, places: readonly Place[], sample: Sample, tallies: readonly (Float64Array | null)[], drawn: readonly number[]): CurvesResult {
+function resultOf(
+  asked: CurvesRequest,
+  places: readonly Place[],
+  sample: Sample,
+  tallies: readonly (Float64Array | null)[],
+  drawn: readonly number[],
+): CurvesResult {
   const { power = USUAL_POWER, along, alpha, seed, replicates } = asked;
   const { source } = places[0]!.tested[0]!.made;
   const curves = asked.tests.map((id, t) => {
@@ -184,7 +163,7 @@ function resultOf(asked: CurvesRequest, places: readonly Place[], sample: Sample
     ...{ available: true, missing: sample.missing, setAside: sample.setAside },
     ...{ unit: head.unit, resolution: head.resolution, notes: head.notes },
     population: { words, size, sd, mean: Number.isFinite(law.mean) ? law.mean : null, median: law.quantile(0.5) },
-    ...{ along, curves, alpha, power, replicates, seed },
+    ...{ along, curves, alpha, power, replicates, seed, effect: effectWords(asked, head.unit) },
   };
 }
 
@@ -221,7 +200,10 @@ export const curvesAnalysis = defineAnalysis<CurvesRequest, CurvesResult>({
     const drawnTables: Answers = tables.length > 0 ? yield { partial: empty, orders: tables } : [];
     const found = new Map(keys.map((key, i) => [key, tableOf([drawnTables[i]!])]));
     // The same streams for every place: what is moved is then the only thing that differs.
-    const book = orderBook(asked.seed, resampledChunkSize(places.reduce((most, place) => Math.max(most, costOf(place)), 1)));
+    const book = orderBook(
+      asked.seed,
+      resampledChunkSize(places.reduce((most, place) => Math.max(most, costOf(place)), 1)),
+    );
     for (const { tested } of places) {
       const { groups } = tested[0]!.made;
       const tests = tested.map(({ test }) => ({ ...test, table: found.get(`${test.test} ${groups[0]!.n}`) ?? null }));
@@ -229,7 +211,13 @@ export const curvesAnalysis = defineAnalysis<CurvesRequest, CurvesResult>({
       book.add(work, asked.replicates, book.orders.length > 0 ? 0 : undefined);
     }
     const answers = yield { partial: empty, orders: book.orders };
-    const result = resultOf(asked, places, sample, answers.map(summed), places.map(() => asked.replicates));
+    const result = resultOf(
+      asked,
+      places,
+      sample,
+      answers.map(summed),
+      places.map(() => asked.replicates),
+    );
     return { ...result, notes: [...result.notes, ...curvesNotes(result, asked)] };
   },
   finding: curvesFinding,

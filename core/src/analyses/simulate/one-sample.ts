@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import { formatP, formatValue, groupThousands } from '../../numeric/format.js';
 import { centralMoments } from '../../numeric/sums.js';
 import type { Note } from '../../readings/note.js';
@@ -98,7 +98,8 @@ export function oneSampleFinding(result: OneSampleResult): Piece[] {
   }
   if (value === null) return [name, { text: 'there is no such figure of it.' }];
   if (repeated === 'statistic') return [name, { text: toldStatistic(value, result), strong: true }, { text: '.' }];
-  const found = statistic === null ? '' : `${symbol} = ${bareFigure(statistic, { unit: '', resolution: null, as: 'ratio' })}, `;
+  const found =
+    statistic === null ? '' : `${symbol} = ${bareFigure(statistic, { unit: '', resolution: null, as: 'ratio' })}, `;
   return [
     name,
     { text: `${found}p ${formatP(value, alpha).startsWith('<') ? '' : '= '}${formatP(value, alpha)}`, strong: true },

@@ -7,6 +7,7 @@ import { lower, of, upper } from '../../road/statistic-settings.js';
 import {
   alternative,
   claimed,
+  claimParts,
   limitParts,
   MOVES_ONCE,
   movesOnce,
@@ -17,7 +18,14 @@ import {
   shift,
   shiftInSd,
 } from './asked-settings.js';
-import { hasItsColumn, ITS_COLUMN, POPULATION_PARTS, populationShape, withLawsRead, type PopulationAsked } from './population-settings.js';
+import {
+  hasItsColumn,
+  ITS_COLUMN,
+  POPULATION_PARTS,
+  populationShape,
+  withLawsRead,
+  type PopulationAsked,
+} from './population-settings.js';
 
 const test = choice(
   'test',
@@ -66,6 +74,7 @@ export const PLAN_ASK: readonly SentencePart[] = [
 export const PLAN_HOW: readonly SentencePart[] = [
   'Evidence is sought ',
   alternative.field,
+  ...claimParts('test'),
   '. By a formula where it is exact, else by ',
   replicates.field,
   ' samples of each size that is tried, seed ',

@@ -6,14 +6,21 @@ import type { Note } from '../../readings/note.js';
 import type { Sample } from '../../readings/sample.js';
 import { TABLE_SAMPLES } from '../../simulation/null-table.js';
 import { simulatedTest } from '../../simulation/tests/registry.js';
-import { defineAnalysis, isUnavailable, type Answers, type Piece, type Step, type Unavailable } from '../../road/analysis.js';
+import {
+  defineAnalysis,
+  isUnavailable,
+  type Answers,
+  type Piece,
+  type Step,
+  type Unavailable,
+} from '../../road/analysis.js';
 import { levelNote, unavailable } from '../../road/cautions.js';
 import { chunkSizeFor, resampledChunkSize } from '../../road/kernels.js';
 import type { FoundFigure } from '../../road/figure.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
 import { USUAL_POWER } from './curves-settings.js';
 import { PLAN_ASK, PLAN_HOW, planRequest, type PlanRequest } from './plan-settings.js';
-import { populationSource, drawnAtOnce, type PopulationSource } from './simulated-source.js';
+import { drawnAtOnce, effectWords, populationSource, type PopulationSource } from './simulated-source.js';
 import { tableOf } from './simulate.js';
 import { drawnFrom } from './simulated.js';
 import type { PopulationTruth } from './simulate-result.js';
@@ -37,6 +44,8 @@ export interface PlanResult {
   test: string;
   name: string;
   claim: string;
+  /** What there is to notice: "a shift of 0.5 sd"; null where nothing is moved or widened. */
+  effect: string | null;
   alpha: number;
   /** The least n that will do, in each group where there are two; null while it is not known, or where none does. */
   n: number | null;
@@ -86,6 +95,7 @@ function emptyOf({ asked, source, sample }: Planning, { made }: TestedAt): PlanR
     ...{ available: true, missing: sample.missing, setAside: sample.setAside },
     population: { words, size, sd, mean: Number.isFinite(law.mean) ? law.mean : null, median: law.quantile(0.5) },
     ...{ test: asked.test, name: simulatedTest(asked.test).name, claim: made.claim, alpha: asked.alpha },
+    effect: effectWords(asked, source.head.unit),
     ...{ n: null, power: null, wanted: asked.power ?? USUAL_POWER, exact: false },
     ...{ groups: simulatedTest(asked.test).groups, atLeast: null, atMost: null, tried: [], most: null },
     ...{ seed: asked.seed, notes: [...source.head.notes, ...levelNote(asked.alpha)] },
@@ -104,7 +114,11 @@ function exactly(planning: Planning, empty: PlanResult, exact: NonNullable<Teste
 }
 
 /** One size tried: how often the test notices. */
-function* tryOut(planning: Planning, partial: PlanResult, n: number): Generator<Step<PlanResult>, Tried | Unavailable, Answers> {
+function* tryOut(
+  planning: Planning,
+  partial: PlanResult,
+  n: number,
+): Generator<Step<PlanResult>, Tried | Unavailable, Answers> {
   const { asked } = planning;
   const tested = testedOf(planning, n);
   if (isUnavailable(tested)) return tested;
@@ -155,7 +169,10 @@ const together = (partial: PlanResult, tried: readonly Tried[]): PlanResult => {
 };
 
 /** By doubling and halving until two sizes next to each other are on either side. */
-function* bySimulation(planning: Planning, empty: PlanResult): Generator<Step<PlanResult>, PlanResult | Unavailable, Answers> {
+function* bySimulation(
+  planning: Planning,
+  empty: PlanResult,
+): Generator<Step<PlanResult>, PlanResult | Unavailable, Answers> {
   const { least, most } = planning;
   const tried: Tried[] = [];
   const at = function* (n: number) {
@@ -191,20 +208,25 @@ function* bySimulation(planning: Planning, empty: PlanResult): Generator<Step<Pl
 }
 
 export function planFinding(result: PlanResult): Piece[] {
-  const { n, power, wanted, name, exact, groups, atLeast, atMost, most, claim, population } = result;
+  const { n, power, wanted, name, exact, groups, atLeast, atMost, most, claim, effect } = result;
+  const noticed = effect ?? `that what is claimed, ${claim}, is not so`;
   const each = groups === 2 ? ' in each group' : '';
   if (n === null)
     return most === null
       ? []
-      : [{ text: `Not even ${groupThousands(most)} readings${each} are enough for the ${name} to notice it ${formatPercent(wanted)} of the time.` }];
+      : [
+          {
+            text: `Not even ${groupThousands(most)} readings${each} are enough for the ${name} to notice ${noticed} ${formatPercent(wanted)} of the time.`,
+          },
+        ];
   const range =
     exact || atLeast === null || atMost === null || atLeast >= atMost
       ? ''
-      : ` So many samples leave ${groupThousands(atLeast)} to ${groupThousands(atMost)} open.`;
+      : ` The simulation leaves ${groupThousands(atLeast)} to ${groupThousands(atMost)} open.`;
   return [
     { text: `${groupThousands(n)} readings${each}`, strong: true },
     {
-      text: ` are needed for the ${name} to notice, in ${formatPercentOf(power!, 1 - power!, 3)} of samples${exact ? '' : ' that were simulated'}, that what is claimed, ${claim}, is not so of ${population.words}.${exact ? ' This is exact.' : ''}${range}`,
+      text: ` are needed: of so many the ${name} notices ${noticed} in ${formatPercentOf(power!, 1 - power!, 3)} of samples${exact ? ', exactly' : ''}.${range}`,
     },
   ];
 }
@@ -241,12 +263,18 @@ export const planAnalysis = defineAnalysis<PlanRequest, PlanResult>({
     const finite = 'values' in base && !base.replacement ? base.values.length : Infinity;
     const planning = { asked, sample, source, least, most: Math.min(greatest, finite, MOST_SIMULATED) };
     if (planning.most < least)
-      return unavailable(sample, `The ${simulatedTest(asked.test).name} needs at least ${least} readings: there are fewer to draw.`);
+      return unavailable(
+        sample,
+        `The ${simulatedTest(asked.test).name} needs at least ${least} readings: there are fewer to draw.`,
+      );
     const first = testedOf(planning, least);
     if (isUnavailable(first)) return first;
     const tested = first as TestedAt;
     if (tested.made.holds)
-      return unavailable(sample, `What the test claims, ${tested.made.claim}, holds: there is nothing to notice. Say a shift, or how much wider it is.`);
+      return unavailable(
+        sample,
+        `What the test claims, ${tested.made.claim}, holds: there is nothing to notice. Say a shift, or how much wider it is.`,
+      );
     const empty = emptyOf(planning, tested);
     if (tested.exact) return exactly({ ...planning, most: Math.min(greatest, finite) }, empty, tested.exact);
     return yield* bySimulation(planning, empty);

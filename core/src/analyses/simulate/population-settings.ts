@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import type { Parameters } from '../../distributions/family.js';
 import { isRefusal } from '../../distributions/family.js';
 import { distributionName } from '../../distributions/names.js';
@@ -166,13 +166,17 @@ export const POPULATION_PARTS: readonly SentencePart[] = [
 
 const percent = (odd: number) => `${Number((100 * odd).toPrecision(4))}\u00a0%`;
 
+/** Five figures: more than a fit is known to. */
+const shortened = (fitted: Parameters): Parameters =>
+  Object.fromEntries(Object.entries(fitted).map(([name, value]) => [name, Number(value.toPrecision(5))]));
+
 /** "a normal distribution with mean 8 and sd 0.1, 5 % of it 3 times as wide, in steps of 0.5". */
 export function populationWords(asked: PopulationAsked, name: string, fitted: Parameters | null): string {
   const { mixedShare: odd = 0, mixedTimes: times = USUAL_TIMES, mixedBy: by = USUAL_TIMES } = asked;
   const base =
     asked.from === 'column'
       ? `the readings of ${name}`
-      : distributionName(asked.family, (fitted ?? asked.parameters) as Parameters);
+      : distributionName(asked.family, fitted ? shortened(fitted) : (asked.parameters as Parameters));
   const mixed = {
     wider: `${times} times as wide`,
     moved: `moved by ${by} sd`.replace('-', '−'),

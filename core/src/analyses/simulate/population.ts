@@ -2,8 +2,10 @@ import { z } from 'zod';
 import { histogram } from '../../describe/histogram.js';
 import { curveOver, wellPlaced, type Curve } from '../../distributions/curve.js';
 import { familyByName } from '../../distributions/registry.js';
+import { groupThousands } from '../../numeric/format.js';
 import type { Note } from '../../readings/note.js';
-import { isColumn, type Law } from '../../simulation/population.js';
+import type { Law } from '../../simulation/laws.js';
+import { isColumn } from '../../simulation/population.js';
 import { defineAnalysis, type Piece, type SentencePart } from '../../road/analysis.js';
 import { toldFigure, type Scale } from '../../road/told.js';
 import { hasItsColumn, ITS_COLUMN, POPULATION_PARTS, populationShape, withLawsRead } from './population-settings.js';
@@ -58,10 +60,15 @@ function barsOf(law: Law, { from, to }: { from: number; to: number }, step: numb
   });
 }
 
-function pictureOf({ population, law }: PopulationSource, resolution: number | null): Pick<PopulationResult, 'window' | 'curve' | 'bars'> {
+function pictureOf(
+  { population, law }: PopulationSource,
+  resolution: number | null,
+): Pick<PopulationResult, 'window' | 'curve' | 'bars'> {
   const { base, mixed, step } = population;
   if (isColumn(base) && !mixed) {
-    const { edges, counts } = histogram(Float64Array.from(base.values), step ?? resolution, { rule: 'freedman-diaconis' });
+    const { edges, counts } = histogram(Float64Array.from(base.values), step ?? resolution, {
+      rule: 'freedman-diaconis',
+    });
     const n = base.values.length;
     const bars = counts.map((count, i) => ({
       ...{ from: edges[i]!, to: edges[i + 1]! },
@@ -93,10 +100,16 @@ function resultOf(source: PopulationSource): PopulationResult {
 export function populationFinding(result: PopulationResult): Piece[] {
   const scale: Scale = { unit: result.unit, resolution: result.resolution, as: 'reading' };
   const { mean, sd, median, size } = result;
-  const how = size === null ? '' : `${size} readings: `;
-  if (mean === null) return [{ text: `${how}no mean and no sd; its median is ` }, { text: toldFigure(median, scale), strong: true }, { text: '.' }];
+  const said = (text: string) =>
+    size === null ? text.charAt(0).toUpperCase() + text.slice(1) : `${groupThousands(size)} readings: ${text}`;
+  if (mean === null)
+    return [
+      { text: said('no mean and no sd; its median is ') },
+      { text: toldFigure(median, scale), strong: true },
+      { text: '.' },
+    ];
   return [
-    { text: `${how}true mean ` },
+    { text: said('true mean ') },
     { text: toldFigure(mean, scale), strong: true },
     { text: sd === null ? ', no sd.' : ', true sd ' },
     ...(sd === null ? [] : [{ text: toldFigure(sd, scale, 'spread'), strong: true }, { text: '.' }]),

@@ -64,6 +64,8 @@ export interface SimulateResult extends Piled, Told {
   holds: boolean | null;
   /** Why it does not, or what it claims: "its mean is 8.02". */
   claim: string;
+  /** What there is to notice: "a shift of 0.5 sd"; null where nothing is moved or widened. */
+  effect: string | null;
   /** Samples whose p is below the level. */
   belowAlpha: CountedShare | null;
   /** Intervals that cover what is true, and those that lie below it, and above. */

@@ -19,28 +19,38 @@ function beside({ lower, upper }: CountedShare, promised: number): 'within' | 'm
 /** Below it a share is of no use: only what came of each sample. */
 const FEW = 20;
 
-function testFinding({ belowAlpha, alpha, holds, claim, population, sizes, replicates }: SimulateResult): Piece[] {
+function testFinding({ belowAlpha, alpha, holds, claim, effect, sizes, replicates }: SimulateResult): Piece[] {
   if (!belowAlpha) return [];
   const { count, of } = belowAlpha;
+  const noticed = effect ?? `that what is claimed, ${claim}, is not so`;
   const level = formatPercent(alpha);
   if (of < FEW)
     return [
       { text: `${groupThousands(count)} of ${samplesWords(of)}`, strong: true },
-      { text: ` ${count === 1 && of === 1 ? 'has' : 'have'} p below ${level}. Draw more to see how often that happens.` },
+      {
+        text: ` ${count === 1 && of === 1 ? 'has' : 'have'} p below ${level}. Draw more to see how often that happens.`,
+      },
     ];
   const share = { text: shareWords(belowAlpha), strong: true };
   if (!holds)
     return [
       share,
-      { text: ` notice that what is claimed, ${claim}, is not so of ${population.words} (p below ${level}); ` },
-      { text: `${formatPercentOf(1 - belowAlpha.share, belowAlpha.share, 3)} of samples of ${sizes.join(' and ')} miss it.` },
+      { text: ` notice ${noticed}: they have p below ${level}. ` },
+      {
+        text: `${formatPercentOf(1 - belowAlpha.share, belowAlpha.share, 3)} of samples of ${sizes.join(' and ')} miss it.`,
+      },
     ];
   const said = {
     within: `as many as a level of ${level} gives`,
     more: `more than the ${level} that the level promises: here the test does not keep its level`,
     fewer: `fewer than the ${level} that the level allows: here the test is on the careful side`,
   }[beside(belowAlpha, alpha)];
-  return [share, { text: ` have p below ${level} though what is claimed holds, ${claim}: ${said}${replicates < 1_000 ? ', as far as so few tell' : ''}.` }];
+  return [
+    share,
+    {
+      text: ` have p below ${level} though what is claimed holds, ${claim}: ${said}${replicates < 1_000 ? ', as far as so few tell' : ''}.`,
+    },
+  ];
 }
 
 function intervalFinding(result: SimulateResult): Piece[] {
@@ -51,7 +61,9 @@ function intervalFinding(result: SimulateResult): Piece[] {
   if (coverage.of < FEW)
     return [
       { text: `${groupThousands(coverage.count)} of ${groupThousands(coverage.of)} intervals`, strong: true },
-      { text: ` ${coverage.count === 1 ? 'covers' : 'cover'} what is true, ${told}. Draw more to see how often that happens.` },
+      {
+        text: ` ${coverage.count === 1 ? 'covers' : 'cover'} what is true, ${told}. Draw more to see how often that happens.`,
+      },
     ];
   const said = {
     within: `as many as ${promised} promises`,
@@ -59,13 +71,16 @@ function intervalFinding(result: SimulateResult): Piece[] {
     fewer: `fewer than the ${promised} promised: here the interval does not keep what it says`,
   }[beside(coverage, confidence)];
   return [
-    { text: `${formatPercentOf(coverage.share, 1 - coverage.share, 3)} of ${groupThousands(coverage.of)} intervals`, strong: true },
+    {
+      text: `${formatPercentOf(coverage.share, 1 - coverage.share, 3)} of ${groupThousands(coverage.of)} intervals`,
+      strong: true,
+    },
     { text: ` cover what is true, ${told}: ${said}.` },
   ];
 }
 
 function statisticFinding(result: SimulateResult): Piece[] {
-  const { mean, sd, replicates, what, theory, dots } = result;
+  const { mean, sd, replicates, what, theory, dots, quantiles } = result;
   if (mean === null) return replicates > 0 ? [{ text: `Of ${samplesWords(replicates)} there is no such figure.` }] : [];
   const only = dots.find((dot) => dot !== null);
   if (sd === null)
@@ -73,6 +88,14 @@ function statisticFinding(result: SimulateResult): Piece[] {
       { text: `In the first sample ${what} is ` },
       { text: toldStatistic(only ?? mean, result), strong: true },
       { text: '. Draw more to see how it varies.' },
+    ];
+  // Without an sd of the population that of the samples does not settle either: what half of them lie between does.
+  const [low, high] = [0.25, 0.75].map((share) => quantiles.find((one) => one.share === share)?.value);
+  if (result.population.sd === null && low !== undefined && high !== undefined)
+    return [
+      { text: `Over ${samplesWords(replicates)} half of the time ${what} lies between ` },
+      { text: `${toldStatistic(low, result)} and ${toldStatistic(high, result)}`, strong: true },
+      { text: '; an sd of it would not settle.' },
     ];
   const off = { ...result, kind: 'spread' as const };
   const tail = theory
@@ -101,22 +124,29 @@ export function knownWords({ belowAlpha, coverage }: SimulateResult): string | n
 /** What a careful colleague would say. */
 export function simulateNotes(result: SimulateResult, asked: SimulationAsked): Note[] {
   const notes: Note[] = [];
-  const { repeated, undefined: none, distribution, replicates, theory } = result;
+  const { repeated, undefined: none, distribution, replicates } = result;
   const add = (code: string, text: string) => notes.push({ code, text });
   if (repeated === 'test') notes.push(...levelNote(asked.alpha));
   if (repeated === 'interval') notes.push(...confidenceNote(asked.confidence));
   if (none > 0) {
     const whatNot = { test: 'a p', interval: 'an interval', statistic: 'such a figure' }[repeated];
-    add('undefined', `${samplesWords(none)} ${none === 1 ? 'is' : 'are'} without ${whatNot}: too few, or all readings alike. They count as not found.`);
+    add(
+      'undefined',
+      `${samplesWords(none)} ${none === 1 ? 'is' : 'are'} without ${whatNot}: too few, or all readings alike. They count as not found.`,
+    );
   }
   const beyond = distribution.below + distribution.above;
   if (repeated === 'statistic' && beyond > 0) {
     const share = formatPercentOf(beyond / replicates, 1 - beyond / replicates, 3);
-    add('beyond', `${samplesWords(beyond)} (${share}) ${beyond === 1 ? 'lies' : 'lie'} beyond the picture, which is cut off there.`);
+    add(
+      'beyond',
+      `${samplesWords(beyond)} (${share}) ${beyond === 1 ? 'lies' : 'lie'} beyond the picture, which is cut off there.`,
+    );
   }
-  if (theory && !theory.exact && Math.min(...result.sizes) < 30)
-    add('large-samples', 'The law beside is that of large samples: how near samples of this size come to it is what is seen here.');
   if (asked.test !== undefined && simulatedTest(asked.test).table)
-    add('table', `Its p is read from a table of samples with nothing to find, drawn for n = ${result.sizes[0]}: known to about ${formatP(0.003)} at 0.05.`);
+    add(
+      'table',
+      `Its p is read from a table of samples with nothing to find, drawn for n = ${result.sizes[0]}: known to about ${formatP(0.003)} at 0.05.`,
+    );
   return notes;
 }

@@ -2,13 +2,7 @@ import { z } from 'zod';
 import { quantileOfSorted } from '../../describe/quantiles.js';
 import { clopperPearson } from '../../numeric/clopper-pearson.js';
 import { centralMoments } from '../../numeric/sums.js';
-import {
-  distributionOf,
-  frameOf,
-  statisticsOf,
-  type Frame,
-  type Replicates,
-} from '../../resampling/distribution.js';
+import { distributionOf, frameOf, statisticsOf, type Frame, type Replicates } from '../../resampling/distribution.js';
 import { TABLE_SAMPLES } from '../../simulation/null-table.js';
 import { simulatedTest } from '../../simulation/tests/registry.js';
 import { theoryCumulative } from '../../simulation/theory.js';
@@ -31,9 +25,16 @@ import {
   SHIFT_PARTS,
   SIZE_PARTS,
 } from './asked-settings.js';
-import { hasItsColumn, ITS_COLUMN, POPULATION_PARTS, populationShape, withLawsRead, type PopulationAsked } from './population-settings.js';
+import {
+  hasItsColumn,
+  ITS_COLUMN,
+  POPULATION_PARTS,
+  populationShape,
+  withLawsRead,
+  type PopulationAsked,
+} from './population-settings.js';
 import type { CountedShare, DrawnInterval, SimulateResult } from './simulate-result.js';
-import { drawnAtOnce } from './simulated-source.js';
+import { drawnAtOnce, effectWords } from './simulated-source.js';
 import { samplesOf, simulated, type Simulated } from './simulated.js';
 import { simulateFinding, simulateNotes } from './simulate-words.js';
 
@@ -58,7 +59,13 @@ export type SimulateRequest = z.infer<typeof request>;
 
 /** The question: from where, and what is looked at. */
 export const SIMULATE_ASK: readonly SentencePart[] = ['Draw from ', ...POPULATION_PARTS, '. ', ...REPEATED_PARTS, '.'];
-export const SIMULATE_HOW: readonly SentencePart[] = ['Each sample has ', ...SIZE_PARTS, ...SHIFT_PARTS, '. ', ...RUN_PARTS];
+export const SIMULATE_HOW: readonly SentencePart[] = [
+  'Each sample has ',
+  ...SIZE_PARTS,
+  ...SHIFT_PARTS,
+  '. ',
+  ...RUN_PARTS,
+];
 
 /** Chunks of a simulation: the same wherever one of its samples is drawn again. */
 export const chunkSizeOf = ({ groups, cost }: Simulated): number => resampledChunkSize(drawnAtOnce(groups) * cost);
@@ -83,6 +90,7 @@ function emptyResult(asked: SimulateRequest, made: Simulated): SimulateResult {
     ...told,
     ...{ missing: head.missing, setAside: head.setAside, notes: head.notes },
     population: { words, size, mean: finite(law.mean), sd: source.sd, median: law.quantile(0.5) },
+    effect: effectWords(asked, head.unit),
     ...{ sizes: groups.map(({ n }) => n), repeated: repeated.what, what, truth, holds, claim },
     ...{ replicates: 0, wanted: asked.replicates, seed: asked.seed, alpha: asked.alpha, confidence: asked.confidence },
     distribution: { values: null, edges: [], counts: [], examples: [], below: 0, above: 0 },
@@ -108,7 +116,9 @@ function frameFor(asked: SimulateRequest, made: Simulated, pilot: Float64Array):
   const seen = reach > 0 ? sorted.filter((x) => x >= q1 - reach && x <= q3 + reach) : sorted;
   const tie = 1e-10 * Math.max(Math.abs(q3 - q1), 1e-6 * Math.abs(centre), Number.MIN_VALUE);
   const frame = frameOf(Array.from(seen), { centre, tie });
-  return made.source.sd === null ? { ...frame, reach: REACH } : frame;
+  // A smooth law is held against bins, however few values there are.
+  const smooth = theory !== null && theory.of !== 'count' ? { binned: true as const } : {};
+  return { ...frame, ...smooth, ...(made.source.sd === null ? { reach: REACH } : {}) };
 }
 
 /** What theory expects of each value or bin. */
@@ -178,7 +188,11 @@ function resultOf(asked: SimulateRequest, partial: SimulateResult, chunks: reado
 }
 
 /** The orders of the table that p is read from, for tests that have no formula; none for the others. */
-export function tableOrders(asked: Pick<SimulateRequest, 'alternative' | 'seed'>, made: Simulated, id: string | undefined): KernelOrder[] {
+export function tableOrders(
+  asked: Pick<SimulateRequest, 'alternative' | 'seed'>,
+  made: Simulated,
+  id: string | undefined,
+): KernelOrder[] {
   const test = id === undefined ? null : simulatedTest(id);
   if (!test?.table) return [];
   const { n } = made.groups[0]!;

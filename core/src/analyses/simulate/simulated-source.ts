@@ -1,11 +1,12 @@
 import { fit } from '../../distributions/fit/fit.js';
 import { isRefusal, type Parameters } from '../../distributions/family.js';
 import { familyByName } from '../../distributions/registry.js';
-import { groupThousands } from '../../numeric/format.js';
+import { formatValue, groupThousands } from '../../numeric/format.js';
 import type { Note } from '../../readings/note.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Group } from '../../simulation/samples.js';
-import { lawOf, type Base, type Law, type Move, type Population } from '../../simulation/population.js';
+import type { Law, Move } from '../../simulation/laws.js';
+import { lawOf, type Base, type Population } from '../../simulation/population.js';
 import type { Claim, Counted } from '../../simulation/tests/simulated-test.js';
 import type { Unavailable } from '../../road/analysis.js';
 import { whyCensored } from '../../road/beyond-limits.js';
@@ -39,7 +40,8 @@ function baseOf(asked: PopulationAsked, sample: Sample): { base: Base; parameter
     return { base: { family: asked.family, parameters }, parameters };
   }
   const purpose = asked.from === 'fit' ? 'a fit' : 'drawing from it';
-  const reason = whyLabels(sample) ?? whyNotEven(sample, asked.from === 'fit' ? 2 : 1, purpose) ?? whyCensored(sample, purpose);
+  const reason =
+    whyLabels(sample) ?? whyNotEven(sample, asked.from === 'fit' ? 2 : 1, purpose) ?? whyCensored(sample, purpose);
   if (reason) return reason;
   if (asked.from === 'column')
     return { base: { values: sample.values, replacement: asked.replacement === 'with' }, parameters: null };
@@ -72,7 +74,7 @@ export function populationSource(asked: PopulationAsked, sample: Sample): Popula
   const ofColumn = asked.from !== 'family';
   return {
     ...{ population, law, parameters, ...figures },
-    words: populationWords(asked, sample.name, parameters),
+    words: populationWords(asked, sample.name, asked.from === 'fit' ? parameters : null),
     size: asked.from === 'column' ? sample.values.length : null,
     head: {
       unit: ofColumn ? sample.unit : '',
@@ -88,12 +90,16 @@ function figuresOf(law: Law): { centre: number; sd: number | null } {
   return { centre: Number.isFinite(law.mean) ? law.mean : law.quantile(0.5), sd: Number.isFinite(sd) ? sd : null };
 }
 
-function mixedOf(asked: PopulationAsked, { centre, sd }: { centre: number; sd: number | null }): Population['mixed'] | string {
+function mixedOf(
+  asked: PopulationAsked,
+  { centre, sd }: { centre: number; sd: number | null },
+): Population['mixed'] | string {
   const { mixedShare: share = 0, mixture, mixedTimes = USUAL_TIMES, mixedBy = USUAL_TIMES } = asked;
   if (mixture === 'family')
     return { share, from: { family: asked.mixedFamily, parameters: asked.mixedParameters as Parameters } };
   if (mixture === 'wider') return { share, from: { move: { centre, times: mixedTimes, by: 0 } } };
-  if (sd === null) return 'It has no sd: how far some of it is moved cannot be told in sd. Take them wider, or from elsewhere.';
+  if (sd === null)
+    return 'It has no sd: how far some of it is moved cannot be told in sd. Take them wider, or from elsewhere.';
   return { share, from: { move: { centre, times: 1, by: mixedBy * sd } } };
 }
 
@@ -132,6 +138,23 @@ export function groupsDrawn(
   return sizes.map((n, g) => ({ n, population: g === 0 ? { ...population, move } : population }));
 }
 
+/** What there is to notice: "a shift of 0.5 sd"; null where nothing is moved or widened. */
+export function effectWords(
+  { shift, shiftInSd, ratio = 1 }: Pick<SamplesAsked, 'shift' | 'shiftInSd' | 'ratio'>,
+  unit: string,
+): string | null {
+  const sign = (x: number) => formatValue(x);
+  const far = shift ?? shiftInSd ?? 0;
+  const moved =
+    far === 0
+      ? null
+      : shift !== undefined
+        ? `a shift of ${sign(far)}${unit ? `\u00a0${unit}` : ''}`
+        : `a shift of ${sign(far)} sd`;
+  const wider = ratio === 1 ? null : `a spread ${formatValue(ratio)} times as wide`;
+  return moved && wider ? `${moved} and ${wider}` : (moved ?? wider);
+}
+
 /** Readings drawn in one sample, over all groups. */
 export const drawnAtOnce = (groups: readonly Group[]): number => groups.reduce((sum, { n }) => sum + n, 0);
 
@@ -162,4 +185,3 @@ export function truthOf(law: Law, counted: Counted | null): Claim {
     counted,
   };
 }
-

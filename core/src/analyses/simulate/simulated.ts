@@ -3,7 +3,8 @@ import type { Sample } from '../../readings/sample.js';
 import { readFiguresFormula } from '../../resampling/formula.js';
 import { theoryOf, type Theory } from '../../simulation/theory.js';
 import { simulatedInterval } from '../../simulation/intervals.js';
-import { lawOf, type Law } from '../../simulation/population.js';
+import type { Law } from '../../simulation/laws.js';
+import { lawOf } from '../../simulation/population.js';
 import type { Group, Repeated, SimulatedSamples } from '../../simulation/samples.js';
 import { simulatedTest } from '../../simulation/tests/registry.js';
 import type { Claim, Counted, SimulatedTest } from '../../simulation/tests/simulated-test.js';
@@ -40,7 +41,8 @@ function countedOf(asked: SimulationAsked): Counted | null | string {
   if (!needsLimits(asked)) return null;
   const { lower = null, upper = null, of } = asked;
   if (lower === null && upper === null) return 'Say the limits: what lies outside them, or within, is counted.';
-  if (lower !== null && upper !== null && lower > upper) return `The upper limit, ${upper}, lies below the lower, ${lower}.`;
+  if (lower !== null && upper !== null && lower > upper)
+    return `The upper limit, ${upper}, lies below the lower, ${lower}.`;
   return { lower, upper, of };
 }
 
@@ -53,7 +55,11 @@ export interface Drawn {
 }
 
 /** The populations that are asked for; why there are none. `known` is the population where it has been worked out. */
-export function drawnFrom(asked: PopulationAsked & SamplesAsked & Pick<RepeatedAsked, 'groups'>, sample: Sample, known?: PopulationSource): Drawn | Unavailable {
+export function drawnFrom(
+  asked: PopulationAsked & SamplesAsked & Pick<RepeatedAsked, 'groups'>,
+  sample: Sample,
+  known?: PopulationSource,
+): Drawn | Unavailable {
   const source = known ?? populationSource(asked, sample);
   if ('available' in source) return source;
   if (source.law.variance === 0)
@@ -103,8 +109,10 @@ function ofStatistic({ asked, source, groups, laws, counted }: Of): Found | stri
   const { scale, kind } = toldAs(figures, source.head);
   const told = { ...scale, kind };
   const differences = id.endsWith('-of-differences');
-  const least = id === 'sd' || id === 'variance' || id === 'cv' || id === 'skewness' || id === 'log-ratio-of-sds' ? 2 : 1;
-  if (groups.some(({ n }) => n < (paired && !differences ? 2 : least))) return `Of a single reading there is no such figure: draw at least ${Math.max(2, least)}.`;
+  const least =
+    id === 'sd' || id === 'variance' || id === 'cv' || id === 'skewness' || id === 'log-ratio-of-sds' ? 2 : 1;
+  if (groups.some(({ n }) => n < (paired && !differences ? 2 : least)))
+    return `Of a single reading there is no such figure: draw at least ${Math.max(2, least)}.`;
   const name = sizesWords(groups);
   const shares = counted && laws.map((law) => shareOf(law, counted));
   return {
@@ -120,7 +128,11 @@ function ofStatistic({ asked, source, groups, laws, counted }: Of): Found | stri
 const finite = (x: number): number | null => (Number.isFinite(x) ? x : null);
 
 /** What a statistic is after, where the population tells. */
-function truthOfStatistic(asked: StatisticAsked, laws: readonly Law[], shares: readonly number[] | null): number | null {
+function truthOfStatistic(
+  asked: StatisticAsked,
+  laws: readonly Law[],
+  shares: readonly number[] | null,
+): number | null {
   const [a, b] = laws as [Law, Law];
   const sd = (law: Law) => Math.sqrt(law.variance);
   switch (asked.statistic) {
@@ -201,7 +213,7 @@ function ofTest(of: Of): Found | string {
   return {
     repeated: { what: 'test', test: test.id, alternative, claim: claim as Claim, table: null },
     told: { unit: '', resolution: null, as: 'ratio', kind: 'location' },
-    what: `p of the ${test.name}, ${sizesWords(groups)}`,
+    what: `the p of the ${test.name} in ${sizesWords(groups)}`,
     truth: null,
     theory: null,
     holds: holdsOf(test, { source, laws, claim: claim as Claim, counted }),
@@ -236,7 +248,8 @@ function holdsOf(
       if (id === 'correlation') return true;
       if (id === 'fisher') return Math.abs(shareOf(law, counted!) - shareOf(other, counted!)) <= DUST;
       if (id === 'f' || id === 'brown-forsythe') return near(law.variance / scale, other.variance / scale);
-      if (id === 'mann-whitney') return near(law.quantile(0.5), other.quantile(0.5)) && near(law.variance / scale, other.variance / scale);
+      if (id === 'mann-whitney')
+        return near(law.quantile(0.5), other.quantile(0.5)) && near(law.variance / scale, other.variance / scale);
       return near(middle(law), middle(other));
   }
 }
@@ -269,7 +282,8 @@ function claimWords({ about, id }: SimulatedTest, claim: Claim, { head }: Popula
 function ofInterval(of: Of): Found | string {
   const { asked, source, groups, laws, counted } = of;
   const interval = simulatedInterval(asked.interval!);
-  if (groups.some(({ n }) => n < interval.least)) return `The ${interval.name} needs at least ${interval.least} readings.`;
+  if (groups.some(({ n }) => n < interval.least))
+    return `The ${interval.name} needs at least ${interval.least} readings.`;
   const truth = coveredTruth(interval.truth, laws, counted);
   if (truth === null) return 'This population has no such figure that an interval could cover.';
   const claim = truthOf(source.law, counted);
@@ -281,7 +295,7 @@ function ofInterval(of: Of): Found | string {
   return {
     repeated: { what: 'interval', interval: interval.id, confidence: asked.confidence, claim },
     told: { unit: source.head.unit, resolution: source.head.resolution, as, kind },
-    what: `${interval.name} at ${formatPercent(asked.confidence)}, ${sizesWords(groups)}`,
+    what: `the ${interval.name} at ${formatPercent(asked.confidence)} in ${sizesWords(groups)}`,
     truth,
     theory: null,
     ...{ holds: null, claim: '', cost: interval.cost },
@@ -317,4 +331,3 @@ export const samplesOf = ({ groups, repeated }: Simulated, table: Float64Array |
   groups,
   repeated: repeated.what === 'test' ? { ...repeated, table } : repeated,
 });
-

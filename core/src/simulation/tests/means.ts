@@ -104,31 +104,55 @@ function correlation({ sizes: [n], alternative }: TestSetting): TestOf {
 
 export const MEANS: readonly SimulatedTest[] = [
   {
-    ...{ id: 't', name: 't test of the mean', symbol: 't', about: 'mean', groups: 1, least: 2, sided: true, cost: 1 },
+    ...{
+      id: 't',
+      short: 't',
+      name: 't test of the mean',
+      symbol: 't',
+      about: 'mean',
+      groups: 1,
+      least: 2,
+      sided: true,
+      cost: 1,
+    },
     make: tOf,
   },
   {
-    ...{ id: 'z', name: 'z test of the mean, sd known', symbol: 'z', about: 'mean', groups: 1 },
+    ...{ id: 'z', short: 'z', name: 'z test of the mean, sd known', symbol: 'z', about: 'mean', groups: 1 },
     ...{ least: 1, sided: true, cost: 2 },
     make: zOf,
   },
   {
-    ...{ id: 'welch', name: 't test of two means (Welch)', symbol: 't', about: 'two', groups: 2 },
+    ...{ id: 'welch', short: 'Welch', name: 't test of two means (Welch)', symbol: 't', about: 'two', groups: 2 },
     ...{ least: 2, sided: true, cost: 20 },
     make: (setting) => twoMeans(welch, setting),
   },
   {
-    ...{ id: 'pooled-t', name: 't test of two means, one spread', symbol: 't', about: 'two', groups: 2 },
+    ...{
+      id: 'pooled-t',
+      short: 't, one spread',
+      name: 't test of two means, one spread',
+      symbol: 't',
+      about: 'two',
+      groups: 2,
+    },
     ...{ least: 2, sided: true, cost: 20 },
     make: (setting) => twoMeans(pooled, setting),
   },
   {
-    ...{ id: 'paired-t', name: 't test of pairs', symbol: 't', about: 'pairs', groups: 2 },
+    ...{ id: 'paired-t', short: 't of pairs', name: 't test of pairs', symbol: 't', about: 'pairs', groups: 2 },
     ...{ least: 2, sided: true, cost: 1 },
     make: pairedT,
   },
   {
-    ...{ id: 'correlation', name: 't test of the correlation', symbol: 'r', about: 'pairs', groups: 2 },
+    ...{
+      id: 'correlation',
+      short: 'correlation',
+      name: 't test of the correlation',
+      symbol: 'r',
+      about: 'pairs',
+      groups: 2,
+    },
     ...{ least: 3, sided: true, cost: 4 },
     make: correlation,
   },

@@ -46,11 +46,11 @@ const BY_FORMULA: Partial<Record<NormalityTestName, Facts>> = {
 const BY_TABLE: Partial<Record<NormalityTestName, Facts>> = {
   lilliefors: { name: 'Lilliefors', symbol: 'D', least: LEAST_N.lilliefors },
   'jarque-bera': { name: 'Jarque–Bera', symbol: 'JB', least: LEAST_N['jarque-bera'] },
-  'plot-correlation': { name: 'correlation of the plot', symbol: 'r', least: LEAST_N['plot-correlation'] },
+  'plot-correlation': { name: 'plot correlation', symbol: 'r', least: LEAST_N['plot-correlation'] },
 };
 
 const testOf = (test: NormalityTestName, { name, ...facts }: Facts, byTable: boolean): SimulatedTest => ({
-  ...{ id: test, name: `${name} test of normality`, ...facts },
+  ...{ id: test, short: name, name: `${name} test of normality`, ...facts },
   ...{ about: 'normal', groups: 1, sided: false, cost: 60 },
   ...(byTable
     ? {

@@ -35,18 +35,39 @@ const byTable = (one: OutlierStatistic) => (n: number, alternative: Alternative)
 
 export const OUTLIERS: readonly SimulatedTest[] = [
   {
-    ...{ id: 'grubbs', name: 'Grubbs test of the farthest reading', symbol: 'G', about: 'outliers', groups: 1 },
+    ...{
+      id: 'grubbs',
+      short: 'Grubbs',
+      name: 'Grubbs test of the farthest reading',
+      symbol: 'G',
+      about: 'outliers',
+      groups: 1,
+    },
     ...{ least: GRUBBS_LEAST_N, sided: true, cost: 30 },
     make: (setting) => outlierTest('grubbs', setting),
   },
   {
-    ...{ id: 'dixon', name: 'Dixon test of the farthest reading', symbol: 'r', about: 'outliers', groups: 1 },
+    ...{
+      id: 'dixon',
+      short: 'Dixon',
+      name: 'Dixon test of the farthest reading',
+      symbol: 'r',
+      about: 'outliers',
+      groups: 1,
+    },
     ...{ least: DIXON_LEAST_N, greatest: DIXON_GREATEST_N, sided: true, cost: 10 },
     table: byTable('dixon'),
     make: (setting) => outlierTest('dixon', setting),
   },
   {
-    ...{ id: 'grubbs-pair', name: 'Grubbs test of two at one end', symbol: 'share', about: 'outliers', groups: 1 },
+    ...{
+      id: 'grubbs-pair',
+      short: 'Grubbs, pair',
+      name: 'Grubbs test of two at one end',
+      symbol: 'share',
+      about: 'outliers',
+      groups: 1,
+    },
     ...{ least: PAIR_LEAST_N, sided: true, cost: 10 },
     table: byTable('pair-same-end'),
     make: (setting) => outlierTest('pair-same-end', setting),

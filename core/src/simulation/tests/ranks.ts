@@ -120,17 +120,24 @@ function mannWhitney({ sizes, alternative }: TestSetting): TestOf {
 
 export const RANKS: readonly SimulatedTest[] = [
   {
-    ...{ id: 'signed-rank', name: 'signed rank test of the median', symbol: 'W', about: 'median', groups: 1 },
+    ...{
+      id: 'signed-rank',
+      short: 'signed ranks',
+      name: 'signed rank test of the median',
+      symbol: 'W',
+      about: 'median',
+      groups: 1,
+    },
     ...{ least: 1, sided: true, cost: 15 },
     make: signedRanks,
   },
   {
-    ...{ id: 'sign', name: 'sign test of the median', symbol: 'above', about: 'median', groups: 1 },
+    ...{ id: 'sign', short: 'signs', name: 'sign test of the median', symbol: 'above', about: 'median', groups: 1 },
     ...{ least: 1, sided: true, cost: 2 },
     make: sign,
   },
   {
-    ...{ id: 'mann-whitney', name: 'Mann–Whitney test', symbol: 'U', about: 'two', groups: 2 },
+    ...{ id: 'mann-whitney', short: 'Mann–Whitney', name: 'Mann–Whitney test', symbol: 'U', about: 'two', groups: 2 },
     ...{ least: 1, sided: true, cost: 20 },
     make: mannWhitney,
   },

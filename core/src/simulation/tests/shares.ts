@@ -49,12 +49,19 @@ function fisher({ sizes, alternative, claim }: TestSetting): TestOf {
 
 export const SHARES: readonly SimulatedTest[] = [
   {
-    ...{ id: 'share', name: 'exact test of a share', symbol: 'count', about: 'share', groups: 1 },
+    ...{ id: 'share', short: 'share', name: 'exact test of a share', symbol: 'count', about: 'share', groups: 1 },
     ...{ least: 1, sided: true, cost: 2 },
     make: share,
   },
   {
-    ...{ id: 'fisher', name: 'Fisher exact test of two shares', symbol: 'difference', about: 'two', groups: 2 },
+    ...{
+      id: 'fisher',
+      short: 'Fisher',
+      name: 'Fisher exact test of two shares',
+      symbol: 'difference',
+      about: 'two',
+      groups: 2,
+    },
     ...{ least: 1, sided: true, cost: 3 },
     make: fisher,
   },

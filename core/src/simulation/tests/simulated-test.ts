@@ -38,6 +38,8 @@ export interface SimulatedTest {
   id: string;
   /** "t test of the mean". */
   name: string;
+  /** Where there is little room: "signed ranks". */
+  short: string;
   /** The letter of its statistic. */
   symbol: string;
   about: About;

@@ -37,16 +37,33 @@ const medianDistances = (): TestOf => (samples, into) => {
 
 export const SPREADS: readonly SimulatedTest[] = [
   {
-    ...{ id: 'chi-square', name: 'χ² test of the sd', symbol: 'χ²', about: 'sd', groups: 1 },
+    ...{ id: 'chi-square', short: 'χ²', name: 'χ² test of the sd', symbol: 'χ²', about: 'sd', groups: 1 },
     ...{ least: 2, sided: true, cost: 30 },
     make: chiSquare,
   },
   {
-    ...{ id: 'f', name: 'F test of two sds', symbol: 'F', about: 'two', groups: 2, least: 2, sided: true, cost: 30 },
+    ...{
+      id: 'f',
+      short: 'F',
+      name: 'F test of two sds',
+      symbol: 'F',
+      about: 'two',
+      groups: 2,
+      least: 2,
+      sided: true,
+      cost: 30,
+    },
     make: twoSds,
   },
   {
-    ...{ id: 'brown-forsythe', name: 'Brown–Forsythe test of two sds', symbol: 'F', about: 'two', groups: 2 },
+    ...{
+      id: 'brown-forsythe',
+      short: 'Brown–Forsythe',
+      name: 'Brown–Forsythe test of two sds',
+      symbol: 'F',
+      about: 'two',
+      groups: 2,
+    },
     ...{ least: 2, sided: false, cost: 30 },
     make: medianDistances,
   },

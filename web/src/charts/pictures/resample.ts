@@ -12,143 +12,9 @@ import { groupThousands } from '@verdict/core/format';
 import type { LegendEntry } from '../legend.js';
 import { markerOf, type Mark, type Tone } from '../marks.js';
 import type { Hit, Panels } from '../picture.js';
+import { AIR, countTicks, countWords, dotsPiled, NO_TAILS, piled, xAxis, type PiledUp, type Tails } from './piles.js';
 
-/** Which replicates count into p: those at most `atMost`, and those at least `atLeast`. */
-interface Tails {
-  atMost: number;
-  atLeast: number;
-}
-const NO_TAILS: Tails = { atMost: -Infinity, atLeast: Infinity };
-const inTail = (value: number, { atMost, atLeast }: Tails, tie: number) =>
-  value <= atMost + tie || value >= atLeast - tie;
-
-const countWords = (count: number, what: string) => `${groupThousands(count)} ${count === 1 ? what : `${what}s`}`;
-
-interface Piled {
-  marks: Mark[];
-  hits: Hit[];
-  /** The highest pile, and where the outermost lie. */
-  top: number;
-  from: number;
-  to: number;
-}
-
-/** Replicates as dots, each of which can be pointed at; the chosen one filled. */
-function dotsPiled(result: ResampledHead, tails: Tails, chosen: number | null, what: string): Piled {
-  const { dots, frame, distribution } = result;
-  const { centre, width, tie } = frame!;
-  // Where there are few values, and so dots that tie, they stand on them.
-  const tied = distribution.values !== null && 2 * distribution.values.length <= dots.length;
-  const piles = new Map<number, number>();
-  const placed = dots.flatMap((value, i) => {
-    // Without such a figure it has no place; the others keep their numbers.
-    if (value === null) return [];
-    const far = Math.floor((Math.abs(value - centre) + tie) / width);
-    const bin = value < centre ? -1 - far : far;
-    const x = tied ? value : centre + (bin + 0.5) * width;
-    const key = tied ? Math.round((value - centre) / (4 * tie || 1)) : bin;
-    const k = piles.get(key) ?? 0;
-    piles.set(key, k + 1);
-    return [{ x, y: k + 0.5, far: inTail(value, tails, tie), number: i + 1, value }];
-  });
-  const points = (some: typeof placed, tone: Tone, filled = false): Mark => ({
-    ...{ kind: 'points', tone, marker: 'circle', radius: dots.length > 120 ? 3.2 : 4, filled },
-    x: some.map(({ x }) => x),
-    y: some.map(({ y }) => y),
-  });
-  return {
-    marks: [
-      points(
-        placed.filter(({ far }) => !far),
-        'ink',
-      ),
-      points(
-        placed.filter(({ far }) => far),
-        'ochre',
-        true,
-      ),
-      points(
-        placed.filter(({ number }) => number === chosen),
-        'green',
-        true,
-      ),
-    ],
-    hits: placed.map(({ x, y, number, value }) => ({
-      ...{ panel: 0, x: [x, x] as [number, number], y: [y, y] as [number, number], bar: number },
-      words: `${what} ${groupThousands(number)}: ${toldStatistic(value, result)}`,
-    })),
-    top: Math.max(8, ...piles.values()),
-    from: placed.reduce((least, { x }) => Math.min(least, x), Infinity),
-    to: placed.reduce((most, { x }) => Math.max(most, x), -Infinity),
-  };
-}
-
-/** Columns at the values that there are, or bars over bins; those that count into p ochre. */
-function piled(result: ResampledHead, tails: Tails, what: string): Piled {
-  const { distribution, frame } = result;
-  const { values, edges, counts, examples } = distribution;
-  const told = (value: number) => toldStatistic(value, result);
-  const slack = frame!.tie + 1e-9 * frame!.width;
-  const top = counts.reduce((a, b) => Math.max(a, b), 1);
-  const example = (i: number) => (examples[i] ? `, such as number ${groupThousands(examples[i])}` : '');
-  if (values) {
-    const far = values.map((value) => inTail(value, tails, slack));
-    const gap = values.reduce((least, value, i) => (i ? Math.min(least, value - values[i - 1]!) : least), Infinity);
-    const half = (Number.isFinite(gap) ? gap : frame!.width) / 2;
-    return {
-      marks: [{ kind: 'columns', x: values, y: counts, filled: far, tone: 'ochre', step: 2 * half }],
-      hits: values.map((value, i) => ({
-        ...{
-          panel: 0,
-          x: [value - half, value + half],
-          y: [0, counts[i]!],
-          ...(examples[i] ? { bar: examples[i] } : {}),
-        },
-        words: `${told(value)}: ${countWords(counts[i]!, what)}${example(i)}`,
-      })),
-      ...{ top, from: values[0]!, to: values.at(-1)! },
-    };
-  }
-  // Edges of bins are also where the tails begin.
-  const far = counts.map((_, i) => edges[i + 1]! <= tails.atMost + slack || edges[i]! >= tails.atLeast - slack);
-  const heights = (isFar: boolean) => counts.map((count, i) => (far[i] === isFar ? count : 0));
-  return {
-    marks: [
-      { kind: 'bars', edges, heights: heights(false), tone: 'soft' },
-      { kind: 'bars', edges, heights: heights(true), tone: 'ochre', chosen: new Set(counts.keys()) },
-    ],
-    hits: counts.map((count, i) => ({
-      ...{ panel: 0, x: [edges[i]!, edges[i + 1]!], y: [0, count], ...(examples[i] ? { bar: examples[i] } : {}) },
-      words: `${told(edges[i]!)} to ${told(edges[i + 1]!)}: ${countWords(count, what)}${example(i)}`,
-    })),
-    ...{ top, from: edges[0] ?? frame!.centre, to: edges.at(-1) ?? frame!.centre },
-  };
-}
-
-const STEPS = [1, 2, 5];
-
-/** Whole steps up to the highest pile, about four of them. */
-function countTicks(top: number): { at: number; words: string }[] {
-  const rough = top / 4;
-  const power = 10 ** Math.floor(Math.log10(Math.max(1, rough)));
-  const step = Math.max(1, (STEPS.find((s) => s * power >= rough) ?? 10) * power);
-  const ticks = [];
-  for (let at = 0; at <= top; at += step) ticks.push({ at, words: groupThousands(at) });
-  return ticks;
-}
-
-const AIR = 0.04;
-const MOST_VIEW = 30;
-
-/** The axis of the statistic: all replicates, and what else is to be seen; of one that does not move while they come, the frame is widened. */
-function xAxis(result: ResampledHead, { from, to }: Piled, also: readonly number[], title: string) {
-  const { frame } = result;
-  const reach = frame!.width * (MOST_VIEW / 2);
-  const ends = [from, to, ...also, frame!.centre - reach, frame!.centre + reach].filter(Number.isFinite);
-  const [least, greatest] = [Math.min(...ends), Math.max(...ends)];
-  const air = (greatest - least) * AIR;
-  return { from: least - air, to: greatest + air, title };
-}
+const asPiled = (result: ResampledHead): PiledUp => ({ ...result, told: (value) => toldStatistic(value, result) });
 
 const axisTitle = ({ what, unit, as }: Pick<ResampledHead, 'what' | 'unit' | 'as'>): string => {
   const inUnit = as === 'reading' && unit ? `, ${unit}` : as === 'share' ? ', as a share' : '';
@@ -210,8 +76,8 @@ export function bootstrapPanels(result: BootstrapResult, chosen: Chosen | null):
   if (!result.frame || result.replicates === 0) return null;
   const asDots = result.dots.length > 0;
   const found = asDots
-    ? dotsPiled(result, NO_TAILS, chosen?.number ?? null, 'replicate')
-    : piled(result, NO_TAILS, 'replicate');
+    ? dotsPiled(asPiled(result), NO_TAILS, chosen?.number ?? null, 'replicate')
+    : piled(asPiled(result), NO_TAILS, 'replicate');
   const rows = intervalRows(result, found.top, chosen !== null);
   const observed = `readings ${toldStatistic(result.observed, result)}`;
   const legend: LegendEntry[] = [
@@ -221,7 +87,7 @@ export function bootstrapPanels(result: BootstrapResult, chosen: Chosen | null):
       : { words: 'replicates', tone: 'soft', sample: 'bars' },
   ];
   return {
-    x: xAxis(result, found, rows.ends, axisTitle(result)),
+    x: xAxis(asPiled(result), found, rows.ends, axisTitle(result)),
     y: { from: 0, to: rows.top, title: 'replicates', ticks: [...countTicks(found.top), ...rows.ticks] },
     panels: [
       {
@@ -253,7 +119,9 @@ export function permutationPanels(result: PermutationResult, chosen: Chosen | nu
   const tails = tailsOf(result);
   const asDots = result.dots.length > 0;
   const what = result.replicates > 0 ? 'shuffle' : 'arrangement';
-  const found = asDots ? dotsPiled(result, tails, chosen?.number ?? null, what) : piled(result, tails, what);
+  const found = asDots
+    ? dotsPiled(asPiled(result), tails, chosen?.number ?? null, what)
+    : piled(asPiled(result), tails, what);
   const told = (value: number) => toldStatistic(value, result);
   const { observed, centre, alternative, exact, drawn } = result;
   const mirrored = 2 * centre - observed;
@@ -261,7 +129,7 @@ export function permutationPanels(result: PermutationResult, chosen: Chosen | nu
   const shown = result.replicates > 0 ? drawn! : exact!;
   const far = { less: shown.below, greater: shown.above, 'two-sided': shown.atLeastAsFar }[alternative];
   return {
-    x: xAxis(result, found, [observed, ...(both ? [mirrored] : [])], axisTitle(result)),
+    x: xAxis(asPiled(result), found, [observed, ...(both ? [mirrored] : [])], axisTitle(result)),
     y: { from: 0, to: found.top * 1.12, title: `${what}s`, ticks: countTicks(found.top) },
     panels: [
       {

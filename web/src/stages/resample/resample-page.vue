@@ -12,8 +12,8 @@ import { useStage } from '../../workbench/use-stage.js';
 import AskedEntry from './asked-entry.vue';
 import OneReplicate from './one-replicate.vue';
 import ReplicateList from './replicate-list.vue';
-import ReplicateSteps from './replicate-steps.vue';
-import { saveReplicates } from './save-replicates.js';
+import ReplicateSteps from '../../workbench/replicate-steps.vue';
+import { saveReplicates } from '../../workbench/save-replicates.js';
 import type { Asked } from './use-asked.js';
 import { useReplicate } from './use-replicate.js';
 

@@ -1,7 +1,7 @@
 import type { Sample } from '@verdict/core/readings';
 import { drive, type Answers } from '@verdict/core/road';
-import { saveFile } from '../../files/save-file.js';
-import { inWorkers } from '../../workers/analysis-pool.js';
+import { saveFile } from '../files/save-file.js';
+import { inWorkers } from '../workers/analysis-pool.js';
 
 /** Saves the statistics of all replicates, in the order of their drawing: they are drawn again, or remembered. */
 export async function saveReplicates(

@@ -1,0 +1,18 @@
+import type { CurvesResult, PlanResult, SimulateResult } from '@verdict/core/analyses';
+import { simulatePanels } from '../../charts/pictures/simulate.js';
+import { curvesPanels, planPanels } from '../../charts/pictures/simulated-power.js';
+import type { DrawKept } from '../../workbench/stage.js';
+
+/** A kept result, drawn again. */
+export const drawKept: DrawKept = ({ analysis, result }) => {
+  if (analysis === 'power-curves') {
+    const panels = curvesPanels(result as CurvesResult);
+    return panels && { title: `How often tests notice it, of ${(result as CurvesResult).population.words}`, panels };
+  }
+  if (analysis === 'plan') {
+    const panels = planPanels(result as PlanResult);
+    return panels && { title: `Readings that the ${(result as PlanResult).name} needs`, panels };
+  }
+  const panels = simulatePanels(result as SimulateResult, null);
+  return panels && { title: `${(result as SimulateResult).what}, simulated`, panels };
+};

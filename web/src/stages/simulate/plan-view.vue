@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { planAnalysis, PLAN_ASK, PLAN_HOW, planFigures, PLANNED_COLUMNS, planTable } from '@verdict/core/analyses';
+import { isField, type SentencePart } from '@verdict/core/road';
+import { computed } from 'vue';
+import { planPanels } from '../../charts/pictures/simulated-power.js';
+import FigureTable from '../../components/figures/figure-table.vue';
+import { useStudy } from '../../stores/study.js';
+import MethodSentence from '../../workbench/method-sentence.vue';
+import PictureCard from '../../workbench/picture-card.vue';
+import StageFrame from '../../workbench/stage-frame.vue';
+import { useRun } from '../../workbench/use-run.js';
+import { useStage } from '../../workbench/use-stage.js';
+import PopulationEntry from './population-entry.vue';
+import { POPULATION_SETTINGS, usePopulation } from './use-population.js';
+
+/** How many readings a test needs to notice something. */
+const populated = usePopulation();
+const store = useStudy();
+/** Something to notice, where nothing is said: half an sd. */
+const USUAL_SHIFT = 0.5;
+const fixed = () => {
+  const population = populated.run.request.value;
+  return population && { ...population, ...populated.limits.value, alpha: store.study!.alpha };
+};
+const settled = (settings: Record<string, unknown>) =>
+  settings.shift === undefined && settings.shiftInSd === undefined && settings.ratio === undefined
+    ? { ...settings, shiftInSd: USUAL_SHIFT }
+    : settings;
+const run = useRun(planAnalysis, populated.sample, { name: 'plan', fixed, settled, elsewhere: POPULATION_SETTINGS });
+const stage = useStage({ runs: () => [run], about: populated.about });
+const { result, request } = run;
+const finding = computed(() => (result.value ? planAnalysis.finding(result.value) : []));
+const panels = computed(() => (result.value ? planPanels(result.value) : null));
+const rows = computed(() => (result.value ? planFigures(result.value) : []));
+const table = computed(() => {
+  const { value: of } = result;
+  return of && (() => planTable(of));
+});
+const words = computed(() => finding.value.map(({ text }) => text).join(''));
+const values = computed(() => request.value ?? undefined);
+const isOfPopulation = (part: SentencePart) => isField(part) && POPULATION_SETTINGS.includes(part.field);
+const from = PLAN_ASK.findIndex(isOfPopulation);
+const after = PLAN_ASK.findLastIndex(isOfPopulation) + 1;
+const askRun = {
+  ...run,
+  parts: computed(() => [...PLAN_ASK.slice(0, from - 1), ' of the time, what it claims is not so?']),
+};
+const moveRun = { ...run, parts: computed(() => PLAN_ASK.slice(after)) };
+const howRun = { ...run, parts: computed(() => PLAN_HOW) };
+const title = computed(() => (result.value ? `Readings that the ${result.value.name} needs` : 'readings needed'));
+</script>
+
+<template>
+  <StageFrame :runs="stage" :finding="finding" :keepable="!!result">
+    <template #above>
+      <section class="card entry" aria-label="Question">
+        <MethodSentence :run="askRun" :subject="populated.subject.value" :values="values" />
+        <PopulationEntry :populated="populated"
+          ><MethodSentence class="rest" :run="moveRun" :subject="populated.subject.value" :values="values"
+        /></PopulationEntry>
+      </section>
+    </template>
+    <template #picture>
+      <PictureCard
+        label="Picture of the sizes that were tried"
+        :title="title"
+        :panels="panels"
+        :words="words"
+        :why-not="populated.run.whyNot.value ?? run.whyNot.value"
+        :mend="false"
+        :failed="run.failed.value !== null"
+        :rows="table"
+        hint="Point at a mark to see its chance."
+      />
+    </template>
+    <template #figures>
+      <div v-if="rows.length" class="card box"><FigureTable :rows="rows" :heads="PLANNED_COLUMNS" /></div>
+    </template>
+    <template #sentences>
+      <MethodSentence :run="howRun" :subject="populated.subject.value" :values="values" />
+    </template>
+  </StageFrame>
+</template>
+
+<style scoped>
+.entry {
+  padding: 5px 16px;
+}
+.rest {
+  display: inline;
+}
+.box {
+  padding: 6px 14px;
+}
+</style>

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import SentenceChoice from '../../components/fields/sentence-choice.vue';
+import MethodSentence from '../../workbench/method-sentence.vue';
+import type { FieldValue } from '../../workbench/field-values.js';
+import type { Populated } from './use-population.js';
+
+/** What samples are drawn from, as the first sentence of every question of the stage. */
+const props = defineProps<{ populated: Populated }>();
+const { run, from, setFrom, subject, column } = props.populated;
+const options = computed(() => [
+  { value: 'family', text: 'a law' },
+  { value: 'column', text: 'the readings', whyNot: column.value ? null : 'there is no column of numbers' },
+  { value: 'fit', text: 'a fitted law', whyNot: column.value ? null : 'there is no column of numbers' },
+]);
+const rest = { ...run, parts: computed(() => run.parts.value.slice(2, -1)) };
+const values = computed(() => {
+  if (run.request.value) return run.request.value;
+  const read = run.analysis.request.safeParse({ from: 'family', ...run.address.settings.value });
+  return read.success ? read.data : undefined;
+});
+/** Parameters go with their family, and are given anew with another. */
+function change(field: string, value: FieldValue): void {
+  const also = { family: { parameters: undefined }, mixedFamily: { mixedParameters: undefined } }[field] ?? {};
+  run.address.setAll({ [field]: value, ...also });
+}
+function choose(where: string): void {
+  const fitted = from.value === 'fit' ? run.result.value?.parameters : null;
+  // A fit that was looked at is taken over.
+  if (where === 'family' && fitted) run.address.setAll({ parameters: Object.values(fitted) });
+  setFrom(where);
+}
+</script>
+
+<template>
+  <div class="ask">
+    Draw from
+    <SentenceChoice
+      :model-value="from"
+      aria-label="Where readings come from"
+      :options="options"
+      @update:model-value="choose"
+    /><MethodSentence class="rest" :run="rest" :subject="subject" :values="values" :change="change" />
+    <slot />
+  </div>
+</template>
+
+<style scoped>
+.ask {
+  font: 15px/1.75 var(--serif);
+}
+.rest {
+  display: inline;
+}
+</style>

@@ -1,0 +1,10 @@
+<script setup lang="ts">
+import AskedStage from '../../workbench/asked-stage.vue';
+import { ASKS } from './asks.js';
+
+/** What samples of a known population do. */
+</script>
+
+<template>
+  <AskedStage :asks="ASKS" label="What is asked by simulation" />
+</template>

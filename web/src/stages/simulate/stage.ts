@@ -1,0 +1,11 @@
+import type { Stage } from '../../workbench/stage.js';
+
+const KEPT = ['simulate', 'power-curves', 'plan'];
+
+export const simulateStage: Stage = {
+  name: 'simulate',
+  title: 'Simulate',
+  view: () => import('./simulate-view.vue'),
+  keeps: KEPT,
+  draws: { analyses: KEPT, load: async () => (await import('./kept.js')).drawKept },
+};

@@ -40,10 +40,10 @@ export function crossingWords(crossing: number, along: Along, unit: string): str
   return `about ${placeWords(Number(crossing.toPrecision(2)), along, unit)}`;
 }
 
-/** "t n = 34, signed ranks n = 35", the least first. */
+/** "n = 34 by t, n = 35 by signed ranks", the least first. */
 function crossingsWords({ curves, along, unit }: CurvesResult): string {
   const crossed = curves.filter(({ crossing }) => crossing !== null).sort((a, b) => a.crossing! - b.crossing!);
-  return crossed.map(({ short, crossing }) => `${short} ${crossingWords(crossing!, along, unit)}`).join(', ');
+  return crossed.map(({ short, crossing }) => `${crossingWords(crossing!, along, unit)} by ${short}`).join(', ');
 }
 
 const listed = (words: readonly string[]) =>
@@ -57,7 +57,7 @@ function powerWords(result: CurvesResult, curves: readonly Curve[]): Piece[] {
   const crossed = curves.filter(({ crossing }) => crossing !== null);
   const early = curves.filter(({ points, crossing }) => crossing === null && (knownShare(points[0]!) ?? 0) >= power);
   const never = curves.filter((curve) => !crossed.includes(curve) && !early.includes(curve));
-  const lastOf = ({ short, points }: Curve) => `${short} ${percent(knownShare(points.at(-1)!) ?? 0)}`;
+  const lastOf = ({ short, points }: Curve) => `${percent(knownShare(points.at(-1)!) ?? 0)} by ${short}`;
   return [
     ...(crossed.length > 0
       ? [
@@ -69,7 +69,7 @@ function powerWords(result: CurvesResult, curves: readonly Curve[]): Piece[] {
     ...(early.length > 0
       ? [
           {
-            text: `${listed(early.map(({ short }) => short))} ${early.length === 1 ? 'does' : 'do'} so already at ${placeWords(early[0]!.points[0]!.value, along, unit)}. `,
+            text: `${wanted} and more by ${listed(early.map(({ short }) => short))} already at ${placeWords(early[0]!.points[0]!.value, along, unit)}. `,
           },
         ]
       : []),
@@ -91,7 +91,7 @@ function errorWords({ along, alpha, unit }: CurvesResult, curves: readonly Curve
     const point = known.reduce((most, one) => (knownShare(one)! > knownShare(most)! ? one : most));
     const share = knownShare(point)!;
     const over = point.exact === null ? (point.lower ?? 0) > alpha : share > alpha * 1.001;
-    return [{ words: `${short} ${percent(share)} at ${placeWords(point.value, along, unit)}`, over }];
+    return [{ words: `${percent(share)} by ${short} at ${placeWords(point.value, along, unit)}`, over }];
   });
   const level = formatPercent(alpha);
   const over = worst.filter((one) => one.over);
@@ -105,7 +105,7 @@ function errorWords({ along, alpha, unit }: CurvesResult, curves: readonly Curve
         ]
       : []),
     ...(kept.length > 0
-      ? [{ text: `Within what a level of ${level} allows, at most: ${kept.map(({ words }) => words).join(', ')}.` }]
+      ? [{ text: `At most ${kept.map(({ words }) => words).join(', ')}: within what a level of ${level} allows.` }]
       : []),
   ];
 }

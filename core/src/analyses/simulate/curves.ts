@@ -20,6 +20,7 @@ import type { Curve, CurvePoint, CurvesResult } from './curves-result.js';
 import { curvesFinding, curvesNotes } from './curves-words.js';
 import { drawnAtOnce, effectWords, populationSource, type PopulationSource } from './simulated-source.js';
 import { drawnFrom } from './simulated.js';
+import { symmetryNotes } from './simulate-words.js';
 import { tableOf } from './simulate.js';
 import { testedAt, type TestedAt } from './tested.js';
 
@@ -161,7 +162,7 @@ function resultOf(
   const { law, words, sd, size, head } = source;
   return {
     ...{ available: true, missing: sample.missing, setAside: sample.setAside },
-    ...{ unit: head.unit, resolution: head.resolution, notes: head.notes },
+    ...{ unit: head.unit, resolution: head.resolution, notes: [...head.notes, ...symmetryNotes(asked.tests, law)] },
     population: { words, size, sd, mean: Number.isFinite(law.mean) ? law.mean : null, median: law.quantile(0.5) },
     ...{ along, curves, alpha, power, replicates, seed, effect: effectWords(asked, head.unit) },
   };

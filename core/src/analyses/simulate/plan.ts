@@ -23,6 +23,7 @@ import { PLAN_ASK, PLAN_HOW, planRequest, type PlanRequest } from './plan-settin
 import { drawnAtOnce, effectWords, populationSource, type PopulationSource } from './simulated-source.js';
 import { tableOf } from './simulate.js';
 import { drawnFrom } from './simulated.js';
+import { symmetryNotes } from './simulate-words.js';
 import type { PopulationTruth } from './simulate-result.js';
 import { testedAt, type TestedAt } from './tested.js';
 
@@ -98,7 +99,7 @@ function emptyOf({ asked, source, sample }: Planning, { made }: TestedAt): PlanR
     effect: effectWords(asked, source.head.unit),
     ...{ n: null, power: null, wanted: asked.power ?? USUAL_POWER, exact: false },
     ...{ groups: simulatedTest(asked.test).groups, atLeast: null, atMost: null, tried: [], most: null },
-    ...{ seed: asked.seed, notes: [...source.head.notes, ...levelNote(asked.alpha)] },
+    ...{ seed: asked.seed, notes: [...source.head.notes, ...levelNote(asked.alpha), ...symmetryNotes([asked.test], law)] },
   };
 }
 

@@ -1,5 +1,6 @@
 import { formatP, formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import { simulatedTest } from '../../simulation/tests/registry.js';
+import type { Law } from '../../simulation/laws.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote, levelNote } from '../../road/cautions.js';
 import { toldStatistic } from '../../road/told.js';
@@ -119,6 +120,16 @@ export function knownWords({ belowAlpha, coverage }: SimulateResult): string | n
   if (!share || share.of < FEW) return null;
   const [low, high] = [share.lower, share.upper].map((x) => formatPercentOf(x, 1 - x, 3));
   return `So many samples tell the share as ${low} to ${high}, with 95 % confidence.`;
+}
+
+/** A test of ranks about a median asks for more than that median. */
+export function symmetryNotes(tests: readonly string[], { quantile }: Pick<Law, 'quantile'>): Note[] {
+  if (!tests.includes('signed-rank')) return [];
+  const [low, middle, high] = [quantile(0.1), quantile(0.5), quantile(0.9)];
+  if (Math.abs(low + high - 2 * middle) <= 0.02 * (high - low)) return [];
+  const text =
+    'The signed rank test asks for a symmetrical distribution, and this one is not: p below the level can also tell of that.';
+  return [{ code: 'asymmetrical', text }];
 }
 
 /** What a careful colleague would say. */

@@ -36,7 +36,7 @@ import {
 import type { CountedShare, DrawnInterval, SimulateResult } from './simulate-result.js';
 import { drawnAtOnce, effectWords } from './simulated-source.js';
 import { samplesOf, simulated, type Simulated } from './simulated.js';
-import { simulateFinding, simulateNotes } from './simulate-words.js';
+import { simulateFinding, simulateNotes, symmetryNotes } from './simulate-words.js';
 
 /** What a simulation is asked with: also one of its samples, drawn again. */
 export const simulationShape = { ...populationShape, ...samplesShape, ...repeatedShape, ...runShape };
@@ -220,7 +220,9 @@ export const simulateAnalysis = defineAnalysis<SimulateRequest, SimulateResult>(
     const asked = this.resolve(given, sample);
     const made = simulated(asked, sample);
     if ('available' in made) return made;
-    const empty = emptyResult(asked, made);
+    const plain = emptyResult(asked, made);
+    const { law } = made.source;
+    const empty = { ...plain, notes: [...plain.notes, ...symmetryNotes(asked.test === undefined ? [] : [asked.test], law)] };
     const orders = tableOrders(asked, made, asked.test);
     const table = orders.length > 0 ? tableOf(yield { partial: empty, orders }) : null;
     const size = chunkSizeOf(made);

@@ -12,15 +12,18 @@ import type { Axis, Hit, Panels } from '../picture.js';
 
 const percent = (share: number) => formatPercentOf(share, 1 - share, 3);
 
-const SHARES = [0, 0.2, 0.4, 0.6, 0.8, 1];
-const shareAxis = (title: string, top = 1): Axis => ({
-  ...{ from: 0, to: top * 1.02, title },
-  ticks: SHARES.map((share) => ({ at: share * top, words: formatValue(Number((100 * share * top).toPrecision(3))) })),
-});
+/** Per cent from 0 up to a top, and how far apart its ticks are. */
+const STEPS: Readonly<Record<number, number>> = { 10: 2, 20: 5, 40: 10, 100: 20 };
+function shareAxis(title: string, top = 1): Axis {
+  const most = Math.round(100 * top);
+  const step = STEPS[most]!;
+  const ticks = Array.from({ length: most / step + 1 }, (_, i) => ({ at: (i * step) / 100, words: String(i * step) }));
+  return { from: 0, to: top * 1.02, title, ticks };
+}
 
-const levelRule = (alpha: number): Mark => ({
+const levelRule = (alpha: number, wordsAt: 'start' | 'end' = 'end'): Mark => ({
   ...{ kind: 'rule', across: 'y', at: alpha, tone: 'ochre', dash: [6, 4] },
-  ...{ words: `level ${formatValue(alpha)}`, wordsAt: 'end' },
+  ...{ words: `level ${formatValue(alpha)}`, wordsAt },
 });
 const powerRule = (power: number, words: string): Mark => ({
   ...{ kind: 'rule', across: 'y', at: power, tone: 'soft', dash: [2, 4], words, wordsAt: 'start' },
@@ -109,7 +112,7 @@ export function curvesPanels(result: CurvesResult): Panels | null {
         name: '',
         marks: [
           ...(top === 1 ? [powerRule(power, formatPercentOf(power))] : []),
-          levelRule(alpha),
+          levelRule(alpha, top === 1 ? 'end' : 'start'),
           ...curves.flatMap((_, i) => curveMarks(result, i)),
         ],
       },

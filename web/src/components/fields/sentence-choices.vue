@@ -33,7 +33,9 @@ const isFull = (value: string) => chosen.value.length >= props.most && !chosen.v
 
 <style scoped>
 .choices-field {
-  width: min(720px, 88vw);
+  width: fit-content;
+  min-width: 160px;
+  max-width: min(760px, 88vw);
 }
 .choices-field :deep(.el-tag) {
   height: 24px;

@@ -88,6 +88,10 @@ describe('running an analysis', () => {
         bootstrap: { replicates: 20_000 },
         permutation: { replicates: 20_000, statistic: 'difference-of-means', split: 'kiln' },
         'bootstrap-plans': few,
+        simulate: { test: 'lilliefors', replicates: 3_000 },
+        'simulated-sample': { number: 7_001, test: 't' },
+        'power-curves': { tests: ['t', 'signed-rank', 'dixon'], values: [5, 12], replicates: 3_000 },
+        plan: { test: 'signed-rank', shiftInSd: 0.8, replicates: 500 },
         replicate: { by: 'shuffling', number: 7_001, statistic: 'difference-of-means', split: 'kiln' },
       }[id] ?? {};
     const job = {
@@ -291,6 +295,14 @@ describe('a field and the request behind it', () => {
     if (field.type === 'choice') {
       for (const { value } of field.options) expect(takes(value), value).toBe(true);
       expect(takes('something else')).toBe(false);
+    } else if (field.type === 'choices') {
+      const all = field.options.map(({ value }) => value);
+      for (const value of all) expect(takes([value]), value).toBe(true);
+      const [one] = all;
+      expect([takes([]), takes(['something else']), takes([one, one]), takes(all)]).toEqual([
+        ...[false, false, false],
+        all.length <= field.most,
+      ]);
     } else if (field.type === 'whole' || field.type === 'percent') {
       const beyond = field.type === 'whole' ? 1 : 1e-6;
       for (const end of [field.min, field.max]) expect(takes(end), String(end)).toBe(true);

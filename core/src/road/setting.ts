@@ -48,17 +48,20 @@ export function choices<const V extends string>(
   return { schema, field: { field, label, type: 'choices', options, most } } as const satisfies Setting<typeof schema>;
 }
 
+/** No number of a list is greater. */
+const MOST_LISTED = 1e12;
+
 /** Several numbers, which may be left out: they read as `empty` then. */
 export function numbers(field: string, label: string, { least, most }: { least: number; most: number }, empty: string) {
   const said = `The ${label} are ${least} to ${most} numbers.`;
   const schema = z
-    .array(z.number(said).min(-GREATEST, said).max(GREATEST, said), said)
+    .array(z.number(said).min(-MOST_LISTED, said).max(MOST_LISTED, said), said)
     .min(least, said)
     .max(most, said)
     .optional();
   return {
     schema,
-    field: { field, label, type: 'numbers', min: -GREATEST, max: GREATEST, empty },
+    field: { field, label, type: 'numbers', min: -MOST_LISTED, max: MOST_LISTED, empty },
   } as const satisfies Setting<typeof schema>;
 }
 

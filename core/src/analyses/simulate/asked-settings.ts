@@ -155,12 +155,10 @@ export const limitParts = (shown: { showWhen: Condition }): SentencePart[] => [
   { text: ' and ', ...shown },
   { ...upper.field, ...shown },
 ];
+const offered = new Set<string>(SIMULATED_STATISTICS);
+const figureField = { ...statistic.field, options: statistic.field.options.filter(({ value }) => offered.has(value)) };
 const figureParts = STATISTIC_PARTS.map((part) =>
-  typeof part === 'string' || 'subject' in part
-    ? part
-    : part === statistic.field
-      ? { ...part, ...defined('statistic') }
-      : part,
+  part === statistic.field ? { ...figureField, ...defined('statistic') } : part,
 );
 const unsided = SIMULATED_TESTS.filter(({ sided }) => !sided).map(({ id }) => id);
 const sided = { showWhen: { field: 'test', is: testIds.filter((id) => !unsided.includes(id)) } };

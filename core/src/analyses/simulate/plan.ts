@@ -169,6 +169,9 @@ const together = (partial: PlanResult, tried: readonly Tried[]): PlanResult => {
   };
 };
 
+/** Steps in which what the simulation leaves open is looked for, as a part of n. */
+const MARGIN = 0.03;
+
 /** By doubling and halving until two sizes next to each other are on either side. */
 function* bySimulation(
   planning: Planning,
@@ -204,6 +207,17 @@ function* bySimulation(
     if (typeof enough !== 'boolean') return enough;
     if (enough) high = middle;
     else low = middle;
+  }
+  // Until it is certain that fewer are too few, and how many are enough.
+  for (const [sign, known] of [
+    [-1, ({ upper }: Tried) => upper! < empty.wanted],
+    [1, ({ lower }: Tried) => lower! >= empty.wanted],
+  ] as const) {
+    const step = Math.max(1, Math.round(MARGIN * high));
+    for (let size = high + sign * step; size >= least && size <= most && !tried.some(known); size += sign * step) {
+      const found: boolean | Unavailable = yield* at(size);
+      if (typeof found !== 'boolean') return found;
+    }
   }
   return { ...together(empty, tried), n: high, power: tried.find((one) => one.n === high)!.power };
 }

@@ -100,12 +100,13 @@ export function withLawsRead<R extends Unread>(unread: R, context: z.RefinementC
   const request = { ...unread, from: fromOf(unread) };
   const read: Record<string, Parameters> = {};
   const wanted = [
-    ['parameters', request.from !== 'column', request.family, request.parameters],
-    ['mixedParameters', isMixedWithFamily(request), request.mixedFamily, request.mixedParameters],
+    ['parameters', request.from, request.family, request.parameters],
+    ['mixedParameters', isMixedWithFamily(request) ? 'family' : 'nothing', request.mixedFamily, request.mixedParameters],
   ] as const;
-  for (const [path, asked, name, given] of wanted) {
-    if (!asked) continue;
-    const found = allParameters(name, given, path === 'parameters' && request.from === 'fit');
+  for (const [path, used, name, given] of wanted) {
+    // What is written is right, used or not; what is left out is filled in where it is used.
+    if (used !== 'family' && given === undefined) continue;
+    const found = allParameters(name, given, used !== 'family');
     if (typeof found === 'string') context.addIssue({ code: 'custom', message: found, path: [path] });
     else if (found) read[path] = found;
   }

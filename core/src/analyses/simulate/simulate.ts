@@ -102,7 +102,7 @@ function emptyResult(asked: SimulateRequest, made: Simulated): SimulateResult {
 /** p lies in 0 … 1; the level is the edge of a bin unless it is very small. */
 function frameOfP(alpha: number): Frame {
   const width = alpha < 0.01 ? 0.05 : alpha / Math.max(1, Math.round(alpha / 0.05));
-  return { centre: 0, width, tie: 0, greatest: 1, binned: true };
+  return { centre: 0, width, tie: 1e-12, greatest: 1, binned: true };
 }
 
 /** How results are piled up, by those of a pilot. What lies far outside their middle half does not make the bins wide. */

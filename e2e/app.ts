@@ -102,7 +102,7 @@ export async function stored(page: Page): Promise<void> {
 
 export async function openStage(
   page: Page,
-  name: 'Readings' | 'Shape' | 'Fit' | 'Outliers' | 'Claims' | 'Resample' | 'Verdict',
+  name: 'Readings' | 'Shape' | 'Fit' | 'Outliers' | 'Claims' | 'Resample' | 'Simulate' | 'Verdict',
 ): Promise<void> {
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name }).click();
 }

@@ -3,7 +3,6 @@ import { keepRequestSchema, type PartsBy } from './evidence.js';
 
 /** Long work that the server does in place of the page: what is asked, of which readings, and where on the page it was asked. */
 export const jobRequestSchema = keepRequestSchema.omit({ result: true, note: true }).extend({
-  column: keepRequestSchema.shape.column.unwrap(),
   /** The address of the page that asked, to go back there. */
   place: z
     .string()
@@ -21,7 +20,8 @@ export interface Job {
   study: { id: string; name: string };
   analysis: string;
   version: number;
-  column: string;
+  /** Null for what is worked out without any. */
+  column: string | null;
   parts: PartsBy | null;
   request: Record<string, unknown>;
   fingerprint: string;

@@ -18,7 +18,9 @@ import type { AnyAnalysis, Piece, Unavailable } from '../src/road/analysis.js';
 import { column, reference } from './reference.js';
 import { sampleOf } from './samples.js';
 
-const known = reference<{ sampleSizeOfT: { shiftInSd: number; alpha: number; power: number; n: number }[] }>('simulation');
+const known = reference<{ sampleSizeOfT: { shiftInSd: number; alpha: number; power: number; n: number }[] }>(
+  'simulation',
+);
 const thickness: Sample = { ...sampleOf(column('normal-40')), resolution: 0.001, unit: 'mm' };
 
 const resultOf = (id: string, request: object, sample: Sample = NO_READINGS) =>
@@ -36,7 +38,9 @@ const said = (id: string, result: unknown) =>
     .map(({ text }) => text)
     .join('');
 const faultOf = (id: string, request: object) =>
-  analysisById(id).request.safeParse(request).error?.issues.map(({ path, message }) => `${path.join('.')}: ${message}`);
+  analysisById(id)
+    .request.safeParse(request)
+    .error?.issues.map(({ path, message }) => `${path.join('.')}: ${message}`);
 const codes = ({ notes }: { notes: readonly { code: string }[] }) => notes.map(({ code }) => code);
 
 describe('a figure of samples', () => {
@@ -47,7 +51,9 @@ describe('a figure of samples', () => {
     expect(Math.abs(result.sd! / 0.02 - 1)).toBeLessThan(0.03);
     expect(result.theory!.expected.reduce((a, b) => a + b, 0)).toBeCloseTo(20_000, -2);
     expect(result.distribution.counts.reduce((a, b) => a + b, 0)).toBe(20_000);
-    expect(said('simulate', result)).toMatch(/^Over 20\u202f000 samples the mean of samples of 25 varies by an sd of 0\.0\d+ about 8\.0\d+; theory says 0\.020000? about 8\.0000\.$/);
+    expect(said('simulate', result)).toMatch(
+      /^Over 20\u202f000 samples the mean of samples of 25 varies by an sd of 0\.0\d+ about 8\.0\d+; theory says 0\.020000? about 8\.0000\.$/,
+    );
     expect(result.quantiles.map(({ share }) => share)).toEqual([0.01, 0.05, 0.25, 0.5, 0.75, 0.95, 0.99]);
     expect(simulateTable(result)[0]).toEqual(['from', 'to', 'samples', 'by theory', 'one of them']);
     expect(simulateFigures(result).map(({ key }) => key)).toContain('theory');
@@ -111,7 +117,9 @@ describe('p of a test', () => {
     const { share, lower, upper } = result.belowAlpha!;
     expect(lower).toBeLessThan(0.05);
     expect(upper).toBeGreaterThan(0.05);
-    expect(said('simulate', result)).toMatch(/^[\d.]+\u00a0% of 10\u202f000 samples have p below 5 % though what is claimed holds, the mean is 8\.0000: as many as a level of 5 % gives\.$/);
+    expect(said('simulate', result)).toMatch(
+      /^[\d.]+\u00a0% of 10\u202f000 samples have p below 5 % though what is claimed holds, the mean is 8\.0000: as many as a level of 5 % gives\.$/,
+    );
     expect(knownWords(result)).toContain('with 95 % confidence');
     expect(share).toBeCloseTo(result.distribution.counts[0]! / 10_000, 12);
     expect(result.distribution.edges).toHaveLength(21);
@@ -127,7 +135,9 @@ describe('p of a test', () => {
   it('notices what is moved, and tells how often it misses it', async () => {
     const result = await simulate({ test: 'welch', shiftInSd: 1, n: 20, secondN: 30, replicates: 2_000 });
     expect(result).toMatchObject({ holds: false, effect: 'a shift of 1 sd', sizes: [20, 30] });
-    expect(said('simulate', result)).toMatch(/notice a shift of 1 sd: they have p below 5 %\. [\d.]+\u00a0% of samples of 20 and 30 miss it\.$/);
+    expect(said('simulate', result)).toMatch(
+      /notice a shift of 1 sd: they have p below 5 %\. [\d.]+\u00a0% of samples of 20 and 30 miss it\.$/,
+    );
     const normality = await simulate({ test: 'shapiro-wilk', family: 'uniform', n: 40, replicates: 500 });
     expect(normality.holds).toBe(false);
     expect(said('simulate', normality)).toContain('that what is claimed, it is normal, is not so');
@@ -182,7 +192,7 @@ describe('what is refused', () => {
     [{ replicates: 1_000_000_000 }, /from 1 to 1000000/],
     [{ n: 0 }, /from 1 to 100000/],
     [{ parameters: [8, -1] }, /sd/],
-    [{ parameters: { mean: 8 } , family: 'normal' }, null],
+    [{ parameters: { mean: 8 }, family: 'normal' }, null],
     [{ family: 'binomial', parameters: { trials: 3, probability: 2 } }, /probability/],
     [{ mixedShare: 25 }, /0.02 means 2 %/],
     [{ statistic: 'f' }, /./],
@@ -277,16 +287,24 @@ describe('curves', () => {
     expect(ranks!.points.every(({ exact }) => exact === null)).toBe(true);
     // 34 readings are needed by the reference; a straight line of probits lies near.
     expect(Math.ceil(t!.crossing!)).toBe(34);
-    expect(said('power-curves', result)).toMatch(/^80 % of samples notice a shift of 0\.5 sd from n = 34 by t, n = 3\d by signed ranks, n = 5\d by signs on\./);
+    expect(said('power-curves', result)).toMatch(
+      /^80 % of samples notice a shift of 0\.5 sd from n = 34 by t, n = 3\d by signed ranks, n = 5\d by signs on\./,
+    );
     expect(curvesTable(result)).toHaveLength(22);
   });
 
   it('of errors: the t test on an exponential errs in about 10 % at n = 10', async () => {
-    const result = await found<CurvesResult>('power-curves', { family: 'exponential', values: [10, 100], replicates: 20_000 });
+    const result = await found<CurvesResult>('power-curves', {
+      family: 'exponential',
+      values: [10, 100],
+      replicates: 20_000,
+    });
     const [few] = result.curves[0]!.points;
     expect(few!.holds).toBe(true);
     expect(Math.abs(few!.share! - 0.0993)).toBeLessThan(0.009);
-    expect(said('power-curves', result)).toMatch(/more often than 5 %: 9\.\d+\u00a0% by t at n = 10|more often than 5 %: 10\.\d+\u00a0% by t at n = 10|more often than 5 %: 10\u00a0% by t at n = 10/);
+    expect(said('power-curves', result)).toMatch(
+      /more often than 5 %: 9\.\d+\u00a0% by t at n = 10|more often than 5 %: 10\.\d+\u00a0% by t at n = 10|more often than 5 %: 10\u00a0% by t at n = 10/,
+    );
   });
 
   it.each(['shiftInSd', 'shift', 'ratio', 'mixedShare'])('go along %s, rising', async (along) => {
@@ -314,7 +332,9 @@ describe('a plan', () => {
       const plan = await found<PlanResult>('plan', { test: 't', shiftInSd, alpha, power });
       expect(plan).toMatchObject({ n, exact: true });
       expect(plan.power).toBeGreaterThanOrEqual(power);
-      expect(said('plan', plan)).toMatch(/^\d+ readings are needed: of so many the t test of the mean notices a shift of /);
+      expect(said('plan', plan)).toMatch(
+        /^\d+ readings are needed: of so many the t test of the mean notices a shift of /,
+      );
     }
   });
 

@@ -152,7 +152,8 @@ describe('drawing', () => {
     const values = Float64Array.from({ length: 12 }, (_, i) => i);
     const block = new Float64Array(12 * 50);
     createDrawer(columnOf(values, false), 12, block.length).fill(createStream(1, 0), block);
-    for (let k = 0; k < 50; k++) expect([...block.subarray(12 * k, 12 * k + 12)].sort((a, b) => a - b)).toEqual([...values]);
+    for (let k = 0; k < 50; k++)
+      expect([...block.subarray(12 * k, 12 * k + 12)].sort((a, b) => a - b)).toEqual([...values]);
   });
 
   it('without replacement the variance of a mean shrinks by the finite-population factor', () => {
@@ -164,7 +165,10 @@ describe('drawing', () => {
       const means = simulatedSamples({ groups: [{ population, n }], repeated }, createStream(5, 0), 40_000);
       const theory = theoryOf(statistic, [{ population, n }], { shares: null, differences: false })!;
       const { s2 } = centralMoments(means);
-      expect(theory.sd).toBeCloseTo((Math.sqrt(lawOf(population).variance) * Math.sqrt((40 - n) / 39)) / Math.sqrt(n), 12);
+      expect(theory.sd).toBeCloseTo(
+        (Math.sqrt(lawOf(population).variance) * Math.sqrt((40 - n) / 39)) / Math.sqrt(n),
+        12,
+      );
       expect(Math.abs(Math.sqrt(s2 / 40_000) / theory.sd - 1)).toBeLessThan(0.025);
       expect(finiteFactor(population, n)).toBeLessThanOrEqual(1);
     }
@@ -187,13 +191,16 @@ describe('drawing', () => {
   it('moments of a stretch are those of two careful passes, all alike exactly 0', () => {
     const into = new Float64Array(2);
     fc.assert(
-      fc.property(fc.array(fc.double({ min: -1e3, max: 1e3, noNaN: true }), { minLength: 1, maxLength: 40 }), (some) => {
-        const values = Float64Array.from(some, (x) => 1e7 + x);
-        momentsOf(values, 0, values.length, into);
-        const { mean, s2 } = centralMoments(values);
-        expect(relativeError(into[0]!, mean)).toBeLessThan(1e-15 * 8);
-        expect(Math.abs(into[1]! - s2)).toBeLessThanOrEqual(1e-9 * (s2 + 1e-6));
-      }),
+      fc.property(
+        fc.array(fc.double({ min: -1e3, max: 1e3, noNaN: true }), { minLength: 1, maxLength: 40 }),
+        (some) => {
+          const values = Float64Array.from(some, (x) => 1e7 + x);
+          momentsOf(values, 0, values.length, into);
+          const { mean, s2 } = centralMoments(values);
+          expect(relativeError(into[0]!, mean)).toBeLessThan(1e-15 * 8);
+          expect(Math.abs(into[1]! - s2)).toBeLessThanOrEqual(1e-9 * (s2 + 1e-6));
+        },
+      ),
     );
     momentsOf(new Float64Array(7).fill(0.1), 0, 7, into);
     expect(into[1]).toBe(0);
@@ -209,7 +216,12 @@ describe('tests of samples', () => {
   const settingFor = (alternative: Alternative, sizes: number[]) => ({ sizes, alternative, claim, table: null });
   const into = new Float64Array(2);
   const pBy = (test: string, alternative: Alternative, samples: Float64Array[]) => {
-    simulatedTest(test).make(settingFor(alternative, samples.map(({ length }) => length)))(samples, into);
+    simulatedTest(test).make(
+      settingFor(
+        alternative,
+        samples.map(({ length }) => length),
+      ),
+    )(samples, into);
     return into[0]!;
   };
   const figures = (values: Float64Array) => {
@@ -254,16 +266,19 @@ describe('tests of samples', () => {
     },
   );
 
-  it.each(SIMULATED_TESTS.map(({ id }) => id))('%s has no p of readings that are all alike, or one that is no number below the level', (id) => {
-    const { groups, make, least, table } = simulatedTest(id);
-    const n = Math.max(least, 22);
-    const same = Array.from({ length: groups }, () => new Float64Array(n).fill(8));
-    const tableOf = table ? Float64Array.of(0.1, 0.2, 0.3) : null;
-    const sizes = same.map(({ length }) => length);
-    make({ ...settingFor('two-sided', sizes), table: tableOf })(same, into);
-    expect(Number.isNaN(into[0]!) || into[0]! >= 0).toBe(true);
-    if (['mean', 'normal', 'outliers'].includes(simulatedTest(id).about) && id !== 'z') expect(into[0]).toBeNaN();
-  });
+  it.each(SIMULATED_TESTS.map(({ id }) => id))(
+    '%s has no p of readings that are all alike, or one that is no number below the level',
+    (id) => {
+      const { groups, make, least, table } = simulatedTest(id);
+      const n = Math.max(least, 22);
+      const same = Array.from({ length: groups }, () => new Float64Array(n).fill(8));
+      const tableOf = table ? Float64Array.of(0.1, 0.2, 0.3) : null;
+      const sizes = same.map(({ length }) => length);
+      make({ ...settingFor('two-sided', sizes), table: tableOf })(same, into);
+      expect(Number.isNaN(into[0]!) || into[0]! >= 0).toBe(true);
+      if (['mean', 'normal', 'outliers'].includes(simulatedTest(id).about) && id !== 'z') expect(into[0]).toBeNaN();
+    },
+  );
 
   it('a p by table counts ties, and is never 0', () => {
     const table = Float64Array.of(1, 2, 2, 3);

@@ -51,6 +51,7 @@ const DEMO = [
   'Glaze batches, October and November',
   'Breaking force and water absorption, November',
   'Sorting line, week 46',
+  'Filling balance, glaze sacks week 46',
 ];
 
 describe('npm start', () => {

@@ -138,7 +138,7 @@ describe('with a database that ends', () => {
 });
 
 describe('the demo', () => {
-  it('is 48 tiles within limits, 60 wide batches of glaze with their troubles, 54 tiles broken and 144 sorted out, loaded once', async () => {
+  it('is 48 tiles within limits, 60 wide batches of glaze with their troubles, 54 tiles broken, 144 sorted out and 60 sacks with a made-up population, loaded once', async () => {
     const dir = mkdtempSync(join(tmpdir(), 'verdict-demo-'));
     const database = await startMariaDb(dir, { lasting: false });
     const own = await startServer(database.url, database.migrationUrl);
@@ -147,13 +147,18 @@ describe('the demo', () => {
       const folder = new URL('../../demo/', import.meta.url);
       await loadDemo(db, folder);
       await loadDemo(db, folder);
-      const [tiles, glaze, strength, sorted, ...others] = await listStudies(db, false);
+      const [tiles, glaze, strength, sorted, sacks, ...others] = await listStudies(db, false);
       expect(others).toEqual([]);
       expect(tiles).toMatchObject({ n: 48, subject: 'thickness', example: true, openedAt: null });
       expect(tiles!.question).toContain('treated as normal');
       const thickness = (await own.study(tiles!.id)).columns.find(({ name }) => name === 'thickness');
       expect(thickness).toMatchObject({ unit: 'mm', lowerLimit: 7.5, target: 8, upperLimit: 8.5, claimedSd: 0.1 });
       expect(sorted).toMatchObject({ n: 144, subject: 'warpage on the line' });
+      expect(sacks).toMatchObject({ n: 60, subject: 'filled mass' });
+      const all = (await own.study(sacks!.id)).columns.find(({ name }) => name === 'all fillings')!;
+      const population = await readSample(db, sacks!.id, all.id);
+      expect(population.sample).toMatchObject({ resolution: 0.5, missing: 0, unit: 'g' });
+      expect(population.sample.values).toHaveLength(100_000);
       expect(strength).toMatchObject({ n: 54, subject: 'breaking force' });
       const columns = (await own.study(strength!.id)).columns;
       expect(columns.find(({ name }) => name === 'water absorption')).toMatchObject({ unit: '%', upperLimit: 1 });

@@ -188,7 +188,8 @@ export const jobs = mysqlTable(
   {
     id: id().primaryKey(),
     studyId: id('study_id').notNull(),
-    columnId: id('column_id').notNull(),
+    /** Null for what is worked out without any column. */
+    columnId: id('column_id'),
     parts: json<PartsBy | null>()('parts'),
     analysis: varchar('analysis', { length: 60 }).notNull(),
     version: int('version').notNull(),

@@ -35,14 +35,12 @@ export function useLongWork(runs: Ref<readonly AnyRun[]>, subject: Ref<About | n
     return left.length ? `about ${aboutWords(Math.max(...left))} left` : '';
   });
   const onServer = computed(() => runs.value.some(({ job, progress }) => !!job?.value && progress.value !== null));
-  const canHandOver = computed(
-    () => long.value.length > 0 && typeof subject.value?.column === 'string' && !store.ruled,
-  );
+  const canHandOver = computed(() => long.value.length > 0 && subject.value !== null && !store.ruled);
 
   async function handOver(): Promise<void> {
     const { study } = store;
     const { value: of } = subject;
-    if (!study || !of || typeof of.column !== 'string' || handing.value) return;
+    if (!study || !of || handing.value) return;
     handing.value = true;
     // The server takes the readings as they are stored.
     if (await store.drained()) {

@@ -99,7 +99,10 @@ function emptyOf({ asked, source, sample }: Planning, { made }: TestedAt): PlanR
     effect: effectWords(asked, source.head.unit),
     ...{ n: null, power: null, wanted: asked.power ?? USUAL_POWER, exact: false },
     ...{ groups: simulatedTest(asked.test).groups, atLeast: null, atMost: null, tried: [], most: null },
-    ...{ seed: asked.seed, notes: [...source.head.notes, ...levelNote(asked.alpha), ...symmetryNotes([asked.test], law)] },
+    ...{
+      seed: asked.seed,
+      notes: [...source.head.notes, ...levelNote(asked.alpha), ...symmetryNotes([asked.test], law)],
+    },
   };
 }
 

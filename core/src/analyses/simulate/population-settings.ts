@@ -101,7 +101,12 @@ export function withLawsRead<R extends Unread>(unread: R, context: z.RefinementC
   const read: Record<string, Parameters> = {};
   const wanted = [
     ['parameters', request.from, request.family, request.parameters],
-    ['mixedParameters', isMixedWithFamily(request) ? 'family' : 'nothing', request.mixedFamily, request.mixedParameters],
+    [
+      'mixedParameters',
+      isMixedWithFamily(request) ? 'family' : 'nothing',
+      request.mixedFamily,
+      request.mixedParameters,
+    ],
   ] as const;
   for (const [path, used, name, given] of wanted) {
     // What is written is right, used or not; what is left out is filled in where it is used.

@@ -125,7 +125,8 @@ function frameFor(asked: SimulateRequest, made: Simulated, pilot: Float64Array):
 function withExpected({ theory, distribution: { values, edges }, frame }: SimulateResult, total: number) {
   if (!theory) return null;
   const cumulative = theoryCumulative(theory);
-  const slack = 2 * frame!.tie;
+  // Shares of n lie 1/n apart.
+  const slack = theory.of === 'count' ? 0.5 / theory.times : 2 * frame!.tie;
   const expected = values
     ? values.map((x) => total * (cumulative(x + slack) - cumulative(x - slack)))
     : edges.slice(1).map((edge, i) => total * (cumulative(edge) - cumulative(edges[i]!)));
@@ -222,7 +223,10 @@ export const simulateAnalysis = defineAnalysis<SimulateRequest, SimulateResult>(
     if ('available' in made) return made;
     const plain = emptyResult(asked, made);
     const { law } = made.source;
-    const empty = { ...plain, notes: [...plain.notes, ...symmetryNotes(asked.test === undefined ? [] : [asked.test], law)] };
+    const empty = {
+      ...plain,
+      notes: [...plain.notes, ...symmetryNotes(asked.test === undefined ? [] : [asked.test], law)],
+    };
     const orders = tableOrders(asked, made, asked.test);
     const table = orders.length > 0 ? tableOf(yield { partial: empty, orders }) : null;
     const size = chunkSizeOf(made);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
+import { objectionOf } from '../../workbench/asked.js';
 import MethodSentence from '../../workbench/method-sentence.vue';
 import type { FieldValue } from '../../workbench/field-values.js';
 import type { Populated } from './use-population.js';
@@ -20,10 +21,11 @@ const values = computed(() => {
   return read.success ? read.data : undefined;
 });
 /** Parameters go with their family, and are given anew with another. */
-function change(field: string, value: FieldValue): void {
-  const also = { family: { parameters: undefined }, mixedFamily: { mixedParameters: undefined } }[field] ?? {};
-  run.address.setAll({ [field]: value, ...also });
-}
+const goesWith = (field: string) =>
+  ({ family: { parameters: undefined }, mixedFamily: { mixedParameters: undefined } })[field] ?? {};
+const change = (field: string, value: FieldValue) => run.address.setAll({ [field]: value, ...goesWith(field) });
+const objection = (field: string, value: FieldValue) =>
+  objectionOf(run.analysis, {}, run.request.value ?? {}, { ...goesWith(field), [field]: value });
 function choose(where: string): void {
   const fitted = from.value === 'fit' ? run.result.value?.parameters : null;
   // A fit that was looked at is taken over.
@@ -40,7 +42,14 @@ function choose(where: string): void {
       aria-label="Where readings come from"
       :options="options"
       @update:model-value="choose"
-    /><MethodSentence class="rest" :run="rest" :subject="subject" :values="values" :change="change" />
+    /><MethodSentence
+      class="rest"
+      :run="rest"
+      :subject="subject"
+      :values="values"
+      :change="change"
+      :objection="objection"
+    />
     <slot />
   </div>
 </template>

@@ -28,7 +28,7 @@ import { useSamples } from './use-samples.js';
 
 /** Draw a sample, look at it, put it back, draw again. */
 const populated = usePopulation();
-const { look, setLook, run, count, number, sample } = useSamples(populated);
+const { look, setLook, run, count, number, lookAtLatest, sample } = useSamples(populated);
 const stage = useStage({ runs: () => [run], about: populated.about });
 const { result, request } = run;
 const finding = computed(() => (result.value ? simulateAnalysis.finding(result.value) : []));
@@ -55,7 +55,7 @@ const howRun = { ...run, parts: computed(() => SIMULATE_HOW) };
 const population = computed(() => populated.run.result.value);
 const whyNot = computed(() => populated.run.whyNot.value ?? run.whyNot.value);
 const set = (many: number | null) => {
-  number.value = null;
+  lookAtLatest();
   run.address.set('replicates', many ?? undefined);
 };
 const saving = ref(false);

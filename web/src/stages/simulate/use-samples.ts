@@ -44,10 +44,12 @@ export function useSamples(populated: Populated) {
     },
     set: (which) => void address.change({ sample: which === null ? 'none' : String(which) }),
   });
+  /** While they come one by one the latest is looked at; of many none. */
+  const lookAtLatest = () => void address.change({ sample: undefined });
   const one = unchanged(() => {
     const { value: request } = run.request;
     return request && number.value !== null ? { ...request, number: number.value } : null;
   });
   const sample = useRun(oneSampleAnalysis, populated.sample, { name: 'one', fixed: () => one.value });
-  return { look, setLook, run, count, number, sample };
+  return { look, setLook, run, count, number, lookAtLatest, sample };
 }

@@ -1,0 +1,140 @@
+import type { Evidence } from '@verdict/contract';
+import type { Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { commandLine, expect, openStage, pick, studyOf, test, violations } from './app.js';
+
+/** Sacks as a balance weighs them that reads to half a gram. */
+const MASSES = Array.from({ length: 30 }, (_, i) => (5000 + Math.round(10 * Math.sin(i * 12.9898)) / 2).toFixed(1));
+const BLOCK = ['filled mass (g)', ...MASSES].join('\n');
+
+const finding = (page: Page) => page.getByRole('region', { name: 'Finding' });
+const question = (page: Page) => page.getByRole('region', { name: 'Question' });
+const method = (page: Page) => page.getByRole('region', { name: 'Method' });
+const strip = (page: Page) => page.getByRole('region', { name: 'Population and sample' });
+const counts = (page: Page) => page.getByRole('radiogroup', { name: 'How many replicates' });
+const studyId = (page: Page) => /studies\/([^/]+)/.exec(page.url())![1]!;
+async function open(page: Page, query = ''): Promise<void> {
+  await studyOf(page, BLOCK);
+  await page.goto(`/studies/${studyId(page)}/simulate${query}`);
+  await expect(method(page)).toBeVisible();
+}
+async function type(page: Page, name: string, text: string): Promise<void> {
+  const field = page.getByRole('textbox', { name, exact: true });
+  await field.fill(text);
+  await field.press('Enter');
+}
+
+test('a sample is drawn, looked at and put back; then many; the p of a test, kept, and the same on the command line', async ({
+  page,
+  app,
+}) => {
+  await open(page, '?look=test:t');
+  await expect(finding(page)).toContainText(
+    /of 1\s000 samples have p below 5 % though what is claimed holds, the mean is/,
+  );
+  await expect(strip(page)).toContainText(/30 readings: true mean \d/);
+  await counts(page).getByText('1', { exact: true }).click();
+  await expect(finding(page)).toContainText('of 1 sample');
+  await expect(strip(page)).toContainText(/Sample 1: t = −?[\d.]+, p = [\d.]+/);
+  await page.getByRole('button', { name: 'one more' }).click();
+  await expect(strip(page)).toContainText('Sample 2: ');
+  await expect(page.getByRole('region', { name: 'The sample, reading by reading' }).getByRole('row')).toHaveCount(11);
+  const second = await strip(page)
+    .getByText(/Sample 2/)
+    .textContent();
+  await page.getByRole('button', { name: 'put back' }).click();
+  await expect(strip(page)).toContainText(/30 readings: true mean \d/);
+  await counts(page)
+    .getByText(/^10\s000$/)
+    .click();
+  await expect(finding(page)).toContainText(/of 10\s000 samples have p below 5 %/);
+  // A mark leads to a sample behind it; the second is still the same.
+  await page.getByRole('img', { name: /^the p of the t test of the mean in samples of 10/ }).focus();
+  for (let k = 0; k < 3; k++) await page.keyboard.press('ArrowRight');
+  await expect(strip(page)).toContainText(/Sample \d+: t = /);
+  await page.goto(page.url().replace(/sample=\d+/, 'sample=2'));
+  await expect(strip(page).getByText(/Sample 2/)).toHaveText(second!);
+
+  await pick(page.getByLabel('Where readings come from'), { label: 'a law' });
+  await pick(question(page).getByLabel('family', { exact: true }), { label: 'exponential distribution' });
+  await expect(finding(page)).toContainText('here the test does not keep its level');
+  await page.getByRole('button', { name: 'Keep as evidence' }).click();
+  await expect(page.getByRole('button', { name: 'Evidence 1' })).toBeVisible();
+  const keptNow = async (): Promise<Evidence[]> =>
+    (await fetch(`${app.url}api/studies/${studyId(page)}/evidence`)).json();
+  await expect.poll(async () => (await keptNow())[0]!.recomputed?.same).toBe(true);
+  const options = JSON.stringify({ family: 'exponential', test: 't', replicates: 10_000 });
+  expect((await commandLine('simulate', '--options', options)).result).toEqual((await keptNow())[0]!.result);
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save the results' }).click(),
+  ]);
+  expect(
+    readFileSync(await saved.path(), 'utf8')
+      .trim()
+      .split('\n'),
+  ).toHaveLength(10_001);
+  await openStage(page, 'Verdict');
+  await expect(page.getByRole('article')).toContainText('Do the t test of the mean, claimed what is true');
+});
+
+test('a population of 100 000 becomes a column and is drawn from without being put back; a million samples are stopped and gone on with', async ({
+  page,
+}) => {
+  await open(page, '?population.from=fit&population.step=0.5');
+  await expect(finding(page)).toContainText(/Over 1\s000 samples the mean of samples of 10 varies by an sd of/);
+  await page.getByRole('button', { name: /^Make it a column of 100/ }).click();
+  await expect(strip(page)).toContainText(/100\s000 readings: true mean \d/);
+  await pick(question(page).getByLabel('whether a reading drawn is put back'), { label: 'not put back' });
+  await type(page, 'readings in a sample', '50000');
+  await expect(finding(page)).toContainText(/samples of 50000 varies by an sd of/);
+  await type(page, 'readings in a sample', '20');
+  await counts(page)
+    .getByText(/^1\s000\s000$/)
+    .click();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await page.getByRole('button', { name: 'Go on', exact: true }).click();
+  await expect(finding(page)).toContainText(/Over 1\s000\s000 samples/, { timeout: 30_000 });
+});
+
+test('tests are compared along n, readings are planned, coverage is seen; nothing is in the way of anyone', async ({
+  page,
+}) => {
+  await open(page, '?ask=curves&population.from=fit&curves.shiftInSd=0.5&curves.replicates=1000');
+  await expect(finding(page)).toContainText(/80 % of samples notice a shift of 0\.5 sd from n = 34 by t on/);
+  const tests = question(page).getByLabel('tests', { exact: true });
+  await tests.focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.type('sign test');
+  await expect(page.getByRole('option', { name: 'sign test of the median' })).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Enter');
+  // Once takes back what was typed, twice closes the list.
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('option').first()).toBeHidden();
+  await expect(finding(page)).toContainText(/by t, n = 5\d by signs on/);
+  await expect(page.getByRole('img', { name: /of samples notice/ })).toBeVisible();
+  expect(await violations(page)).toEqual([]);
+
+  await page.getByRole('radiogroup', { name: 'What is asked by simulation' }).getByText('How many readings').click();
+  await expect(finding(page)).toContainText(
+    /^34 readings are needed: of so many the t test of the mean notices a shift of 0\.5 sd in 80\.\d+\s% of samples, exactly/,
+  );
+  await pick(question(page).getByLabel('test that is to notice it'), { label: 'signed rank test of the median' });
+  await expect(finding(page)).toContainText(/3\d readings are needed: of so many the signed rank test/);
+  expect(await violations(page)).toEqual([]);
+
+  await page.goto(`/studies/${studyId(page)}/simulate?look=interval:mean&population.from=family`);
+  await expect(finding(page)).toContainText(/of 1\s000 intervals cover what is true, 0: as many as 95 % promises/);
+  await page.getByRole('img', { name: /t interval of the mean/ }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(strip(page)).toContainText(/Sample 1: .+ which (covers|misses) what is true/);
+  expect(await violations(page)).toEqual([]);
+  // What cannot be is said where it is typed, and the old value stays.
+  await type(page, 'parameters', '0 -1');
+  await expect(page.getByText(/The sd is a number above 0/)).toBeVisible();
+  await expect(finding(page)).toContainText(/of 1\s000 intervals cover/);
+  await page.setViewportSize({ width: 360, height: 740 });
+  await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+});

@@ -1,0 +1,1 @@
+ALTER TABLE `jobs` MODIFY COLUMN `column_id` varchar(36) COLLATE utf8mb4_bin;

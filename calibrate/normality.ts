@@ -1,4 +1,4 @@
-import { pByFormula } from '../core/src/analyses/fit/normality-tested.js';
+import { pByFormula } from '../core/src/goodness-of-fit/normality/by-formula.js';
 import { createBattery, extremeness, LEAST_N, NORMALITY_TESTS } from '../core/src/goodness-of-fit/normality/battery.js';
 import { fillNormals } from '../core/src/random/normal.js';
 import { createStream, type StreamState } from '../core/src/random/stream.js';

@@ -92,6 +92,7 @@ describe('running an analysis', () => {
         'simulated-sample': { number: 7_001, test: 't' },
         'power-curves': { tests: ['t', 'signed-rank', 'dixon'], values: [5, 12], replicates: 3_000 },
         plan: { test: 'signed-rank', shiftInSd: 0.8, replicates: 500 },
+        propagate: { inputs: { x: { column: 'thickness' }, y: { family: 'gamma' } }, formula: 'x / y', trials: 25_000 },
         replicate: { by: 'shuffling', number: 7_001, statistic: 'difference-of-means', split: 'kiln' },
       }[id] ?? {};
     const job = {

@@ -71,7 +71,7 @@ describe('simulations kept as evidence', () => {
     );
     const asked: JobRequest = {
       ...{ id: randomUUID(), who: 'tester', analysis: 'simulate', version: 1, column: null, parts: null },
-      ...{ request, fingerprint: fingerprintOf(NO_READINGS), place: `/studies/${id}/simulate` },
+      ...{ request: { ...request }, fingerprint: fingerprintOf(NO_READINGS), place: `/studies/${id}/simulate` },
     };
     const job = async () => (await server.get<Job[]>(`/studies/${id}/jobs`)).find(({ id: own }) => own === asked.id)!;
     expect((await server.post<Job>(`/studies/${id}/jobs`, asked)).status).toBe(201);

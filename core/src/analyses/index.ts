@@ -172,6 +172,24 @@ export { SIMULATED_TESTS } from '../simulation/tests/registry.js';
 export { SIMULATED_INTERVALS } from '../simulation/intervals.js';
 export { curvesAnalysis } from './simulate/curves.js';
 export type { CurvesResult } from './simulate/curves-result.js';
+export {
+  inputNames,
+  MOST_INPUTS,
+  PROPAGATE_ASK,
+  PROPAGATE_HOW,
+  readCorrelations,
+  type InputAsked,
+} from './simulate/propagate-settings.js';
+export { propagateAnalysis } from './simulate/propagate.js';
+export type { PropagateResult } from './simulate/propagate-result.js';
+export {
+  CONTRIBUTION_COLUMNS,
+  contributionFigures,
+  firstOrderWords,
+  propagateFigures,
+  propagateTable,
+  toldResult,
+} from './simulate/propagate-words.js';
 export { REPEATED_PARTS } from './simulate/asked-settings.js';
 export { CURVES_ASK, CURVES_HOW } from './simulate/curves-settings.js';
 export {

@@ -1,5 +1,5 @@
-/** The inverse of a symmetric positive definite matrix (row by row, size n) by Cholesky's decomposition; null when it is not positive definite. */
-export function inverseOf(matrix: Float64Array, n: number): Float64Array | null {
+/** The lower triangle L with L·Lᵀ = matrix (row by row, size n; Cholesky 1910); null when the matrix is not positive definite. */
+export function choleskyOf(matrix: Float64Array, n: number): Float64Array | null {
   const l = new Float64Array(n * n);
   for (let i = 0; i < n; i++) {
     for (let j = 0; j <= i; j++) {
@@ -10,6 +10,13 @@ export function inverseOf(matrix: Float64Array, n: number): Float64Array | null 
       else l[i * n + i] = Math.sqrt(sum);
     }
   }
+  return l;
+}
+
+/** The inverse of a symmetric positive definite matrix (row by row, size n) by that; null when it is not positive definite. */
+export function inverseOf(matrix: Float64Array, n: number): Float64Array | null {
+  const l = choleskyOf(matrix, n);
+  if (!l) return null;
   const inverse = new Float64Array(n * n);
   const column = new Float64Array(n);
   for (let c = 0; c < n; c++) {

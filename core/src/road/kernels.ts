@@ -36,6 +36,7 @@ import {
 } from '../resampling/permutation.js';
 import { drawLineUp, type LineUpDraws } from '../probability-plot/line-up.js';
 import { simulateOrderedScores, type BandReplicates } from '../probability-plot/whole-plot-band.js';
+import { propagatedTrials, type Propagation } from '../simulation/propagation.js';
 import { tallyRejections, type Rejections } from '../simulation/rejections.js';
 import { simulatedSamples, type SimulatedSamples } from '../simulation/samples.js';
 import { createStream } from '../random/stream.js';
@@ -66,6 +67,7 @@ export interface KernelInputs {
   'arrangement-statistics': CountedOut;
   'simulated-samples': SimulatedSamples;
   'rejection-tallies': Rejections;
+  'propagated-trials': Propagation;
 }
 
 type Kernel<K extends keyof KernelInputs> = (
@@ -99,6 +101,7 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'arrangement-statistics': arrangementStatistics,
   'simulated-samples': simulatedSamples,
   'rejection-tallies': tallyRejections,
+  'propagated-trials': propagatedTrials,
 };
 
 /** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */

@@ -81,7 +81,7 @@ export interface PopulationAsked {
 export const USUAL_TIMES = 3;
 
 /** Every parameter of a family, those left out at their usual values, or as they are given where it is fitted; what is wrong with them. */
-function allParameters(
+export function allParameters(
   name: string,
   given: Parameters | readonly number[] | undefined,
   fitted: boolean,

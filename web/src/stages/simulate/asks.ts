@@ -21,4 +21,10 @@ export const ASKS: readonly Ask[] = [
     title: 'How many readings does a test need to notice something?',
     view: defineAsyncComponent(() => import('./plan-view.vue')),
   },
+  {
+    id: 'propagate',
+    word: 'Through a formula',
+    title: 'What does a formula make of uncertain inputs, and which of them matters?',
+    view: defineAsyncComponent(() => import('./propagate-view.vue')),
+  },
 ];

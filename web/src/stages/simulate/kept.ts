@@ -1,4 +1,5 @@
-import type { CurvesResult, PlanResult, SimulateResult } from '@verdict/core/analyses';
+import type { CurvesResult, PlanResult, PropagateResult, SimulateResult } from '@verdict/core/analyses';
+import { propagatePanels } from '../../charts/pictures/propagate.js';
 import { simulatePanels } from '../../charts/pictures/simulate.js';
 import { curvesPanels, planPanels } from '../../charts/pictures/simulated-power.js';
 import type { DrawKept } from '../../workbench/stage.js';
@@ -12,6 +13,10 @@ export const drawKept: DrawKept = ({ analysis, result }) => {
   if (analysis === 'plan') {
     const panels = planPanels(result as PlanResult);
     return panels && { title: `Readings that the ${(result as PlanResult).name} needs`, panels };
+  }
+  if (analysis === 'propagate') {
+    const panels = propagatePanels(result as PropagateResult);
+    return panels && { title: (result as PropagateResult).formula, panels };
   }
   const panels = simulatePanels(result as SimulateResult, null);
   return panels && { title: `${(result as SimulateResult).what}, simulated`, panels };

@@ -1,6 +1,6 @@
 import type { Stage } from '../../workbench/stage.js';
 
-const KEPT = ['simulate', 'power-curves', 'plan'];
+const KEPT = ['simulate', 'power-curves', 'plan', 'propagate'];
 
 export const simulateStage: Stage = {
   name: 'simulate',

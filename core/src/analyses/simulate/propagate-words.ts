@@ -1,0 +1,122 @@
+import { formatPercent, formatPercentOf, formatFigure, formatValue, groupThousands } from '../../numeric/format.js';
+import type { Note, Piece } from '../../road/analysis.js';
+import { confidenceNote } from '../../road/cautions.js';
+import type { FoundFigure } from '../../road/figure.js';
+import type { PropagateRequest } from './propagate-settings.js';
+import type { PropagateResult } from './propagate-result.js';
+
+/** To the second digit of the sd. */
+export function toldResult(value: number, { tolerance }: Pick<PropagateResult, 'tolerance'>): string {
+  return tolerance === null ? formatValue(value) : formatFigure(value, 'reading', 2 * tolerance);
+}
+
+export function propagateFinding(result: PropagateResult): Piece[] {
+  const { mean, sd, interval, confidence, formula, outside, trials } = result;
+  const told = (value: number) => toldResult(value, result);
+  if (mean === null || sd === null || !interval)
+    return trials > 0 ? [{ text: `${formula} has no mean and no sd of its own: look at the picture.` }] : [];
+  const share = outside
+    ? [{ text: ` ${formatPercentOf(outside.share, 1 - outside.share, 3)} lie ${limitsWords(outside)}.` }]
+    : [];
+  return [
+    { text: `${formula} is ` },
+    { text: `${told(mean)}, give or take ${told(sd)}`, strong: true },
+    {
+      text: `: ${formatPercent(confidence)} of ${groupThousands(trials)} trials lie between ${told(interval.lower!)} and ${told(interval.upper!)}.`,
+    },
+    ...share,
+  ];
+}
+
+export function limitsWords({ lowerLimit, upperLimit }: NonNullable<PropagateResult['outside']>): string {
+  if (lowerLimit === null) return `above ${formatValue(upperLimit!)}`;
+  if (upperLimit === null) return `below ${formatValue(lowerLimit)}`;
+  return `outside ${formatValue(lowerLimit)} to ${formatValue(upperLimit)}`;
+}
+
+/** The first order beside it, and whether it may be used. */
+export function firstOrderWords(result: PropagateResult): string | null {
+  const { firstOrder } = result;
+  const told = (value: number) => toldResult(value, result);
+  if (!firstOrder) return null;
+  const { estimate, sd, lower, upper, agrees } = firstOrder;
+  const verdict =
+    agrees === null
+      ? ''
+      : agrees
+        ? ' It agrees to two digits of the sd, and may be used here.'
+        : ' It does not agree to two digits of the sd: use what was simulated.';
+  return `To the first order it would be ${told(estimate)}, give or take ${told(sd)}: ${told(lower)} to ${told(upper)}.${verdict}`;
+}
+
+export function propagateNotes(result: PropagateResult, { confidence }: PropagateRequest): Note[] {
+  const notes: Note[] = confidenceNote(confidence);
+  const { undefined: none, stable, trials } = result;
+  if (none > 0)
+    notes.push({
+      code: 'undefined',
+      text: `${groupThousands(none)} of ${groupThousands(trials)} trials have no result, such as a division by 0 or a root of what is below 0. They are left out.`,
+    });
+  if (stable === false)
+    notes.push({
+      code: 'not-settled',
+      text: `After ${groupThousands(trials)} trials two digits of the sd, or of an end, are not settled yet: the tails are heavy.`,
+    });
+  return notes;
+}
+
+const row = (key: string, name: string, text: string, meaning: string, formula = ''): FoundFigure => ({
+  ...{ key, name, texts: [text], meaning, formula, note: '' },
+});
+
+export function propagateFigures(result: PropagateResult): FoundFigure[] {
+  const { mean, sd, interval, shortest, outside, confidence } = result;
+  if (mean === null || sd === null || !interval || !shortest) return [];
+  const told = (value: number) => toldResult(value, result);
+  return [
+    row('mean', 'mean', told(mean), 'The mean of all trials.', 'JCGM 101, 7.6'),
+    row('sd', 'sd', told(sd), 'The standard uncertainty of the result.', 'JCGM 101, 7.6'),
+    row(
+      'interval',
+      formatPercent(confidence),
+      `${told(interval.lower!)} to ${told(interval.upper!)}`,
+      'As many trials left out at either end.',
+      'JCGM 101, 7.7',
+    ),
+    row(
+      'shortest',
+      'the shortest',
+      `${told(shortest.lower!)} to ${told(shortest.upper!)}`,
+      'The shortest interval that holds as many.',
+      'JCGM 101, 5.3.4',
+    ),
+    ...(outside
+      ? [
+          row(
+            'outside',
+            'outside',
+            `${formatPercentOf(outside.share, 1 - outside.share, 3)}`,
+            `Known to lie within ${formatPercentOf(outside.lower, 1 - outside.lower, 3)} to ${formatPercentOf(outside.upper, 1 - outside.upper, 3)}.`,
+            `${groupThousands(outside.count)} of ${groupThousands(outside.of)}`,
+          ),
+        ]
+      : []),
+  ];
+}
+
+export const CONTRIBUTION_COLUMNS = ['sd of it', 'per unit', 'of variance'];
+export const contributionFigures = ({ contributions }: PropagateResult): FoundFigure[] =>
+  contributions.map(({ name, sd, sensitivity, share, without }) => ({
+    ...{ key: name, name, note: '', formula: 'the variance that goes when it stands still' },
+    meaning: `How much of the variance goes with ${name}${without === null ? '' : `: without it the sd would be ${formatValue(Number(without.toPrecision(3)))}`}.`,
+    texts: [
+      sd === null ? '–' : formatValue(Number(sd.toPrecision(3))),
+      sensitivity === null ? '–' : formatValue(Number(sensitivity.toPrecision(3))),
+      share === null ? '–' : formatPercent(Number(share.toPrecision(3)), 3),
+    ],
+  }));
+
+export const propagateTable = ({ distribution: { values, edges, counts } }: PropagateResult): (string | number)[][] =>
+  values
+    ? [['value', 'trials'], ...values.map((x, i) => [x, counts[i]!])]
+    : [['from', 'to', 'trials'], ...counts.map((count, i) => [edges[i]!, edges[i + 1]!, count])];

@@ -1,0 +1,213 @@
+import type { Parameters } from '../distributions/family.js';
+import { centralMoments } from '../numeric/sums.js';
+import { choleskyOf } from '../numeric/cholesky.js';
+import { fillNormals } from '../random/normal.js';
+import type { StreamState } from '../random/stream.js';
+import { pickDrawn } from '../resampling/draw.js';
+import { evaluate } from '../table/evaluate.js';
+import { CONSTANTS, readFormula, type ReadFormula } from '../table/formula.js';
+import { isFunctionName } from '../table/functions.js';
+import { columnLaw, familyLaw } from './population.js';
+import type { Law } from './laws.js';
+
+/** A quantity that a formula takes: of a law, or as the readings of a column have it. */
+export interface Input {
+  name: string;
+  from: { family: string; parameters: Parameters } | { values: ArrayLike<number> };
+}
+
+/** A formula over inputs, and how these are drawn. */
+export interface Propagation {
+  inputs: readonly Input[];
+  formula: string;
+  /** Normals that go together: their places among the inputs, and the lower triangle of their correlations (`choleskyOf`). */
+  correlated: { places: readonly number[]; lower: ArrayLike<number> } | null;
+  /** An input that stands still, to see what the others make. */
+  fixed: { place: number; value: number } | null;
+}
+
+export const inputLaw = ({ from }: Input): Law => ('family' in from ? familyLaw(from) : columnLaw(from.values));
+
+/** Functions over a whole column have no meaning where every trial is by itself. */
+const OF_COLUMNS = /\b(mean|median|sd)\s*\(|\brow\b/u;
+const NAMES = /(?<![\p{L}\p{N}_.])[\p{L}_][\p{L}\p{N}_]*/gu;
+const WORDS = new Set(['and', 'or', 'not', 'xor', 'mod', 'row', ...Object.keys(CONSTANTS)]);
+
+/** The names that a formula takes values for, in the order in which they come. */
+export const namesInFormula = (formula: string): string[] => [
+  ...new Set(
+    [...formula.matchAll(NAMES)].map(([name]) => name).filter((name) => !isFunctionName(name) && !WORDS.has(name)),
+  ),
+];
+
+/** Reads a formula over inputs; what is wrong with it is said. */
+export function readPropagated(formula: string, names: readonly string[]): ReadFormula | { problem: string } {
+  if (OF_COLUMNS.test(formula))
+    return { problem: 'Each trial is worked out by itself: mean, median, sd and row have no place in this formula.' };
+  const read = readFormula(
+    formula,
+    names.map((name) => ({ id: name, name })),
+  );
+  if (!read.ok) return { problem: read.message.replace('There is no column', 'There is no input') };
+  if (read.uses.length === 0) return { problem: 'The formula takes no input: nothing in it varies.' };
+  return read;
+}
+
+/** Works out a formula for many trials at once: values of every input in, results out. Throws where it cannot be read: that is asked first. */
+export function formulaOf({ inputs, formula }: Pick<Propagation, 'inputs' | 'formula'>) {
+  const names = inputs.map(({ name }) => name);
+  const read = readPropagated(formula, names);
+  if ('problem' in read) throw new RangeError(read.problem);
+  const places = read.uses.map((id) => names.indexOf(id));
+  return (values: readonly Float64Array[], count: number): Float64Array => {
+    const found = evaluate(read.node, { rowCount: count, column: (k) => values[places[k]!]! });
+    if (found instanceof Float64Array) return found;
+    return new Float64Array(count).fill(typeof found === 'number' ? found : NaN);
+  };
+}
+
+/** The results of so many trials, NaN where one has none. */
+export function propagatedTrials(input: Propagation, state: StreamState, trials: number): Float64Array {
+  const { inputs, correlated, fixed } = input;
+  const values = inputs.map(({ from }) => {
+    const out = new Float64Array(trials);
+    if ('family' in from) familyLaw(from).sample(state, out);
+    else {
+      const picks = new Int32Array(trials);
+      pickDrawn(state, from.values.length, picks);
+      for (let i = 0; i < trials; i++) out[i] = from.values[picks[i]!]!;
+    }
+    return out;
+  });
+  if (correlated) drawTogether(input, correlated, state, values);
+  if (fixed) values[fixed.place]!.fill(fixed.value);
+  const results = formulaOf(input)(values, trials);
+  for (let i = 0; i < trials; i++) if (!Number.isFinite(results[i]!)) results[i] = NaN;
+  return results;
+}
+
+/** Draws the normals that go together anew: mean + sd·L·z. */
+function drawTogether(
+  { inputs }: Propagation,
+  { places, lower }: NonNullable<Propagation['correlated']>,
+  state: StreamState,
+  values: readonly Float64Array[],
+): void {
+  const size = places.length;
+  const trials = values[0]!.length;
+  const scores = places.map(() => {
+    const out = new Float64Array(trials);
+    fillNormals(state, out);
+    return out;
+  });
+  places.forEach((place, i) => {
+    const { mean, variance } = inputLaw(inputs[place]!);
+    const sd = Math.sqrt(variance);
+    const out = values[place]!;
+    for (let t = 0; t < trials; t++) {
+      let sum = 0;
+      for (let j = 0; j <= i; j++) sum += lower[i * size + j]! * scores[j]![t]!;
+      out[t] = mean + sd * sum;
+    }
+  });
+}
+
+/** The lower triangle of the correlations of so many inputs; null where no quantities can go together so. `r` is by pairs of places. */
+export function correlationsOf(size: number, r: (i: number, j: number) => number): Float64Array | null {
+  const matrix = new Float64Array(size * size);
+  for (let i = 0; i < size; i++) for (let j = 0; j < size; j++) matrix[i * size + j] = i === j ? 1 : r(i, j);
+  return choleskyOf(matrix, size);
+}
+
+export interface FirstOrder {
+  /** The formula at the means of its inputs. */
+  estimate: number;
+  sd: number;
+  /** How much the result changes with each input, per unit of it. */
+  sensitivities: number[];
+}
+
+/** Beside the sd a step of differences is so small. */
+const STEP = 0.02;
+
+/**
+ * The law of propagation of uncertainty to the first order (GUM, JCGM 100:2008, 5.1.2 and 5.2.2): Σ(cᵢuᵢ)², and twice the products of what goes together. Sensitivities by central differences, with those of
+ * half the step to take off the next order (Richardson 1911). Null where an input has no sd, or the formula no value there.
+ */
+export function firstOrderOf(
+  { inputs, formula }: Pick<Propagation, 'inputs' | 'formula'>,
+  r: (i: number, j: number) => number,
+): FirstOrder | null {
+  const laws = inputs.map(inputLaw);
+  const sds = laws.map(({ variance }) => Math.sqrt(variance));
+  if (!sds.every(Number.isFinite)) return null;
+  // The means, then four places about them for every input.
+  const count = 1 + 4 * inputs.length;
+  const values = laws.map(({ mean }) => new Float64Array(count).fill(mean));
+  const offs = [1, -1, 0.5, -0.5];
+  inputs.forEach((_, i) => offs.forEach((off, k) => (values[i]![1 + 4 * i + k]! += off * STEP * sds[i]!)));
+  const found = formulaOf({ inputs, formula })(values, count);
+  if (!found.every(Number.isFinite)) return null;
+  const sensitivities = inputs.map((_, i) => {
+    const at = 1 + 4 * i;
+    if (sds[i] === 0) return 0;
+    const [wide, half] = [found[at]! - found[at + 1]!, found[at + 2]! - found[at + 3]!];
+    return (8 * half - wide) / (6 * STEP * sds[i]!);
+  });
+  const parts = sensitivities.map((c, i) => c * sds[i]!);
+  let variance = 0;
+  for (let i = 0; i < parts.length; i++)
+    for (let j = 0; j < parts.length; j++) variance += parts[i]! * parts[j]! * (i === j ? 1 : r(i, j));
+  return { estimate: found[0]!, sd: Math.sqrt(Math.max(0, variance)), sensitivities };
+}
+
+/** What is known of results: of a batch, or of all. */
+export interface Summary {
+  n: number;
+  mean: number;
+  sd: number;
+  /** As many left out at either end (JCGM 101, 7.7.1). */
+  interval: [number, number];
+  /** The shortest that holds as many (JCGM 101, 5.3.4). */
+  shortest: [number, number];
+}
+
+/** Mean, sd and intervals of results that are in rising order, none of them NaN. */
+export function summaryOf(sorted: Float64Array, confidence: number): Summary {
+  const { n, mean, s2 } = centralMoments(sorted);
+  const held = Math.min(n - 1, Math.round(confidence * n));
+  const first = Math.max(0, Math.round((n - held) / 2) - 1);
+  let shortest = 0;
+  for (let i = 1; i + held < n; i++)
+    if (sorted[i + held]! - sorted[i]! < sorted[shortest + held]! - sorted[shortest]!) shortest = i;
+  return {
+    ...{ n, mean, sd: n > 1 ? Math.sqrt(s2 / (n - 1)) : 0 },
+    interval: [sorted[first]!, sorted[Math.min(n - 1, first + held)]!],
+    shortest: [sorted[shortest]!, sorted[shortest + held]!],
+  };
+}
+
+/** Half a unit of the second digit of an uncertainty: what a result is told to (JCGM 101, 7.9.2). */
+export function toleranceOf(sd: number): number {
+  const [, exponent] = sd.toExponential(1).split('e');
+  return 0.5 * Number(`1e${Number(exponent) - 1}`);
+}
+
+/** Two batches, which the guide allows to stop at, agree by luck too often: the spread of ten is known to a quarter of itself. */
+export const LEAST_BATCHES = 10;
+
+/** True once mean, sd and both ends of so many batches, ten at least, vary by less than the tolerance (JCGM 101, 7.9.4). */
+export function isStable(batches: readonly Summary[], sd: number): boolean {
+  const h = batches.length;
+  if (h < LEAST_BATCHES) return false;
+  const tolerance = toleranceOf(sd);
+  return [
+    ({ mean }: Summary) => mean,
+    (one: Summary) => one.sd,
+    ({ interval }: Summary) => interval[0],
+    ({ interval }: Summary) => interval[1],
+  ].every((of) => {
+    const { s2 } = centralMoments(batches.map(of));
+    return 2 * Math.sqrt(s2 / (h - 1) / h) < tolerance;
+  });
+}

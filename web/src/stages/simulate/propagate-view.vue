@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import {
+  CONTRIBUTION_COLUMNS,
+  contributionFigures,
+  firstOrderWords,
+  propagateAnalysis,
+  propagateFigures,
+  PROPAGATE_HOW,
+  propagateTable,
+} from '@verdict/core/analyses';
+import { computed } from 'vue';
+import { propagatePanels } from '../../charts/pictures/propagate.js';
+import FigureTable from '../../components/figures/figure-table.vue';
+import SentenceText from '../../components/fields/sentence-text.vue';
+import MethodSentence from '../../workbench/method-sentence.vue';
+import PictureCard from '../../workbench/picture-card.vue';
+import StageFrame from '../../workbench/stage-frame.vue';
+import { useStage } from '../../workbench/use-stage.js';
+import InputRow from './input-row.vue';
+import { useInputs } from './use-inputs.js';
+
+/** What a formula makes of uncertain inputs. */
+const { columns, rows, setLaw, setColumn, together, setTogether, problem, run, about, formula } = useInputs();
+const stage = useStage({ runs: () => [run], about });
+const { result, request } = run;
+const finding = computed(() => (result.value ? propagateAnalysis.finding(result.value) : []));
+const after = computed(() => (result.value ? firstOrderWords(result.value) : null));
+const panels = computed(() => (result.value ? propagatePanels(result.value) : null));
+const figures = computed(() => (result.value ? propagateFigures(result.value) : []));
+const contributions = computed(() =>
+  result.value && result.value.contributions.length > 1 ? contributionFigures(result.value) : [],
+);
+const table = computed(() => {
+  const { value: of } = result;
+  return of && (() => propagateTable(of));
+});
+const words = computed(() => finding.value.map(({ text }) => text).join(''));
+const values = computed(() => request.value ?? undefined);
+const howRun = { ...run, parts: computed(() => PROPAGATE_HOW) };
+const whyNot = computed(() => {
+  if (formula.value === '')
+    return 'Write a formula, such as a * b or (gross − tare) / density: each name in it becomes an input.';
+  if (rows.value.length === 0) return 'The formula takes no input: nothing in it varies.';
+  return problem.value || run.whyNot.value;
+});
+const set = (text: string) => run.address.set('formula', text.trim().replaceAll('−', '-') || undefined);
+</script>
+
+<template>
+  <StageFrame :runs="stage" :finding="finding" :after="after" :keepable="!!result">
+    <template #above>
+      <section class="card entry" aria-label="Question">
+        <div class="line">
+          Work out
+          <SentenceText :model-value="formula" aria-label="formula" placeholder="a * b" @update:model-value="set" />
+          {{ rows.length > 0 ? 'with' : '' }}
+
+          <template v-for="(row, i) in rows" :key="row.name">
+            <InputRow
+              :row="row"
+              :columns="columns"
+              @law="(family, parameters) => setLaw(row.name, family, parameters)"
+              @column="(id) => setColumn(row.name, id)"
+            /><template v-if="i < rows.length - 1">; </template>
+          </template>
+          <template v-if="rows.length > 1">
+            ; correlated
+            <SentenceText
+              :model-value="together"
+              :wrong="problem !== ''"
+              aria-label="what goes together"
+              placeholder="none"
+              @update:model-value="setTogether"
+            />
+            <span v-if="problem" class="said-wrong" role="alert"> {{ problem }}</span>
+          </template>
+        </div>
+      </section>
+    </template>
+    <template #picture>
+      <PictureCard
+        label="Picture of the results"
+        :title="formula ? `The result of ${formula}` : 'through a formula'"
+        :panels="panels"
+        :words="words"
+        :why-not="whyNot"
+        :mend="false"
+        :failed="run.failed.value !== null"
+        :rows="table"
+        hint="Point at a mark to see its numbers."
+      />
+    </template>
+    <template #figures>
+      <div v-if="figures.length" class="card box"><FigureTable :rows="figures" /></div>
+      <div v-if="contributions.length" class="card box">
+        <FigureTable :rows="contributions" :heads="CONTRIBUTION_COLUMNS" />
+      </div>
+    </template>
+    <template #sentences>
+      <MethodSentence :run="howRun" subject="" :values="values" />
+    </template>
+  </StageFrame>
+</template>
+
+<style scoped>
+.entry {
+  padding: 5px 16px;
+}
+.line {
+  font: 15px/1.75 var(--serif);
+}
+.box {
+  padding: 6px 14px;
+}
+</style>

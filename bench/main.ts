@@ -9,6 +9,7 @@ import { benchOutliers } from './outliers.js';
 import { benchReadings } from './readings.js';
 import { benchResampleInBrowser } from './resample-in-browser.js';
 import { benchResample } from './resample.js';
+import { benchSimulateInBrowser } from './simulate-in-browser.js';
 import { benchSimulate } from './simulate.js';
 import { benchShapeInBrowser } from './shape-in-browser.js';
 import { benchShape } from './shape.js';
@@ -30,6 +31,7 @@ const BENCHES: Record<string, () => Promise<void> | void> = {
   shape: benchShape,
   'shape-in-browser': benchShapeInBrowser,
   simulate: benchSimulate,
+  'simulate-in-browser': benchSimulateInBrowser,
   table: benchTable,
 };
 const wanted = process.argv.slice(2);

@@ -138,3 +138,32 @@ test('tests are compared along n, readings are planned, coverage is seen; nothin
   await page.setViewportSize({ width: 360, height: 740 });
   await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
 });
+
+test('laws go through a formula: inputs by their names in it, correlated, from a column; what is wrong is said where it is typed', async ({
+  page,
+}) => {
+  await open(page, '?ask=propagate');
+  await expect(page.getByText('each name in it becomes an input')).toBeVisible();
+  await type(page, 'formula', 'gross - tare');
+  await expect(finding(page)).toContainText(
+    /^gross - tare is [−\d.]+, give or take 1\.4: 95 % of [\d\s]+ trials lie between/,
+  );
+  await pick(page.getByLabel('where gross comes from'), { label: 'as the readings of filled mass' });
+  await type(page, 'parameters of tare', '12 0.3');
+  await expect(finding(page)).toContainText(/^gross - tare is 498\d\.\d, give or take 3\.\d/);
+  await type(page, 'upper limit', '4990');
+  await expect(finding(page)).toContainText(/\d\s% lie above 4990\./);
+  await type(page, 'parameters of tare', '12 -1');
+  await expect(page.getByText('The sd is a number above 0, not -1.')).toBeVisible();
+  await type(page, 'what goes together', 'gross tare');
+  await expect(page.getByText(/is no correlation: type two names and a number/).first()).toBeVisible();
+  await type(page, 'what goes together', '');
+  await expect(finding(page)).toContainText('To the first order it would be');
+  expect(await violations(page)).toEqual([]);
+  await page.getByRole('button', { name: 'Keep as evidence' }).click();
+  await expect(page.getByRole('button', { name: 'Evidence 1' })).toBeVisible();
+  await openStage(page, 'Verdict');
+  await expect(page.getByRole('article')).toContainText(
+    'Work out gross - tare with gross as the readings of filled mass, tare of a normal distribution with mean 12 and sd 0.3.',
+  );
+});

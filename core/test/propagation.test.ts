@@ -43,8 +43,8 @@ const normal = (name: string, mean: number, sd: number): Input => ({
 const alone = () => 0;
 
 async function found(request: object, sample: Sample = NO_READINGS): Promise<PropagateResult> {
-  const result = (await drive(inThisThread, { id: 'propagate', request, sample })) as PropagateResult & Unavailable;
-  if ((result.available as boolean) === false) throw new Error(result.reason);
+  const result = (await drive(inThisThread, { id: 'propagate', request, sample })) as PropagateResult | Unavailable;
+  if (!result.available) throw new Error(result.reason);
   return result;
 }
 const refused = async (request: object, sample: Sample = NO_READINGS) =>

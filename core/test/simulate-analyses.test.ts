@@ -315,6 +315,30 @@ describe('curves', () => {
     expect(result.curves[0]!.points[0]!.holds).toBe(true);
   });
 
+  it('leave out a test where there are too few readings for it, and say so', async () => {
+    const tests = ['anderson-darling', 't', 'dixon'];
+    const result = await found<CurvesResult>('power-curves', {
+      tests,
+      family: 'exponential',
+      values: [2, 8, 12, 40],
+      replicates: 500,
+    });
+    const shares = result.curves.map(({ points }) => points.map(({ share }) => share !== null));
+    expect(shares).toEqual([
+      [false, true, true, true],
+      [true, true, true, true],
+      [false, true, true, false],
+    ]);
+    expect(codes(result).filter((code) => code === 'not-there')).toHaveLength(2);
+    // None is mistaken for another: A² notices an exponential far more often than t errs on it.
+    const [a2, t] = result.curves.map(({ points }) => points[3]!.share!);
+    expect(a2).toBeGreaterThan(0.9);
+    expect(t).toBeLessThan(0.2);
+    expect(await refused('power-curves', { tests: ['anderson-darling'], values: [3, 7] })).toContain(
+      'none of these samples has so many',
+    );
+  });
+
   it('cross a chance between two points, on probits', () => {
     const point = (value: number, share: number) => ({
       ...{ value, share, sizes: [value], count: 0, replicates: 1_000, lower: 0, upper: 1 },

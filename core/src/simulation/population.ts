@@ -29,7 +29,7 @@ export const familyLaw = ({ family, parameters }: { family: string; parameters: 
 
 /** The readings of a column as a law: each as likely. Variance with divisor n, since they are the whole population. */
 export function columnLaw(values: ArrayLike<number>): Law {
-  const sorted = Float64Array.from(values).sort();
+  const sorted = new Float64Array(values).sort();
   const { n, mean, s2 } = centralMoments(sorted);
   /** How many are at most x. */
   const rank = (x: number): number => {
@@ -55,8 +55,9 @@ export function lawOf({ base, mixed, move, step }: Population): Law {
   /** What of a column can be done to each reading is done to them: the law is then exact. */
   const of = (before: Move | null): Law => {
     if (!isColumn(base)) return finished(before ? movedLaw(familyLaw(base), before) : familyLaw(base));
+    if (!before && !move && step === null) return columnLaw(base.values);
     const place = placing(move, step);
-    return columnLaw(Float64Array.from(base.values, (x) => place(before ? moved(x, before) : x)));
+    return columnLaw(new Float64Array(base.values).map((x) => place(before ? moved(x, before) : x)));
   };
   const finished = (law: Law): Law => {
     const there = move ? movedLaw(law, move) : law;

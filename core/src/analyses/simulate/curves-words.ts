@@ -1,4 +1,6 @@
 import { formatPercent, formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
+import { clopperPearson } from '../../numeric/clopper-pearson.js';
+import { simulatedTest } from '../../simulation/tests/registry.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote } from '../../road/cautions.js';
 import type { FoundFigure } from '../../road/figure.js';
@@ -49,15 +51,20 @@ function crossingsWords({ curves, along, unit }: CurvesResult): string {
 const listed = (words: readonly string[]) =>
   words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 
+/** The points that are known, first and last of them. */
+const knownPoints = ({ points }: Curve) => points.filter((point) => knownShare(point) !== null);
+const firstOf = (curve: Curve) => knownPoints(curve)[0]!;
+const lastOf = (curve: Curve) => knownPoints(curve).at(-1)!;
+
 /** Which test is the first to notice it, and which do not. */
 function powerWords(result: CurvesResult, curves: readonly Curve[]): Piece[] {
   const { along, power, unit, effect } = result;
   const wanted = formatPercent(power);
   const what = along === 'n' && effect ? effect : 'it';
   const crossed = curves.filter(({ crossing }) => crossing !== null);
-  const early = curves.filter(({ points, crossing }) => crossing === null && (knownShare(points[0]!) ?? 0) >= power);
+  const early = curves.filter((curve) => curve.crossing === null && knownShare(firstOf(curve))! >= power);
   const never = curves.filter((curve) => !crossed.includes(curve) && !early.includes(curve));
-  const lastOf = ({ short, points }: Curve) => `${percent(knownShare(points.at(-1)!) ?? 0)} by ${short}`;
+  const lastWords = (curve: Curve) => `${percent(knownShare(lastOf(curve))!)} by ${curve.short}`;
   return [
     ...(crossed.length > 0
       ? [
@@ -69,28 +76,35 @@ function powerWords(result: CurvesResult, curves: readonly Curve[]): Piece[] {
     ...(early.length > 0
       ? [
           {
-            text: `${wanted} and more by ${listed(early.map(({ short }) => short))} already at ${placeWords(early[0]!.points[0]!.value, along, unit)}. `,
+            text: `${wanted} and more by ${listed(early.map(({ short }) => short))} already at ${placeWords(firstOf(early[0]!).value, along, unit)}. `,
           },
         ]
       : []),
     ...(never.length > 0
       ? [
           {
-            text: `Not ${wanted} even at ${placeWords(never[0]!.points.at(-1)!.value, along, unit)}: ${never.map(lastOf).join(', ')}.`,
+            text: `Not ${wanted} even at ${placeWords(lastOf(never[0]!).value, along, unit)}: ${never.map(lastWords).join(', ')}.`,
           },
         ]
       : []),
   ];
 }
 
+/** That a test is said not to keep its level, though it does. */
+const DOUBT = 0.05;
+
 /** Where nothing is there to notice: the place at which each errs most. */
 function errorWords({ along, alpha, unit }: CurvesResult, curves: readonly Curve[]): Piece[] {
-  const worst = curves.flatMap(({ short, points }) => {
-    const known = points.filter((point) => knownShare(point) !== null);
+  const all = curves.flatMap(knownPoints);
+  const worst = curves.flatMap((curve) => {
+    const { short } = curve;
+    const known = knownPoints(curve);
     if (known.length === 0) return [];
     const point = known.reduce((most, one) => (knownShare(one)! > knownShare(most)! ? one : most));
     const share = knownShare(point)!;
-    const over = point.exact === null ? (point.lower ?? 0) > alpha : share > alpha * 1.001;
+    // The worst of many is above the level by chance alone, unless each is held to a share of the doubt (Bonferroni).
+    const [least] = clopperPearson(point.count, Math.max(1, point.replicates), 1 - DOUBT / all.length);
+    const over = point.exact === null ? least > alpha : share > alpha * 1.001;
     return [{ words: `${percent(share)} by ${short} at ${placeWords(point.value, along, unit)}`, over }];
   });
   const level = formatPercent(alpha);
@@ -129,6 +143,14 @@ export function curvesNotes(result: CurvesResult, asked: CurvesRequest): Note[] 
       code: 'undefined',
       text: `${groupThousands(none)} times there was no p, since all readings of a sample were alike: counted as not noticed.`,
     });
+  for (const curve of result.curves) {
+    const { least, greatest, name } = simulatedTest(curve.test);
+    const skipped = curve.points.filter(({ sizes }) => sizes.some((n) => n < least || n > (greatest ?? Infinity)));
+    if (skipped.length === 0) continue;
+    const range = greatest === undefined ? `at least ${least}` : `${least} to ${greatest}`;
+    const where = skipped.map(({ sizes }) => `n = ${groupThousands(sizes[0]!)}`).join(', ');
+    notes.push({ code: 'not-there', text: `The ${name} takes ${range} readings: nothing is shown of it at ${where}.` });
+  }
   return notes;
 }
 

@@ -19,7 +19,7 @@ import {
 import type { Curve, CurvePoint, CurvesResult } from './curves-result.js';
 import { curvesFinding, curvesNotes } from './curves-words.js';
 import { drawnAtOnce, effectWords, populationSource, type PopulationSource } from './simulated-source.js';
-import { drawnFrom } from './simulated.js';
+import { drawnFrom, type Drawn } from './simulated.js';
 import { symmetryNotes } from './simulate-words.js';
 import { tableOf } from './simulate.js';
 import { testedAt, type TestedAt } from './tested.js';
@@ -50,8 +50,11 @@ function whyNotValue(along: Along, value: number): string | null {
 
 interface Place {
   value: number;
-  tested: TestedAt[];
+  drawn: Drawn;
+  /** In the order of the tests; null where there are too few readings for one, or too many. */
+  tested: (TestedAt | null)[];
 }
+const doneAt = ({ tested }: Place): TestedAt[] => tested.filter((one) => one !== null);
 
 function placesOf(asked: CurvesRequest, sample: Sample): Place[] | Unavailable {
   const values = asked.values!;
@@ -66,15 +69,24 @@ function placesOf(asked: CurvesRequest, sample: Sample): Place[] | Unavailable {
     const drawn = drawnFrom(here, sample, asked.along === 'mixedShare' ? undefined : source);
     if ('available' in drawn) return drawn;
     ({ source } = drawn);
-    const tested: TestedAt[] = [];
+    const tested: (TestedAt | null)[] = [];
     for (const id of asked.tests) {
+      const { least, greatest = Infinity } = simulatedTest(id);
+      if (drawn.groups.some(({ n }) => n < least || n > greatest)) {
+        tested.push(null);
+        continue;
+      }
       const one = testedAt(id, here, sample, drawn);
       if (isUnavailable(one)) return one;
       tested.push(one);
     }
-    places.push({ value, tested });
+    places.push({ value, drawn, tested });
   }
-  return places;
+  const never = asked.tests.find((_, t) => places.every(({ tested }) => tested[t] === null));
+  if (never === undefined) return places;
+  const { name, least, greatest } = simulatedTest(never);
+  const range = greatest === undefined ? `at least ${least}` : `${least} to ${greatest}`;
+  return unavailable(sample, `The ${name} takes ${range} readings: none of these samples has so many.`);
 }
 
 /** The request as a simulation takes it: figures and confidence are nothing to a test. */
@@ -83,13 +95,13 @@ const asRequest = (asked: CurvesRequest) => ({
   ...{ trim: '0.1' as const, quantileType: 7 as const, confidence: 0.95 },
 });
 
-const costOf = ({ tested }: Place): number =>
-  drawnAtOnce(tested[0]!.made.groups) * tested.reduce((sum, { made }) => sum + made.cost, 0);
+const costOf = (place: Place): number =>
+  drawnAtOnce(place.drawn.groups) * doneAt(place).reduce((sum, { made }) => sum + made.cost, 0);
 
 /** The tables of tests without a formula, place by place. */
 function tablesFor(asked: CurvesRequest, places: readonly Place[]) {
-  const wanted = places.flatMap(({ tested }) =>
-    tested.flatMap(({ made, test }) => {
+  const wanted = places.flatMap((place) =>
+    doneAt(place).flatMap(({ made, test }) => {
       const { table } = simulatedTest(test.test);
       const { n } = made.groups[0]!;
       return table ? [{ key: `${test.test} ${n}`, work: table(n, asked.alternative), n }] : [];
@@ -133,30 +145,34 @@ export function crossingOf(points: readonly CurvePoint[], wanted: number, along:
   return null;
 }
 
-/** All points with what is known of them: `tallies[place]` holds two numbers a test. */
+/** What is known of test t at a place: `tally` holds two numbers for each test that is done there. */
+function pointOf(place: Place, t: number, tally: Float64Array | null, replicates: number): CurvePoint {
+  const { value, drawn, tested } = place;
+  const sizes = drawn.groups.map(({ n }) => n);
+  const own = tested[t];
+  const at = 2 * tested.slice(0, t).filter((one) => one !== null).length;
+  const known = own !== null && tally !== null;
+  const count = known ? tally[at]! : 0;
+  const [lower, upper] = known ? clopperPearson(count, replicates) : [null, null];
+  return {
+    ...{ value, sizes, count, replicates: known ? replicates : 0, share: known ? count / replicates : null },
+    ...{ lower, upper, undefined: known ? tally[at + 1]! : 0 },
+    exact: own?.exact ? own.exact(sizes[0]!, sizes[1] ?? sizes[0]!) : null,
+    holds: own === null || own!.made.holds === true,
+  };
+}
+
+/** All points with what is known of them. */
 function resultOf(
   asked: CurvesRequest,
   places: readonly Place[],
   sample: Sample,
   tallies: readonly (Float64Array | null)[],
-  drawn: readonly number[],
 ): CurvesResult {
   const { power = USUAL_POWER, along, alpha, seed, replicates } = asked;
-  const { source } = places[0]!.tested[0]!.made;
+  const { source } = places[0]!.drawn;
   const curves = asked.tests.map((id, t) => {
-    const points = places.map(({ value, tested }, i): CurvePoint => {
-      const { made, exact } = tested[t]!;
-      const sizes = made.groups.map(({ n }) => n);
-      const tally = tallies[i];
-      const count = tally ? tally[2 * t]! : 0;
-      const known = tally !== null && tally !== undefined && drawn[i]! > 0;
-      const [lower, upper] = known ? clopperPearson(count, drawn[i]!) : [null, null];
-      return {
-        ...{ value, sizes, count, replicates: drawn[i]!, share: known ? count / drawn[i]! : null, lower, upper },
-        exact: exact ? exact(sizes[0]!, sizes[1] ?? sizes[0]!) : null,
-        ...{ undefined: tally ? tally[2 * t + 1]! : 0, holds: made.holds === true },
-      };
-    });
+    const points = places.map((place, i) => pointOf(place, t, tallies[i] ?? null, replicates));
     return curveOf(id, points, power, along);
   });
   const { law, words, sd, size, head } = source;
@@ -195,30 +211,26 @@ export const curvesAnalysis = defineAnalysis<CurvesRequest, CurvesResult>({
     const asked = this.resolve(given, sample);
     const places = placesOf(asked, sample);
     if (!Array.isArray(places)) return places;
-    const nothing = places.map(() => 0);
-    const empty = resultOf(asked, places, sample, [], nothing);
+    const empty = resultOf(asked, places, sample, []);
     const { orders: tables, keys } = tablesFor(asked, places);
     const drawnTables: Answers = tables.length > 0 ? yield { partial: empty, orders: tables } : [];
     const found = new Map(keys.map((key, i) => [key, tableOf([drawnTables[i]!])]));
     // The same streams for every place: what is moved is then the only thing that differs.
-    const book = orderBook(
-      asked.seed,
-      resampledChunkSize(places.reduce((most, place) => Math.max(most, costOf(place)), 1)),
-    );
-    for (const { tested } of places) {
-      const { groups } = tested[0]!.made;
-      const tests = tested.map(({ test }) => ({ ...test, table: found.get(`${test.test} ${groups[0]!.n}`) ?? null }));
+    const cost = places.reduce((most, place) => Math.max(most, costOf(place)), 1);
+    const book = orderBook(asked.seed, resampledChunkSize(cost));
+    const at = places.map((place) => {
+      const { groups } = place.drawn;
+      const tests = doneAt(place).map(({ test }) => ({
+        ...test,
+        table: found.get(`${test.test} ${groups[0]!.n}`) ?? null,
+      }));
+      if (tests.length === 0) return null;
       const work = { kernel: 'rejection-tallies', input: { groups, alpha: asked.alpha, tests } } as const;
-      book.add(work, asked.replicates, book.orders.length > 0 ? 0 : undefined);
-    }
+      return book.add(work, asked.replicates, book.orders.length > 0 ? 0 : undefined);
+    });
     const answers = yield { partial: empty, orders: book.orders };
-    const result = resultOf(
-      asked,
-      places,
-      sample,
-      answers.map(summed),
-      places.map(() => asked.replicates),
-    );
+    const tallies = at.map((order) => (order === null ? null : summed(answers[order]!)));
+    const result = resultOf(asked, places, sample, tallies);
     return { ...result, notes: [...result.notes, ...curvesNotes(result, asked)] };
   },
   finding: curvesFinding,

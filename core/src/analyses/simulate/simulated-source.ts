@@ -63,11 +63,12 @@ export function populationSource(asked: PopulationAsked, sample: Sample): Popula
   const { base, parameters } = found;
   const ownStep = asked.step ?? null;
   const plain: Population = { base, mixed: null, move: null, step: null };
-  const own = figuresOf(lawOf(plain));
+  const ownLaw = lawOf(plain);
+  const own = figuresOf(ownLaw);
   const mixed = isMixed(asked) ? mixedOf(asked, own) : null;
   if (typeof mixed === 'string') return unavailable(sample, mixed);
   const population: Population = { ...plain, mixed, step: ownStep };
-  const law = mixed || ownStep !== null ? lawOf(population) : lawOf(plain);
+  const law = mixed || ownStep !== null ? lawOf(population) : ownLaw;
   const figures = figuresOf(law);
   if (!(Math.abs(figures.centre) < GREATEST) || (figures.sd ?? 0) >= GREATEST)
     return unavailable(sample, 'Its values are too large to be squared: choose a larger unit.');

@@ -138,6 +138,9 @@ function tReplicates({ groups, repeated }: SimulatedSamples, state: StreamState,
   return out;
 }
 
+/** What is beyond all numbers is no figure: very heavy tails draw such readings. */
+const finiteOrNone = (x: number): number => (Number.isFinite(x) ? x : NaN);
+
 /** What is worked out of so many samples, NaN where there is nothing; of intervals both ends of each. */
 export function simulatedSamples(input: SimulatedSamples, state: StreamState, replicates: number): Float64Array {
   const { groups, repeated } = input;
@@ -155,8 +158,8 @@ export function simulatedSamples(input: SimulatedSamples, state: StreamState, re
     const last = Math.min(size, replicates - done);
     for (let k = 0; k < last; k++) {
       worked(samples[k]!, found);
-      out[(done + k) * stride] = found[0]!;
-      if (stride === 2) out[(done + k) * 2 + 1] = found[1]!;
+      out[(done + k) * stride] = finiteOrNone(found[0]!);
+      if (stride === 2) out[(done + k) * 2 + 1] = finiteOrNone(found[1]!);
     }
   }
   return out;
@@ -187,6 +190,7 @@ export function sampleOf(
     repeated,
     groups.map(({ n }) => n),
   )(values, worked);
+  if (repeated.what !== 'test') for (let i = 0; i < 2; i++) worked[i] = finiteOrNone(worked[i]!);
   return {
     values,
     strange: strange.map((flags, g) => flags && flags.slice(k * groups[g]!.n, (k + 1) * groups[g]!.n)),

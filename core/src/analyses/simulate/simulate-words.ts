@@ -55,7 +55,9 @@ function testFinding({ belowAlpha, alpha, holds, claim, effect, sizes, replicate
 }
 
 function intervalFinding(result: SimulateResult): Piece[] {
-  const { coverage, confidence, truth } = result;
+  const { coverage, confidence, truth, replicates } = result;
+  if (!coverage && replicates > 0)
+    return [{ text: `None of ${samplesWords(replicates)} gives an interval: there are too few readings in each.` }];
   if (!coverage || truth === null) return [];
   const promised = formatPercent(confidence);
   const told = toldStatistic(truth, result);

@@ -54,6 +54,9 @@ export interface Drawn {
   laws: Law[];
 }
 
+/** Nothing varies but for the dust of rounding. */
+const isConstant = ({ sd, centre }: PopulationSource): boolean => sd !== null && sd <= 1e-14 * Math.abs(centre);
+
 /** The populations that are asked for; why there are none. `known` is the population where it has been worked out. */
 export function drawnFrom(
   asked: PopulationAsked & SamplesAsked & Pick<RepeatedAsked, 'groups'>,
@@ -62,7 +65,7 @@ export function drawnFrom(
 ): Drawn | Unavailable {
   const source = known ?? populationSource(asked, sample);
   if ('available' in source) return source;
-  if (source.law.variance === 0)
+  if (isConstant(source))
     return unavailable(sample, 'All its values are alike: every sample would be the same.');
   const groups = groupsDrawn(asked, source);
   if (typeof groups === 'string') return unavailable(sample, groups);
@@ -88,6 +91,8 @@ interface Of extends Drawn {
 type Found = Omit<Simulated, keyof Drawn>;
 
 const LARGEST_FOR_SORTING = 20_000;
+/** Fourth powers of what is greater cannot be held. */
+const GREATEST_SQUARED = 1e74;
 
 const sizesWords = (groups: readonly Group[]): string =>
   groups.length === 1 || groups[0]!.n === groups[1]!.n
@@ -105,6 +110,8 @@ function ofStatistic({ asked, source, groups, laws, counted }: Of): Found | stri
     const read = readFiguresFormula(asked.formula, groups.length, false);
     if ('problem' in read) return read.problem;
   }
+  if (id === 'variance' && (source.sd ?? 0) > GREATEST_SQUARED)
+    return 'Its values are too large for a variance that varies to be worked out: choose a larger unit.';
   const statistic = statisticOf(figures, false);
   const { scale, kind } = toldAs(figures, source.head);
   const told = { ...scale, kind };

@@ -75,7 +75,7 @@ const step = (by: number) => (number.value = Math.max(1, Math.min(props.count, (
   font-size: 14px;
 }
 .box {
-  height: 132px;
+  height: 116px;
 }
 .besides {
   margin: 0 0 2px;

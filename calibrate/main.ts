@@ -7,12 +7,13 @@ import { calibrateCountsAndSamples } from './counts-and-samples.ts';
 import { calibrateHeldClaims } from './held-claims.ts';
 import { calibrateOutliers } from './outliers.ts';
 import { calibrateResampling } from './resampling.ts';
+import { calibrateSimulation } from './simulation.ts';
 import { calibrateTransformations } from './transformations.ts';
 import { calibrateFitted } from './fitted-families.ts';
 import { calibrateNormality } from './normality.ts';
 import { calibrateRounded } from './rounded-normality.ts';
 
-const CALIBRATIONS: Record<string, () => boolean> = {
+const CALIBRATIONS: Record<string, () => boolean | Promise<boolean>> = {
   claims: calibrateClaims,
   normality: calibrateNormality,
   'rounded-normality': calibrateRounded,
@@ -22,10 +23,11 @@ const CALIBRATIONS: Record<string, () => boolean> = {
   outliers: calibrateOutliers,
   'held-claims': calibrateHeldClaims,
   resampling: calibrateResampling,
+  simulation: calibrateSimulation,
 };
 
 const wanted = process.argv.slice(2);
-const results = Object.entries(CALIBRATIONS)
-  .filter(([name]) => wanted.length === 0 || wanted.includes(name))
-  .map(([, run]) => run());
-process.exitCode = results.every(Boolean) ? 0 : 1;
+let held = true;
+for (const [name, run] of Object.entries(CALIBRATIONS))
+  if (wanted.length === 0 || wanted.includes(name)) held = (await run()) && held;
+process.exitCode = held ? 0 : 1;

@@ -2,7 +2,7 @@ import { samplesBeside } from '../src/table/split.js';
 import { describe, expect, it } from 'vitest';
 import { advance, inThisThread } from '../src/analyses/registry.js';
 import { orderBook } from '../src/road/order-book.js';
-import { remembering } from '../src/road/remembered.js';
+import { digestOf, remembering } from '../src/road/remembered.js';
 import { drive, Stopped, type Executor } from '../src/road/runner.js';
 import type { NormalityResult } from '../src/analyses/fit/normality-result.js';
 import type { normalityAnalysis } from '../src/analyses/fit/normality.js';
@@ -226,6 +226,20 @@ describe('running an analysis', () => {
     expect(chunks).toBe(5);
     await pool.chunk(order(2), 1);
     expect(chunks).toBe(6);
+  });
+
+  it('knows long columns by a digest of their bits: another reading, another order', () => {
+    const values = Float64Array.from({ length: 5_000 }, (_, i) => Math.sin(i));
+    const digest = digestOf(values);
+    expect(digestOf(values.slice())).toBe(digest);
+    expect(digestOf(values.with(4_321, 0.5))).not.toBe(digest);
+    expect(digestOf(Float64Array.of(0))).not.toBe(digestOf(Float64Array.of(-0)));
+    const turned = values.slice().reverse();
+    const seen = new Set([digest, digestOf(turned), digestOf(values.subarray(1)), digestOf(new Float64Array(5_000))]);
+    expect(seen.size).toBe(4);
+    // None of ten thousand that differ by one bit come out alike.
+    const many = Array.from({ length: 10_000 }, (_, i) => digestOf(Float64Array.of(1, 1 + i * Number.EPSILON)));
+    expect(new Set(many).size).toBe(10_000);
   });
 
   it('gives every order streams of its own, unless it is to draw what another drew', () => {

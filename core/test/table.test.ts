@@ -422,6 +422,53 @@ describe('ways of looking at the table', () => {
   });
 });
 
+describe('how far a column reaches', () => {
+  const madeUp = (count: number): TableColumn => ({
+    ...written('made_up-0'),
+    derivation: { kind: 'made-up', family: 'normal', parameters: { mean: 8, sd: 1 }, count, step: 0.5, seed: 1 },
+  });
+  const mass = written('mass-000');
+  const plain = (cells: string[], rows: number, others: TableColumn[]): Table => ({
+    ...tableOf([mass, ...others], { 'mass-000': [...cells, ...Array.from({ length: rows - cells.length }, () => '')] }),
+    rowCount: rows,
+  });
+
+  it('rows that only a made-up column fills are no missing readings of another', () => {
+    const table = plain(['5.0', '', '5.5'], 10, [madeUp(10)]);
+    expect(sampleOfColumn(table, mass)).toMatchObject({ missing: 1 });
+    expect(sampleOfColumn(table, table.columns[1]!)).toMatchObject({ missing: 0 });
+    const twice: TableColumn = {
+      ...written('twice-00'),
+      derivation: { kind: 'formula', expression: '[mass-000] * 2' },
+    };
+    const both = { ...table, columns: [...table.columns, twice] };
+    expect(sampleOfColumn(both, twice)).toMatchObject({ missing: 1 });
+    expect([...sampleOfColumn(both, twice).values]).toEqual([10, 11]);
+  });
+
+  it('a made-up column misses nothing after its last value; what follows from it reaches as far as the table', () => {
+    const table = plain(['5.0', '5.5', '6.0', '6.5'], 4, [madeUp(2)]);
+    expect(sampleOfColumn(table, table.columns[1]!)).toMatchObject({ missing: 0 });
+    const rounded: TableColumn = {
+      ...written('rounded-0'),
+      derivation: { kind: 'rounded', source: 'made_up-0', step: 1 },
+    };
+    const both = { ...plain(['5.0'], 6, [madeUp(6)]), columns: [mass, madeUp(6), rounded] };
+    expect(sampleOfColumn(both, rounded).values).toHaveLength(6);
+  });
+
+  it('without any made-up column every empty cell is missing, the last ones too', () => {
+    const table = plain(['5.0', ''], 4, [written('other-00')]);
+    expect(sampleOfColumn(table, mass)).toMatchObject({ missing: 3 });
+  });
+
+  it('follows a made-up column that is given other values, or taken out', () => {
+    const memo = newMemo();
+    expect(sampleOfColumn(plain(['5.0'], 9, [madeUp(9)]), mass, memo).missing).toBe(0);
+    expect(sampleOfColumn(plain(['5.0'], 9, []), mass, memo).missing).toBe(8);
+  });
+});
+
 describe('a column that follows, where it ends', () => {
   const source = written('source-0', 'measure', { name: 'mass', resolution: null });
   const named = (id: string, name: string, derivation: Derivation): TableColumn => ({

@@ -388,6 +388,24 @@ describe('a field', () => {
     expect(rangeOf(width)).toBe('a number above 0');
     expect(rangeOf(decimals)).toBe('a whole number from 0 to 12');
     expect(fromText(percents, '5 95')).toEqual([5, 95]);
+    const several = {
+      field: 't',
+      label: 'tests',
+      type: 'choices',
+      most: 3,
+      options: [
+        { value: 'a', text: 'A' },
+        { value: 'b', text: 'B' },
+      ],
+    } as const;
+    expect([fromText(several, 'b a'), fromText(several, 'b x'), fromText(several, 'x')]).toEqual([
+      ['b', 'a'],
+      ['b'],
+      undefined,
+    ]);
+    expect(rangeOf({ field: 'v', label: 'v', type: 'numbers', min: -1e12, max: 1e12, empty: 'none' })).toBe(
+      'numbers with blanks between them',
+    );
     expect(fromText(decimals, 'x')).toBeUndefined();
   });
 });

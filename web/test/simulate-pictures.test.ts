@@ -3,14 +3,17 @@ import type {
   CurvesResult,
   OneSampleResult,
   PlanResult,
+  PropagateResult,
   PopulationResult,
   SimulateResult,
 } from '@verdict/core/analyses';
 import { NO_READINGS } from '@verdict/core/readings';
 import { drive } from '@verdict/core/road';
 import { describe, expect, it } from 'vitest';
+import { drawMarks } from '../src/charts/draw-marks.js';
 import type { Mark } from '../src/charts/marks.js';
 import type { Panels } from '../src/charts/picture.js';
+import { propagatePanels } from '../src/charts/pictures/propagate.js';
 import { populationPanels, simulatePanels } from '../src/charts/pictures/simulate.js';
 import { curvesPanels, planPanels } from '../src/charts/pictures/simulated-power.js';
 
@@ -122,5 +125,69 @@ describe('the pictures of power', () => {
     expect(marksOf(picture, 'rule').find(({ across }) => across === 'x')).toMatchObject({ at: Math.sqrt(34) });
     expect(picture.y.from).toBeLessThan(Math.min(...result.tried.map(({ power }) => power)));
     expect(planPanels({ ...result, tried: [] })).toBeNull();
+  });
+});
+
+describe('the picture of a formula', () => {
+  it('has every interval over the trials, the first order as a curve, limits at their place', async () => {
+    const inputs = {
+      a: { family: 'lognormal', parameters: [1, 0.1] },
+      b: { family: 'lognormal', parameters: [0.3, 0.2] },
+    };
+    const result = await run<PropagateResult>('propagate', { inputs, formula: 'a / b', trials: 50_000, upper: 3.2 });
+    const picture = propagatePanels(result)!;
+    const [bars] = marksOf(picture, 'bars');
+    expect(sum(bars!.heights) + result.distribution.below + result.distribution.above).toBe(50_000);
+    const rows = picture.y.ticks!.filter(({ words }) => /[a-z%]/.test(words)).map(({ words }) => words);
+    expect(rows).toEqual(['95 %', 'the shortest', 'first order']);
+    const [curve, told] = marksOf(picture, 'line');
+    expect(curve).toMatchObject({ tone: 'ochre' });
+    // As much lies under the curve as in the bars.
+    const area = curve!.y.slice(1).reduce((all, y, i) => all + y * (curve!.x[i + 1]! - curve!.x[i]!), 0);
+    expect(area / (50_000 * result.frame!.width)).toBeCloseTo(1, 2);
+    expect(told!.x).toEqual([result.interval!.lower, result.interval!.upper]);
+    expect(marksOf(picture, 'rule').map(({ at }) => at)).toEqual([result.mean, 3.2]);
+    expect(picture.hits[0]!.words).toMatch(/^95 %: 1\.30 to 3\.1\d$/);
+  });
+
+  it('of what has no mean shows the trials alone', async () => {
+    const result = await run<PropagateResult>('propagate', {
+      inputs: { a: { family: 'cauchy' } },
+      formula: 'a',
+      trials: 5_000,
+    });
+    const picture = propagatePanels(result)!;
+    expect(marksOf(picture, 'rule')).toEqual([]);
+    expect(picture.legend).toHaveLength(1);
+    expect(propagatePanels({ ...result, trials: 0 })).toBeNull();
+  });
+});
+
+describe('narrow columns', () => {
+  it('are filled, since they have no room for an outline', () => {
+    const filled: string[] = [];
+    const context = {
+      ...{ lineWidth: 1, globalAlpha: 1, strokeStyle: '', fillStyle: '' },
+      save() {},
+      restore() {},
+      beginPath() {},
+      rect() {},
+      clip() {},
+      fillRect(this: { fillStyle: string }) {
+        filled.push(this.fillStyle);
+      },
+      strokeRect() {},
+    };
+    const ground = {
+      ...{ context, colours: { soft: 'soft', card: 'card', ochre: 'ochre', series: [] } },
+      ...{ left: 0, right: 100, top: 0, bottom: 100, taken: [] },
+      x: (value: number) => value,
+      y: (value: number) => 100 - value,
+    };
+    const columns = (step: number): Mark => ({
+      ...{ kind: 'columns', x: [1, 2], y: [3, 4], filled: [false, true], tone: 'ochre', step },
+    });
+    drawMarks(ground as never, [columns(2), columns(40)]);
+    expect(filled).toEqual(['soft', 'ochre', 'card', 'ochre']);
   });
 });

@@ -7,6 +7,9 @@ export type FieldValue = string | number | readonly number[] | readonly string[]
 /** A field that is typed into. */
 export type TypedInto = Exclude<Field, { type: 'choice' | 'choices' }>;
 
+/** A range so wide that nobody needs to be told of it. */
+const ANY_SIZE = 1e9;
+
 /** What a field takes, in words. */
 export function rangeOf(field: TypedInto): string {
   switch (field.type) {
@@ -17,6 +20,7 @@ export function rangeOf(field: TypedInto): string {
     case 'parameters':
       return 'a number for each parameter, with blanks between them';
     case 'numbers':
+      if (field.max >= ANY_SIZE) return 'numbers with blanks between them';
       return `numbers from ${field.min} to ${field.max}, with blanks between them`;
     case 'text':
       return `up to ${field.most} characters`;

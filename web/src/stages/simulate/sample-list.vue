@@ -2,6 +2,7 @@
 import type { OneSampleResult } from '@verdict/core/analyses';
 import { formatFigure, groupThousands } from '@verdict/core/format';
 import { computed } from 'vue';
+import ReadingList from '../../workbench/reading-list.vue';
 
 /** The readings of one sample, in the order in which they were drawn. */
 const props = defineProps<{ sample: OneSampleResult }>();
@@ -16,52 +17,20 @@ const anyStrange = computed(() => rows.value.some(({ strange }) => strange));
 </script>
 
 <template>
-  <section class="card list" aria-label="The sample, reading by reading" tabindex="0">
-    <table class="figures">
-      <thead>
-        <tr>
-          <th v-if="several">group</th>
-          <th class="number">drawn</th>
-          <th class="number">reading</th>
-          <th v-if="anyStrange"></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="row in rows" :key="`${row.name} ${row.place}`">
-          <td v-if="several">{{ row.name }}</td>
-          <td class="number">{{ groupThousands(row.place) }}</td>
-          <td class="number">{{ formatFigure(row.value, 'reading', sample.readings.resolution) }}</td>
-          <td v-if="anyStrange">{{ row.strange ? 'different' : '' }}</td>
-        </tr>
-      </tbody>
-    </table>
-    <p v-if="hidden > 0" class="soft">and {{ groupThousands(hidden) }} more</p>
-  </section>
+  <ReadingList label="The sample, reading by reading" :hidden="hidden">
+    <template #head>
+      <tr>
+        <th v-if="several">group</th>
+        <th class="number">drawn</th>
+        <th class="number">reading</th>
+        <th v-if="anyStrange"></th>
+      </tr>
+    </template>
+    <tr v-for="row in rows" :key="`${row.name} ${row.place}`">
+      <td v-if="several">{{ row.name }}</td>
+      <td class="number">{{ groupThousands(row.place) }}</td>
+      <td class="number">{{ formatFigure(row.value, 'reading', sample.readings.resolution) }}</td>
+      <td v-if="anyStrange">{{ row.strange ? 'different' : '' }}</td>
+    </tr>
+  </ReadingList>
 </template>
-
-<style scoped>
-.list {
-  flex: none;
-  max-height: 190px;
-  padding: 4px 12px;
-  overflow: auto;
-  font-size: 12.5px;
-}
-table {
-  width: 100%;
-}
-table.figures td,
-table.figures th {
-  padding: 1px 6px;
-}
-th {
-  position: sticky;
-  top: -4px;
-  background: var(--card);
-  font-weight: 400;
-  text-align: left;
-}
-th.number {
-  text-align: right;
-}
-</style>

@@ -1,6 +1,6 @@
 import { analysisById, inThisThread } from '../core/src/analyses/registry.js';
 import type { CurvesResult } from '../core/src/analyses/simulate/curves-result.js';
-import type { PlanResult } from '../core/src/analyses/simulate/plan.js';
+import type { PlanResult } from '../core/src/analyses/simulate/plan-result.js';
 import type { PropagateResult } from '../core/src/analyses/simulate/propagate-result.js';
 import type { SimulateResult } from '../core/src/analyses/simulate/simulate-result.js';
 import { NO_READINGS } from '../core/src/readings/sample.js';

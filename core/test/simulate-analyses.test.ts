@@ -4,7 +4,7 @@ import { crossingOf } from '../src/analyses/simulate/curves.js';
 import type { CurvesResult } from '../src/analyses/simulate/curves-result.js';
 import { curvesTable } from '../src/analyses/simulate/curves-words.js';
 import type { OneSampleResult } from '../src/analyses/simulate/one-sample.js';
-import type { PlanResult } from '../src/analyses/simulate/plan.js';
+import type { PlanResult } from '../src/analyses/simulate/plan-result.js';
 import type { PopulationResult } from '../src/analyses/simulate/population.js';
 import { groupWords, simulateFigures, simulateTable } from '../src/analyses/simulate/simulate-figures.js';
 import type { SimulateResult } from '../src/analyses/simulate/simulate-result.js';

@@ -202,7 +202,9 @@ export {
   placeWords,
 } from './simulate/curves-words.js';
 export { oneSampleAnalysis, type OneSampleResult } from './simulate/one-sample.js';
-export { PLANNED_COLUMNS, planAnalysis, planFigures, planTable, type PlanResult } from './simulate/plan.js';
+export { planAnalysis } from './simulate/plan.js';
+export type { PlanResult } from './simulate/plan-result.js';
+export { PLANNED_COLUMNS, planFigures, planTable } from './simulate/plan-words.js';
 export { PLAN_ASK, PLAN_HOW } from './simulate/plan-settings.js';
 export { populationAnalysis, type PopulationResult } from './simulate/population.js';
 export { SIMULATE_ASK, SIMULATE_HOW, simulateAnalysis } from './simulate/simulate.js';

@@ -19,7 +19,8 @@ import {
 import type { Curve, CurvePoint, CurvesResult } from './curves-result.js';
 import { curvesFinding, curvesNotes } from './curves-words.js';
 import { drawnAtOnce, effectWords, populationSource, type PopulationSource } from './simulated-source.js';
-import { drawnFrom, type Drawn } from './simulated.js';
+import { drawnFrom } from './simulated.js';
+import type { Drawn } from './simulated-parts.js';
 import { symmetryNotes } from './simulate-words.js';
 import { tableOf } from './simulate.js';
 import { testedAt, type TestedAt } from './tested.js';

@@ -10,7 +10,8 @@ import { MOST_REPLICATES } from '../../road/settings.js';
 import { bareFigure, toldInterval, toldStatistic, type Told } from '../../road/told.js';
 import { settled } from './asked-settings.js';
 import { asSimulation, chunkSizeOf, SIMULATE_ASK, simulationShape, tableOf, tableOrders } from './simulate.js';
-import { samplesOf, simulated, type Simulated } from './simulated.js';
+import { samplesOf, simulated } from './simulated.js';
+import type { Simulated } from './simulated-parts.js';
 
 const number = whole('number', 'number of the sample', { min: 1, max: MOST_REPLICATES }, 1, 'The number of a sample');
 const request = asSimulation({ ...simulationShape, number: number.schema } as typeof simulationShape & {

@@ -1,69 +1,22 @@
 import { leastReadings } from '../../claims/noticing.js';
 import { clopperPearson } from '../../numeric/clopper-pearson.js';
-import { formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import { normalQuantile } from '../../numeric/standard-normal.js';
-import type { Note } from '../../readings/note.js';
 import type { Sample } from '../../readings/sample.js';
 import { TABLE_SAMPLES } from '../../simulation/null-table.js';
 import { simulatedTest } from '../../simulation/tests/registry.js';
-import {
-  defineAnalysis,
-  isUnavailable,
-  type Answers,
-  type Piece,
-  type Step,
-  type Unavailable,
-} from '../../road/analysis.js';
+import { defineAnalysis, isUnavailable, type Answers, type Step, type Unavailable } from '../../road/analysis.js';
 import { levelNote, unavailable } from '../../road/cautions.js';
 import { chunkSizeFor, resampledChunkSize } from '../../road/kernels.js';
-import type { FoundFigure } from '../../road/figure.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
 import { USUAL_POWER } from './curves-settings.js';
+import type { PlanResult, Tried } from './plan-result.js';
 import { PLAN_ASK, PLAN_HOW, planRequest, type PlanRequest } from './plan-settings.js';
+import { planFinding } from './plan-words.js';
 import { drawnAtOnce, effectWords, populationSource, type PopulationSource } from './simulated-source.js';
 import { tableOf } from './simulate.js';
 import { drawnFrom } from './simulated.js';
 import { symmetryNotes } from './simulate-words.js';
-import type { PopulationTruth } from './simulate-result.js';
 import { testedAt, type TestedAt } from './tested.js';
-
-/** A size that was tried. */
-export interface Tried {
-  n: number;
-  power: number;
-  /** 95 % interval of the chance; null where it is exact. */
-  lower: number | null;
-  upper: number | null;
-  replicates: number;
-}
-
-export interface PlanResult {
-  available: true;
-  missing: number;
-  setAside: number;
-  population: PopulationTruth;
-  test: string;
-  name: string;
-  claim: string;
-  /** What there is to notice: "a shift of 0.5 sd"; null where nothing is moved or widened. */
-  effect: string | null;
-  alpha: number;
-  /** The least n that will do, in each group where there are two; null while it is not known, or where none does. */
-  n: number | null;
-  /** The chance with that n. */
-  power: number | null;
-  wanted: number;
-  exact: boolean;
-  groups: 1 | 2;
-  /** What the simulation leaves open: fewer are too few for certain, and with so many it is certain. Null where it is exact. */
-  atLeast: number | null;
-  atMost: number | null;
-  tried: Tried[];
-  /** The most that was looked at, where none does. */
-  most: number | null;
-  seed: number;
-  notes: Note[];
-}
 
 /** Beyond so many nothing is simulated. */
 const MOST_SIMULATED = 20_000;
@@ -224,42 +177,6 @@ function* bySimulation(
   }
   return { ...together(empty, tried), n: high, power: tried.find((one) => one.n === high)!.power };
 }
-
-export function planFinding(result: PlanResult): Piece[] {
-  const { n, power, wanted, name, exact, groups, atLeast, atMost, most, claim, effect } = result;
-  const noticed = effect ?? `that what is claimed, ${claim}, is not so`;
-  const each = groups === 2 ? ' in each group' : '';
-  if (n === null)
-    return most === null
-      ? []
-      : [
-          {
-            text: `Not even ${groupThousands(most)} readings${each} are enough for the ${name} to notice ${noticed} ${formatPercent(wanted)} of the time.`,
-          },
-        ];
-  const range =
-    exact || atLeast === null || atMost === null || atLeast >= atMost
-      ? ''
-      : ` The simulation leaves ${groupThousands(atLeast)} to ${groupThousands(atMost)} open.`;
-  return [
-    { text: `${groupThousands(n)} readings${each}`, strong: true },
-    {
-      text: ` are needed: of so many the ${name} notices ${noticed} in ${formatPercentOf(power!, 1 - power!, 3)} of samples${exact ? ', exactly' : ''}.${range}`,
-    },
-  ];
-}
-
-export const PLANNED_COLUMNS = ['chance', 'from', 'to'];
-export const planFigures = ({ tried }: PlanResult): FoundFigure[] =>
-  tried.map(({ n, power, lower, upper }) => ({
-    ...{ key: String(n), name: `n = ${groupThousands(n)}`, note: '', formula: '' },
-    meaning: 'How often the test has a p below the level with so many readings.',
-    texts: [power, lower, upper].map((x) => (x === null ? 'exact' : formatPercentOf(x, 1 - x, 3))),
-  }));
-export const planTable = ({ tried }: PlanResult): (string | number)[][] => [
-  ['n', 'chance', 'lower', 'upper', 'samples'],
-  ...tried.map(({ n, power, lower, upper, replicates }) => [n, power, lower ?? '', upper ?? '', replicates]),
-];
 
 /** How many readings a test needs to notice something with a chance: by formula where that is exact, else by simulation. */
 export const planAnalysis = defineAnalysis<PlanRequest, PlanResult>({

@@ -4,7 +4,7 @@ import type { Law } from '../../simulation/laws.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote, levelNote } from '../../road/cautions.js';
 import { toldStatistic } from '../../road/told.js';
-import type { SimulationAsked } from './simulated.js';
+import type { SimulationAsked } from './simulated-parts.js';
 import type { CountedShare, SimulateResult } from './simulate-result.js';
 
 const samplesWords = (count: number) => `${groupThousands(count)} ${count === 1 ? 'sample' : 'samples'}`;

@@ -35,7 +35,8 @@ import {
 } from './population-settings.js';
 import type { CountedShare, DrawnInterval, SimulateResult } from './simulate-result.js';
 import { drawnAtOnce, effectWords } from './simulated-source.js';
-import { samplesOf, simulated, type Simulated } from './simulated.js';
+import { samplesOf, simulated } from './simulated.js';
+import type { Simulated } from './simulated-parts.js';
 import { simulateFinding, simulateNotes, symmetryNotes } from './simulate-words.js';
 
 /** What a simulation is asked with: also one of its samples, drawn again. */

@@ -3,7 +3,8 @@ import { exactPower } from '../../simulation/exact-power.js';
 import type { Rejections } from '../../simulation/rejections.js';
 import { isUnavailable, type Unavailable } from '../../road/analysis.js';
 import { shareOf } from './simulated-source.js';
-import { simulated, type Drawn, type Simulated, type SimulationAsked } from './simulated.js';
+import { simulated } from './simulated.js';
+import type { Drawn, Simulated, SimulationAsked } from './simulated-parts.js';
 
 /** A test of one size of sample, ready to be done: what the kernel takes, and its power where a formula gives it. */
 export interface TestedAt {

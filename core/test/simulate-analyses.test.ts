@@ -315,6 +315,20 @@ describe('curves', () => {
     expect(result.curves[0]!.points[0]!.holds).toBe(true);
   });
 
+  it('along a contamination say in what it is different, from elsewhere too', async () => {
+    const asked = { along: 'mixedShare', mixture: 'family', mixedFamily: 'uniform', mixedParameters: [20, 30], n: 20 };
+    const result = await found<CurvesResult>('power-curves', { ...asked, tests: ['grubbs'], replicates: 300 });
+    expect(result.curves[0]!.points[2]!.share).toBeGreaterThan(0.2);
+    const usual = { along: 'mixedShare', mixture: 'family', tests: ['grubbs'], values: [0.5], replicates: 100 };
+    expect((await found<CurvesResult>('power-curves', usual)).curves[0]!.points).toHaveLength(1);
+    const analysis = analysisById('power-curves') as AnyAnalysis;
+    const method = methodOf(analysis, analysis.resolve(analysis.request.parse(asked), NO_READINGS));
+    expect(method).toContain(
+      'Draw from a law, the normal distribution with mean 0, sd 1; some of them from elsewhere, the uniform distribution with lower 20, upper 30; not rounded.',
+    );
+    expect(method).toContain('along the share that is different: 0, 0.01, 0.02, 0.05, 0.1, 0.2.');
+  });
+
   it('leave out a test where there are too few readings for it, and say so', async () => {
     const tests = ['anderson-darling', 't', 'dixon'];
     const result = await found<CurvesResult>('power-curves', {

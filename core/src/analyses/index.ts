@@ -206,6 +206,7 @@ export { planAnalysis } from './simulate/plan.js';
 export type { PlanResult } from './simulate/plan-result.js';
 export { PLANNED_COLUMNS, planFigures, planTable } from './simulate/plan-words.js';
 export { PLAN_ASK, PLAN_HOW } from './simulate/plan-settings.js';
+export { MIXING_PARTS } from './simulate/population-settings.js';
 export { populationAnalysis, type PopulationResult } from './simulate/population.js';
 export { SIMULATE_ASK, SIMULATE_HOW, simulateAnalysis } from './simulate/simulate.js';
 export { groupWords, readingTold, sampleTable, simulateFigures, simulateTable } from './simulate/simulate-figures.js';

@@ -21,6 +21,7 @@ import {
 import {
   hasItsColumn,
   ITS_COLUMN,
+  MIXING_PARTS,
   POPULATION_PARTS,
   populationShape,
   withLawsRead,
@@ -98,7 +99,7 @@ export type CurvesRequest = z.infer<typeof curvesRequest>;
 
 /** Not said where it stands along the axis. */
 const unless = (along_: readonly Along[], parts: readonly SentencePart[]): SentencePart[] =>
-  parts.map((part) => {
+  parts.map((part): SentencePart => {
     const shown = typeof part === 'string' ? { text: part } : part;
     const own = shown.showWhen === undefined ? [] : [shown.showWhen].flat();
     const others = along.field.options.map(({ value }) => value).filter((value) => !along_.includes(value));
@@ -107,7 +108,8 @@ const unless = (along_: readonly Along[], parts: readonly SentencePart[]): Sente
 
 export const CURVES_ASK: readonly SentencePart[] = [
   'Draw from ',
-  ...POPULATION_PARTS,
+  ...unless(['mixedShare'], POPULATION_PARTS),
+  ...unless(['n', 'shiftInSd', 'shift', 'ratio'], MIXING_PARTS),
   '. Do the ',
   tests.field,
   ...limitParts({ showWhen: { field: 'tests', is: SHARE_TESTS } }),

@@ -164,7 +164,7 @@ export function curvesFigures(result: CurvesResult): FoundFigure[] {
       along === 'n'
         ? `n\u00a0=\u00a0${groupThousands(value)}`
         : along === 'mixedShare'
-          ? formatPercent(value)
+          ? formatPercent(value).replace(' ', '\u00a0')
           : formatValue(value),
     meaning: `How often each test has a p below the level at ${placeWords(value, along, unit)}.`,
     texts: curves.map(({ points }) => {

@@ -103,7 +103,7 @@ export function withLawsRead<R extends Unread>(unread: R, context: z.RefinementC
     ['parameters', request.from, request.family, request.parameters],
     [
       'mixedParameters',
-      isMixedWithFamily(request) ? 'family' : 'nothing',
+      request.mixture === 'family' ? 'family' : 'nothing',
       request.mixedFamily,
       request.mixedParameters,
     ],
@@ -136,11 +136,23 @@ const parametersField = (name: string, label: string): Field => ({
   ...{ field: name, label, type: 'parameters' as const, empty: 'the usual ones' },
 });
 const NOT_MIXED = when('mixedShare', ['undefined', '0']);
-const mixedParts = (of: 'wider' | 'moved' | 'family', ...parts: SentencePart[]): SentencePart[] =>
-  parts.map((part) => ({ ...(part as Field), showWhen: when('mixture', of), hideWhen: NOT_MIXED }));
+const ofMixture = (of: 'wider' | 'moved' | 'family', ...parts: SentencePart[]): SentencePart[] =>
+  parts.map((part) => ({ ...(part as Field), showWhen: when('mixture', of) }));
+/** "some of them [wider], [3] times": in what those that are different are so. */
+const DIFFERENCE: readonly SentencePart[] = [
+  mixture.field,
+  ...ofMixture('wider', { text: ', ' }, mixedTimes.field, { text: ' times' }),
+  ...ofMixture('moved', { text: ' by ' }, mixedBy.field, { text: ' sd' }),
+  ...ofMixture(
+    'family',
+    { text: ', the ' },
+    mixedFamily.field,
+    { text: ' with ' },
+    parametersField('mixedParameters', 'parameters of those that are different'),
+  ),
+];
 
-/** "a law, the normal distribution with mean 0, sd 1, 5 % of them wider, 3 times, rounded to 0.5". */
-export const POPULATION_PARTS: readonly SentencePart[] = [
+const BASE_PARTS: readonly SentencePart[] = [
   from.field,
   { text: ', the ', hideWhen: when('from', 'column') },
   { ...family.field, hideWhen: when('from', 'column') },
@@ -152,23 +164,24 @@ export const POPULATION_PARTS: readonly SentencePart[] = [
   { text: ', each ', showWhen: when('from', 'column') },
   { ...replacement.field, showWhen: when('from', 'column') },
   '; ',
-  mixedShare.field,
-  ' of them ',
-  { text: 'different', showWhen: NOT_MIXED },
-  { ...mixture.field, hideWhen: NOT_MIXED },
-  ...mixedParts('wider', { text: ', ' }, mixedTimes.field, { text: ' times' }),
-  ...mixedParts('moved', { text: ' by ' }, mixedBy.field, { text: ' sd' }),
-  ...mixedParts(
-    'family',
-    { text: ', the ' },
-    mixedFamily.field,
-    { text: ' with ' },
-    parametersField('mixedParameters', 'parameters of those that are different'),
-  ),
+];
+const STEP_PARTS: readonly SentencePart[] = [
   { text: '; ', showWhen: when('step', 'undefined') },
   { text: '; rounded to steps of ', hideWhen: when('step', 'undefined') },
   step.field,
 ];
+
+/** "a law, the normal distribution with mean 0, sd 1; 5 % of them wider, 3 times; rounded to steps of 0.5". */
+export const POPULATION_PARTS: readonly SentencePart[] = [
+  ...BASE_PARTS,
+  mixedShare.field,
+  ' of them ',
+  { text: 'different', showWhen: NOT_MIXED },
+  ...DIFFERENCE.map((part) => ({ ...(part as Field), hideWhen: NOT_MIXED })),
+  ...STEP_PARTS,
+];
+/** The same where the share that is different is what is changed: "; some of them wider, 3 times". */
+export const MIXING_PARTS: readonly SentencePart[] = [...BASE_PARTS, 'some of them ', ...DIFFERENCE, ...STEP_PARTS];
 
 const percent = (odd: number) => `${Number((100 * odd).toPrecision(4))}\u00a0%`;
 

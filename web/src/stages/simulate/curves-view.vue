@@ -51,7 +51,7 @@ const title = computed(() => (result.value ? `How often p is below ${result.valu
   <StageFrame :runs="stage" :finding="finding" :keepable="!!result">
     <template #above>
       <section class="card entry" aria-label="Question">
-        <PopulationEntry :populated="populated"
+        <PopulationEntry :populated="populated" :mixing="request?.along === 'mixedShare'"
           >. Do the <MethodSentence class="rest" :run="askRun" :subject="populated.subject.value" :values="values"
         /></PopulationEntry>
       </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MIXING_PARTS } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import { objectionOf } from '../../workbench/asked.js';
@@ -7,14 +8,18 @@ import type { FieldValue } from '../../workbench/field-values.js';
 import type { Populated } from './use-population.js';
 
 /** What samples are drawn from, as the first sentence of every question of the stage. */
-const props = defineProps<{ populated: Populated }>();
+const props = defineProps<{
+  populated: Populated;
+  /** True where the share that is different is what is changed. */
+  mixing?: boolean;
+}>();
 const { run, from, setFrom, subject, column } = props.populated;
 const options = computed(() => [
   { value: 'family', text: 'a law' },
   { value: 'column', text: 'the readings', whyNot: column.value ? null : 'there is no column of numbers' },
   { value: 'fit', text: 'a fitted law', whyNot: column.value ? null : 'there is no column of numbers' },
 ]);
-const rest = { ...run, parts: computed(() => run.parts.value.slice(2, -1)) };
+const rest = { ...run, parts: computed(() => (props.mixing ? MIXING_PARTS.slice(1) : run.parts.value.slice(2, -1))) };
 const values = computed(() => {
   if (run.request.value) return run.request.value;
   const read = run.analysis.request.safeParse({ from: 'family', ...run.address.settings.value });

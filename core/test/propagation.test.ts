@@ -240,6 +240,11 @@ describe('the pieces of propagation', () => {
     ).toBeNull();
   });
 
+  it('without a tangent that can be held there is no first order', () => {
+    const inputs = [normal('x', 0.65, 0.1)];
+    expect(firstOrderOf({ inputs, formula: 'exp(1000 * x)' }, alone)).toBeNull();
+  });
+
   it('what goes together has the correlation that is asked', () => {
     const inputs = [normal('a', 5, 2), normal('b', -1, 0.5), normal('c', 0, 1)];
     const r = (i: number, j: number) => ([0, 2].includes(i) && [0, 2].includes(j) ? -0.6 : 0);

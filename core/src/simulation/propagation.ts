@@ -158,6 +158,8 @@ export function firstOrderOf(
   let variance = 0;
   for (let i = 0; i < parts.length; i++)
     for (let j = 0; j < parts.length; j++) variance += parts[i]! * parts[j]! * (i === j ? 1 : r(i, j));
+  // So steep a formula has no tangent that a double holds.
+  if (!Number.isFinite(variance)) return null;
   return { estimate: found[0]!, sd: Math.sqrt(Math.max(0, variance)), sensitivities };
 }
 

@@ -18,8 +18,9 @@ import { drawnFrom } from './simulated.js';
 import { symmetryNotes } from './simulate-words.js';
 import { testedAt, type TestedAt } from './tested.js';
 
-/** Beyond so many nothing is simulated. */
+/** Beyond so many nothing is simulated; of a test whose table is drawn for every size, not even that many. */
 const MOST_SIMULATED = 20_000;
+const MOST_WITH_TABLE = 2_000;
 /** Readings drawn for one size, over all its samples: longer samples are fewer. */
 const MOST_DRAWN = 40_000_000;
 const LEAST_SAMPLES = 500;
@@ -193,10 +194,16 @@ export const planAnalysis = defineAnalysis<PlanRequest, PlanResult>({
     const asked = this.resolve(given, sample);
     const source = populationSource(asked, sample);
     if ('available' in source) return source;
-    const { least, greatest = MOST_SIMULATED } = simulatedTest(asked.test);
+    const { least, greatest = MOST_SIMULATED, table } = simulatedTest(asked.test);
     const base = source.population.base;
     const finite = 'values' in base && !base.replacement ? base.values.length : Infinity;
-    const planning = { asked, sample, source, least, most: Math.min(greatest, finite, MOST_SIMULATED) };
+    const planning = {
+      asked,
+      sample,
+      source,
+      least,
+      most: Math.min(greatest, finite, table ? MOST_WITH_TABLE : MOST_SIMULATED),
+    };
     if (planning.most < least)
       return unavailable(
         sample,

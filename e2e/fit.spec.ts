@@ -318,7 +318,7 @@ test('the plot is saved as a picture, its table as CSV and TSV, and a note is wr
   await page.getByRole('button', { name: 'Evidence 2' }).click();
   const note = page.getByLabel('Note on the normality test');
   await note.fill('caliper 3');
-  await Promise.all([page.waitForResponse(/\/note$/), note.press('Enter')]);
+  await Promise.all([page.waitForResponse(/\/api\/evidence\/[^/]+$/), note.press('Enter')]);
   await page.reload();
   await page.getByRole('button', { name: 'Evidence 2' }).click();
   await expect(page.getByLabel('Note on the normality test')).toHaveValue('caliper 3');

@@ -160,7 +160,7 @@ async function tryEvidence(world: World): Promise<void> {
   world.file = await asker.saved(id);
   const kept = world.file.evidence.at(-1);
   if (!kept) return;
-  if (chance.holds(0.5)) await asker.post(`/evidence/${kept.id}/note`, changed(world, { note: 'looks right' }));
+  if (chance.holds(0.5)) await asker.post(`/evidence/${kept.id}`, changed(world, { note: 'looks right' }));
   if (chance.holds(0.5)) await asker.post(`/evidence/${kept.id}/recompute`, {});
   world.file = await asker.saved(id);
 }

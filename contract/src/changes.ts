@@ -2,6 +2,7 @@ import { QUANTILE_TYPES } from '@verdict/core/analyses';
 import { LONGEST_CELL, LONGEST_NAME, MOST_COLUMNS } from '@verdict/core/readings';
 import { derivationSchema } from '@verdict/core/table';
 import { z } from 'zod';
+import { askedKindSchema } from './decisions.js';
 
 /**
  * Text as it may be kept: half a surrogate pair, as a cut emoji leaves behind, becomes the replacement character where it enters, so that
@@ -21,6 +22,12 @@ export const reasonSchema = textSchema
   .trim()
   .min(1, 'A reason is needed, so that the record can be understood later.')
   .max(1000, 'A reason has at most 1 000 characters.');
+
+/** Words by which studies are found again; one is not said twice. */
+export const tagsSchema = z
+  .array(textSchema.trim().min(1, 'A tag needs a name.').max(30, 'A tag has at most 30 characters.'))
+  .max(12, 'A study has at most 12 tags.')
+  .refine((tags) => new Set(tags).size === tags.length, 'One tag is there twice.');
 
 export const MOST_ROWS = 1_000_000;
 const rowSchema = z.int().min(1).max(MOST_ROWS);
@@ -197,6 +204,9 @@ export const changeSchema = z.discriminatedUnion('kind', [
     question: textSchema.trim().max(500, 'A question has at most 500 characters.').optional(),
     alpha: z.number().gt(0, 'The level lies between 0 and 1.').lt(1, 'The level lies between 0 and 1.').optional(),
     quantileType: quantileTypeSchema.optional(),
+    /** What the study is about; null for none of the questions. */
+    asks: askedKindSchema.nullable().optional(),
+    tags: tagsSchema.optional(),
     subject: idSchema.nullable().optional(),
   }),
 ]);

@@ -25,10 +25,59 @@ export const keepRequestSchema = z.strictObject({
   fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
   result: z.record(z.string(), z.unknown()),
   note: textSchema.trim().max(2000, 'A note has at most 2 000 characters.').default(''),
+  /** The piece whose place it takes: the same, worked out again since its readings have changed. That one is kept, and left out. */
+  replaces: idSchema.nullable().default(null),
 });
+/** What the page sends: what has a default may be left out. */
+export type KeepInput = z.input<typeof keepRequestSchema>;
 export type KeepRequest = z.infer<typeof keepRequestSchema>;
 
-export const noteRequestSchema = z.strictObject({ note: keepRequestSchema.shape.note });
+/** What a result says besides its finding is answered in words, one answer each. */
+const answerRequestSchema = z.strictObject({
+  /** The caution in its own words, as it stands in the result. */
+  to: textSchema.min(1).max(10_000),
+  /** Nothing where an answer is taken back. */
+  words: textSchema.trim().max(1000, 'An answer has at most 1 000 characters.'),
+  who: whoSchema,
+});
+
+/** What is said about a piece of evidence; what was found cannot be changed. What is left out stays as it is. */
+export const sayRequestSchema = z.strictObject({
+  note: textSchema.trim().max(2000, 'A note has at most 2 000 characters.').optional(),
+  leftOut: z.boolean().optional(),
+  /** True for the one piece that the sheet leads with: the others step back. */
+  leads: z.boolean().optional(),
+  answer: answerRequestSchema.optional(),
+});
+export type SayRequest = z.infer<typeof sayRequestSchema>;
+
+/** Pieces of evidence in their order on the sheet. */
+export const orderRequestSchema = z.strictObject({ order: z.array(idSchema).min(1).max(1000) });
+
+/** A caution as it was answered. */
+export interface Answer {
+  to: string;
+  words: string;
+  who: string;
+  at: string;
+}
+
+/** Results that were looked at on the page, each under the digest of what was asked of which readings. */
+export const looksRequestSchema = z.strictObject({
+  looks: z
+    .array(
+      z.strictObject({
+        digest: z.string().regex(/^[0-9a-f]{64}$/),
+        analysis: z.string().max(60),
+        column: idSchema.nullable(),
+        /** How many tests it shows the p of. */
+        tests: z.int().min(0).max(1000),
+      }),
+    )
+    .min(1)
+    .max(50),
+});
+export type Look = z.infer<typeof looksRequestSchema>['looks'][number];
 
 export interface Evidence {
   id: string;
@@ -46,6 +95,15 @@ export interface Evidence {
   method: string;
   finding: Piece[];
   note: string;
+  /** Its place on the sheet, where somebody has arranged it. */
+  place: number | null;
+  leftOut: boolean;
+  /** True for the piece that the sheet leads with. */
+  leads: boolean;
+  /** The cautions of the result that were answered. */
+  answers: Answer[];
+  /** The piece it was worked out in place of. */
+  replaces: string | null;
   who: string;
   at: string;
   /** What came of working it out on the server from the readings there; null as long as that has not been done. */

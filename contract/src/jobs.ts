@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { keepRequestSchema, type PartsBy } from './evidence.js';
 
 /** Long work that the server does in place of the page: what is asked, of which readings, and where on the page it was asked. */
-export const jobRequestSchema = keepRequestSchema.omit({ result: true, note: true }).extend({
+export const jobRequestSchema = keepRequestSchema.omit({ result: true, note: true, replaces: true }).extend({
   /** The address of the page that asked, to go back there. */
   place: z
     .string()

@@ -2,7 +2,7 @@ import type { QuantileType } from '@verdict/core/analyses';
 import type { TableColumn } from '@verdict/core/table';
 import { z } from 'zod';
 import { idSchema, reasonSchema, textSchema, whoSchema, type Change } from './changes.js';
-import { DECISIONS, type Decision } from './decisions.js';
+import { askedKindSchema, DECISIONS, type AskedKind, type Decision } from './decisions.js';
 
 export type StudyState = 'open' | 'ruled';
 
@@ -12,14 +12,24 @@ export interface StudySummary {
   question: string;
   state: StudyState;
   decision: Decision | null;
+  /** The family that the decision names. */
+  family: string | null;
+  asks: AskedKind | null;
+  tags: string[];
+  /** The names of its columns: it is found by them. */
+  columns: string[];
   subject: string | null;
   /** Readings of the subject that count; null without a subject, and while they are being counted. */
   n: number | null;
   counting: boolean;
+  /** The subject's readings in bins of equal width, for a small picture; null where there are none, and for labels. */
+  bins: number[] | null;
   /** What is wrong with the study, where something is. */
   fault: string | null;
   rowCount: number;
   revision: number;
+  /** Who made the last change; null while nothing was done. */
+  changedBy: string | null;
   changedAt: string;
   deletedAt: string | null;
   /** When it was opened from a saved file; null where it began here. */
@@ -49,12 +59,25 @@ export interface MarkedReading {
 export interface Verdict {
   id: string;
   decision: Decision;
+  /** The family that the decision names. */
+  family: string | null;
   reason: string;
+  /** Why cautions were left open; empty where none was. */
+  leftOpen: string;
+  /** What had been looked at by then; null in verdicts from before that was counted. */
+  looked: LookedCount | null;
   who: string;
   at: string;
   revision: number;
+  /** In the order of the sheet. */
   evidence: string[];
   reopened: { reason: string; who: string; at: string } | null;
+}
+
+/** How many results, and how many tests among them, had been looked at when it was decided. */
+export interface LookedCount {
+  results: number;
+  tests: number;
 }
 
 export interface Study {
@@ -62,6 +85,9 @@ export interface Study {
   name: string;
   question: string;
   state: StudyState;
+  /** What it is about, where that was said. */
+  asks: AskedKind | null;
+  tags: string[];
   alpha: number;
   /** How quartiles and percentiles are defined in all of the study. */
   quantileType: QuantileType;
@@ -108,6 +134,7 @@ export interface Announced {
 }
 
 export const newStudySchema = z.strictObject({
+  asks: askedKindSchema.nullable().default(null),
   name: textSchema.trim().max(120, 'A study name has at most 120 characters.').default(''),
 });
 
@@ -115,8 +142,13 @@ export const ruleRequestSchema = z.strictObject({
   revision: z.int().min(0),
   who: whoSchema,
   decision: z.enum(DECISIONS, 'Choose a decision.'),
+  /** Named by one decision only. */
+  family: textSchema.trim().min(1).max(80).nullable().default(null),
   reason: reasonSchema,
+  /** In the order of the sheet. */
   evidence: z.array(idSchema).max(200),
+  /** Why cautions are left open; asked for where any is not answered. */
+  leftOpen: textSchema.trim().max(1000, 'A reason has at most 1 000 characters.').default(''),
 });
 export type RuleRequest = z.infer<typeof ruleRequestSchema>;
 

@@ -1,9 +1,9 @@
 import { LONGEST_CELL } from '@verdict/core/readings';
 import { derivationSchema } from '@verdict/core/table';
 import { z } from 'zod';
-import { columnSchema, idSchema, MOST_ROWS, textSchema, quantileTypeSchema } from './changes.js';
+import { columnSchema, idSchema, MOST_ROWS, tagsSchema, textSchema, quantileTypeSchema } from './changes.js';
 import { partsSchema } from './evidence.js';
-import { DECISIONS } from './decisions.js';
+import { askedKindSchema, DECISIONS } from './decisions.js';
 
 /** What a study file says it is, and its version: a newer one is refused with that reason instead of being half read. */
 export const STUDY_FILE = 'verdict study';
@@ -17,6 +17,8 @@ const GREATEST = 2 ** 31 - 1;
 const revision = z.int().min(0).max(GREATEST);
 
 const marked = z.strictObject({ columnId: idSchema, row, reason: textSchema.max(1000), who, at: time });
+
+const lookedSchema = z.strictObject({ results: revision, tests: revision });
 
 /** A whole study: readings as written, the record with what undoes it, evidence, verdicts. */
 export const studyFileSchema = z.strictObject({
@@ -32,6 +34,9 @@ export const studyFileSchema = z.strictObject({
     alpha: z.number().gt(0).lt(1),
     // Files from before it was a choice of the study.
     quantileType: quantileTypeSchema.default(7),
+    // Files from before a study could say what it is about.
+    asks: askedKindSchema.nullable().default(null),
+    tags: tagsSchema.default([]),
     subject: idSchema.nullable(),
     revision,
     rowCount: z.int().min(0).max(MOST_ROWS),
@@ -79,6 +84,15 @@ export const studyFileSchema = z.strictObject({
       method: textSchema.max(10_000),
       finding: z.array(z.strictObject({ text: textSchema.max(10_000), strong: z.boolean().optional() })),
       note: textSchema.max(2000),
+      // Files from before evidence could be arranged and its cautions answered.
+      place: z.int().min(0).max(GREATEST).nullable().default(null),
+      leftOut: z.boolean().default(false),
+      leads: z.boolean().default(false),
+      answers: z
+        .array(z.strictObject({ to: textSchema.max(10_000), words: textSchema.max(1000), who, at: time }))
+        .max(100)
+        .default([]),
+      replaces: idSchema.nullable().default(null),
       who,
       at: time,
     }),
@@ -87,7 +101,10 @@ export const studyFileSchema = z.strictObject({
     z.strictObject({
       id: idSchema,
       decision: z.enum(DECISIONS),
+      family: textSchema.max(80).nullable().default(null),
       reason: textSchema.max(1000),
+      leftOpen: textSchema.max(1000).default(''),
+      looked: lookedSchema.nullable().default(null),
       evidence: z.array(idSchema),
       revision,
       who,
@@ -97,5 +114,17 @@ export const studyFileSchema = z.strictObject({
       reopenAt: time.nullable(),
     }),
   ),
+  /** What had been looked at; not in files from before that was counted. */
+  looks: z
+    .array(
+      z.strictObject({
+        digest: z.string().regex(/^[0-9a-f]{64}$/),
+        analysis: textSchema.max(60),
+        columnId: idSchema.nullable(),
+        tests: z.int().min(0).max(1000),
+        at: time,
+      }),
+    )
+    .default([]),
 });
 export type StudyFile = z.infer<typeof studyFileSchema>;

@@ -1,4 +1,4 @@
-import { NOTHING_SAID, type Change } from '@verdict/contract';
+import { NOTHING_SAID, type AskedKind, type Change } from '@verdict/contract';
 import { parseBlock, recogniseLayout } from '@verdict/core/readings';
 import type { Derivation } from '@verdict/core/table';
 import { randomUUID } from 'node:crypto';
@@ -13,6 +13,8 @@ interface DemoStudy {
   file: string;
   name: string;
   question: string;
+  asks: AskedKind;
+  tags: string[];
   /** What is said about columns, by name. */
   facts: Record<string, Facts>;
   /** A population that is made up beside what was opened. */
@@ -26,6 +28,8 @@ const STUDIES: DemoStudy[] = [
     name: 'Filling balance, glaze sacks week 46',
     question:
       'How many sacks have to be weighed to notice that the filling is 1 g off, when the balance reads to 0.5 g?',
+    asks: 'how-many',
+    tags: ['glaze', 'filling'],
     facts: { 'filled mass': { lowerLimit: 4995, target: 5000, claimedMean: 5000 } },
     population: {
       name: 'all fillings',
@@ -41,18 +45,24 @@ const STUDIES: DemoStudy[] = [
     file: 'sorting-line.csv',
     name: 'Sorting line, week 46',
     question: 'Do the faults come alike in every shift, and do the two gauges of warpage agree?',
+    asks: 'differ',
+    tags: ['tiles', 'release'],
     facts: { 'warpage on the line': { upperLimit: 0.8 }, 'warpage at the bench': { upperLimit: 0.8 } },
   },
   {
     file: 'tile-strength.csv',
     name: 'Breaking force and water absorption, November',
     question: 'Which distribution do the breaking forces follow, and how many tiles break below 900 N?',
+    asks: 'family',
+    tags: ['tiles'],
     facts: { 'breaking force': { lowerLimit: 900 }, 'water absorption': { upperLimit: 1 } },
   },
   {
     file: 'glaze-batches.csv',
     name: 'Glaze batches, October and November',
     question: 'Is the viscosity of the glaze the same from batch to batch, and which readings are slips of the pen?',
+    asks: 'outlier',
+    tags: ['glaze'],
     facts: {
       viscosity: { lowerLimit: 1.6, target: 1.8, upperLimit: 2 },
       density: { claimedMean: 1.82, claimedSd: 0.012 },
@@ -63,6 +73,8 @@ const STUDIES: DemoStudy[] = [
     name: 'Tile thickness, kiln release week 46',
     question:
       'May the thickness of this release be treated as normal, so that the share outside 7.5 to 8.5 mm can be worked out?',
+    asks: 'normal',
+    tags: ['tiles', 'release'],
     facts: { thickness: { lowerLimit: 7.5, target: 8, upperLimit: 8.5, claimedMean: 8, claimedSd: 0.1 } },
   },
 ];
@@ -79,7 +91,7 @@ function madeUp({ name, unit, derivation, facts }: NonNullable<DemoStudy['popula
 /** Loads the demo studies into an empty store, by the same changes that an analyst would make. */
 export async function loadDemo(db: Database, folder: URL): Promise<void> {
   if ((await countStudies(db)) > 0) return;
-  for (const { file, name, question, facts, population } of STUDIES) {
+  for (const { file, name, question, asks, tags, facts, population } of STUDIES) {
     const text = await readFile(new URL(file, folder), 'utf8');
     const columns = parseBlock(text, recogniseLayout(text)).columns.map((column) => ({
       ...column,
@@ -88,11 +100,11 @@ export async function loadDemo(db: Database, folder: URL): Promise<void> {
       id: randomUUID(),
       aside: [],
     }));
-    const id = await createStudy(db, randomUUID(), name, true);
+    const id = await createStudy(db, { id: randomUUID(), name, example: true });
     const changes: Change[] = [
       { kind: 'add-columns', columns, note: `opened from ${file}` },
       ...(population ? [madeUp(population)] : []),
-      { kind: 'change-study', question },
+      { kind: 'change-study', question, asks, tags },
     ];
     for (const [revision, change] of changes.entries()) {
       await makeChange(db, id, { token: randomUUID(), revision, who: WHO, change });

@@ -1,4 +1,4 @@
-import type { Evidence, KeepRequest, Recomputed } from '@verdict/contract';
+import type { Evidence, KeepInput, Recomputed } from '@verdict/contract';
 import {
   boxAnalysis,
   distributionAnalysis,
@@ -23,7 +23,7 @@ afterAll(() => server.close());
 const READINGS = ['7.80', '7.92', '7.94', '7.97', '8.19', '8.10', '7.96', '8.17', '8.00', '7.95', '8.16', '8.07'];
 
 /** A study of twelve readings, and what a page would keep of its normality test. */
-async function keepable(): Promise<{ id: string; columnId: string; keep: KeepRequest }> {
+async function keepable(): Promise<{ id: string; columnId: string; keep: KeepInput }> {
   const id = await server.newStudy();
   const added = column('thickness', READINGS);
   await server.change(id, { kind: 'add-columns', columns: [added] });
@@ -121,7 +121,7 @@ describe('evidence', () => {
     ];
     for (const { analysis, parts, request, by } of keeps) {
       const sample = sampleInParts(table, thickness, by);
-      const keep: KeepRequest = {
+      const keep: KeepInput = {
         ...{ id: randomUUID(), who: 'tester', analysis: analysis.id, version: analysis.version, column: thickness.id },
         ...{ parts, request, fingerprint: fingerprintOf(sample), note: '' },
         result: toWire(await drive(inThisThread, { id: analysis.id, request, sample })) as Record<string, unknown>,
@@ -165,7 +165,7 @@ describe('evidence', () => {
     ] as const;
     const kept: string[] = [];
     for (const { id: analysis, of, parts, request, sample } of keeps) {
-      const keep: KeepRequest = {
+      const keep: KeepInput = {
         ...{ id: randomUUID(), who: 'tester', analysis, version: 1, column: of, parts, request, note: '' },
         fingerprint: fingerprintOf(sample),
         result: toWire(await drive(inThisThread, { id: analysis, request, sample })) as Record<string, unknown>,
@@ -201,12 +201,12 @@ describe('evidence', () => {
   it('takes a note while the study is open, and nothing else is changed by it', async () => {
     const { id, keep } = await keepable();
     await server.post(`/studies/${id}/evidence`, keep);
-    const noted = await server.post<Evidence>(`/evidence/${keep.id}/note`, { note: ' second gauge ' });
+    const noted = await server.post<Evidence>(`/evidence/${keep.id}`, { note: ' second gauge ' });
     expect(noted.body).toMatchObject({ note: 'second gauge', result: keep.result });
     expect((await server.get<Evidence[]>(`/studies/${id}/evidence`))[0]!.note).toBe('second gauge');
     const ruling = { revision: 1, who: 'x', decision: 'not-settled', reason: 'r', evidence: [] };
     await server.post(`/studies/${id}/verdict`, ruling);
-    expect((await server.post(`/evidence/${keep.id}/note`, { note: 'late' })).body.code).toBe('ruled');
+    expect((await server.post(`/evidence/${keep.id}`, { note: 'late' })).body.code).toBe('ruled');
   });
 
   it('has a fault of its words blamed on the result only where words are found for a result of our own', () => {
@@ -238,7 +238,7 @@ describe('evidence', () => {
     await until('"kept":0');
     await server.post(`/studies/${id}/evidence`, keep);
     await until(`event: kept\ndata: {"id":"${keep.id}"}`);
-    await server.post(`/evidence/${keep.id}/note`, { note: 'second gauge' });
+    await server.post(`/evidence/${keep.id}`, { note: 'second gauge' });
     await until(`event: kept\ndata: {"id":"${keep.id}"}`);
     await (
       await listen()

@@ -1,4 +1,4 @@
-import type { Evidence, Job, JobRequest, KeepRequest, PartsBy } from '@verdict/contract';
+import type { Evidence, Job, JobRequest, KeepInput, PartsBy } from '@verdict/contract';
 import { bootstrapAnalysis, inThisThread, permutationAnalysis, plansAnalysis } from '@verdict/core/analyses';
 import { fingerprintOf, toSample, type Sample } from '@verdict/core/readings';
 import { drive, toWire } from '@verdict/core/road';
@@ -38,7 +38,7 @@ async function keepOf(
   asked: object,
   sample: Sample,
   about: { column: string; parts: PartsBy | null },
-): Promise<KeepRequest> {
+): Promise<KeepInput> {
   const own = ANALYSES[analysis];
   const request = own.resolve(own.request.parse({ column: 'thickness', ...asked }) as never, sample) as object;
   const result = toWire(await drive(inThisThread, { id: analysis, request, sample })) as Record<string, unknown>;

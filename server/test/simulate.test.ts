@@ -1,4 +1,4 @@
-import type { Evidence, Job, JobRequest, KeepRequest } from '@verdict/contract';
+import type { Evidence, Job, JobRequest, KeepInput } from '@verdict/contract';
 import { curvesAnalysis, inThisThread, planAnalysis, simulateAnalysis } from '@verdict/core/analyses';
 import { fingerprintOf, NO_READINGS, toSample, type Sample } from '@verdict/core/readings';
 import { drive, toWire } from '@verdict/core/road';
@@ -27,7 +27,7 @@ async function keepOf(
   asked: object,
   sample: Sample,
   about: string | null,
-): Promise<KeepRequest> {
+): Promise<KeepInput> {
   const own = ANALYSES[analysis];
   const of = about === null ? asked : { column: 'filled mass', ...asked };
   const request = own.resolve(own.request.parse(of) as never, sample) as object;

@@ -1,4 +1,4 @@
-import type { Evidence, KeepRequest, Problem } from '@verdict/contract';
+import type { Evidence, KeepInput, Problem } from '@verdict/contract';
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { useEvidence } from '../src/stores/evidence.js';
@@ -61,7 +61,7 @@ describe('the evidence of the open study', () => {
       store.heardOf('one', 'b');
       return Response.json(piece('b'), { status: 201 });
     });
-    await store.keep('one', { id: 'b' } as KeepRequest);
+    await store.keep('one', { id: 'b' } as KeepInput);
     expect(store.items.map(({ id }) => id)).toEqual(['a', 'b']);
     expect(asked).toHaveLength(1);
   });

@@ -36,6 +36,7 @@ function doubledObjection(file: StudyFile): Objection | null {
     setAside: file.setAside.map(({ columnId, row }) => `${columnId}/${row}`),
     leftIn: file.leftIn.map(({ columnId, row }) => `${columnId}/${row}`),
     changes: file.changes.map(({ revision }) => String(revision)),
+    looks: file.looks.map(({ digest }) => digest),
   };
   for (const [field, ids] of Object.entries(lists)) {
     if (namedTwice(ids)) return no(field, `The study file is damaged: it has something twice under ${field}.`);

@@ -111,6 +111,7 @@ export { leafWords, stemAndLeafAnalysis, type StemAndLeafResult, stemText } from
 export { drawnRanks, type SheetCell } from '../probability-plot/sheet-cell.js';
 export { PLACES } from '../probability-plot/line-up.js';
 export { binHeights, inBins } from '../describe/histogram.js';
+export { smallBins } from '../describe/small-bins.js';
 export { QUANTILE_TYPES, type QuantileType } from '../describe/quantiles.js';
 export type { Figure } from './shape/figure.js';
 export {

@@ -11,4 +11,5 @@ export { remembering } from './remembered.js';
 export { drive, type Executor, type Stage, Stopped } from './runner.js';
 export { alphaSetting } from './settings.js';
 export { MOST_SCREENED } from './several.js';
+export { testsShown } from './tests-shown.js';
 export { type Difference, differencesBetween, toWire } from './wire.js';

@@ -2,10 +2,12 @@ import {
   changeRequestSchema,
   idSchema,
   keepRequestSchema,
+  looksRequestSchema,
   newStudySchema,
-  noteRequestSchema,
+  orderRequestSchema,
   reopenRequestSchema,
   ruleRequestSchema,
+  sayRequestSchema,
   stepRequestSchema,
 } from '@verdict/contract';
 import { Router, type Request } from 'express';
@@ -20,7 +22,9 @@ import type { StorePool } from '../jobs/store-pool.js';
 import { makeChange, type Made } from '../store/changes.js';
 import { readRecord } from '../store/history.js';
 import type { Database } from '../store/database.js';
-import { countEvidence, listEvidence, noteEvidence } from '../store/evidence.js';
+import { orderEvidence, sayOfEvidence } from '../store/arranged.js';
+import { countEvidence, listEvidence } from '../store/evidence.js';
+import { listLooks, noteLooks } from '../store/looks.js';
 import { importColumns } from '../store/imports.js';
 import { binStudy, createStudy, readStudy, readStudyCells } from '../store/studies.js';
 import { reopen, rule } from '../store/verdicts.js';
@@ -64,8 +68,7 @@ export function routes({ db, store, pool, feed, jobs, idleMilliseconds, failed }
 
   router.get('/studies', (req, res) => list(req, res));
   router.post('/studies', async (req, res) => {
-    const { name } = bodyOf(req, newStudySchema);
-    res.status(201).json({ id: await createStudy(db, randomUUID(), name) });
+    res.status(201).json({ id: await createStudy(db, { id: randomUUID(), ...bodyOf(req, newStudySchema) }) });
   });
   router.post('/studies/saved', async (req, res) => {
     const file = Buffer.isBuffer(req.body) ? req.body : Buffer.from(JSON.stringify(req.body ?? null));
@@ -126,10 +129,22 @@ export function routes({ db, store, pool, feed, jobs, idleMilliseconds, failed }
     res.status(201).json(kept);
     recomputeLater(req.params.id, [kept]);
   });
-  router.post('/evidence/:id/note', async (req, res) => {
-    const { noted, studyId } = await noteEvidence(db, req.params.id, bodyOf(req, noteRequestSchema).note);
-    feed.tell(studyId, 'kept', { id: noted.id });
-    res.json(noted);
+  router.get('/studies/:id/evidence/stale', async (req, res) => res.json(await store.staleEvidence(req.params.id)));
+  router.post('/studies/:id/evidence/order', async (req, res) => {
+    const { order } = bodyOf(req, orderRequestSchema);
+    await orderEvidence(db, req.params.id, order);
+    feed.tell(req.params.id, 'kept', { id: order[0]! });
+    res.status(204).end();
+  });
+  router.post('/evidence/:id', async (req, res) => {
+    const { said, studyId } = await sayOfEvidence(db, req.params.id, bodyOf(req, sayRequestSchema));
+    feed.tell(studyId, 'kept', { id: said.id });
+    res.json(said);
+  });
+  router.get('/studies/:id/looks', async (req, res) => res.json(await listLooks(db, req.params.id)));
+  router.post('/studies/:id/looks', async (req, res) => {
+    await noteLooks(db, req.params.id, bodyOf(req, looksRequestSchema).looks);
+    res.status(204).end();
   });
   router.post('/evidence/:id/recompute', async (req, res) => res.json(await recompute(db, store, pool, req.params.id)));
 

@@ -38,6 +38,7 @@ export function createStorePool(databaseUrl: string): StorePool {
     stepBack: (...args) => ask('stepBack', ...args),
     keepEvidence: (...args) => ask('keepEvidence', ...args),
     evidenceWithSample: (...args) => ask('evidenceWithSample', ...args),
+    staleEvidence: (...args) => ask('staleEvidence', ...args),
     countSubject: (...args) => ask('countSubject', ...args),
     createJob: (...args) => ask('createJob', ...args),
     jobWithSample: (...args) => ask('jobWithSample', ...args),

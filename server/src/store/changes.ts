@@ -78,7 +78,7 @@ export async function recordChange(q: Queries, study: StudyRow, entry: Entry): P
     .values({ studyId: study.id, revision, token, kind, detail, inverse, text, reason, who, at, undoes, ...where });
   await q
     .update(studies)
-    .set({ revision, changedAt: at, subjectCount: null, subjectFault: null })
+    .set({ revision, changedAt: at, changedBy: who, subjectCount: null, subjectBins: null, subjectFault: null })
     .where(eq(studies.id, study.id));
   return { revision, text };
 }

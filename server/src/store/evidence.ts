@@ -19,13 +19,15 @@ import { refuseBinned, refuseRuled, requireStudy } from './study-row.js';
 
 export const APP_VERSION = '0.1.0';
 
-function toEvidence(row: typeof evidence.$inferSelect): Evidence {
+export function toEvidence(row: typeof evidence.$inferSelect): Evidence {
   const { id, analysis, version, appVersion, columnId, parts, request, fingerprint, revision, seed } = row;
   const { result, method, finding, note, who, at, recomputedAt, recomputedSame } = row;
+  const { place, leftOut, leads, answers, replaces } = row;
   const recomputed = recomputedAt && { same: recomputedSame === true, at: recomputedAt.toISOString() };
   return {
     ...{ id, analysis, version, appVersion, column: columnId, parts, request, fingerprint, revision, seed },
-    ...{ result, method, finding, note, who, at: at.toISOString(), recomputed },
+    ...{ result, method, finding, note, place, leftOut, leads, answers, replaces },
+    ...{ who, at: at.toISOString(), recomputed },
   };
 }
 
@@ -41,6 +43,7 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
     throw new StoreError('invalid', 'This id names evidence of another study. Nothing was kept.', { field: 'id' });
   refuseBinned(study);
   refuseRuled(study);
+  const before = keep.replaces === null ? null : await pieceOf(db, studyId, keep.replaces);
   const { analysis, sample, revision, request } = await checkedRequest(db, study, keep, 'Nothing was kept.');
   const result = toWire(keep.result);
   if (isUnavailable(result)) throw new StoreError('invalid', 'There is no result to keep.', { field: 'result' });
@@ -60,13 +63,26 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
     method: methodOf(analysis, request as Settings),
     finding: findingOf(analysis, result, () => advance(keep.analysis, request, sample, [])),
     note: keep.note,
+    ...{ place: before?.place ?? null, leads: before?.leads ?? false, leftOut: false, answers: [] },
+    replaces: before?.id ?? null,
     who: keep.who,
     at: new Date(),
     recomputedAt: null,
     recomputedSame: null,
   };
-  await db.insert(evidence).values(row);
+  await db.transaction(async (q) => {
+    await q.insert(evidence).values(row);
+    // The older piece is kept; the sheet goes on with the newer one.
+    if (before) await q.update(evidence).set({ leftOut: true, leads: false }).where(eq(evidence.id, before.id));
+  });
   return toEvidence(row);
+}
+
+/** A piece of evidence of this very study. */
+async function pieceOf(db: Database, studyId: string, id: string) {
+  const [found] = await db.select().from(evidence).where(eq(evidence.id, id));
+  if (found?.studyId === studyId) return found;
+  throw new StoreError('invalid', 'The piece that is to be replaced is not one of this study.', { field: 'replaces' });
 }
 
 /**
@@ -87,24 +103,6 @@ export function findingOf({ finding }: AnyAnalysis, result: unknown, own: () => 
     if (stage) words(toWire(stage.done ? stage.result : stage.partial));
     throw new StoreError('invalid', 'The result does not have the form of this analysis.', { field: 'result' });
   }
-}
-
-/** Writes the note beside a piece of evidence, while the study is open; what was found cannot be changed. */
-export async function noteEvidence(
-  db: Database,
-  evidenceId: string,
-  note: string,
-): Promise<{ noted: Evidence; studyId: string }> {
-  return db.transaction(async (q) => {
-    const [found] = await q.select().from(evidence).where(eq(evidence.id, evidenceId));
-    if (!found) throw notFound('piece of evidence');
-    const [study] = await q.select().from(studies).where(eq(studies.id, found.studyId)).for('update');
-    if (!study) throw notFound('study');
-    refuseBinned(study);
-    refuseRuled(study);
-    await q.update(evidence).set({ note }).where(eq(evidence.id, evidenceId));
-    return { noted: toEvidence({ ...found, note }), studyId: study.id };
-  });
 }
 
 /** How many pieces of evidence are kept of a study. */

@@ -11,6 +11,7 @@ import {
 import type { Sample } from '@verdict/core/readings';
 import { makeChange, stepBack, type Made } from './changes.js';
 import type { Database } from './database.js';
+import { staleEvidence } from './arranged.js';
 import { evidenceWithSample, keepEvidence } from './evidence.js';
 import { createJob, jobWithSample } from './jobs.js';
 import { countSubject } from './studies.js';
@@ -30,6 +31,7 @@ export interface LongUses {
   evidenceWithSample(
     evidenceId: string,
   ): Promise<{ kept: Evidence; sample: Sample; revision: number; fingerprint: string }>;
+  staleEvidence(studyId: string): Promise<{ revision: number; stale: string[] }>;
   countSubject(studyId: string): Promise<void>;
   createJob(studyId: string, asked: JobRequest): Promise<Job>;
   jobWithSample(jobId: string): Promise<{ job: Job; sample: Sample }>;
@@ -46,6 +48,7 @@ export const longUses = (db: Database): LongUses => ({
   stepBack: (studyId, request) => stepBack(db, studyId, request),
   keepEvidence: (studyId, keep) => keepEvidence(db, studyId, keep),
   evidenceWithSample: (evidenceId) => evidenceWithSample(db, evidenceId),
+  staleEvidence: (studyId) => staleEvidence(db, studyId),
   countSubject: (studyId) => countSubject(db, studyId),
   createJob: (studyId, asked) => createJob(db, studyId, asked),
   jobWithSample: (jobId) => jobWithSample(db, jobId),

@@ -1,7 +1,15 @@
-import { JOB_STATES, type PartsBy } from '@verdict/contract';
+import {
+  DECISIONS,
+  JOB_STATES,
+  QUESTIONS,
+  type Answer,
+  type LookedCount,
+  type PartsBy,
+} from '@verdict/contract';
 import type { QuantileType } from '@verdict/core/analyses';
 import type { Levels } from '@verdict/core/readings';
 import type { Derivation } from '@verdict/core/table';
+import { sql } from 'drizzle-orm';
 import {
   boolean,
   customType,
@@ -48,6 +56,9 @@ export const studies = mysqlTable('studies', {
   state: varchar('state', { length: 10, enum: ['open', 'ruled'] })
     .notNull()
     .default('open'),
+  /** What it is about, where that was said. */
+  asks: varchar('asks', { length: 20, enum: QUESTIONS }),
+  tags: json<string[]>()('tags').notNull().default(sql`'[]'`),
   alpha: double('alpha').notNull().default(0.05),
   quantileType: quantileType('quantile_type').notNull().default(7),
   subject: id('subject'),
@@ -55,9 +66,13 @@ export const studies = mysqlTable('studies', {
   rowCount: int('row_count').notNull().default(0),
   /** Readings of the subject that count, worked out for the list when it is asked for; null once a change may have moved it. */
   subjectCount: int('subject_count'),
+  /** Their counts in bins, for a small picture; worked out with the number. */
+  subjectBins: json<number[] | null>()('subject_bins'),
   /** Why its readings could not be counted. */
   subjectFault: varchar('subject_fault', { length: 200 }),
   changedAt: time('changed_at').notNull(),
+  /** Who made the last change; null while nothing was done. */
+  changedBy: varchar('changed_by', { length: 80 }),
   deletedAt: time('deleted_at'),
   /** When it was opened from a saved file; null where it began here. */
   openedAt: time('opened_at'),
@@ -173,6 +188,13 @@ export const evidence = mysqlTable(
     method: longText('method').notNull(),
     finding: json<{ text: string; strong?: boolean }[]>()('finding').notNull(),
     note: varchar('note', { length: 2000 }).notNull(),
+    /** Its place on the sheet, where somebody has arranged it. */
+    place: int('place'),
+    leftOut: boolean('left_out').notNull().default(false),
+    leads: boolean('leads').notNull().default(false),
+    answers: json<Answer[]>()('answers').notNull().default(sql`'[]'`),
+    /** The piece it was worked out in place of. */
+    replaces: id('replaces'),
     /** When the server last worked it out itself, and whether it came out the same; null: not yet. */
     recomputedAt: time('recomputed_at'),
     recomputedSame: boolean('recomputed_same'),
@@ -228,9 +250,14 @@ export const verdicts = mysqlTable(
     studyId: id('study_id').notNull(),
     decision: varchar('decision', {
       length: 30,
-      enum: ['treat-as-normal', 'do-not-treat-as-normal', 'not-settled'],
+      enum: DECISIONS,
     }).notNull(),
+    /** The family that the decision names. */
+    family: varchar('family', { length: 80 }),
     reason: varchar('reason', { length: 1000 }).notNull(),
+    /** Why cautions were left open. */
+    leftOpen: varchar('left_open', { length: 1000 }).notNull().default(''),
+    looked: json<LookedCount | null>()('looked'),
     evidence: json<string[]>()('evidence').notNull(),
     revision: int('revision').notNull(),
     who: varchar('who', { length: 80 }).notNull(),
@@ -240,4 +267,19 @@ export const verdicts = mysqlTable(
     reopenAt: time('reopen_at'),
   },
   (table) => [index('verdicts_of_study').on(table.studyId, table.at)],
+);
+
+/** Results that were looked at, each once: what a verdict rests on is weighed against how much was looked at. */
+export const looks = mysqlTable(
+  'looks',
+  {
+    studyId: id('study_id').notNull(),
+    digest: varchar('digest', { length: 64 }).notNull(),
+    analysis: varchar('analysis', { length: 60 }).notNull(),
+    columnId: id('column_id'),
+    /** How many tests it shows the p of. */
+    tests: int('tests').notNull(),
+    at: time('at').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.studyId, table.digest] })],
 );

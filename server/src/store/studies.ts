@@ -1,4 +1,5 @@
 import type { Decision, MarkedReading, PartsBy, Study, StudyColumn, StudySummary, Verdict } from '@verdict/contract';
+import { smallBins } from '@verdict/core/analyses';
 import type { Sample } from '@verdict/core/readings';
 import { sampleInParts } from '@verdict/core/table';
 import { and, asc, count, desc, eq, isNotNull, isNull, sql } from 'drizzle-orm';
@@ -11,8 +12,11 @@ import { readTable, standingColumns, type ColumnRow } from './tables.js';
 
 type StudyRow = typeof studies.$inferSelect;
 
-export async function createStudy(db: Database, id: string, name: string, example = false): Promise<string> {
-  await db.insert(studies).values({ id, name, example, changedAt: new Date() });
+export async function createStudy(
+  db: Database,
+  { id, ...begun }: Pick<StudyRow, 'id' | 'name'> & Partial<Pick<StudyRow, 'asks' | 'example'>>,
+): Promise<string> {
+  await db.insert(studies).values({ id, ...begun, changedAt: new Date() });
   return id;
 }
 
@@ -28,7 +32,7 @@ function toColumn({ studyId: _, position: __, removed: ___, ...column }: ColumnR
 /** The studies in use, or those in the bin, the last changed first: one query, whatever they hold. */
 export async function listStudies(db: Database, bin: boolean): Promise<StudySummary[]> {
   const rows = await db
-    .select({ study: studies, subject: columns.name, decision: verdicts.decision })
+    .select({ study: studies, subject: columns.name, decision: verdicts.decision, family: verdicts.family })
     .from(studies)
     .leftJoin(
       columns,
@@ -37,8 +41,24 @@ export async function listStudies(db: Database, bin: boolean): Promise<StudySumm
     .leftJoin(verdicts, and(eq(verdicts.studyId, studies.id), eq(studies.state, 'ruled'), isNull(verdicts.reopenAt)))
     .where(bin ? isNotNull(studies.deletedAt) : isNull(studies.deletedAt))
     .orderBy(desc(studies.changedAt), asc(studies.id), desc(verdicts.at));
+  const names = await namesOfColumns(db);
   // A study with two verdicts that both stand would be listed twice: the newest counts.
-  return rows.filter(({ study }, i) => study.id !== rows[i - 1]?.study.id).map(toSummary);
+  return rows
+    .filter(({ study }, i) => study.id !== rows[i - 1]?.study.id)
+    .map((row) => toSummary(row, names.get(row.study.id) ?? []));
+}
+
+/** The names of the columns of all studies, in their order. */
+async function namesOfColumns(db: Database): Promise<Map<string, string[]>> {
+  const { studyId, name, removed, position } = columns;
+  const rows = await db.select({ studyId, name }).from(columns).where(eq(removed, false)).orderBy(asc(studyId), asc(position));
+  const names = new Map<string, string[]>();
+  for (const row of rows) {
+    const own = names.get(row.studyId);
+    if (own) own.push(row.name);
+    else names.set(row.studyId, [row.name]);
+  }
+  return names;
 }
 
 /**
@@ -58,12 +78,19 @@ export async function listDigest(db: Database): Promise<string> {
 
 const LOST_SUBJECT = 'Its subject is a column that it does not have. Open it and choose another.';
 
-function toSummary(row: { study: StudyRow; subject: string | null; decision: Decision | null }): StudySummary {
-  const { study, subject, decision } = row;
+interface Listed {
+  study: StudyRow;
+  subject: string | null;
+  decision: Decision | null;
+  family: string | null;
+}
+
+function toSummary({ study, subject, decision, family }: Listed, names: string[]): StudySummary {
   const fault = study.subject !== null && subject === null ? LOST_SUBJECT : study.subjectFault;
   return {
     ...{ id: study.id, name: study.name, state: study.state, decision, subject, n: study.subjectCount, fault },
-    ...{ question: study.question, example: study.example },
+    ...{ question: study.question, asks: study.asks, tags: study.tags, family, example: study.example },
+    ...{ columns: names, bins: study.subjectBins, changedBy: study.changedBy },
     counting: subject !== null && study.subjectCount === null && fault === null,
     rowCount: study.rowCount,
     revision: study.revision,
@@ -78,7 +105,10 @@ export async function countSubject(db: Database, studyId: string): Promise<void>
   const [study] = await db.select().from(studies).where(eq(studies.id, studyId));
   if (!study?.subject || study.subjectCount !== null) return;
   const counted = await readSample(db, studyId, study.subject).then(
-    ({ sample }) => ({ subjectCount: sample.values.length }),
+    ({ sample }) => ({
+      subjectCount: sample.values.length,
+      subjectBins: sample.levels ? null : smallBins(sample.values, sample.resolution),
+    }),
     (error: unknown) => {
       if (isDatabaseGone(error)) throw error;
       return { subjectFault: 'Its readings cannot be counted. Open it to see them.' };
@@ -90,14 +120,9 @@ export async function countSubject(db: Database, studyId: string): Promise<void>
 
 async function readVerdicts(db: Database, studyId: string): Promise<Verdict[]> {
   const rows = await db.select().from(verdicts).where(eq(verdicts.studyId, studyId)).orderBy(desc(verdicts.at));
-  return rows.map(({ id, decision, reason, who, at, revision, evidence: kept, reopenAt, reopenReason, reopenWho }) => ({
-    id,
-    decision,
-    reason,
-    who,
+  return rows.map(({ studyId: _, at, reopenAt, reopenReason, reopenWho, ...verdict }) => ({
+    ...verdict,
     at: at.toISOString(),
-    revision,
-    evidence: kept,
     reopened: reopenAt && { reason: reopenReason ?? '', who: reopenWho ?? '', at: reopenAt.toISOString() },
   }));
 }
@@ -119,9 +144,9 @@ export async function readStudy(db: Database, studyId: string): Promise<Study> {
     standingChanges(db, studyId),
     readVerdicts(db, studyId),
   ]);
-  const { id, name, question, state, alpha, quantileType, subject, revision, rowCount } = study;
+  const { id, name, question, state, asks, tags, alpha, quantileType, subject, revision, rowCount } = study;
   return {
-    ...{ id, name, question, state, alpha, quantileType, subject, revision, rowCount },
+    ...{ id, name, question, state, asks, tags, alpha, quantileType, subject, revision, rowCount },
     columns: rows.map(toColumn),
     setAside: aside.map(toMarked),
     leftIn: left.map(toMarked),

@@ -23,7 +23,7 @@ import type { Database, Queries } from './database.js';
 import { fromOlder } from './history.js';
 import { notFound, StoreError } from './errors.js';
 import { APP_VERSION, findingOf } from './evidence.js';
-import { changes, columns, evidence, MARKS, type MarkTable, studies, verdicts } from './schema.js';
+import { changes, columns, evidence, looks, MARKS, type MarkTable, studies, verdicts } from './schema.js';
 
 async function columnsWithCells(q: Queries, studyId: string): Promise<StudyFile['columns']> {
   const rows = await q.select().from(columns).where(eq(columns.studyId, studyId)).orderBy(asc(columns.position));
@@ -39,19 +39,20 @@ export async function saveStudy(db: Database, studyId: string): Promise<StudyFil
   return db.transaction(async (q) => {
     const [found] = await q.select().from(studies).where(eq(studies.id, studyId));
     if (!found) throw notFound('study');
-    const { id, name, question, state, alpha, quantileType, subject, revision, rowCount } = found;
+    const { id, name, question, state, asks, tags, alpha, quantileType, subject, revision, rowCount } = found;
     const marked = (table: MarkTable) =>
       q.select().from(table).where(eq(table.studyId, studyId)).orderBy(asc(table.row));
     const [aside, left] = [await marked(MARKS.aside), await marked(MARKS.leftIn)];
     const record = await q.select().from(changes).where(eq(changes.studyId, studyId)).orderBy(asc(changes.revision));
     const kept = await q.select().from(evidence).where(eq(evidence.studyId, studyId)).orderBy(asc(evidence.at));
+    const looked = await q.select().from(looks).where(eq(looks.studyId, studyId)).orderBy(asc(looks.at));
     const ruled = await q.select().from(verdicts).where(eq(verdicts.studyId, studyId)).orderBy(asc(verdicts.at));
     return {
       format: STUDY_FILE,
       version: STUDY_FILE_VERSION,
       app: APP_VERSION,
       savedAt: new Date().toISOString(),
-      study: { id, name, question, state, alpha, quantileType, subject, revision, rowCount },
+      study: { id, name, question, state, asks, tags, alpha, quantileType, subject, revision, rowCount },
       columns: await columnsWithCells(q, studyId),
       setAside: aside.map(({ studyId: _s, at, ...reading }) => ({ ...reading, at: at.toISOString() })),
       leftIn: left.map(({ studyId: _s, at, ...reading }) => ({ ...reading, at: at.toISOString() })),
@@ -65,6 +66,7 @@ export async function saveStudy(db: Database, studyId: string): Promise<StudyFil
         at: at.toISOString(),
         reopenAt: reopenAt?.toISOString() ?? null,
       })),
+      looks: looked.map(({ studyId: _s, at, ...look }) => ({ ...look, at: at.toISOString() })),
     };
   });
 }
@@ -132,9 +134,11 @@ function underNewIds(file: StudyFile): StudyFile {
     changes: file.changes.map((change) => changeUnderNewIds(change, to)),
     evidence: file.evidence.map((piece) => ({
       ...{ ...piece, id: to(piece.id), columnId: orNull(piece.columnId, to), parts: partsUnderNewIds(piece.parts, to) },
+      replaces: orNull(piece.replaces, to),
       ...wordsOf(piece),
     })),
     verdicts: file.verdicts.map((verdict) => ({ ...verdict, id: to(verdict.id), evidence: verdict.evidence.map(to) })),
+    looks: file.looks.map((look) => ({ ...look, columnId: orNull(look.columnId, to) })),
   };
 }
 
@@ -155,7 +159,7 @@ export async function openStudy(db: Database, saved: StudyFile): Promise<string>
   const studyId = file.study.id;
   await db.transaction(async (q) => {
     const at = new Date();
-    await q.insert(studies).values({ ...file.study, changedAt: at, openedAt: at });
+    await q.insert(studies).values({ ...file.study, changedAt: at, changedBy: file.changes.at(-1)?.who ?? null, openedAt: at });
     for (const { cells, ...column } of file.columns) {
       await q.insert(columns).values({ ...column, studyId });
       await writeColumn(q, column.id, cells);
@@ -173,6 +177,7 @@ export async function openStudy(db: Database, saved: StudyFile): Promise<string>
       const finding = piece.finding.map(({ text, strong }) => ({ text, ...(strong ? { strong } : {}) }));
       await q.insert(evidence).values({ ...inTime(piece), finding, studyId });
     }
+    await inPortions(file.looks, (some) => q.insert(looks).values(some.map((one) => ({ ...inTime(one), studyId }))));
     for (const { reopenAt, ...verdict } of file.verdicts) {
       await q.insert(verdicts).values({ ...inTime(verdict), reopenAt: reopenAt ? new Date(reopenAt) : null, studyId });
     }

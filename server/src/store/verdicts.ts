@@ -1,9 +1,11 @@
-import { DECISION_WORDS, type ReopenRequest, type RuleRequest } from '@verdict/contract';
+import { decisionWords, type ReopenRequest, type RuleRequest } from '@verdict/contract';
 import { and, eq, isNull } from 'drizzle-orm';
 import { randomUUID } from 'node:crypto';
+import { openCautions } from './arranged.js';
 import { recordChange, refuseStale, type Changed } from './changes.js';
 import type { Database, Queries } from './database.js';
 import { StoreError } from './errors.js';
+import { countLooks } from './looks.js';
 import { evidence as kept, studies, verdicts } from './schema.js';
 import { lockStudy, refuseRuled } from './study-row.js';
 
@@ -16,21 +18,41 @@ async function refuseForeign(q: Queries, studyId: string, ids: readonly string[]
   }
 }
 
+/** A decision names a family where it is about one, and only there. */
+function refuseNameless({ decision, family }: RuleRequest): void {
+  const names = decision === 'treat-as-family';
+  if (names === (family !== null)) return;
+  const text = names ? 'Say as which family they are treated.' : 'This decision names no family.';
+  throw new StoreError('invalid', text, { field: 'family' });
+}
+
+/** What a result warns of is answered, or left open with a reason. */
+async function refuseUnanswered(q: Queries, studyId: string, { evidence, leftOpen }: RuleRequest): Promise<void> {
+  const open = leftOpen === '' ? await openCautions(q, studyId, evidence) : 0;
+  if (open === 0) return;
+  const what = open === 1 ? 'One caution is' : `${open} cautions are`;
+  throw new StoreError('invalid', `${what} not answered. Answer what the evidence warns of, or say why it is left open.`, {
+    field: 'leftOpen',
+  });
+}
+
 /** Puts the decision on record and closes the study to changes. */
 export async function rule(db: Database, studyId: string, request: RuleRequest): Promise<Changed> {
   return db.transaction(async (q) => {
     const study = await lockStudy(q, studyId);
     await refuseStale(q, study, request.revision);
     refuseRuled(study);
-    const { decision, reason, evidence, who } = request;
+    const { decision, family, reason, evidence, leftOpen, who } = request;
+    refuseNameless(request);
     await refuseForeign(q, studyId, evidence);
+    await refuseUnanswered(q, studyId, request);
     const at = new Date();
     const token = randomUUID();
-    await q
-      .insert(verdicts)
-      .values({ id: token, studyId, decision, reason, evidence, who, at, revision: study.revision });
+    const looked = await countLooks(q, studyId);
+    const row = { id: token, studyId, decision, family, reason, evidence, leftOpen, looked, who, at };
+    await q.insert(verdicts).values({ ...row, revision: study.revision });
     await q.update(studies).set({ state: 'ruled' }).where(eq(studies.id, studyId));
-    const applied = { inverse: null, text: `Verdict: ${DECISION_WORDS[decision]}`, reason };
+    const applied = { inverse: null, text: `Verdict: ${decisionWords(decision, family)}`, reason };
     return recordChange(q, study, { token, kind: 'rule', detail: request, who, at, applied });
   });
 }

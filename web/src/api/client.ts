@@ -1,12 +1,15 @@
 import type {
   Announced,
+  AskedKind,
   Evidence,
   Job,
   JobRequest,
-  KeepRequest,
+  KeepInput,
+  Look,
   Problem,
   Recomputed,
   RecordEntry,
+  SayRequest,
   Study,
   StudyCells,
   StudyFile,
@@ -113,6 +116,7 @@ function followJobs(hear: (job: Job) => void, again: () => void): () => void {
   return () => events.close();
 }
 
+const piece = (id: string) => `/evidence/${encodeURIComponent(id)}`;
 const job = (id: string) => `/jobs/${encodeURIComponent(id)}`;
 
 export interface Changed {
@@ -123,7 +127,8 @@ export interface Changed {
 /** Every call the page makes, one function each. */
 export const api = {
   listStudies: (bin: boolean) => send<StudySummary[]>('GET', `/studies${bin ? '?bin=1' : ''}`),
-  createStudy: (name = '') => send<{ id: string }>('POST', '/studies', { name }),
+  createStudy: (begun: { name?: string; asks?: AskedKind | null } = {}) =>
+    send<{ id: string }>('POST', '/studies', begun),
   openSaved: (file: unknown) => send<{ id: string }>('POST', '/studies/saved', file),
   saveStudy: (id: string) => send<StudyFile>('GET', `${study(id)}/saved`),
   binStudy: (id: string) => send<undefined>('DELETE', study(id)),
@@ -137,11 +142,15 @@ export const api = {
   follow,
   readRecord: (id: string) => send<RecordEntry[]>('GET', `${study(id)}/changes`),
   listEvidence: (id: string) => send<Evidence[]>('GET', `${study(id)}/evidence`),
-  keep: (id: string, body: KeepRequest) => send<Evidence>('POST', `${study(id)}/evidence`, body),
-  note: (evidenceId: string, note: string) =>
-    send<Evidence>('POST', `/evidence/${encodeURIComponent(evidenceId)}/note`, { note }),
+  keep: (id: string, body: KeepInput) => send<Evidence>('POST', `${study(id)}/evidence`, body),
+  say: (evidenceId: string, body: SayRequest) => send<Evidence>('POST', piece(evidenceId), body),
+  orderEvidence: (id: string, order: readonly string[]) =>
+    send<undefined>('POST', `${study(id)}/evidence/order`, { order }),
+  staleEvidence: (id: string) => send<{ revision: number; stale: string[] }>('GET', `${study(id)}/evidence/stale`),
+  listLooks: (id: string) => send<Look[]>('GET', `${study(id)}/looks`),
+  noteLooks: (id: string, looks: readonly Look[]) => send<undefined>('POST', `${study(id)}/looks`, { looks }),
   recompute: (evidenceId: string) =>
-    send<Recomputed>('POST', `/evidence/${encodeURIComponent(evidenceId)}/recompute`, {}),
+    send<Recomputed>('POST', `${piece(evidenceId)}/recompute`, {}),
   listJobs: (id?: string) => send<Job[]>('GET', id === undefined ? '/jobs' : `${study(id)}/jobs`),
   handOver: (id: string, body: JobRequest) => send<Job>('POST', `${study(id)}/jobs`, body),
   jobResult: (id: string) => send<{ result: unknown }>('GET', `${job(id)}/result`),

@@ -42,7 +42,7 @@ const columnOf = ({ column, request }: Evidence) =>
           placeholder="none"
           :disabled="store.ruled"
           :model-value="item.note"
-          @update:model-value="(text) => evidence.writeNote(item.id, text)"
+          @update:model-value="(text) => evidence.say(item.id, { note: text })"
         />
       </label>
       <dl>

@@ -4,10 +4,13 @@ import { computed, defineAsyncComponent, onUnmounted, provide, ref, watch } from
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { isTyping, useKeys } from '../composables/use-keys.js';
 import { useWaitingReadings } from '../composables/use-waiting-readings.js';
+import QuestionGuide from '../path/question-guide.vue';
+import { useStanding } from '../path/use-standing.js';
 import { BESIDE, PATH, STAGES } from '../stages/stages.js';
 import { allStages, FRAME_LANDMARKS } from '../workbench/stage.js';
 import { useEvidence } from '../stores/evidence.js';
 import { useJobs } from '../stores/jobs.js';
+import { useLooks } from '../stores/looks.js';
 import { useStudy } from '../stores/study.js';
 import CautionNote from './caution-note.vue';
 import EvidenceButton from './evidence-button.vue';
@@ -24,6 +27,8 @@ const props = defineProps<{ id: string }>();
 const store = useStudy();
 const evidence = useEvidence();
 const jobs = useJobs();
+const looks = useLooks();
+const { stages: answering } = useStanding();
 const lookedInto = ref(false);
 watch(
   () => evidence.drawerOpen,
@@ -44,6 +49,7 @@ watch(
     void store.open(id);
     void evidence.load(id);
     void jobs.load(id);
+    void looks.load(id);
   },
   { immediate: true },
 );
@@ -110,12 +116,15 @@ useEventListener('keydown', (event) => {
         <RouterLink
           :to="{ name, params: { id }, query: asked(name) }"
           class="stage"
+          :class="{ answers: answering.has(name) }"
+          :title="answering.has(name) ? 'It answers the question' : undefined"
           :aria-current="route.name === name ? 'page' : undefined"
         >
           <span class="dot" :class="{ full: holding.has(name) }" aria-hidden="true"></span>{{ title }}
         </RouterLink>
       </template>
       <span class="room"></span>
+      <QuestionGuide v-if="store.study" />
       <RouterLink
         v-for="{ name, title } in BESIDE"
         :key="name"
@@ -201,6 +210,11 @@ useEventListener('keydown', (event) => {
   border-bottom-color: var(--ink);
   color: var(--ink);
   font-weight: 600;
+}
+/* A stage that answers the question of the study. */
+.stage.answers {
+  border-top-color: var(--green);
+  color: var(--ink);
 }
 .dot {
   width: 7px;

@@ -1,7 +1,13 @@
-import type { Evidence, KeepRequest, Problem, Recomputed } from '@verdict/contract';
+import type { Evidence, KeepInput, Problem, Recomputed, SayRequest } from '@verdict/contract';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
 import { api, ApiError } from '../api/client.js';
+
+/** The place of a piece among those that are named; where it is not, the one it had. */
+function placeIn(order: readonly string[], { id, place }: Evidence): number | null {
+  const named = order.indexOf(id);
+  return named < 0 ? place : named;
+}
 
 /** The kept evidence of the open study, in the order it was kept. */
 export const useEvidence = defineStore('evidence', () => {
@@ -11,6 +17,8 @@ export const useEvidence = defineStore('evidence', () => {
   const recomputed = shallowRef<Record<string, Recomputed | 'running' | Problem>>({});
   /** Why the list could not be read, where it could not: then nothing is known of what is kept. */
   const unread = shallowRef<Problem | null>(null);
+  /** The pieces whose readings are no longer those they were worked out of. */
+  const stale = shallowRef<ReadonlySet<string>>(new Set());
   /** The study that is shown: what comes late for another one is not taken. */
   let shown = '';
 
@@ -23,6 +31,7 @@ export const useEvidence = defineStore('evidence', () => {
     if (shown !== studyId) {
       items.value = [];
       recomputed.value = {};
+      stale.value = new Set();
       problem.value = null;
     }
     shown = studyId;
@@ -58,12 +67,17 @@ export const useEvidence = defineStore('evidence', () => {
   }
 
   /** Keeps a result; false, with the problem said, when the server refused. */
-  async function keep(studyId: string, request: KeepRequest): Promise<boolean> {
+  async function keep(studyId: string, request: KeepInput): Promise<boolean> {
     problem.value = null;
     underWay.add(request.id);
     try {
       const kept = await api.keep(studyId, request);
-      if (studyId === shown) items.value = [...items.value.filter(({ id }) => id !== kept.id), kept];
+      if (studyId === shown) {
+        const others = items.value.filter(({ id }) => id !== kept.id);
+        const stepsBack = (item: Evidence) =>
+          item.id === kept.replaces ? { ...item, leftOut: true, leads: false } : item;
+        items.value = [...others.map(stepsBack), kept];
+      }
       return true;
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
@@ -74,17 +88,46 @@ export const useEvidence = defineStore('evidence', () => {
     }
   }
 
-  async function writeNote(id: string, note: string): Promise<void> {
+  /** Says something about a piece: a note, an answer to a caution, whether it stands on the sheet. */
+  async function say(id: string, said: SayRequest): Promise<void> {
     problem.value = null;
     underWay.add(id);
     try {
-      const noted = await api.note(id, note);
-      items.value = items.value.map((item) => (item.id === id ? noted : item));
+      const now = await api.say(id, said);
+      items.value = items.value.map((item) =>
+        item.id === id ? now : said.leads ? { ...item, leads: false } : item,
+      );
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       problem.value = error.problem;
     } finally {
       underWay.delete(id);
+    }
+  }
+
+  /** Puts the pieces in this order. */
+  async function arrange(order: readonly string[]): Promise<void> {
+    problem.value = null;
+    const before = items.value;
+    items.value = before.map((item) => ({ ...item, place: placeIn(order, item) }));
+    try {
+      await api.orderEvidence(shown, order);
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      items.value = before;
+      problem.value = error.problem;
+    }
+  }
+
+  /** Asks which pieces are about readings that have changed since. Nothing is asked while all were kept at this very change. */
+  async function lookStale(studyId: string, revision: number): Promise<void> {
+    const aged = items.value.some((item) => item.column !== null && item.revision !== revision);
+    try {
+      const found = aged ? await api.staleEvidence(studyId) : { stale: [] };
+      if (studyId === shown) stale.value = new Set(found.stale);
+    } catch (error) {
+      if (!(error instanceof ApiError)) throw error;
+      if (studyId === shown) problem.value = error.problem;
     }
   }
 
@@ -107,5 +150,8 @@ export const useEvidence = defineStore('evidence', () => {
     }
   }
 
-  return { items, drawerOpen, problem, unread, recomputed, load, stands, heardOf, keep, writeNote, hear, recompute };
+  return {
+    ...{ items, drawerOpen, problem, unread, recomputed, stale },
+    ...{ load, stands, heardOf, keep, say, arrange, lookStale, hear, recompute },
+  };
 });

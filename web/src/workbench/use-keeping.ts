@@ -6,7 +6,7 @@ import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
 import { useWho } from '../stores/who.js';
 
-interface Keepable {
+export interface Keepable {
   analysis: Pick<AnyAnalysis, 'id' | 'version' | 'name'>;
   request: object | null;
   result: unknown;

@@ -4,6 +4,7 @@ import { useKeys } from '../composables/use-keys.js';
 import { useStudy } from '../stores/study.js';
 import { lanes } from '../workers/analysis-pool.js';
 import { useLongWork } from './use-long-work.js';
+import { useLooking } from './use-looking.js';
 import { useKeeping, type About } from './use-keeping.js';
 import type { AnyRun } from './any-run.js';
 
@@ -63,6 +64,7 @@ export function useStage({ runs, kept = runs, about, mayLeave = () => true }: St
     return store.subject && store.sample ? { column: store.subject.id, sample: store.sample } : null;
   });
   const keeping = useKeeping(keepable, subject);
+  useLooking(keepable, subject);
   const canKeep = computed(
     () =>
       mayLeave() &&

@@ -1,4 +1,4 @@
-import type { Change } from '@verdict/contract';
+import { QUESTION_WORDS, type Change } from '@verdict/contract';
 import { quantileChoice } from '@verdict/core/analyses';
 import { eq } from 'drizzle-orm';
 import { studies } from '../schema.js';
@@ -18,6 +18,14 @@ export async function changeStudy(context: Context, change: Of<'change-study'>):
   if (change.question !== undefined) {
     inverse.question = study.question;
     said.push('question reworded');
+  }
+  if (change.asks !== undefined) {
+    inverse.asks = study.asks;
+    said.push(change.asks === null ? 'asks none of the questions' : `asks: ${QUESTION_WORDS[change.asks]}`);
+  }
+  if (change.tags !== undefined) {
+    inverse.tags = study.tags;
+    said.push(change.tags.length ? `tags: ${change.tags.join(', ')}` : 'no tags');
   }
   if (change.alpha !== undefined) {
     inverse.alpha = study.alpha;

@@ -37,7 +37,9 @@ export function useSubset() {
     // Columns of frequencies first: the others name them.
     columns.sort((a, b) => Number(a.frequencies !== null) - Number(b.frequencies !== null));
     try {
-      const { id } = await api.createStudy(`${study.name || 'untitled study'}: ${rows.length} rows`.slice(0, 120));
+      const { id } = await api.createStudy({
+        name: `${study.name || 'untitled study'}: ${rows.length} rows`.slice(0, 120),
+      });
       const note = `${rows.length} of ${study.rowCount} rows of “${study.name}” as of change ${study.revision}`.slice(
         0,
         200,

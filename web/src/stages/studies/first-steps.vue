@@ -1,6 +1,8 @@
 <script setup lang="ts">
-/** For who has no study of their own yet: what this is for, and the ways to begin. */
-const emit = defineEmits<{ paste: []; open: []; makeUp: [] }>();
+import { QUESTION_WORDS, QUESTIONS, type AskedKind } from '@verdict/contract';
+
+/** For who has no study of their own yet: what this is for, what to do in three steps, and the ways to begin. */
+const emit = defineEmits<{ paste: []; open: []; makeUp: []; ask: [asks: AskedKind] }>();
 </script>
 
 <template>
@@ -10,19 +12,32 @@ const emit = defineEmits<{ paste: []; open: []; makeUp: [] }>();
     </p>
     <ol>
       <li>
-        <el-button @click="emit('paste')">Paste readings</el-button>
+        <h2>Bring the readings</h2>
         <p class="soft">
-          Copy a column from a spreadsheet and press <kbd>Ctrl</kbd> + <kbd>V</kbd> here. It is shown before anything is
-          stored.
+          Copy a column from a spreadsheet and press <kbd>Ctrl</kbd> + <kbd>V</kbd> here, or drop a file. It is shown
+          before anything is stored.
+        </p>
+        <p class="ways">
+          <el-button size="small" @click="emit('paste')">Paste readings</el-button>
+          <el-button size="small" @click="emit('open')">Open a file</el-button>
+          <el-button size="small" @click="emit('makeUp')">Try with made-up readings</el-button>
         </p>
       </li>
       <li>
-        <el-button @click="emit('open')">Open a file</el-button>
-        <p class="soft">CSV, TSV, .xlsx, JSON, a data package, or a saved study; it can be dropped here too.</p>
+        <h2>Ask, and look</h2>
+        <p class="soft">The path shows the stages in the order of the work; a question marks those that answer it.</p>
+        <p class="asks">
+          <el-button v-for="kind in QUESTIONS" :key="kind" link @click="emit('ask', kind)">{{
+            QUESTION_WORDS[kind]
+          }}</el-button>
+        </p>
       </li>
       <li>
-        <el-button @click="emit('makeUp')">Make some up</el-button>
-        <p class="soft">Draw values from a distribution and see what samples of that size look like.</p>
+        <h2>Decide, and hand it on</h2>
+        <p class="soft">
+          Keep what you see with <kbd>K</kbd>. Verdict puts the decision on record with its reasons, and prints a sheet
+          that stands on its own.
+        </p>
       </li>
     </ol>
     <p class="soft examples">Or look into an example below: each says what it asks.</p>
@@ -31,27 +46,62 @@ const emit = defineEmits<{ paste: []; open: []; makeUp: [] }>();
 
 <style scoped>
 .first {
-  padding: 16px 20px 12px;
+  padding: 14px 20px 10px;
 }
 .what {
-  margin: 0 0 12px;
+  margin: 0 0 10px;
   font: 500 18px/1.4 var(--serif);
 }
 ol {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
-  gap: 12px 24px;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1.45fr) minmax(0, 1fr);
+  gap: 12px 28px;
   margin: 0;
   padding: 0;
   list-style: none;
+  counter-reset: step;
+}
+h2 {
+  margin: 0 0 2px;
+  font: 600 14px var(--sans);
+}
+h2::before {
+  margin-right: 7px;
+  color: var(--green);
+  counter-increment: step;
+  content: counter(step);
+}
+.ways {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  margin-top: 8px;
+}
+.ways .el-button + .el-button {
+  margin-left: 0;
+}
+.asks {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0 10px;
+  margin-top: 4px;
+}
+.asks .el-button.is-link.is-link {
+  --el-button-text-color: var(--green);
+  font: 14px/1.5 var(--serif);
+}
+.asks .el-button.is-link {
+  padding-left: 0;
+}
+@media (max-width: 900px) {
+  ol {
+    grid-template-columns: minmax(0, 1fr);
+  }
 }
 .examples {
-  margin-top: 12px;
+  margin-top: 10px;
   border-top: 1px solid var(--line);
   padding-top: 8px;
-}
-li p {
-  margin: 6px 0 0;
 }
 p {
   margin: 0;

@@ -1,22 +1,29 @@
 <script setup lang="ts">
-import type { StudySummary } from '@verdict/contract';
+import { QUESTION_WORDS, QUESTIONS, type AskedKind, type StudySummary } from '@verdict/contract';
 import { useEventListener, useFileDialog, useTimeoutFn } from '@vueuse/core';
-import { computed, onMounted, ref, watch } from 'vue';
+import { groupThousands } from '@verdict/core/format';
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, ApiError } from '../../api/client.js';
 import CautionNote from '../../components/caution-note.vue';
 import PageHead from '../../components/page-head.vue';
 import { useWaitingReadings } from '../../composables/use-waiting-readings.js';
 import { pasted, type Incoming } from '../../files/incoming.js';
+import WordMenu from '../../components/word-menu.vue';
+import { useWho } from '../../stores/who.js';
 import FirstSteps from './first-steps.vue';
 import StudyList from './study-list.vue';
+import StudySearch from './study-search.vue';
+import { useFound } from './use-found.js';
 
 /** Home: the studies, and the bin. The list is asked for again after these pauses, in milliseconds, while something is still being counted. */
 const FIRST_PAUSE = 300;
 const LONGEST_PAUSE = 10_000;
 const router = useRouter();
 const inBin = ref(false);
-const studies = ref<StudySummary[] | null>(null);
+const who = useWho();
+// Shallow: thousands of studies are shown, none is changed in place.
+const studies = shallowRef<StudySummary[] | null>(null);
 const problem = ref('');
 
 async function guarded(call: () => Promise<void>): Promise<void> {
@@ -45,12 +52,20 @@ watch(inBin, () => {
   void load();
 });
 
-/** A new study, open at its readings; `query` says how it begins. */
-const create = (query: Record<string, string> = {}) =>
+/** A new study, open at its readings; `query` says how it begins, `asks` what it is about. */
+const create = (query: Record<string, string> = {}, asks: AskedKind | null = null) =>
   guarded(async () => {
-    const { id } = await api.createStudy();
+    const { id } = await api.createStudy({ asks });
     await router.push({ name: 'readings', params: { id }, query });
   });
+const ASKS = QUESTIONS.map((id) => ({ id, title: QUESTION_WORDS[id] }));
+const setTags = ({ id, revision }: StudySummary, tags: string[]) =>
+  guarded(async () => {
+    const change = { kind: 'change-study', tags };
+    await api.change(id, { token: crypto.randomUUID(), revision, who: who.name, change });
+    await load();
+  });
+const found = useFound(studies);
 
 const elsewhere = useWaitingReadings();
 /** Readings that were pasted or opened here begin a study of their own. */
@@ -107,21 +122,53 @@ const isNew = computed(() => !inBin.value && (studies.value?.every(({ example })
         <h1>{{ inBin ? 'Studies in the bin' : 'Studies' }}</h1>
         <el-button link @click="inBin = !inBin">{{ inBin ? 'Back to the studies' : 'Bin' }}</el-button>
         <el-button v-if="!inBin && !isNew" link @click="chooseFile()">Open a file</el-button>
+        <WordMenu
+          v-if="!inBin && !isNew"
+          title="Start from a question"
+          :items="ASKS"
+          @choose="(id) => create({}, id as AskedKind)"
+        />
         <el-button v-if="!inBin" type="primary" @click="create()">New study</el-button>
       </div>
       <CautionNote v-if="problem" lead="Not done" tone="wrong">
         {{ problem }} <el-button link @click="load">Try again</el-button>
       </CautionNote>
-      <FirstSteps v-if="isNew" @paste="pasteByButton" @open="chooseFile()" @make-up="create({ begin: 'made-up' })" />
+      <FirstSteps
+        v-if="isNew"
+        @paste="pasteByButton"
+        @open="chooseFile()"
+        @make-up="create({ begin: 'made-up' })"
+        @ask="(asks) => create({}, asks)"
+      />
       <p v-if="!studies && !problem" class="soft" aria-busy="true">Reading the list …</p>
-      <p v-else-if="empty" class="soft">
+      <StudySearch v-if="studies && !empty && !isNew" :found="found" />
+      <p v-if="empty" class="soft">
         {{
           inBin
             ? 'The bin is empty.'
             : 'No study yet. A new one needs nothing but readings to paste; it can be named later.'
         }}
       </p>
-      <StudyList v-else-if="studies" :studies="studies" :in-bin="inBin" @restore="restore" @bin="moveToBin" />
+      <p v-else-if="studies && found.all.value.length === 0" class="soft" role="status">
+        No study has all of these words in its name, question, columns, decision or tags.
+      </p>
+      <StudyList
+        v-else-if="studies"
+        :studies="found.shown.value"
+        :in-bin="inBin"
+        :by="found.wanted.value.by"
+        :turned="found.wanted.value.turned"
+        :known-tags="found.tags.value.map(({ tag }) => tag)"
+        @sort="found.sortBy"
+        @tag="found.chooseTag"
+        @tags="setTags"
+        @restore="restore"
+        @bin="moveToBin"
+      />
+      <p v-if="found.left.value > 0">
+        <el-button @click="found.more">Show more</el-button>
+        <span class="soft left">{{ groupThousands(found.left.value) }} further studies</span>
+      </p>
     </main>
   </div>
 </template>
@@ -134,6 +181,9 @@ const isNew = computed(() => !inBin.value && (studies.value?.every(({ example })
   max-width: 1100px;
   margin: 34px auto;
   padding: 0 20px;
+}
+.left {
+  margin-left: 12px;
 }
 .top {
   display: flex;

@@ -1,0 +1,106 @@
+import type { Answer, Evidence, SayRequest } from '@verdict/contract';
+import { fingerprintOf } from '@verdict/core/readings';
+import { and, asc, eq } from 'drizzle-orm';
+import { sampleFor, underKeptNames } from './asked.js';
+import type { Database, Queries } from './database.js';
+import { notFound, StoreError } from './errors.js';
+import { toEvidence } from './evidence.js';
+import { evidence } from './schema.js';
+import { lockStudy, refuseRuled, requireStudy } from './study-row.js';
+
+type Row = typeof evidence.$inferSelect;
+
+/** The texts of the cautions that a kept result says; what came from elsewhere may hold anything in their place. */
+export function cautionsOf({ result }: Pick<Row, 'result'>): string[] {
+  const notes = (result as { notes?: unknown } | null)?.notes;
+  if (!Array.isArray(notes)) return [];
+  return (notes as { text?: unknown; quiet?: unknown }[]).flatMap((note) =>
+    typeof note?.text === 'string' && note.quiet !== true ? [note.text] : [],
+  );
+}
+
+/** The answers with one more, or with one taken back. */
+function answered(row: Row, { to, words, who }: NonNullable<SayRequest['answer']>): Answer[] {
+  if (!cautionsOf(row).includes(to)) throw new StoreError('invalid', 'The result says no such thing.', { field: 'answer' });
+  const others = row.answers.filter((answer) => answer.to !== to);
+  return words === '' ? others : [...others, { to, words, who, at: new Date().toISOString() }];
+}
+
+/** Says something about a piece of evidence, while the study is open: a note, an answer to a caution, whether and where it stands on the sheet. */
+export async function sayOfEvidence(
+  db: Database,
+  evidenceId: string,
+  { note, leftOut, leads, answer }: SayRequest,
+): Promise<{ said: Evidence; studyId: string }> {
+  const [found] = await db.select({ studyId: evidence.studyId }).from(evidence).where(eq(evidence.id, evidenceId));
+  if (!found) throw notFound('piece of evidence');
+  const { studyId } = found;
+  return db.transaction(async (q) => {
+    refuseRuled(await lockStudy(q, studyId));
+    // Read behind the lock: what another window has said in between stays.
+    const [row] = await q.select().from(evidence).where(eq(evidence.id, evidenceId));
+    const said = {
+      ...(note === undefined ? {} : { note }),
+      ...(leftOut === undefined ? {} : { leftOut }),
+      ...(leads === undefined ? {} : { leads }),
+      ...(answer ? { answers: answered(row!, answer) } : {}),
+    };
+    if (leads) await q.update(evidence).set({ leads: false }).where(eq(evidence.studyId, studyId));
+    if (Object.keys(said).length > 0) await q.update(evidence).set(said).where(eq(evidence.id, evidenceId));
+    return { said: toEvidence({ ...row!, ...said }), studyId };
+  });
+}
+
+/** Puts the evidence of a study in this order; pieces that are not named keep their place after them. */
+export async function orderEvidence(db: Database, studyId: string, order: readonly string[]): Promise<void> {
+  await db.transaction(async (q) => {
+    refuseRuled(await lockStudy(q, studyId));
+    for (const [place, id] of order.entries()) {
+      await q
+        .update(evidence)
+        .set({ place })
+        .where(and(eq(evidence.id, id), eq(evidence.studyId, studyId)));
+    }
+  });
+}
+
+/**
+ * The pieces whose readings are no longer those they were worked out of: changed since, or their column is gone. Every column is read once, however many pieces are
+ * about it.
+ */
+export async function staleEvidence(db: Database, studyId: string): Promise<{ revision: number; stale: string[] }> {
+  const study = await requireStudy(db, studyId);
+  const { id, columnId, parts, request, fingerprint, revision } = evidence;
+  const rows = await db
+    .select({ id, columnId, parts, request, fingerprint, revision })
+    .from(evidence)
+    .where(eq(evidence.studyId, studyId))
+    .orderBy(asc(evidence.at));
+  const read = new Map<string, Awaited<ReturnType<typeof sampleFor>> | null>();
+  const stale: string[] = [];
+  for (const row of rows) {
+    if (row.columnId === null || row.revision === study.revision) continue;
+    const key = JSON.stringify([row.columnId, row.parts]);
+    if (!read.has(key)) read.set(key, await sampleFor(db, study, row.columnId, row.parts).catch(unlessGone));
+    const found = read.get(key);
+    if (!found || fingerprintOf(underKeptNames(found.sample, row.request)) !== row.fingerprint) stale.push(row.id);
+  }
+  return { revision: study.revision, stale };
+}
+
+/** A column that is not there any more; every other failure goes on. */
+function unlessGone(error: unknown): null {
+  if (error instanceof StoreError) return null;
+  throw error;
+}
+
+/** What stands against deciding on these pieces: how many of their cautions nobody has answered. */
+export async function openCautions(q: Queries, studyId: string, ids: readonly string[]): Promise<number> {
+  const rows = await q.select().from(evidence).where(eq(evidence.studyId, studyId));
+  const resting = rows.filter(({ id }) => ids.includes(id));
+  return resting.reduce((sum, row) => {
+    const met = new Set(row.answers.map(({ to }) => to));
+    return sum + new Set(cautionsOf(row).filter((text) => !met.has(text))).size;
+  }, 0);
+}
+

@@ -178,7 +178,7 @@ test('a file opened at home begins a study; the home of somebody new says how to
   const first = page.getByRole('region', { name: 'First steps' });
   await expect(first).toContainText('a record that anyone can recompute');
   expect(await violations(page)).toEqual([]);
-  await first.getByRole('button', { name: 'Make some up' }).click();
+  await first.getByRole('button', { name: 'Try with made-up readings' }).click();
   await page.getByRole('button', { name: 'Add the column' }).click();
   await expect(page.getByText('100 readings')).toBeVisible();
   await page.unrouteAll();

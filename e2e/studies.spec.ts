@@ -1,4 +1,5 @@
 import type { StudyFile } from '@verdict/contract';
+import { readFileSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
 import { TWELVE, expect, gridCell, openStage, settled, stored, studyOf, test, openFile } from './app.js';
 
@@ -22,7 +23,9 @@ test('a study is named in place, deleted to the bin and restored', async ({ page
   await expect(page.getByRole('grid')).toBeVisible();
 });
 
-test('a verdict is put on record, listed, prints on one A4 page, and is reopened with a reason', async ({ page }) => {
+test('a verdict rests on answered cautions, is put on record, listed, printed on A4 pages, and reopened with a reason', async ({
+  page,
+}) => {
   await studyOf(page, TWELVE);
   const name = `verdict ${Date.now()}`;
   await page.getByLabel('Name of the study').fill(name);
@@ -37,8 +40,12 @@ test('a verdict is put on record, listed, prints on one A4 page, and is reopened
   await page.keyboard.press('k');
   await expect(page.getByText('Kept: probability plot and normality test.')).toBeVisible();
   await openStage(page, 'Verdict');
-  await page.getByLabel('Question').fill('May the thickness be treated as normal?');
-  await page.getByLabel('Question').blur();
+  const pieces = page.getByRole('article');
+  await expect(pieces).toHaveCount(4);
+  await expect(pieces.nth(0).getByRole('img', { name: 'Histogram of thickness' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'What was looked at' })).toContainText(/\d+ tests were looked at/);
+  await page.getByLabel('Question', { exact: true }).fill('May the thickness be treated as normal?');
+  await page.getByLabel('Question', { exact: true }).blur();
   const record = page.getByRole('button', { name: /Put on record/ });
   await record.click();
   await expect(page.getByRole('alert')).toContainText('Choose a decision first.');
@@ -46,18 +53,34 @@ test('a verdict is put on record, listed, prints on one A4 page, and is reopened
   await record.click();
   await expect(page.getByRole('alert')).toContainText('Say why');
   await page.getByLabel('Reason for the decision').fill('Straight plot, no reading outside the band.');
+  // Arranged for the sheet: one leads, one is left out, two change places.
+  await pieces.nth(3).getByRole('button', { name: 'Lead with it' }).click();
+  await expect(pieces.nth(3)).toContainText('leads the sheet');
+  await page.getByRole('button', { name: 'Move Histogram of thickness down' }).click();
+  await expect(pieces.nth(0)).toContainText('Description of thickness');
+  await pieces.nth(1).getByRole('button', { name: 'Leave out' }).click();
+  await expect(pieces).toHaveCount(3);
+  // What the evidence warns of is answered, or left open in words.
+  const answers = page.getByLabel(/^Answer to caution/);
+  for (let i = 0; i < (await answers.count()); i++) {
+    await answers.nth(i).fill('known, and of no weight here');
+    await answers.nth(i).press('Enter');
+  }
+  await expect(page.getByLabel('Why it is left open')).toHaveCount(0);
   await record.click();
-  const sheet = page.getByRole('article');
+  await expect(page.getByRole('region', { name: 'Decision on record' })).toContainText('treat as normal');
+
+  await page.getByRole('link', { name: 'Open the sheet' }).click();
+  const sheet = page.getByRole('article', { name: 'Sheet' });
   await expect(sheet).toContainText('Straight plot, no reading outside the band.');
   await expect(sheet).toContainText('May the thickness be treated as normal?');
   await expect(sheet).toContainText('12 readings used, none set aside. Level 0.05.');
   await expect(sheet).toContainText('There is no evidence against');
-  // The last kept pictures are drawn on it.
-  await expect(sheet.getByRole('img', { name: 'Histogram of thickness' })).toBeVisible();
-  await expect(sheet.getByRole('img', { name: 'probability plot of thickness' })).toBeVisible();
-
+  await expect(sheet).toContainText('Kept, and not on this sheet:');
+  await expect(page.getByText(/about \d+ pages?/)).toBeVisible();
+  await expect(sheet.getByRole('img', { name: 'Probability plot of thickness' })).toBeVisible();
   const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
-  expect(pdf.match(/\/Type\s*\/Page\b/g)).toHaveLength(1);
+  expect(pdf.match(/\/Type\s*\/Page\b/g)!.length).toBeLessThanOrEqual(3);
   expect(pdf).toMatch(/\/MediaBox\s*\[\s*0 0 59[45](\.\d+)? 84[12](\.\d+)?\s*\]/);
 
   // Closed to changes everywhere.
@@ -70,11 +93,56 @@ test('a verdict is put on record, listed, prints on one A4 page, and is reopened
   await page.getByRole('button', { name: 'Reopen …' }).click();
   await page.getByLabel('Reason for reopening').fill('Gauge found worn.');
   await page.getByRole('button', { name: 'Reopen', exact: true }).click();
-  await expect(sheet).toContainText('Gauge found worn.');
+  await expect(page.getByText(/Earlier: treat as normal.*Gauge found worn\./)).toBeVisible();
   await expect(record).toBeVisible();
 });
 
-test('a study file with an altered result opens, and the sheet says which result came out differently', async ({
+test('evidence whose readings have changed is marked and run again in one go, the old kept; the sheet is saved in every form', async ({
+  page,
+}) => {
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Shape');
+  await expect(page.getByRole('img', { name: /^Histogram of thickness/ })).toBeVisible();
+  await expect(page.getByText('12 readings centre at')).toBeVisible();
+  await page.keyboard.press('k');
+  await expect(page.getByText('Kept: histogram and description.')).toBeVisible();
+  await openStage(page, 'Readings');
+  await gridCell(page, 1, 0).click();
+  await page.keyboard.type('7.70');
+  await page.keyboard.press('Enter');
+  await stored(page);
+  await openStage(page, 'Verdict');
+  const changed = page.getByText('Its readings have changed');
+  await expect(changed).toHaveCount(2);
+  await page.getByRole('button', { name: 'Run again', exact: true }).first().click();
+  await expect(changed).toHaveCount(1);
+  await page.getByText('Kept, and not on the sheet (1)').click();
+  await expect(page.getByRole('article', { name: 'Left out: Histogram' })).toContainText('run again since');
+  await page.getByRole('link', { name: 'Open the sheet' }).click();
+  const sheet = page.getByRole('article', { name: 'Sheet' });
+  await expect(sheet).toContainText('Its readings have changed since change 1');
+  await page.getByText('with the table of readings').click();
+  await expect(sheet.getByRole('row')).toHaveCount(13);
+  await expect(page.getByText(/about \d+ pages?/)).toBeVisible();
+  const saved = async (entry: RegExp) => {
+    await page.getByRole('button', { name: 'Save', exact: true }).click();
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('menuitem', { name: entry }).click(),
+    ]);
+    return readFileSync((await download.path())!);
+  };
+  const html = (await saved(/\.html/)).toString();
+  expect(html).toContain('data:font/woff2;base64,');
+  expect(html).toContain('<svg xmlns');
+  expect(html).toMatch(/\d{4}-\d\d-\d\d \d\d:\d\d UTC/);
+  expect(html).not.toMatch(/<script|(?:src|href)="(?!data:)/);
+  const data = JSON.parse((await saved(/\.json/)).toString()) as { evidence: unknown[] };
+  expect(data.evidence).toHaveLength(2);
+  expect((await saved(/\.docx/)).subarray(0, 2).toString()).toBe('PK');
+});
+
+test('a study file with an altered result opens, and the verdict and the sheet say which result came out differently', async ({
   page,
   app,
 }) => {
@@ -93,10 +161,13 @@ test('a study file with an altered result opens, and the sheet says which result
   const altered = Buffer.from(JSON.stringify({ ...file, evidence }));
   await openFile(page, 'Open a file', { name: 'a.json', mimeType: 'application/json', buffer: altered });
   await openStage(page, 'Verdict');
-  const sheet = page.getByRole('article');
+  await expect(page.getByText(/it came out differently/)).toHaveCount(1);
+  await expect(page.getByText(/recomputed: the same/)).toHaveCount(1);
+  await expect(page.getByRole('img', { name: 'Histogram of thickness' })).toHaveCount(0);
+  await page.getByRole('link', { name: 'Open the sheet' }).click();
+  const sheet = page.getByRole('article', { name: 'Sheet' });
   await expect(sheet.getByText(/it came out differently/)).toHaveCount(1);
-  await expect(sheet.getByText(/Recomputed: the same/)).toHaveCount(1);
-  await expect(sheet.getByRole('img', { name: 'Histogram of thickness' })).toHaveCount(0);
+  await expect(sheet.getByRole('img')).toHaveCount(0);
 });
 
 test('edits made while the database is away are kept in the page and sent when it is back', async ({ page, app }) => {

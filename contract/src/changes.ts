@@ -2,7 +2,7 @@ import { QUANTILE_TYPES } from '@verdict/core/analyses';
 import { LONGEST_CELL, LONGEST_NAME, MOST_COLUMNS } from '@verdict/core/readings';
 import { derivationSchema } from '@verdict/core/table';
 import { z } from 'zod';
-import { askedKindSchema } from './decisions.js';
+import { QUESTIONS } from './decisions.js';
 
 /**
  * Text as it may be kept: half a surrogate pair, as a cut emoji leaves behind, becomes the replacement character where it enters, so that
@@ -23,6 +23,7 @@ export const reasonSchema = textSchema
   .min(1, 'A reason is needed, so that the record can be understood later.')
   .max(1000, 'A reason has at most 1 000 characters.');
 
+export const askedKindSchema = z.enum(QUESTIONS, 'The question is none of those that can be asked.');
 /** Words by which studies are found again; one is not said twice. */
 export const tagsSchema = z
   .array(textSchema.trim().min(1, 'A tag needs a name.').max(30, 'A tag has at most 30 characters.'))

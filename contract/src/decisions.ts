@@ -1,9 +1,6 @@
-import { z } from 'zod';
-
 /** What a study may be about. The question leads; it forces nothing. */
 export const QUESTIONS = ['normal', 'family', 'outlier', 'claim', 'differ', 'sure', 'how-many'] as const;
 export type AskedKind = (typeof QUESTIONS)[number];
-export const askedKindSchema = z.enum(QUESTIONS, 'The question is none of those that can be asked.');
 
 /** The questions as an analyst asks them. */
 export const QUESTION_WORDS: Record<AskedKind, string> = {

@@ -110,6 +110,22 @@ export interface Evidence {
   recomputed: { same: boolean; at: string } | null;
 }
 
+/** The texts of the cautions that a kept result says, each once; a result that came from elsewhere may hold anything in their place. */
+export function cautionsOf(result: unknown): string[] {
+  const notes = (result as { notes?: unknown } | null)?.notes;
+  if (!Array.isArray(notes)) return [];
+  const texts = (notes as { text?: unknown; quiet?: unknown }[]).flatMap((note) =>
+    typeof note?.text === 'string' && note.quiet !== true ? [note.text] : [],
+  );
+  return [...new Set(texts)];
+}
+
+/** Those that nobody has answered. */
+export function openCautionsOf({ result, answers }: Pick<Evidence, 'result' | 'answers'>): string[] {
+  const met = new Set(answers.map(({ to }) => to));
+  return cautionsOf(result).filter((text) => !met.has(text));
+}
+
 /** What recomputing on the server found. */
 export interface Recomputed {
   same: boolean;

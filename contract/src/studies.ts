@@ -1,8 +1,8 @@
 import type { QuantileType } from '@verdict/core/analyses';
 import type { TableColumn } from '@verdict/core/table';
 import { z } from 'zod';
-import { idSchema, reasonSchema, textSchema, whoSchema, type Change } from './changes.js';
-import { askedKindSchema, DECISIONS, type AskedKind, type Decision } from './decisions.js';
+import { askedKindSchema, idSchema, reasonSchema, textSchema, whoSchema, type Change } from './changes.js';
+import { DECISIONS, type AskedKind, type Decision } from './decisions.js';
 
 export type StudyState = 'open' | 'ruled';
 

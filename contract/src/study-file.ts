@@ -1,9 +1,17 @@
 import { LONGEST_CELL } from '@verdict/core/readings';
 import { derivationSchema } from '@verdict/core/table';
 import { z } from 'zod';
-import { columnSchema, idSchema, MOST_ROWS, tagsSchema, textSchema, quantileTypeSchema } from './changes.js';
+import {
+  askedKindSchema,
+  columnSchema,
+  idSchema,
+  MOST_ROWS,
+  tagsSchema,
+  textSchema,
+  quantileTypeSchema,
+} from './changes.js';
 import { partsSchema } from './evidence.js';
-import { askedKindSchema, DECISIONS } from './decisions.js';
+import { DECISIONS } from './decisions.js';
 
 /** What a study file says it is, and its version: a newer one is refused with that reason instead of being half read. */
 export const STUDY_FILE = 'verdict study';

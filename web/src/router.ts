@@ -17,6 +17,7 @@ export const router = createRouter({
       props: true,
       children: [
         { path: '', redirect: { name: PATH[0]!.name } },
+        { path: 'sheet', name: 'sheet', component: () => import('./sheet/sheet-view.vue') },
         ...STAGES.map(({ name, path, view }) => ({ path: path ?? name, name, component: view })),
       ],
     },

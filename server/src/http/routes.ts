@@ -152,7 +152,8 @@ export function routes({ db, store, pool, feed, jobs, idleMilliseconds, failed }
 
   router.post('/studies/:id/verdict', async (req, res) => {
     const request = bodyOf(req, ruleRequestSchema);
-    const done = await rule(db, req.params.id, request);
+    const { stale } = await store.staleEvidence(req.params.id);
+    const done = await rule(db, req.params.id, request, stale);
     feed.announce(req.params.id, { ...done, token: '', who: request.who, change: null });
     res.json(done);
   });

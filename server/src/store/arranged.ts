@@ -1,4 +1,4 @@
-import type { Answer, Evidence, SayRequest } from '@verdict/contract';
+import { cautionsOf, openCautionsOf, type Answer, type Evidence, type SayRequest } from '@verdict/contract';
 import { fingerprintOf } from '@verdict/core/readings';
 import { and, asc, eq } from 'drizzle-orm';
 import { sampleFor, underKeptNames } from './asked.js';
@@ -10,18 +10,10 @@ import { lockStudy, refuseRuled, requireStudy } from './study-row.js';
 
 type Row = typeof evidence.$inferSelect;
 
-/** The texts of the cautions that a kept result says; what came from elsewhere may hold anything in their place. */
-export function cautionsOf({ result }: Pick<Row, 'result'>): string[] {
-  const notes = (result as { notes?: unknown } | null)?.notes;
-  if (!Array.isArray(notes)) return [];
-  return (notes as { text?: unknown; quiet?: unknown }[]).flatMap((note) =>
-    typeof note?.text === 'string' && note.quiet !== true ? [note.text] : [],
-  );
-}
-
 /** The answers with one more, or with one taken back. */
 function answered(row: Row, { to, words, who }: NonNullable<SayRequest['answer']>): Answer[] {
-  if (!cautionsOf(row).includes(to)) throw new StoreError('invalid', 'The result says no such thing.', { field: 'answer' });
+  if (!cautionsOf(row.result).includes(to))
+    throw new StoreError('invalid', 'The result says no such thing.', { field: 'answer' });
   const others = row.answers.filter((answer) => answer.to !== to);
   return words === '' ? others : [...others, { to, words, who, at: new Date().toISOString() }];
 }
@@ -94,13 +86,9 @@ function unlessGone(error: unknown): null {
   throw error;
 }
 
-/** What stands against deciding on these pieces: how many of their cautions nobody has answered. */
+/** How many cautions of these pieces nobody has answered. */
 export async function openCautions(q: Queries, studyId: string, ids: readonly string[]): Promise<number> {
-  const rows = await q.select().from(evidence).where(eq(evidence.studyId, studyId));
-  const resting = rows.filter(({ id }) => ids.includes(id));
-  return resting.reduce((sum, row) => {
-    const met = new Set(row.answers.map(({ to }) => to));
-    return sum + new Set(cautionsOf(row).filter((text) => !met.has(text))).size;
-  }, 0);
+  const { id, result, answers } = evidence;
+  const rows = await q.select({ id, result, answers }).from(evidence).where(eq(evidence.studyId, studyId));
+  return rows.reduce((sum, row) => (ids.includes(row.id) ? sum + openCautionsOf(row).length : sum), 0);
 }
-

@@ -1,11 +1,4 @@
-import {
-  DECISIONS,
-  JOB_STATES,
-  QUESTIONS,
-  type Answer,
-  type LookedCount,
-  type PartsBy,
-} from '@verdict/contract';
+import { DECISIONS, JOB_STATES, QUESTIONS, type Answer, type LookedCount, type PartsBy } from '@verdict/contract';
 import type { QuantileType } from '@verdict/core/analyses';
 import type { Levels } from '@verdict/core/readings';
 import type { Derivation } from '@verdict/core/table';
@@ -58,7 +51,9 @@ export const studies = mysqlTable('studies', {
     .default('open'),
   /** What it is about, where that was said. */
   asks: varchar('asks', { length: 20, enum: QUESTIONS }),
-  tags: json<string[]>()('tags').notNull().default(sql`'[]'`),
+  tags: json<string[]>()('tags')
+    .notNull()
+    .default(sql`'[]'`),
   alpha: double('alpha').notNull().default(0.05),
   quantileType: quantileType('quantile_type').notNull().default(7),
   subject: id('subject'),
@@ -192,7 +187,9 @@ export const evidence = mysqlTable(
     place: int('place'),
     leftOut: boolean('left_out').notNull().default(false),
     leads: boolean('leads').notNull().default(false),
-    answers: json<Answer[]>()('answers').notNull().default(sql`'[]'`),
+    answers: json<Answer[]>()('answers')
+      .notNull()
+      .default(sql`'[]'`),
     /** The piece it was worked out in place of. */
     replaces: id('replaces'),
     /** When the server last worked it out itself, and whether it came out the same; null: not yet. */

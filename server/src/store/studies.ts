@@ -51,7 +51,11 @@ export async function listStudies(db: Database, bin: boolean): Promise<StudySumm
 /** The names of the columns of all studies, in their order. */
 async function namesOfColumns(db: Database): Promise<Map<string, string[]>> {
   const { studyId, name, removed, position } = columns;
-  const rows = await db.select({ studyId, name }).from(columns).where(eq(removed, false)).orderBy(asc(studyId), asc(position));
+  const rows = await db
+    .select({ studyId, name })
+    .from(columns)
+    .where(eq(removed, false))
+    .orderBy(asc(studyId), asc(position));
   const names = new Map<string, string[]>();
   for (const row of rows) {
     const own = names.get(row.studyId);

@@ -159,7 +159,9 @@ export async function openStudy(db: Database, saved: StudyFile): Promise<string>
   const studyId = file.study.id;
   await db.transaction(async (q) => {
     const at = new Date();
-    await q.insert(studies).values({ ...file.study, changedAt: at, changedBy: file.changes.at(-1)?.who ?? null, openedAt: at });
+    await q
+      .insert(studies)
+      .values({ ...file.study, changedAt: at, changedBy: file.changes.at(-1)?.who ?? null, openedAt: at });
     for (const { cells, ...column } of file.columns) {
       await q.insert(columns).values({ ...column, studyId });
       await writeColumn(q, column.id, cells);

@@ -26,18 +26,34 @@ function refuseNameless({ decision, family }: RuleRequest): void {
   throw new StoreError('invalid', text, { field: 'family' });
 }
 
-/** What a result warns of is answered, or left open with a reason. */
-async function refuseUnanswered(q: Queries, studyId: string, { evidence, leftOpen }: RuleRequest): Promise<void> {
-  const open = leftOpen === '' ? await openCautions(q, studyId, evidence) : 0;
-  if (open === 0) return;
-  const what = open === 1 ? 'One caution is' : `${open} cautions are`;
-  throw new StoreError('invalid', `${what} not answered. Answer what the evidence warns of, or say why it is left open.`, {
-    field: 'leftOpen',
-  });
+/** What a result warns of is answered, and evidence whose readings have changed is run again; or it is left open with a reason. */
+async function refuseUnanswered(
+  q: Queries,
+  studyId: string,
+  request: RuleRequest,
+  stale: readonly string[],
+): Promise<void> {
+  const { evidence, leftOpen } = request;
+  if (leftOpen !== '') return;
+  const open = await openCautions(q, studyId, evidence);
+  const old = stale.filter((id) => evidence.includes(id)).length;
+  if (open + old === 0) return;
+  const cautions = open === 1 ? 'one caution is not answered' : `${open} cautions are not answered`;
+  const pieces = old === 1 ? 'the readings of one piece have changed' : `the readings of ${old} pieces have changed`;
+  const what = [...(open ? [cautions] : []), ...(old ? [pieces] : [])].join(', and ');
+  throw new StoreError('invalid', `Not yet: ${what}. See to it, or say why it is left open.`, { field: 'leftOpen' });
 }
 
-/** Puts the decision on record and closes the study to changes. */
-export async function rule(db: Database, studyId: string, request: RuleRequest): Promise<Changed> {
+/**
+ * Puts the decision on record and closes the study to changes.
+ * @param stale the pieces whose readings have changed since
+ */
+export async function rule(
+  db: Database,
+  studyId: string,
+  request: RuleRequest,
+  stale: readonly string[],
+): Promise<Changed> {
   return db.transaction(async (q) => {
     const study = await lockStudy(q, studyId);
     await refuseStale(q, study, request.revision);
@@ -45,7 +61,7 @@ export async function rule(db: Database, studyId: string, request: RuleRequest):
     const { decision, family, reason, evidence, leftOpen, who } = request;
     refuseNameless(request);
     await refuseForeign(q, studyId, evidence);
-    await refuseUnanswered(q, studyId, request);
+    await refuseUnanswered(q, studyId, request, stale);
     const at = new Date();
     const token = randomUUID();
     const looked = await countLooks(q, studyId);

@@ -149,8 +149,7 @@ export const api = {
   staleEvidence: (id: string) => send<{ revision: number; stale: string[] }>('GET', `${study(id)}/evidence/stale`),
   listLooks: (id: string) => send<Look[]>('GET', `${study(id)}/looks`),
   noteLooks: (id: string, looks: readonly Look[]) => send<undefined>('POST', `${study(id)}/looks`, { looks }),
-  recompute: (evidenceId: string) =>
-    send<Recomputed>('POST', `${piece(evidenceId)}/recompute`, {}),
+  recompute: (evidenceId: string) => send<Recomputed>('POST', `${piece(evidenceId)}/recompute`, {}),
   listJobs: (id?: string) => send<Job[]>('GET', id === undefined ? '/jobs' : `${study(id)}/jobs`),
   handOver: (id: string, body: JobRequest) => send<Job>('POST', `${study(id)}/jobs`, body),
   jobResult: (id: string) => send<{ result: unknown }>('GET', `${job(id)}/result`),

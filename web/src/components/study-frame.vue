@@ -135,7 +135,7 @@ useEventListener('keydown', (event) => {
       >
     </nav>
     <template v-if="store.state === 'ready' && store.study">
-      <SubjectBar />
+      <SubjectBar v-if="here" />
       <div v-if="store.away || store.conflict || store.refused" class="said no-print">
         <CautionNote v-if="store.conflict" lead="Changed elsewhere" tone="wrong">
           {{ store.conflict.detail }}
@@ -157,7 +157,7 @@ useEventListener('keydown', (event) => {
         </CautionNote>
       </div>
       <main class="stage-view">
-        <h1 class="unseen">{{ store.study.name || 'Untitled study' }}: {{ here?.title }}</h1>
+        <h1 class="unseen">{{ store.study.name || 'Untitled study' }}: {{ here?.title ?? 'Sheet' }}</h1>
         <RouterView :key="String(route.query.at ?? '')" />
       </main>
     </template>

@@ -49,7 +49,12 @@ const nextOpen = computed(() => standing.value.find((step) => !step.seen) ?? nul
     <section class="steps" aria-label="The question">
       <label class="soft"
         >This study asks
-        <SentenceChoice v-model="chosen" aria-label="Question of the study" :disabled="store.ruled" :options="options" />
+        <SentenceChoice
+          v-model="chosen"
+          aria-label="Question of the study"
+          :disabled="store.ruled"
+          :options="options"
+        />
       </label>
       <template v-if="asks">
         <ol>

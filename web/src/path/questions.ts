@@ -81,7 +81,12 @@ export const STEPS: Record<AskedKind, readonly Step[]> = {
     { words: 'the claim', stage: 'claims', by: CLAIMS_OF_ONE },
     { words: 'what the method takes for granted', stage: 'fit', by: ['probability-plot', 'normality'] },
     far,
-    { words: 'whether chance alone could do it', stage: 'resample', query: { ask: 'shuffle' }, by: ['permutation', 'bootstrap'] },
+    {
+      words: 'whether chance alone could do it',
+      stage: 'resample',
+      query: { ask: 'shuffle' },
+      by: ['permutation', 'bootstrap'],
+    },
   ],
   differ: [
     groups,
@@ -112,7 +117,9 @@ export interface Standing extends Step {
 
 /** What of a question was looked at, of this column: what needs no column counts for any. */
 export function standingOf(asks: AskedKind, looks: readonly Look[], column: string | null): Standing[] {
-  const seen = new Set(looks.filter((look) => look.column === null || look.column === column).map((look) => look.analysis));
+  const seen = new Set(
+    looks.filter((look) => look.column === null || look.column === column).map((look) => look.analysis),
+  );
   return STEPS[asks].map((step) => ({ ...step, seen: step.by.some((analysis) => seen.has(analysis)) }));
 }
 

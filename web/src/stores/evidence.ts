@@ -94,9 +94,7 @@ export const useEvidence = defineStore('evidence', () => {
     underWay.add(id);
     try {
       const now = await api.say(id, said);
-      items.value = items.value.map((item) =>
-        item.id === id ? now : said.leads ? { ...item, leads: false } : item,
-      );
+      items.value = items.value.map((item) => (item.id === id ? now : said.leads ? { ...item, leads: false } : item));
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       problem.value = error.problem;

@@ -5,8 +5,8 @@ import { chartOf } from '../charts/drawn.js';
 import { useColours } from '../charts/use-colours.js';
 import type { KeptPicture } from './stage.js';
 
-/** A picture as it was kept, for the sheet of the verdict: nothing in it can be changed. */
-const props = defineProps<{ draw: () => KeptPicture }>();
+/** A picture as it was kept: nothing in it can be changed. `bare` where what stands beside it names it. */
+const props = defineProps<{ draw: () => KeptPicture; bare?: boolean }>();
 const root = ref<HTMLElement>();
 const colours = useColours(root);
 const picture = computed(() => props.draw());
@@ -15,7 +15,7 @@ const config = computed(() => (colours.value ? chartOf(picture.value.panels, col
 
 <template>
   <figure ref="root">
-    <figcaption>{{ picture.title }}</figcaption>
+    <figcaption v-if="!bare">{{ picture.title }}</figcaption>
     <div class="drawing"><ChartPicture v-if="config" :config="config" :words="picture.title" /></div>
   </figure>
 </template>

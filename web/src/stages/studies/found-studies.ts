@@ -18,7 +18,15 @@ const stateWords = ({ state, decision, family }: StudySummary) =>
 /** All that a study is found by, in small letters. */
 function haystackOf(study: StudySummary): string {
   const { name, question, asks, columns, tags, changedBy } = study;
-  const words = [name, question, asks ? QUESTION_WORDS[asks] : '', stateWords(study), ...columns, ...tags, changedBy ?? ''];
+  const words = [
+    name,
+    question,
+    asks ? QUESTION_WORDS[asks] : '',
+    stateWords(study),
+    ...columns,
+    ...tags,
+    changedBy ?? '',
+  ];
   return words.join('\n').toLowerCase();
 }
 
@@ -53,5 +61,7 @@ export function foundStudies(
 export function tagsOf(studies: readonly StudySummary[]): { tag: string; count: number }[] {
   const counts = new Map<string, number>();
   for (const { tags } of studies) for (const tag of tags) counts.set(tag, (counts.get(tag) ?? 0) + 1);
-  return [...counts].map(([tag, count]) => ({ tag, count })).sort((a, b) => b.count - a.count || inOrder.compare(a.tag, b.tag));
+  return [...counts]
+    .map(([tag, count]) => ({ tag, count }))
+    .sort((a, b) => b.count - a.count || inOrder.compare(a.tag, b.tag));
 }

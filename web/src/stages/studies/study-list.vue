@@ -92,8 +92,9 @@ const questionOf = ({ question, asks }: StudySummary) => question || (asks ? QUE
             </div>
           </td>
           <td class="number soft">
-            {{ formatTime(inBin && study.deletedAt ? study.deletedAt : study.changedAt)
-            }}<br /><span class="small">{{ study.changedBy }}</span>
+            {{ formatTime(inBin && study.deletedAt ? study.deletedAt : study.changedAt) }}<br /><span class="small">{{
+              study.changedBy
+            }}</span>
           </td>
           <td class="number">
             <el-button v-if="inBin" link :aria-label="`Restore ${titleOf(study)}`" @click="emit('restore', study.id)">

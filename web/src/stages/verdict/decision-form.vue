@@ -1,30 +1,83 @@
 <script setup lang="ts">
-import { DECISION_WORDS, DECISIONS, type Decision } from '@verdict/contract';
-import { ref } from 'vue';
+import {
+  DECISION_WORDS,
+  decisionsOf,
+  QUESTION_WORDS,
+  QUESTIONS,
+  type AskedKind,
+  type Decision,
+  type Verdict,
+} from '@verdict/contract';
+import { FAMILIES } from '@verdict/core/distributions';
+import { computed, ref } from 'vue';
+import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
 
-/** The decision and its reason; neither is taken without the other. */
-const props = defineProps<{ who: string; evidenceCount: number; earlier: Decision | null; busy: boolean }>();
-const emit = defineEmits<{ rule: [decision: Decision, reason: string] }>();
+/** The decision by its question, its reason, and why anything is left open; none is taken without the others. */
+const props = defineProps<{
+  who: string;
+  evidenceCount: number;
+  asks: AskedKind | null;
+  earlier: Verdict | null;
+  /** What is open, in words; empty where nothing is. */
+  open: string;
+  busy: boolean;
+}>();
+export interface Decided {
+  decision: Decision;
+  family: string | null;
+  reason: string;
+  leftOpen: string;
+}
+const emit = defineEmits<{ rule: [decided: Decided]; ask: [asks: AskedKind | null] }>();
 
-const decision = ref<Decision | undefined>(props.earlier ?? undefined);
+const decision = ref<Decision | undefined>(props.earlier?.decision);
+const family = ref(props.earlier?.family ?? '');
 const reason = ref('');
+const leftOpen = ref('');
 const missing = ref('');
 
+const questions = [
+  { value: '', text: 'none of these' },
+  ...QUESTIONS.map((kind) => ({ value: kind as string, text: QUESTION_WORDS[kind] })),
+];
+const asked = computed({
+  get: () => props.asks ?? '',
+  set: (kind) => emit('ask', kind === '' ? null : (kind as AskedKind)),
+});
+const choices = computed(() => decisionsOf(props.asks));
+const families = [
+  { value: '', text: 'choose a family' },
+  ...FAMILIES.map(({ title }) => ({ value: title, text: title })),
+];
+
 function rule(): void {
+  const chosen = choices.value.find((choice) => choice === decision.value);
+  const named = chosen === 'treat-as-family' ? family.value : null;
   missing.value = '';
-  if (!decision.value) missing.value = 'Choose a decision first.';
+  if (!chosen) missing.value = 'Choose a decision first.';
+  else if (named === '') missing.value = 'Say as which family they are treated.';
   else if (!reason.value.trim()) missing.value = 'Say why: the reason is what somebody will read in a year.';
-  else emit('rule', decision.value, reason.value.trim());
+  else if (props.open && !leftOpen.value.trim())
+    missing.value = 'See to what is open, or say why it is left open: the sheet says both.';
+  else
+    emit('rule', {
+      ...{ decision: chosen, family: named, reason: reason.value.trim() },
+      leftOpen: props.open ? leftOpen.value.trim() : '',
+    });
 }
 </script>
 
 <template>
   <section class="card box">
     <h2>Your decision</h2>
+    <p class="soft asked"><SentenceChoice v-model="asked" aria-label="What is decided" :options="questions" /></p>
     <el-radio-group v-model="decision" class="choices" aria-label="Decision">
-      <el-radio v-for="choice in DECISIONS" :key="choice" :value="choice">{{ DECISION_WORDS[choice] }}</el-radio>
+      <el-radio v-for="choice in choices" :key="choice" :value="choice">{{ DECISION_WORDS[choice] }} </el-radio>
     </el-radio-group>
+    <p v-if="decision === 'treat-as-family'" class="family">
+      treat as <SentenceChoice v-model="family" aria-label="Family of the decision" :options="families" />
+    </p>
     <label class="soft"
       >Reason
       <SentenceText
@@ -32,9 +85,21 @@ function rule(): void {
         live
         multiline
         aria-label="Reason for the decision"
-        rows="5"
+        :rows="open ? 3 : 5"
         maxlength="1000"
         placeholder="What you saw, and why it settles the question"
+      />
+    </label>
+    <label v-if="open" class="soft open"
+      ><span>{{ open }}</span>
+      <SentenceText
+        v-model="leftOpen"
+        live
+        multiline
+        aria-label="Why it is left open"
+        rows="2"
+        maxlength="1000"
+        placeholder="Answer each, or say here why it may stay open"
       />
     </label>
     <p v-if="missing" class="said-wrong" role="alert">{{ missing }}</p>
@@ -47,23 +112,43 @@ function rule(): void {
 <style scoped>
 .box {
   width: 100%;
-  padding: 6px 18px 16px;
+  padding: 6px 18px 12px;
 }
 h2 {
-  margin: 14px 0 4px;
+  margin: 10px 0 4px;
   font-size: 13px;
   font-weight: 600;
+}
+.asked {
+  margin: 0 0 4px;
 }
 .choices {
   display: grid;
   justify-items: start;
-  margin: 0 0 10px;
+  margin: 0 0 8px;
 }
 .choices .el-radio {
-  height: 26px;
+  height: 25px;
+}
+.family {
+  margin: 0 0 8px;
+}
+.open {
+  display: block;
+  margin-top: 8px;
+}
+.open span {
+  display: block;
+  border-left: 3px solid var(--ochre);
+  padding-left: 10px;
+  color: var(--ink);
+  font-size: 13px;
 }
 .small {
   margin: 6px 0;
   font-size: 12.5px;
+}
+.el-button {
+  margin-top: 8px;
 }
 </style>

@@ -5,7 +5,7 @@ export const verdictStage: Stage = {
   title: 'Verdict',
   view: () => import('./verdict-view.vue'),
   landmarks: [
-    { id: 'sheet', title: 'the sheet', key: 's' },
+    { id: 'evidence', title: 'the evidence', key: 'e' },
     { id: 'decision', title: 'the decision', key: 'd', begin: 'input, button' },
   ],
   holds: ({ state }) => state === 'ruled',

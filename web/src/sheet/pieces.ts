@@ -1,0 +1,43 @@
+import { cautionsOf, type Answer, type Evidence } from '@verdict/contract';
+
+/** A caution of a piece of evidence, and what was answered to it. */
+export interface Caution {
+  text: string;
+  answer: Answer | null;
+}
+export const cautionsWithAnswers = ({ result, answers }: Pick<Evidence, 'result' | 'answers'>): Caution[] =>
+  cautionsOf(result).map((text) => ({ text, answer: answers.find(({ to }) => to === text) ?? null }));
+
+/**
+ * Evidence in the order of the sheet: as it was arranged; a piece that nobody has placed follows the last one that belongs before it in the order of the work.
+ * @param rank the place of an analysis on the path
+ */
+export function inOrderOfWork(items: readonly Evidence[], rank: (analysis: string) => number): Evidence[] {
+  const ordered = items.filter(({ place }) => place !== null).sort((a, b) => a.place! - b.place!);
+  for (const item of items) {
+    if (item.place !== null) continue;
+    const before = ordered.findLastIndex((other) => rank(other.analysis) <= rank(item.analysis));
+    ordered.splice(before + 1, 0, item);
+  }
+  return ordered;
+}
+
+/** The piece that the sheet leads with comes first. */
+export const leadingFirst = (items: readonly Evidence[]): Evidence[] => [
+  ...items.filter(({ leads }) => leads),
+  ...items.filter(({ leads }) => !leads),
+];
+
+/**
+ * How many tests were looked at, beside how many stand on the sheet: what is found at the level among many is found now and then by chance. Empty where nothing was
+ * tested.
+ */
+export function weighedWords(looked: { results: number; tests: number }, onSheet: number, alpha: number): string {
+  const { tests, results } = looked;
+  if (tests === 0) return '';
+  const where = `in ${results} ${results === 1 ? 'result' : 'results'}`;
+  if (tests === 1) return `One test was looked at, ${where}.`;
+  const of = onSheet === 0 ? 'none of them stands' : onSheet === 1 ? 'one of them stands' : `${onSheet} of them stand`;
+  const byChance = Number((tests * alpha).toPrecision(2));
+  return `${tests} tests were looked at ${where}; ${of} on this sheet. At the level ${alpha}, about ${byChance} of ${tests} would fall below it by chance alone.`;
+}

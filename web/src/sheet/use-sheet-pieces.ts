@@ -1,0 +1,43 @@
+import { testsShown } from '@verdict/core/road';
+import { computed, inject } from 'vue';
+import { useEvidence } from '../stores/evidence.js';
+import { useLooks } from '../stores/looks.js';
+import { useStudy } from '../stores/study.js';
+import { allStages } from '../workbench/stage.js';
+import { inOrderOfWork, weighedWords } from './pieces.js';
+
+/** The evidence as the sheet takes it: in its order, and what is left out. A ruled study shows what its verdict names. */
+export function useSheetPieces() {
+  const store = useStudy();
+  const evidence = useEvidence();
+  const looks = useLooks();
+  const stages = inject(allStages, []);
+  const rank = (analysis: string) => stages.findIndex(({ keeps }) => keeps?.includes(analysis));
+
+  /** The verdict that stands. */
+  const standing = computed(() => (store.ruled ? (store.study?.verdicts[0] ?? null) : null));
+  const onSheet = computed(() => {
+    const named = standing.value?.evidence;
+    if (named) return named.flatMap((id) => evidence.items.find((item) => item.id === id) ?? []);
+    return inOrderOfWork(
+      evidence.items.filter(({ leftOut: out }) => !out),
+      rank,
+    );
+  });
+  const leftOut = computed(() => evidence.items.filter((item) => !onSheet.value.includes(item)));
+
+  const looked = computed(() => {
+    const then = standing.value?.looked;
+    if (then) return then;
+    return { results: looks.items.length, tests: looks.items.reduce((sum, { tests }) => sum + tests, 0) };
+  });
+  const weighed = computed(() => {
+    const kept = onSheet.value.reduce((sum, { result }) => sum + testsShown(result), 0);
+    // What was kept was looked at, also before looks were counted.
+    const tests = Math.max(looked.value.tests, kept);
+    const results = Math.max(looked.value.results, onSheet.value.length);
+    return weighedWords({ tests, results }, kept, store.study?.alpha ?? 0.05);
+  });
+  const stageOf = (analysis: string) => stages.find(({ keeps }) => keeps?.includes(analysis)) ?? null;
+  return { onSheet, leftOut, standing, weighed, stageOf };
+}

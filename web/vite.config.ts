@@ -2,6 +2,7 @@ import vue from '@vitejs/plugin-vue';
 import Components from 'unplugin-vue-components/vite';
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers';
 import { defineConfig, type Plugin } from 'vite';
+import { methods } from './plugins/methods.js';
 
 /** The fonts once each: every browser that runs this page reads woff2, and the older form would only weigh. */
 const onlyWoff2 = (): Plugin => ({
@@ -14,6 +15,7 @@ const onlyWoff2 = (): Plugin => ({
 export default defineConfig({
   plugins: [
     onlyWoff2(),
+    methods(),
     vue(),
     // Only the parts of the component library that templates use, with their styles.
     Components({ dirs: [], resolvers: [ElementPlusResolver()], dts: 'src/generated/components.d.ts' }),

@@ -10,6 +10,7 @@ export const router = createRouter({
       name: 'distributions',
       component: () => import('./stages/distributions/distributions-page.vue'),
     },
+    { path: '/help', name: 'help', component: () => import('./help/help-page.vue') },
     { path: '/jobs', name: 'jobs', component: () => import('./jobs/jobs-view.vue') },
     {
       path: '/studies/:id',

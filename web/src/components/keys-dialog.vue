@@ -1,11 +1,11 @@
 <script setup lang="ts">
-import { STAGES } from '../stages/stages.js';
+import { PATH, STAGES } from '../stages/stages.js';
 import { FRAME_LANDMARKS } from '../workbench/stage.js';
 
 const open = defineModel<boolean>({ required: true });
 const places = [...FRAME_LANDMARKS, ...STAGES.flatMap(({ landmarks }) => landmarks ?? [])];
 const KEYS = [
-  [`1 – ${STAGES.length}`, `go to ${STAGES.map(({ title }) => title).join(', ')}`],
+  [`1 – ${PATH.length}`, `go to ${PATH.map(({ title }) => title).join(', ')}`],
   [places.map(({ key }) => key.toUpperCase()).join(', '), `go to ${places.map(({ title }) => title).join(', ')}`],
   ['K', 'keep the result as evidence'],
   ['X, in the table Alt + X', 'set aside the pointed-at or chosen readings'],
@@ -20,6 +20,7 @@ const KEYS = [
   ['← →', 'step from mark to mark, with the picture in focus'],
   ['Enter', 'choose the bar that is stepped to'],
   ['Escape, then Tab', 'leave the table'],
+  ['/', 'search everywhere'],
   ['?', 'this list'],
 ];
 </script>

@@ -2,6 +2,7 @@
 import { useDark, useToggle } from '@vueuse/core';
 import { computed } from 'vue';
 import { RouterLink } from 'vue-router';
+import { useOverlay } from '../composables/use-overlay.js';
 import { useJobs } from '../stores/jobs.js';
 import { useWho } from '../stores/who.js';
 import SentenceText from './fields/sentence-text.vue';
@@ -12,6 +13,7 @@ const who = useWho();
 const jobs = useJobs();
 const working = computed(() => jobs.items.filter(({ state }) => state === 'running').length);
 const dark = useDark();
+const { show } = useOverlay();
 const toggleDark = useToggle(dark);
 
 function setWho(text: string): void {
@@ -37,10 +39,13 @@ function setWho(text: string): void {
     <template v-if="home">
       <RouterLink to="/" class="aside-link" exact-active-class="here">Studies</RouterLink>
       <RouterLink to="/distributions" class="aside-link" active-class="here">Distributions</RouterLink>
+      <RouterLink to="/help" class="aside-link" active-class="here">How it works</RouterLink>
     </template>
     <RouterLink v-if="home || jobs.items.length > 0" to="/jobs" class="aside-link" active-class="here"
       >Jobs<template v-if="working">, {{ working }} at work</template></RouterLink
     >
+    <el-button link @click="show('search')">Search <kbd>/</kbd></el-button>
+    <el-button v-if="!home" link @click="show('help')">Help</el-button>
     <slot name="evidence" />
     <label class="soft who"
       >working as

@@ -1,6 +1,7 @@
 import type { Bounds, Evidence, Study } from '@verdict/contract';
 import type { Component, InjectionKey } from 'vue';
 import type { Drawn } from '../charts/picture.js';
+import type { Ask } from './ask.js';
 
 /** A kept result as a picture, for the sheet of the verdict. */
 export interface KeptPicture {
@@ -35,6 +36,8 @@ export interface Stage {
   /** Its part of the address; its name by default. */
   path?: string;
   view: () => Promise<{ default: Component }>;
+  /** The questions that it answers, where they are several. */
+  asks?: readonly Ask[];
   /** True where the subject can be split: the bar asks by what. */
   splits?: true;
   /** True where columns of labels can be looked at as well. */

@@ -1,4 +1,5 @@
 import type { Stage } from '../../workbench/stage.js';
+import { ASKS } from './asks.js';
 
 const DRAWN = [
   'mean-claim',
@@ -24,6 +25,7 @@ export const claimsStage: Stage = {
   title: 'Claims',
   splits: true,
   takesLabels: true,
+  asks: ASKS,
   view: () => import('./claims-view.vue'),
   keeps: [...DRAWN, 'claim-screen'],
   draws: { analyses: DRAWN, load: async () => (await import('./kept.js')).drawKept },

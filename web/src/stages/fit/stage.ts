@@ -1,9 +1,11 @@
 import type { Stage } from '../../workbench/stage.js';
+import { ASKS } from './asks.js';
 
 export const fitStage: Stage = {
   name: 'fit',
   title: 'Fit',
   splits: true,
+  asks: ASKS,
   view: () => import('./fit-view.vue'),
   keeps: [
     'probability-plot',

@@ -1,4 +1,5 @@
 import type { Stage } from '../../workbench/stage.js';
+import { ASKS } from './asks.js';
 
 const DRAWN = ['outliers', 'outlier-rules', 'outlying-groups'];
 
@@ -6,6 +7,7 @@ export const outliersStage: Stage = {
   name: 'outliers',
   title: 'Outliers',
   splits: true,
+  asks: ASKS,
   view: () => import('./outliers-view.vue'),
   keeps: [...DRAWN, 'outlier-screen'],
   draws: { analyses: DRAWN, load: async () => (await import('./kept.js')).drawKept },

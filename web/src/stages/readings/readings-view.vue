@@ -32,10 +32,10 @@ import { useTableActions } from './use-table-actions.js';
 
 const store = useStudy();
 const subjectIndex = store.study?.columns.findIndex(({ id }) => id === store.study?.subject) ?? 0;
-// ?row=5&column=… in the address: the place somebody pointed at elsewhere.
+// ?row=5&column=… in the address, or ?named=…: the place somebody pointed at elsewhere.
 const { query } = useRoute();
 const askedRow = Number(query.row);
-const askedColumn = store.study?.columns.findIndex(({ id }) => id === query.column) ?? -1;
+const askedColumn = store.study?.columns.findIndex(({ id, name }) => id === query.column || name === query.named) ?? -1;
 const first: Cursor = {
   row: Number.isInteger(askedRow) && askedRow > 0 ? Math.min(askedRow, store.study?.rowCount ?? 1) : 1,
   column: Math.max(0, askedColumn >= 0 ? askedColumn : subjectIndex),

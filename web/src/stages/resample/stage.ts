@@ -1,4 +1,5 @@
 import type { Stage } from '../../workbench/stage.js';
+import { ASKS } from './asks.js';
 
 const KEPT = ['bootstrap', 'permutation', 'bootstrap-plans'];
 
@@ -7,6 +8,7 @@ export const resampleStage: Stage = {
   title: 'Resample',
   splits: true,
   takesLabels: true,
+  asks: ASKS,
   view: () => import('./resample-view.vue'),
   keeps: KEPT,
   draws: { analyses: KEPT, load: async () => (await import('./kept.js')).drawKept },

@@ -1,0 +1,68 @@
+<script setup lang="ts">
+import { ANALYSES } from '@verdict/core/analyses';
+import { ref, watch } from 'vue';
+import { RouterLink, useRoute } from 'vue-router';
+import { STAGES } from '../stages/stages.js';
+import TermList from './term-list.vue';
+import { termsIn, type Term } from './terms.js';
+
+/** Help with the page that is open: what the words on it mean, and how its results are worked out. */
+const open = defineModel<boolean>({ required: true });
+const route = useRoute();
+const terms = ref<Term[]>([]);
+const analyses = ref<{ id: string; name: string; title: string }[]>([]);
+
+/** What stands on the page, as it is read. */
+const textOfPage = () => document.querySelector('main')?.textContent ?? '';
+watch(
+  open,
+  (now) => {
+    if (!now) return;
+    terms.value = termsIn(textOfPage());
+    const stage = STAGES.find(({ name }) => name === route.name);
+    analyses.value = ANALYSES.filter(({ id }) => stage?.keeps?.includes(id)).map(({ id, name, title }) => ({
+      ...{ id, name, title },
+    }));
+  },
+  { immediate: true },
+);
+</script>
+
+<template>
+  <el-drawer v-model="open" title="Help with this page" size="480">
+    <p v-if="terms.length === 0" class="soft">No word of the trade stands on this page.</p>
+    <section v-else aria-label="Words on this page">
+      <h3>Words on this page</h3>
+      <TermList :terms="terms" />
+    </section>
+    <section v-if="analyses.length" aria-label="Worked out here">
+      <h3>How it is worked out</h3>
+      <ul>
+        <li v-for="{ id, name, title } in analyses" :key="id">
+          <RouterLink :to="{ name: 'help', hash: `#${id}` }">{{ name }}</RouterLink>
+          <span class="soft">{{ title }}</span>
+        </li>
+      </ul>
+    </section>
+    <p>
+      <RouterLink :to="{ name: 'help' }">How Verdict works it out</RouterLink>: every word, every method, with formulas
+      and sources. <kbd>?</kbd> lists the keys, <kbd>/</kbd> searches everywhere.
+    </p>
+  </el-drawer>
+</template>
+
+<style scoped>
+h3 {
+  margin: 4px 0;
+  font-size: 13px;
+  font-weight: 600;
+}
+ul {
+  margin: 4px 0 12px;
+  padding-left: 18px;
+  font-size: 13px;
+}
+p {
+  font-size: 13px;
+}
+</style>

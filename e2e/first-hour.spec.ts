@@ -193,22 +193,3 @@ test('a file opened at home begins a study; the home of somebody new says how to
   await page.getByRole('button', { name: 'Take 2 rows in 2 columns' }).click();
   await expect(gridCell(page, 2, 1)).toHaveText('4');
 });
-
-test('no stage has what a screen reader would stumble over', async ({ page }) => {
-  await studyOf(page, 'thickness (mm)\tkiln\n8.01\tnorth\n8.02\tsouth\n8.05\tnorth\n7.99\tsouth');
-  await gridCell(page, 1, 0).click();
-  expect(await violations(page)).toEqual([]);
-  await page.keyboard.press('Escape');
-  for (const stage of ['Shape', 'Fit', 'Verdict'] as const) {
-    await openStage(page, stage);
-    if (stage === 'Fit') await settled(page);
-    else await expect(page.getByRole('heading').first()).toBeVisible();
-    expect(await violations(page), stage).toEqual([]);
-  }
-  await page.goto('/distributions');
-  await expect(page.getByRole('region', { name: 'Answer' })).toContainText('%');
-  expect(await violations(page)).toEqual([]);
-  await page.goto('/jobs');
-  await expect(page.getByText('There are none.')).toBeVisible();
-  expect(await violations(page)).toEqual([]);
-});

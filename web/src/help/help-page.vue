@@ -29,7 +29,9 @@ const analyses = ANALYSES.map(({ id, name, title }) => {
   return { id, name, title, stage: stage?.title ?? '', text: made?.text ?? [], with: made?.with ?? [] };
 });
 
-const terms = computed(() => TERMS.filter(({ term, also, meaning }) => holds(term, meaning, ...(also ?? []))));
+const terms = computed(() =>
+  TERMS.filter(({ term, also = [], meaning, source = '' }) => holds(term, meaning, source, ...also)),
+);
 const asked = computed(() => analyses.filter(({ name, title, text, stage }) => holds(name, title, stage, ...text)));
 const chapters = computed(() =>
   methods.chapters

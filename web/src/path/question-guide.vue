@@ -34,6 +34,7 @@ const nextOpen = computed(() => standing.value.find((step) => !step.seen) ?? nul
     :show-arrow="false"
     popper-class="guide"
     role="dialog"
+    title="The question"
   >
     <template #reference>
       <button class="ask" type="button" :aria-expanded="open" aria-haspopup="dialog">

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { nextTick, onMounted, ref } from 'vue';
 
-/** Tags as they are typed; left by leaving the field or by Escape, both of which take what stands there. */
+/** Tags as they are typed; what stands there is taken when the field is left. */
 const props = defineProps<{ tags: readonly string[]; known: readonly string[]; label: string }>();
 const emit = defineEmits<{ done: [tags: string[]] }>();
 
@@ -37,7 +37,6 @@ function leave(): void {
     :aria-label="label"
     placeholder="type a tag, Enter"
     @blur="leave"
-    @keydown.escape.stop="leave"
   >
     <el-option v-for="tag in known" :key="tag" :value="tag" :label="tag" />
   </el-select>
@@ -46,5 +45,8 @@ function leave(): void {
 <style scoped>
 .edited {
   width: 260px;
+}
+.edited :deep(.el-tag) {
+  --el-tag-text-color: var(--ink);
 }
 </style>

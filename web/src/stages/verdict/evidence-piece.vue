@@ -47,10 +47,10 @@ const revision = computed(() => (props.item.column === null || store.ruled ? nul
 <template>
   <article class="piece card" :class="{ stale, leads: item.leads }" :aria-label="`${number}. ${heading}`">
     <header>
-      <h3>
+      <h2>
         <span class="number">{{ number }}</span> {{ heading }}
         <span v-if="item.leads" class="lead">leads the sheet</span>
-      </h3>
+      </h2>
       <span class="soft small">{{ stage }}, {{ item.who }}, {{ formatTime(item.at) }}</span>
     </header>
     <p v-if="stale" class="changed" role="note">
@@ -127,7 +127,7 @@ header {
   align-items: baseline;
   justify-content: space-between;
 }
-h3 {
+h2 {
   margin: 0;
   font-size: 13px;
   font-weight: 600;

@@ -33,11 +33,10 @@ const nextOpen = computed(() => standing.value.find((step) => !step.seen) ?? nul
     :width="360"
     :show-arrow="false"
     popper-class="guide"
-    role="dialog"
-    title="The question"
+    role="group"
   >
     <template #reference>
-      <button class="ask" type="button" :aria-expanded="open" aria-haspopup="dialog">
+      <button class="ask" type="button" :aria-expanded="open">
         <template v-if="asks"
           >{{ QUESTION_WORDS[asks] }}
           <span class="count" :class="{ all: seen === standing.length }"

@@ -26,16 +26,17 @@ const nextOpen = computed(() => standing.value.find((step) => !step.seen) ?? nul
 </script>
 
 <template>
-  <el-popover
+  <el-tooltip
     v-model:visible="open"
     trigger="click"
     placement="bottom-end"
-    :width="360"
+    effect="light"
     :show-arrow="false"
     popper-class="guide"
-    role="group"
+    role="dialog"
+    aria-label="The question"
   >
-    <template #reference>
+    <template #default>
       <button class="ask" type="button" :aria-expanded="open">
         <template v-if="asks"
           >{{ QUESTION_WORDS[asks] }}
@@ -46,41 +47,50 @@ const nextOpen = computed(() => standing.value.find((step) => !step.seen) ?? nul
         <template v-else>Start from a question</template>
       </button>
     </template>
-    <section class="steps" aria-label="The question">
-      <label class="soft"
-        >This study asks
-        <SentenceChoice
-          v-model="chosen"
-          aria-label="Question of the study"
-          :disabled="store.ruled"
-          :options="options"
-        />
-      </label>
-      <template v-if="asks">
-        <ol>
-          <li v-for="step in standing" :key="step.words" :class="{ seen: step.seen }">
-            <span class="mark" aria-hidden="true">{{ step.seen ? '✓' : '' }}</span>
-            <RouterLink
-              :to="{ name: step.stage, params: { id: route.params.id }, query: step.query ?? {} }"
-              @click="open = false"
-              >{{ step.words }}</RouterLink
-            >
-            <span class="unseen">{{ step.seen ? 'looked at' : 'not looked at' }}</span>
-          </li>
-        </ol>
-        <p class="soft note">
-          {{ openWords(standing) || 'All of it was looked at.' }}
-          <template v-if="nextOpen">Nothing of it has to be; the sheet says what was not.</template>
+    <template #content>
+      <section class="steps" aria-label="The question">
+        <label class="soft"
+          >This study asks
+          <SentenceChoice
+            v-model="chosen"
+            aria-label="Question of the study"
+            :disabled="store.ruled"
+            :options="options"
+          />
+        </label>
+        <template v-if="asks">
+          <ol>
+            <li v-for="step in standing" :key="step.words" :class="{ seen: step.seen }">
+              <span class="mark" aria-hidden="true">{{ step.seen ? '✓' : '' }}</span>
+              <RouterLink
+                :to="{ name: step.stage, params: { id: route.params.id }, query: step.query ?? {} }"
+                @click="open = false"
+                >{{ step.words }}</RouterLink
+              >
+              <span class="unseen">{{ step.seen ? 'looked at' : 'not looked at' }}</span>
+            </li>
+          </ol>
+          <p class="soft note">
+            {{ openWords(standing) || 'All of it was looked at.' }}
+            <template v-if="nextOpen">Nothing of it has to be; the sheet says what was not.</template>
+          </p>
+        </template>
+        <p v-else class="soft note">
+          Then the path marks the stages that answer it, and says what was looked at and what is still open.
         </p>
-      </template>
-      <p v-else class="soft note">
-        Then the path marks the stages that answer it, and says what was looked at and what is still open.
-      </p>
-    </section>
-  </el-popover>
+      </section>
+    </template>
+  </el-tooltip>
 </template>
 
 <style scoped>
+.steps {
+  width: 330px;
+  max-width: calc(100vw - 60px);
+  padding: 4px 2px;
+  font-size: 14px;
+  line-height: 1.45;
+}
 .ask {
   align-self: center;
   border: 0;

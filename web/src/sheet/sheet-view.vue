@@ -64,7 +64,7 @@ const print = () => window.print();
       <WordMenu title="Save" :items="FORMS" @choose="(form) => save(form as 'html')" />
       <el-button type="primary" :loading="busy" @click="print">Print, or save as PDF</el-button>
     </div>
-    <div class="desk">
+    <div class="desk" tabindex="0" role="region" aria-label="The sheet on paper">
       <div ref="paper" class="paper on-paper">
         <SheetDocument v-if="sheet" :sheet="sheet" :pictures="pictures" :time="formatTime" :mark="mark" />
       </div>

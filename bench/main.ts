@@ -14,6 +14,7 @@ import { benchSimulate } from './simulate.js';
 import { benchShapeInBrowser } from './shape-in-browser.js';
 import { benchShape } from './shape.js';
 import { benchTable } from './table.js';
+import { benchWhole } from './whole.js';
 
 /** `npm run bench -- table`: only the named ones. */
 const BENCHES: Record<string, () => Promise<void> | void> = {
@@ -33,6 +34,7 @@ const BENCHES: Record<string, () => Promise<void> | void> = {
   simulate: benchSimulate,
   'simulate-in-browser': benchSimulateInBrowser,
   table: benchTable,
+  whole: benchWhole,
 };
 const wanted = process.argv.slice(2);
 for (const [name, run] of Object.entries(BENCHES)) if (wanted.length === 0 || wanted.includes(name)) await run();

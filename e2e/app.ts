@@ -1,3 +1,4 @@
+import type Axe from 'axe-core';
 import { expect, test as base, type FileChooser, type Locator, type Page } from '@playwright/test';
 import { NOTHING_SAID, type ChangeInput } from '@verdict/contract';
 import { parseBlock, recogniseLayout } from '@verdict/core/readings';
@@ -165,7 +166,7 @@ const AXE = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.mi
 export async function violations(page: Page, only?: string[]): Promise<string[]> {
   if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(AXE);
   return page.evaluate(async (rules) => {
-    const { axe } = window as unknown as { axe: typeof import('axe-core') };
+    const { axe } = window as unknown as { axe: typeof Axe };
     // What passes need not be gathered.
     // The head of a dialog is a header in the component library, beside that of the page.
     const overlaid = document.querySelector('.el-overlay:not([style*="display: none"]) header') !== null;

@@ -31,7 +31,13 @@ describe('the tests that a result shows', () => {
     ['several-means', { split: 'kiln' }, beside('a', 'b', 'c'), 4, 'all together, and three pairs'],
     ['two-samples', { ...few, split: 'kiln' }, beside('a', 'b'), 2, 'A² and D'],
     ['screen', { ...few, split: 'kiln' }, beside('a', 'b', 'c'), 3, 'one a column'],
-    ['permutation', { split: 'kiln', statistic: 'difference-of-means' }, beside('a', 'b'), 1, 'one, by whichever way p is found'],
+    [
+      'permutation',
+      { split: 'kiln', statistic: 'difference-of-means' },
+      beside('a', 'b'),
+      1,
+      'one, by whichever way p is found',
+    ],
   ])('%s %j: %#', async (id, asked, of, tests) => {
     expect(await shown(id, asked, of)).toBe(tests);
   });

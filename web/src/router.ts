@@ -1,10 +1,16 @@
 import { createRouter, createWebHistory } from 'vue-router';
+import { beginList } from './stages/studies/first-list.js';
 import { PATH, STAGES } from './stages/stages.js';
+
+function studies() {
+  beginList();
+  return import('./stages/studies/studies-view.vue');
+}
 
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', name: 'studies', component: () => import('./stages/studies/studies-view.vue') },
+    { path: '/', name: 'studies', component: studies },
     {
       path: '/distributions',
       name: 'distributions',

@@ -13,7 +13,7 @@ const STUDIES = [
   study('glaze', { question: 'Is the viscosity the same?', asks: 'outlier', n: 5_000, changedBy: 'Bench 2' }),
 ];
 const found = (more: Partial<Wanted>) =>
-  foundStudies(STUDIES, haystacksOf(STUDIES), { text: '', tag: null, by: 'changed', turned: false, ...more }).map(
+  foundStudies(STUDIES, () => haystacksOf(STUDIES), { text: '', tag: null, by: 'changed', turned: false, ...more }).map(
     ({ id }) => id,
   );
 

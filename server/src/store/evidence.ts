@@ -14,7 +14,7 @@ import { asc, eq } from 'drizzle-orm';
 import { checkedRequest, sampleFor, underKeptNames } from './asked.js';
 import type { Database } from './database.js';
 import { notFound, StoreError } from './errors.js';
-import { evidence, studies } from './schema.js';
+import { evidence } from './schema.js';
 import { refuseBinned, refuseRuled, requireStudy } from './study-row.js';
 
 export const APP_VERSION = '0.1.0';

@@ -2,7 +2,7 @@
 import { ANALYSES } from '@verdict/core/analyses';
 import { computed, nextTick, onMounted, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
-import methods from 'virtual:methods';
+import { METHODS } from './made-methods.js';
 import PageHead from '../components/page-head.vue';
 import { STAGES } from '../stages/stages.js';
 import { useAddress } from '../workbench/use-address.js';
@@ -21,10 +21,10 @@ const holds = (...texts: readonly string[]) => {
 };
 
 const titleOf = new Map(
-  methods.chapters.flatMap(({ entries }) => entries.map(({ id, title }) => [id, title] as const)),
+  METHODS.chapters.flatMap(({ entries }) => entries.map(({ id, title }) => [id, title] as const)),
 );
 const analyses = ANALYSES.map(({ id, name, title }) => {
-  const made = methods.analyses.find((entry) => entry.id === id);
+  const made = METHODS.analyses.find((entry) => entry.id === id);
   const stage = STAGES.find(({ keeps }) => keeps?.includes(id));
   return { id, name, title, stage: stage?.title ?? '', text: made?.text ?? [], with: made?.with ?? [] };
 });
@@ -34,7 +34,7 @@ const terms = computed(() =>
 );
 const asked = computed(() => analyses.filter(({ name, title, text, stage }) => holds(name, title, stage, ...text)));
 const chapters = computed(() =>
-  methods.chapters
+  METHODS.chapters
     .map(({ title, entries }) => ({
       title,
       entries: entries.filter((entry) =>

@@ -1,5 +1,5 @@
 /** Made from the doc comments of the core while the page is built: web/plugins/methods.ts. */
 declare module 'virtual:methods' {
-  const methods: import('./methods.js').Methods;
+  const methods: unknown;
   export default methods;
 }

@@ -2,7 +2,7 @@ import { decisionWords, QUESTION_WORDS, type Study, type StudySummary } from '@v
 import { ANALYSES } from '@verdict/core/analyses';
 import { FAMILIES } from '@verdict/core/distributions';
 import type { RouteLocationRaw } from 'vue-router';
-import methods from 'virtual:methods';
+import { METHODS } from '../help/made-methods.js';
 import { TERMS } from '../help/terms.js';
 import { STAGES } from '../stages/stages.js';
 
@@ -34,7 +34,7 @@ const FAMILY_PLACES: readonly Place[] = FAMILIES.map(({ family, title, about }) 
 
 const METHOD_PLACES: readonly Place[] = [
   ...ANALYSES.map(({ id, name, title }) => ({ title: name, about: title, hash: `#${id}` })),
-  ...methods.chapters.flatMap(({ title: chapter, entries }) =>
+  ...METHODS.chapters.flatMap(({ title: chapter, entries }) =>
     entries.map(({ id, title }) => ({ title, about: chapter, hash: `#${id}` })),
   ),
 ].map(({ hash, ...place }) => ({ group: 'Analyses and methods', ...place, to: { name: 'help', hash } }));

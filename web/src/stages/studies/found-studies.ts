@@ -43,16 +43,17 @@ const COMPARED: Record<SortBy, (a: StudySummary, b: StudySummary) => number> = {
   readings: (a, b) => (b.n ?? -1) - (a.n ?? -1),
 };
 
-/** The studies in which every word that was typed is found, sorted as wanted; equals stay in the order of the list. */
+/** The studies in which every word that was typed is found, sorted as wanted; equals stay in the order of the list. `haystacks` is asked for once words are typed. */
 export function foundStudies(
   studies: readonly StudySummary[],
-  haystacks: ReadonlyMap<string, string>,
+  haystacks: () => ReadonlyMap<string, string>,
   { text, tag, by, turned }: Wanted,
 ): StudySummary[] {
   const words = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = studies.filter(
-    ({ id, tags }) => (tag === null || tags.includes(tag)) && words.every((word) => haystacks.get(id)?.includes(word)),
-  );
+  const tagged = tag === null ? [...studies] : studies.filter(({ tags }) => tags.includes(tag));
+  const found = words.length
+    ? tagged.filter(({ id }) => words.every((word) => haystacks().get(id)?.includes(word)))
+    : tagged;
   const compared = COMPARED[by];
   return found.sort(turned ? (a, b) => compared(b, a) : compared);
 }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { QUESTION_WORDS, QUESTIONS, type AskedKind, type StudySummary } from '@verdict/contract';
-import { useEventListener, useFileDialog, useTimeoutFn } from '@vueuse/core';
+import { useEventListener, useFileDialog, useIntersectionObserver, useTimeoutFn } from '@vueuse/core';
 import { groupThousands } from '@verdict/core/format';
 import { computed, defineAsyncComponent, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -10,6 +10,7 @@ import PageHead from '../../components/page-head.vue';
 import { useWaitingReadings } from '../../composables/use-waiting-readings.js';
 import { pasted, type Incoming } from '../../files/incoming.js';
 import { useWho } from '../../stores/who.js';
+import { takeList } from './first-list.js';
 import FirstSteps from './first-steps.vue';
 import StudyList from './study-list.vue';
 import { useFound } from './use-found.js';
@@ -36,7 +37,7 @@ async function guarded(call: () => Promise<void>): Promise<void> {
     problem.value = error instanceof ApiError ? error.problem.detail : String(error);
   }
 }
-const load = () => guarded(async () => void (studies.value = await api.listStudies(inBin.value)));
+const load = () => guarded(async () => void (studies.value = await (inBin.value ? api.listStudies(true) : takeList())));
 /** Large studies are counted after the list has come: it is asked for again until all are. */
 const pause = ref(FIRST_PAUSE);
 const { start: lookAgain, stop } = useTimeoutFn(() => void load(), pause, { immediate: false });
@@ -68,6 +69,9 @@ const setTags = ({ id, revision }: StudySummary, tags: string[]) =>
     await load();
   });
 const found = useFound(studies);
+/** The end of the list comes into sight: then there is more of it. */
+const end = ref<HTMLElement>();
+useIntersectionObserver(end, ([seen]) => seen?.isIntersecting && found.more(), { rootMargin: '300px' });
 
 const elsewhere = useWaitingReadings();
 /** Readings that were pasted or opened here begin a study of their own. */
@@ -167,7 +171,7 @@ const isNew = computed(() => !inBin.value && (studies.value?.every(({ example })
         @restore="restore"
         @bin="moveToBin"
       />
-      <p v-if="found.left.value > 0">
+      <p v-if="found.left.value > 0" ref="end">
         <el-button @click="found.more">Show more</el-button>
         <span class="soft left">{{ groupThousands(found.left.value) }} further studies</span>
       </p>

@@ -97,12 +97,25 @@ const questionOf = ({ question, asks }: StudySummary) => question || (asks ? QUE
             }}</span>
           </td>
           <td class="number">
-            <el-button v-if="inBin" link :aria-label="`Restore ${titleOf(study)}`" @click="emit('restore', study.id)">
+            <!-- Plain buttons: a list has hundreds of them. -->
+            <button
+              v-if="inBin"
+              type="button"
+              class="does"
+              :aria-label="`Restore ${titleOf(study)}`"
+              @click="emit('restore', study.id)"
+            >
               Restore
-            </el-button>
-            <el-button v-else link :aria-label="`Move ${titleOf(study)} to the bin`" @click="emit('bin', study.id)">
+            </button>
+            <button
+              v-else
+              type="button"
+              class="does"
+              :aria-label="`Move ${titleOf(study)} to the bin`"
+              @click="emit('bin', study.id)"
+            >
               To the bin
-            </el-button>
+            </button>
           </td>
         </tr>
       </tbody>
@@ -122,8 +135,17 @@ const questionOf = ({ question, asks }: StudySummary) => question || (asks ? QUE
   padding: 6px 18px;
   overflow-x: auto;
 }
-.list .el-button {
+.does {
+  border: 0;
+  padding: 2px 4px;
+  background: none;
+  color: var(--soft);
+  font: inherit;
   white-space: nowrap;
+  cursor: pointer;
+}
+.does:hover {
+  color: var(--green);
 }
 .head.head.head {
   padding: 0;

@@ -16,10 +16,11 @@ function done(tags: string[]): void {
 <template>
   <TagsField v-if="editing" :tags="tags" :known="known" :label="`Tags of ${name}`" @done="done" />
   <span v-else class="tags">
-    <el-button v-for="tag in tags" :key="tag" class="tag" link @click="emit('choose', tag)">{{ tag }}</el-button>
-    <el-button v-if="!locked" class="more" link :aria-label="`Tags of ${name}`" @click="editing = true">{{
-      tags.length ? '±' : '+ tag'
-    }}</el-button>
+    <!-- Plain buttons: a list of studies has hundreds, and those of the component library cost ten times as much. -->
+    <button v-for="tag in tags" :key="tag" class="tag" type="button" @click="emit('choose', tag)">{{ tag }}</button>
+    <button v-if="!locked" class="more" type="button" :aria-label="`Tags of ${name}`" @click="editing = true">
+      {{ tags.length ? '±' : '+ tag' }}
+    </button>
   </span>
 </template>
 
@@ -31,14 +32,23 @@ function done(tags: string[]): void {
   flex-wrap: wrap;
   gap: 2px 6px;
 }
-.tag.tag.tag {
+.tag,
+.more {
+  border: 0;
+  padding: 0 4px;
+  background: none;
+  color: var(--soft);
+  font: 12px/1.6 var(--sans);
+  cursor: pointer;
+}
+.tag:hover,
+.more:hover {
+  color: var(--green);
+}
+.tag {
   border-radius: 9px;
   padding: 0 8px;
   background: var(--tint);
   color: var(--ink);
-  font-size: 12px;
-}
-.more.more.more {
-  font-size: 12px;
 }
 </style>

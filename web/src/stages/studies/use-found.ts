@@ -3,8 +3,9 @@ import { computed, ref, watch, type Ref } from 'vue';
 import { useAddress } from '../../workbench/use-address.js';
 import { foundStudies, haystacksOf, SORTS, tagsOf, type SortBy, type Wanted } from './found-studies.js';
 
-/** So many rows stand there at once, and so many more at every asking. */
-const ROWS = 50;
+/** So many rows stand there at first, more than a window shows: a list that is there at once grows as it is scrolled. */
+const ROWS = 12;
+const MORE = 40;
 
 /** The list as it is searched, narrowed to a tag and sorted; how stands in the address. */
 export function useFound(studies: Ref<readonly StudySummary[] | null>) {
@@ -26,7 +27,7 @@ export function useFound(studies: Ref<readonly StudySummary[] | null>) {
     turned: address.textOf('turned') === 'yes',
   }));
   const haystacks = computed(() => haystacksOf(studies.value ?? []));
-  const all = computed(() => foundStudies(studies.value ?? [], haystacks.value, wanted.value));
+  const all = computed(() => foundStudies(studies.value ?? [], () => haystacks.value, wanted.value));
   const rows = ref(ROWS);
   watch(wanted, () => (rows.value = ROWS));
   const shown = computed(() => all.value.slice(0, rows.value));
@@ -43,7 +44,7 @@ export function useFound(studies: Ref<readonly StudySummary[] | null>) {
     const again = by === wanted.value.by && !wanted.value.turned;
     void address.change({ sort: by === 'changed' ? undefined : by, turned: again ? 'yes' : undefined });
   }
-  const more = () => (rows.value += ROWS);
+  const more = () => (rows.value += MORE);
   return { wanted, all, shown, left, tags, search, chooseTag, sortBy, more };
 }
 export type Found = ReturnType<typeof useFound>;

@@ -62,7 +62,8 @@ test('a pair that hides itself is named, pointed at both ways, left in or set as
   await expect(finding(page)).toContainText('Second look: 1 reading is set aside already');
 
   await openStage(page, 'Verdict');
-  const sheet = page.getByRole('article');
+  await page.getByRole('link', { name: 'Open the sheet' }).click();
+  const sheet = page.getByRole('article', { name: 'Sheet' });
   await expect(sheet).toContainText('row 31, 8.81: instrument fault');
   await expect(sheet).toContainText('Looked at and left in on purpose:');
   await expect(sheet).toContainText('row 32, 8.82: no cause found');

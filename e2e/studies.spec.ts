@@ -256,7 +256,7 @@ test('an address that leads nowhere and a study that is not there say so', async
   await expect(page.getByText('This study does not exist')).toBeVisible();
 });
 
-test('the list of studies carries at most 130 KB of script and style, compressed', async ({ page }) => {
+test('the list of studies carries at most 160 KB of script and style, compressed', async ({ page }) => {
   const sizes: Promise<number>[] = [];
   page.on('response', (response) => {
     if (/\.(js|css)$/.test(response.url())) sizes.push(response.body().then((body) => gzipSync(body).length));
@@ -266,7 +266,7 @@ test('the list of studies carries at most 130 KB of script and style, compressed
   await page.waitForLoadState('networkidle');
   const bytes = (await Promise.all(sizes)).reduce((sum, size) => sum + size, 0);
   expect(bytes).toBeGreaterThan(20 * 1024);
-  expect(bytes / 1024).toBeLessThan(130);
+  expect(bytes / 1024).toBeLessThan(160);
   // What it does not carry comes when it is asked for.
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();

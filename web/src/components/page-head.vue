@@ -44,7 +44,7 @@ function setWho(text: string): void {
     <RouterLink v-if="home || jobs.items.length > 0" to="/jobs" class="aside-link" active-class="here"
       >Jobs<template v-if="working">, {{ working }} at work</template></RouterLink
     >
-    <el-button link @click="show('search')">Search <kbd>/</kbd></el-button>
+    <el-button link @click="show('search')">Search<kbd class="key">/</kbd></el-button>
     <el-button v-if="!home" link @click="show('help')">Help</el-button>
     <slot name="evidence" />
     <label class="soft who"
@@ -88,6 +88,9 @@ function setWho(text: string): void {
 .aside-link.here {
   border-bottom: 2px solid var(--ink);
   font-weight: 600;
+}
+.key {
+  margin-left: 6px;
 }
 .who {
   font-size: 13px;

@@ -19,7 +19,7 @@ function done(tags: string[]): void {
     <!-- Plain buttons: a list of studies has hundreds, and those of the component library cost ten times as much. -->
     <button v-for="tag in tags" :key="tag" class="tag" type="button" @click="emit('choose', tag)">{{ tag }}</button>
     <button v-if="!locked" class="more" type="button" :aria-label="`Tags of ${name}`" @click="editing = true">
-      {{ tags.length ? '±' : '+ tag' }}
+      {{ tags.length ? 'edit' : '+ tag' }}
     </button>
   </span>
 </template>

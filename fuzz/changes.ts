@@ -130,5 +130,6 @@ export function someChange(chance: Chance, { study, columns, setAside, leftIn }:
     () => ({ kind: 'leave-in', readings: [{ ...reading, reason: 'no cause found' }] }),
     () => ({ kind: 'look-again', readings: [left ? { column: left.columnId, row: left.row } : reading] }),
     () => ({ kind: 'change-study', name, question: 'why?', alpha: 0.01, quantileType: 'hinges', subject: id }),
+    () => ({ kind: 'change-study', asks: 'differ', tags: ['glaze', name] }),
   ])();
 }

@@ -129,7 +129,7 @@ async function tryFile(world: World): Promise<void> {
   if (status !== 201) return;
   report.opened++;
   const { id } = body as { id: string };
-  for (const path of ['', '/cells', '/changes', '/evidence', '/saved']) {
+  for (const path of ['', '/cells', '/changes', '/evidence', '/evidence/stale', '/looks', '/saved']) {
     const read = await asker.ask('GET', `/studies/${id}${path}`);
     if (read.status !== 200)
       report.faults.push(`an opened study answered ${read.status} at ${path}: ${text.slice(0, 3_000)}`);
@@ -160,7 +160,14 @@ async function tryEvidence(world: World): Promise<void> {
   world.file = await asker.saved(id);
   const kept = world.file.evidence.at(-1);
   if (!kept) return;
-  if (chance.holds(0.5)) await asker.post(`/evidence/${kept.id}`, changed(world, { note: 'looks right' }));
+  const answer = { to: 'Mind the step.', words: 'seen', who: 'fuzzer' };
+  const said = chance.of([{ note: 'looks right' }, { leftOut: true }, { leads: true }, { answer }, {}]);
+  if (chance.holds(0.7)) await asker.post(`/evidence/${kept.id}`, changed(world, said));
+  const order = world.file.evidence.map((piece) => piece.id).reverse();
+  if (chance.holds(0.3)) await asker.post(`/studies/${id}/evidence/order`, changed(world, { order }));
+  const look = { digest: 'ab'.repeat(32), analysis: 'describe', column: null, tests: 3 };
+  if (chance.holds(0.3)) await asker.post(`/studies/${id}/looks`, changed(world, { looks: [look] }));
+  if (chance.holds(0.3)) await asker.ask('GET', `/studies/${id}/evidence/stale`);
   if (chance.holds(0.5)) await asker.post(`/evidence/${kept.id}/recompute`, {});
   world.file = await asker.saved(id);
 }
@@ -169,7 +176,8 @@ async function tryVerdict(world: World): Promise<void> {
   const { chance, asker, file, id } = world;
   const { revision } = file.study;
   const evidence = file.evidence.map((piece) => piece.id);
-  const ruling = { revision, who: 'fuzzer', decision: 'not-settled', reason: 'too few', evidence };
+  const named = chance.of([{ decision: 'not-settled' }, { decision: 'treat-as-family', family: 'gamma' }]);
+  const ruling = { revision, who: 'fuzzer', ...named, reason: 'too few', evidence, leftOpen: chance.of(['', 'time']) };
   await asker.post(`/studies/${id}/verdict`, changed(world, ruling));
   if (chance.holds(0.5))
     await asker.post(`/studies/${id}/changes`, request(chance, revision + 1, { change: someChange(chance, file) }));

@@ -278,7 +278,10 @@ describe('verdict', () => {
   it('is stored, closes the study to changes, and can be reopened with a reason', async () => {
     const { id, keep } = await keepable();
     await server.post(`/studies/${id}/evidence`, keep);
-    expect((await server.post(`/studies/${id}/verdict`, ruling({ evidence: [keep.id] }))).status).toBe(200);
+    expect(
+      (await server.post(`/studies/${id}/verdict`, ruling({ evidence: [keep.id], leftOpen: 'the step is known' })))
+        .status,
+    ).toBe(200);
     expect(await server.study(id)).toMatchObject({ state: 'ruled', canUndo: null });
     const refused = await server.change(id, { kind: 'change-study', alpha: 0.01 });
     expect(refused.body).toMatchObject({ status: 409, code: 'ruled' });

@@ -111,7 +111,7 @@ function workedWith(path: string, known: ReadonlySet<string>): string[] {
 function analysesOf(known: ReadonlySet<string>): AnalysisEntry[] {
   return filesIn(join(CORE, 'analyses')).flatMap((path) => {
     const source = parsed(path);
-    const [, id] = /defineAnalysis[\s\S]*?\(\{\s*id: '([\w-]+)'/.exec(source.text) ?? [];
+    const [, id] = /defineAnalysis[\s\S]*?\(\s*\{\s*id: '([\w-]+)'/.exec(source.text) ?? [];
     if (!id) return [];
     const [own] = itemsOf(source, false).filter(({ name }) => name.endsWith('Analysis'));
     return [{ id, text: own?.text ?? [], with: workedWith(path, known) }];

@@ -143,6 +143,16 @@ describe('a sheet', () => {
     expect(Object.keys(files).some((name) => /^word\/media\/.*\.png$/.test(name))).toBe(true);
   });
 
+  it('is a document that can be opened, whatever was typed into it', async () => {
+    const odd = { ...source, study: { ...study, name: 'a < b & c\u0001\u000b', question: 'one\ntwo' } };
+    const blob = await sheetDocx(sheetOf(odd), new Map());
+    const xml = strFromU8(unzipSync(new Uint8Array(await blob.arrayBuffer()))['word/document.xml']!);
+    expect(xml).toContain('a &lt; b &amp; c<');
+    // eslint-disable-next-line no-control-regex -- these are meant
+    expect(xml).not.toMatch(/[\u0000-\u0008\u000b]/);
+    expect(xml).toMatch(/one<.*<w:br\/>.*two/);
+  });
+
   it('is data: the words with plain moments, and every request and result in full', () => {
     const data = JSON.parse(sheetJson(sheet, study, source.onSheet)) as {
       format: string;

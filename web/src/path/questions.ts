@@ -116,7 +116,11 @@ export interface Standing extends Step {
 }
 
 /** What of a question was looked at, of this column: what needs no column counts for any. */
-export function standingOf(asks: AskedKind, looks: readonly Look[], column: string | null): Standing[] {
+export function standingOf(
+  asks: AskedKind,
+  looks: readonly Pick<Look, 'analysis' | 'column'>[],
+  column: string | null,
+): Standing[] {
   const seen = new Set(
     looks.filter((look) => look.column === null || look.column === column).map((look) => look.analysis),
   );

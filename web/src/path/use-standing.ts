@@ -1,4 +1,5 @@
 import { computed } from 'vue';
+import { useEvidence } from '../stores/evidence.js';
 import { useLooks } from '../stores/looks.js';
 import { useStudy } from '../stores/study.js';
 import { standingOf, type Standing } from './questions.js';
@@ -7,9 +8,12 @@ import { standingOf, type Standing } from './questions.js';
 export function useStanding() {
   const store = useStudy();
   const looks = useLooks();
+  const evidence = useEvidence();
+  /** What was kept was looked at, however quickly. */
+  const seen = computed(() => [...looks.items, ...evidence.items]);
   const asks = computed(() => store.study?.asks ?? null);
   const standing = computed<Standing[]>(() =>
-    asks.value ? standingOf(asks.value, looks.items, store.study?.subject ?? null) : [],
+    asks.value ? standingOf(asks.value, seen.value, store.study?.subject ?? null) : [],
   );
   /** The stages that answer the question. */
   const stages = computed(() => new Set(standing.value.map(({ stage }) => stage)));

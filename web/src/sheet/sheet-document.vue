@@ -21,13 +21,13 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
     <h1>{{ sheet.title }}</h1>
     <section>
       <h2>Question</h2>
-      <p class="serif">{{ sheet.question }}</p>
+      <p class="serif own">{{ sheet.question }}</p>
     </section>
     <section v-if="sheet.decision" class="decision">
       <h2>Decision</h2>
       <p class="ruling">{{ sheet.decision.words }}</p>
-      <p class="serif">{{ sheet.decision.reason }}</p>
-      <p v-if="sheet.decision.leftOpen">Left open: {{ sheet.decision.leftOpen }}</p>
+      <p class="serif own">{{ sheet.decision.reason }}</p>
+      <p v-if="sheet.decision.leftOpen" class="own">Left open: {{ sheet.decision.leftOpen }}</p>
       <p class="fine">
         {{ sheet.decision.who }}, {{ time(sheet.decision.at) }}, after change {{ sheet.decision.revision }}
       </p>
@@ -75,7 +75,7 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
           <p><b>Mind</b> {{ said(caution.text) }}</p>
           <p>{{ caution.answer ? `Answer: ${withTimes(caution.answer, time)}` : 'Not answered.' }}</p>
         </div>
-        <p v-if="piece.note">Note: {{ piece.note }}</p>
+        <p v-if="piece.note" class="own">Note: {{ piece.note }}</p>
         <p class="fine">{{ withTimes(piece.provenance, time) }}</p>
       </div>
     </section>

@@ -4,6 +4,8 @@ import {
   HeadingLevel,
   ImageRun,
   Packer,
+  type IParagraphOptions,
+  type IRunOptions,
   Paragraph,
   Table,
   TableCell,
@@ -23,20 +25,31 @@ export interface DocumentPicture {
 
 /** As wide as the text of an A4 page with margins of 20 mm, in pixels. */
 const TEXT_WIDTH = 620;
-const plain = (text: string) => withTimes(text, isoTime);
 
-const words = (text: string, more: object = {}) =>
-  new Paragraph({ children: [new TextRun({ text: plain(text) })], spacing: { after: 80 }, ...more });
+/** What an XML document cannot hold, whatever somebody has typed or pasted. */
+// eslint-disable-next-line no-control-regex -- these are meant
+const NOT_IN_XML = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g;
+
+/** A text of the sheet: its moments written out, its lines kept. */
+const runs = (text: string, style: Partial<IRunOptions> = {}): TextRun[] =>
+  withTimes(text, isoTime)
+    .replace(NOT_IN_XML, '')
+    .split('\n')
+    .map((line, i) => new TextRun({ ...style, text: line, ...(i > 0 ? { break: 1 } : {}) }));
+
+const words = (text: string, more: Partial<IParagraphOptions> = {}) =>
+  new Paragraph({ children: runs(text), spacing: { after: 80 }, ...more });
 const heading = (text: string, level: (typeof HeadingLevel)[keyof typeof HeadingLevel] = HeadingLevel.HEADING_2) =>
-  new Paragraph({ text, heading: level, keepNext: true, spacing: { before: 200, after: 60 } });
+  new Paragraph({ children: runs(text), heading: level, keepNext: true, spacing: { before: 200, after: 60 } });
 const listed = (lines: readonly string[]) => lines.map((line) => words(line, { bullet: { level: 0 } }));
 const small = (text: string) =>
-  new Paragraph({ children: [new TextRun({ text: plain(text), size: 16, color: '626B65' })], spacing: { after: 80 } });
+  new Paragraph({ children: runs(text, { size: 16, color: '626B65' }), spacing: { after: 80 } });
 
 function pictureOf({ bytes, width, height, title }: DocumentPicture): Paragraph {
   const scale = Math.min(1, TEXT_WIDTH / width);
   const transformation = { width: Math.round(width * scale), height: Math.round(height * scale) };
-  const altText = { title, description: title, name: title };
+  const name = title.replace(NOT_IN_XML, '');
+  const altText = { title: name, description: name, name };
   return new Paragraph({
     children: [new ImageRun({ type: 'png', data: bytes, transformation, altText })],
     alignment: AlignmentType.LEFT,
@@ -44,7 +57,7 @@ function pictureOf({ bytes, width, height, title }: DocumentPicture): Paragraph 
 }
 
 function pieceOf(piece: SheetPiece, number: number, picture: DocumentPicture | undefined): Paragraph[] {
-  const finding = piece.finding.map(({ text, strong }) => new TextRun({ text, size: 24, bold: strong === true }));
+  const finding = piece.finding.flatMap(({ text, strong }) => runs(text, { size: 24, bold: strong === true }));
   return [
     heading(`${number} ${piece.heading}`, HeadingLevel.HEADING_3),
     ...(piece.stale ? [words(`Changed: ${piece.stale}`)] : []),
@@ -66,7 +79,7 @@ function tableOf({ heads, rows }: SheetTable): Table {
       tableHeader: header,
       children: cells.map(
         (text) =>
-          new TableCell({ children: [new Paragraph({ children: [new TextRun({ text, size: 16, bold: header })] })] }),
+          new TableCell({ children: [new Paragraph({ children: [...runs(text, { size: 16, bold: header })] })] }),
       ),
     });
   return new Table({
@@ -80,7 +93,7 @@ function decisionOf({ decision }: Sheet): Paragraph[] {
   return [
     heading('Decision'),
     new Paragraph({
-      children: [new TextRun({ text: decision.words, size: 30, color: '1F6B4F' })],
+      children: runs(decision.words, { size: 30, color: '1F6B4F' }),
       spacing: { after: 80 },
     }),
     words(decision.reason),
@@ -96,7 +109,7 @@ export function sheetDocx(sheet: Sheet, pictures: ReadonlyMap<string, DocumentPi
   const { appendix } = sheet;
   const children = [
     small(sheet.kicker),
-    new Paragraph({ text: sheet.title, heading: HeadingLevel.HEADING_1 }),
+    heading(sheet.title, HeadingLevel.HEADING_1),
     ...section('Question', words(sheet.question)),
     ...decisionOf(sheet),
     ...section('Readings', ...sheet.readings.map((line) => words(line))),
@@ -115,7 +128,7 @@ export function sheetDocx(sheet: Sheet, pictures: ReadonlyMap<string, DocumentPi
   } as const;
   const file = new Document({
     creator: 'Verdict',
-    title: sheet.title,
+    title: sheet.title.replace(NOT_IN_XML, ''),
     styles: { default: { document: { run: { font: 'IBM Plex Sans', size: 20 } } } },
     sections: [{ properties: { page }, children }],
   });

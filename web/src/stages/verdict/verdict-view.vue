@@ -182,6 +182,15 @@ async function rule(decided: Decided): Promise<void> {
 .small p {
   margin: 0 0 4px;
 }
+@media print {
+  .verdict {
+    display: block;
+    height: auto;
+  }
+  .work {
+    overflow: visible;
+  }
+}
 @media (max-width: 900px) {
   .verdict {
     grid-template-columns: minmax(0, 1fr);

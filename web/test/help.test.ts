@@ -1,0 +1,78 @@
+import { ANALYSES } from '@verdict/core/analyses';
+import { describe, expect, it } from 'vitest';
+import { methodsOf } from '../plugins/methods.js';
+import { TERMS, termsIn } from '../src/help/terms.js';
+import { foundPlaces, searched } from '../src/search/found-places.js';
+import type { Place } from '../src/search/places.js';
+
+describe('how Verdict works it out', () => {
+  const { chapters, analyses } = methodsOf();
+  const entries = chapters.flatMap((chapter) => chapter.entries);
+
+  it('has an entry for every analysis, which says what it does and by which methods', () => {
+    const made = new Map(analyses.map((entry) => [entry.id, entry]));
+    for (const { id } of ANALYSES) {
+      expect(made.get(id)?.text.length, id).toBeGreaterThan(0);
+      expect(made.get(id)?.with.length, id).toBeGreaterThan(0);
+    }
+    const known = new Set(entries.map(({ id }) => id));
+    for (const { with: methods } of analyses) expect(methods.filter((id) => !known.has(id))).toEqual([]);
+  });
+
+  it('says what stands beside the code, as it is read: no stars, no tags', () => {
+    const texts = entries.flatMap(({ items }) => items.flatMap(({ text }) => text));
+    expect(texts.length).toBeGreaterThan(300);
+    expect(texts.filter((text) => /^\s*\*|^@|\*\/$/.test(text))).toEqual([]);
+    const grubbs = entries.find(({ id }) => id === 'outliers/grubbs')!;
+    expect(grubbs.items.find(({ name }) => name === 'grubbs')).toMatchObject({ parameters: '(sorted, side)' });
+    expect(grubbs.items.flatMap(({ text }) => text).join(' ')).toContain('(1950)');
+  });
+
+  it('tells apart what a function returns and throws', () => {
+    const texts = entries.flatMap(({ items }) => items.flatMap(({ text }) => text));
+    expect(texts.some((text) => /^Returns \w/.test(text))).toBe(true);
+  });
+});
+
+describe('the words of a page', () => {
+  it('are found where they stand by themselves, in any of their forms', () => {
+    const found = (text: string) => termsIn(text).map(({ term }) => term);
+    expect(found('A² = 0.30, p = 0.59, level 0.05')).toEqual(['level', 'p-value', 'Anderson–Darling']);
+    expect(found('the generalised ESD of up to 4')).toContain('ESD');
+    expect(found('desde studio')).toEqual([]);
+  });
+
+  it('are explained once each, those of the trade mostly with their source', () => {
+    expect(new Set(TERMS.map(({ term }) => term)).size).toBe(TERMS.length);
+    for (const { term, meaning } of TERMS) expect(meaning, term).toMatch(/\.$/);
+    expect(TERMS.filter(({ source }) => source).length).toBeGreaterThan(TERMS.length / 2);
+  });
+});
+
+describe('a search everywhere', () => {
+  const place = (group: Place['group'], title: string, about = ''): Place => ({ group, title, about, to: '/' });
+  const all = searched([
+    place('Studies', 'Glaze batches', 'open · Is the viscosity the same?'),
+    place('Columns', 'viscosity', 'in Glaze batches'),
+    place('Words', 'kurtosis', 'tails'),
+    ...Array.from({ length: 9 }, (_, i) => place('Studies', `Release ${i}`, 'viscosity')),
+  ]);
+  const found = (text: string) =>
+    foundPlaces(all, text).map(({ group, places }) => [group, ...places.map(({ title }) => title)]);
+
+  it('puts what is called so before what only speaks of it, and no group is longer than five', () => {
+    const [first, second] = found('visc');
+    expect(first).toEqual(['Columns', 'viscosity']);
+    expect(second![0]).toBe('Studies');
+    expect(second).toHaveLength(6);
+  });
+
+  it('wants every word, in any order, and nothing is found of nothing', () => {
+    expect(found('batches glaze')).toEqual([
+      ['Studies', 'Glaze batches'],
+      ['Columns', 'viscosity'],
+    ]);
+    expect(found('glaze kurtosis')).toEqual([]);
+    expect(found('  ')).toEqual([]);
+  });
+});

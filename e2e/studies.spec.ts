@@ -79,6 +79,10 @@ test('a verdict rests on answered cautions, is put on record, listed, printed on
   await expect(sheet).toContainText('Kept, and not on this sheet:');
   await expect(page.getByText(/about \d+ pages?/)).toBeVisible();
   await expect(sheet.getByRole('img', { name: 'Probability plot of thickness' })).toBeVisible();
+  // Also where the page is opened at its own address.
+  await page.reload();
+  await expect(sheet.getByRole('img', { name: 'Probability plot of thickness' })).toBeVisible();
+  await expect(page.getByText(/about \d+ pages?/)).toBeVisible();
   const pdf = (await page.pdf({ preferCSSPageSize: true })).toString('latin1');
   expect(pdf.match(/\/Type\s*\/Page\b/g)!.length).toBeLessThanOrEqual(3);
   expect(pdf).toMatch(/\/MediaBox\s*\[\s*0 0 59[45](\.\d+)? 84[12](\.\d+)?\s*\]/);

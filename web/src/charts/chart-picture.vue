@@ -1,10 +1,7 @@
 <script setup lang="ts">
-import { Chart, LinearScale, type ChartConfiguration } from 'chart.js';
+import { Chart, type ChartConfiguration } from 'chart.js';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { chartToPng, chartToSvg } from './export-chart.js';
-
-// Axes and layout are Chart.js’s; the marks are our own.
-Chart.register(LinearScale);
 
 /** Draws a configuration and says which mark is pointed at. It knows nothing of what is drawn. */
 const props = defineProps<{

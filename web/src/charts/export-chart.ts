@@ -1,7 +1,8 @@
-import { BasicPlatform, Chart, Title, type ChartConfiguration, type ChartOptions } from 'chart.js';
+import { BasicPlatform, Chart, LinearScale, Title, type ChartConfiguration, type ChartOptions } from 'chart.js';
 import { SvgContext } from './svg-context.js';
 
-Chart.register(Title);
+// Axes and layout are Chart.js’s; the marks are our own.
+Chart.register(LinearScale, Title);
 
 export interface Size {
   width: number;

@@ -93,7 +93,7 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
       <h2>Earlier verdicts</h2>
       <p v-for="line in sheet.earlier" :key="line">{{ withTimes(line, time) }}</p>
     </section>
-    <section>
+    <section class="again">
       <h2>To have these numbers again</h2>
       <p v-for="line in sheet.recompute" :key="line" class="fine">{{ line }}</p>
     </section>

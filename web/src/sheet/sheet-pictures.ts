@@ -1,7 +1,7 @@
 import type { Evidence } from '@verdict/contract';
 import { chartToPng, chartToSvg } from '../charts/export-chart.js';
 import { chartOf } from '../charts/drawn.js';
-import { isSheet } from '../charts/picture.js';
+import { heightOf } from '../charts/height-of.js';
 import { readColours } from '../charts/theme.js';
 import type { KeptPicture } from '../workbench/stage.js';
 import type { SheetPicture } from './sheet.js';
@@ -19,8 +19,7 @@ const capital = (text: string) => text.replace(/^./, (first) => first.toUpperCas
 function onPaper(draw: () => KeptPicture, paper: Element) {
   const colours = readColours(paper);
   const { title, panels } = draw();
-  const height = isSheet(panels) || panels.panels.length > 1 ? HEIGHT + 70 : HEIGHT;
-  const size = { width: WIDTH, height };
+  const size = { width: WIDTH, height: heightOf(panels, HEIGHT) };
   const dress = { title: '', ground: colours.card, ink: colours.ink };
   return { title: capital(title), size, dress, config: () => chartOf(panels, colours, null) };
 }

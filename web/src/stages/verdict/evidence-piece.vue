@@ -2,6 +2,7 @@
 import type { Evidence } from '@verdict/contract';
 import { analysisById } from '@verdict/core/analyses';
 import { computed } from 'vue';
+import { heightOf } from '../../charts/height-of.js';
 import DrawnOrSaid from '../../components/drawn-or-said.vue';
 import FindingWords from '../../components/finding-words.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
@@ -32,6 +33,14 @@ const store = useStudy();
 const evidence = useEvidence();
 const who = useWho();
 
+/** Of what cannot be drawn, as high as others: it says so there. */
+const height = computed(() => {
+  try {
+    return props.draw ? heightOf(props.draw().panels, 220) : 220;
+  } catch {
+    return 220;
+  }
+});
 const name = computed(() => analysisById(props.item.analysis).name);
 const heading = computed(() => {
   const { column, request } = props.item;
@@ -103,7 +112,7 @@ const revision = computed(() => (props.item.column === null || store.ruled ? nul
           }}</span>
         </div>
       </div>
-      <div v-if="draw" class="picture">
+      <div v-if="draw" class="picture" :style="{ height: `${height}px` }">
         <DrawnOrSaid><KeptPicture bare :draw="draw" /></DrawnOrSaid>
       </div>
     </div>
@@ -168,9 +177,6 @@ h2 {
 }
 .body :deep(.finding) {
   font-size: 16px;
-}
-.picture {
-  height: 220px;
 }
 .method {
   margin: 4px 0;

@@ -7,14 +7,16 @@ const WIDTH = 84;
 const HEIGHT = 26;
 const path = computed(() => {
   const most = Math.max(...props.counts);
-  const step = WIDTH / props.counts.length;
+  // Few bars are no blocks.
+  const step = Math.min(WIDTH / props.counts.length, 16);
+  const left = (WIDTH - step * props.counts.length) / 2;
   return props.counts
     .map((count, i) => {
       if (count === 0) return '';
       // Where there is anything, something is seen.
       const height = Math.max(1, (count / most) * HEIGHT);
       const width = Math.max(0.8, step - (step > 3 ? 1 : 0.3));
-      return `M${(i * step).toFixed(1)} ${HEIGHT}v${(-height).toFixed(1)}h${width.toFixed(1)}v${height.toFixed(1)}z`;
+      return `M${(left + i * step).toFixed(1)} ${HEIGHT}v${(-height).toFixed(1)}h${width.toFixed(1)}v${height.toFixed(1)}z`;
     })
     .join('');
 });

@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { QUESTION_WORDS, QUESTIONS, type AskedKind } from '@verdict/contract';
+import { QUESTION_WORDS } from '@verdict/contract';
 import { computed, ref } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
 import SentenceChoice from '../components/fields/sentence-choice.vue';
 import { useStudy } from '../stores/study.js';
-import { openWords } from './questions.js';
+import { openWords, QUESTION_CHOICES } from './questions.js';
 import { useStanding } from './use-standing.js';
 
 /** The question of the study on the path: what answers it, what of that was looked at, and what is still open. It leads, and forces nothing. */
@@ -14,13 +14,9 @@ const { asks, standing } = useStanding();
 const open = ref(false);
 
 const seen = computed(() => standing.value.filter((step) => step.seen).length);
-const options = [
-  { value: '', text: 'none of these' },
-  ...QUESTIONS.map((kind) => ({ value: kind as string, text: QUESTION_WORDS[kind] })),
-];
 const chosen = computed({
   get: () => asks.value ?? '',
-  set: (kind) => store.change({ kind: 'change-study', asks: kind === '' ? null : (kind as AskedKind) }),
+  set: (kind) => store.change({ kind: 'change-study', asks: kind === '' ? null : kind }),
 });
 const nextOpen = computed(() => standing.value.find((step) => !step.seen) ?? null);
 </script>
@@ -55,7 +51,7 @@ const nextOpen = computed(() => standing.value.find((step) => !step.seen) ?? nul
             v-model="chosen"
             aria-label="Question of the study"
             :disabled="store.ruled"
-            :options="options"
+            :options="QUESTION_CHOICES"
           />
         </label>
         <template v-if="asks">

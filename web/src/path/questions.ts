@@ -1,4 +1,4 @@
-import type { AskedKind, Look } from '@verdict/contract';
+import { QUESTION_WORDS, QUESTIONS, type AskedKind, type Look } from '@verdict/contract';
 
 /** Something to look at before a question is decided: where it is seen, and by which results it was. */
 export interface Step {
@@ -109,6 +109,12 @@ export const STEPS: Record<AskedKind, readonly Step[]> = {
     { words: 'samples of that size', ...SIMULATED, by: ['simulate'] },
   ],
 };
+
+/** The questions as they are chosen among; an empty value is none of them. */
+export const QUESTION_CHOICES: readonly { value: AskedKind | ''; text: string }[] = [
+  { value: '', text: 'none of these' },
+  ...QUESTIONS.map((value) => ({ value, text: QUESTION_WORDS[value] })),
+];
 
 /** A step, and whether it was looked at. */
 export interface Standing extends Step {

@@ -1,17 +1,10 @@
 <script setup lang="ts">
-import {
-  DECISION_WORDS,
-  decisionsOf,
-  QUESTION_WORDS,
-  QUESTIONS,
-  type AskedKind,
-  type Decision,
-  type Verdict,
-} from '@verdict/contract';
+import { DECISION_WORDS, decisionsOf, type AskedKind, type Decision, type Verdict } from '@verdict/contract';
 import { FAMILIES } from '@verdict/core/distributions';
 import { computed, ref } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
+import { QUESTION_CHOICES } from '../../path/questions.js';
 
 /** The decision by its question, its reason, and why anything is left open; none is taken without the others. */
 const props = defineProps<{
@@ -37,13 +30,9 @@ const reason = ref('');
 const leftOpen = ref('');
 const missing = ref('');
 
-const questions = [
-  { value: '', text: 'none of these' },
-  ...QUESTIONS.map((kind) => ({ value: kind as string, text: QUESTION_WORDS[kind] })),
-];
 const asked = computed({
   get: () => props.asks ?? '',
-  set: (kind) => emit('ask', kind === '' ? null : (kind as AskedKind)),
+  set: (kind) => emit('ask', kind === '' ? null : kind),
 });
 const choices = computed(() => decisionsOf(props.asks));
 const families = [
@@ -71,7 +60,9 @@ function rule(): void {
 <template>
   <section class="card box">
     <h2>Your decision</h2>
-    <p class="soft asked"><SentenceChoice v-model="asked" aria-label="What is decided" :options="questions" /></p>
+    <p class="soft asked">
+      <SentenceChoice v-model="asked" aria-label="What is decided" :options="QUESTION_CHOICES" />
+    </p>
     <el-radio-group v-model="decision" class="choices" aria-label="Decision">
       <el-radio v-for="choice in choices" :key="choice" :value="choice">{{ DECISION_WORDS[choice] }} </el-radio>
     </el-radio-group>

@@ -76,4 +76,48 @@ describe('the evidence of the open study', () => {
     store.stands('one', 2);
     expect(asked).toHaveLength(1);
   });
+
+  it('is led by one piece: the others step back as it is told', async () => {
+    const store = useEvidence();
+    list('one', piece('a', { leads: true }), piece('b'));
+    await store.load('one');
+    answers.set('/api/evidence/b', () => Response.json(piece('b', { leads: true })));
+    await store.say('b', { leads: true });
+    expect(store.items.map(({ leads }) => leads)).toEqual([false, true]);
+  });
+
+  it('stands in its new order at once, and in the old one again where the server refuses', async () => {
+    const store = useEvidence();
+    list('one', piece('a', { place: null }), piece('b', { place: null }));
+    await store.load('one');
+    answers.set('/api/studies/one/evidence/order', () => new Response(null, { status: 204 }));
+    const done = store.arrange(['b', 'a']);
+    expect(store.items.map(({ id, place }) => [id, place])).toEqual([
+      ['a', 1],
+      ['b', 0],
+    ]);
+    await done;
+    answers.set('/api/studies/one/evidence/order', () => Response.json(gone, { status: 503 }));
+    await store.arrange(['a', 'b']);
+    expect(store.items.map(({ place }) => place)).toEqual([1, 0]);
+    expect(store.problem).toMatchObject({ detail: 'No database.' });
+  });
+
+  it('is asked about its readings only where some were kept at another change', async () => {
+    const store = useEvidence();
+    list('one', piece('a', { column: 'c', revision: 3 }), piece('b', { column: null, revision: 1 }));
+    await store.load('one');
+    asked.length = 0;
+    await store.lookStale('one', 3);
+    expect(asked).toEqual([]);
+    answers.set('/api/studies/one/evidence/stale', () => Response.json({ revision: 4, stale: ['a'] }));
+    await store.lookStale('one', 4);
+    expect([...store.stale]).toEqual(['a']);
+    // Another study is open by the time the answer comes.
+    list('two');
+    const late = store.lookStale('one', 5);
+    await store.load('two');
+    await late;
+    expect(store.stale.size).toBe(0);
+  });
 });

@@ -106,7 +106,9 @@ const study: Study = {
 };
 const source: SheetSource = {
   ...{ study, standing: verdict, stale: new Set(['a']), sample: null, weighed: 'One test.', notSeen: '' },
-  onSheet: [piece('a', 'normality', { result: { notes: [{ code: 'x', text: 'coarse' }] }, note: 'second gauge' })],
+  onSheet: [
+    piece('a', 'normality', { result: { notes: [{ code: 'x', text: 'coarse' }] }, note: 'second gauge', leads: true }),
+  ],
   leftOut: [piece('b', 'describe')],
   cellOf: (_, row) => ['8.01', '9.87', '8.03'][row - 1]!,
   appendix: { title: 'Readings', heads: ['row', '=thickness'], rows: [['1', '8.01']], of: 1 },
@@ -123,6 +125,7 @@ describe('a sheet', () => {
       leftIn: [`row 3, 8.03: checked (B, {${AT}})`],
       leftOut: [`Description of thickness (A, {${AT}})`],
     });
+    expect(sheet.headline).toMatchObject({ of: '1 Normality test of thickness' });
     const [one] = sheet.pieces;
     expect(one).toMatchObject({ heading: 'Normality test of thickness', note: 'second gauge' });
     expect(one!.stale).toContain('have changed since change 2');
@@ -136,7 +139,15 @@ describe('a sheet', () => {
     const blob = await sheetDocx(sheet, new Map([['a', png]]));
     const files = unzipSync(new Uint8Array(await blob.arrayBuffer()));
     const words = strFromU8(files['word/document.xml']!).replace(/<[^>]+>/g, ' ');
-    for (const text of ['week 46', 'treat as Weibull', 'caliper not closed', 'Not answered.', 'second gauge', '8.01'])
+    for (const text of [
+      'week 46',
+      'treat as Weibull',
+      'caliper not closed',
+      'Not answered.',
+      'second gauge',
+      'What it rests on',
+      '8.01',
+    ])
       expect(words).toContain(text);
     expect(words).toContain('2026-11-27 07:50 UTC');
     expect(words).not.toContain('{2026');

@@ -22,12 +22,6 @@ export function inOrderOfWork(items: readonly Evidence[], rank: (analysis: strin
   return ordered;
 }
 
-/** The piece that the sheet leads with comes first. */
-export const leadingFirst = (items: readonly Evidence[]): Evidence[] => [
-  ...items.filter(({ leads }) => leads),
-  ...items.filter(({ leads }) => !leads),
-];
-
 /**
  * How many tests were looked at, beside how many stand on the sheet: what is found at the level among many is found now and then by chance. Empty where nothing was
  * tested.

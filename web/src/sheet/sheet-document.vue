@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { DrawnSvg } from './drawn-svg.js';
+import { FindingOnPaper } from './finding-on-paper.js';
 import { inLocale } from './in-locale.js';
 import { withTimes, type Sheet, type SheetPicture } from './sheet.js';
 
@@ -32,6 +33,11 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
         {{ sheet.decision.who }}, {{ time(sheet.decision.at) }}, after change {{ sheet.decision.revision }}
       </p>
     </section>
+    <section v-if="sheet.headline" class="headline">
+      <h2>What it rests on</h2>
+      <FindingOnPaper :finding="sheet.headline.finding" :said="said" />
+      <p class="fine">Evidence {{ sheet.headline.of }}, below.</p>
+    </section>
     <section>
       <h2>Readings</h2>
       <p v-for="line in sheet.readings" :key="line">{{ said(line) }}</p>
@@ -57,12 +63,7 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
             <span class="number">{{ i + 1 }}</span> {{ piece.heading }}
           </h3>
           <p v-if="piece.stale" class="mind"><b>Changed</b> {{ piece.stale }}</p>
-          <p class="finding">
-            <template v-for="(part, k) in piece.finding" :key="k"
-              ><strong v-if="part.strong">{{ said(part.text) }}</strong
-              ><template v-else>{{ said(part.text) }}</template></template
-            >
-          </p>
+          <FindingOnPaper :finding="piece.finding" :said="said" />
           <figure v-if="pictures.get(piece.id)">
             <DrawnSvg :svg="drawn(pictures.get(piece.id)!.svg)" :title="pictures.get(piece.id)!.title" />
             <figcaption v-if="pictures.get(piece.id)!.title.toLowerCase() !== piece.heading.toLowerCase()">

@@ -83,6 +83,12 @@ function pieceOf(source: SheetSource, item: Evidence): SheetPiece {
   };
 }
 
+function headlineOf(source: SheetSource): Sheet['headline'] {
+  const at = source.onSheet.findIndex(({ leads }) => leads);
+  const item = source.onSheet[at];
+  return item ? { finding: item.finding, of: `${at + 1} ${nameOf(source, item)}` } : null;
+}
+
 /** The subject in a line or two: how many readings, of what, at which level, within which limits. */
 function readingsOf({ study, sample }: SheetSource): string[] {
   const column = study.columns.find(({ id }) => id === study.subject);
@@ -147,6 +153,7 @@ export function sheetOf(source: SheetSource): Sheet {
     kicker: standing ? 'Verdict' : 'Verdict, not yet ruled',
     question: study.question || (study.asks ? QUESTION_WORDS[study.asks] : 'No question was written down.'),
     decision,
+    headline: headlineOf(source),
     readings: readingsOf(source),
     aside,
     // Those that were set aside since are told among these.

@@ -33,6 +33,8 @@ export interface Sheet {
   kicker: string;
   question: string;
   decision: { words: string; reason: string; leftOpen: string; who: string; at: string; revision: number } | null;
+  /** What the sheet leads with, where a piece was chosen for that: its finding, and which it is. */
+  headline: { finding: readonly Piece[]; of: string } | null;
   readings: string[];
   /** The readings that were set aside, and those left in on purpose, each with its reason. */
   aside: string[];

@@ -13,6 +13,7 @@ import {
   TextRun,
   WidthType,
 } from 'docx';
+import type { Piece } from '@verdict/core/road';
 import { isoTime, withTimes, type Sheet, type SheetPiece, type SheetTable } from './sheet.js';
 
 /** A picture as it goes into a word-processor document. */
@@ -56,12 +57,18 @@ function pictureOf({ bytes, width, height, title }: DocumentPicture): Paragraph 
   });
 }
 
+const findingOf = (finding: readonly Piece[], keepNext: boolean) =>
+  new Paragraph({
+    children: finding.flatMap(({ text, strong }) => runs(text, { size: 24, bold: strong === true })),
+    spacing: { after: 100 },
+    keepNext,
+  });
+
 function pieceOf(piece: SheetPiece, number: number, picture: DocumentPicture | undefined): Paragraph[] {
-  const finding = piece.finding.flatMap(({ text, strong }) => runs(text, { size: 24, bold: strong === true }));
   return [
     heading(`${number} ${piece.heading}`, HeadingLevel.HEADING_3),
     ...(piece.stale ? [words(`Changed: ${piece.stale}`)] : []),
-    new Paragraph({ children: finding, spacing: { after: 100 }, keepNext: picture !== undefined }),
+    findingOf(piece.finding, picture !== undefined),
     ...(picture ? [pictureOf(picture)] : []),
     words(piece.method),
     ...piece.cautions.flatMap(({ text, answer }) => [
@@ -102,6 +109,11 @@ function decisionOf({ decision }: Sheet): Paragraph[] {
   ];
 }
 
+const headlineOf = ({ headline }: Sheet): Paragraph[] =>
+  headline
+    ? [heading('What it rests on'), findingOf(headline.finding, true), small(`Evidence ${headline.of}, below.`)]
+    : [];
+
 const section = (title: string, ...lines: Paragraph[]) => (lines.length ? [heading(title), ...lines] : []);
 
 /** The sheet as a word-processor document in the open format (ISO/IEC 29500). */
@@ -112,6 +124,7 @@ export function sheetDocx(sheet: Sheet, pictures: ReadonlyMap<string, DocumentPi
     heading(sheet.title, HeadingLevel.HEADING_1),
     ...section('Question', words(sheet.question)),
     ...decisionOf(sheet),
+    ...headlineOf(sheet),
     ...section('Readings', ...sheet.readings.map((line) => words(line))),
     ...(sheet.aside.length ? [words('Set aside:'), ...listed(sheet.aside)] : []),
     ...(sheet.leftIn.length ? [words('Looked at and left in on purpose:'), ...listed(sheet.leftIn)] : []),

@@ -4,6 +4,7 @@ import { useStanding } from '../path/use-standing.js';
 import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
 import { useKeptPictures } from '../workbench/use-kept-pictures.js';
+import { useStale } from '../workbench/use-stale.js';
 import { sheetOf } from './sheet-of.js';
 import { sheetPicture, sheetPng } from './sheet-pictures.js';
 import type { SheetPicture, SheetTable } from './sheet.js';
@@ -88,12 +89,6 @@ export function useSheet(paper: Ref<HTMLElement | undefined>) {
     return made;
   }
 
-  watch(
-    [() => store.study?.id, () => store.study?.revision, () => evidence.items.length],
-    ([id, revision]) => {
-      if (id !== undefined && revision !== undefined) void evidence.lookStale(id, revision);
-    },
-    { immediate: true },
-  );
+  useStale();
   return { sheet, pictures, drawn, pngs, withReadings, onSheet };
 }

@@ -1,25 +1,17 @@
 import { openCautionsOf, type Evidence } from '@verdict/contract';
-import { computed, watch } from 'vue';
+import { computed } from 'vue';
 import { useStanding } from '../../path/use-standing.js';
 import { useSheetPieces } from '../../sheet/use-sheet-pieces.js';
 import { useEvidence } from '../../stores/evidence.js';
-import { useStudy } from '../../stores/study.js';
+import { useStale } from '../../workbench/use-stale.js';
 
 /** What the verdict rests on: the pieces in their order, what of them is still open, and how much was looked at besides. */
 export function useVerdict() {
-  const store = useStudy();
   const evidence = useEvidence();
   const { onSheet, leftOut, standing: ruling, weighed } = useSheetPieces();
   const { standing } = useStanding();
 
-  watch(
-    [() => store.study?.id, () => store.study?.revision, () => evidence.items.length],
-    ([id, revision]) => {
-      if (id !== undefined && revision !== undefined && store.waiting.length === 0)
-        void evidence.lookStale(id, revision);
-    },
-    { immediate: true },
-  );
+  useStale();
   const stale = computed(() => onSheet.value.filter(({ id }) => evidence.stale.has(id)));
   const open = computed(() => onSheet.value.flatMap((item) => openCautionsOf(item).map((text) => ({ item, text }))));
 

@@ -22,7 +22,7 @@ describe('single draws', () => {
     const filled = new Float64Array(50_000);
     fillNormals(createStream(3, 1), filled);
     const stream = createStream(3, 1);
-    for (const value of filled) expect(nextNormal(stream)).toBe(value);
+    expect(filled.filter((value) => !Object.is(nextNormal(stream), value))).toHaveLength(0);
   });
 
   it('of an exponential fall evenly into the hundred parts of its distribution, far tail included', () => {

@@ -104,7 +104,7 @@ describe('keeping what is not there yet', () => {
   const sample = sampleOf(...NINE);
 
   it('says so, and goes on saying it while glimpses come', async () => {
-    const { run } = await at('?test.replicates=400000');
+    const { run } = await at('?test.replicates=200000');
     const stage = opened(run, () => ({ column: null, sample }));
     await vi.waitFor(() => expect(stage.progress.value).not.toBeNull());
     await stage.keep();

@@ -1,7 +1,17 @@
+import type { Page } from '@playwright/test';
 import type { StudyFile } from '@verdict/contract';
 import { readFileSync } from 'node:fs';
 import { gzipSync } from 'node:zlib';
 import { TWELVE, expect, gridCell, openStage, settled, stored, studyOf, test, openFile } from './app.js';
+
+/** Keeps the histogram and the figures of twelve readings. */
+async function keepShape(page: Page): Promise<void> {
+  await openStage(page, 'Shape');
+  await expect(page.getByRole('img', { name: /^Histogram of thickness/ })).toBeVisible();
+  await expect(page.getByText('12 readings centre at')).toBeVisible();
+  await page.keyboard.press('k');
+  await expect(page.getByText('Kept: histogram and description.')).toBeVisible();
+}
 
 test('a study is named in place, deleted to the bin and restored', async ({ page }) => {
   await studyOf(page, TWELVE);
@@ -30,11 +40,7 @@ test('a verdict rests on answered cautions, is put on record, listed, printed on
   const name = `verdict ${Date.now()}`;
   await page.getByLabel('Name of the study').fill(name);
   await page.getByLabel('Name of the study').press('Enter');
-  await openStage(page, 'Shape');
-  await expect(page.getByRole('img', { name: /^Histogram of thickness/ })).toBeVisible();
-  await expect(page.getByText('12 readings centre at')).toBeVisible();
-  await page.keyboard.press('k');
-  await expect(page.getByText('Kept: histogram and description.')).toBeVisible();
+  await keepShape(page);
   await openStage(page, 'Fit');
   await settled(page);
   await page.keyboard.press('k');
@@ -105,11 +111,7 @@ test('evidence whose readings have changed is marked and run again in one go, th
   page,
 }) => {
   await studyOf(page, TWELVE);
-  await openStage(page, 'Shape');
-  await expect(page.getByRole('img', { name: /^Histogram of thickness/ })).toBeVisible();
-  await expect(page.getByText('12 readings centre at')).toBeVisible();
-  await page.keyboard.press('k');
-  await expect(page.getByText('Kept: histogram and description.')).toBeVisible();
+  await keepShape(page);
   await openStage(page, 'Readings');
   await gridCell(page, 1, 0).click();
   await page.keyboard.type('7.70');
@@ -151,11 +153,7 @@ test('a study file with an altered result opens, and the verdict and the sheet s
   app,
 }) => {
   await studyOf(page, TWELVE);
-  await openStage(page, 'Shape');
-  await expect(page.getByRole('img', { name: /^Histogram of thickness/ })).toBeVisible();
-  await expect(page.getByText('12 readings centre at')).toBeVisible();
-  await page.keyboard.press('k');
-  await expect(page.getByText('Kept: histogram and description.')).toBeVisible();
+  await keepShape(page);
   const id = /studies\/([^/]+)/.exec(page.url())![1]!;
   const file = (await (await fetch(`${app.url}api/studies/${id}/saved`)).json()) as StudyFile;
   const evidence = file.evidence.map((piece) =>

@@ -62,7 +62,7 @@ export interface Answer {
   at: string;
 }
 
-/** Results that were looked at on the page, each under the digest of what was asked of which readings. */
+/** Results that were looked at on the page, each under the digest of what was asked of which column. */
 export const looksRequestSchema = z.strictObject({
   looks: z
     .array(

@@ -1,11 +1,14 @@
 import type { Evidence, Study, Verdict } from '@verdict/contract';
 import { strFromU8, unzipSync } from 'fflate';
+import { createSSRApp, h } from 'vue';
+import { renderToString } from 'vue/server-renderer';
 import { describe, expect, it } from 'vitest';
+import SheetDocument from '../src/sheet/sheet-document.vue';
 import { openWords, standingOf, STEPS } from '../src/path/questions.js';
 import { decimalMark, inLocale } from '../src/sheet/in-locale.js';
 import { cautionsWithAnswers, inOrderOfWork, weighedWords } from '../src/sheet/pieces.js';
 import { sheetOf, type SheetSource } from '../src/sheet/sheet-of.js';
-import { isoTime, moment, withTimes } from '../src/sheet/sheet.js';
+import { isoTime, moment, withTimes, type SheetPictures } from '../src/sheet/sheet.js';
 import { sheetDocx } from '../src/sheet/to-docx.js';
 import { sheetJson } from '../src/sheet/to-json.js';
 import { PATH, STAGES } from '../src/stages/stages.js';
@@ -111,7 +114,7 @@ const source: SheetSource = {
   ],
   leftOut: [piece('b', 'describe')],
   cellOf: (_, row) => ['8.01', '9.87', '8.03'][row - 1]!,
-  appendix: { title: 'Readings', heads: ['row', '=thickness'], rows: [['1', '8.01']], of: 1 },
+  appendix: { title: 'Readings', heads: ['row', '=thickness'], rows: [['1', '8.01']] },
 };
 
 describe('a sheet', () => {
@@ -162,6 +165,20 @@ describe('a sheet', () => {
     // eslint-disable-next-line no-control-regex -- these are meant
     expect(xml).not.toMatch(/[\u0000-\u0008\u000b]/);
     expect(xml).toMatch(/one<.*<w:br\/>.*two/);
+  });
+
+  it('says in its place that a picture cannot be drawn, and nothing where there is none', async () => {
+    const written = async (pictures: SheetPictures) => {
+      const props = { sheet, pictures, time: isoTime, mark: ',' };
+      return renderToString(createSSRApp({ render: () => h(SheetDocument, props) }));
+    };
+    expect(await written(new Map([['a', null]]))).toContain('This kept result cannot be drawn.');
+    expect(await written(new Map())).not.toContain('cannot be drawn');
+    const picture = { title: 'Plot', svg: '<svg><text>8.02</text></svg>', width: 660, height: 236 };
+    const page = await written(new Map([['a', picture]]));
+    expect(page).toContain('<text>8,02</text>');
+    expect(page).toContain('8,02 mm');
+    expect(page).not.toContain('cannot be drawn');
   });
 
   it('is data: the words with plain moments, and every request and result in full', () => {

@@ -3,6 +3,7 @@ import type { CensoredReadings } from '../distributions/fit/censored-readings.js
 import { formatFigure, groupThousands } from '../numeric/format.js';
 import type { Sample } from '../readings/sample.js';
 import type { Note } from './analysis.js';
+import { listed } from './listed.js';
 
 /** The bounds of censored readings, as a likelihood takes them. */
 export function boundsOf(censored: Censored | undefined): CensoredReadings | undefined {
@@ -29,7 +30,7 @@ export function limitsWords(all: readonly BeyondLimit[], resolution: number | nu
     const count = own.reduce((sum, one) => sum + one.count, 0);
     return [`${groupThousands(count)} ${side} limits from ${told(own[0]!.limit)} to ${told(own.at(-1)!.limit)}`];
   });
-  return parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)!}`;
+  return listed(parts);
 }
 
 /** That readings beyond a limit take part, and how; nothing where there are none. */

@@ -1,5 +1,6 @@
 import { formatPercent, formatValue, groupThousands } from '../numeric/format.js';
 import type { Analysis, Condition, Field, SentencePart, Settings } from './analysis.js';
+import { listed } from './listed.js';
 
 type Values = Record<string, unknown>;
 
@@ -24,10 +25,6 @@ export function visibleParts(parts: readonly SentencePart[], values: Values): Se
 
 /** logMean as it is said: "log mean". */
 const spelled = (name: string) => name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
-
-/** "a, b and c". */
-const listed = (words: readonly string[]): string =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 
 /** How a field's value is written in the sentence. */
 export function fieldText(field: Field, value: unknown): string {

@@ -5,7 +5,7 @@ import { looks } from './schema.js';
 import { refuseBinned, requireStudy } from './study-row.js';
 
 /** More of one study are not noted: by then how many there were says enough. */
-export const MOST_LOOKS = 5_000;
+const MOST_LOOKS = 5_000;
 
 /** Notes results that were looked at; each counts once, however often it was. A study that is ruled is read, not looked into. */
 export async function noteLooks(db: Database, studyId: string, noted: readonly Look[]): Promise<void> {

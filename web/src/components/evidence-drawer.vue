@@ -6,7 +6,7 @@ import { useStudy } from '../stores/study.js';
 import FindingWords from './finding-words.vue';
 import { recomputedWords, standingWords } from './recomputed-words.js';
 import { formatTime } from './time.js';
-import SentenceText from './fields/sentence-text.vue';
+import EvidenceNote from './evidence-note.vue';
 
 /** What was kept: finding, method, and how to get the same numbers again. */
 const evidence = useEvidence();
@@ -34,17 +34,7 @@ const columnOf = ({ column, request }: Evidence) =>
       <h3>{{ analysisById(item.analysis).name }}{{ columnOf(item) }}</h3>
       <FindingWords :pieces="item.finding" />
       <p class="method">{{ item.method }}</p>
-      <label class="soft note"
-        >note
-        <SentenceText
-          :aria-label="`Note on the ${analysisById(item.analysis).name.toLowerCase()}`"
-          maxlength="2000"
-          placeholder="none"
-          :disabled="store.ruled"
-          :model-value="item.note"
-          @update:model-value="(text) => evidence.say(item.id, { note: text })"
-        />
-      </label>
+      <EvidenceNote :item="item" :name="analysisById(item.analysis).name" />
       <dl>
         <dt>data</dt>
         <dd v-if="item.column === null">none needed</dd>
@@ -118,12 +108,6 @@ dd {
 }
 code {
   font: 12px var(--mono);
-}
-.note {
-  display: grid;
-  grid-template-columns: 96px 1fr;
-  gap: 10px;
-  font-size: 13px;
 }
 .again {
   display: flex;

@@ -2,12 +2,12 @@
 import { DrawnSvg } from './drawn-svg.js';
 import { FindingOnPaper } from './finding-on-paper.js';
 import { inLocale } from './in-locale.js';
-import { withTimes, type Sheet, type SheetPicture } from './sheet.js';
+import { withTimes, type Sheet, type SheetPictures } from './sheet.js';
 
 /** The sheet as it is read: on the page, in print, and in the file that is saved. How moments and decimal marks are written is said from outside. */
 const props = defineProps<{
   sheet: Sheet;
-  pictures: ReadonlyMap<string, SheetPicture>;
+  pictures: SheetPictures;
   time: (iso: string) => string;
   mark: string;
 }>();
@@ -70,6 +70,9 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
               {{ pictures.get(piece.id)!.title }}
             </figcaption>
           </figure>
+          <p v-else-if="pictures.has(piece.id)" class="fine">
+            This kept result cannot be drawn. Recompute it to see what differs.
+          </p>
         </div>
         <p>{{ said(piece.method) }}</p>
         <div v-for="caution in piece.cautions" :key="caution.text" class="mind">

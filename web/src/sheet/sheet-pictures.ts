@@ -30,7 +30,7 @@ export function sheetPicture(item: Evidence, draw: () => KeptPicture, paper: Ele
     const { title, size, dress, config } = onPaper(draw, paper);
     return { title, ...size, svg: underOwnNames(chartToSvg(config(), size, dress), `p${item.id.slice(0, 8)}-`) };
   } catch {
-    // A result that came with a file and cannot be drawn: the sheet says in words what it is, and goes on.
+    // A result that came with a file and cannot be drawn: the sheet says so in its place, and goes on.
     return null;
   }
 }

@@ -8,6 +8,9 @@ export interface SheetPicture {
   height: number;
 }
 
+/** The pictures by piece of evidence; null where one cannot be drawn, none where a piece has none. */
+export type SheetPictures = ReadonlyMap<string, SheetPicture | null>;
+
 /** A piece of evidence as it is read on paper. */
 export interface SheetPiece {
   id: string;
@@ -55,8 +58,6 @@ export interface SheetTable {
   heads: string[];
   /** As they were written. */
   rows: string[][];
-  /** How many rows stand in the study, where not all of them are printed. */
-  of: number;
 }
 
 /** A moment as files hold it: "2026-11-27 07:50 UTC". */

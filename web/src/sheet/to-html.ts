@@ -6,7 +6,7 @@ import serif500 from '@fontsource/ibm-plex-serif/files/ibm-plex-serif-latin-500-
 import { createApp } from 'vue';
 import tokens from '../styles/tokens.css?raw';
 import SheetDocument from './sheet-document.vue';
-import { isoTime, type Sheet, type SheetPicture } from './sheet.js';
+import { isoTime, type Sheet, type SheetPictures } from './sheet.js';
 import style from './sheet.css?raw';
 
 const FONTS = [
@@ -40,7 +40,7 @@ body{max-width:760px;margin:32px auto;padding:0 24px;background:#fff}
 `;
 
 /** The sheet as one HTML file that needs nothing else: pictures as SVG, fonts and rules in it, no script. */
-export async function sheetHtml(sheet: Sheet, pictures: ReadonlyMap<string, SheetPicture>): Promise<string> {
+export async function sheetHtml(sheet: Sheet, pictures: SheetPictures): Promise<string> {
   const place = document.createElement('div');
   const app = createApp(SheetDocument, { sheet, pictures, time: isoTime, mark: '.' });
   app.mount(place);

@@ -7,7 +7,7 @@ import { useKeptPictures } from '../workbench/use-kept-pictures.js';
 import { useStale } from '../workbench/use-stale.js';
 import { sheetOf } from './sheet-of.js';
 import { sheetPicture, sheetPng } from './sheet-pictures.js';
-import type { SheetPicture, SheetTable } from './sheet.js';
+import type { SheetPicture, SheetPictures, SheetTable } from './sheet.js';
 import type { DocumentPicture } from './to-docx.js';
 import { useSheetPieces } from './use-sheet-pieces.js';
 
@@ -42,7 +42,7 @@ export function useSheet(paper: Ref<HTMLElement | undefined>) {
       columns.length > MOST_COLUMNS ? `${MOST_COLUMNS} of ${columns.length} columns` : '',
     ].filter(Boolean);
     const heads = ['row', ...shown.map(({ name, unit }) => (unit ? `${name} (${unit})` : name))];
-    return { title: `Readings${cut.length ? `: ${cut.join(', ')}` : ''}`, heads, rows, of: study.rowCount };
+    return { title: `Readings${cut.length ? `: ${cut.join(', ')}` : ''}`, heads, rows };
   });
 
   const sheet = computed(() => {
@@ -56,7 +56,8 @@ export function useSheet(paper: Ref<HTMLElement | undefined>) {
     });
   });
 
-  const pictures = shallowRef<ReadonlyMap<string, SheetPicture>>(new Map());
+  /** By piece; null where there should be one and it cannot be drawn. */
+  const pictures = shallowRef<SheetPictures>(new Map());
   /** True once every picture is drawn. */
   const drawn = ref(false);
   async function drawAll(): Promise<void> {
@@ -65,11 +66,10 @@ export function useSheet(paper: Ref<HTMLElement | undefined>) {
     await document.fonts.ready;
     const { value: on } = paper;
     if (!on) return;
-    const made = new Map<string, SheetPicture>();
+    const made = new Map<string, SheetPicture | null>();
     for (const item of onSheet.value) {
       const draw = drawOf(item);
-      const picture = draw && sheetPicture(item, draw, on);
-      if (picture) made.set(item.id, picture);
+      if (draw) made.set(item.id, sheetPicture(item, draw, on));
     }
     pictures.value = made;
     await nextTick();

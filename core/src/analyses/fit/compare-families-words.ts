@@ -12,10 +12,9 @@ import {
   type CompareFamiliesResult,
 } from './compare-families-result.js';
 import { briefly, parameterText } from './law-words.js';
+import { listed } from '../../road/listed.js';
 
 const titleOf = ({ family }: Pick<ComparedFamily, 'family'>) => familyByName(family).title;
-const listed = (words: readonly string[]) =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`;
 
 /** Which describe the readings best, and what the sample does not tell apart. */
 export function comparedFinding(result: CompareFamiliesResult): Piece[] {

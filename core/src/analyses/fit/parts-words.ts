@@ -2,9 +2,7 @@ import { equalsP } from '../../numeric/format.js';
 import { holm } from '../../numeric/holm.js';
 import type { Piece } from '../../road/analysis.js';
 import { foundParts, partsWords, type InParts } from '../../road/in-parts.js';
-
-const listed = (words: readonly string[]) =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`;
+import { listed } from '../../road/listed.js';
 
 /** What the test of one part came to: null while its p is not known. Where only coarse rounding speaks against the family, p with the rounding allowed for. */
 export interface PartTest {

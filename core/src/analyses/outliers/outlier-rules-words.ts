@@ -5,6 +5,7 @@ import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote } from '../../road/cautions.js';
 import type { OutlierRulesResult, RuleAtWork } from './outlier-rules-result.js';
 import { RULE_FACTS } from './rule-facts.js';
+import { listed } from '../../road/listed.js';
 
 const percent = (share: number) => formatPercentOf(share, undefined, 2);
 
@@ -49,8 +50,6 @@ const notToldApart = (rules: readonly RuleAtWork[], greatest: number) =>
       ({ arrangement, shift, found }) => arrangement === 'one' && shift === JUDGED_AT && found.interval[1] >= greatest,
     ),
   );
-const listed = (all: readonly string[]) =>
-  all.length < 2 ? all.join('') : `${all.slice(0, -1).join(', ')} and ${all.at(-1)!}`;
 
 /** True where a rule of thumb cries wolf beyond the level, for all that so many samples can tell. */
 const isLoud = ({ rule, falseAlarms }: RuleAtWork, alpha: number) =>

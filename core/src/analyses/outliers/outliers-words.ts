@@ -9,6 +9,7 @@ import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote, levelNote } from '../../road/cautions.js';
 import { studyTest, type FoundShare, type OutliersResult, type OutlierTest } from './outliers-result.js';
 import { RULE_FACTS, SIDE_WORDS } from './rule-facts.js';
+import { listed } from '../../road/listed.js';
 
 const MOST_TOLD = 4;
 const percent = (share: number) => formatPercentOf(share, undefined, 2);
@@ -21,8 +22,7 @@ export function rowWords({ rows, readings, resolution }: OutliersResult, named: 
   });
   const more = named.length - told.length;
   const list = more > 0 ? [...told, `${groupThousands(more)} more`] : told;
-  const joined = list.length < 2 ? list.join('') : `${list.slice(0, -1).join(', ')} and ${list.at(-1)!}`;
-  return `${named.length === 1 ? 'row' : 'rows'} ${joined}`;
+  return `${named.length === 1 ? 'row' : 'rows'} ${listed(list)}`;
 }
 
 const sampleWords = ({ family, n }: OutliersResult) =>

@@ -2,6 +2,7 @@ import type { QuantileType } from '../../describe/quantiles.js';
 import { equalsP, formatFigure, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import type { Piece } from '../../road/analysis.js';
 import type { Described, DescribeResult, Look } from './describe-result.js';
+import { listed } from '../../road/listed.js';
 
 /** Each definition of quartiles by what it does; the number is Hyndman & Fan's. */
 const QUANTILE_WORDS: Record<QuantileType, string> = {
@@ -182,7 +183,7 @@ export function describeParagraph(figures: Described, alpha: number): string {
     claimed('far') || outside ? '' : 'no far reading',
     claimed('drift') || shyDrift || !drift ? '' : 'no drift over the rows',
   ].filter(Boolean);
-  const still = quiet.length > 1 ? `${quiet.slice(0, -1).join(', ')} and ${quiet.at(-1)}` : (quiet[0] ?? '');
+  const still = listed(quiet);
   return [
     centreSentence(figures),
     symmetrySentence(figures, alpha),

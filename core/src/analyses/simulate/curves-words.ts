@@ -6,6 +6,7 @@ import { levelNote } from '../../road/cautions.js';
 import type { FoundFigure } from '../../road/figure.js';
 import type { Curve, CurvePoint, CurvesResult } from './curves-result.js';
 import type { Along, CurvesRequest } from './curves-settings.js';
+import { listed } from '../../road/listed.js';
 
 export const ALONG_WORDS: Readonly<Record<Along, string>> = {
   n: 'readings in a sample',
@@ -47,9 +48,6 @@ function crossingsWords({ curves, along, unit }: CurvesResult): string {
   const crossed = curves.filter(({ crossing }) => crossing !== null).sort((a, b) => a.crossing! - b.crossing!);
   return crossed.map(({ short, crossing }) => `${crossingWords(crossing!, along, unit)} by ${short}`).join(', ');
 }
-
-const listed = (words: readonly string[]) =>
-  words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`;
 
 /** The points that are known, first and last of them. */
 const knownPoints = ({ points }: Curve) => points.filter((point) => knownShare(point) !== null);
@@ -128,11 +126,10 @@ export function curvesFinding(result: CurvesResult): Piece[] {
   const known = result.curves.filter(({ points }) => points.some((point) => knownShare(point) !== null));
   const errs = known.filter(({ points }) => points.every(({ holds }) => holds));
   const notices = known.filter((curve) => !errs.includes(curve));
-  return [
-    ...powerWords(result, notices),
-    ...(errs.length > 0 && notices.length > 0 ? [{ text: ' ' }] : []),
-    ...errorWords(result, errs),
-  ];
+  const [noticed, erred] = [powerWords(result, notices), errorWords(result, errs)];
+  // Some of the sentences end with the blank before the next.
+  const apart = noticed.length > 0 && erred.length > 0 && !noticed.at(-1)!.text.endsWith(' ');
+  return [...noticed, ...(apart ? [{ text: ' ' }] : []), ...erred];
 }
 
 export function curvesNotes(result: CurvesResult, asked: CurvesRequest): Note[] {

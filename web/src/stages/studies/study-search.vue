@@ -12,6 +12,7 @@ const tags = computed(() => {
   const { tag } = found.wanted.value;
   return tag && !some.some((one) => one.tag === tag) ? [{ tag, count: 0 }, ...some] : some;
 });
+const toggle = (tag: string) => found.chooseTag(found.wanted.value.tag === tag ? null : tag);
 const count = computed(() => {
   const n = found.all.value.length;
   return `${groupThousands(n)} ${n === 1 ? 'study' : 'studies'}`;
@@ -37,7 +38,8 @@ const count = computed(() => {
         :aria-pressed="found.wanted.value.tag === tag"
         :checked="found.wanted.value.tag === tag"
         @change="(on: boolean) => found.chooseTag(on ? tag : null)"
-        @keydown.enter="found.chooseTag(found.wanted.value.tag === tag ? null : tag)"
+        @keydown.enter="toggle(tag)"
+        @keydown.space.prevent="toggle(tag)"
         >{{ tag }} {{ used || '' }}</el-check-tag
       >
     </span>

@@ -5,7 +5,7 @@ import { computed } from 'vue';
 import { heightOf } from '../../charts/height-of.js';
 import DrawnOrSaid from '../../components/drawn-or-said.vue';
 import FindingWords from '../../components/finding-words.vue';
-import SentenceText from '../../components/fields/sentence-text.vue';
+import EvidenceNote from '../../components/evidence-note.vue';
 import { recomputedWords, standingWords } from '../../components/recomputed-words.js';
 import { formatTime } from '../../components/time.js';
 import { cautionsWithAnswers } from '../../sheet/pieces.js';
@@ -82,17 +82,7 @@ const revision = computed(() => (props.item.column === null || store.ruled ? nul
           :locked="store.ruled"
           @answer="answer"
         />
-        <label class="soft note"
-          >note
-          <SentenceText
-            :aria-label="`Note on the ${name.toLowerCase()}`"
-            maxlength="2000"
-            placeholder="none"
-            :disabled="store.ruled"
-            :model-value="item.note"
-            @update:model-value="(text) => evidence.say(item.id, { note: text })"
-          />
-        </label>
+        <EvidenceNote :item="item" :name="name" />
         <div class="actions small">
           <template v-if="!store.ruled">
             <el-button link :disabled="number === 1" :aria-label="`Move ${heading} up`" @click="emit('move', -1)"
@@ -182,15 +172,6 @@ h2 {
   margin: 4px 0;
   font: 13.5px/1.45 var(--serif);
   overflow-wrap: anywhere;
-}
-.note {
-  display: flex;
-  gap: 8px;
-  align-items: baseline;
-  font-size: 13px;
-}
-.note :deep(.field) {
-  flex: 1;
 }
 .actions {
   display: flex;

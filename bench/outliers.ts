@@ -77,6 +77,7 @@ function own(which: OutlierReplicates['which']): void {
     most: MOST,
     alpha: 0.05,
     quartiles: 7,
+    extremes: 0,
     law: null,
     rounding: null,
   } as const;

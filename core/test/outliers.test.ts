@@ -109,7 +109,7 @@ describe('the rules side by side', () => {
     expect(testOf(result, 'fences').rows!.length).toBeGreaterThan(0);
     expect(result.notes.find(({ code }) => code === 'cries-wolf')!.text).toMatch(/the fences of the box \(\d+.%\)/);
     expect(textOf(result)).toMatch(
-      /No reading lies too far out .* One below −\d\.\d+ or above \d\.\d+ would be named\./,
+      /No reading lies too far out .* One further reading below −\d\.\d+ or above \d\.\d+ would be flagged\./,
     );
   });
 
@@ -134,15 +134,55 @@ describe('the rules side by side', () => {
     expect(pFormula!.exact ? pFormula!.pValue <= high + 0.01 : true).toBe(true);
   });
 
-  it('draw a line at which a reading would just be named', async () => {
-    const values = normals(25, 31);
-    for (const rule of ['grubbs', 'generalized-esd', 'dixon', 'fences'] as const) {
-      const { lines } = testOf(await done(values, { rule, most: 1 }), rule);
-      expect(lines!.upper, rule).toBeGreaterThan(0);
-      expect(lines!.lower, rule).toBeLessThan(0);
-    }
-    const { lines } = testOf(await done(values, { rule: 'pair-same-end' }), 'pair-same-end');
-    expect(lines).toBeNull();
+  const flaggedWith = async (values: ArrayLike<number>, x: number, settings: object) => {
+    const { rows } = studyTest(await done([...Array.from(values), x], settings));
+    return rows!.includes(values.length + 1);
+  };
+
+  it('say where one further reading would be flagged: 0.02 SD beyond it is, 0.02 SD inside it is not', async () => {
+    let solved = 0;
+    for (const rule of ['grubbs', 'generalized-esd', 'dixon', 'modified-z', 'fences', 'z-score'] as const)
+      for (const n of [5, 9, 19, 24, 30, 60, 100])
+        for (const step of [0, 0.1, 1]) {
+          const drawn = normals(n, 100 + n).map((x) => (step ? Math.round(x / step) * step : x));
+          const settings = { rule, most: n < 20 ? 1 : 3, replicates: 499 };
+          const { lines, sd } = await done(drawn, settings).then((of) => ({ ...testOf(of, rule), sd: of.sd }));
+          if (!lines) continue;
+          for (const [end, sign] of [
+            ['lower', -1],
+            ['upper', 1],
+          ] as const) {
+            const at = lines[end];
+            if (at === null) continue;
+            solved++;
+            const what = `${rule}, n = ${n}, step ${step}, ${end}`;
+            expect(await flaggedWith(drawn, at + sign * 0.02 * sd, settings), `${what}, beyond`).toBe(true);
+            expect(await flaggedWith(drawn, at - sign * 0.02 * sd, settings), `${what}, inside`).toBe(false);
+          }
+        }
+    expect(solved).toBeGreaterThan(180);
+  });
+
+  it('solve the threshold of the audited column through the rule: 8.40 is not flagged by Grubbs’ test', async () => {
+    const values = [7.954, 8.145, 8.086, 7.979, 8.065];
+    const { lines } = studyTest(await done(values, { rule: 'grubbs' }));
+    const others = values.filter((x) => x !== 8.145);
+    // In place of 8.145 the threshold is 8.441 (solved through the rule): the four others are the sample then.
+    const without = studyTest(await done(others, { rule: 'grubbs' }));
+    expect(without.lines!.upper!).toBeCloseTo(8.441, 3);
+    expect(lines!.upper!).toBeGreaterThan(8.4);
+  });
+
+  it('give no threshold where the rule has none: pairs, z of few readings, another family, coarse steps', async () => {
+    const values = normals(9, 31);
+    expect(testOf(await done(values, { rule: 'pair-same-end' }), 'pair-same-end').lines).toBeNull();
+    expect(testOf(await done(values), 'z-score').lines).toBeNull();
+    const skewed = normals(30, 3).map((x) => Math.exp(x / 3));
+    const other = await done(skewed, { rule: 'grubbs', family: 'gamma' });
+    expect(studyTest(other).lines).toBeNull();
+    expect(textOf(other)).not.toContain('further reading');
+    const coarse = await done(normals(30, 3).map(Math.round), { rule: 'grubbs' }, { resolution: 1 });
+    expect(studyTest(coarse).lines).toBeNull();
   });
 });
 
@@ -362,7 +402,7 @@ describe('figures of outliers', () => {
       row: 41,
       value: '17.840',
       fence: 'far out',
-      probability: '< 0.01\u00a0%',
+      probability: '< 0.1\u00a0%',
       named: true,
     });
     expect(first!.slips.map(({ words }) => words)).toContain('decimal point moved: 1.784');
@@ -371,15 +411,30 @@ describe('figures of outliers', () => {
     expect(rows.filter(({ test }) => !hasLevel(test.rule)).every(({ p }) => p === '–')).toBe(true);
     expect(rows.find(({ ofStudy }) => ofStudy)!.key).toBe('generalized-esd');
     expect(rulesTable(result)).toHaveLength(9);
-    expect(extremesTable(result)[1]).toHaveLength(7);
+    expect(extremesTable(result)[1]).toHaveLength(8);
   });
 
-  it('give the chance that the farthest of n lies out there', async () => {
-    const { extremes, mean, sd } = await done(normals(50, 5));
-    const [first] = extremes;
-    // 1 − (1 − 2·tail)^n of the fitted normal.
-    const z = Math.abs(first!.value - mean) / sd;
-    const tail = 1 - uniform(z);
-    expect(first!.probability).toBeCloseTo(1 - (1 - 2 * tail) ** 50, 4);
+  it('give the most extreme reading the simulated p of Grubbs’ test, and the next one p among the others', async () => {
+    const values = [...normals(40, 8), 7, 7.5];
+    const result = await done(values, { replicates: 1_999 });
+    const [first, second, third] = result.extremes;
+    expect(first!.probability).toBe(testOf(result, 'grubbs').pSimulated!.pValue);
+    expect(first!.zWithout).toBeCloseTo(first!.z, 12);
+    // The outlier above it does not make it ordinary.
+    expect(second!.value).toBe(7);
+    expect(second!.probability!).toBeLessThan(0.001);
+    expect(second!.zWithout!).toBeGreaterThan(second!.z);
+    expect(third!.probability!).toBeGreaterThan(0.05);
+  });
+
+  it('give probabilities that are uniform in clean samples, of the first and of the third reading', async () => {
+    const p = { first: 0, third: 0 };
+    for (let seed = 1; seed <= 200; seed++) {
+      const { extremes } = await done(normals(20, seed), { replicates: 199 });
+      if (extremes[0]!.probability! <= 0.5) p.first++;
+      if (extremes[2]!.probability! <= 0.5) p.third++;
+    }
+    // 200 halves: 100 ± 3.5 standard deviations.
+    for (const found of Object.values(p)) expect(Math.abs(found - 100)).toBeLessThan(25);
   });
 });

@@ -100,6 +100,37 @@ function greatestStep(sorted: Float64Array, limits: Float64Array, side: Side): n
   return best;
 }
 
+/**
+ * Writes into `out` the scores of the most extreme readings of a sample in rising order, each without those more extreme than it, as the steps of the generalised ESD
+ * take them; 0 where what is left has no spread. Call it after the sample was measured: it takes its moments from there.
+ */
+export function scoreExtremes(
+  sorted: Float64Array,
+  side: Side,
+  count: number,
+  out: Float64Array,
+  offset: number,
+): void {
+  let { n: m, mean, squares } = hand;
+  let [from, to] = [0, m - 1];
+  for (let i = 0; i < count; i++) {
+    if (!(sorted[to]! > sorted[from]!)) {
+      out[offset + i] = 0;
+      continue;
+    }
+    const upper = sorted[to]! - mean;
+    const lower = mean - sorted[from]!;
+    const isUpper = side === 'upper' || (side === 'either' && upper >= lower);
+    const d = isUpper ? upper : -lower;
+    out[offset + i] = (isUpper ? upper : lower) / Math.sqrt(squares / (m - 1));
+    if (isUpper) to--;
+    else from++;
+    squares = without(squares, m, d);
+    m--;
+    mean -= d / m;
+  }
+}
+
 function modifiedDistance(sorted: Float64Array, side: Side): number {
   const median = medianOfSorted(sorted);
   const mad = medianDistance(sorted, median);

@@ -40,11 +40,3 @@ export function dixon(
   const [upper, lower] = [dixonAt(sorted, ratio, 'upper'), dixonAt(sorted, ratio, 'lower')];
   return upper >= lower ? { statistic: upper, end: 'upper' } : { statistic: lower, end: 'lower' };
 }
-
-/** Where the farthest reading at an end would have to lie for its ratio to reach a critical value, the others being as they are. */
-export function dixonLine(sorted: Float64Array, ratio: DixonRatio, end: 'upper' | 'lower', critical: number): number {
-  const n = sorted.length;
-  const { gap, left } = PLACES[ratio];
-  const at = (i: number) => (end === 'lower' ? sorted[i]! : sorted[n - 1 - i]!);
-  return (at(gap) - critical * at(n - 1 - left)) / (1 - critical);
-}

@@ -6,11 +6,13 @@ import { drawOf } from '../goodness-of-fit/normality/anderson-darling-simulation
 import type { RoundedNormal } from '../goodness-of-fit/rounded-normal.js';
 import { createSorter } from '../numeric/sort.js';
 import type { StreamState } from '../random/stream.js';
-import { createDistances, needsOrder, type OutlierStatistic, type RuleSettings } from './distances.js';
+import { createDistances, needsOrder, scoreExtremes, type OutlierStatistic, type RuleSettings } from './distances.js';
 
 export interface OutlierReplicates extends RuleSettings {
   n: number;
   which: readonly OutlierStatistic[];
+  /** So many of the most extreme readings are scored, each without those more extreme than it; their scores follow the statistics. */
+  extremes: number;
   /** A distribution that is not normal, fitted anew in every replicate; its readings are taken as their normal scores. Null: normal. */
   law: { fitting: Fitting; parameters: Parameters; step: number | null } | null;
   /** A normal in steps, every draw of which is rounded to whole ones. Null: not rounded. */
@@ -18,7 +20,7 @@ export interface OutlierReplicates extends RuleSettings {
 }
 
 /** Draws samples into `values`, in rising order where that is needed. */
-function sampler({ n, law, rounding, which }: OutlierReplicates) {
+function sampler({ n, law, rounding, which, extremes }: OutlierReplicates) {
   if (law) {
     const { values, next } = createRedraw({ n, ...law });
     const scores = new Float64Array(n);
@@ -33,7 +35,7 @@ function sampler({ n, law, rounding, which }: OutlierReplicates) {
   const values = new Float64Array(n);
   const sort = createSorter(n);
   const fill = drawOf('normal', rounding);
-  const sorts = needsOrder(which);
+  const sorts = extremes > 0 || needsOrder(which);
   return {
     values,
     draw(state: StreamState) {
@@ -45,13 +47,15 @@ function sampler({ n, law, rounding, which }: OutlierReplicates) {
 
 /** The statistics asked for of so many samples with nothing to find, one sample after another. */
 export function simulateOutliers(input: OutlierReplicates, state: StreamState, replicates: number): Float64Array {
-  const { which, n } = input;
+  const { which, n, extremes, side } = input;
+  const each = which.length + extremes;
   const { values, draw } = sampler(input);
   const measure = createDistances(n, which, input);
-  const out = new Float64Array(replicates * which.length);
+  const out = new Float64Array(replicates * each);
   for (let r = 0; r < replicates; r++) {
     draw(state);
-    measure(values, out, r * which.length);
+    measure(values, out, r * each);
+    if (extremes > 0) scoreExtremes(values, side, extremes, out, r * each + which.length);
   }
   return out;
 }

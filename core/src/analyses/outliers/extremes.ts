@@ -1,13 +1,13 @@
 import type { QuantileType } from '../../describe/quantiles.js';
 import { medianOfSorted, quartilesOfSorted } from '../../describe/quantiles.js';
-import { expm1, log1p } from '../../numeric/elementary.js';
+import { simulatedP } from '../../goodness-of-fit/simulated-p.js';
 import { decimalsOf } from '../../numeric/format.js';
-import { centreAndSpread, type Side } from '../../outliers/grubbs.js';
+import { centreAndSpread, farthest, type Side } from '../../outliers/grubbs.js';
 import { fencePlace, modifiedZ, robustScale } from '../../outliers/screens.js';
 import { typingSlips, type Slip } from '../../outliers/typing-slips.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Scale } from './outlier-scale.js';
-import { rowsAt } from './outlier-judging.js';
+import { columnsOf, rowsOf } from './outlier-judging.js';
 import type { Extreme } from './outliers-result.js';
 
 /** As many are told, or as many as may be named. */
@@ -17,54 +17,84 @@ const MOST_SHOWN = 20;
 const ORDINARY_Z = 2.5;
 const WRITTEN_DECIMALS = 6;
 
-/** The chance that the farthest of n readings of a law lies at x or further out: 1 − (1 − tail)^n, of both tails twice the smaller. */
-function chanceOfFarthest(x: number, n: number, side: Side, { law }: Scale): number {
-  const [below, above] = [law.cumulative(x), law.survival(x)];
-  const tail = side === 'upper' ? above : side === 'lower' ? below : Math.min(1, 2 * Math.min(below, above));
-  return tail >= 1 ? 1 : -expm1(n * log1p(-tail));
-}
-
 /** The label of every row that has one. */
 function labelsOf({ groups }: Sample): Map<number, string> | null {
   if (!groups || groups.by === null) return null;
   return new Map(groups.samples.flatMap(({ name, rows }) => Array.from(rows, (row): [number, string] => [row, name])));
 }
 
-/** The readings that lie farthest out on the side which is asked about, the farthest first. */
+/** How many of the most extreme readings are shown: half of the sample at most. */
+export const extremesShown = (n: number, most: number): number =>
+  Math.min(Math.max(USUAL_SHOWN, most), MOST_SHOWN, n >> 1);
+
+/** The places of the most extreme readings in rising order and their scores, each without those more extreme than it. */
+function stepsOf(sorted: Float64Array, count: number, side: Side): { at: number; score: number | null }[] {
+  let [from, to] = [0, sorted.length];
+  return Array.from({ length: count }, () => {
+    const rest = sorted.subarray(from, to);
+    const hasSpread = rest[rest.length - 1]! > rest[0]!;
+    const { mean, sd } = centreAndSpread(rest);
+    const { at, statistic } = farthest(rest, mean, hasSpread ? sd : 1, side);
+    const step = { at: from + at, score: hasSpread ? (at === 0 ? -statistic : statistic) : null };
+    if (at === 0) from++;
+    else to--;
+    return step;
+  });
+}
+
+/** The most extreme readings on the side which is asked about, in the order in which the generalised ESD would remove them. */
 export function extremesOf(
   sample: Sample,
   sorted: Float64Array,
   scale: Scale,
   { side, most, quantileType }: { side: Side; most: number; quantileType: QuantileType },
 ): Extreme[] {
-  const n = sorted.length;
-  const shown = Math.min(Math.max(USUAL_SHOWN, most), MOST_SHOWN, n >> 1);
-  const ends = { low: side === 'upper' ? 0 : shown, high: side === 'lower' ? 0 : shown };
   const { mean, sd } = centreAndSpread(sorted);
   const robust = robustScale(sorted);
   const quartiles = quartilesOfSorted(sorted, quantileType);
   const labels = labelsOf(sample);
-  const at = new Map(rowsAt(sample, sorted, ends).map((row) => [row, 0]));
-  sample.rows.forEach((row, i) => at.has(row) && at.set(row, sample.values[i]!));
   const decimals = sample.resolution === null ? WRITTEN_DECIMALS : decimalsOf(sample.resolution);
   const middle = medianOfSorted(sorted);
   const fits = (x: number) => Math.abs(modifiedZ(x, robust)) <= ORDINARY_Z;
-  const found = [...at].map(([row, value]): Extreme => {
+  const taken = new Set<number>();
+  const found = stepsOf(scale.sorted, extremesShown(sorted.length, most), side).map(({ at, score }, k): Extreme => {
+    const value = sorted[at]!;
+    const equal = rowsOf(sample, value);
+    const row = equal.find((one) => !taken.has(one)) ?? equal[0]!;
+    taken.add(row);
     const fence = fencePlace(value, quartiles);
     // Of one that is hardly out, a digit here or there makes an ordinary one in any case.
     const slips: Slip[] = fence === 'far' ? typingSlips(value, decimals, fits) : [];
     const group = labels?.get(row);
     return {
-      ...{ row, value, ...(group === undefined ? {} : { group }), z: (value - mean) / sd },
-      ...{ modifiedZ: modifiedZ(value, robust), fence, probability: chanceOfFarthest(value, n, side, scale) },
+      ...{
+        place: k + 1,
+        row,
+        value,
+        ...(group === undefined ? {} : { group }),
+        z: (value - mean) / sd,
+        zWithout: score,
+      },
+      ...{ modifiedZ: modifiedZ(value, robust), fence, probability: null },
       // Of several those that come nearest to the others.
       slips: slips.sort((a, b) => Math.abs(a.value - middle) - Math.abs(b.value - middle)).slice(0, 2),
     };
   });
-  const far = ({ value }: Extreme) => Math.abs(value - middle);
-  const inOrder = found.sort((a, b) => a.probability - b.probability || far(b) - far(a) || a.row - b.row);
-  // Of either side the farthest at both ends are told, however lopsided the readings.
-  const first = new Set([inOrder.find(({ value }) => value > middle), inOrder.find(({ value }) => value < middle)]);
-  const others = inOrder.filter((one) => !first.has(one)).slice(0, Math.max(0, shown - first.size));
-  return inOrder.filter((one) => first.has(one) || others.includes(one));
+  // A row of frequencies stands for all its readings, once.
+  return found.filter(({ row }, k) => found.findIndex((one) => one.row === row) === k);
+}
+
+/** The same with how often clean samples have such a reading; their scores stand in the last columns of the chunks. */
+export function withProbabilities(
+  extremes: readonly Extreme[],
+  side: Side,
+  chunks: readonly Float64Array[],
+  { before, shown }: { before: number; shown: number },
+): Extreme[] {
+  return extremes.map((one) => {
+    const column = columnsOf(chunks, before + shown, before + one.place - 1);
+    const score = one.zWithout ?? 0;
+    const observed = side === 'lower' ? -score : side === 'upper' ? score : Math.abs(score);
+    return { ...one, probability: simulatedP(observed, column, 0).pValue };
+  });
 }

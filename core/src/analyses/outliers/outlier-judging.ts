@@ -17,7 +17,6 @@ import type { OutlierTest } from './outliers-result.js';
 import type { OutliersRequest as Request } from './outliers-settings.js';
 import type { Scale } from './outlier-scale.js';
 import { RULE_FACTS, whyNoRule } from './rule-facts.js';
-import { linesOf } from './rule-lines.js';
 
 export type Settings = Pick<Request, 'side' | 'alpha' | 'quantileType' | 'seed'> & { most: number };
 
@@ -40,11 +39,21 @@ export const statisticsFor = (n: number, { side }: Settings): OutlierStatistic[]
   ...new Set(RULES.filter((rule) => whyNoRule(rule, n, side) === null).map((rule) => RULE_FACTS[rule].statistic)),
 ];
 
-export const cleanWork = (clean: Clean, { side, most, alpha, quantileType }: Settings, which: OutlierStatistic[]) =>
+/** `extremes`: so many of the most extreme readings are scored one by one besides. */
+export const cleanWork = (
+  clean: Clean,
+  { side, most, alpha, quantileType }: Settings,
+  which: OutlierStatistic[],
+  extremes = 0,
+) =>
   ({
     kernel: 'outlier-replicates',
-    input: { ...clean, which, side, most, alpha, quartiles: quantileType } satisfies OutlierReplicates,
+    input: { ...clean, which, extremes, side, most, alpha, quartiles: quantileType } satisfies OutlierReplicates,
   }) as const;
+
+/** The k-th of the numbers that chunks hold for each sample. */
+export const columnsOf = (chunks: readonly Float64Array[], each: number, k: number): Float64Array[] =>
+  chunks.map((chunk) => Float64Array.from({ length: chunk.length / each }, (_, r) => chunk[r * each + k]!));
 
 /** The rows of readings at the ends of a sample, the farthest from the middle first; those equal to the last one belong to them. A row of frequencies stands for all its readings, once. */
 export function rowsAt({ values, rows }: Sample, sorted: Float64Array, { low, high }: Ends): number[] {
@@ -124,7 +133,7 @@ export function esdSteps({ scale }: Judged, { most, alpha, side }: Settings, fac
 
 /** The steps as a test tells them, with the rows of the readings that go. */
 export function esdTest(judged: Judged, settings: Settings, factor: number): Partial<OutlierTest> {
-  const { sample, sorted, scale } = judged;
+  const { sample, sorted } = judged;
   const esd = esdSteps(judged, settings, factor);
   const taken = new Set<number>();
   const steps = esd.steps.map(({ statistic, critical, at }) => {
@@ -136,11 +145,11 @@ export function esdTest(judged: Judged, settings: Settings, factor: number): Par
   });
   const { statistic, critical } = steps[0] ?? { statistic: null, critical: null };
   const rows = named(judged, endsOf(esd));
-  const lines = linesOf('generalized-esd', scale, settings, null, esd);
-  return { statistic, critical, steps, count: esd.count, rows, lines };
+  return { statistic, critical, steps, count: esd.count, rows };
 }
 
-function rowsOf({ values, rows }: Sample, value: number): number[] {
+/** The rows that hold a value. */
+export function rowsOf({ values, rows }: Sample, value: number): number[] {
   const found: number[] = [];
   for (let i = 0; i < values.length; i++) if (values[i] === value) found.push(rows[i]!);
   return found;
@@ -163,6 +172,6 @@ export function judgedByFormula(judged: Judged, settings: Settings, rules: reado
       ? test.rows
       : named(judged, namedBy(rule, sorted, 0, { side, quartiles: quantileType }));
     if (rule === 'generalized-esd') return test;
-    return { ...test, rows, lines: linesOf(rule, judged.scale, settings, test.critical) };
+    return { ...test, rows };
   });
 }

@@ -14,7 +14,7 @@ import { replicates as replicatesOf, seed as seedOf } from '../../road/setting.j
 import { affordableReplicates, alphaSetting, columnSetting, quantileTypeSetting } from '../../road/settings.js';
 import type { OutlierRulesResult, RuleAtWork, Trial } from './outlier-rules-result.js';
 import { outlierRulesFinding, outlierRulesNotes } from './outlier-rules-words.js';
-import { columnOf } from './outlier-simulated.js';
+import { columnsOf } from './outlier-judging.js';
 import { mostSetting, stepsAtMost, usualMost } from './outliers-settings.js';
 import { sideSetting, whyNoRule } from './rule-facts.js';
 
@@ -72,7 +72,7 @@ function trialsOf({ side }: Request): Trial[] {
 function criticalOrders({ seed: from, side, alpha, most, quantileType: quartiles }: Request, n: number) {
   const which: OutlierStatistic[] = SIMULATED.filter((rule) => whyNoRule(rule, n, side) === null);
   const book = orderBook(from, chunkSizeFor(n));
-  const input = { n, which, side, most: most!, alpha, quartiles, law: null, rounding: null };
+  const input = { n, which, side, most: most!, alpha, quartiles, extremes: 0, law: null, rounding: null };
   book.add({ kernel: 'outlier-replicates', input }, affordableReplicates(n, FOR_CRITICAL, 999));
   return { which, orders: book.orders };
 }
@@ -89,7 +89,7 @@ function judgesOf(
     if (rule === 'grubbs') return { rule, limits: grubbsCritical(n, alpha, side) };
     const of = SIMULATED.find((one) => one === rule);
     if (!of) return { rule, limits: 0 };
-    const limit = simulatedCriticalValue(columnOf(chunks, which, of), alpha);
+    const limit = simulatedCriticalValue(columnsOf(chunks, which.length, which.indexOf(of)), alpha);
     if (of === 'generalized-esd') {
       const steps = Math.min(most!, mostSteps(n));
       const factor = steps === 1 || n >= APPROXIMATE_BELOW ? 1 : Math.max(1, limit);

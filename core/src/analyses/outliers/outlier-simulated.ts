@@ -7,18 +7,9 @@ import type { Rule } from '../../outliers/rules.js';
 import { FENCE, MODIFIED_Z_LIMIT, Z_LIMIT } from '../../outliers/screens.js';
 import { APPROXIMATE_BELOW } from '../../outliers/generalized-esd.js';
 import { grubbsP } from '../../outliers/grubbs.js';
-import { byFormula, esdSteps, esdTest, named, type Judged, type Settings } from './outlier-judging.js';
+import { byFormula, columnsOf, esdTest, named, type Judged, type Settings } from './outlier-judging.js';
 import type { FoundShare, OutlierTest } from './outliers-result.js';
 import { RULE_FACTS } from './rule-facts.js';
-import { linesOf } from './rule-lines.js';
-
-/** The replicates of one statistic, out of chunks that hold several for each sample. */
-export function columnOf(chunks: readonly Float64Array[], which: readonly OutlierStatistic[], one: OutlierStatistic) {
-  const k = which.indexOf(one);
-  return chunks.map((chunk) =>
-    Float64Array.from({ length: chunk.length / which.length }, (_, r) => chunk[r * which.length + k]!),
-  );
-}
 
 function shareAbove(chunks: readonly Float64Array[], limit: number): FoundShare {
   let [above, replicates] = [0, 0];
@@ -58,7 +49,7 @@ function bySamples(judged: Judged, settings: Settings, { rule }: OutlierTest, pV
   const critical = isRatio ? 1 - limit : limit;
   const always = isRatio ? Infinity : -Infinity;
   const ends = namedBy(rule, judged.scale.sorted, pValue < alpha ? always : -always, { side, quartiles: quantileType });
-  return { critical, rows: named(judged, ends), lines: linesOf(rule, judged.scale, settings, critical) };
+  return { critical, rows: named(judged, ends) };
 }
 
 /**
@@ -86,7 +77,6 @@ function steppedBySamples(
     ...test,
     ...{ pSimulated, pValue, pMethod: 'simulated', falseAlarms: shareAbove(column, factor) },
     rows: withheld ? [] : test.rows,
-    lines: linesOf('generalized-esd', judged.scale, settings, null, esdSteps(judged, settings, withheld ? factor : 1)),
   };
 }
 
@@ -97,12 +87,13 @@ export function judgedBySamples(
   tests: readonly OutlierTest[],
   which: readonly OutlierStatistic[],
   chunks: readonly Float64Array[],
+  extremes = 0,
 ): OutlierTest[] {
   const observed = observedOf(judged, settings, which);
   return tests.map((test): OutlierTest => {
     if (test.reason !== null) return test;
     const { statistic } = RULE_FACTS[test.rule];
-    const column = columnOf(chunks, which, statistic);
+    const column = columnsOf(chunks, which.length + extremes, which.indexOf(statistic));
     const thumb = THUMBS[test.rule];
     if (thumb !== undefined) return { ...test, falseAlarms: shareAbove(column, thumb) };
     const pSimulated = simulatedP(observed(statistic), column, settings.seed);

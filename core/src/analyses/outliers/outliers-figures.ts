@@ -13,6 +13,8 @@ export interface ExtremeRow {
   value: string;
   group: string;
   z: string;
+  /** Without the more extreme readings. */
+  zWithout: string;
   modifiedZ: string;
   fence: string;
   probability: string;
@@ -30,31 +32,40 @@ const SLIPS: Record<Slip['kind'], string> = {
   sign: 'sign',
 };
 
-export function extremeRows({ extremes, resolution }: OutliersResult, named: readonly number[]): ExtremeRow[] {
+export function extremeRows(
+  { extremes, resolution, replicates }: OutliersResult,
+  named: readonly number[],
+): ExtremeRow[] {
   return extremes.map((one): ExtremeRow => {
-    const { row, value, group = '', z, modifiedZ, fence, probability, slips } = one;
+    const { row, value, group = '', z, zWithout, modifiedZ, fence, probability, slips } = one;
     return {
       ...{ row, group, value: formatFigure(value, 'reading', resolution), z: statistic(z) },
-      ...{ modifiedZ: statistic(modifiedZ), fence: FENCES[fence], probability: chanceWords(probability) },
+      zWithout: statistic(zWithout),
+      ...{ modifiedZ: statistic(modifiedZ), fence: FENCES[fence], probability: chanceWords(probability, replicates) },
       slips: slips.map((slip) => ({ words: `${SLIPS[slip.kind]}: ${formatValue(slip.value)}`, value: slip.value })),
       named: named.includes(row),
     };
   });
 }
 
-function chanceWords(share: number): string {
-  if (share < 1e-4) return '< 0.01\u00a0%';
+function chanceWords(share: number | null, replicates: number): string {
+  if (share === null) return '…';
+  // No replicate is as extreme: (b + 1)/(B + 1) is a bound.
+  if (share * (replicates + 1) < 1.5) return `< ${percent(1 / replicates)}`;
   return share > 0.995 ? '> 99\u00a0%' : percent(share);
 }
 
 /** What pointing at one of the farthest says. */
-export const extremeWords = ({ z, modifiedZ, fence, probability, group }: Extreme): string =>
+export const extremeWords = (
+  { z, modifiedZ, fence, probability, group }: Extreme,
+  { replicates }: Pick<OutliersResult, 'replicates'>,
+): string =>
   [
     ...(group === undefined ? [] : [group]),
     `z ${statistic(z)}`,
     `modified z ${statistic(modifiedZ)}`,
     ...(fence === 'inside' ? [] : [fence === 'far' ? 'beyond the outer fence' : 'beyond the fence']),
-    `farthest out there in ${chanceWords(probability)} of samples`,
+    ...(probability === null ? [] : [`as extreme in ${chanceWords(probability, replicates)} of clean samples`]),
   ].join(', ');
 
 /** The rules side by side as texts. */
@@ -123,10 +134,11 @@ export function rulesTable({ tests }: OutliersResult): (string | number)[][] {
 
 /** The farthest readings as a table. */
 export function extremesTable({ extremes }: OutliersResult): (string | number)[][] {
-  const rows = extremes.map(({ row, value, group, z, modifiedZ, fence, probability }) => [
-    ...[row, value, group ?? '', z, modifiedZ, fence, probability],
+  const rows = extremes.map(({ row, value, group, z, zWithout, modifiedZ, fence, probability }) => [
+    ...[row, value, group ?? '', z, zWithout ?? '', modifiedZ, fence, probability ?? ''],
   ]);
-  return [['row', 'value', 'label', 'z', 'modified z', 'fence', 'chance of the farthest'], ...rows];
+  const heads = ['row', 'value', 'label', 'z', 'z without the more extreme', 'modified z', 'fence', 'probability'];
+  return [heads, ...rows];
 }
 
 /** Every reading left out in turn, as a table. */

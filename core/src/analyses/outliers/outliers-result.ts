@@ -10,15 +10,23 @@ export const OUTLIERS_LEAST_N = 3;
 
 /** One of the farthest readings. */
 export interface Extreme {
+  /** 1 for the most extreme, and so on. */
+  place: number;
   row: number;
   value: number;
   /** Its label, where one is asked for. */
   group?: string;
+  /** (x − mean)/sd of all readings. */
   z: number;
+  /** The same without the more extreme readings, on the scale of the family; null where the others have no spread. */
+  zWithout: number | null;
   modifiedZ: number;
   fence: FencePlace;
-  /** The chance that the farthest of n from the fitted family lies out there. */
-  probability: number;
+  /**
+   * How often, in clean samples of n, the k-th most extreme reading lies at least as far out in scores taken without the more extreme ones: (b + 1)/(B + 1). Null while it is
+   * simulated.
+   */
+  probability: number | null;
   /** Slips of the hand that would make an ordinary reading of it. */
   slips: Slip[];
 }
@@ -56,7 +64,7 @@ export interface OutlierTest {
   rows: number[] | null;
   /** How often it names anything of a clean sample; null while that is simulated. */
   falseAlarms: FoundShare | null;
-  /** Beyond these it names a reading; null where no such line can be drawn. */
+  /** Below and above these one further reading would be flagged; null where the rule has no such point, or while it is simulated. */
   lines: { lower: number | null; upper: number | null } | null;
   /** Of Dixon: which of his ratios. */
   ratio?: string;

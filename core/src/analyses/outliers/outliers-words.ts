@@ -52,14 +52,14 @@ const alarmWords = ({ share }: FoundShare) =>
     ? 'no clean sample of this size had such a reading'
     : `${percent(share)} of clean samples of this size have such a reading`;
 
-/** What would have been named. */
+/** What one further reading would have to be for the rule to flag it. */
 function reachWords({ resolution }: OutliersResult, { lines }: OutlierTest): string {
   const told = (value: number) => formatFigure(value, 'location', resolution);
   const parts = [
     ...(lines && lines.lower !== null ? [`below ${told(lines.lower)}`] : []),
     ...(lines && lines.upper !== null ? [`above ${told(lines.upper)}`] : []),
   ];
-  return parts.length ? ` One ${parts.join(' or ')} would be named.` : '';
+  return parts.length ? ` One further reading ${parts.join(' or ')} would be flagged.` : '';
 }
 
 /** The same rule for a normal sample, where another family is asked about. */

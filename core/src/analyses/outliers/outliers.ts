@@ -13,11 +13,11 @@ import { chunkSizeFor } from '../../road/kernels.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
 import { affordableReplicates } from '../../road/settings.js';
 import { familyByName } from '../../distributions/registry.js';
-import { extremesOf } from './extremes.js';
+import { extremesOf, extremesShown, withProbabilities } from './extremes.js';
 import { cleanSamples, cleanWork, judgedByFormula, statisticsFor, type Judged } from './outlier-judging.js';
 import { judgedBySamples } from './outlier-simulated.js';
 import { scaleOf, type Scale } from './outlier-scale.js';
-import { OUTLIERS_LEAST_N, studyTest, type OutliersResult } from './outliers-result.js';
+import { OUTLIERS_LEAST_N, studyTest, type OutliersResult, type OutlierTest } from './outliers-result.js';
 import {
   outliersRequest,
   outliersSentence,
@@ -26,6 +26,7 @@ import {
   type OutliersRequest,
 } from './outliers-settings.js';
 import { outliersFinding, outliersNotes } from './outliers-words.js';
+import { linesOf, workOfOneMore } from './rule-lines.js';
 import { normalityOrders, withNormality, withoutNamed } from './without.js';
 
 type Request = OutliersRequest & { most: number };
@@ -45,6 +46,19 @@ function withWithout(result: OutliersResult, settings: Request, sample: Sample):
   return { ...result, without: rows && withoutNamed(sample, rows, settings) };
 }
 
+/** The tests with what one further reading would have to be; of the study's rule also where that takes the clean samples of one reading more. */
+const withLines = (
+  tests: readonly OutlierTest[],
+  own: Judged,
+  settings: Request,
+  chunks: readonly Float64Array[] | null = null,
+): OutlierTest[] =>
+  tests.map((test) =>
+    test.reason !== null
+      ? test
+      : { ...test, lines: linesOf(test.rule, own, settings, test.rule === settings.rule ? chunks : null) },
+  );
+
 /** All that asks for no simulation. */
 function worked(settings: Request, own: Judged): OutliersResult {
   const { sample, sorted, scale, clean } = own;
@@ -59,7 +73,7 @@ function worked(settings: Request, own: Judged): OutliersResult {
     median: medianOfSorted(sorted),
     fences: [q1 - FENCE * (q3 - q1), q3 + FENCE * (q3 - q1)],
     extremes: extremesOf(sample, sorted, scale, settings),
-    tests: judgedByFormula(own, settings),
+    tests: withLines(judgedByFormula(own, settings), own, settings),
     forNormal: scale.family === 'normal' ? null : { rows: null },
     without: null,
     influence: influenceOf(values),
@@ -68,17 +82,25 @@ function worked(settings: Request, own: Judged): OutliersResult {
   return withWithout(result, settings, sample);
 }
 
-/** Clean samples of the family; and of a normal beside it, where another is asked about. */
-function cleanOrders(settings: Request, own: Judged, normal: Judged | null) {
+/**
+ * Clean samples of the family; of a normal beside it, where another is asked about; and of one reading more, where the rule of the study needs them: drawn as an analysis
+ * of those n + 1 readings would draw them.
+ */
+function cleanOrders(settings: Request, own: Judged, normal: Judged | null, extremes: number) {
   const n = own.sorted.length;
   const which = statisticsFor(n, settings);
-  const order = (judging: Judged, seed: number) => {
-    const book = orderBook(seed, chunkSizeFor(n));
-    book.add(cleanWork(judging.clean, settings, which), settings.replicates!);
+  const order = (work: ReturnType<typeof cleanWork>, seed: number) => {
+    const book = orderBook(seed, chunkSizeFor(work.input.n));
+    book.add(work, settings.replicates!);
     return book.orders;
   };
-  const orders = [...order(own, settings.seed), ...(normal ? order(normal, anotherSeed(settings.seed, 1)) : [])];
-  return { which, orders };
+  const ofMore = workOfOneMore(settings.rule, own, settings);
+  const orders = [
+    ...order(cleanWork(own.clean, settings, which, extremes), settings.seed),
+    ...(normal ? order(cleanWork(normal.clean, settings, which), anotherSeed(settings.seed, 1)) : []),
+    ...(ofMore ? order(ofMore, settings.seed) : []),
+  ];
+  return { which, orders, placeOfMore: ofMore ? orders.length - 1 : null };
 }
 
 /** A family whose fit is searched for is fitted in every sample: fewer of them have to do. */
@@ -90,7 +112,7 @@ function usualReplicates(family: string, n: number): number {
 /** Which readings lie too far out, by every rule, and what changes without them. */
 export const outliersAnalysis = defineAnalysis<OutliersRequest, OutliersResult>({
   id: 'outliers',
-  version: 1,
+  version: 2,
   name: 'Outliers',
   title: 'which readings lie too far out, by every rule, and what changes without them',
   request: outliersRequest,
@@ -113,13 +135,20 @@ export const outliersAnalysis = defineAnalysis<OutliersRequest, OutliersResult>(
     const beside = scale.family === 'normal' ? null : scaleOf('normal', sorted);
     const normal = beside === null || typeof beside === 'string' ? null : judged(sample, sorted, beside);
     const partial = worked(settings, own);
-    const { which, orders } = cleanOrders(settings, own, normal);
+    const shown = extremesShown(sorted.length, settings.most);
+    const { which, orders, placeOfMore } = cleanOrders(settings, own, normal, shown);
     const answers = yield { partial: withNotes(partial, sample), orders };
 
-    const tests = judgedBySamples(own, settings, partial.tests, which, answers[0]!);
+    const ofMore = placeOfMore === null ? null : answers[placeOfMore]!;
+    const judgedTests = judgedBySamples(own, settings, partial.tests, which, answers[0]!, shown);
+    const tests = withLines(judgedTests, own, settings, ofMore);
+    const extremes = withProbabilities(partial.extremes, settings.side, answers[0]!, {
+      before: which.length,
+      shown,
+    });
     const normally = normal && judgedBySamples(normal, settings, judgedByFormula(normal, settings), which, answers[1]!);
     const forNormal = normally && { rows: studyTest({ tests: normally, rule: settings.rule }).rows };
-    const told = withWithout({ ...partial, tests, forNormal }, settings, sample);
+    const told = withWithout({ ...partial, tests, extremes, forNormal }, settings, sample);
     const { sizes, orders: more } = told.without ? normalityOrders(settings, told.without) : { sizes: [], orders: [] };
     if (more.length === 0) return withNotes(told, sample);
     const found = yield { partial: withNotes(told, sample), orders: more };

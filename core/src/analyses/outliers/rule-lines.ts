@@ -1,77 +1,104 @@
-import { quartilesOfSorted, type QuantileType } from '../../describe/quantiles.js';
-import { dixonLine, dixonRatioFor } from '../../outliers/dixon.js';
-import { endsOf, type EsdResult } from '../../outliers/generalized-esd.js';
-import { centreAndSpread } from '../../outliers/grubbs.js';
+import { dixonRatioFor } from '../../outliers/dixon.js';
+import { APPROXIMATE_BELOW, ESD_LEAST_N, esdCritical } from '../../outliers/generalized-esd.js';
+import { grubbsCritical } from '../../outliers/grubbs.js';
 import type { Rule } from '../../outliers/rules.js';
-import type { Side } from '../../outliers/grubbs.js';
-import { FENCE, MODIFIED_Z_LIMIT, robustScale, Z_LIMIT } from '../../outliers/screens.js';
-import type { Scale } from './outlier-scale.js';
+import { Z_LIMIT } from '../../outliers/screens.js';
+import { flagsByRule, flagsByScore, flagsBySteps, thresholdOf } from '../../outliers/threshold.js';
+import { byFormula, cleanWork, columnsOf, type Judged, type Settings } from './outlier-judging.js';
 import type { OutlierTest } from './outliers-result.js';
+import { stepsAtMost } from './outliers-settings.js';
+import { RULE_FACTS } from './rule-facts.js';
 
 type Lines = OutlierTest['lines'];
-type Asked = { side: Side; quantileType: QuantileType };
+type End = 'upper' | 'lower';
 
-const about = (middle: number, reach: number): [number, number] => [middle - reach, middle + reach];
+/** The settings with which a sample of one reading more is judged. */
+const ofOneMore = (settings: Settings, n: number): Settings => ({
+  ...settings,
+  most: stepsAtMost(settings.most, n + 1),
+});
 
-/** Mean and sd of what is left at a step, and its critical value: of the last step that names a reading, else of the first. */
-function esdLine(sorted: Float64Array, { steps, count }: EsdResult): [number, number] | null {
-  const step = steps[Math.max(0, count - 1)];
-  if (!step) return null;
-  const { low, high } = endsOf({ steps, count: Math.max(0, count - 1) });
-  const { mean, sd } = centreAndSpread(sorted.subarray(low, sorted.length - high));
-  return about(mean, step.critical * sd);
+/** Is the rule with n + 1 readings held against simulated samples? */
+const isSimulated = (rule: Rule, n: number, settings: Settings) =>
+  rule === 'dixon' || (rule === 'generalized-esd' && n + 1 < APPROXIMATE_BELOW && ofOneMore(settings, n).most > 1);
+
+/**
+ * Clean samples of one reading more, where the rule needs them to say what one further reading would have to be; null where it needs none, or where the critical value would itself
+ * depend on that reading: steps that are coarse, families other than the normal.
+ */
+export function workOfOneMore(rule: Rule, { sorted, clean }: Judged, settings: Settings) {
+  const n = sorted.length;
+  if (!byFormula(clean) || !isSimulated(rule, n, settings)) return null;
+  if (rule === 'dixon' && !dixonRatioFor(n + 1)) return null;
+  return cleanWork({ ...clean, n: n + 1 }, ofOneMore(settings, n), [RULE_FACTS[rule].statistic]);
 }
 
-function onScale(
+/** The statistic above which p, of so many replicates, is below the level: simulatedP is strict and counts ties. */
+function limitOf(column: readonly Float64Array[], alpha: number): number {
+  const all = new Float64Array(column.reduce((sum, chunk) => sum + chunk.length, 0));
+  let at = 0;
+  for (const chunk of column) {
+    all.set(chunk, at);
+    at += chunk.length;
+  }
+  all.sort();
+  const mostAbove = Math.ceil(alpha * (all.length + 1)) - 2;
+  return mostAbove < 0 ? Infinity : all[all.length - 1 - mostAbove]!;
+}
+
+/** How it is told whether a further reading at an end is flagged; null where that cannot be told without simulation, or not at all. */
+function flagsOf(
   rule: Rule,
-  sorted: Float64Array,
-  { quantileType }: Asked,
-  critical: number | null,
-  esd: EsdResult | null,
-): [number, number] | null {
+  { sorted, clean }: Judged,
+  settings: Settings,
+  end: End,
+  column: readonly Float64Array[] | null,
+): ((x: number) => boolean) | null {
+  const n = sorted.length;
+  const { side, alpha, quantileType } = settings;
+  if (isSimulated(rule, n, settings) && column === null) return null;
   switch (rule) {
     case 'grubbs':
-    case 'z-score': {
-      const { mean, sd } = centreAndSpread(sorted);
-      const reach = rule === 'grubbs' ? critical : Z_LIMIT;
-      return reach === null ? null : about(mean, reach * sd);
+      return byFormula(clean) ? flagsBySteps(sorted, [grubbsCritical(n + 1, alpha, side)], side, end) : null;
+    case 'generalized-esd': {
+      if (!byFormula(clean) || n + 1 < ESD_LEAST_N) return null;
+      const { most } = ofOneMore(settings, n);
+      const limits = Array.from({ length: most }, (_, i) => esdCritical(n + 1, i + 1, alpha, side));
+      return flagsBySteps(sorted, limits, side, end, column ? limitOf(column, alpha) : 0);
     }
-    case 'modified-z': {
-      const { median, unit } = robustScale(sorted);
-      return about(median, MODIFIED_Z_LIMIT * unit);
-    }
-    case 'fences': {
-      const [q1, q3] = quartilesOfSorted(sorted, quantileType);
-      return [q1 - FENCE * (q3 - q1), q3 + FENCE * (q3 - q1)];
-    }
-    case 'dixon': {
-      const ratio = dixonRatioFor(sorted.length);
-      if (!ratio || critical === null) return null;
-      return [dixonLine(sorted, ratio, 'lower', critical), dixonLine(sorted, ratio, 'upper', critical)];
-    }
-    case 'generalized-esd':
-      return esd && esdLine(sorted, esd);
-    default:
+    case 'dixon':
+      return flagsByRule(rule, sorted, limitOf(column!, alpha), { side, quartiles: quantileType }, end);
+    case 'z-score':
+      return flagsByScore(sorted, Z_LIMIT);
+    case 'modified-z':
+    case 'fences':
+      return flagsByRule(rule, sorted, 0, { side, quartiles: quantileType }, end);
+    // They flag two readings at a time.
+    case 'pair-same-end':
+    case 'pair-both-ends':
       return null;
   }
 }
 
-/** The readings beyond which a rule names one, as the others lie; null where a rule draws no such line, or is still simulated. */
+/**
+ * The values below and above which one further reading, added to these, would be flagged by the rule as it stands (STATISTICS section 10); null where the rule has no
+ * such point, or while it is still simulated.
+ */
 export function linesOf(
   rule: Rule,
-  scale: Scale,
-  asked: Asked,
-  critical: number | null,
-  esd: EsdResult | null = null,
+  judged: Judged,
+  settings: Settings,
+  chunks: readonly Float64Array[] | null = null,
 ): Lines {
-  const found = onScale(rule, scale.sorted, asked, critical, esd);
-  if (!found) return null;
-  const held = (place: number) => {
-    const reading = scale.reading(place);
-    return Number.isFinite(reading) ? reading : null;
+  const { sorted, scale } = judged;
+  // On another scale than their own the fit itself moves with the further reading.
+  if (scale.family !== 'normal' || !(sorted[sorted.length - 1]! > sorted[0]!)) return null;
+  const column = chunks && columnsOf(chunks, 1, 0);
+  const at = (end: End) => {
+    const flags = flagsOf(rule, judged, settings, end, column);
+    return flags && thresholdOf(sorted, end, flags);
   };
-  return {
-    lower: asked.side === 'upper' ? null : held(found[0]),
-    upper: asked.side === 'lower' ? null : held(found[1]),
-  };
+  const lower = settings.side === 'upper' ? null : at('lower');
+  const upper = settings.side === 'lower' ? null : at('upper');
+  return lower === null && upper === null ? null : { lower, upper };
 }

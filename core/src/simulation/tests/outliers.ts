@@ -30,7 +30,7 @@ function outlierTest(one: OutlierStatistic, { sizes: [n], alternative, table }: 
 
 const byTable = (one: OutlierStatistic) => (n: number, alternative: Alternative) => ({
   kernel: 'outlier-replicates' as const,
-  input: { n, which: [one], law: null, rounding: null, ...rules(alternative) },
+  input: { n, which: [one], extremes: 0, law: null, rounding: null, ...rules(alternative) },
 });
 
 export const OUTLIERS: readonly SimulatedTest[] = [

@@ -20,14 +20,18 @@ interface Lines {
   dash?: readonly number[];
 }
 
-/** Mean, fences, and the line beyond which the rule of the study names a reading. */
+/** Mean, fences, and the lines beyond which the rule of the study would flag one further reading. */
 function linesOf(result: OutliersResult): Lines[] {
   const { mean, fences, resolution, rule } = result;
   const { lines } = studyTest(result);
   const told = (all: readonly number[]) => all.map((x) => formatFigure(x, 'location', resolution)).join(' and ');
   const own = lines ? [lines.lower, lines.upper].filter((at) => at !== null) : [];
   const fence: Lines = { at: fences, words: `fences ${told(fences)}`, tone: 'soft', dash: [2, 4] };
-  const named: Lines = { at: own, words: `${RULE_FACTS[rule].short}: beyond ${told(own)}`, tone: 'ochre' };
+  const named: Lines = {
+    at: own,
+    words: `${RULE_FACTS[rule].short}, one further reading: ${told(own)}`,
+    tone: 'ochre',
+  };
   return [
     { at: [mean], words: `mean ${told([mean])}`, tone: 'green' },
     ...(own.length > 0 ? [named] : []),
@@ -64,7 +68,7 @@ function wordsAt(result: OutliersResult, i: number): string {
   const row = rows[i]!;
   const far = extremes.find((one) => one.row === row);
   const value = `row ${row}: ${formatFigure(readings[i]!, 'reading', resolution)}${unit ? ` ${unit}` : ''}`;
-  return far ? `${value}, ${extremeWords(far)}` : value;
+  return far ? `${value}, ${extremeWords(far, result)}` : value;
 }
 
 /** The readings that can be told apart; the farthest are always among them. */

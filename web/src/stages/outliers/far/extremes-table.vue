@@ -24,13 +24,19 @@ const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed
           <th class="number">value</th>
           <th v-if="labelled">label</th>
           <th class="number" title="(x − mean) / sd">z</th>
+          <th
+            class="number"
+            title="z without the more extreme readings: one outlier cannot make the next look ordinary"
+          >
+            z of the rest
+          </th>
           <th class="number" title="0.6745 · (x − median) / MAD">modified z</th>
           <th title="Outside: more than 1.5 quartile ranges beyond a quartile; far out: more than 3">fence</th>
           <th
             class="number"
-            title="How often the farthest of so many readings of the fitted distribution lies out there"
+            title="How often, in clean samples of this size, the reading in this place lies at least as far out, without those above it"
           >
-            chance
+            probability
           </th>
         </tr>
       </thead>
@@ -49,6 +55,7 @@ const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed
           <td class="number">{{ row.value }}</td>
           <td v-if="labelled" class="label" :title="row.group">{{ row.group }}</td>
           <td class="number">{{ row.z }}</td>
+          <td class="number">{{ row.zWithout }}</td>
           <td class="number">{{ row.modifiedZ }}</td>
           <td>{{ row.fence }}</td>
           <td class="number">{{ row.probability }}</td>

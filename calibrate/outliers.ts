@@ -18,7 +18,7 @@ const LEVEL = 0.05;
 const SAMPLES = 20_000;
 /** A critical value that is simulated has an error of its own: of so many samples a small one. */
 const FOR_CRITICAL = 200_000;
-const PLAIN = { extremes: 0, alpha: LEVEL, quartiles: 7, extremes: 0, law: null, rounding: null } as const;
+const PLAIN = { alpha: LEVEL, quartiles: 7, extremes: 0, law: null, rounding: null } as const;
 
 /** How often each test names anything of clean samples: of every size, on either side and on one, of a normal and of other families. */
 export function calibrateOutliers(): boolean {

@@ -1,6 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { compareFamiliesAnalysis } from '../src/analyses/fit/compare-families.js';
-import { notToldApart, type CompareFamiliesResult } from '../src/analyses/fit/compare-families-result.js';
+import {
+  isRejected,
+  plausibleOf,
+  rejectionLevel,
+  type CompareFamiliesResult,
+} from '../src/analyses/fit/compare-families-result.js';
 import { comparedRows, comparedTable } from '../src/analyses/fit/compare-families-words.js';
 import { inThisThread } from '../src/analyses/registry.js';
 import { isRefusal } from '../src/distributions/family.js';
@@ -8,6 +13,8 @@ import { fit } from '../src/distributions/fit/fit.js';
 import { distribution, familyByName } from '../src/distributions/registry.js';
 import { quasiNewton } from '../src/numeric/quasi-newton.js';
 import { createStream } from '../src/random/stream.js';
+import { rankedFamilies } from '../src/analyses/fit/ranked-families.js';
+import { fillNormals } from '../src/random/normal.js';
 import { isUnavailable } from '../src/road/analysis.js';
 import { drive } from '../src/road/runner.js';
 import { column, reference } from './reference.js';
@@ -49,24 +56,28 @@ describe('families compared', () => {
     expect(result.families[0]!.difference).toBe(0);
   });
 
-  it('say which are not told apart, and that the first was picked', async () => {
+  it('say which are plausible, and that they were ranked on the readings they are tested with', async () => {
     const result = await compared(column('weibull-80'), { replicates: 199 });
     expect(words(result)).toBe(
-      'Not told apart by 80 readings: Weibull and smallest extreme value, of 19 families; Weibull ranks first.',
+      'Weibull, smallest extreme value, generalized extreme value, logistic and 2 more are plausible, of 17 families: 80 readings do not tell them apart. The first has an AICc weight of 48\u00a0%.',
     );
-    expect(notToldApart(result).every(({ difference }) => difference <= 2)).toBe(true);
+    const plausible = plausibleOf(result);
+    expect(plausible.reduce((sum, { weight }) => sum + weight, 0)).toBeGreaterThanOrEqual(0.95);
+    expect(result.families.reduce((sum, { weight }) => sum + weight, 0)).toBeCloseTo(1, 12);
+    const [first, second] = result.families;
+    expect(second!.weight / first!.weight).toBeCloseTo(Math.exp(-second!.difference / 2), 12);
     expect(result.notes.map(({ code }) => code)).toContain('picked');
     const [weibull] = comparedRows(result);
-    expect(weibull).toMatchObject({ title: 'Weibull', difference: '0', together: true });
+    expect(weibull).toMatchObject({ title: 'Weibull', difference: '0', plausible: true, support: 'best supported' });
     expect(weibull!.parameters).toBe('shape 6.634 ± 0.58, scale 1427.6 ± 25');
-    expect(comparedTable(result)).toHaveLength(1 + result.families.length + result.left.length);
+    expect(comparedTable(result)).toHaveLength(1 + result.families.length + result.apart.length + result.left.length);
     for (const { small } of result.families) expect(small.expected).toHaveLength(40);
   });
 
   it('say so where even the best does not fit', async () => {
     const two = Float64Array.from({ length: 120 }, (_, i) => (i % 2 === 0 ? 0 : 50) + Math.sin(i * 12.9898));
     const result = await compared(two, { replicates: 199 });
-    expect(words(result)).toContain('even the best is none that they follow');
+    expect(words(result)).toContain('None of the families fits: A² rejects even those that rank first by AICc');
   }, 60_000);
 
   it('name what makes no sense for the readings, with the reason', async () => {
@@ -90,6 +101,54 @@ describe('families compared', () => {
     const seen = compareFamiliesAnalysis.glimpse!(settings, partial, [chunks(100), []]);
     expect(seen.families.map(({ pSimulated }) => pSimulated !== null).slice(0, 3)).toEqual([true, false, false]);
     expect(comparedRows(seen)[1]!.p).toBe('…');
+  });
+});
+
+describe('families whose ends are taken from the readings', () => {
+  it('are never ranked: a clean normal sample is not called uniform', () => {
+    for (let seed = 1; seed <= 20; seed++) {
+      const values = new Float64Array(5 + (seed % 3) * 5);
+      fillNormals(createStream(seed, 1), values);
+      const { families, apart } = rankedFamilies(sampleOf(values)) as CompareFamiliesResult;
+      expect(apart.map(({ family }) => family)).toContain('uniform');
+      expect(families.map(({ family }) => family)).not.toContain('uniform');
+      expect(families.map(({ family }) => family)).not.toContain('triangular');
+    }
+  });
+});
+
+describe('the plausible families', () => {
+  const POPULATIONS = [
+    ['normal', { mean: 10, sd: 1 }],
+    ['gamma', { shape: 2, scale: 1 }],
+    ['weibull', { shape: 1.5, scale: 1 }],
+    ['lognormal', { logMean: 0, logSd: 0.5 }],
+  ] as const;
+  it('miss the true family in fewer than 5 % of samples', async () => {
+    let [missed, all] = [0, 0];
+    for (const [family, parameters] of POPULATIONS)
+      for (const n of [10, 20]) {
+        for (let seed = 1; seed <= 15; seed++, all++) {
+          const values = new Float64Array(n);
+          distribution(familyByName(family), parameters).sample(createStream(seed, 7 * n), values);
+          const { families } = rankedFamilies(sampleOf(values)) as CompareFamiliesResult;
+          const own = families.find((one) => one.family === family)!;
+          // By A² at a fifth of the level another 1 % at most.
+          if (!own.plausible) missed++;
+        }
+      }
+    // 4 % of 120, and two standard deviations.
+    expect(missed / all).toBeLessThan(0.08);
+  });
+
+  it('lose one that A² rejects, and keep one whose p lies between a fifth of the level and the level', () => {
+    expect(rejectionLevel(0.05)).toBeCloseTo(0.01, 12);
+    const p = (pValue: number) => ({
+      pSimulated: { pValue, atLeastAsExtreme: 0, replicates: 1, seed: 1, pInterval: [0, 1] },
+    });
+    expect(isRejected(p(0.005) as never, rejectionLevel(0.05))).toBe(true);
+    expect(isRejected(p(0.03) as never, rejectionLevel(0.05))).toBe(false);
+    expect(isRejected({ pSimulated: null }, 0.05)).toBe(false);
   });
 });
 

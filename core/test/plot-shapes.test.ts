@@ -6,6 +6,10 @@ import { distribution, familyByName } from '../src/distributions/registry.js';
 import { shapesOf } from '../src/probability-plot/shapes.js';
 import { fillNormals } from '../src/random/normal.js';
 import { createStream } from '../src/random/stream.js';
+import { inThisThread } from '../src/analyses/registry.js';
+import type { ProbabilityPlotResult } from '../src/analyses/fit/probability-plot.js';
+import { drive } from '../src/road/runner.js';
+import { sampleOf } from './samples.js';
 import { column } from './reference.js';
 
 const sample = (family: string, parameters: Record<string, number>, n: number, seed: number) => {
@@ -77,4 +81,24 @@ describe('what a probability plot shows', () => {
     expect(words[0]!.why).toContain('row 7, 3.21 quartile ranges beyond the quartile, p');
     expect(words[1]!.why).toBe('the resolution is coarse: 2.00 steps in an sd');
   });
+});
+
+describe('patterns where ends are estimated', () => {
+  it('are found in few clean uniform samples, and in one with an outlier', async () => {
+    const shapes = async (values: Float64Array) => {
+      const sample = sampleOf(values);
+      const request = { column: sample.name, family: 'uniform', band: 'none', replicates: 199 };
+      const plot = (await drive(inThisThread, { id: 'probability-plot', request, sample })) as ProbabilityPlotResult;
+      return plot.shapes!;
+    };
+    let found = 0;
+    const values = new Float64Array(20);
+    for (let seed = 1; seed <= 40; seed++) {
+      distribution(familyByName('uniform'), { lower: 0, upper: 1 }).sample(createStream(seed, 0), values);
+      if ((await shapes(values)).length > 0) found++;
+    }
+    expect(found).toBeLessThan(7);
+    values[3] = 6;
+    expect((await shapes(values)).map(({ shape }) => shape)).toContain('one-far');
+  }, 60_000);
 });

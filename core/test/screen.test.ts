@@ -118,7 +118,7 @@ describe('many columns', () => {
       const ranked = rankedFamilies(parts.find((part) => part.name === name)!);
       if (typeof ranked === 'string') throw new Error(ranked);
       expect(rowOf(name).best).toBe(ranked.families[0]!.family);
-      const together = ranked.families.filter(({ difference }) => difference <= 2).map(({ family }) => family);
+      const together = ranked.families.filter(({ plausible }) => plausible).map(({ family }) => family);
       expect([rowOf(name).best, ...rowOf(name).together].sort()).toEqual(together.sort());
     }
   });

@@ -1,3 +1,4 @@
+import { hasFittedEnds } from './fit/akaike.js';
 import { FAMILIES } from './registry.js';
 
 /** The families of continuous readings. */
@@ -6,3 +7,7 @@ export const CONTINUOUS = FAMILIES.filter(({ discrete }) => !discrete);
 export const OF_STATISTICS = new Set(['chi-square', 'f']);
 /** The families that a measure may follow. */
 export const MEASURED = CONTINUOUS.map(({ family }) => family).filter((family) => !OF_STATISTICS.has(family));
+/** Those of them that AICc can compare. */
+export const RANKED = CONTINUOUS.filter((one) => !OF_STATISTICS.has(one.family) && !hasFittedEnds(one)).map(
+  ({ family }) => family,
+);

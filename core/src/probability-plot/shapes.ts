@@ -3,8 +3,11 @@ import { widestGap } from '../describe/gap.js';
 import { quartilesOfSorted } from '../describe/quantiles.js';
 import { kurtosisTest } from '../goodness-of-fit/normality/kurtosis.js';
 import { skewnessTest } from '../goodness-of-fit/normality/skewness.js';
+import { createRedraw, type Redrawn } from '../distributions/fit/redraw.js';
+import { normalScore } from '../distributions/normal-score.js';
 import { holm } from '../numeric/holm.js';
 import { centralMoments } from '../numeric/sums.js';
+import type { StreamState } from '../random/stream.js';
 
 export type ShapeName =
   'right-tail-long' | 'left-tail-long' | 'tails-heavy' | 'tails-light' | 'one-far' | 'two-groups' | 'steps';
@@ -34,31 +37,107 @@ function tails(n: number) {
   return { low, high };
 }
 
-/**
- * The patterns in the normal scores of readings (in rising order) under the distribution they were fitted by: a lean (D'Agostino 1970), the weight of the tails (Anscombe
- * & Glynn 1983), one reading far beyond the quartiles, and an empty stretch (Fisher 1929). The level is shared among the looks by Holm's (1979) steps, so that a clean sample
- * gets any of them at most as often as the level says. `step` is the resolution in scores; 0 where none is known.
- */
-export function shapesOf(scores: Float64Array, step: number, alpha: number): PlotShape[] {
+/** What is looked for, each with p where the scores are those of a normal sample; null where a look needs more readings. */
+function looksAt(scores: Float64Array, step: number): { looks: (Found | null)[]; sd: number } {
   const { n, mean, s2, s3, s4 } = centralMoments(scores);
   const sd = Math.sqrt(s2 / (n - 1));
-  if (!(sd > 0)) return [];
+  if (!(sd > 0)) return { looks: [], sd: 0 };
   const { low, high } = tails(n);
   const [g1, g2] = [s3 / n / (s2 / n) ** 1.5, s4 / n / (s2 / n) ** 2 - 3];
-  const looks: (Found | null)[] = [
-    lean(g1, n, low, high),
-    weight(g2, n, low, high),
-    far(scores, step),
-    gap(scores, mean, sd, step),
-  ];
+  const looks = [lean(g1, n, low, high), weight(g2, n, low, high), far(scores, step), gap(scores, mean, sd, step)];
+  return { looks, sd };
+}
+
+/** The looks that are significant, the level shared among them by Holm's (1979) steps, and the steps of a coarse resolution. */
+function named(looks: readonly (Found | null)[], sd: number, step: number, alpha: number): PlotShape[] {
   const known = looks.filter((look) => look !== null);
   const passed = holm(
     known.map(({ pValue }) => pValue),
     alpha,
   );
   const found: PlotShape[] = known.filter((_, i) => passed[i]);
-  if (step > 0 && sd / step < COARSE) found.push({ shape: 'steps', figure: sd / step, pValue: null, marks: [] });
+  if (step > 0 && sd > 0 && sd / step < COARSE) found.push({ shape: 'steps', figure: sd / step, pValue: null, marks: [] });
   return found;
+}
+
+/**
+ * The patterns in the normal scores of readings (in rising order) under the distribution they were fitted by: skewness (D'Agostino 1970), the weight of the tails (Anscombe
+ * & Glynn 1983), one suspected outlier beyond the quartiles, and an empty stretch (Fisher 1929). The level is shared among the looks, so that a clean sample gets any of
+ * them at most as often as the level says. `step` is the resolution in scores; 0 where none is known. For families without estimated ends only: see `shapesBySamples`.
+ */
+export function shapesOf(scores: Float64Array, step: number, alpha: number): PlotShape[] {
+  const { looks, sd } = looksAt(scores, step);
+  return named(looks, sd, step, alpha);
+}
+
+/** How many numbers stand for the looks of one sample. */
+export const LOOKS = 4;
+/** Skewness and kurtosis are judged on both sides, the others where they are large. */
+const TWO_SIDED = [true, true, false, false];
+
+/** The figures of the looks, the larger the more of a pattern; −∞ where there is nothing to look at. */
+const figuresOf = (looks: readonly (Found | null)[]): number[] =>
+  Array.from({ length: LOOKS }, (_, k) => {
+    const look = looks[k];
+    if (!look) return -Infinity;
+    return k === 3 ? -look.pValue : look.figure;
+  });
+
+export interface LookSamples extends Redrawn {
+  /** The resolution in normal scores; 0 where none is known. */
+  scoreStep: number;
+}
+
+/** The figures of the looks in samples of a distribution that is fitted anew to each, one sample after another. */
+export function simulateLooks(
+  { scoreStep, ...redrawn }: LookSamples,
+  state: StreamState,
+  replicates: number,
+): Float64Array {
+  const { values, next } = createRedraw(redrawn);
+  const scores = new Float64Array(values.length);
+  const out = new Float64Array(replicates * LOOKS);
+  for (let r = 0; r < replicates; r++) {
+    const own = next(state);
+    for (let i = 0; i < scores.length; i++) scores[i] = normalScore(own, values[i]!);
+    out.set(figuresOf(looksAt(scores, scoreStep).looks), r * LOOKS);
+  }
+  return out;
+}
+
+/**
+ * The same patterns where ends or thresholds are estimated: the outermost readings then lie at the ends of the distribution, and the scores are not those of a normal sample.
+ * p of each look comes from samples fitted anew (STATISTICS section 10).
+ */
+export function shapesBySamples(
+  scores: Float64Array,
+  step: number,
+  alpha: number,
+  chunks: readonly Float64Array[],
+): PlotShape[] {
+  const { looks, sd } = looksAt(scores, step);
+  const observed = figuresOf(looks);
+  const replicates = chunks.reduce((sum, chunk) => sum + chunk.length, 0) / LOOKS;
+  const judged = looks.map((look, k) => {
+    if (!look) return null;
+    let [above, below] = [0, 0];
+    for (const chunk of chunks)
+      for (let i = k; i < chunk.length; i += LOOKS) {
+        if (chunk[i]! >= observed[k]!) above++;
+        if (chunk[i]! <= observed[k]!) below++;
+      }
+    const tail = TWO_SIDED[k] ? 2 * (Math.min(above, below) + 1) : above + 1;
+    const pValue = Math.min(1, tail / (replicates + 1));
+    // Which of the two it is follows from the samples: light and heavy are so beside them.
+    return { ...look, pValue, ...(k < 2 ? sided(k, above < below, look) : {}) };
+  });
+  return named(judged, sd, step, alpha);
+}
+
+/** The name of a pattern by the side on which its figure lies. */
+function sided(k: number, isHigh: boolean, { marks }: Found): Pick<Found, 'shape' | 'marks'> {
+  if (k === 1) return { shape: isHigh ? 'tails-heavy' : 'tails-light', marks };
+  return { shape: isHigh ? 'right-tail-long' : 'left-tail-long', marks };
 }
 
 function lean(g1: number, n: number, low: number[], high: number[]): Found | null {

@@ -1,7 +1,8 @@
+import { drawOf } from '../goodness-of-fit/normality/anderson-darling-simulation.js';
+import type { RoundedNormal } from '../goodness-of-fit/rounded-normal.js';
 import { normalCumulative, normalQuantile } from '../numeric/standard-normal.js';
 import { createSorter } from '../numeric/sort.js';
 import { standardise } from '../numeric/standardise.js';
-import { fillNormals } from '../random/normal.js';
 import type { StreamState } from '../random/stream.js';
 
 /** Beyond this many readings the band is calibrated at chosen ranks: all in the tails, evenly on the plot between. */
@@ -26,21 +27,24 @@ export function bandRanks(n: number): number[] {
 export interface BandReplicates {
   n: number;
   ranks: number[];
+  /** Rounded to whole steps of such a normal, where the steps are coarse; null: not rounded. */
+  rounding: RoundedNormal | null;
 }
 
 /** Ordered normal samples standardised by their own mean and sd (n − 1), at the given ranks, one replicate after another. */
 export function simulateOrderedScores(
-  { n, ranks }: BandReplicates,
+  { n, ranks, rounding }: BandReplicates,
   state: StreamState,
   replicates: number,
 ): Float64Array {
   const values = new Float64Array(n);
   const sort = createSorter(n);
+  const fill = drawOf('normal', rounding);
   const at = Int32Array.from(ranks);
   const width = at.length;
   const out = new Float64Array(replicates * width);
   for (let r = 0; r < replicates; r++) {
-    fillNormals(state, values);
+    fill(values, state);
     standardise(values);
     sort(values);
     for (let j = 0; j < width; j++) out[r * width + j] = values[at[j]!]!;
@@ -105,7 +109,7 @@ export function outsideBand(
 /**
  * The simultaneous band with equal local levels (Aldor-Noiman, Buja, Rolke & Stine 2013, in idea): at every rank it runs from the
  * k-th least to the k-th greatest replicate, with the largest k that keeps the wanted share of whole replicates inside. A replicate
- * is judged by the others (it is inside where it lies strictly between), so the coverage is that of a new sample.
+ * is judged by the others (without it, the k-th least is one further), so the coverage is that of a new sample, of rounded readings too.
  */
 export function calibrateBand(chunks: readonly Float64Array[], ranks: readonly number[], confidence: number): Band {
   const width = ranks.length;
@@ -116,11 +120,11 @@ export function calibrateBand(chunks: readonly Float64Array[], ranks: readonly n
   const still = sorted.map((column) => column[0] === column[replicates - 1]);
   const inside = (k: number): number => {
     let count = 0;
-    const low = sorted.map((column) => column[k - 1]!);
-    const high = sorted.map((column) => column[replicates - k]!);
+    const low = sorted.map((column) => column[k]!);
+    const high = sorted.map((column) => column[replicates - 1 - k]!);
     for (let r = 0; r < replicates; r++) {
       let j = 0;
-      while (j < width && (still[j] || (columns[j]![r]! > low[j]! && columns[j]![r]! < high[j]!))) j++;
+      while (j < width && (still[j] || (columns[j]![r]! >= low[j]! && columns[j]![r]! <= high[j]!))) j++;
       if (j === width) count++;
     }
     return count / replicates;

@@ -12,6 +12,7 @@ import {
   simulateRoundedAndersonDarling,
   type RoundedReplicates,
 } from '../goodness-of-fit/normality/rounded-anderson-darling.js';
+import { simulateLooks, type LookSamples } from '../probability-plot/shapes.js';
 import { simulateOrderedShares, type FittedShares } from '../probability-plot/fitted-band.js';
 import { drawClaims, type ClaimDraws } from '../claims/draws.js';
 import {
@@ -48,6 +49,7 @@ export interface KernelInputs {
   'rounded-anderson-darling-replicates': RoundedReplicates;
   'ordered-scores': BandReplicates;
   'ordered-shares': FittedShares;
+  'plot-looks': LookSamples;
   'fitted-tallies': FittedTallies;
   'fitted-statistics': FittedStatistics;
   'line-up-decoys': LineUpDraws;
@@ -82,6 +84,7 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'rounded-anderson-darling-replicates': simulateRoundedAndersonDarling,
   'ordered-scores': simulateOrderedScores,
   'ordered-shares': simulateOrderedShares,
+  'plot-looks': simulateLooks,
   'fitted-tallies': tallyFitted,
   'fitted-statistics': simulateFittedStatistics,
   'line-up-decoys': drawLineUp,

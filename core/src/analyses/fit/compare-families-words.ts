@@ -1,66 +1,87 @@
 import { articleOf } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
-import { formatFigure, formatP, groupThousands } from '../../numeric/format.js';
+import { formatFigure, formatP, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { unreadableNotes } from '../../road/cautions.js';
 import { censoredNote } from '../../road/beyond-limits.js';
+import { plausibleCount, supportWords } from '../../distributions/fit/akaike.js';
 import {
-  NOT_TOLD_APART,
-  notToldApart,
+  isRejected,
+  plausibleOf,
+  rejectionLevel,
   type ComparedFamily,
   type CompareFamiliesResult,
+  type FittedFamily,
 } from './compare-families-result.js';
 import { briefly, parameterText } from './law-words.js';
 import { listed } from '../../road/listed.js';
 
-const titleOf = ({ family }: Pick<ComparedFamily, 'family'>) => familyByName(family).title;
+const titleOf = ({ family }: Pick<FittedFamily, 'family'>) => familyByName(family).title;
 
-/** Which describe the readings best, and what the sample does not tell apart. */
+const MOST_NAMED = 4;
+
+/** "normal, logistic, gamma and 3 more". */
+function namesOf(families: readonly ComparedFamily[]): string {
+  const named = families.slice(0, MOST_NAMED).map(titleOf);
+  const more = families.length - named.length;
+  return listed(more > 0 ? [...named, `${more} more`] : named);
+}
+
+/** Which families the readings support, and which of them A² rejects. */
 export function comparedFinding(result: CompareFamiliesResult): Piece[] {
-  const { families, n, alpha } = result;
+  const { families, n, apart } = result;
   const [best] = families;
   if (!best) return [{ text: 'None of the families can be fitted to these readings.' }];
-  const [, ...others] = notToldApart(result);
-  const count = groupThousands(n);
-  const lead: Piece[] =
-    others.length === 0
-      ? [
-          { text: `Of ${families.length} families ` },
-          { text: `${articleOf(titleOf(best))} ${titleOf(best)}`, strong: true },
-          { text: ' distribution describes the readings best' },
-        ]
-      : [
-          { text: 'Not told apart', strong: true },
-          { text: ` by ${count} readings: ${listed([best, ...others].map(titleOf))}, of ${families.length} families` },
-        ];
-  const { pSimulated } = best;
-  if (!pSimulated) return [...lead, { text: '.' }];
-  const verdict =
-    pSimulated.pValue < alpha ? `; and yet the readings depart from it: even the best is none that they follow` : '';
-  return [...lead, { text: `${others.length === 0 ? '' : `; ${titleOf(best)} ranks first`}${verdict}.` }];
+  const plausible = plausibleOf(result);
+  const of = `of ${families.length} families`;
+  const simulating = families.some(({ pSimulated, statistic }) => statistic !== null && pSimulated === null);
+  const open = simulating ? ' The p-values are being simulated.' : '';
+  const weight = (one: ComparedFamily) => formatPercentOf(one.weight, undefined, 2);
+  if (plausible.length === 0) {
+    const fitting = apart.filter((one) => one.pSimulated !== null && !isRejected(one, rejectionLevel(result.alpha)));
+    const but = fitting.length
+      ? ` Of those listed apart, there is no evidence against ${listed(fitting.map((one) => `${articleOf(titleOf(one))} ${titleOf(one)}`))}.`
+      : '';
+    return [
+      { text: 'None of the families fits', strong: true },
+      {
+        text: `: A² rejects even those that rank first by AICc (${namesOf(families.slice(0, plausibleCount(families.map((one) => one.weight))))}).${but}`,
+      },
+    ];
+  }
+  const lead = `${plausible.length === 1 ? 'Only ' : ''}${namesOf(plausible)}`;
+  return [
+    { text: `${lead[0]!.toUpperCase()}${lead.slice(1)}`, strong: true },
+    {
+      text:
+        plausible.length === 1
+          ? ` is plausible, ${of} (AICc weight ${weight(plausible[0]!)}).${open}`
+          : ` are plausible, ${of}: ${groupThousands(n)} readings do not tell them apart. The first has an AICc weight of ${weight(plausible[0]!)}.${open}`,
+    },
+  ];
 }
 
 /** What a careful colleague would add. */
-export function comparedNotes(sample: Sample, { n, families }: Pick<CompareFamiliesResult, 'n' | 'families'>): Note[] {
+export function comparedNotes(
+  sample: Sample,
+  { n, families, apart }: Pick<CompareFamiliesResult, 'n' | 'families' | 'apart'>,
+): Note[] {
   const notes = [...unreadableNotes(sample), ...censoredNote(sample)];
   if (sample.censored) {
     const text = 'A² and its p need every reading: the families are ranked by their likelihood alone.';
     notes.push({ code: 'no-test', text });
   }
   if (families.length > 1) {
-    const text = `The family that ranks first was picked on these very readings${sample.censored ? '' : ': its p is a little too kind'}. What is known of the process counts for more than a rank.`;
+    const text = `The families are ranked on the readings they are tested with${sample.censored ? '' : ', so the p of the first is slightly too high'}. Knowledge of the process counts for more than a rank.`;
     notes.push({ code: 'picked', text });
   }
-  const ending = families.filter(
-    ({ family, difference }) => difference <= NOT_TOLD_APART && familyByName(family).estimation.ends,
-  );
-  if (ending.length > 0) {
-    const text = `The ends of ${listed(ending.map((one) => `${articleOf(titleOf(one))} ${titleOf(one)}`))} are those of the readings: AICc is too kind to it.`;
+  if (apart.length > 0) {
+    const text = `The ends of ${listed(apart.map((one) => `${articleOf(titleOf(one))} ${titleOf(one)}`))} distribution are taken from the outermost readings, so AICc cannot compare ${apart.length === 1 ? 'it' : 'them'} with the others. Judge ${apart.length === 1 ? 'it' : 'them'} by A².`;
     notes.push({ code: 'ends', text });
   }
   if (n < 30) {
-    const text = `${n} readings hardly tell families apart; their tails, which matter most for limits, not at all.`;
+    const text = `${n} readings are too few to tell families apart, least of all in the tails that decide proportions outside limits.`;
     notes.push({ code: 'small-n', text });
   }
   return notes;
@@ -70,48 +91,56 @@ export function comparedNotes(sample: Sample, { n, families }: Pick<CompareFamil
 export interface ComparedRow {
   family: string;
   title: string;
+  /** Empty where AICc does not compare it. */
   difference: string;
+  weight: string;
+  /** What the difference means: "as well supported". */
+  support: string;
   p: string;
-  /** True where the sample does not tell it apart from the best. */
-  together: boolean;
+  plausible: boolean;
   /** "shape 6.634 ± 0.58, scale 1427.6 ± 25 ". */
   parameters: string;
-  small: ComparedFamily['small'];
+  small: FittedFamily['small'];
 }
 
-export function comparedRows(result: CompareFamiliesResult): ComparedRow[] {
-  const together = new Set(notToldApart(result));
-  return result.families.map((one) => ({
-    family: one.family,
-    title: titleOf(one),
-    difference: one.difference === 0 ? '0' : formatFigure(one.difference, 'statistic'),
-    p: one.pSimulated ? formatP(one.pSimulated.pValue, result.alpha) : one.statistic === null ? '–' : '…',
-    together: together.has(one),
+function rowOf(one: FittedFamily, { alpha, resolution }: CompareFamiliesResult): ComparedRow {
+  return {
+    ...{ family: one.family, title: titleOf(one), difference: '', weight: '', support: 'listed apart' },
+    plausible: false,
+    p: one.pSimulated ? formatP(one.pSimulated.pValue, alpha) : one.statistic === null ? '–' : '…',
     parameters: one.estimated
       .map((name) => {
         const { title } = familyByName(one.family).parameters.find((spec) => spec.name === name)!;
         const error = one.standardErrors[name];
         const beside = error ? ` ± ${briefly(error, 2)}` : '';
-        return `${title} ${parameterText(name, one.parameters[name]!, result.resolution)}${beside}`;
+        return `${title} ${parameterText(name, one.parameters[name]!, resolution)}${beside}`;
       })
       .join(', '),
     small: one.small,
+  };
+}
+
+/** The families by rank; after them those that are listed apart. Results kept before there were weights have none. */
+export function comparedRows(result: CompareFamiliesResult): ComparedRow[] {
+  const ranked = result.families.map((one) => ({
+    ...rowOf(one, result),
+    difference: one.difference === 0 ? '0' : formatFigure(one.difference, 'statistic'),
+    weight: one.weight === undefined ? '' : formatPercentOf(one.weight, undefined, 2),
+    support: supportWords(one.difference),
+    plausible: one.plausible ?? false,
   }));
+  return [...ranked, ...(result.apart ?? []).map((one) => rowOf(one, result))];
 }
 
 /** The same as lines to be saved, in full digits, the head first. */
-export function comparedTable({ families, left }: CompareFamiliesResult): (string | number)[][] {
-  const rows = families.map(
-    ({ family, aicc, difference, logLikelihood, statistic, pSimulated, estimated, parameters }) => [
-      family,
-      aicc,
-      difference,
-      logLikelihood,
-      statistic ?? '',
-      pSimulated?.pValue ?? '',
-      estimated.map((name) => `${name} ${parameters[name]}`).join(', '),
-    ],
-  );
-  const without = left.map(({ family, reason }) => [family, '', '', '', '', '', reason]);
-  return [['family', 'AICc', 'less the best', 'log-likelihood', 'A²', 'p', 'parameters'], ...rows, ...without];
+export function comparedTable({ families, apart, left }: CompareFamiliesResult): (string | number)[][] {
+  const line = (one: FittedFamily, ...ranked: (string | number)[]) => [
+    ...[one.family, one.aicc, ...ranked, one.logLikelihood, one.statistic ?? '', one.pSimulated?.pValue ?? ''],
+    one.estimated.map((name) => `${name} ${one.parameters[name]}`).join(', '),
+  ];
+  const rows = families.map((one) => line(one, one.difference, one.weight ?? '', one.plausible ? 'yes' : 'no'));
+  const beside = (apart ?? []).map((one) => line(one, '', '', 'listed apart'));
+  const without = left.map(({ family, reason }) => [family, '', '', '', '', '', '', '', reason]);
+  const heads = ['family', 'AICc', 'less the best', 'weight', 'plausible', 'log-likelihood', 'A²', 'p', 'parameters'];
+  return [heads, ...rows, ...beside, ...without];
 }

@@ -9,7 +9,12 @@ import { chunkCount, chunkSizeFor, type KernelOrder } from '../../road/kernels.j
 import { orderBook } from '../../road/order-book.js';
 import { replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
 import { affordableReplicates, alphaSetting, columnSetting } from '../../road/settings.js';
-import type { CompareFamiliesResult } from './compare-families-result.js';
+import {
+  isRejected,
+  rejectionLevel,
+  type CompareFamiliesResult,
+  type FittedFamily,
+} from './compare-families-result.js';
 import { comparedFinding, comparedNotes } from './compare-families-words.js';
 import { rankedFamilies } from './ranked-families.js';
 
@@ -39,14 +44,14 @@ function ranked(sample: Sample, alpha: number): CompareFamiliesResult | string {
   const found = rankedFamilies(sample);
   if (typeof found === 'string') return found;
   const { missing, setAside, unit, resolution } = sample;
-  const { n, families, left } = found;
-  const base = { available: true, n, missing, setAside, unit, resolution, alpha, families, left } as const;
+  const { n, families, apart, left } = found;
+  const base = { available: true, n, missing, setAside, unit, resolution, alpha, families, apart, left } as const;
   return { ...base, notes: comparedNotes(sample, base) };
 }
 
 /** One order a family, in their rank: each draws from the same streams, since each is judged by itself. */
-function ordersFor({ families, n }: CompareFamiliesResult, settings: Request): KernelOrder[] {
-  return families.flatMap(({ family, parameters, statistic }) => {
+function ordersFor({ families, apart, n }: CompareFamiliesResult, settings: Request): KernelOrder[] {
+  return [...families, ...apart].flatMap(({ family, parameters, statistic }) => {
     if (statistic === null) return [];
     const fitting = estimatedOf({ family });
     const book = orderBook(settings.seed, chunkSizeFor(n * fitCost(fitting).times));
@@ -56,23 +61,27 @@ function ordersFor({ families, n }: CompareFamiliesResult, settings: Request): K
   });
 }
 
-/** The p of those families whose samples are all drawn. */
+/** The p of those families whose samples are all drawn; one that A² rejects is not plausible. */
 function withP(result: CompareFamiliesResult, orders: readonly KernelOrder[], answers: Answers): CompareFamiliesResult {
-  const families = result.families.map((one, i) => {
+  const simulated = <F extends FittedFamily>(one: F, i: number): F => {
     const order = orders[i];
-    if (!order) return one;
     const chunks = answers[i] ?? [];
-    if (chunks.length < chunkCount(order)) return one;
+    if (!order || chunks.length < chunkCount(order)) return one;
     const far = chunks.reduce((sum, tallies) => sum + tallies[0]!, 0);
     return { ...one, pSimulated: pOfTally(far, order.replicates, order.seed) };
-  });
-  return { ...result, families };
+  };
+  const families = result.families.map(simulated).map((one) => ({
+    ...one,
+    plausible: one.plausible && !isRejected(one, rejectionLevel(result.alpha)),
+  }));
+  const apart = result.apart.map((one, i) => simulated(one, result.families.length + i));
+  return { ...result, families, apart };
 }
 
 /** Which families may the readings follow (STATISTICS section 5)? */
 export const compareFamiliesAnalysis = defineAnalysis<Request, CompareFamiliesResult>({
   id: 'compare-families',
-  version: 2,
+  version: 3,
   name: 'Families compared',
   title: 'which families may a column follow, ranked by AICc',
   request,

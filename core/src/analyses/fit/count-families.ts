@@ -1,12 +1,13 @@
 import { isRefusal, type Parameters } from '../../distributions/family.js';
+import { akaikeWeights, hasFittedEnds } from '../../distributions/fit/akaike.js';
 import { fit } from '../../distributions/fit/fit.js';
 import { familyByName } from '../../distributions/registry.js';
 import { binomial } from '../../distributions/families/binomial.js';
 import { COUNT_FAMILIES, fitCounts, type CountFamily, type CountModel } from '../../goodness-of-fit/counts/model.js';
-import type { ComparedCounts, CountFitResult } from './count-fit-result.js';
+import type { CountFitResult, RankedCounts } from './count-fit-result.js';
 
 /** A family fitted to counts, with its likelihood; why it is not. */
-export interface FittedCounts extends Omit<ComparedCounts, 'difference' | 'aicc'> {
+export interface FittedCounts extends Omit<RankedCounts, 'aicc'> {
   standardErrors: Record<string, number | null>;
   aicc: number | null;
 }
@@ -46,12 +47,13 @@ const modelOf = (family: CountFamily, trials: readonly number[] | null): CountMo
   trials: family === 'binomial' ? trials : null,
 });
 
-/** All families of counts by AICc, and those that say nothing of these. */
+/** All families of counts by AICc, apart from them those whose ends are found from the counts, and those that say nothing of these. */
 export function comparedCounts(
   counts: Float64Array,
   trials: readonly number[] | null,
-): Pick<CountFitResult, 'families' | 'left'> {
-  const found: Omit<ComparedCounts, 'difference'>[] = [];
+): Pick<CountFitResult, 'families' | 'apart' | 'left'> {
+  const found: RankedCounts[] = [];
+  const apart: RankedCounts[] = [];
   const left: CountFitResult['left'] = [];
   for (const family of COUNT_FAMILIES) {
     const one =
@@ -62,12 +64,14 @@ export function comparedCounts(
     else if (one.aicc === null) left.push({ family, reason: 'The counts are too few to compare it.' });
     else {
       const { standardErrors: _, ...told } = one;
-      found.push({ ...told, aicc: one.aicc });
+      (hasFittedEnds(familyByName(family)) ? apart : found).push({ ...told, aicc: one.aicc });
     }
   }
   found.sort((a, b) => a.aicc - b.aicc);
   const best = found[0]?.aicc ?? 0;
-  return { families: found.map((one) => ({ ...one, difference: one.aicc - best })), left };
+  const weights = akaikeWeights(found.map(({ aicc }) => aicc));
+  const families = found.map((one, i) => ({ ...one, difference: one.aicc - best, weight: weights[i]! }));
+  return { families, apart, left };
 }
 
 /** The parameters that are estimated. */

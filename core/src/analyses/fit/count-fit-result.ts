@@ -23,12 +23,18 @@ export interface CountTest {
   pSimulated: SimulatedP | null;
 }
 
-export interface ComparedCounts {
+/** A family that could be fitted to the counts. */
+export interface RankedCounts {
   family: CountFamily;
   parameters: Parameters;
   logLikelihood: number;
   aicc: number;
+}
+
+/** One that is ranked by AICc: how far behind the first, and its Akaike weight. */
+export interface ComparedCounts extends RankedCounts {
   difference: number;
+  weight: number;
 }
 
 export interface CountFitResult {
@@ -64,6 +70,8 @@ export interface CountFitResult {
   zeros: { observed: number; expected: number; pSimulated: SimulatedP | null };
   /** By AICc, the best first; and those that say nothing of these counts. */
   families: ComparedCounts[];
+  /** Whose ends are the minimum and maximum of the counts: AICc does not compare them. */
+  apart: RankedCounts[];
   left: { family: CountFamily; reason: string }[];
   notes: Note[];
 }

@@ -1,4 +1,5 @@
 import { simulatedNotes } from '../../road/simulated-notes.js';
+import { supportWords } from '../../distributions/fit/akaike.js';
 import { articleOf, parameterWords } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import {
@@ -107,7 +108,7 @@ export function countNotes(result: CountFitResult): Note[] {
   const own = families.find((one) => one.family === family);
   if (best && own && own.difference > 2) {
     const { title: better } = familyByName(best.family);
-    const text = `${capital(articleOf(better))} ${better} distribution describes these counts better, by ${briefly(own.difference, 2)} in AICc.`;
+    const text = `By AICc, ${articleOf(title(result))} ${title(result)} distribution has ${supportWords(own.difference)} beside ${articleOf(better)} ${better} one (Δ ${briefly(own.difference, 2)}).`;
     notes.push({ code: 'better-family', text });
   }
   if (dispersion?.pSimulated && dispersion.pSimulated.pValue < alpha && dispersion.statistic < dispersion.df) {

@@ -153,7 +153,7 @@ function withP(
 /** Do counts follow Poisson or another family of counts (STATISTICS section 5)? */
 export const countFitAnalysis = defineAnalysis<Request, CountFitResult>({
   id: 'count-fit',
-  version: 1,
+  version: 2,
   name: 'Fit of counts',
   title: 'do counts follow a Poisson, binomial, negative binomial, geometric or discrete uniform distribution',
   request: countFitRequest,

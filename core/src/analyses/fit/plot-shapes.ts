@@ -1,24 +1,69 @@
 import type { PlottedLaw } from '../../distributions/fit/fitted-law.js';
+import { fitCost } from '../../distributions/fit/fit-cost.js';
+import type { Fitting } from '../../distributions/fit/refit.js';
 import { normalScore } from '../../distributions/normal-score.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
 import { formatFigure, formatP } from '../../numeric/format.js';
-import { shapesOf, type PlotShape, type ShapeName } from '../../probability-plot/shapes.js';
+import { shapesBySamples, shapesOf, type PlotShape, type ShapeName } from '../../probability-plot/shapes.js';
+import { chunkSizeFor, type KernelOrder } from '../../road/kernels.js';
+import { orderBook } from '../../road/order-book.js';
 import type { ProbabilityPlotResult } from './plot-result.js';
 
-/** The patterns of sorted readings on the paper of a distribution: of their normal scores under it. */
+/** Normal scores of sorted readings under a distribution, and the resolution in such scores where most readings lie. */
+function scored(sorted: Float64Array, law: PlottedLaw, resolution: number | null) {
+  const own = distribution(familyByName(law.family), law.parameters);
+  const scoreOf = (x: number) => normalScore(own, x);
+  const middle = own.quantile(0.5);
+  const step = resolution === null ? 0 : scoreOf(middle + resolution / 2) - scoreOf(middle - resolution / 2);
+  return { scores: sorted.map(scoreOf), step };
+}
+
+/** Are ends or a threshold of the distribution found from the outermost readings? */
+const hasEstimatedEnds = ({ family, estimated }: PlottedLaw): boolean => {
+  const ends: readonly string[] = familyByName(family).estimation.ends ?? [];
+  return estimated.some((name) => name === 'threshold' || ends.includes(name));
+};
+
+const MOST_SAMPLES = 999;
+
+/** The patterns of sorted readings on the paper of a distribution, or the samples that are needed to judge them. */
 export function readShapes(
   sorted: Float64Array,
   law: PlottedLaw,
   resolution: number | null,
   alpha: number,
-): PlotShape[] {
-  const own = distribution(familyByName(law.family), law.parameters);
-  const scoreOf = (x: number) => normalScore(own, x);
-  const scores = sorted.map(scoreOf);
-  // In the middle, where most readings lie.
-  const middle = own.quantile(0.5);
-  const step = resolution === null ? 0 : scoreOf(middle + resolution / 2) - scoreOf(middle - resolution / 2);
+): PlotShape[] | null {
+  if (hasEstimatedEnds(law)) return null;
+  const { scores, step } = scored(sorted, law, resolution);
   return shapesOf(scores, step, alpha);
+}
+
+/** The samples from which patterns are judged where ends are estimated. */
+export function looksOrders(
+  sorted: Float64Array,
+  law: PlottedLaw,
+  step: number | null,
+  resolution: number | null,
+  { fitting, seed, replicates }: { fitting: Fitting; seed: number; replicates: number },
+): KernelOrder[] {
+  const n = sorted.length;
+  const scoreStep = scored(sorted, law, resolution).step;
+  const book = orderBook(seed, chunkSizeFor(n * fitCost(fitting).times));
+  const input = { n, fitting, parameters: law.parameters, step, scoreStep };
+  book.add({ kernel: 'plot-looks', input }, Math.min(replicates, MOST_SAMPLES));
+  return book.orders;
+}
+
+/** The patterns by these samples. */
+export function shapesFrom(
+  sorted: Float64Array,
+  law: PlottedLaw,
+  resolution: number | null,
+  alpha: number,
+  chunks: readonly Float64Array[],
+): PlotShape[] {
+  const { scores, step } = scored(sorted, law, resolution);
+  return shapesBySamples(scores, step, alpha, chunks);
 }
 
 const NAMES: Record<ShapeName, string> = {
@@ -59,10 +104,15 @@ export function shapeWords({ shapes = [], rows }: Pick<ProbabilityPlotResult, 's
 /** What is said in place of patterns that are not judged. */
 const NOT_JUDGED = 'Patterns are not judged where readings lie beyond a limit: those would have to be known.';
 
-/** What is said where no pattern is named. */
-export const noShapeWords = ({ censored }: Pick<ProbabilityPlotResult, 'censored'>): string =>
-  censored ? NOT_JUDGED : NO_SHAPE;
+/** What is said while the patterns are simulated. */
+const OPEN = 'The patterns are being judged by samples of this distribution, fitted anew.';
 
 /** A departure without a name of these is still one: the sentence is about the patterns only. */
 const NO_SHAPE =
-  'No pattern stands out at the level: neither a long, heavy or light tail, nor one far reading, nor two groups.';
+  'No evidence of a pattern at this level: no long, heavy or light tail, no suspected outlier, no two groups.';
+
+/** What is said where no pattern is named. */
+export function noShapeWords({ censored, shapes }: Pick<ProbabilityPlotResult, 'censored' | 'shapes'>): string {
+  if (censored) return NOT_JUDGED;
+  return shapes ? NO_SHAPE : OPEN;
+}

@@ -4,6 +4,8 @@ import { isRefusal } from '../../distributions/family.js';
 import type { Fitting } from '../../distributions/fit/refit.js';
 import { articleOf } from '../../distributions/names.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
+import { COARSE, roundingOf } from '../../goodness-of-fit/rounding.js';
+import type { RoundedNormal } from '../../goodness-of-fit/rounded-normal.js';
 import { quartilesOfSorted } from '../../describe/quantiles.js';
 import { formatPercent, groupThousands } from '../../numeric/format.js';
 import { ordered } from '../../numeric/ordered.js';
@@ -23,7 +25,7 @@ import {
 import { confidenceNote, unavailable, unreadableNotes, whyNot } from '../../road/cautions.js';
 import { subjectWords } from '../../road/groups.js';
 import { foundParts, isInParts, runInParts, type InParts } from '../../road/in-parts.js';
-import { chunkSizeFor } from '../../road/kernels.js';
+import { chunkSizeFor, type KernelOrder } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
 import { affordableReplicates } from '../../road/settings.js';
 import { beyondWords, boundsOf, censoredNote } from '../../road/beyond-limits.js';
@@ -32,7 +34,7 @@ import { fittingOf } from './family-settings.js';
 import { lawWords } from './law-words.js';
 import { mostReplicates, withFormulaBand, withWholePlotBand } from './plot-bands.js';
 import { bandsFinding, noneWords } from './parts-words.js';
-import { readShapes } from './plot-shapes.js';
+import { looksOrders, readShapes, shapesFrom } from './plot-shapes.js';
 import type { ProbabilityPlotResult } from './plot-result.js';
 import { plotRequest, plotSentence, type PlotRequest } from './plot-settings.js';
 
@@ -109,6 +111,7 @@ function plotWithoutBand(settings: PlotRequest, sample: Sample, fitting: Fitting
   const { n, ranks, positions } = placed;
   const scores = positions.map((p) => scale.scoreOf(p));
   const places = sorted.map(scale.placeOf);
+  const shapes = ranks ? null : readShapes(sorted, law, resolution, settings.alpha);
   return {
     available: true,
     n,
@@ -127,7 +130,7 @@ function plotWithoutBand(settings: PlotRequest, sample: Sample, fitting: Fitting
     positions,
     scores,
     band: null,
-    ...(ranks ? {} : { shapes: readShapes(sorted, law, resolution, settings.alpha) }),
+    ...(shapes ? { shapes } : {}),
     limits: limitsOf(settings, law),
     notes: [
       ...notes,
@@ -166,12 +169,40 @@ function finding(result: ProbabilityPlotResult): Piece[] {
   const of = claimed ? `samples of ${count} of the claimed ${title}` : `${title} samples of ${count}`;
   const words =
     kind === 'whole-plot'
-      ? ` the band that ${formatPercent(confidence)} of ${of} stay wholly inside; line at ${lawWords(result)}.`
+      ? ` the band that ${formatPercent(band.simulated?.coverage ?? confidence, 3)} of ${of} stay wholly inside; line at ${lawWords(result)}.`
       : ` the band that holds each reading alone in ${formatPercent(confidence)} of ${of}, where ${chanceWords(n * (1 - confidence), claimed)} by chance; line at ${lawWords(result)}.`;
   return [{ text: `${where} outside`, strong: true }, { text: words }];
 }
 
-/** The plot of one column or part, then its band. */
+/** How clean samples are rounded, where the steps of the readings are coarse. */
+function roundedAs({ values, resolution }: Sample): { step: number | null; rounding: RoundedNormal | null } {
+  const { n, s2 } = centralMoments(values);
+  const sd = Math.sqrt(s2 / (n - 1));
+  if (resolution === null || !(sd < COARSE * resolution)) return { step: null, rounding: null };
+  return { step: resolution, rounding: roundingOf(values, resolution, sd)?.population ?? null };
+}
+
+/** The samples of the whole-plot band: rounded as the readings are where their steps are coarse. */
+function bandOrders(
+  settings: PlotRequest,
+  sample: Sample,
+  plot: ProbabilityPlotResult,
+  fitting: Fitting,
+): KernelOrder[] {
+  const { n } = plot;
+  const ranks = bandRanks(n);
+  const plain = isPlainNormal(fitting);
+  const { step, rounding } = roundedAs(sample);
+  const book = orderBook(settings.seed, chunkSizeFor(plain ? n : n * fitCost(fitting).times));
+  if (plain) book.add({ kernel: 'ordered-scores', input: { n, ranks, rounding } }, settings.replicates!);
+  else {
+    const input = { n, ranks, fitting, parameters: plot.law.parameters, step };
+    book.add({ kernel: 'ordered-shares', input }, settings.replicates!);
+  }
+  return book.orders;
+}
+
+/** The plot of one column or part, then its band and its patterns. */
 function* plotted(
   settings: PlotRequest,
   sample: Sample,
@@ -182,19 +213,23 @@ function* plotted(
   const plot = plotWithoutBand(settings, sample, fitting);
   if (typeof plot === 'string') return unavailable(sample, plot);
   const { band, confidence } = settings;
-  if (band === 'none') return plot;
-  if (band !== 'whole-plot') return withFormulaBand(plot, band, confidence);
-  const { n } = plot;
-  const ranks = bandRanks(n);
-  const plain = isPlainNormal(fitting);
-  const book = orderBook(settings.seed, chunkSizeFor(plain ? n : n * fitCost(fitting).times));
-  if (plain) book.add({ kernel: 'ordered-scores', input: { n, ranks } }, settings.replicates!);
-  else {
-    const input = { n, ranks, fitting, parameters: plot.law.parameters, step: null };
-    book.add({ kernel: 'ordered-shares', input }, settings.replicates!);
-  }
-  const [chunks] = yield { partial: plot, orders: book.orders };
-  return withWholePlotBand(plot, chunks!, settings, plain ? 'scores' : 'shares');
+  const banded = band === 'pointwise' || band === 'line' ? withFormulaBand(plot, band, confidence) : plot;
+  const orders = band === 'whole-plot' ? bandOrders(settings, sample, plot, fitting) : [];
+  const replicates = settings.replicates!;
+  const sorted = plot.readings as Float64Array;
+  const judging = plot.shapes === undefined && !plot.censored;
+  const { step } = roundedAs(sample);
+  const looks = judging
+    ? looksOrders(sorted, plot.law, step, sample.resolution, { fitting, seed: settings.seed, replicates })
+    : [];
+  if (orders.length + looks.length === 0) return banded;
+  const answers = yield { partial: banded, orders: [...orders, ...looks] };
+  const shapes = judging
+    ? shapesFrom(sorted, plot.law, sample.resolution, settings.alpha, answers[orders.length]!)
+    : plot.shapes;
+  const whole = { ...banded, ...(shapes ? { shapes } : {}) };
+  if (orders.length === 0) return whole;
+  return withWholePlotBand(whole, answers[0]!, settings, isPlainNormal(fitting) ? 'scores' : 'shares');
 }
 
 /** The probability plot of any continuous family, estimated or claimed, of each part by itself where the column is split, with its line and a band (STATISTICS section 4). */
@@ -203,7 +238,7 @@ export const probabilityPlotAnalysis = defineAnalysis<
   ProbabilityPlotResult | InParts<ProbabilityPlotResult>
 >({
   id: 'probability-plot',
-  version: 5,
+  version: 6,
   name: 'Probability plot',
   title: 'probability plot of any family with its line and a band',
   request: plotRequest,

@@ -1,5 +1,6 @@
 import { fittedLaw } from '../../distributions/fit/fitted-law.js';
 import { estimatedOf } from '../../distributions/fit/refit.js';
+import { akaikeWeights, hasFittedEnds, plausibleCount } from '../../distributions/fit/akaike.js';
 import { CONTINUOUS, OF_STATISTICS } from '../../distributions/measured.js';
 import { isRefusal, type Family } from '../../distributions/family.js';
 import { fit } from '../../distributions/fit/fit.js';
@@ -8,7 +9,7 @@ import { fittedStatistics } from '../../goodness-of-fit/fitted/battery.js';
 import { readingOfShare } from '../../probability-plot/fitted-band.js';
 import type { Sample } from '../../readings/sample.js';
 import { boundsOf } from '../../road/beyond-limits.js';
-import type { ComparedFamily, CompareFamiliesResult } from './compare-families-result.js';
+import type { CompareFamiliesResult, FittedFamily } from './compare-families-result.js';
 import { positionsAmong } from './positions-among.js';
 
 const MOST_PLACES = 40;
@@ -16,10 +17,10 @@ const MOST_PLACES = 40;
 /** At most forty places of a small plot, evenly over the ranks. */
 export function smallPlot(
   family: Family,
-  { parameters }: Pick<ComparedFamily, 'parameters'>,
+  { parameters }: Pick<FittedFamily, 'parameters'>,
   sorted: Float64Array,
   positions: Float64Array,
-): ComparedFamily['small'] {
+): FittedFamily['small'] {
   const law = distribution(family, parameters);
   const n = sorted.length;
   const [least, range] = [sorted[0]!, sorted[n - 1]! - sorted[0]!];
@@ -38,7 +39,7 @@ function compared(
   sorted: Float64Array,
   { resolution, censored: beyond }: Sample,
   positions: Float64Array,
-): Omit<ComparedFamily, 'difference'> | string {
+): FittedFamily | string {
   if (OF_STATISTICS.has(family.family)) return 'It is the law of a test statistic, not of readings.';
   const censored = boundsOf(beyond);
   const law = fittedLaw(sorted, estimatedOf(family), censored);
@@ -61,19 +62,33 @@ function compared(
   };
 }
 
-/** The families that a measure may follow by AICc, the best first, without their p; those that are left out; or why there is no such list. */
-export function rankedFamilies(sample: Sample): Pick<CompareFamiliesResult, 'n' | 'families' | 'left'> | string {
+/**
+ * The families that a measure may follow by AICc, the best first, without their p; apart from them those whose ends are found from the readings; those that are left out; or
+ * why there is no such list.
+ */
+export function rankedFamilies(
+  sample: Sample,
+): Pick<CompareFamiliesResult, 'n' | 'families' | 'apart' | 'left'> | string {
   const sorted = Float64Array.from(sample.values).sort();
   const placed = positionsAmong(sample, sorted, 'midpoint');
   if (isRefusal(placed)) return placed.refused;
-  const found: Omit<ComparedFamily, 'difference'>[] = [];
+  const found: FittedFamily[] = [];
+  const apart: FittedFamily[] = [];
   const left: CompareFamiliesResult['left'] = [];
   for (const family of CONTINUOUS) {
     const one = compared(family, sorted, sample, placed.positions);
     if (typeof one === 'string') left.push({ family: family.family, reason: one });
-    else found.push(one);
+    else (hasFittedEnds(family) ? apart : found).push(one);
   }
   found.sort((a, b) => a.aicc - b.aicc);
   const best = found[0]?.aicc ?? 0;
-  return { n: placed.n, families: found.map((one) => ({ ...one, difference: one.aicc - best })), left };
+  const weights = akaikeWeights(found.map(({ aicc }) => aicc));
+  const plausible = plausibleCount(weights);
+  const families = found.map((one, i) => ({
+    ...one,
+    difference: one.aicc - best,
+    weight: weights[i]!,
+    plausible: i < plausible,
+  }));
+  return { n: placed.n, families, apart, left };
 }

@@ -21,7 +21,7 @@ export interface ScreenedPart {
   p: number | null;
   pHolm: number | null;
   ruling: Ruling | null;
-  /** By AICc: the family that describes it best, and those within 2 of it. */
+  /** By AICc: the family that ranks first, and those that are plausible beside it. */
   best: string | null;
   together: string[];
   /** A small normal plot: expected along, observed upwards, as shares of the range; null where there is no test. */

@@ -73,7 +73,7 @@ export interface ScreenRow {
   pHolm: string;
   ruling: string;
   best: string;
-  /** How many other families describe it as well. */
+  /** How many other families are plausible. */
   others: number;
   reason: string | null;
   departs: boolean;
@@ -104,7 +104,7 @@ export function screenRows(result: ScreenResult): ScreenRow[] {
 /** The screen as a table. */
 export function screenTable(result: ScreenResult): (string | number)[][] {
   const { symbol } = testFacts(result.test, 0);
-  const heads = ['name', 'n', symbol, 'p', 'p by Holm', 'ruling', 'best family', 'as well', 'why not'];
+  const heads = ['name', 'n', symbol, 'p', 'p by Holm', 'ruling', 'first by AICc', 'also plausible', 'why not'];
   const rows = screenRows(result).map(({ part, ruling }) => {
     const { name, n, statistic, p, pHolm, best, together, reason } = part;
     return [name, n, statistic ?? '', p ?? '', pHolm ?? '', ruling, best ?? '', together.join(', '), reason ?? ''];

@@ -1,4 +1,5 @@
-import { MEASURED } from '../../distributions/measured.js';
+import { akaikeWeights, plausibleCount } from '../../distributions/fit/akaike.js';
+import { RANKED } from '../../distributions/measured.js';
 import { roundingOf } from '../../goodness-of-fit/rounding.js';
 import { z } from 'zod';
 import { normal } from '../../distributions/families/normal.js';
@@ -17,7 +18,6 @@ import { orderBook } from '../../road/order-book.js';
 import { NOT_BOTH, notBoth, severalOf, severalSettings, severalWords } from '../../road/several.js';
 import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/setting.js';
 import { affordableReplicates, alphaSetting } from '../../road/settings.js';
-import { NOT_TOLD_APART } from './compare-families-result.js';
 import { roundedWork } from './normality-tested.js';
 import { testFacts } from './normality-tests.js';
 import { smallPlot } from './ranked-families.js';
@@ -98,20 +98,20 @@ function firstOrders({ seed: from, replicates: count, test: name }: Request, all
   const criteria = all.map(({ part, sorted }) => {
     if (sorted.length < LEAST_COMPARED) return null;
     const book = orderBook(from, 1);
-    const input = { values: Array.from(sorted), resolution: part.resolution, families: MEASURED };
+    const input = { values: Array.from(sorted), resolution: part.resolution, families: RANKED };
     book.add({ kernel: 'family-criteria', input }, 1);
     return orders.push(...book.orders) - 1;
   });
   return { orders, nulls, criteria };
 }
 
-/** The best of the families, and those that are not told apart from it. */
+/** The family that ranks first by AICc, and those that are plausible beside it: together their weights sum to 0.95. */
 function bestOf(aicc: Float64Array | undefined): Pick<ScreenedPart, 'best' | 'together'> {
-  const least = aicc ? aicc.reduce((a, b) => Math.min(a, b), Infinity) : Infinity;
-  if (!Number.isFinite(least)) return { best: null, together: [] };
-  const best = aicc!.indexOf(least);
-  const together = MEASURED.filter((_, i) => i !== best && aicc![i]! - least <= NOT_TOLD_APART);
-  return { best: MEASURED[best]!, together };
+  const found = RANKED.map((family, i) => ({ family, aicc: aicc?.[i] ?? Infinity }))
+    .filter((one) => Number.isFinite(one.aicc))
+    .sort((a, b) => a.aicc - b.aicc);
+  const [best, ...others] = found.slice(0, plausibleCount(akaikeWeights(found.map((one) => one.aicc))));
+  return best ? { best: best.family, together: others.map(({ family }) => family) } : { best: null, together: [] };
 }
 
 /** For those that depart as they are written: whether rounding alone could do that. */
@@ -181,12 +181,12 @@ function withRoundedP(
   });
 }
 
-/** Many columns or groups at once: which depart from normal, the level shared among them, and which family describes each best. */
+/** Many columns or groups at once: which depart from normal, the level shared among them, and which family ranks first for each. */
 export const screenAnalysis = defineAnalysis<Request, ScreenResult>({
   id: 'screen',
-  version: 1,
+  version: 2,
   name: 'Many columns',
-  title: 'which of many columns or groups depart from normal, and what describes each best',
+  title: 'which of many columns or groups depart from normal, and which families are plausible',
   request,
   method,
   resolve: (settings) => ({ ...settings, replicates: settings.replicates ?? 10_000 }),

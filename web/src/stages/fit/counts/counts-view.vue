@@ -30,6 +30,7 @@ const TRIALS = computed(() => [
   ...others.value.map(({ id, name: text }) => ({ value: id, text })),
 ]);
 const families = computed(() => result.value?.families ?? []);
+const apart = computed(() => result.value?.apart ?? []);
 const titleOf = (family: string) => familyByName(family).title;
 const words = computed(
   () =>
@@ -68,6 +69,16 @@ const words = computed(
             >{{ titleOf(one.family) }}</el-button
           >
           {{ i === 0 ? 'first' : `+${Number(one.difference.toPrecision(2))}` }}</template
+        ><template v-if="apart.length"
+          >; not ranked, its ends are those of the counts:
+          <el-button
+            v-for="one in apart"
+            :key="one.family"
+            link
+            :aria-pressed="one.family === result?.family"
+            @click="run.address.set('family', one.family)"
+            >{{ titleOf(one.family) }}</el-button
+          ></template
         >.
       </p>
     </template>

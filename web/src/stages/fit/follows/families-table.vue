@@ -11,8 +11,6 @@ const emit = defineEmits<{ choose: [family: string] }>();
 const TableDialog = defineAsyncComponent(() => import('../../../workbench/table-dialog.vue'));
 const tableOpen = ref(false);
 const rows = computed(() => comparedRows(props.result));
-/** What stands together only means something where there is more than one. */
-const several = computed(() => rows.value.filter(({ together }) => together).length > 1);
 const titleOf = (family: string) => familyByName(family).title;
 </script>
 
@@ -22,7 +20,8 @@ const titleOf = (family: string) => familyByName(family).title;
       <thead>
         <tr>
           <th colspan="2">family</th>
-          <th class="number">ΔAICc</th>
+          <th class="number" title="AICc less that of the first">ΔAICc</th>
+          <th class="number" title="Akaike weight among the ranked families">weight</th>
           <th class="number">p of A²</th>
         </tr>
       </thead>
@@ -30,7 +29,7 @@ const titleOf = (family: string) => familyByName(family).title;
         <tr
           v-for="(row, i) in rows"
           :key="row.family"
-          :class="{ chosen: row.family === family, last: several && row.together && !rows[i + 1]?.together }"
+          :class="{ chosen: row.family === family, last: row.weight !== '' && rows[i + 1]?.weight === '' }"
         >
           <td class="small">
             <SmallPlot :expected="row.small.expected" :observed="row.small.observed" />
@@ -39,16 +38,18 @@ const titleOf = (family: string) => familyByName(family).title;
             <el-button link :aria-pressed="row.family === family" @click="emit('choose', row.family)">{{
               row.title
             }}</el-button>
-            <span class="soft parameters">{{ row.parameters }}</span>
+            <span class="soft parameters">{{ row.plausible ? 'plausible; ' : '' }}{{ row.parameters }}</span>
           </td>
-          <td class="number">{{ row.difference }}</td>
+          <td class="number" :title="row.support">{{ row.difference || '–' }}</td>
+          <td class="number">{{ row.weight || '–' }}</td>
           <td class="number">{{ row.p }}</td>
         </tr>
       </tbody>
     </table>
     <p class="soft">
-      <template v-if="several">Those above the green line are not told apart by this sample. </template>ΔAICc is AICc
-      less that of the best; p of A² is simulated, with the parameters found anew in every sample.
+      Plausible: the first families whose weights sum to 95 %, without those that A² rejects. Below the green line:
+      their ends are taken from the readings, so AICc cannot rank them. p of A² is simulated with re-estimated
+      parameters.
       <el-button link @click="tableOpen = true">All figures</el-button>
     </p>
     <details v-if="result.left.length">

@@ -52,7 +52,7 @@ const what = computed(() => (split.value ? split.value.name : 'column'));
         <el-table-column prop="p" label="p" sortable :sort-method="byP('p')" align="right" width="78" />
         <el-table-column prop="pHolm" label="p shared" sortable :sort-method="byP('pHolm')" align="right" width="92" />
         <el-table-column prop="ruling" label="ruling" sortable width="112" />
-        <el-table-column prop="best" label="best family" sortable min-width="130">
+        <el-table-column prop="best" label="first by AICc" sortable min-width="130">
           <template #default="{ row }">
             {{ row.best }}<span v-if="row.others" class="soft"> or {{ row.others }} more</span>
           </template>

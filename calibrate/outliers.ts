@@ -89,6 +89,7 @@ function ofFamily(family: string, n: number): boolean {
       ...rules,
       n,
       which: ['grubbs'] as const,
+      extremes: 0,
       law: { fitting, parameters: law.parameters, step: null },
       rounding: null,
     };

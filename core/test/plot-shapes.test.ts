@@ -40,7 +40,7 @@ describe('what a probability plot shows', () => {
       const values = sample('gamma', { shape: 2, scale: 3 }, 40, seed);
       const law = fittedLaw(values, { family: 'gamma', given: {}, estimateThreshold: false });
       if (isRefusal(law)) throw new Error(law.refused);
-      if (readShapes(values, law, null, 0.05).length > 0) claimed++;
+      if (readShapes(values, law, null, 0.05)!.length > 0) claimed++;
     }
     expect(claimed / samples).toBeLessThan(0.05 + 4 * Math.sqrt((0.05 * 0.95) / samples));
   });

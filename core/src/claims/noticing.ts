@@ -10,14 +10,19 @@ const GREATEST = 1e12;
  */
 export function leastNoticed(
   noticed: (difference: number) => number,
-  { most = Infinity, scale = 1, chance = USUAL_CHANCE }: { most?: number; scale?: number; chance?: number } = {},
+  {
+    most = Infinity,
+    scale = 1,
+    chance = USUAL_CHANCE,
+    tolerance = 1e-12,
+  }: { most?: number; scale?: number; chance?: number; tolerance?: number } = {},
 ): number | null {
   let high = Math.min(most, scale);
   while (noticed(high) < chance) {
     if (high >= most || high > GREATEST * scale) return null;
     high = Math.min(most, 2 * high);
   }
-  return bracketedRoot((d) => noticed(d) - chance, 0, high, 1e-12 * scale);
+  return bracketedRoot((d) => noticed(d) - chance, 0, high, tolerance * scale);
 }
 
 /** Beyond so many nobody measures. */
@@ -38,4 +43,27 @@ export function leastReadings(noticed: (n: number) => number, least = 2, chance 
     else low = middle;
   }
   return found;
+}
+
+/**
+ * The same for tests of counts, whose power goes up and down with n: the least n from which on it never falls below the chance again, and the first n that suffices by itself.
+ */
+export function readingsFromWhichOn(
+  noticed: (n: number) => number,
+  /** How far beyond the first sufficient n, and before it, the power is followed. */
+  followed: number,
+  least = 2,
+  chance = USUAL_CHANCE,
+): { always: number; first: number } | null {
+  const found = leastReadings(noticed, least, chance);
+  if (found === null) return null;
+  let [always, first] = [found, found];
+  // A power this far above the chance has left its last dip behind.
+  for (let n = found; n <= found + followed; n++) if (noticed(n) < chance) always = n + 1;
+  for (let n = Math.max(least, found - followed); n < found; n++)
+    if (noticed(n) >= chance) {
+      first = n;
+      break;
+    }
+  return { always, first };
 }

@@ -1,4 +1,7 @@
 import { chiSquare } from '../distributions/families/chi-square.js';
+import { fillGammas } from '../random/gamma.js';
+import { fillNormals } from '../random/normal.js';
+import type { StreamState } from '../random/stream.js';
 import { f } from '../distributions/families/f.js';
 import { noncentralChiSquareSurvival, noncentralFSurvival } from './noncentral-chi-square.js';
 import type { MeanFigures } from './means.js';
@@ -15,6 +18,78 @@ export function welchSeveral(groups: readonly MeanFigures[]): GroupsF {
   const statistic = amid / (1 + ((2 * (k - 2)) / (k * k - 1)) * uneven);
   const df = [k - 1, (k * k - 1) / (3 * uneven)] as const;
   return { statistic, df, pValue: f.of({ df1: df[0], df2: df[1] }).survival(statistic) };
+}
+
+/**
+ * What is compared where several means have spreads of their own (Krishnamoorthy, Lu & Mathew 2007, equation 2.2): Σ nᵢx̄ᵢ²/sᵢ² less its part along the common mean. Taken about
+ * the weighted mean, so that a common offset costs no digits.
+ */
+export function welchContrast(groups: readonly MeanFigures[]): number {
+  let [total, centre] = [0, 0];
+  for (const { n, mean, sd } of groups) {
+    const weight = n / (sd * sd);
+    total += weight;
+    centre += (weight / total) * (mean - centre);
+  }
+  return groups.reduce((sum, { n, mean, sd }) => sum + (n / (sd * sd)) * (mean - centre) ** 2, 0);
+}
+
+export interface WelchReplicates {
+  sizes: readonly number[];
+  sds: readonly number[];
+  /** The contrast of the readings. */
+  observed: number;
+}
+
+/**
+ * The parametric bootstrap of Krishnamoorthy, Lu & Mathew (2007): how many of so many samples with equal means and these spreads have a contrast of at least the observed one.
+ * x̄ᵢ* = sᵢzᵢ/√nᵢ, sᵢ*² = sᵢ²χ²(nᵢ − 1)/(nᵢ − 1).
+ */
+export function tallyWelch({ sizes, sds, observed }: WelchReplicates, state: StreamState, replicates: number) {
+  const draw = severalMeansDrawer(sizes, sds);
+  let far = 0;
+  for (let r = 0; r < replicates; r++) if (draw(state) >= observed) far++;
+  return Float64Array.of(far);
+}
+
+/** So many draws are made ahead for each group. */
+const AHEAD = 256;
+
+/** Draws means and sds of normal groups with these sizes and spreads, not their readings; the centres are all 0, or those given, times d. Hands out one array again and again. */
+export function figuresDrawer(
+  sizes: readonly number[],
+  sds: readonly number[],
+  centres: readonly number[] | null = null,
+): (state: StreamState, d?: number) => MeanFigures[] {
+  const figures = sizes.map((n) => ({ n, mean: 0, sd: 1 }));
+  const ahead = sizes.map(() => ({ z: new Float64Array(AHEAD), u: new Float64Array(AHEAD) }));
+  let at = AHEAD;
+  return (state, d = 0) => {
+    if (at === AHEAD) {
+      ahead.forEach(({ z, u }, i) => {
+        fillNormals(state, z);
+        fillGammas(state, (sizes[i]! - 1) / 2, u);
+      });
+      at = 0;
+    }
+    for (let i = 0; i < figures.length; i++) {
+      const { z, u } = ahead[i]!;
+      figures[i]!.mean = (centres ? centres[i]! * d : 0) + (z[at]! * sds[i]!) / Math.sqrt(sizes[i]!);
+      figures[i]!.sd = sds[i]! * Math.sqrt((2 * u[at]!) / (sizes[i]! - 1));
+    }
+    at++;
+    return figures;
+  };
+}
+
+/** Draws the contrast of such groups. */
+export function severalMeansDrawer(
+  sizes: readonly number[],
+  sds: readonly number[],
+  centres: readonly number[] | null = null,
+): (state: StreamState, d?: number) => number {
+  const draw = figuresDrawer(sizes, sds, centres);
+  return (state, d) => welchContrast(draw(state, d));
 }
 
 /** How far two means so many sd apart, and all others midway, move an F over groups of these sizes: n·d²/2 where they are equal. The two least groups are taken, where it shows least. */

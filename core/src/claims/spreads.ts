@@ -1,6 +1,7 @@
 import { chiSquare } from '../distributions/families/chi-square.js';
 import { f } from '../distributions/families/f.js';
 import { medianOfSorted } from '../describe/quantiles.js';
+import { hasNoSpread, magnitudeOf } from '../numeric/no-spread.js';
 import { centralMoments } from '../numeric/sums.js';
 import type { Tails } from './alternative.js';
 
@@ -42,11 +43,18 @@ export function oneWay(groups: readonly ArrayLike<number>[]): GroupsF {
   return { statistic, df, pValue: f.of({ df1: df[0], df2: df[1] }).survival(statistic) };
 }
 
-/** Spreads alike, by the distances from each group's median (Brown & Forsythe 1974): hardly leans on normality. */
-export const brownForsythe = (groups: readonly ArrayLike<number>[]): GroupsF =>
-  oneWay(
-    groups.map((values) => {
-      const median = medianOfSorted(Float64Array.from(values).sort());
-      return Float64Array.from(values, (x) => Math.abs(x - median));
-    }),
-  );
+/** The distances of each group from its median; null where none of the groups has distances that differ by more than rounding: with two readings each they never do. */
+export function distancesFromMedians(groups: readonly ArrayLike<number>[]): Float64Array[] | null {
+  const distances = groups.map((values) => {
+    const median = medianOfSorted(Float64Array.from(values).sort());
+    return Float64Array.from(values, (x) => Math.abs(x - median));
+  });
+  const magnitude = magnitudeOf(...groups);
+  return distances.every((own) => hasNoSpread(own, magnitude)) ? null : distances;
+}
+
+/** Spreads alike, by the distances from each group's median (Brown & Forsythe 1974): hardly leans on normality. No number where the distances within the groups do not differ. */
+export function brownForsythe(groups: readonly ArrayLike<number>[]): GroupsF {
+  const distances = distancesFromMedians(groups);
+  return distances ? oneWay(distances) : { statistic: NaN, df: [groups.length - 1, NaN], pValue: NaN };
+}

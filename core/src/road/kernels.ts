@@ -23,6 +23,7 @@ import {
   type RankReplicates,
   type TableReplicates,
 } from '../claims/simulated-counts.js';
+import { tallyWelch, type WelchReplicates } from '../claims/several-means.js';
 import { simulateCochran } from '../outliers/consistency.js';
 import { simulateOutliers, type OutlierReplicates } from '../outliers/replicates.js';
 import { tallyRules, type RuleTrials } from '../outliers/rule-trials.js';
@@ -64,6 +65,7 @@ export interface KernelInputs {
   'counts-tallies': CountsReplicates;
   'table-tallies': TableReplicates;
   'rank-tallies': RankReplicates;
+  'welch-tallies': WelchReplicates;
   'bootstrap-replicates': BootstrapDraws;
   'permutation-replicates': Shuffled;
   'arrangement-statistics': CountedOut;
@@ -99,6 +101,7 @@ const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
   'counts-tallies': tallyCountsAgainst,
   'table-tallies': tallyTables,
   'rank-tallies': tallyRanks,
+  'welch-tallies': tallyWelch,
   'bootstrap-replicates': bootstrapReplicates,
   'permutation-replicates': permutationReplicates,
   'arrangement-statistics': arrangementStatistics,

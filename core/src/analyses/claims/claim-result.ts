@@ -68,6 +68,8 @@ export interface ClaimPower {
   chance: number | null;
   /** What is needed to notice it 8 times in 10; null beyond a million. */
   needed: number | null;
+  /** Of tests of counts, whose power goes up and down with n: the first n that suffices by itself, where it is below `needed`. */
+  suffices?: number;
   /** "readings", "readings in all", "pairs". */
   per: string;
   /** "With n = 48", where it is not that. */
@@ -76,7 +78,7 @@ export interface ClaimPower {
   as?: FigureUnit;
   /** "a difference of", "an sd greater by". */
   of: string;
-  /** Where the law is only near. */
+  /** By an approximation, within 0.03 of simulation. */
   approximate: boolean;
 }
 

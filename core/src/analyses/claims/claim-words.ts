@@ -67,7 +67,7 @@ export function missedWords(result: ClaimResult): string | null {
   const named = `${power.of} ${toldNamed(power.noticeable, scale)}`;
   const asks =
     power.needed !== null
-      ? `; 8 times in 10 it takes ${about}${groupThousands(power.needed)} ${power.per}`
+      ? `; 8 times in 10 it takes ${about}${groupThousands(power.needed)} ${power.per}${power.suffices ? ` (${groupThousands(power.suffices)} suffice, from ${groupThousands(power.needed)} on always)` : ''}`
       : power.chance < USUAL_CHANCE
         ? '; more than a million would be needed to notice it 8 times in 10'
         : '';
@@ -119,12 +119,16 @@ function ownReadingsNote({ typed, claimed, estimate, resolution, as }: ClaimResu
   return [{ code: 'claim-from-readings', text }];
 }
 
+/** A p below is not at the edge. */
+const SURE = 0.01;
+
 /** Interval and test by methods of their own may disagree at the edge. */
 function edgeNote({ interval, intervalOf, claimed, pValue, alpha, confidence, symbol }: ClaimResult): Note[] {
   if (!interval || claimed === null || pValue === null || Math.abs(1 - confidence - alpha) > 1e-9) return [];
   const { lower, upper } = interval;
   const outside = (lower !== null && claimed < lower) || (upper !== null && claimed > upper);
-  if (outside === pValue < alpha || symbol === 'F') return [];
+  // Methods that differ at the edge do not differ by so much.
+  if (outside === pValue < alpha || symbol === 'F' || pValue < SURE) return [];
   const text = `The interval of ${intervalOf} ${outside ? 'leaves out' : 'holds'} what is claimed, and the test ${outside ? 'does not reject' : 'rejects'} it: they go by different methods, and this is at the edge. The finding is that of the test.`;
   return [{ code: 'interval-and-test', text }];
 }

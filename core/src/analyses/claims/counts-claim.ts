@@ -1,3 +1,4 @@
+import { countsModel, powerBySimulation } from '../../claims/simulated-power.js';
 import { toldExpected } from '../../road/told.js';
 import { countsAgainst, exactCountsP, MOST_TABLES, tablesOf, type CountsTest } from '../../claims/counts.js';
 import { pOfTally } from '../../goodness-of-fit/simulated-p.js';
@@ -17,12 +18,6 @@ import { missedBy } from './one-column.js';
 import type { SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 
 const USUAL_REPLICATES = 10_000;
-
-/** A share that is off by so much, the others making it up in proportion: taken where it shows least. */
-function distanceOf(shares: readonly number[]) {
-  const spread = Math.max(...shares.map((share) => share * (1 - share)));
-  return (difference: number) => difference / Math.sqrt(spread);
-}
 
 /** "chipped was counted 24 times where 16 are expected, the farthest off of 4 places". */
 function farthestWords({ labels }: PlacedCounts, { cells }: CountsTest): string {
@@ -54,13 +49,13 @@ function worked(
   const { labels, counts, shares } = placed;
   const { alpha, noticeable, method } = settings;
   const n = counts.reduce((a, b) => a + b, 0);
+  const missed = missedBy({
+    ...{ n, named: noticeable, scale: 1 / 64, most: 1 - Math.max(...shares), least: 1, per: 'counts' },
+    ...{ of: 'one share off by', simulated: true },
+    chanceAt: powerBySimulation(countsModel(shares), alpha),
+  });
   return (simulated: SimulatedP | null): ClaimResult => {
     const given = { asymptotic: test.pAsymptotic, exact, simulated, enough: enoughExpected(test) };
-    const missed = missedBy({
-      ...{ n, named: noticeable, scale: 1 / 64, most: 1 - Math.max(...shares), least: 1, per: 'counts' },
-      ...{ of: 'one share off by', approximate: true },
-      chanceAt: noticedByChiSquare(test.df, distanceOf(shares), alpha),
-    });
     return claimResult(
       head,
       { alpha, confidence: 1 - alpha, alternative: 'two-sided' },
@@ -104,7 +99,7 @@ function impossible(placed: PlacedCounts, settings: CountsRequest, name: string,
 /** Are counts spread as claimed. */
 export const countsClaimAnalysis = defineAnalysis<CountsRequest, ClaimResult>({
   id: 'counts-claim',
-  version: 1,
+  version: 2,
   name: 'Claim on counts',
   title: 'are counts spread evenly, or as claimed (χ² off its curve, counted out, simulated)',
   needsReadings: false,

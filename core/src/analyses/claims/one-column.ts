@@ -1,5 +1,5 @@
 import type { Alternative } from '../../claims/alternative.js';
-import { leastNoticed, leastReadings } from '../../claims/noticing.js';
+import { leastNoticed, leastReadings, readingsFromWhichOn } from '../../claims/noticing.js';
 import { formatFigure } from '../../numeric/format.js';
 import type { ClaimPower } from './claim-result.js';
 import { toldDistance, type Scale } from '../../road/told.js';
@@ -33,6 +33,10 @@ interface Noticing {
   per?: string;
   of?: string;
   approximate?: boolean;
+  /** True where the power is simulated: differences are then solved to a hundredth of the scale. */
+  simulated?: boolean;
+  /** For counts, whose power goes up and down with n: how far it is followed. */
+  followed?: number;
   with?: string;
 }
 
@@ -47,16 +51,28 @@ export function missedBy({
   per = 'readings',
   of = 'a difference of',
   approximate = false,
+  simulated = false,
+  followed = 0,
   with: here,
 }: Noticing): { power: ClaimPower; smallestNoticeable: number | null } {
+  const tolerance = simulated ? 0.01 : 1e-12;
+  const needed = named === undefined ? null : neededFor((at) => chanceAt(at, named), least, followed);
   return {
-    smallestNoticeable: leastNoticed((d) => chanceAt(n, d), { scale: scale / Math.sqrt(n), most }),
+    smallestNoticeable: leastNoticed((d) => chanceAt(n, d), { scale: scale / Math.sqrt(n), most, tolerance }),
     power: {
       noticeable: named ?? null,
       chance: named === undefined ? null : chanceAt(n, named),
-      needed: named === undefined ? null : leastReadings((at) => chanceAt(at, named), least),
+      needed: needed?.always ?? null,
+      ...(needed && needed.first < needed.always ? { suffices: needed.first } : {}),
       ...{ per, of, approximate },
       ...(here === undefined ? {} : { with: here }),
     },
   };
+}
+
+/** How many readings are needed from which on; a power that only rises has one such number. */
+function neededFor(chanceAt: (n: number) => number, least: number, followed: number) {
+  if (followed > 0) return readingsFromWhichOn(chanceAt, followed, least);
+  const found = leastReadings(chanceAt, least);
+  return found === null ? null : { always: found, first: found };
 }

@@ -34,7 +34,7 @@ export const SEVERAL_SPREADS_METHOD: readonly SentencePart[] = [
 /** Have several groups the same spread. */
 export const severalSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'several-spreads',
-  version: 1,
+  version: 2,
   name: 'Several spreads',
   title: 'have several groups the same spread (Brown–Forsythe)',
   request,

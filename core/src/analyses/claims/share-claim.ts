@@ -112,6 +112,7 @@ function powerOf(n: number, claim: number, { alpha, alternative: of, noticeable:
     scale: most / 16,
     most,
     least: 1,
+    followed: 400,
   });
   return { ...found, power: { ...found.power, of: toward > 0 ? 'a share greater by' : 'a share less by' } };
 }
@@ -148,7 +149,7 @@ function extrasOf({ count, n }: Counted, confidence: number): ClaimExtra[] {
 /** Is a share what is claimed. */
 export const shareClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'share-claim',
-  version: 1,
+  version: 2,
   name: 'Claim on a share',
   title: 'is the share outside limits, of a level, or of trials what is claimed (exact binomial)',
   needsReadings: false,

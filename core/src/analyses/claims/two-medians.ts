@@ -1,3 +1,5 @@
+import { powerBySimulation, rankSumModel, signedRankModel } from '../../claims/simulated-power.js';
+import type { Alternative } from '../../claims/alternative.js';
 import { z } from 'zod';
 import { pOfTails, type Interval, type Tails } from '../../claims/alternative.js';
 import type { ClaimDraws } from '../../claims/draws.js';
@@ -102,8 +104,23 @@ function byRanks({ a, b, head }: Two, { alternative, confidence, alpha }: Reques
       mean: (m * n) / 2,
       sd: Math.sqrt((m * n * (m + n + 1)) / 12),
     },
-    power: (at, d) => powerOfRankSum([at * share, at * (1 - share)], d, alpha, alternative),
+    power: rankSumPower(share, alpha, alternative),
   };
+}
+
+/** Up to so many readings the power of a rank test is simulated; beyond, that of t with 3/π as many readings is within 0.03 of it. */
+const MOST_SIMULATED = 60;
+
+function rankSumPower(share: number, alpha: number, alternative: Alternative) {
+  const simulated = powerBySimulation(rankSumModel(share, alpha, alternative), alpha);
+  return (at: number, d: number) =>
+    at <= MOST_SIMULATED ? simulated(at, d) : powerOfRankSum([at * share, at * (1 - share)], d, alpha, alternative);
+}
+
+function signedRankPower(alpha: number, alternative: Alternative) {
+  const simulated = powerBySimulation(signedRankModel(alpha, alternative), alpha);
+  return (at: number, d: number) =>
+    at <= MOST_SIMULATED ? simulated(at, d) : powerOfSignedRanks(at, d, alpha, alternative);
 }
 
 function bySignedRanks(two: Two, { alternative, confidence, alpha }: Request): Tested | string {
@@ -133,7 +150,7 @@ function bySignedRanks(two: Two, { alternative, confidence, alpha }: Request): T
             mean: (n * (n + 1)) / 4,
             sd: Math.sqrt((n * (n + 1) * (2 * n + 1)) / 24),
           },
-    power: (at, d) => powerOfSignedRanks(at, d, alpha, alternative),
+    power: signedRankPower(alpha, alternative),
   };
 }
 
@@ -196,8 +213,9 @@ function measuredWords(
 function missedOf({ n, interval, power }: Tested, sd: number, { alternative, noticeable: named, method: by }: Request) {
   if (!(sd > 0) || !interval) return {};
   const chanceAt = (at: number, d: number) => power(at, (signOf(alternative) * d) / sd);
+  const how = { simulated: n <= MOST_SIMULATED, approximate: n > MOST_SIMULATED };
   const per = by === 'mann-whitney' ? 'readings in all' : 'pairs';
-  return missedBy({ n, chanceAt, named, scale: sd, least: 2, per, of: 'a shift of', approximate: true });
+  return missedBy({ n, chanceAt, named, scale: sd, least: 2, per, of: 'a shift of', ...how });
 }
 
 /** Of more readings their ranks are too long a list to hand on. */
@@ -213,7 +231,7 @@ function drawsOf({ n, values: [a, b] }: Tested, ranks: boolean): ClaimDraws | nu
 /** Have two groups the same median: is one of them shifted. */
 export const twoMediansAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'two-medians',
-  version: 1,
+  version: 2,
   name: 'Two medians',
   title: 'is one of two groups shifted against the other (Mann–Whitney; signed ranks of pairs)',
   request,

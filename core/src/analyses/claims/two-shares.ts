@@ -1,3 +1,5 @@
+import { exactPowerOfTwoShares, MOST_SUMMED } from '../../claims/power-of-two-shares.js';
+import { sizesOf } from '../../claims/simulated-power.js';
 import { z } from 'zod';
 import { bothSidesFor, openEnd } from '../../claims/alternative.js';
 import { powerOfTwoShares } from '../../claims/power-of-shares.js';
@@ -177,13 +179,15 @@ function powerOf([a, b]: [Share, Share], { alpha, alternative, noticeable: named
   const sign = alternative === 'two-sided' ? (common <= 0.5 ? 1 : -1) : signOf(alternative);
   const most = sign > 0 ? 1 - common : common;
   if (!(most > 0)) return {};
-  const chanceAt = (at: number, d: number) =>
-    powerOfTwoShares(
-      [(a.n / n) * at, (b.n / n) * at],
-      [Math.min(1, Math.max(0, common + sign * d)), common],
-      alpha,
-      alternative,
-    );
+  const exact = exactPowerOfTwoShares(alpha, alternative);
+  const chanceAt = (at: number, d: number) => {
+    const sizes = sizesOf([a.n, b.n], at, 1) as [number, number];
+    const shares = [Math.min(1, Math.max(0, common + sign * d)), common] as const;
+    return Math.max(...sizes) <= MOST_SUMMED
+      ? exact(sizes, shares)
+      : powerOfTwoShares(sizes, shares, alpha, alternative);
+  };
+  const summed = Math.max(a.n, b.n) <= MOST_SUMMED;
   return missedBy({
     n,
     chanceAt,
@@ -192,14 +196,16 @@ function powerOf([a, b]: [Share, Share], { alpha, alternative, noticeable: named
     most,
     least: 2,
     per: 'in all',
-    approximate: true,
+    simulated: summed,
+    followed: summed ? 24 : 0,
+    approximate: !summed,
   });
 }
 
 /** Have two groups the same share. */
 export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'two-shares',
-  version: 1,
+  version: 2,
   name: 'Two shares',
   title: 'have two groups the same share (Fisher exact; Newcombe interval, ratios)',
   needsReadings: false,

@@ -1,3 +1,4 @@
+import { powerBySimulation, twoSpreadsModel } from '../../claims/simulated-power.js';
 import { z } from 'zod';
 import { bothSidesFor, openEnd, pOfTails } from '../../claims/alternative.js';
 import { meanInterval, welch } from '../../claims/means.js';
@@ -175,9 +176,18 @@ function byF(
   };
 }
 
-/** What a ratio could be missed, by F. */
-function powerOf({ sizes: [n, m] }: Compared, { alpha, alternative, noticeable: named, method: by }: Request) {
+/** Up to so many readings the power of Brown–Forsythe is simulated. */
+const MOST_SIMULATED = 200;
+
+/** What a ratio could be missed, by the test that is asked for. */
+function powerOf(
+  { sizes: [n, m] }: Pick<Compared, 'sizes'>,
+  { alpha, alternative, noticeable: named, method: by }: Request,
+) {
+  const simulated =
+    by !== 'f' && n + m <= MOST_SIMULATED ? powerBySimulation(twoSpreadsModel([n, m], alternative), alpha) : null;
   const chanceAt = (at: number, ratio: number) => {
+    if (simulated && at <= MOST_SIMULATED) return simulated(at, ratio);
     const share = at / (n + m);
     const sizes = [Math.max(2, n * share), Math.max(2, m * share)] as const;
     return powerOfTwoSpreads(sizes, alternative === 'less' ? 1 / (1 + ratio) : 1 + ratio, alpha, alternative);
@@ -190,7 +200,8 @@ function powerOf({ sizes: [n, m] }: Compared, { alpha, alternative, noticeable: 
     least: 4,
     per: 'readings in all',
     of: 'a ratio of the sds of',
-    approximate: by !== 'f',
+    simulated: simulated !== null,
+    approximate: by !== 'f' && simulated === null,
   });
   const { power, smallestNoticeable } = found;
   return {
@@ -209,7 +220,7 @@ function groupsOf({ names, sizes, sds }: Compared, confidence: number): ClaimGro
 /** Have two groups the same spread. */
 export const twoSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'two-spreads',
-  version: 1,
+  version: 2,
   name: 'Two spreads',
   title: 'have two groups the same spread (Brown–Forsythe, F)',
   needsReadings: false,

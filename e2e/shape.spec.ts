@@ -25,7 +25,7 @@ test('figures, words, three other binnings; kept, and the same on the server and
   await studyOf(page, TILES);
   await openStage(page, 'Shape');
   await expect(finding(page)).toContainText(
-    '48 readings centre at 8.016\u00a0mm, with an sd of 0.1081\u00a0mm, and lean to neither side.',
+    '48 readings centre at 8.016\u00a0mm, with an sd of 0.1081\u00a0mm. No evidence of skewness.',
   );
   await expect(finding(page)).toContainText(
     'A rise over the rows (rank correlation 0.319, p = 0.027) is no rarity in five looks.',

@@ -9,7 +9,7 @@ export interface Drift {
 }
 
 /** Below this the t distribution is no good stand-in for the permutation distribution. */
-const LEAST_N = 10;
+export const DRIFT_LEAST_N = 10;
 
 /**
  * Spearman's (1904) rank correlation with the row order, ties at their mean rank, and its two-sided p by Student's t with n − 2 degrees of freedom
@@ -17,7 +17,7 @@ const LEAST_N = 10;
  */
 export function driftOf({ sorted, order }: Ordered): Drift | null {
   const n = sorted.length;
-  if (n < LEAST_N || sorted[0] === sorted[n - 1]) return null;
+  if (n < DRIFT_LEAST_N || sorted[0] === sorted[n - 1]) return null;
   const middle = (n - 1) / 2;
   let products = 0;
   let squares = 0;

@@ -6,10 +6,10 @@ export function decimalsWritten(x: number): number {
 }
 
 /**
- * Rounds to the nearest whole step, halves away from zero. A half that a double only nearly holds (8.125 in steps of 0.05) counts as a half;
+ * Rounds to the nearest whole step, halves away from zero, or up. A half that a double only nearly holds (8.125 in steps of 0.05) counts as a half;
  * what comes out has the digits of the step, not the dust of the product.
  */
-export function rounderOf(step: number): (x: number) => number {
+export function rounderOf(step: number, halves: 'away' | 'up' = 'away'): (x: number) => number {
   const decimals = decimalsWritten(step);
   // A step is a whole number over a power of ten, and so is what is rounded to it: one division, rightly rounded.
   const power = 10 ** decimals;
@@ -19,7 +19,9 @@ export function rounderOf(step: number): (x: number) => number {
     const exact = Math.abs(x) / step;
     const below = Math.floor(exact);
     // Two roundings, of x and of the quotient, can each take half a unit in the last place from a half.
-    const steps = exact - below >= 0.5 - Math.min(0.25, 2 * Number.EPSILON * exact) ? below + 1 : below;
+    const dust = Math.min(0.25, 2 * Number.EPSILON * exact);
+    const goesOut = x < 0 && halves === 'up' ? exact - below > 0.5 + dust : exact - below >= 0.5 - dust;
+    const steps = goesOut ? below + 1 : below;
     const wholes = steps * whole;
     const size = held && wholes <= Number.MAX_SAFE_INTEGER ? wholes / power : inDigits(steps * step, step, decimals);
     return x < 0 && size !== 0 ? -size : size;

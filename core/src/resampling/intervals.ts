@@ -26,7 +26,7 @@ export interface Made {
   observed: number;
   /** The statistics of the replicates, in the order of their drawing. */
   statistics: Float64Array;
-  /** (statistic − observed) over its own standard error, where that is wanted; of replicates without spread NaN. */
+  /** (statistic − observed) over its own standard error, where that is wanted; of replicates without spread NaN: they count as ±∞, or as 0 where they equal what was observed. */
   studentised: Float64Array | null;
   /** The standard error of the readings themselves, by formula. */
   standardError: number | null;
@@ -81,6 +81,16 @@ function bca(sorted: Float64Array, { observed, acceleration, confidence, tie }: 
   return low < high ? [at(sorted, low), at(sorted, high)] : null;
 }
 
+/** A replicate without spread lies infinitely many of its own standard errors from what was observed, unless it equals it. */
+const unbounded = (difference: number, tie: number): number =>
+  Math.abs(difference) <= tie ? 0 : difference > 0 ? Infinity : -Infinity;
+
+/** No interval where more than a tail of the replicates is unbounded: an end would be infinite. */
+function studentisedEnds(t: Float64Array, tail: number, observed: number, standardError: number): Ends | null {
+  const ends: Ends = [observed - at(t, 1 - tail) * standardError, observed - at(t, tail) * standardError];
+  return ends.every(Number.isFinite) ? ends : null;
+}
+
 function endsOf(made: Made): Record<IntervalName, Ends | null> {
   const { observed, statistics, studentised, standardError, confidence } = made;
   const sorted = statistics.slice().sort();
@@ -88,17 +98,16 @@ function endsOf(made: Made): Record<IntervalName, Ends | null> {
   const [low, high] = [at(sorted, tail), at(sorted, 1 - tail)];
   const { sd } = spreadOf(statistics);
   const about = (half: number): Ends => [observed - half, observed + half];
-  const t = studentised?.filter((value) => !Number.isNaN(value)).sort();
+  const t = studentised
+    ?.map((value, r) => (Number.isNaN(value) ? unbounded(statistics[r]! - observed, made.tie) : value))
+    .sort();
   return {
     percentile: [low, high],
     basic: [2 * observed - high, 2 * observed - low],
     standard: about(-normalQuantile(tail) * sd),
     twoErrors: about(2 * sd),
     bca: bca(sorted, made),
-    studentised:
-      t && t.length > 0 && standardError !== null
-        ? [observed - at(t, 1 - tail) * standardError, observed - at(t, tail) * standardError]
-        : null,
+    studentised: t && t.length > 0 && standardError !== null ? studentisedEnds(t, tail, observed, standardError) : null,
   };
 }
 

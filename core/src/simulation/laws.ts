@@ -2,7 +2,11 @@ import { rounderOf } from '../numeric/round-to.js';
 import type { Distribution } from '../distributions/family.js';
 
 /** What is true of a population: what simulation is held against. Mean and variance are NaN or Infinity where there are none. */
-export type Law = Pick<Distribution, 'mean' | 'variance' | 'cumulative' | 'survival' | 'quantile'>;
+export interface Law extends Pick<Distribution, 'mean' | 'variance' | 'cumulative' | 'survival' | 'quantile'> {
+  /** P(X < x) and P(X ≥ x), where single values have a probability; otherwise they are the cumulative and the survival. */
+  below?(x: number): number;
+  from?(x: number): number;
+}
 
 /** x becomes centre + times·(x − centre) + by. */
 export interface Move {
@@ -21,6 +25,7 @@ export function movedLaw(law: Law, { centre, times, by }: Move): Law {
     variance: times * times * law.variance,
     cumulative: (x) => law.cumulative(back(x)),
     survival: (x) => law.survival(back(x)),
+    ...(law.below && law.from ? { below: (x) => law.below!(back(x)), from: (x) => law.from!(back(x)) } : {}),
     quantile: (p) => centre + times * (law.quantile(p) - centre) + by,
   };
 }
@@ -29,9 +34,12 @@ export function movedLaw(law: Law, { centre, times, by }: Move): Law {
 const MOST_STEPS = 200_000;
 /** What lies further out is too little to be seen in a mean. */
 const OUT_OF_SIGHT = 1e-15;
-/** The law of X rounded to whole multiples of a step. Its moments are added up step by step; of steps that are small beside the spread the variance is larger by step²/12 (Sheppard 1898). */
+const belowOf = (law: Law, x: number) => law.below?.(x) ?? law.cumulative(x);
+const fromOf = (law: Law, x: number) => law.from?.(x) ?? law.survival(x);
+
+/** The law of X rounded to whole multiples of a step, halves up. Its moments are added up step by step; of steps that are small beside the spread the variance is larger by step²/12 (Sheppard 1898). */
 export function roundedLaw(law: Law, step: number): Law {
-  const round = rounderOf(step);
+  const round = rounderOf(step, 'up');
   /** The last step at or below x, as the values that are drawn stand in doubles. */
   const stepAt = (x: number) => {
     const nearest = Math.round(x / step);
@@ -41,8 +49,8 @@ export function roundedLaw(law: Law, step: number): Law {
   return {
     mean,
     variance,
-    cumulative: (x) => law.cumulative((stepAt(x) + 0.5) * step),
-    survival: (x) => law.survival((stepAt(x) + 0.5) * step),
+    cumulative: (x) => belowOf(law, (stepAt(x) + 0.5) * step),
+    survival: (x) => fromOf(law, (stepAt(x) + 0.5) * step),
     quantile: (p) => round(law.quantile(p)),
   };
 }
@@ -58,7 +66,7 @@ function roundedMoments(law: Law, step: number): { mean: number; variance: numbe
   for (let k = first; k <= last; k++) {
     const [low, high] = [(k - 0.5) * step, (k + 0.5) * step];
     // From the tail that keeps its digits.
-    const chance = low > mean ? law.survival(low) - law.survival(high) : law.cumulative(high) - law.cumulative(low);
+    const chance = low > mean ? fromOf(law, low) - fromOf(law, high) : belowOf(law, high) - belowOf(law, low);
     const off = k * step - mean;
     known += chance;
     sum += chance * off;

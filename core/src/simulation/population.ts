@@ -27,6 +27,22 @@ export const isColumn = (base: Base): base is Extract<Base, { values: ArrayLike<
 export const familyLaw = ({ family, parameters }: { family: string; parameters: Parameters }): Distribution =>
   distribution(familyByName(family), parameters);
 
+/** A half is kept by a double only nearly. */
+const NEAR = 1e-9;
+
+/** The same, with what lies strictly below a value where the family holds whole numbers only. */
+function steppedLaw(part: { family: string; parameters: Parameters }): Law {
+  const law = familyLaw(part);
+  if (!familyByName(part.family).discrete) return law;
+  const last = (x: number) => Math.ceil(x - NEAR) - 1;
+  return {
+    ...{ mean: law.mean, variance: law.variance, quantile: law.quantile },
+    ...{ cumulative: law.cumulative, survival: law.survival },
+    below: (x) => law.cumulative(last(x)),
+    from: (x) => law.survival(last(x)),
+  };
+}
+
 /** The readings of a column as a law: each as likely. Variance with divisor n, since they are the whole population. */
 export function columnLaw(values: ArrayLike<number>): Law {
   const sorted = new Float64Array(values).sort();
@@ -54,7 +70,7 @@ export function columnLaw(values: ArrayLike<number>): Law {
 export function lawOf({ base, mixed, move, step }: Population): Law {
   /** What of a column can be done to each reading is done to them: the law is then exact. */
   const of = (before: Move | null): Law => {
-    if (!isColumn(base)) return finished(before ? movedLaw(familyLaw(base), before) : familyLaw(base));
+    if (!isColumn(base)) return finished(before ? movedLaw(steppedLaw(base), before) : steppedLaw(base));
     if (!before && !move && step === null) return columnLaw(base.values);
     const place = placing(move, step);
     return columnLaw(new Float64Array(base.values).map((x) => place(before ? moved(x, before) : x)));
@@ -65,12 +81,12 @@ export function lawOf({ base, mixed, move, step }: Population): Law {
   };
   if (!mixed) return of(null);
   const { from, share } = mixed;
-  return mixedLaw(of(null), 'move' in from ? of(from.move) : finished(familyLaw(from)), share);
+  return mixedLaw(of(null), 'move' in from ? of(from.move) : finished(steppedLaw(from)), share);
 }
 
 /** Moves a reading and rounds it. */
 export function placing(move: Move | null, step: number | null): (x: number) => number {
-  const round = step === null ? null : rounderOf(step);
+  const round = step === null ? null : rounderOf(step, 'up');
   return (x) => {
     const there = move ? moved(x, move) : x;
     return round ? round(there) : there;

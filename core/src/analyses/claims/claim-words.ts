@@ -15,8 +15,14 @@ export function statisticWords({ symbol, statistic, df }: Pick<ClaimResult, 'sym
   return `${symbol}${freedom} = ${value}`;
 }
 
+/** Two tests that share the level. */
+export const SHARED = 't-and-chi-square';
+
 const testWords = (result: ClaimResult) => {
   const { pValue, alpha } = result;
+  // Each of the two tests has its statistic beside its own p.
+  if (result.method === SHARED && pValue !== null)
+    return `Joint ${equalsP(pValue, alpha)} (Bonferroni bound: twice the smaller of the two), level ${alpha}`;
   const statistic = statisticWords(result);
   const p = pValue === null ? 'its p is being simulated' : `${equalsP(pValue, alpha)}, level ${alpha}`;
   return `${statistic}${statistic ? ', ' : ''}${p}`;
@@ -78,9 +84,6 @@ export function missedWords(result: ClaimResult): string | null {
 export const readBack = ({ null: claim, sought }: ClaimResult): string =>
   `Claimed: ${claim}. Evidence is sought that ${sought}.`;
 
-/** Two tests that share the level. */
-export const SHARED = 't-and-chi-square';
-
 /** How unlikely what was found would be if the claim were true; null where p is put together from several. */
 export function pWords({ pValue, alternative, alpha, law, method }: ClaimResult): string | null {
   if (pValue === null || !law || method === SHARED) return null;
@@ -123,12 +126,12 @@ function ownReadingsNote({ typed, claimed, estimate, resolution, as }: ClaimResu
 const SURE = 0.01;
 
 /** Interval and test by methods of their own may disagree at the edge. */
-function edgeNote({ interval, intervalOf, claimed, pValue, alpha, confidence, symbol }: ClaimResult): Note[] {
+function edgeNote({ interval, intervalOf, claimed, pValue, alpha, confidence, symbol, method }: ClaimResult): Note[] {
   if (!interval || claimed === null || pValue === null || Math.abs(1 - confidence - alpha) > 1e-9) return [];
   const { lower, upper } = interval;
   const outside = (lower !== null && claimed < lower) || (upper !== null && claimed > upper);
   // Methods that differ at the edge do not differ by so much.
-  if (outside === pValue < alpha || symbol === 'F' || pValue < SURE) return [];
+  if (outside === pValue < alpha || symbol === 'F' || method === SHARED || pValue < SURE) return [];
   const text = `The interval of ${intervalOf} ${outside ? 'leaves out' : 'holds'} what is claimed, and the test ${outside ? 'does not reject' : 'rejects'} it: they go by different methods, and this is at the edge. The finding is that of the test.`;
   return [{ code: 'interval-and-test', text }];
 }

@@ -18,7 +18,7 @@ import type { ClaimExtra, ClaimResult } from './claim-result.js';
 import { claimBasis, claimed, ofInterval, ONE_SOURCE, oneSource as onlyOne, typedFigures } from './claim-settings.js';
 import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
 import { freedomWords, toldClaim, toldDistance, toldFigure, type Scale } from '../../road/told.js';
-import { claimFinding, SHARED } from './claim-words.js';
+import { claimFinding, SHARED, statisticWords } from './claim-words.js';
 
 const claimedSd = number('claimedSd', 'claimed sd', { above: 0 }, 'not said yet');
 const request = z
@@ -86,6 +86,10 @@ function sideBySide(mean: number, sd: number, { claimed: m, claimedSd: s }: Requ
   return `the mean ${where}; the sd is ${toldFigure(sd, scale, 'spread')}, ${formatFigure(sd / s!, 'statistic')} times the claimed`;
 }
 
+/** "mean: t(49) = 0.31, p = 0.76; sd: χ²(49) = 95.1, p = 0.0002": each test with its own p. */
+const twoTests = (t: number, square: number, df: number, pMean: number, pSd: number) =>
+  `mean: ${statisticWords({ symbol: 't', statistic: t, df })}, ${equalsP(pMean)}; sd: ${statisticWords({ symbol: 'χ²', statistic: square, df })}, ${equalsP(pSd)}`;
+
 /** Each of the two by itself, and all of the distribution. */
 function extrasOf(
   source: Source,
@@ -134,7 +138,7 @@ function extrasOf(
 /** Are mean and sd what a certificate says. */
 export const meanAndSdClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'mean-and-sd-claim',
-  version: 1,
+  version: 2,
   name: 'Claim on mean and sd',
   title: 'are mean and sd what a certificate says, side by side, and A², D against that normal',
   needsReadings: false,
@@ -173,7 +177,7 @@ export const meanAndSdClaimAnalysis = defineAnalysis<Request, ClaimResult>({
         ...{ symbol: 't', statistic: ofMean.statistic, df: n - 1, pMethod: 'exact' },
         pValue: Math.min(1, 2 * Math.min(pMean, pSd)),
         ...{ interval, intervalOf: 'the mean' },
-        measured: sideBySide(mean, sd, settings, scale),
+        measured: `${sideBySide(mean, sd, settings, scale)}; ${twoTests(ofMean.statistic, ofSd.statistic, n - 1, pMean, pSd)}`,
         assumptions: values
           ? [
               normalityLine([{ name, values, resolution }], {

@@ -1,3 +1,4 @@
+import { differenceByTest } from '../../claims/difference-of-shares.js';
 import { exactPowerOfTwoShares, MOST_SUMMED } from '../../claims/power-of-two-shares.js';
 import { sizesOf } from '../../claims/simulated-power.js';
 import { z } from 'zod';
@@ -156,6 +157,15 @@ const ratioExtra = (key: string, name: string, meaning: string, formula: string,
 
 function extrasOf([a, b]: [Share, Share], confidence: number): ClaimExtra[] {
   return [
+    {
+      key: 'newcombe',
+      name: 'interval of Newcombe',
+      value: newcombe(a, b, confidence),
+      as: 'share',
+      meaning:
+        'The difference again, by Wilson’s intervals of the two proportions: shorter, but it may disagree with the test.',
+      formula: 'Newcombe (1998), method 10',
+    },
     ...ratioExtra(
       'risk-ratio',
       'ratio of the shares',
@@ -207,7 +217,7 @@ export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'two-shares',
   version: 2,
   name: 'Two shares',
-  title: 'have two groups the same share (Fisher exact; Newcombe interval, ratios)',
+  title: 'have two groups the same share (Fisher exact; exact interval of the difference, ratios)',
   needsReadings: false,
   takesLabels: true,
   request,
@@ -230,7 +240,8 @@ export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
     if (head.n > 1e9) return unavailable(sample, 'More than 10⁹ altogether are not counted out here.');
     const { alternative, confidence } = settings;
     const [p, q] = [a.count / a.n, b.count / b.n];
-    const interval = openEnd(newcombe(a, b, bothSidesFor(confidence, alternative)), alternative);
+    const { interval: ends, inverted } = differenceByTest(a, b, confidence, alternative);
+    const interval = openEnd(ends, alternative);
     const scale: Scale = { ...head, as: 'share' };
     const told = ({ name, count, n }: Share) =>
       `${formatPercentOf(count / n, 1 - count / n, 3)} for ${name} (${groupThousands(count)} of ${groupThousands(n)})`;
@@ -247,7 +258,7 @@ export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
         alternative,
       ),
       ...{ interval, intervalOf: 'the difference' },
-      measured: `it is ${told(a)} and ${told(b)}, ${where}; ${formatPercentOf(confidence)} interval of the difference ${toldInterval(interval, scale, 'difference')}`,
+      measured: `it is ${told(a)} and ${told(b)}, ${where}; ${formatPercentOf(confidence)} interval of the difference ${toldInterval(interval, scale, 'difference')}${inverted ? '' : ' (Newcombe)'}`,
       ...powerOf(two, settings),
       assumptions: [
         {

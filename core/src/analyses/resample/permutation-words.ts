@@ -96,12 +96,21 @@ function formulaNote({ formula, pValue, alpha }: PermutationResult): Note[] {
 }
 
 /** With few arrangements no p can be small. */
-function smallestNote({ arrangements, alpha, alternative, design, groups, oneSided }: PermutationResult): Note[] {
+function smallestNote({
+  arrangements,
+  alpha,
+  alternative,
+  design,
+  groups,
+  oneSided,
+  pValue,
+}: PermutationResult): Note[] {
   if (arrangements === null) return [];
-  const both = alternative === 'two-sided' && !oneSided && (design !== 'labels' || groups[0]!.n === groups[1]?.n);
-  const smallest = Math.min(1, (both ? 2 : 1) / arrangements);
-  if (smallest < alpha) return [];
-  const text = `There are only ${groupThousands(arrangements)} arrangements: p cannot be below ${formatP(smallest)}, and nothing these readings could show would be noticed at level ${alpha}.`;
+  const symmetric = alternative === 'two-sided' && !oneSided && (design !== 'labels' || groups[0]!.n === groups[1]?.n);
+  // Where the distribution is symmetric two arrangements are as extreme as the most extreme one; of a skewed statistic, or a p found otherwise, nothing of the kind is known.
+  const smallest = Math.min(1, (symmetric ? 2 : 1) / arrangements);
+  if (smallest < alpha || (pValue !== null && pValue < smallest)) return [];
+  const text = `There are only ${groupThousands(arrangements)} arrangements: p cannot be below ${formatP(smallest)}, so no difference can be significant at level ${alpha}.`;
   return [{ code: 'few-arrangements', text }];
 }
 

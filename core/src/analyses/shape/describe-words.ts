@@ -1,3 +1,4 @@
+import { detectableDrift } from '../../claims/power-of-drift.js';
 import type { QuantileType } from '../../describe/quantiles.js';
 import { equalsP, formatFigure, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import type { Piece } from '../../road/analysis.js';
@@ -63,7 +64,7 @@ function oneFinding(figures: Described): Piece[] {
   if (distinct === 1 || !figures.skewnessTest) return [start, centre, { text: `${spread}.` }];
   const lean = leanOf(figures);
   if (!lean)
-    return [start, centre, { text: `${spread}, and ` }, { text: 'lean to neither side', strong: true }, { text: '.' }];
+    return [start, centre, { text: `${spread}. ` }, { text: 'No evidence of skewness', strong: true }, { text: '.' }];
   const to = { text: `lean to the ${lean}`, strong: true };
   return [start, centre, { text: `${spread}, and ` }, to, { text: `: ${reachWords(figures)}.` }];
 }
@@ -104,7 +105,7 @@ function symmetrySentence(figures: Described, alpha: number): string {
   const figure = `skewness ${formatFigure(skewness.adjusted!, 'statistic')}, ${oneLook(skew.pValue, lean !== null, claims, alpha)}`;
   const leaning = lean
     ? `The lean is more than chance would give in ${groupThousands(n)} normal readings (${figure})`
-    : `No evidence of a lean (${figure})`;
+    : `No evidence of skewness (${figure})`;
   if (!tails || !claims.found.includes('tails')) return `${leaning}.`;
   const kind = kurtosis.moment! > 0 ? 'reach further' : 'end sooner';
   const tailFigure = `excess kurtosis ${formatFigure(kurtosis.adjusted!, 'statistic')}, ${equalsP(tails.pValue, alpha)}`;
@@ -151,6 +152,13 @@ function driftSentence({ drift, claims }: Described, alpha: number): string {
     : `A ${way} over the rows (${figure}) is no rarity in ${COUNTS[claims.looks]} looks.`;
 }
 
+/** Which drift the test could have detected. */
+function driftPowerWords(figures: Described, alpha: number): string | null {
+  const rise = detectableDrift(figures.n, alpha / Math.max(1, figures.claims.looks));
+  if (rise === null) return null;
+  return `A rise or fall of ${inUnit(figures, rise * figures.sd!, 'spread')} from the first row to the last would be detected 80\u00a0% of the time.`;
+}
+
 function gapSentence(figures: Described, alpha: number): string {
   const { from, to, pValue } = figures.gap!;
   const p = equalsP(pValue, alpha, '≤');
@@ -179,11 +187,10 @@ export function describeParagraph(figures: Described, alpha: number): string {
   // Alone it would be below the level.
   const shyDrift = drift !== null && !claimed('drift') && drift.pValue < alpha;
   const quiet = [
-    claimed('gap') ? '' : 'no gap',
-    claimed('far') || outside ? '' : 'no far reading',
-    claimed('drift') || shyDrift || !drift ? '' : 'no drift over the rows',
+    claimed('gap') ? '' : 'a gap',
+    claimed('far') || outside ? '' : 'an outlier',
+    claimed('drift') || shyDrift || !drift ? '' : 'a drift over the rows',
   ].filter(Boolean);
-  const still = listed(quiet);
   return [
     centreSentence(figures),
     symmetrySentence(figures, alpha),
@@ -192,7 +199,8 @@ export function describeParagraph(figures: Described, alpha: number): string {
     outside ? fenceSentence(figures) : null,
     stepSentence(figures),
     claimed('drift') || shyDrift ? driftSentence(figures, alpha) : null,
-    still ? `${still[0]!.toUpperCase()}${still.slice(1)} ${quiet.length > 1 ? 'stand' : 'stands'} out.` : null,
+    quiet.length > 0 ? `No evidence of ${listed(quiet, 'or')}.` : null,
+    quiet.includes('a drift over the rows') ? driftPowerWords(figures, alpha) : null,
   ]
     .filter((sentence) => sentence !== null)
     .join(' ');
@@ -221,6 +229,6 @@ export function resultParagraph(result: DescribeResult): string {
   const odd = groups.map(oddWords).filter(Boolean);
   const among = `the level is shared among all ${groups[0]!.claims.looks} looks`;
   if (odd.length === 0)
-    return `In no group a lean, a gap, a far reading or a drift over the rows stands out (${among}).`;
+    return `No evidence in any group of skewness, a gap, an outlier or a drift over the rows (${among}).`;
   return `What stands out (${among}): ${odd.join('; ')}.`;
 }

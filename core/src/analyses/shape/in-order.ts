@@ -1,3 +1,4 @@
+import { detectableDrift } from '../../claims/power-of-drift.js';
 import { z } from 'zod';
 import { driftOf, type Drift } from '../../describe/drift.js';
 import { describe } from '../../describe/describe.js';
@@ -53,18 +54,32 @@ export const inOrderAnalysis = defineAnalysis<InOrderRequest, InOrderResult>({
     );
     return isUnavailable(found) ? found : { ...found.picture, alpha: asked.alpha };
   },
-  finding: ({ parts, n, alpha, grouped }): Piece[] => {
+  finding: (result): Piece[] => {
+    const { parts, n, alpha, grouped } = result;
     if (grouped) return partsFinding(parts, alpha);
     const { drift } = parts[0]!;
     if (!drift) return [{ text: `${groupThousands(n)} readings in row order, too few or too equal to tell a drift.` }];
     const p = equalsP(drift.pValue, alpha);
     const figure = `rank correlation with the row ${formatFigure(drift.correlation, 'statistic')}, ${p}`;
-    if (drift.pValue >= alpha) return [{ text: 'No drift over the rows', strong: true }, { text: ` (${figure}).` }];
+    if (drift.pValue >= alpha)
+      return [
+        { text: 'No evidence of a drift over the rows', strong: true },
+        { text: ` (${figure}).${couldDetect(result)}` },
+      ];
     const way = drift.correlation > 0 ? 'rise' : 'fall';
     const alone = `asked alone at the level ${formatValue(alpha)}, not as one of several looks`;
     return [{ text: `Over the rows the readings ${way}`, strong: true }, { text: ` (${figure}; ${alone}).` }];
   },
 });
+
+/** Which drift so many readings would have shown. */
+function couldDetect({ parts, n, alpha, resolution, unit }: InOrderResult): string {
+  const rise = detectableDrift(n, alpha);
+  const { sd } = parts[0]!;
+  if (rise === null || sd === null) return '';
+  const size = `${formatFigure(rise * sd, 'spread', resolution)}${unit ? ` ${unit}` : ''}`;
+  return ` A rise or fall of ${size} from the first row to the last would be detected 80\u00a0% of the time.`;
+}
 
 /** The parts that drift, at the level shared among all that can be asked. */
 function partsFinding(parts: readonly (InOrderPart & { name: string })[], alpha: number): Piece[] {
@@ -76,7 +91,8 @@ function partsFinding(parts: readonly (InOrderPart & { name: string })[], alpha:
   );
   const moving = asked.filter((_, i) => passed[i]);
   const among = `the level ${formatValue(alpha)} is shared among ${asked.length} parts`;
-  if (moving.length === 0) return [{ text: 'No part drifts over the rows', strong: true }, { text: ` (${among}).` }];
+  if (moving.length === 0)
+    return [{ text: 'No evidence of a drift over the rows in any part', strong: true }, { text: ` (${among}).` }];
   const words = moving.map(({ name, drift }) => `${name} ${drift.correlation > 0 ? 'rises' : 'falls'}`);
   return [{ text: `Over the rows ${words.join(', ')}`, strong: true }, { text: ` (${among}).` }];
 }

@@ -1,0 +1,167 @@
+import { describe, expect, it } from 'vitest';
+import type { ClaimResult } from '../src/analyses/claims/claim-result.js';
+import { claimFinding, claimNotes } from '../src/analyses/claims/claim-words.js';
+import { meanAndSdClaimAnalysis } from '../src/analyses/claims/mean-and-sd-claim.js';
+import { permutationNotes } from '../src/analyses/resample/permutation-words.js';
+import { inThisThread } from '../src/analyses/registry.js';
+import { differenceByTest } from '../src/claims/difference-of-shares.js';
+import { detectableDrift } from '../src/claims/power-of-drift.js';
+import { fisherP } from '../src/claims/shares.js';
+import { driftOf } from '../src/describe/drift.js';
+import { binomial } from '../src/distributions/families/binomial.js';
+import { ordered } from '../src/numeric/ordered.js';
+import { rounderOf } from '../src/numeric/round-to.js';
+import { fillNormals } from '../src/random/normal.js';
+import { createStream } from '../src/random/stream.js';
+import { intervalsOf } from '../src/resampling/intervals.js';
+import { lawOf, type Population } from '../src/simulation/population.js';
+import { drive } from '../src/road/runner.js';
+import { sampleOf } from './samples.js';
+
+/** Statements built on numbers, each held against what is true: an audit found every one of these false. */
+const textOf = (pieces: readonly { text: string }[]) => pieces.map(({ text }) => text).join('');
+
+describe('the interval of a difference of two proportions', () => {
+  const [n, m] = [6, 9];
+  const tables = Array.from({ length: (n + 1) * (m + 1) }, (_, k) => ({ x: k % (n + 1), y: Math.floor(k / (n + 1)) }));
+  const found = tables.map(({ x, y }) => ({
+    x,
+    y,
+    ends: differenceByTest({ count: x, n }, { count: y, n: m }, 0.95, 'two-sided').interval,
+  }));
+
+  it('holds 0 just where Fisher’s exact test does not reject, in all 70 tables', () => {
+    for (const { x, y, ends } of found) {
+      const rejects =
+        fisherP(
+          [
+            [x, n - x],
+            [y, m - y],
+          ],
+          'two-sided',
+        ) < 0.05;
+      expect(ends[0] > 0 || ends[1] < 0, `${x} of ${n}, ${y} of ${m}`).toBe(rejects);
+    }
+  });
+
+  it('covers the true difference at least 95 % of the time, whatever the proportions', () => {
+    for (const p of [0.05, 0.2, 0.5, 0.7, 0.9])
+      for (const q of [0.1, 0.35, 0.5, 0.85]) {
+        const [first, second] = [
+          binomial.of({ trials: n, probability: p }),
+          binomial.of({ trials: m, probability: q }),
+        ];
+        const covered = found.reduce(
+          (sum, { x, y, ends: [low, high] }) =>
+            low <= p - q + 1e-9 && p - q - 1e-9 <= high ? sum + first.density(x) * second.density(y) : sum,
+          0,
+        );
+        expect(covered, `${p} and ${q}`).toBeGreaterThan(0.949);
+      }
+  });
+});
+
+describe('a drift that could have been detected', () => {
+  it('is detected 80 % of the time', () => {
+    for (const n of [10, 20, 60]) {
+      const rise = detectableDrift(n, 0.05)!;
+      let found = 0;
+      const samples = 1_500;
+      const values = new Float64Array(n);
+      for (let seed = 1; seed <= samples; seed++) {
+        fillNormals(createStream(seed, n), values);
+        for (let i = 0; i < n; i++) values[i]! += (rise * i) / (n - 1);
+        if (driftOf(ordered(values))!.pValue < 0.05) found++;
+      }
+      expect(Math.abs(found / samples - 0.8), `n = ${n}`).toBeLessThan(0.04);
+    }
+    expect(detectableDrift(9, 0.05)).toBeNull();
+  });
+});
+
+describe('mean and sd together', () => {
+  it('set each p beside its own statistic, and call the joint p a bound', async () => {
+    const values = Float64Array.from({ length: 50 }, (_, i) => (i % 2 ? 1 : -1) * (1 + i / 100));
+    const sample = sampleOf(values);
+    const request = { column: sample.name, claimed: 0, claimedSd: 3 };
+    const result = (await drive(inThisThread, { id: 'mean-and-sd-claim', request, sample })) as ClaimResult;
+    const text = textOf(claimFinding(result));
+    expect(text).toMatch(/mean: t\(49\) = [−\d.]+, p = [\d.]+; sd: χ²\(49\) = [\d.]+, p < 0\.0001/);
+    expect(text).toContain('Joint p < 0.0001 (Bonferroni bound: twice the smaller of the two)');
+    expect(text).not.toMatch(/t\(49\) = [−\d.]+, p < 0\.0001/);
+    expect(claimNotes(result).map(({ code }) => code)).not.toContain('interval-and-test');
+    expect(meanAndSdClaimAnalysis.version).toBe(2);
+  });
+});
+
+describe('a population of whole numbers that is rounded to a step', () => {
+  const population: Population = {
+    ...{ base: { family: 'poisson', parameters: { mean: 3 } }, mixed: null, move: null, step: 2 },
+  } as unknown as Population;
+
+  it('has halves rounded up in its distribution as in its draws: Poisson(3) in steps of 2', () => {
+    // Σ k·P(round half up(X/2) = k/2): 0 → 0, 1 and 2 → 2, 3 and 4 → 4, …
+    let [mean, chance] = [0, Math.exp(-3)];
+    for (let x = 0; x < 80; x++) {
+      mean += chance * 2 * Math.floor(x / 2 + 0.5);
+      chance *= 3 / (x + 1);
+    }
+    expect(mean).toBeCloseTo(3.4988, 4);
+    const law = lawOf(population);
+    expect(law.mean).toBeCloseTo(mean, 10);
+    expect(law.cumulative(0)).toBeCloseTo(Math.exp(-3), 12);
+    expect(law.survival(0)).toBeCloseTo(1 - Math.exp(-3), 12);
+    expect(law.cumulative(2)).toBeCloseTo(Math.exp(-3) * (1 + 3 + 4.5), 12);
+  });
+
+  it('rounds halves up below 0 too', () => {
+    const up = rounderOf(2, 'up');
+    expect([3, 1, -1, -3, -2.9, 4.1].map(up)).toEqual([4, 2, 0, -2, -2, 4]);
+    expect([3, -3].map(rounderOf(2))).toEqual([4, -4]);
+  });
+});
+
+describe('the studentised bootstrap', () => {
+  const made = (studentised: number[], statistics: number[]) =>
+    intervalsOf({
+      ...{ observed: 1.5, statistics: Float64Array.from(statistics), studentised: Float64Array.from(studentised) },
+      ...{ standardError: 0.5, acceleration: 0, confidence: 0.9, tie: 1e-12 },
+    });
+
+  it('counts replicates without spread as infinitely far out: no interval where they are more than a tail', () => {
+    // Two readings: half of the replicates have no spread.
+    const statistics = Array.from({ length: 400 }, (_, i) => [1, 1.5, 1.5, 2][i % 4]!);
+    const studentised = statistics.map((x) => (x === 1.5 ? 0 : NaN));
+    expect(made(studentised, statistics).studentised).toBeNull();
+  });
+
+  it('keeps an interval where they are few, and counts one that equals what was observed as 0', () => {
+    const statistics = Array.from({ length: 1_000 }, (_, i) => 1.5 + Math.sin(i));
+    const studentised = statistics.map((x, i) => (i % 100 === 0 ? NaN : (x - 1.5) / 0.5));
+    expect(made(studentised, statistics).studentised).not.toBeNull();
+    expect(made([NaN, NaN, NaN], [1.5, 1.5, 1.5]).studentised).toMatchObject({ lower: 1.5, upper: 1.5 });
+  });
+});
+
+describe('the least p of so many arrangements', () => {
+  const result = {
+    ...{
+      arrangements: 12,
+      alpha: 0.05,
+      alternative: 'two-sided',
+      design: 'signs',
+      oneSided: false,
+      groups: [{ n: 3 }],
+    },
+    ...{ exact: true, drawn: null, pSimulated: null, observed: 1, centre: 0, formula: null, ties: 0 },
+  };
+  const notesOf = (pValue: number) =>
+    permutationNotes({ ...result, pValue } as never, { statistic: 'mean' } as never).filter(
+      ({ code }) => code === 'few-arrangements',
+    );
+
+  it('is not said beside a p that is below it', () => {
+    expect(notesOf(0.2)).toHaveLength(1);
+    expect(notesOf(0.042)).toHaveLength(0);
+  });
+});

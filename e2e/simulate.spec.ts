@@ -146,11 +146,11 @@ test('laws go through a formula: inputs by their names in it, correlated, from a
   await expect(page.getByText('each name in it becomes an input')).toBeVisible();
   await type(page, 'formula', 'gross - tare');
   await expect(finding(page)).toContainText(
-    /^gross - tare is [−\d.]+, give or take 1\.4: 95 % of [\d\s]+ trials lie between/,
+    /^gross - tare is [−\d.]+, standard uncertainty 1\.4: 95 % of [\d\s]+ trials lie between/,
   );
   await pick(page.getByLabel('where gross comes from'), { label: 'as the readings of filled mass' });
   await type(page, 'parameters of tare', '12 0.3');
-  await expect(finding(page)).toContainText(/^gross - tare is 498\d\.\d, give or take 3\.\d/);
+  await expect(finding(page)).toContainText(/^gross - tare is 498\d\.\d, standard uncertainty 3\.\d/);
   await type(page, 'upper limit', '4990');
   await expect(finding(page)).toContainText(/\d\s% lie above 4990\./);
   await type(page, 'parameters of tare', '12 -1');

@@ -190,8 +190,7 @@ describe('claims about one column', () => {
     const found = await result('mean-and-sd-claim', { ...X, claimed: 100.5, claimedSd: 2.2 }, sample);
     const { mean, spread } = ofColumn['normal-40']!;
     close(found.pValue, 2 * Math.min(mean.pValue['two-sided'], spread.pValue['two-sided']));
-    expect(found.extras.map(({ key }) => key)).toEqual([
-      'newcombe','p-mean', 'p-sd', 'sd', 'sd-interval', 'a2', 'd']);
+    expect(found.extras.map(({ key }) => key)).toEqual(['newcombe', 'p-mean', 'p-sd', 'sd', 'sd-interval', 'a2', 'd']);
     expect(found.measured).toMatch(/higher; the sd is .* times the claimed/);
     expect(pWords(found)).toBeNull();
     close(found.law!.p, mean.pValue['two-sided']);

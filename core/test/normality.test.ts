@@ -231,7 +231,7 @@ describe('analysis normality', () => {
     expect(result.tests[0]!.pResolution!.pValue).toBe(1);
     expect(result.tests[0]!.tooCoarse).toBe(true);
     expect(result.summary.outcome).not.toBe('evidence');
-    expect(result.notes.find(({ code }) => code === 'too-coarse')!.text).toContain('only a finer instrument can');
+    expect(result.notes.find(({ code }) => code === 'too-coarse')!.text).toContain('A finer instrument can.');
   });
 
   it('words a large p as no evidence against, with what n could have missed', async () => {

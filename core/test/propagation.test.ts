@@ -11,6 +11,7 @@ import { performChunk } from '../src/road/kernels.js';
 import { drive } from '../src/road/runner.js';
 import { toWire } from '../src/road/wire.js';
 import {
+  batchFor,
   correlationsOf,
   firstOrderOf,
   isStable,
@@ -81,10 +82,10 @@ describe('laws through a formula', () => {
     expect(Math.abs(result.mean! - 30)).toBeLessThan(0.05);
     expect(Math.abs(result.sd! - 2.3337523433303717)).toBeLessThan(0.05);
     expect(said(result)).toMatch(
-      /^a \* b is 30\.0, give or take 2\.3: 95 % of [\d\u202f]+ trials lie between 25\.\d and 34\.\d\. 1\.\d+\u00a0% lie below 25\.$/,
+      /^a \* b is 30\.0, standard uncertainty 2\.3: 95 % of [\d\u202f]+ trials lie between 25\.\d and 34\.\d\. 1\.\d+\u00a0% lie below 25\.$/,
     );
     expect(firstOrderWords(result)).toMatch(
-      /^To the first order it would be 30\.0, give or take 2\.3: 25\.4 to 34\.6\. It does not agree/,
+      /^To the first order it would be 30\.0, standard uncertainty 2\.3: 25\.4 to 34\.6\. It does not agree/,
     );
     expect(propagateFigures(result).map(({ key }) => key)).toEqual(['mean', 'sd', 'interval', 'shortest', 'outside']);
   });
@@ -129,7 +130,9 @@ describe('laws through a formula', () => {
   it('has no mean where an input has none, and says what is not settled', async () => {
     const result = await found({ inputs: { a: { family: 'cauchy' } }, formula: 'a + 1', trials: 20_000 });
     expect(result).toMatchObject({ mean: null, sd: null, firstOrder: null });
-    expect(said(result)).toContain('has no mean and no sd of its own');
+    expect(said(result)).toContain(
+      'has no mean and SD that could be reported: a has no variance that could be calculated',
+    );
     const roots = await found({ inputs: { a: N(0, 1) }, formula: 'sqrt(a)', trials: 10_000 });
     expect(roots.undefined).toBeGreaterThan(4_500);
     expect(roots.notes.map(({ code }) => code)).toEqual(['undefined']);
@@ -329,5 +332,56 @@ describe('the pieces of propagation', () => {
         1,
       ),
     ).toBe(false);
+  });
+});
+
+describe('results without a mean, and inputs that are correlated', () => {
+  const propagated = (request: object) => found(request);
+  const standard = { family: 'normal', parameters: { mean: 0, sd: 1 } };
+  const text = (result: PropagateResult) => said(result);
+
+  it('a ratio of standard normals is told by its median and interval, with why', async () => {
+    const result = await propagated({ formula: 'a / b', inputs: { a: standard, b: standard }, trials: 100_000 });
+    expect(result).toMatchObject({ mean: null, sd: null });
+    // A Cauchy distribution: its median is 0, its 97.5 % point 12.7.
+    expect(Math.abs(result.median!)).toBeLessThan(0.03);
+    expect(result.interval!.upper).toBeGreaterThan(11.5);
+    expect(result.interval!.upper).toBeLessThan(14);
+    expect(text(result)).toMatch(/^The median of a \/ b is .* the SD does not settle: batches of 10.000 trials give/u);
+  });
+
+  it('keep their sd where the tails are heavy but the sd settles: t on 5 degrees of freedom', async () => {
+    const heavy = { family: 'student-t', parameters: { df: 5, location: 0, scale: 1 } };
+    const result = await propagated({ formula: 'a + b', inputs: { a: heavy, b: standard }, trials: 200_000 });
+    expect(result.sd!).toBeCloseTo(Math.sqrt(5 / 3 + 1), 1);
+  });
+
+  it('are always 0 where a quantity is taken from itself, and hold extreme scales', async () => {
+    const zero = await propagated({ formula: 'b - b', inputs: { b: standard }, trials: 20_000 });
+    expect(text(zero)).toBe('b - b is always 0.');
+    const large = { family: 'normal', parameters: { mean: 5e100, sd: 1e100 } };
+    const big = await propagated({ formula: 'c * 2 * 10^100', inputs: { c: large }, trials: 50_000 });
+    expect(big.mean! / 1e201).toBeCloseTo(1, 1);
+    expect(big.sd! / 2e200).toBeCloseTo(1, 1);
+  });
+
+  it('give first-order terms and covariances, and no percentages of the variance', async () => {
+    const correlations = [{ first: 'a', second: 'b', r: 0.9 }];
+    const result = await propagated({
+      formula: 'a - b',
+      inputs: { a: standard, b: standard },
+      correlations,
+      trials: 20_000,
+    });
+    expect(result.contributions.map(({ share }) => share)).toEqual([null, null]);
+    expect(result.contributions.map(({ variance }) => variance!.toFixed(6))).toEqual(['1.000000', '1.000000']);
+    expect(result.covariances[0]!.variance).toBeCloseTo(-1.8, 8);
+    const terms = [...result.contributions.map(({ variance }) => variance!), -1.8];
+    expect(terms.reduce((a, b) => a + b, 0)).toBeCloseTo(result.firstOrder!.sd ** 2, 8);
+    expect(contributionFigures(result).map(({ name }) => name)).toEqual(['a', 'b', 'a with b']);
+  });
+
+  it('are drawn in batches of 100/(1 − p), at least 10 000', () => {
+    expect([0.95, 0.99, 0.999].map(batchFor)).toEqual([10_000, 10_000, 100_000]);
   });
 });

@@ -106,7 +106,9 @@ group('describe in words', () => {
     const normal = done<DescribeResult>('describe', sampled('normal-40'));
     expect(words(describeAnalysis.finding(normal))).toContain('No evidence of skewness');
     expect(describeParagraph(normal, 0.05)).toContain('No evidence of a lean (skewness 0.393, p = 0.28).');
-    expect(describeParagraph(normal, 0.05)).toContain('No evidence of a gap or a drift over the rows. A rise or fall of ');
+    expect(describeParagraph(normal, 0.05)).toContain(
+      'No evidence of a gap or a drift over the rows. A rise or fall of ',
+    );
   });
 
   it('names far readings with their rows, gaps, coarse steps and a drift', () => {

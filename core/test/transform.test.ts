@@ -389,7 +389,7 @@ describe('the analysis of a transformation', () => {
     // 1e15 ± 10: a logarithm has no digits left for that.
     const tight = Array.from(normals(30, 8), (z) => 1e15 + Math.round(10 * z));
     for (const by of ['box-cox', 'yeo-johnson', 'logarithm', 'square-root', 'reciprocal'])
-      expect(await refused(tight, { by })).toContain('Take off a common amount first.');
+      expect(await refused(tight, { by })).toContain('Subtract a common amount first.');
     expect(await refused([1e40, 2e40, 3e40, 5e40, 9e40], { power: 'given', lambda: 10 })).toContain('Choose another');
   });
 });

@@ -16,6 +16,9 @@ import { createStream } from '../src/random/stream.js';
 import { intervalsOf } from '../src/resampling/intervals.js';
 import { lawOf, type Population } from '../src/simulation/population.js';
 import { drive } from '../src/road/runner.js';
+import type { Sample } from '../src/readings/sample.js';
+import { beyondNote, withBeyond } from '../src/analyses/shape/with-beyond.js';
+import { rankedFamilies } from '../src/analyses/fit/ranked-families.js';
 import { sampleOf } from './samples.js';
 
 /** Statements built on numbers, each held against what is true: an audit found every one of these false. */
@@ -163,5 +166,44 @@ describe('the least p of so many arrangements', () => {
   it('is not said beside a p that is below it', () => {
     expect(notesOf(0.2)).toHaveLength(1);
     expect(notesOf(0.042)).toHaveLength(0);
+  });
+});
+
+describe('readings beyond a limit', () => {
+  const censoredSample = (known: number, beyond: number) => {
+    const values = Float64Array.from({ length: known }, (_, i) => 1.2 + i * 0.37 + (i % 3));
+    const rows = Int32Array.from({ length: beyond }, (_, i) => known + i + 1);
+    return {
+      ...sampleOf(values),
+      censored: { rows, limits: new Float64Array(beyond).fill(1), sides: new Int8Array(beyond).fill(-1) },
+    } as unknown as Sample;
+  };
+
+  it('have an interval beside their mean, a caution above 50 %, and none above 80 %', () => {
+    const few = withBeyond(censoredSample(20, 5))!;
+    const { mean, meanInterval } = few.fitted!;
+    expect(meanInterval![0]).toBeLessThan(mean);
+    expect(meanInterval![1]).toBeGreaterThan(mean);
+    const note = (known: number, beyond: number) => {
+      const sample = censoredSample(known, beyond);
+      return beyondNote(sample, withBeyond(sample)!, false).text;
+    };
+    expect(note(20, 5)).toContain('95\u00a0% interval');
+    expect(note(20, 5)).not.toContain('Caution');
+    expect(note(8, 12)).toContain('Caution: with 60\u00a0% beyond a limit');
+    expect(note(5, 35)).toContain('no mean of all of them is given');
+    expect(withBeyond(censoredSample(5, 35))!.fitted).toBeNull();
+    expect(rankedFamilies(censoredSample(5, 35))).toContain('too few are known to compare families');
+  });
+});
+
+describe('a transformation that leaves no digits', () => {
+  it('names the reading that decides so strong a power, and not a small range', async () => {
+    const values = Float64Array.from([...Array.from({ length: 19 }, (_, i) => 100 + Math.sin(i)), 1e6]);
+    const sample = sampleOf(values);
+    const request = { column: sample.name, by: 'box-cox', power: 'likeliest', replicates: 99 };
+    const result = (await drive(inThisThread, { id: 'transform', request, sample })) as { reason?: string };
+    expect(result.reason).toContain('Row 20 (1000000) lies farthest from the others and decides so strong a power');
+    expect(result.reason).not.toContain('differ by so little');
   });
 });

@@ -1,6 +1,6 @@
 import { beyondLimits, type BeyondLimit, type Censored, type WithCensored } from '../readings/censored.js';
 import type { CensoredReadings } from '../distributions/fit/censored-readings.js';
-import { formatFigure, groupThousands } from '../numeric/format.js';
+import { formatFigure, formatPercentOf, groupThousands } from '../numeric/format.js';
 import type { Sample } from '../readings/sample.js';
 import type { Note } from './analysis.js';
 import { listed } from './listed.js';
@@ -33,11 +33,17 @@ export function limitsWords(all: readonly BeyondLimit[], resolution: number | nu
   return listed(parts);
 }
 
+/** A fit to so many readings that are not known rests on its family. */
+const mostlyBeyond = (share: number): string =>
+  share > 0.5
+    ? ` Caution: with ${formatPercentOf(share, 1 - share, 2)} beyond a limit the parameters rest mainly on the choice of the family.`
+    : '';
+
 /** That readings beyond a limit take part, and how; nothing where there are none. */
 export function censoredNote(sample: Limited & Pick<Sample, 'values'>): Note[] {
   if (!sample.censored) return [];
   const n = sample.values.length + sample.censored.limits.length;
-  const text = `${groupThousands(n)} readings, ${beyondWords(sample)}: each of these counts by the chance to lie there.`;
+  const text = `${groupThousands(n)} readings, ${beyondWords(sample)}: each of these counts by the chance to lie there.${mostlyBeyond(sample.censored.limits.length / n)}`;
   return [{ code: 'censored', text }];
 }
 

@@ -174,16 +174,29 @@ export interface Summary {
   shortest: [number, number];
 }
 
+/** Beyond these magnitudes squares leave what a double holds. */
+const LARGE = 1e150;
+const SMALL = 1e-150;
+
+/** Mean and sum of squares; results of extreme size in units of the largest. */
+function momentsOf(sorted: Float64Array): { n: number; mean: number; sd: number } {
+  const n = sorted.length;
+  const greatest = Math.max(Math.abs(sorted[0]!), Math.abs(sorted[n - 1]!));
+  const unit = greatest > LARGE || (greatest < SMALL && greatest > 0) ? greatest : 1;
+  const { mean, s2 } = centralMoments(unit === 1 ? sorted : sorted.map((x) => x / unit));
+  return { n, mean: mean * unit, sd: n > 1 ? Math.sqrt(s2 / (n - 1)) * unit : 0 };
+}
+
 /** Mean, sd and intervals of results that are in rising order, none of them NaN. */
 export function summaryOf(sorted: Float64Array, confidence: number): Summary {
-  const { n, mean, s2 } = centralMoments(sorted);
+  const { n, mean, sd } = momentsOf(sorted);
   const held = Math.min(n - 1, Math.round(confidence * n));
   const first = Math.max(0, Math.round((n - held) / 2) - 1);
   let shortest = 0;
   for (let i = 1; i + held < n; i++)
     if (sorted[i + held]! - sorted[i]! < sorted[shortest + held]! - sorted[shortest]!) shortest = i;
   return {
-    ...{ n, mean, sd: n > 1 ? Math.sqrt(s2 / (n - 1)) : 0 },
+    ...{ n, mean, sd },
     interval: [sorted[first]!, sorted[Math.min(n - 1, first + held)]!],
     shortest: [sorted[shortest]!, sorted[shortest + held]!],
   };
@@ -194,6 +207,22 @@ export function toleranceOf(sd: number): number {
   const [, exponent] = sd.toExponential(1).split('e');
   return 0.5 * Number(`1e${Number(exponent) - 1}`);
 }
+
+/** The sds of batches that belong to a population with a variance lie this close to each other: their coefficient of variation. Of ratios of normals it is above 1. */
+const SETTLED = 0.25;
+
+/** Do the sds of batches settle? Where the population has no variance they jump with its largest draws. */
+export function hasSettledSd(batches: readonly Summary[]): boolean {
+  if (batches.length < 2) return true;
+  // In units of the largest: squares of extreme results are beyond what a double holds.
+  const greatest = Math.max(...batches.map(({ sd }) => sd));
+  if (greatest === 0) return true;
+  const { n, mean, s2 } = centralMoments(batches.map(({ sd }) => sd / greatest));
+  return mean === 0 || Math.sqrt(s2 / (n - 1)) < SETTLED * mean;
+}
+
+/** Trials of a batch: 100/(1 − p), at least 10 000 (JCGM 101, 7.9.4). */
+export const batchFor = (confidence: number): number => Math.max(10_000, Math.ceil(100 / (1 - confidence) - 1e-6));
 
 /** Two batches, which the guide allows to stop at, agree by luck too often: the spread of ten is known to a quarter of itself. */
 export const LEAST_BATCHES = 10;
@@ -209,7 +238,7 @@ export function isStable(batches: readonly Summary[], sd: number): boolean {
     ({ interval }: Summary) => interval[0],
     ({ interval }: Summary) => interval[1],
   ].every((of) => {
-    const { s2 } = centralMoments(batches.map(of));
-    return 2 * Math.sqrt(s2 / (h - 1) / h) < tolerance;
+    const { s2 } = centralMoments(batches.map((one) => of(one) / sd));
+    return 2 * Math.sqrt(s2 / (h - 1) / h) < tolerance / sd;
   });
 }

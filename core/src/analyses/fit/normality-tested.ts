@@ -34,13 +34,22 @@ const POWER_REPLICATES = 2_000;
 const POWER_GREATEST_N = 1_000;
 
 /** Replicates of a test that are rounded as the readings are: of coarse steps A² counts them. */
-export const roundedWork = (test: NormalityTestName, n: number, rounding: Rounding) =>
+export const roundedWork = (test: NormalityTestName, n: number, rounding: Rounding, from: Population = 'normal') =>
   rounding.by === 'counted-steps' && test === 'anderson-darling'
-    ? ({ kernel: 'rounded-anderson-darling-replicates', input: { n, population: rounding.population } } as const)
+    ? ({
+        kernel: 'rounded-anderson-darling-replicates',
+        input: { n, population: rounding.population, ...(from === 'normal' ? {} : { from }) },
+      } as const)
     : ({
         kernel: 'normality-replicates',
-        input: { test, n, population: 'normal', rounding: rounding.population },
+        input: { test, n, population: from, rounding: rounding.population },
       } as const);
+
+/** The same, or plain replicates where no rounding is known. */
+export const workOf = (test: NormalityTestName, n: number, from: Population, rounding: Rounding | null) =>
+  rounding
+    ? roundedWork(test, n, rounding, from)
+    : ({ kernel: 'normality-replicates', input: { test, n, population: from, rounding: null } } as const);
 
 /** The repeated work: replicates of the main test, plain, rounded as the instrument rounds, and of two populations to be noticed; tallies of the other tests. */
 function ordersFor(settings: Request, n: number, rounding: Rounding | null, statistics: Float64Array) {
@@ -54,7 +63,7 @@ function ordersFor(settings: Request, n: number, rounding: Rounding | null, stat
   const populations = n <= POWER_GREATEST_N ? (['lognormal', 'two-groups'] as const) : [];
   const power = populations.map((population) => ({
     population,
-    index: book.add(main(population, null), POWER_REPLICATES),
+    index: book.add(workOf(settings.test, n, population, rounding), POWER_REPLICATES),
   }));
   const observed = NORMALITY_TESTS.map((name, k) =>
     name === settings.test || n < LEAST_N[name] ? null : statistics[k]!,
@@ -147,8 +156,9 @@ const assembler =
     const namesOf = (some: readonly NormalityTest[]) => some.map((one) => one.test);
     const summary = {
       outcome,
-      against: namesOf(known.filter(({ pValue }) => pValue! < alpha)),
-      without: namesOf(known.filter(({ pValue }) => pValue! >= alpha)),
+      // By the same p as the finding: coarse rounding alone is no evidence.
+      against: namesOf(known.filter((one) => outcomeOf(one, alpha) === 'evidence')),
+      without: namesOf(known.filter((one) => outcomeOf(one, alpha) !== 'evidence')),
     };
     const notes = normalityNotes(sample, sorted, own, alpha, outcome);
     const base = { available: true, n, missing, setAside, unit, resolution, alpha, mean, sd, main } as const;
@@ -175,14 +185,15 @@ export function* testedForNormality(
   const work = ordersFor(settings, n, rounding, statistics);
   const answers = yield { partial: assemble(() => NOTHING_SIMULATED, []), orders: work.orders };
   const plain = answers[work.plain]!;
-  const critical = simulatedCriticalValue(plain, alpha);
+  const rounded = work.rounded === null ? null : answers[work.rounded]!;
+  // What is missed is missed by the p that decides: the one that knows the rounding.
+  const critical = simulatedCriticalValue(rounded ?? plain, alpha);
   const missed = work.power.map(({ population, index }) => ({
     population,
     share: shareBelow(answers[index]!, critical),
     replicates: POWER_REPLICATES,
   }));
   const far = extremeness(main, statistics[NORMALITY_TESTS.indexOf(main)]!);
-  const rounded = work.rounded === null ? null : answers[work.rounded]!;
   const ofMain: Simulated = {
     plain: simulatedP(far, plain, seed),
     resolution: rounded && simulatedP(coarse ?? far, rounded, seed),

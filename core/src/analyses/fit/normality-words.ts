@@ -1,5 +1,6 @@
 import { simulatedNotes } from '../../road/simulated-notes.js';
-import { equalsP, formatFigure, groupThousands } from '../../numeric/format.js';
+import { COARSE } from '../../goodness-of-fit/rounding.js';
+import { equalsP, formatFigure, formatValue, groupThousands } from '../../numeric/format.js';
 import type { Sample } from '../../readings/sample.js';
 import type { NormalityTestName } from '../../goodness-of-fit/normality/battery.js';
 import type { Note, Piece } from '../../road/analysis.js';
@@ -52,11 +53,21 @@ function inSamples(share: number): string {
   return tenths === 10 ? 'nearly always' : `in ${tenths} of 10 samples`;
 }
 
-/** What a sample of this size could have missed; null where that was not worked out. */
-export function missedSentence({ n, missed, alpha }: Pick<NormalityResult, 'n' | 'missed' | 'alpha'>): string | null {
+/** Steps that matter are part of what is said. */
+const stepsWords = (resolution: number | null, sd: number) =>
+  resolution !== null && sd < COARSE * resolution ? ` in steps of ${formatValue(resolution)}` : '';
+
+/** What a sample of this size could have missed; null where that was not calculated. */
+export function missedSentence({
+  n,
+  missed,
+  alpha,
+  resolution,
+  sd,
+}: Pick<NormalityResult, 'n' | 'missed' | 'alpha' | 'resolution' | 'sd'>): string | null {
   if (missed.length === 0) return null;
   const parts = missed.map(({ population, share }) => `${MISSED_NAMES[population]} ${inSamples(share)}`);
-  return `With ${groupThousands(n)} readings and level ${alpha} the test misses ${parts.join(', ')}.`;
+  return `With ${groupThousands(n)} readings${stepsWords(resolution, sd)} and level ${alpha} the test misses ${parts.join(', ')}.`;
 }
 
 /** How the nine tests stand at the level; empty while any p is still to come. */
@@ -65,12 +76,15 @@ export function agreementSentence({
   alpha,
   main,
   n,
-}: Pick<NormalityResult, 'summary' | 'alpha' | 'main' | 'n'>): string {
+  tests,
+}: Pick<NormalityResult, 'summary' | 'alpha' | 'main' | 'n' | 'tests'>): string {
   const { against, without } = summary;
+  const aware = tests.some(({ pResolution }) => pResolution !== null) ? ', the rounding allowed for' : '';
   const total = against.length + without.length;
   if (total < 2 || summary.outcome === 'open') return '';
-  if (against.length === 0) return `None of ${total} tests finds evidence against normal at the level ${alpha}.`;
-  if (without.length === 0) return `All ${total} tests find evidence against normal at the level ${alpha}.`;
+  if (against.length === 0)
+    return `None of ${total} tests finds evidence against normal at the level ${alpha}${aware}.`;
+  if (without.length === 0) return `All ${total} tests find evidence against normal at the level ${alpha}${aware}.`;
   const said = (tests: readonly NormalityTestName[]) =>
     tests.map((test) => `${testFacts(test, n).name} (${testFacts(test, n).looksAt})`).join(', ');
   const found = `${against.length} of ${total} tests ${against.length === 1 ? 'finds' : 'find'} evidence against normal`;
@@ -94,7 +108,7 @@ function resolutionNote(
   const share = tied === 1 ? '1 reading shares its value' : `${groupThousands(tied)} readings share a value`;
   const steps = `${share} with another: the readings step by ${resolution}.`;
   if (test.tooCoarse) {
-    const text = `${steps} So coarsely rounded, no sample of ${groupThousands(sorted.length)} could show a departure at this level: only a finer instrument can.`;
+    const text = `${steps} If the population has about this spread, ${groupThousands(sorted.length)} readings in such steps cannot show a departure from normal at this level, whatever they are. A finer instrument can.`;
     return [{ code: 'too-coarse', text }];
   }
   const rounded = `Against a normal rounded likewise ${equalsP(test.pResolution.pValue, alpha)}`;

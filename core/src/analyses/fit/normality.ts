@@ -19,7 +19,7 @@ const pOfPart = (result: NormalityResult): number | null => {
 /** Does the column follow a normal distribution? Nine tests, one of which was chosen (STATISTICS section 5); of each part by itself where it is split. */
 export const normalityAnalysis = defineAnalysis<NormalityRequest, NormalityResult | InParts<NormalityResult>>({
   id: 'normality',
-  version: 5,
+  version: 6,
   name: 'Normality test',
   title: 'does a column follow a normal distribution (nine tests, one chosen before looking)',
   request: normalityRequest,

@@ -1,3 +1,6 @@
+import { COARSE, roundingOf, type Rounding } from '../../goodness-of-fit/rounding.js';
+import { centralMoments } from '../../numeric/sums.js';
+import { workOf } from './normality-tested.js';
 import type { Population } from '../../goodness-of-fit/normality/anderson-darling-simulation.js';
 import { LEAST_N } from '../../goodness-of-fit/normality/battery.js';
 import { noticedShare, sizeNeeded } from '../../goodness-of-fit/power.js';
@@ -22,16 +25,22 @@ const SIZES = [
   [450, 700, 1_000],
   [1_500, GREATEST_SIZE],
 ];
+/** What is asked, and how samples are rounded where the steps of the readings are coarse. */
+type Asked = Request & { rounding: Rounding | null };
+
 /** The statistics of one test for samples of n from each of some populations, in a book of their own. */
-function orderAll(settings: Request, n: number, populations: readonly Population[], counts: number[], book: OrderBook) {
-  return populations.map((population, i) => {
-    const input = { test: settings.test, n, population, rounding: null };
-    return book.add({ kernel: 'normality-replicates', input }, counts[i]!);
-  });
+function orderAll(
+  { test, rounding }: Asked,
+  n: number,
+  populations: readonly Population[],
+  counts: number[],
+  book: OrderBook,
+) {
+  return populations.map((population, i) => book.add(workOf(test, n, population, rounding), counts[i]!));
 }
 
 /** The curves at this n. */
-function* curvesAt(settings: Request, base: NormalPower): Generator<Step<NormalPower>, NormalPower, Answers> {
+function* curvesAt(settings: Asked, base: NormalPower): Generator<Step<NormalPower>, NormalPower, Answers> {
   const { n } = base;
   const replicates = settings.replicates!;
   const book = orderBook(settings.seed, chunkSizeFor(n));
@@ -62,7 +71,7 @@ function withValue(values: readonly number[], value: number): number[] {
 }
 
 /** The departure asked about at other n, and the n that would notice it. */
-function* sizesFor(settings: Request, known: NormalPower): Generator<Step<NormalPower>, NormalPower, Answers> {
+function* sizesFor(settings: Asked, known: NormalPower): Generator<Step<NormalPower>, NormalPower, Answers> {
   const population = departureOf(known.asked.kind).of(known.asked.value);
   let found = known;
   let tried = 0;
@@ -97,6 +106,10 @@ export function* normalPower(settings: Request, sample: Sample): Generator<Step<
     notes: [],
   };
   const withNotes = { ...base, notes: powerNotes(sample, base) };
-  const known = yield* curvesAt(settings, withNotes);
-  return yield* sizesFor(settings, known);
+  const { s2 } = centralMoments(values);
+  const sd = values.length > 1 ? Math.sqrt(s2 / (values.length - 1)) : 0;
+  const coarse = resolution !== null && sd > 0 && sd < COARSE * resolution;
+  const own: Asked = { ...settings, rounding: coarse ? roundingOf(values, resolution, sd) : null };
+  const known = yield* curvesAt(own, withNotes);
+  return yield* sizesFor(own, known);
 }

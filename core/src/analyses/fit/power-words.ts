@@ -78,13 +78,13 @@ export function powerNotes(sample: Sample, result: PowerResult): Note[] {
   const notes = [...unreadableNotes(sample), ...levelNote(result.alpha)];
   const { resolution, of } = result;
   if (of === 'normal' && resolution !== null && spreadOf(sample) < COARSE * resolution) {
-    const text = `The samples are drawn without rounding; steps as coarse as those of these readings, ${resolution}, hide departures that are counted as noticed here.`;
-    notes.push({ code: 'unrounded', text });
+    const text = `The simulated samples are rounded to steps of ${resolution}, with the spread of these readings, and the test allows for the rounding: a finer instrument would detect more.`;
+    notes.push({ code: 'rounded', text });
   }
   const text =
     of === 'families'
       ? 'The others are those that describe these very readings best: the hardest to tell apart.'
-      : 'This holds for every sample of the size: it is no property of these readings.';
+      : 'This depends on the number of readings and their steps, not on their values.';
   notes.push({ code: of === 'families' ? 'nearest' : 'of-the-size', text });
   return notes;
 }

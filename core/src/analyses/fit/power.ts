@@ -19,7 +19,7 @@ function usualReplicates(settings: Request, n: number): number {
 /** What a sample of this size could have missed, and how many readings would notice it. */
 export const powerAnalysis = defineAnalysis<Request, PowerResult>({
   id: 'power',
-  version: 1,
+  version: 2,
   name: 'What this n could miss',
   title: 'what the test could have missed with so many readings, and how many would notice it',
   request: powerRequest,

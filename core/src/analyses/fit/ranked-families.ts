@@ -8,11 +8,14 @@ import { distribution } from '../../distributions/registry.js';
 import { fittedStatistics } from '../../goodness-of-fit/fitted/battery.js';
 import { readingOfShare } from '../../probability-plot/fitted-band.js';
 import type { Sample } from '../../readings/sample.js';
+import { formatPercentOf } from '../../numeric/format.js';
 import { boundsOf } from '../../road/beyond-limits.js';
 import type { CompareFamiliesResult, FittedFamily } from './compare-families-result.js';
 import { positionsAmong } from './positions-among.js';
 
 const MOST_PLACES = 40;
+/** With more of the readings beyond a limit they say next to nothing of a family. */
+const TOO_MUCH_BEYOND = 0.8;
 
 /** At most forty places of a small plot, evenly over the ranks. */
 export function smallPlot(
@@ -72,6 +75,10 @@ export function rankedFamilies(
   const sorted = Float64Array.from(sample.values).sort();
   const placed = positionsAmong(sample, sorted, 'midpoint');
   if (isRefusal(placed)) return placed.refused;
+  const { censored, values } = sample;
+  const beyond = censored ? censored.limits.length / (censored.limits.length + values.length) : 0;
+  if (beyond > TOO_MUCH_BEYOND)
+    return `${formatPercentOf(beyond, 1 - beyond, 2)} of the readings lie beyond a limit: too few are known to compare families. Choose one that is known from the process.`;
   const found: FittedFamily[] = [];
   const apart: FittedFamily[] = [];
   const left: CompareFamiliesResult['left'] = [];

@@ -73,14 +73,27 @@ export function transformedSample(settings: TransformRequest, sample: Sample): T
   if (!(sizeOf(ends) < GREATEST)) {
     return `${subjectOf(by)} bends these readings beyond what numbers can hold. Choose another ${isPower(by) ? 'lambda' : 'transformation'}.`;
   }
-  if (
-    [ends, endsOf(sample.values)].some(
-      ([least, greatest]) => !(greatest - least > FEW_DIGITS * sizeOf([least, greatest])),
-    )
-  ) {
-    return `The readings of ${sample.name} differ by so little of their size that no digits of their differences are left once they are transformed. Take off a common amount first.`;
-  }
+  if (hasFewDigits(endsOf(sample.values)))
+    return `The readings of ${sample.name} differ by so little of their size that no digits of their differences are left once they are transformed. Subtract a common amount first.`;
+  if (hasFewDigits(ends)) return pressedWords(sample, by, lambda?.used ?? null);
   return { values, lambda };
+}
+
+const hasFewDigits = ([least, greatest]: [number, number]) =>
+  !(greatest - least > FEW_DIGITS * sizeOf([least, greatest]));
+
+/** Why so strong a transformation cannot be had: a reading far from the others pulls lambda there. */
+function pressedWords({ values, rows, name }: Sample, by: TransformationName, lambda: number | null): string {
+  const sorted = values.slice().sort();
+  const median = sorted[sorted.length >> 1]!;
+  // Farthest in ratio: that is what a power sees.
+  const far = values.reduce((most, x, i) => {
+    const ratio = (of: number) => (of > median ? of / median : median / of);
+    return ratio(x) > ratio(values[most]!) ? i : most;
+  }, 0);
+  const used =
+    lambda === null ? subjectOf(by) : `${subjectOf(by)} with lambda ${formatValue(Number(lambda.toPrecision(3)))}`;
+  return `${used} leaves no digits of the differences between the readings of ${name}. Row ${rows[far]!} (${formatValue(values[far]!)}) lies farthest from the others and decides so strong a power: check it as a suspected outlier, or choose another ${isPower(by) ? 'lambda' : 'transformation'}.`;
 }
 
 const sizeOf = ([least, greatest]: [number, number]) => Math.max(Math.abs(least), Math.abs(greatest));

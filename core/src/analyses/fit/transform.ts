@@ -214,7 +214,7 @@ const usualReplicates = (n: number) => affordableReplicates(n, 10_000, n > 20_00
 /** Readings transformed towards a normal: λ with its interval, before and after side by side, the limits with them. */
 export const transformAnalysis = defineAnalysis<Request, TransformResult>({
   id: 'transform',
-  version: 1,
+  version: 2,
   name: 'Transformation',
   title: 'which power, logarithm or score makes readings normal, and what it does to limits',
   request: transformRequest,

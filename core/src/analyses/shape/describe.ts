@@ -113,7 +113,7 @@ function notesFor(sample: Sample, { n, sd, distinct, medianInterval }: Described
 /** Centre, spread, order and shape of a column, as a whole and by group (STATISTICS section 1). */
 export const describeAnalysis = defineAnalysis<DescribeRequest, DescribeResult>({
   id: 'describe',
-  version: 5,
+  version: 6,
   name: 'Description',
   title: 'centre, spread, order and shape of a column, with intervals',
   request,

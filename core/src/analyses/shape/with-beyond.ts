@@ -1,7 +1,9 @@
 import { isRefusal } from '../../distributions/family.js';
 import { fit, type Fit } from '../../distributions/fit/fit.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
-import { formatFigure, groupThousands } from '../../numeric/format.js';
+import { deltaError, reachOf } from '../../distributions/fit/delta.js';
+import { exp } from '../../numeric/elementary.js';
+import { formatFigure, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import { beyondLimits, type BeyondLimit } from '../../readings/censored.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note } from '../../road/analysis.js';
@@ -12,25 +14,50 @@ export interface WithBeyond {
   /** All readings, those beyond a limit among them. */
   n: number;
   beyond: BeyondLimit[];
-  fitted: { family: string; mean: number; sd: number } | null;
+  fitted: { family: string; mean: number; sd: number; meanInterval: [number, number] | null } | null;
 }
 
 /** Families that readings with a limit are described by: the likeliest of them is taken. */
 const FAMILIES = ['normal', 'lognormal', 'gamma', 'weibull'].map(familyByName);
 
+/** Above this part beyond a limit the mean rests mainly on the family; above the second none is given without a family that somebody has chosen. */
+const MUCH_BEYOND = 0.5;
+const TOO_MUCH_BEYOND = 0.8;
+const CONFIDENCE = 0.95;
+
+export const beyondShare = ({ n, beyond }: Pick<WithBeyond, 'n' | 'beyond'>): number =>
+  beyond.reduce((sum, { count }) => sum + count, 0) / n;
+
+/** The interval of the mean by the delta method, on the scale of logarithms where readings are above 0. */
+function meanIntervalOf(best: Fit, mean: number): [number, number] | null {
+  const error = deltaError(familyByName(best.family), best, (law) => law.mean);
+  if (error === null) return null;
+  const reach = reachOf(CONFIDENCE) * error;
+  if (best.family === 'normal') return [mean - reach, mean + reach];
+  const times = exp(reach / mean);
+  return [mean / times, mean * times];
+}
+
 /** Mean and sd with the readings beyond a limit, by the greatest likelihood of the likeliest of four families (all have two parameters). */
 export function withBeyond(sample: Sample): WithBeyond | null {
   const { values, censored } = sample;
   if (!censored) return null;
+  const all = { n: values.length + censored.limits.length, beyond: beyondLimits(sample) };
+  if (beyondShare(all) > TOO_MUCH_BEYOND) return { ...all, fitted: null };
   let best: Fit | null = null;
   for (const family of FAMILIES) {
-    const found = fit(family, values, { method: 'maximum-likelihood', errors: false, censored: boundsOf(censored) });
+    const found = fit(family, values, { method: 'maximum-likelihood', errors: true, censored: boundsOf(censored) });
     if (!isRefusal(found) && found.logLikelihood > (best?.logLikelihood ?? -Infinity)) best = found;
   }
   const law = best && distribution(familyByName(best.family), best.parameters);
   const known = law && Number.isFinite(law.mean) && Number.isFinite(law.variance);
-  const fitted = known ? { family: best!.family, mean: law.mean, sd: Math.sqrt(law.variance) } : null;
-  return { n: values.length + censored.limits.length, beyond: beyondLimits(sample), fitted };
+  const fitted = known
+    ? {
+        ...{ family: best!.family, mean: law.mean, sd: Math.sqrt(law.variance) },
+        meanInterval: meanIntervalOf(best!, law.mean),
+      }
+    : null;
+  return { ...all, fitted };
 }
 
 /** What is said of readings beyond a limit beside figures that are worked out without them. */
@@ -42,8 +69,19 @@ export function beyondNote(
   const told = (value: number, kind: 'location' | 'spread') =>
     `${formatFigure(value, kind, resolution)}${unit ? `\u00a0${unit}` : ''}`;
   const lead = `${isPart ? `${name}: ` : ''}${limitsWords(beyond, resolution)} of ${groupThousands(n)} readings; the figures are those of the others.`;
-  const text = fitted
-    ? `${lead} With all of them mean ${told(fitted.mean, 'location')} and sd ${told(fitted.sd, 'spread')}, by a ${familyByName(fitted.family).title} distribution fitted to known readings and limits (the likeliest of normal, lognormal, gamma and Weibull).`
-    : lead;
+  const share = beyondShare({ n, beyond });
+  const percent = formatPercentOf(share, 1 - share, 2);
+  if (share > TOO_MUCH_BEYOND) {
+    const text = `${lead} With ${percent} beyond a limit no mean of all of them is given: it would be decided by the family alone. Choose a family in Fit.`;
+    return { code: 'beyond-limit', text };
+  }
+  if (!fitted) return { code: 'beyond-limit', text: lead };
+  const { meanInterval: ends } = fitted;
+  const between = ends ? ` (95\u00a0% interval ${told(ends[0], 'location')} to ${told(ends[1], 'location')})` : '';
+  const caution =
+    share > MUCH_BEYOND
+      ? ` Caution: with ${percent} beyond a limit the mean rests mainly on the choice of the family.`
+      : '';
+  const text = `${lead} With all of them mean ${told(fitted.mean, 'location')}${between} and sd ${told(fitted.sd, 'spread')}, by a ${familyByName(fitted.family).title} distribution fitted to known readings and limits (the likeliest of normal, lognormal, gamma and Weibull).${caution}`;
   return { code: 'beyond-limit', text };
 }

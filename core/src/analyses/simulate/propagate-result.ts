@@ -10,10 +10,19 @@ export interface Contribution {
   sd: number | null;
   /** How much the result changes per unit of it; null where there is no first order. */
   sensitivity: number | null;
+  /** What it adds to the variance to the first order, (cᵢuᵢ)²; null where there is no first order. */
+  variance: number | null;
   /** The sd of the result while it stands still at its mean; null while it is not worked out. */
   without: number | null;
-  /** By how much that takes the variance down, as a share of it. */
+  /** By how much that takes the variance down, as a share of it; null where inputs are correlated. */
   share: number | null;
+}
+
+/** What two correlated inputs add together to the first order: 2cᵢcⱼuᵢuⱼrᵢⱼ. */
+export interface Covariance {
+  first: string;
+  second: string;
+  variance: number;
 }
 
 export interface PropagateResult extends Piled {
@@ -37,5 +46,9 @@ export interface PropagateResult extends Piled {
   /** The law of propagation to the first order (GUM), with whether its interval agrees within the tolerance (JCGM 101, 8.1.3), as far as so many trials tell; null where too few do. */
   firstOrder: { estimate: number; sd: number; lower: number; upper: number; agrees: boolean | null } | null;
   contributions: Contribution[];
+  covariances: Covariance[];
+  /** Why mean and sd are not told, or null. */
+  unsettled: string | null;
+  median: number | null;
   notes: Note[];
 }

@@ -3,7 +3,7 @@ import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote } from '../../road/cautions.js';
 import type { FoundFigure } from '../../road/figure.js';
 import type { PropagateRequest } from './propagate-settings.js';
-import type { PropagateResult } from './propagate-result.js';
+import type { Contribution, PropagateResult } from './propagate-result.js';
 
 /** To the second digit of the sd. */
 export function toldResult(value: number, { tolerance }: Pick<PropagateResult, 'tolerance'>): string {
@@ -13,18 +13,31 @@ export function toldResult(value: number, { tolerance }: Pick<PropagateResult, '
 export function propagateFinding(result: PropagateResult): Piece[] {
   const { mean, sd, interval, confidence, formula, outside, trials } = result;
   const told = (value: number) => toldResult(value, result);
-  if (mean === null || sd === null || !interval)
-    return trials > 0 ? [{ text: `${formula} has no mean and no sd of its own: look at the picture.` }] : [];
+  if (sd === 0) return [{ text: `${formula} is always ` }, { text: told(mean!), strong: true }, { text: '.' }];
+  if (mean === null || sd === null || !interval) return medianWords(result);
   const share = outside
     ? [{ text: ` ${formatPercentOf(outside.share, 1 - outside.share, 3)} lie ${limitsWords(outside)}.` }]
     : [];
   return [
     { text: `${formula} is ` },
-    { text: `${told(mean)}, give or take ${told(sd)}`, strong: true },
+    { text: `${told(mean)}, standard uncertainty ${told(sd)}`, strong: true },
     {
       text: `: ${formatPercent(confidence)} of ${groupThousands(trials)} trials lie between ${told(interval.lower!)} and ${told(interval.upper!)}.`,
     },
     ...share,
+  ];
+}
+
+/** Of a result without a settled mean and sd: its median and interval, and why. */
+function medianWords({ formula, median, interval, confidence, trials, unsettled }: PropagateResult): Piece[] {
+  if (median === null || !interval) return [];
+  const told = (value: number) => formatValue(Number(value.toPrecision(4)));
+  return [
+    { text: `The median of ${formula} is ` },
+    { text: told(median), strong: true },
+    {
+      text: `; ${formatPercent(confidence)} of ${groupThousands(trials)} trials lie between ${told(interval.lower!)} and ${told(interval.upper!)}. It has no mean and SD that could be reported${unsettled ? `: ${unsettled}` : ''}.`,
+    },
   ];
 }
 
@@ -46,7 +59,7 @@ export function firstOrderWords(result: PropagateResult): string | null {
       : agrees
         ? ' It agrees to two digits of the sd, and may be used here.'
         : ' It does not agree to two digits of the sd: use what was simulated.';
-  return `To the first order it would be ${told(estimate)}, give or take ${told(sd)}: ${told(lower)} to ${told(upper)}.${verdict}`;
+  return `To the first order it would be ${told(estimate)}, standard uncertainty ${told(sd)}: ${told(lower)} to ${told(upper)}.${verdict}`;
 }
 
 export function propagateNotes(result: PropagateResult, { confidence }: PropagateRequest): Note[] {
@@ -60,7 +73,7 @@ export function propagateNotes(result: PropagateResult, { confidence }: Propagat
   if (stable === false)
     notes.push({
       code: 'not-settled',
-      text: `After ${groupThousands(trials)} trials two digits of the sd, or of an end, are not settled yet: the tails are heavy.`,
+      text: `After ${groupThousands(trials)} trials two digits of the sd, or of an end, are not settled yet.`,
     });
   return notes;
 }
@@ -105,16 +118,54 @@ export function propagateFigures(result: PropagateResult): FoundFigure[] {
 }
 
 export const CONTRIBUTION_COLUMNS = ['sd of it', 'per unit', 'of variance'];
-export const contributionFigures = ({ contributions }: PropagateResult): FoundFigure[] =>
-  contributions.map(({ name, sd, sensitivity, share, without }) => ({
-    ...{ key: name, name, note: '', formula: 'the variance that goes when it stands still' },
-    meaning: `How much of the variance goes with ${name}${without === null ? '' : `: without it the sd would be ${formatValue(Number(without.toPrecision(3)))}`}.`,
-    texts: [
-      sd === null ? '–' : formatValue(Number(sd.toPrecision(3))),
-      sensitivity === null ? '–' : formatValue(Number(sensitivity.toPrecision(3))),
-      share === null ? '–' : formatPercent(Number(share.toPrecision(3)), 3),
-    ],
-  }));
+const significant = (value: number) => formatValue(Number(value.toPrecision(3)));
+
+/** The inputs, and after them a row for every correlated pair. Percentages stand only where nothing is correlated. */
+export const contributionFigures = ({ contributions, covariances = [] }: PropagateResult): FoundFigure[] => [
+  ...contributions.map(({ variance, ...one }) => inputFigure(one, covariances.length > 0 ? variance : null)),
+  ...covariances.map(({ first, second, variance }) => ({
+    ...{
+      key: `${first} ${second}`,
+      name: `${first} with ${second}`,
+      note: '',
+      formula: '2cᵢcⱼuᵢuⱼrᵢⱼ (GUM, equation 16)',
+    },
+    meaning: 'What the correlation of the two adds to the variance of the first order; below 0 it takes some away.',
+    texts: ['–', '–', significant(variance)],
+  })),
+];
+
+const inputFigure = (
+  { name, sd, sensitivity, share, without }: Omit<Contribution, 'variance'>,
+  variance: number | null,
+): FoundFigure =>
+  variance !== null
+    ? {
+        ...{ key: name, name, note: '', formula: '(cᵢuᵢ)² (GUM, equation 10)' },
+        meaning: `What ${name} adds to the variance of the first order by itself.`,
+        texts: [
+          sd === null ? '–' : significant(sd),
+          sensitivity === null ? '–' : significant(sensitivity),
+          significant(variance),
+        ],
+      }
+    : standsStill({ name, sd, sensitivity, share, without });
+
+const standsStill = ({
+  name,
+  sd,
+  sensitivity,
+  share,
+  without,
+}: Pick<Contribution, 'name' | 'sd' | 'sensitivity' | 'share' | 'without'>): FoundFigure => ({
+  ...{ key: name, name, note: '', formula: 'the variance that goes when it stands still' },
+  meaning: `How much of the variance goes with ${name}${without === null ? '' : `: without it the sd would be ${formatValue(Number(without.toPrecision(3)))}`}.`,
+  texts: [
+    sd === null ? '–' : formatValue(Number(sd.toPrecision(3))),
+    sensitivity === null ? '–' : formatValue(Number(sensitivity.toPrecision(3))),
+    share === null ? '–' : formatPercent(Number(share.toPrecision(3)), 3),
+  ],
+});
 
 export const propagateTable = ({ distribution: { values, edges, counts } }: PropagateResult): (string | number)[][] =>
   values

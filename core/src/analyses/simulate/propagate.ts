@@ -1,13 +1,16 @@
 import type { Parameters } from '../../distributions/family.js';
 import { quantileOfSorted } from '../../describe/quantiles.js';
 import { clopperPearson } from '../../numeric/clopper-pearson.js';
+import { formatValue, groupThousands } from '../../numeric/format.js';
 import { normalQuantile } from '../../numeric/standard-normal.js';
 import { centralMoments } from '../../numeric/sums.js';
 import type { Sample } from '../../readings/sample.js';
 import { distributionOf, frameOf, statisticsOf } from '../../resampling/distribution.js';
 import {
+  batchFor,
   correlationsOf,
   firstOrderOf,
+  hasSettledSd,
   inputLaw,
   isStable,
   LEAST_BATCHES,
@@ -31,11 +34,11 @@ import {
   type PropagateRequest,
 } from './propagate-settings.js';
 import { propagateFinding, propagateNotes } from './propagate-words.js';
-import type { Contribution, PropagateResult } from './propagate-result.js';
+import type { Contribution, Covariance, PropagateResult } from './propagate-result.js';
 
-/** Trials of a batch, as JCGM 101, 7.9.4 has it for two digits. */
-const BATCH = 10_000;
-const MOST_BATCHES = 100;
+/** As many trials at most, but for ten batches. */
+const MOST_TRIALS = 1_000_000;
+const mostBatches = (batch: number) => Math.max(LEAST_BATCHES, Math.floor(MOST_TRIALS / batch));
 /** Trials that tell what an input adds. */
 const MOST_FOR_CONTRIBUTIONS = 100_000;
 
@@ -97,7 +100,20 @@ function workingOf(asked: PropagateRequest, sample: Sample): Working | Unavailab
 
 const finite = (x: number): number | null => (Number.isFinite(x) ? x : null);
 
-function emptyOf({ asked, propagation, r }: Working): PropagateResult {
+/** Twice the product of what two correlated inputs add to the first order (GUM, JCGM 100:2008, equation 16). */
+function covariancesOf({ asked, propagation: { inputs } }: Working, sensitivities: readonly number[]): Covariance[] {
+  const part = (name: string) => {
+    const place = inputs.findIndex((input) => input.name === name);
+    return sensitivities[place]! * Math.sqrt(inputLaw(inputs[place]!).variance);
+  };
+  return (asked.correlations ?? []).flatMap(({ first, second, r }) => {
+    const variance = finite(2 * part(first) * part(second) * r);
+    return variance === null ? [] : [{ first, second, variance }];
+  });
+}
+
+function emptyOf(working: Working): PropagateResult {
+  const { asked, propagation, r } = working;
   const first = firstOrderOf(propagation, r);
   const contributions = propagation.inputs.map((input, i): Contribution => {
     const { mean, variance } = inputLaw(input);
@@ -107,15 +123,18 @@ function emptyOf({ asked, propagation, r }: Working): PropagateResult {
       mean: finite(mean),
       sd: finite(Math.sqrt(variance)),
       sensitivity,
+      variance: sensitivity === null ? null : finite(sensitivity ** 2 * variance),
       without: null,
       share: null,
     };
   });
   const z = -normalQuantile((1 - asked.confidence) / 2);
+  const covariances = first ? covariancesOf(working, first.sensitivities) : [];
   return {
     ...{ available: true, formula: asked.formula!, inputs: inputsWords(asked), trials: 0, stable: null },
     ...{ confidence: asked.confidence, seed: asked.seed, undefined: 0, mean: null, sd: null, interval: null },
-    ...{ shortest: null, tolerance: null, outside: null, contributions, notes: [] },
+    ...{ shortest: null, tolerance: null, outside: null, median: null, unsettled: null },
+    ...{ contributions, covariances, notes: [] },
     distribution: { values: null, edges: [], counts: [], examples: [], below: 0, above: 0 },
     ...{ frame: null, dots: [] },
     firstOrder: first && {
@@ -167,9 +186,12 @@ function summarised(
   const sorted = statisticsOf({ chunks, stride: 1 }).slice().sort();
   if (sorted.length < 2) return { ...grown, stable };
   const { mean, sd, interval, shortest } = summaryOf(sorted, asked.confidence);
-  const hasMoments = propagation.inputs.every((input) => Number.isFinite(inputLaw(input).variance));
-  if (!Number.isFinite(mean) || !Number.isFinite(sd) || !(sd > 0) || !hasMoments)
-    return { ...grown, stable, interval: endsOf(interval), shortest: endsOf(shortest) };
+  const median = quantileOfSorted(sorted, 0.5);
+  const known = { ...grown, stable, median, interval: endsOf(interval), shortest: endsOf(shortest) };
+  const outside = outsideOf(asked, sorted);
+  if (sd === 0) return { ...known, mean, sd, outside };
+  const unsettled = whyUnsettled(working, chunks, { mean, sd });
+  if (unsettled !== null) return { ...known, unsettled, outside };
   const tolerance = toleranceOf(sd);
   const { firstOrder } = partial;
   const errors = endErrorsOf(chunks, asked.confidence);
@@ -186,19 +208,38 @@ function summarised(
   };
 }
 
+/** Why mean and sd are not told, or null. */
+function whyUnsettled(
+  { asked, propagation }: Working,
+  chunks: readonly Float64Array[],
+  { mean, sd }: { mean: number; sd: number },
+): string | null {
+  const without = propagation.inputs.find((input) => !Number.isFinite(inputLaw(input).variance));
+  if (without) return `${without.name} has no variance that could be calculated`;
+  if (!Number.isFinite(mean) || !Number.isFinite(sd)) return 'the results are too large to be averaged';
+  const batches = batchesOf(chunks, asked.confidence);
+  if (hasSettledSd(batches)) return null;
+  const sds = batches.map((one) => one.sd);
+  const told = (value: number) => formatValue(Number(value.toPrecision(2)));
+  return `the SD does not settle: batches of ${groupThousands(batches[0]!.n)} trials give ${told(Math.min(...sds))} to ${told(Math.max(...sds))}`;
+}
+
+/** The batches that are full. */
+const batchesOf = (chunks: readonly Float64Array[], confidence: number): Summary[] =>
+  chunks
+    .filter(({ length }) => length === batchFor(confidence))
+    .map((chunk) =>
+      summaryOf(
+        statisticsOf({ chunks: [chunk], stride: 1 })
+          .slice()
+          .sort(),
+        confidence,
+      ),
+    );
+
 /** How far the ends are known, by how they vary from batch to batch: two such errors are given when they are compared. Null of too few batches. */
 function endErrorsOf(chunks: readonly Float64Array[], confidence: number): [number, number] | null {
-  const batches = chunks
-    .filter(({ length }) => length === BATCH)
-    .map(
-      (chunk) =>
-        summaryOf(
-          statisticsOf({ chunks: [chunk], stride: 1 })
-            .slice()
-            .sort(),
-          confidence,
-        ).interval,
-    );
+  const batches = batchesOf(chunks, confidence).map(({ interval }) => interval);
   const h = batches.length;
   if (h < LEAST_BATCHES) return null;
   const errorOf = (end: 0 | 1) => Math.sqrt(centralMoments(batches.map((ends) => ends[end])).s2 / (h - 1) / h);
@@ -221,7 +262,9 @@ type Run<R> = Generator<Step<PropagateResult>, R, Answers>;
 /** As many batches as are asked for; else rounds of them until two digits are settled, and of those drawn no more than are needed. */
 function* drawn(working: Working, empty: PropagateResult): Run<{ chunks: Float64Array[]; stable: boolean | null }> {
   const { asked, propagation } = working;
-  const book = orderBook(asked.seed, BATCH);
+  const batch = batchFor(asked.confidence);
+  const book = orderBook(asked.seed, batch);
+  const most = mostBatches(batch);
   const work = { kernel: 'propagated-trials', input: propagation } as const;
   if (asked.trials !== undefined) {
     book.add(work, asked.trials);
@@ -231,9 +274,9 @@ function* drawn(working: Working, empty: PropagateResult): Run<{ chunks: Float64
   const chunks: Float64Array[] = [];
   const batches: Summary[] = [];
   let sum = 0;
-  for (let round = LEAST_BATCHES; chunks.length < MOST_BATCHES; round = chunks.length) {
-    const more = Math.min(round, MOST_BATCHES - chunks.length);
-    const at = book.add(work, more * BATCH);
+  for (let round = LEAST_BATCHES; chunks.length < most; round = chunks.length) {
+    const more = Math.min(round, most - chunks.length);
+    const at = book.add(work, more * batch);
     const [found] = yield { partial: piledUp(empty, chunks), orders: [book.orders[at]!] };
     for (const chunk of found!) {
       chunks.push(chunk);
@@ -241,10 +284,10 @@ function* drawn(working: Working, empty: PropagateResult): Run<{ chunks: Float64
         .slice()
         .sort();
       if (sorted.length < 2) continue;
-      const batch = summaryOf(sorted, asked.confidence);
-      batches.push(batch);
+      const found = summaryOf(sorted, asked.confidence);
+      batches.push(found);
       // The sd over all batches so far, each as large.
-      sum += batch.sd * batch.sd;
+      sum += found.sd * found.sd;
       if (isStable(batches, Math.sqrt(sum / batches.length))) return { chunks: chunks.slice(), stable: true };
     }
   }
@@ -255,9 +298,11 @@ function* drawn(working: Working, empty: PropagateResult): Run<{ chunks: Float64
 function* contributed(working: Working, known: PropagateResult, chunks: readonly Float64Array[]): Run<Contribution[]> {
   const { asked, propagation } = working;
   const { contributions } = known;
-  if (known.sd === null || contributions.length < 2) return contributions;
+  // With correlated inputs no part of the variance belongs to one of them.
+  if (!known.sd || contributions.length < 2 || working.asked.correlations?.length) return contributions;
   const count = Math.min(known.trials, MOST_FOR_CONTRIBUTIONS);
-  const book = orderBook(asked.seed, BATCH);
+  const batch = batchFor(asked.confidence);
+  const book = orderBook(asked.seed, batch);
   contributions.forEach(({ mean }, place) => {
     const input = { ...propagation, fixed: { place, value: mean! } };
     book.add({ kernel: 'propagated-trials', input } as const, count, place === 0 ? undefined : 0);
@@ -267,7 +312,7 @@ function* contributed(working: Working, known: PropagateResult, chunks: readonly
     const sorted = statisticsOf({ chunks: some, stride: 1 }).slice().sort();
     return sorted.length > 1 ? summaryOf(sorted, asked.confidence).sd : NaN;
   };
-  const all = sdOf(chunks.slice(0, Math.ceil(count / BATCH)));
+  const all = sdOf(chunks.slice(0, Math.ceil(count / batch)));
   return contributions.map((one, place) => {
     const without = sdOf(answers[place]!);
     if (!Number.isFinite(without) || !(all > 0)) return one;
@@ -278,7 +323,7 @@ function* contributed(working: Working, known: PropagateResult, chunks: readonly
 /** What a formula makes of uncertain inputs: their laws drawn through it (JCGM 101:2008), the first order beside. */
 export const propagateAnalysis = defineAnalysis<PropagateRequest, PropagateResult>({
   id: 'propagate',
-  version: 1,
+  version: 2,
   name: 'Through a formula',
   title: 'what a formula makes of uncertain inputs: mean, sd and intervals of its result, and which input matters',
   needsReadings: false,

@@ -66,6 +66,8 @@ export interface SimulateResult extends Piled, Told {
   claim: string;
   /** What there is to notice: "a shift of 0.5 sd"; null where nothing is moved or widened. */
   effect: string | null;
+  /** Of a test whose p is read from a simulated table: the samples in the table; null where p has a formula, or is exact. */
+  table: number | null;
   /** Samples whose p is below the level. */
   belowAlpha: CountedShare | null;
   /** Intervals that cover what is true, and those that lie below it, and above. */

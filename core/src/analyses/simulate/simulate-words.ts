@@ -13,14 +13,19 @@ const samplesWords = (count: number) => `${groupThousands(count)} ${count === 1 
 const shareWords = ({ share, of }: CountedShare) => `${formatPercentOf(share, 1 - share, 3)} of ${samplesWords(of)}`;
 
 /** Whether a share lies within what is promised, as far as so many samples tell. */
-function beside({ lower, upper }: CountedShare, promised: number): 'within' | 'more' | 'fewer' {
-  return promised < lower ? 'more' : promised > upper ? 'fewer' : 'within';
+function beside({ lower, upper }: CountedShare, promised: number, error = 0): 'within' | 'more' | 'fewer' {
+  return promised < lower - error ? 'more' : promised > upper + error ? 'fewer' : 'within';
 }
+
+/** How far the level that a simulated table of critical values really has may lie from the one asked for: two standard errors. */
+const tableError = ({ table, alpha }: SimulateResult): number =>
+  table ? 2 * Math.sqrt((alpha * (1 - alpha)) / table) : 0;
 
 /** Below it a share is of no use: only what came of each sample. */
 const FEW = 20;
 
-function testFinding({ belowAlpha, alpha, holds, claim, effect, sizes, replicates }: SimulateResult): Piece[] {
+function testFinding(result: SimulateResult): Piece[] {
+  const { belowAlpha, alpha, holds, claim, effect, sizes, replicates } = result;
   if (!belowAlpha) return [];
   const { count, of } = belowAlpha;
   const noticed = effect ?? `that what is claimed, ${claim}, is not so`;
@@ -45,7 +50,7 @@ function testFinding({ belowAlpha, alpha, holds, claim, effect, sizes, replicate
     within: `as many as a level of ${level} gives`,
     more: `more than the ${level} that the level promises: here the test does not keep its level`,
     fewer: `fewer than the ${level} that the level allows: here the test is on the careful side`,
-  }[beside(belowAlpha, alpha)];
+  }[beside(belowAlpha, alpha, tableError(result))];
   return [
     share,
     {

@@ -96,7 +96,13 @@ function emptyResult(asked: SimulateRequest, made: Simulated): SimulateResult {
     ...{ replicates: 0, wanted: asked.replicates, seed: asked.seed, alpha: asked.alpha, confidence: asked.confidence },
     distribution: { values: null, edges: [], counts: [], examples: [], below: 0, above: 0 },
     ...{ frame: null, dots: [], undefined: 0, mean: null, sd: null, quantiles: [] },
-    ...{ theory: made.theory && { ...made.theory, expected: [] }, belowAlpha: null, coverage: null, firsts: [] },
+    ...{
+      theory: made.theory && { ...made.theory, expected: [] },
+      table: null,
+      belowAlpha: null,
+      coverage: null,
+      firsts: [],
+    },
   };
 }
 
@@ -210,7 +216,7 @@ export const tableOf = ([chunks]: Answers): Float64Array | null =>
 /** Draw again and again, and look: a Monte Carlo study of a figure, a test or an interval. */
 export const simulateAnalysis = defineAnalysis<SimulateRequest, SimulateResult>({
   id: 'simulate',
-  version: 1,
+  version: 2,
   name: 'Simulated samples',
   title: 'draw samples from a population again and again: a figure, the p of a test, or the coverage of an interval',
   needsReadings: false,
@@ -230,14 +236,15 @@ export const simulateAnalysis = defineAnalysis<SimulateRequest, SimulateResult>(
     };
     const orders = tableOrders(asked, made, asked.test);
     const table = orders.length > 0 ? tableOf(yield { partial: empty, orders }) : null;
+    const read = { ...empty, table: table && table.length };
     const size = chunkSizeOf(made);
     const work = { kernel: 'simulated-samples', input: samplesOf(made, table) } as const;
     // How results are piled up a pilot tells, with a seed of its own: the axis does not move while they come.
     const pilot = orderBook(anotherSeed(asked.seed, 1), size);
     if (asked.statistic !== undefined) pilot.add(work, PILOT);
-    const [ahead] = asked.statistic === undefined ? [] : yield { partial: empty, orders: pilot.orders };
+    const [ahead] = asked.statistic === undefined ? [] : yield { partial: read, orders: pilot.orders };
     const frame = frameFor(asked, made, ahead ? statisticsOf({ chunks: ahead, stride: 1 }) : new Float64Array(0));
-    const partial = { ...empty, frame };
+    const partial = { ...read, frame };
     const book = orderBook(asked.seed, size);
     book.add(work, asked.replicates);
     const [chunks] = yield { partial, orders: book.orders };

@@ -5,7 +5,7 @@ import { standardise } from '../../numeric/standardise.js';
 import { fillNormals } from '../../random/normal.js';
 import type { StreamState } from '../../random/stream.js';
 import type { RoundedNormal } from '../rounded-normal.js';
-import { departureDraw, type Departure, type Draw } from './departures.js';
+import { departureDraw, departureScale, type Departure, type Draw } from './departures.js';
 import { roundDraw } from './rounded-draws.js';
 
 /** Where a replicate is drawn from. The others are what the sample size is judged by: could it have been noticed? Two of them go by a name. */
@@ -19,7 +19,7 @@ export const GROUP_DISTANCE = 3;
 export interface AndersonDarlingReplicates {
   n: number;
   population: Population;
-  /** A normal in steps, every draw of which is rounded to whole ones as the instrument does: it takes the place of `population`. Null: not rounded. */
+  /** Mean and sd in steps: every draw is brought to them and rounded to whole ones, as the instrument does. Null: not rounded. */
   rounding: RoundedNormal | null;
 }
 
@@ -31,9 +31,17 @@ const NAMED = {
 
 /** How samples of a population are drawn; rounded as the instrument does, where that is asked for. */
 export function drawOf(population: Population, rounding: RoundedNormal | null): Draw {
-  if (rounding) return (values, state) => roundDraw(rounding, state, values);
+  if (rounding && population === 'normal') return (values, state) => roundDraw(rounding, state, values);
   if (population === 'normal') return (values, state) => fillNormals(state, values);
-  return departureDraw(typeof population === 'string' ? NAMED[population] : population);
+  const departure = typeof population === 'string' ? NAMED[population] : population;
+  const draw = departureDraw(departure);
+  if (!rounding) return draw;
+  const { mean, sd } = departureScale(departure);
+  const standard = (state: StreamState, values: Float64Array) => {
+    draw(values, state);
+    for (let i = 0; i < values.length; i++) values[i] = (values[i]! - mean) / sd;
+  };
+  return (values, state) => roundDraw(rounding, state, values, standard);
 }
 
 /** The memory of a run of replicates: allocated once, since nothing may be allocated for each. */

@@ -1,6 +1,6 @@
 import { beta } from '../../distributions/families/beta.js';
 import { studentT } from '../../distributions/families/student-t.js';
-import { exp } from '../../numeric/elementary.js';
+import { exp, expm1 } from '../../numeric/elementary.js';
 import { fillNormals } from '../../random/normal.js';
 import type { StreamState } from '../../random/stream.js';
 
@@ -32,6 +32,27 @@ function moved(move: (values: Float64Array) => void): Draw {
     fillNormals(state, values);
     move(values);
   };
+}
+
+/** Mean and sd of what is drawn, to put it on the scale of readings; of Student's t without a variance its centre and scale. */
+export function departureScale(departure: Departure): { mean: number; sd: number } {
+  switch (departure.kind) {
+    case 'lognormal':
+    case 'left-lognormal': {
+      const square = departure.logSd ** 2;
+      const mean = exp(square / 2);
+      return { mean: departure.kind === 'lognormal' ? mean : -mean, sd: mean * Math.sqrt(expm1(square)) };
+    }
+    case 'student-t':
+      return { mean: 0, sd: departure.df > 2 ? Math.sqrt(departure.df / (departure.df - 2)) : 1 };
+    case 'symmetric-beta':
+      return { mean: 0.5, sd: 0.5 / Math.sqrt(2 * departure.shape + 1) };
+    case 'two-groups':
+      return { mean: departure.distance / 2, sd: Math.sqrt(1 + departure.distance ** 2 / 4) };
+    case 'one-far':
+    case 'rounded':
+      return { mean: 0, sd: 1 };
+  }
 }
 
 /** How samples that depart so are drawn. What they are drawn from is made once, before the first. */

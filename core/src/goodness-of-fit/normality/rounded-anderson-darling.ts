@@ -1,7 +1,7 @@
 import { normalCumulative, normalSurvival } from '../../numeric/standard-normal.js';
 import type { StreamState } from '../../random/stream.js';
 import { countSteps, fitRoundedNormal, type RoundedNormal, type StepCounts } from '../rounded-normal.js';
-import { roundDraw } from './rounded-draws.js';
+import { drawOf, type Population } from './anderson-darling-simulation.js';
 
 const NOTHING = 1e-9;
 
@@ -42,17 +42,20 @@ export function roundedAndersonDarling(cells: StepCounts): number {
 export interface RoundedReplicates {
   n: number;
   population: RoundedNormal;
+  /** What is drawn with this mean and sd; a normal unless another is asked for. */
+  from?: Population;
 }
 
 /** The statistic of so many replicates, each drawn, rounded to whole steps and fitted anew. */
 export function simulateRoundedAndersonDarling(
-  { n, population }: RoundedReplicates,
+  { n, population, from = 'normal' }: RoundedReplicates,
   state: StreamState,
   replicates: number,
 ): Float64Array {
   const values = new Float64Array(n);
+  const draw = drawOf(from, population);
   return Float64Array.from({ length: replicates }, () => {
-    roundDraw(population, state, values);
+    draw(values, state);
     return roundedAndersonDarling(countSteps(values));
   });
 }

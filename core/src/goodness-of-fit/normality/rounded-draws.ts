@@ -6,12 +6,17 @@ import type { RoundedNormal } from '../rounded-normal.js';
 const MOST_REDRAWS = 10_000;
 
 /**
- * Fills `values` with draws rounded to whole steps. A sample that rounding leaves without spread is drawn again: from a population fitted to
+ * Fills `values` with draws rounded to whole steps; of a normal, or of what `fill` draws with mean 0 and sd 1. A sample that rounding leaves without spread is drawn again: from a population fitted to
  * readings with some spread that is at most 4 in 10. Throws a RangeError where hardly any has spread.
  */
-export function roundDraw({ mean, sd }: RoundedNormal, state: StreamState, values: Float64Array): void {
+export function roundDraw(
+  { mean, sd }: RoundedNormal,
+  state: StreamState,
+  values: Float64Array,
+  fill: (state: StreamState, values: Float64Array) => void = fillNormals,
+): void {
   for (let draws = 0; draws < MOST_REDRAWS; draws++) {
-    fillNormals(state, values);
+    fill(state, values);
     let spread = false;
     for (let i = 0; i < values.length; i++) {
       const x = Math.round(mean + sd * values[i]!);

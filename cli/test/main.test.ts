@@ -48,7 +48,7 @@ describe('the command line', () => {
     expect([code, error]).toEqual([0, '']);
     expect(JSON.parse(out)).toMatchObject({
       analysis: 'normality',
-      version: 5,
+      version: 6,
       request: { column: 'thickness', test: 'anderson-darling', alpha: 0.05, replicates: 999, seed: 3 },
       result: { available: true, n: 48, main: 'anderson-darling' },
     });

@@ -66,7 +66,7 @@ group('cautions', () => {
 group('analysis describe', () => {
   it('words centre and spread in the unit of the readings', async () => {
     const result = (await described([7.9, 8.1, 8.3], { resolution: 0.1 })) as DescribeResult;
-    expect(words(result)).toBe('3 readings centre at 8.10\u00a0mm, with an sd of 0.200\u00a0mm.');
+    expect(words(result)).toBe('3 readings centre at 8.10\u00a0mm, with an sd of 0.20\u00a0mm.');
     expect(result.notes.map(({ code }) => code)).toEqual(['median-coverage']);
   });
 

@@ -113,7 +113,7 @@ describe('figures that explain themselves', () => {
   it('stand side by side where there are several results, without what is said of one', () => {
     const [a, b] = [described([1, 2, 3]), described([4, 5, 9])];
     const mean = FIGURES.filter(({ key }) => key === 'mean').map((figure) => ({ ...figure, note: () => 'of one' }));
-    expect(foundFigures(mean, [a, b])).toMatchObject([{ key: 'mean', texts: ['2.0000', '6.0000'], note: '' }]);
+    expect(foundFigures(mean, [a, b])).toMatchObject([{ key: 'mean', texts: ['2.00', '6.0'], note: '' }]);
     expect(foundFigures(mean, [a])[0]!.note).toBe('of one');
   });
 

@@ -39,14 +39,14 @@ describe('the strip of readings', () => {
     expect(hits.find(({ row }) => row === 31)!.words).toMatch(/^row 31: 9\.40 mm, z \d.*beyond the outer fence/);
     expect(legend!.map(({ words }) => words)).toEqual([
       expect.stringMatching(/^mean 8\.\d+$/),
-      expect.stringMatching(/^generalised ESD: beyond \d/),
+      expect.stringMatching(/^generalised ESD, one further reading: \d/),
       expect.stringMatching(/^fences \d.* and \d/),
     ]);
   });
 
   it('with fences as the rule draws them once', async () => {
     const { legend } = stripPanels(await outliers({ rule: 'fences' }), 'thickness');
-    expect(legend!.map(({ words }) => words.split(' ')[0])).toEqual(['mean', 'fences:']);
+    expect(legend!.map(({ words }) => words.split(' ')[0])).toEqual(['mean', 'fences,']);
   });
 
   it('of a hundred thousand is drawn in some thousand marks, the farthest among them', () => {

@@ -5,6 +5,8 @@ export interface SimulatedP {
   /** Replicates at least as extreme as the readings; ties count. */
   atLeastAsExtreme: number;
   replicates: number;
+  /** How many were asked for, where the simulation stopped early since nothing was left to decide. */
+  most?: number;
   seed: number;
   /** 95 % Clopper–Pearson interval on the share of extreme replicates. */
   pInterval: [number, number];

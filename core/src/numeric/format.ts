@@ -97,6 +97,42 @@ function plainPercent(share: number, digits: number): string {
     : withMinus(String(Number(percent.toPrecision(digits))));
 }
 
+/** Digits of its standard error that an estimate is given with. */
+const ERROR_DIGITS = 2;
+const MOST_DECIMALS = 12;
+
+/**
+ * A mean, a proportion or another estimate: at the decimals of two significant digits of its standard error, whatever the step of the readings (STATISTICS section 10); without a
+ * standard error as `formatFigure` has it. Decimals that the analyst has set hold for it too.
+ */
+export function formatEstimate(
+  value: number,
+  error: number | null,
+  resolution: number | null = null,
+  decimals: number | null = null,
+): string {
+  if (error === null || !(error > 0) || decimals !== null || Math.abs(value) >= 1e15)
+    return formatFigure(value, 'location', resolution, decimals);
+  const magnitude = Math.floor(Math.log10(Number(error.toPrecision(ERROR_DIGITS))));
+  const places = ERROR_DIGITS - 1 - magnitude;
+  if (places > MOST_DECIMALS) return significant(value, 5);
+  return places >= 0 ? withMinus(value.toFixed(places)) : withMinus(String(Math.round(value)));
+}
+
+/** The standard error of an sd of n normal readings, to first order: s/√(2(n − 1)). */
+export const errorOfSd = (sd: number, n: number): number | null => (n > 1 ? sd / Math.sqrt(2 * (n - 1)) : null);
+
+/** Two values that print the same though they differ: with as many digits as tell them apart, or null where they differ in print already. */
+export function toldApart(a: number, b: number, print: (value: number) => string): [string, string] | null {
+  if (a === b || print(a) !== print(b)) return null;
+  for (let digits = 6; digits <= 17; digits++)
+    if (a.toPrecision(digits) !== b.toPrecision(digits)) {
+      const text = (value: number) => withMinus(String(Number(value.toPrecision(Math.min(17, digits + 1)))));
+      return [text(a), text(b)];
+    }
+  return null;
+}
+
 /** A typed or found value in the unit of the readings: seven significant figures, no tail of zeros, powers of ten where it is huge or tiny. */
 export function formatValue(value: number): string {
   if (value === 0) return '0';

@@ -56,7 +56,8 @@ function named(looks: readonly (Found | null)[], sd: number, step: number, alpha
     alpha,
   );
   const found: PlotShape[] = known.filter((_, i) => passed[i]);
-  if (step > 0 && sd > 0 && sd / step < COARSE) found.push({ shape: 'steps', figure: sd / step, pValue: null, marks: [] });
+  if (step > 0 && sd > 0 && sd / step < COARSE)
+    found.push({ shape: 'steps', figure: sd / step, pValue: null, marks: [] });
   return found;
 }
 

@@ -1,11 +1,20 @@
 import type { Interval } from '../claims/alternative.js';
-import { formatFigure, formatPercentOf, formatValue, groupThousands } from '../numeric/format.js';
+import {
+  formatEstimate,
+  formatFigure,
+  formatPercentOf,
+  formatValue,
+  groupThousands,
+  toldApart,
+} from '../numeric/format.js';
 
 /** What a figure is written in: the unit of the readings, a share, events over an exposure, or a bare number. */
 export interface Scale {
   unit: string;
   resolution: number | null;
   as: 'reading' | 'share' | 'rate' | 'ratio';
+  /** The standard error of what is told, where it is known: its size sets the decimals. */
+  error?: number | null;
 }
 
 /** Below it three figures say more than four decimals. */
@@ -17,7 +26,7 @@ const withUnit = (text: string, unit: string) => (unit ? `${text}${NO_BREAK}${un
 /** A figure without its unit. */
 export function bareFigure(
   value: number,
-  { resolution, as }: Scale,
+  { resolution, as, error = null }: Scale,
   kind: 'reading' | 'location' | 'spread' = 'location',
 ): string {
   if (as === 'share') return formatPercentOf(value, 1 - value, 4);
@@ -26,7 +35,9 @@ export function bareFigure(
     return Math.abs(value) < SMALL_RATIO && value !== 0
       ? formatValue(Number(value.toPrecision(3)))
       : formatFigure(value, 'statistic');
-  return formatFigure(value, kind, resolution);
+  return error !== null && kind !== 'reading'
+    ? formatEstimate(value, error, resolution)
+    : formatFigure(value, kind, resolution);
 }
 
 /** A figure with its unit. */
@@ -69,7 +80,10 @@ export function toldInterval(
   const bare = (value: number) =>
     inPoints ? points(value) : bareFigure(value, scale, kind === 'location' ? 'location' : 'spread');
   const unit = inPoints ? 'points' : scale.as === 'reading' ? scale.unit : '';
-  if (lower !== null && upper !== null) return withUnit(`${bare(lower)} to ${bare(upper)}`, unit);
+  if (lower !== null && upper !== null) {
+    const [low, high] = toldApart(lower, upper, bare) ?? [bare(lower), bare(upper)];
+    return withUnit(`${low} to ${high}`, unit);
+  }
   if (lower !== null) return `from ${withUnit(bare(lower), unit)} upwards`;
   return upper !== null ? `up to ${withUnit(bare(upper), unit)}` : 'of no use: too few readings';
 }

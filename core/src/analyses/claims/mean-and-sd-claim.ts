@@ -154,7 +154,7 @@ export const meanAndSdClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     if (m === undefined || s === undefined) return unavailable(sample, 'Say which mean and which sd are claimed.');
     const { n, mean, values, name, resolution } = source;
     const sd = source.sd!;
-    const scale: Scale = { ...head, as: 'reading' };
+    const scale: Scale = { ...head, as: 'reading', error: sd / Math.sqrt(n) };
     const ofMean = meanByT({ n, mean, sd }, m);
     const ofSd = spreadByChiSquare(n, sd, s);
     const [pMean, pSd] = [pOfTails(ofMean.tails, 'two-sided'), pOfTails(ofSd.tails, 'two-sided')];

@@ -189,7 +189,7 @@ function worked(
     ...{ name: groups[i]!.name, n: own.n, centre: own.mean, sd: own.sd, dots: dotsOf(groups[i]!.values) },
     interval: own.sd > 0 ? meanInterval(own.mean, meanByT(own, 0), confidence, 'two-sided') : null,
   }));
-  const scale: Scale = { ...head, as: 'reading' };
+  const scale: Scale = { ...head, as: 'reading', error: within / Math.sqrt(n / groups.length) };
   const missed = missedOf(figures, within, settings);
   const bootstrapped = needsBootstrap(figures, settings);
   return (simulated) =>

@@ -261,7 +261,7 @@ export const twoMeansAnalysis = defineAnalysis<Request, ClaimResult>({
       );
     const [a, b] = of.figures;
     const difference = of.differences ? figuresOf(of.differences).mean : a.mean - b.mean;
-    const scale: Scale = { ...of.head, as: 'reading' };
+    const scale: Scale = { ...of.head, as: 'reading', error: test.standardError };
     const interval = meanInterval(difference, test, confidence, alternative);
     const law = studentT.of({ df: test.df!, location: 0, scale: 1 });
     return claimResult(of.head, settings, {

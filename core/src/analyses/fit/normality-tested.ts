@@ -8,7 +8,7 @@ import {
   normalityStatistics,
   type NormalityTestName,
 } from '../../goodness-of-fit/normality/battery.js';
-import { pByFormula } from '../../goodness-of-fit/normality/by-formula.js';
+import { pAtMost, pByFormula } from '../../goodness-of-fit/normality/by-formula.js';
 import type { RoundedNormal } from '../../goodness-of-fit/rounded-normal.js';
 import {
   pOfTally,
@@ -28,6 +28,10 @@ import { whyCensored } from '../../road/beyond-limits.js';
 import { type Missed, type NormalityResult, type NormalityTest, type Outcome } from './normality-result.js';
 import type { NormalityRequest as Request } from './normality-settings.js';
 import { normalityNotes } from './normality-words.js';
+
+/** A departure so clear by its formula needs no more samples than these, if none of them is as extreme (STATISTICS section 10). */
+const CLEAR_P = 1e-6;
+const CLEAR_REPLICATES = 4_000;
 
 const POWER_REPLICATES = 2_000;
 /** Beyond this n the two populations are never missed, and the work is spared. */
@@ -89,7 +93,7 @@ function testOf(name: NormalityTestName, statistic: number, n: number, simulated
   const { plain, resolution, tooCoarse = false } = known ? simulated : NOTHING_SIMULATED;
   const pAsymptotic = known ? pByFormula(name, statistic, n) : null;
   // That formula is for very large n: until its samples are drawn nothing is said.
-  const meanwhile = name === 'jarque-bera' ? null : pAsymptotic;
+  const meanwhile = name === 'jarque-bera' ? null : known ? pAtMost(name, statistic, n) : null;
   const sides: Partial<Record<NormalityTestName, NormalityTest['alternative']>> = {
     ...{ 'shapiro-wilk': 'less', 'plot-correlation': 'less', skewness: 'two-sided', kurtosis: 'two-sided' },
   };
@@ -182,8 +186,23 @@ export function* testedForNormality(
 
   const assemble = assembler({ sample, sorted, settings, mean, sd, statistics, coarse });
 
-  const work = ordersFor(settings, n, rounding, statistics);
-  const answers = yield { partial: assemble(() => NOTHING_SIMULATED, []), orders: work.orders };
+  const far = extremeness(main, statistics[NORMALITY_TESTS.indexOf(main)]!);
+  const atMost = pAtMost(main, statistics[NORMALITY_TESTS.indexOf(main)]!, n);
+  const chunk = chunkSizeFor(n);
+  const first = Math.ceil(CLEAR_REPLICATES / chunk) * chunk;
+  const all = settings.replicates!;
+  const isClear = atMost !== null && atMost < CLEAR_P && main !== 'jarque-bera' && first < all;
+  const partial = assemble(() => NOTHING_SIMULATED, []);
+  let ran = isClear ? first : all;
+  let work = ordersFor({ ...settings, replicates: ran }, n, rounding, statistics);
+  let answers = yield { partial, orders: work.orders };
+  // Hardly ever: a sample was as extreme after all.
+  if (ran < all && simulatedP(far, answers[work.plain]!, seed).atLeastAsExtreme > 0) {
+    ran = all;
+    work = ordersFor(settings, n, rounding, statistics);
+    answers = yield { partial, orders: work.orders };
+  }
+  const stopped = <P extends SimulatedP | null>(p: P): P => (p && ran < all ? { ...p, most: all } : p);
   const plain = answers[work.plain]!;
   const rounded = work.rounded === null ? null : answers[work.rounded]!;
   // What is missed is missed by the p that decides: the one that knows the rounding.
@@ -193,13 +212,13 @@ export function* testedForNormality(
     share: shareBelow(answers[index]!, critical),
     replicates: POWER_REPLICATES,
   }));
-  const far = extremeness(main, statistics[NORMALITY_TESTS.indexOf(main)]!);
   const ofMain: Simulated = {
-    plain: simulatedP(far, plain, seed),
-    resolution: rounded && simulatedP(coarse ?? far, rounded, seed),
+    plain: stopped(simulatedP(far, plain, seed)),
+    resolution: rounded && stopped(simulatedP(coarse ?? far, rounded, seed)),
     tooCoarse: rounded !== null && shareAtGreatest(rounded) >= alpha,
   };
-  const others = pOfOthers(answers[work.others], settings);
-  const roundedOthers = pOfOthers(work.othersRounded === null ? undefined : answers[work.othersRounded], settings);
+  const own = { ...settings, replicates: ran };
+  const others = pOfOthers(answers[work.others], own);
+  const roundedOthers = pOfOthers(work.othersRounded === null ? undefined : answers[work.othersRounded], own);
   return assemble((k, name) => (name === main ? ofMain : { plain: others[k]!, resolution: roundedOthers[k]! }), missed);
 }

@@ -1,6 +1,6 @@
 import { simulatedNotes } from '../../road/simulated-notes.js';
 import { COARSE } from '../../goodness-of-fit/rounding.js';
-import { equalsP, formatFigure, formatValue, groupThousands } from '../../numeric/format.js';
+import { equalsP, errorOfSd, formatEstimate, formatFigure, formatValue, groupThousands } from '../../numeric/format.js';
 import type { Sample } from '../../readings/sample.js';
 import type { NormalityTestName } from '../../goodness-of-fit/normality/battery.js';
 import type { Note, Piece } from '../../road/analysis.js';
@@ -13,7 +13,7 @@ export function normalityFinding(result: NormalityResult): Piece[] {
   const { summary, mean, sd, unit, resolution, alpha, n } = result;
   const test = mainTest(result);
   const of = unit ? `\u00a0${unit}` : '';
-  const normal = ` a normal distribution with mean ${formatFigure(mean, 'location', resolution)} and sd ${formatFigure(sd, 'spread', resolution)}${of}`;
+  const normal = ` a normal distribution with mean ${formatEstimate(mean, sd / Math.sqrt(n), resolution)} and sd ${formatEstimate(sd, errorOfSd(sd, n), resolution)}${of}`;
   const figures = `${testFacts(test.test, n).symbol} = ${formatFigure(test.statistic!, 'statistic')}`;
   switch (summary.outcome) {
     case 'no-evidence':
@@ -76,10 +76,11 @@ export function agreementSentence({
   alpha,
   main,
   n,
-  tests,
-}: Pick<NormalityResult, 'summary' | 'alpha' | 'main' | 'n' | 'tests'>): string {
+  resolution,
+  sd,
+}: Pick<NormalityResult, 'summary' | 'alpha' | 'main' | 'n' | 'resolution' | 'sd'>): string {
   const { against, without } = summary;
-  const aware = tests.some(({ pResolution }) => pResolution !== null) ? ', the rounding allowed for' : '';
+  const aware = resolution !== null && sd < COARSE * resolution ? ', the rounding allowed for' : '';
   const total = against.length + without.length;
   if (total < 2 || summary.outcome === 'open') return '';
   if (against.length === 0)

@@ -70,11 +70,12 @@ export function recommendedOf(
 export function bootstrapFinding(result: BootstrapResult): Piece[] {
   const { what, observed, replicates, wanted, standardError, main, intervals, confidence, why, times } = result;
   const lead = `${what[0]!.toUpperCase()}${what.slice(1)} is `;
-  const figure: Piece = { text: toldStatistic(observed, result), strong: true };
+  const scale = { ...result, error: standardError };
+  const figure: Piece = { text: toldStatistic(observed, scale), strong: true };
   if (replicates === 0) return [{ text: lead }, figure, { text: '.' }];
   const drawn = `${groupThousands(replicates)} ${replicates === 1 ? 'replicate' : 'replicates'}`;
   if (standardError === null) return [{ text: lead }, figure, { text: `; one replicate has been drawn.` }];
-  const error = toldDistance(standardError, result);
+  const error = toldDistance(standardError, scale);
   const plan = times > 1 ? ` with ${groupThousands(times)} times as many readings` : '';
   const known: Piece[] = [
     { text: lead },
@@ -89,7 +90,7 @@ export function bootstrapFinding(result: BootstrapResult): Piece[] {
   return [
     ...known,
     { text: `; ${formatPercentOf(confidence)} interval ` },
-    { text: ends(interval, result), strong: true },
+    { text: ends(interval, scale), strong: true },
     { text: ` (${INTERVAL_NAMED[main]}${because}).` },
   ];
 }
@@ -97,7 +98,7 @@ export function bootstrapFinding(result: BootstrapResult): Piece[] {
 /** What the intervals say beside that of the finding, and what a formula says. */
 export function besideWords({ formula, ...result }: BootstrapResult): string | null {
   if (!formula || result.main === null) return null;
-  return `By formula (${formula.name}) it would be ${toldInterval(formula, result, result.kind)}.`;
+  return `By formula (${formula.name}) it would be ${toldInterval(formula, { ...result, error: result.standardError }, result.kind)}.`;
 }
 
 /** An end that another seed would move by more than this part of the interval is not settled. */

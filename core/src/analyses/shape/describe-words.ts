@@ -1,3 +1,4 @@
+import { errorOfSd, formatEstimate } from '../../numeric/format.js';
 import { detectableDrift } from '../../claims/power-of-drift.js';
 import type { QuantileType } from '../../describe/quantiles.js';
 import { equalsP, formatFigure, formatPercentOf, groupThousands } from '../../numeric/format.js';
@@ -31,6 +32,12 @@ function inUnit(
   return `${formatFigure(value, kind, resolution, decimals)}${unit ? `\u00a0${unit}` : ''}`;
 }
 
+/** A mean at the digits of its standard error, an sd at those of its own. */
+const meanWords = ({ mean, standardError, resolution, decimals, unit }: Described) =>
+  `${formatEstimate(mean, standardError, resolution, decimals)}${unit ? `\u00a0${unit}` : ''}`;
+const sdWords = ({ sd, n, resolution, decimals, unit }: Described) =>
+  `${formatEstimate(sd ?? 0, errorOfSd(sd ?? 0, n), resolution, decimals)}${unit ? `\u00a0${unit}` : ''}`;
+
 /** Which way the readings lean, where that is claimed of them. */
 export function leanOf({ claims, skewness }: Described): 'left' | 'right' | null {
   if (!claims.found.includes('lean')) return null;
@@ -57,10 +64,10 @@ function reachWords({ min, median, max }: Described): string {
 
 function oneFinding(figures: Described): Piece[] {
   const { n, mean, sd, distinct } = figures;
-  const centre = { text: inUnit(figures, mean, 'location'), strong: true };
+  const centre = { text: n === 1 ? inUnit(figures, mean, 'location') : meanWords(figures), strong: true };
   if (n === 1) return [{ text: 'One reading stands at ' }, centre, { text: '.' }];
   const start = { text: `${groupThousands(n)} readings centre at ` };
-  const spread = `, with an sd of ${inUnit(figures, sd ?? 0, 'spread')}`;
+  const spread = `, with an sd of ${sdWords(figures)}`;
   if (distinct === 1 || !figures.skewnessTest) return [start, centre, { text: `${spread}.` }];
   const lean = leanOf(figures);
   if (!lean)
@@ -88,13 +95,13 @@ export function describeFinding(result: DescribeResult): Piece[] {
     by === null ? `${groups.length} columns: the means run` : `${groups.length} groups by ${by}: the means run`;
   const pieces: Piece[] = [
     { text: `${what} from ` },
-    { text: inUnit(low, low.mean, 'location'), strong: true },
+    { text: meanWords(low), strong: true },
     { text: ` (${low.name}) to ` },
-    { text: inUnit(high, high.mean, 'location'), strong: true },
+    { text: meanWords(high), strong: true },
     { text: ` (${high.name})` },
   ];
   if (!tight || !wide) return [...pieces, { text: '.' }];
-  const of = `the sds from ${inUnit(tight, tight.sd!, 'spread')} (${tight.name}) to ${inUnit(wide, wide.sd!, 'spread')} (${wide.name})`;
+  const of = `the sds from ${sdWords(tight)} (${tight.name}) to ${sdWords(wide)} (${wide.name})`;
   return [...pieces, { text: `, ${of}.` }];
 }
 

@@ -1,4 +1,11 @@
-import { formatFigure, formatPercentOf, formatValue, type FigureKind } from '../../numeric/format.js';
+import {
+  formatEstimate,
+  formatFigure,
+  formatPercentOf,
+  toldApart,
+  formatValue,
+  type FigureKind,
+} from '../../numeric/format.js';
 import type { FigureOf } from '../../road/figure.js';
 import type { Described } from './describe-result.js';
 
@@ -20,6 +27,10 @@ type Kind = FigureKind;
 export const inUnit = (d: Described, value: number | null, kind: Kind) =>
   value === null ? NOTHING : formatFigure(value, kind, d.resolution, kind === 'statistic' ? null : d.decimals);
 
+/** A mean, or an end of its interval: at the digits of its standard error. */
+export const estimate = (d: Described, value: number) =>
+  formatEstimate(value, d.standardError, d.resolution, d.decimals);
+
 /** A figure that is one number. */
 export function one(
   facts: Omit<Figure, 'values' | 'text'>,
@@ -33,6 +44,7 @@ export function one(
       // Far beyond the mean a percentage says less than a multiple.
       return found < 10 ? formatPercentOf(found, 1, 3) : `${formatValue(found)} times`;
     }
+    if (facts.key === 'mean' && found !== null) return estimate(d, found);
     return inUnit(d, found, kind);
   };
   return { ...facts, values: (d) => [value(d)], text };
@@ -46,7 +58,10 @@ export function pair(
 ): Figure {
   const text = (d: Described) => {
     const found = value(d);
-    return found ? `${inUnit(d, found[0], kind)} – ${inUnit(d, found[1], kind)}` : NOTHING;
+    if (!found) return NOTHING;
+    const print = (one: number) => (facts.key === 'meanInterval' ? estimate(d, one) : inUnit(d, one, kind));
+    const [low, high] = toldApart(found[0], found[1], print) ?? [print(found[0]), print(found[1])];
+    return `${low} – ${high}`;
   };
   return { ...facts, values: (d) => [...(value(d) ?? [])], text };
 }

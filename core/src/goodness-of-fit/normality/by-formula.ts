@@ -8,6 +8,22 @@ import { shapiroWilkAsymptotic } from './shapiro-wilk.js';
 /** The formulas of the kurtosis score hold from here on (Anscombe & Glynn 1983). */
 const KURTOSIS_LEAST_N = 20;
 
+/** The largest statistics of the published ranges, adjusted for n as the formulas want them. */
+const ENDS: Partial<Record<NormalityTestName, (n: number) => number>> = {
+  'anderson-darling': (n) => 13 / (1 + 0.75 / n + 2.25 / (n * n)),
+  'cramer-von-mises': (n) => 1.1 / (1 + 0.5 / n),
+};
+
+/**
+ * What p is at most: by the formula, and beyond its published range by its value at the end of the range, which p falls further below. Null where there is no formula. For departures
+ * so clear that nothing has to be simulated to see them.
+ */
+export function pAtMost(name: NormalityTestName, statistic: number, n: number): number | null {
+  const inside = pByFormula(name, statistic, n);
+  const end = ENDS[name]?.(n);
+  return inside !== null || end === undefined || statistic <= end ? inside : pByFormula(name, end * (1 - 1e-9), n);
+}
+
 /** The p of a published formula, inside its range. */
 export function pByFormula(name: NormalityTestName, statistic: number, n: number): number | null {
   switch (name) {

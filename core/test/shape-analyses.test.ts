@@ -105,7 +105,7 @@ group('describe in words', () => {
     expect(paragraph).toContain('the tails reach further than a normal’s (excess kurtosis 4.28');
     const normal = done<DescribeResult>('describe', sampled('normal-40'));
     expect(words(describeAnalysis.finding(normal))).toContain('No evidence of skewness');
-    expect(describeParagraph(normal, 0.05)).toContain('No evidence of a lean (skewness 0.393, p = 0.28).');
+    expect(describeParagraph(normal, 0.05)).toContain('No evidence of skewness (skewness 0.393, p = 0.28).');
     expect(describeParagraph(normal, 0.05)).toContain(
       'No evidence of a gap or a drift over the rows. A rise or fall of ',
     );

@@ -85,10 +85,3 @@ export function shareInterval(
   const reach = reachOf(confidence) * error;
   return { lower: normalCumulative(score - reach), upper: normalCumulative(score + reach) };
 }
-
-/** The band on the line: the interval of the fitted quantile at each of these shares; null without a covariance. */
-export function lineBand(familyName: string, fit: Estimated, shares: readonly number[], confidence: number) {
-  const found = shares.map((p) => quantileInterval(familyName, fit, p, confidence));
-  if (found.some((interval) => interval === null)) return null;
-  return { lower: found.map((interval) => interval!.lower), upper: found.map((interval) => interval!.upper) };
-}

@@ -1,11 +1,11 @@
-import type { Distribution } from '../../distributions/family.js';
 import { dividesByLess } from '../../distributions/fit/refit.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
 import { formatFigure, formatPercent, formatPercentOf, formatValue } from '../../numeric/format.js';
-import { quantileInterval, readingOfShare, shareInterval } from '../../probability-plot/fitted-band.js';
+import { intervalOfQuantile, intervalOfShare } from '../../probability-plot/fit-intervals.js';
+import { readingOfShare } from '../../probability-plot/fitted-band.js';
 import type { FoundFigure } from '../../road/figure.js';
 import { briefly, parameterText } from './law-words.js';
-import { readPlot, type Interval, type ProbabilityPlotResult } from './plot-result.js';
+import { fittedTo, readPlot, type Interval, type ProbabilityPlotResult } from './plot-result.js';
 
 type Plot = Pick<ProbabilityPlotResult, 'law' | 'resolution' | 'unit' | 'limits'>;
 
@@ -50,7 +50,8 @@ function outsideFigure({ limits }: Plot): FoundFigure[] {
       name: 'outside the limits',
       meaning:
         'The share of the distribution beyond the limits of the column: what to expect in the long run, if it holds that far out.',
-      formula: 'F(lower limit) + 1 − F(upper limit); its interval by the delta method on its normal score',
+      formula:
+        'F(lower limit) + 1 − F(upper limit); its interval exact for a normal or lognormal, by profile likelihood below 50 readings, else by the delta method',
       use: 'Only where plot and test give no reason to doubt the family: shares far out rest on it alone.',
       note: interval ? `${formatPercent(confidence)}: ${intervalWords(interval)}` : '',
       texts: [shareWords(outside)],
@@ -78,12 +79,12 @@ export function readOff(
   const share = 'share' in asked ? asked.share : own.cumulative(asked.value);
   const value = 'value' in asked ? asked.value : readingOfShare(own, share);
   if (!(share > 0 && share < 1) || !Number.isFinite(value)) return null;
-  const below = (of: Distribution) => of.cumulative(value);
+  const fitted = fittedTo(plot);
   return {
     share,
     value,
-    valueInterval: quantileInterval(law.family, law, share, confidence),
-    shareInterval: shareInterval(law.family, law, below, confidence),
+    valueInterval: intervalOfQuantile(law.family, law, share, confidence, fitted),
+    shareInterval: intervalOfShare(law.family, law, { below: value, above: null }, confidence, fitted),
   };
 }
 

@@ -1,10 +1,11 @@
 import { familyScale } from '../../probability-plot/family-scale.js';
-import { lineBand, pointwiseBand, readingOfShare } from '../../probability-plot/fitted-band.js';
+import { lineBand } from '../../probability-plot/fit-intervals.js';
+import { pointwiseBand, readingOfShare } from '../../probability-plot/fitted-band.js';
 import { bandRanks, calibrateBand, outsideBand } from '../../probability-plot/whole-plot-band.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
 import { formatPercent, groupThousands } from '../../numeric/format.js';
 import type { Note } from '../../road/analysis.js';
-import type { PlottedBand, ProbabilityPlotResult } from './plot-result.js';
+import { fittedTo, type PlottedBand, type ProbabilityPlotResult } from './plot-result.js';
 import type { PlotRequest } from './plot-settings.js';
 
 const MOST_ROWS_NAMED = 20;
@@ -47,7 +48,7 @@ export function withFormulaBand(
     );
   }
   const shares = ranks.map((rank) => plot.positions[rank]!);
-  const limits = lineBand(plot.law.family, plot.law, shares, confidence);
+  const limits = lineBand(plot.law.family, plot.law, shares, confidence, fittedTo(plot));
   if (limits) return banded(plot, { kind, confidence, simulated: null }, { ranks, ...limits });
   const why =
     plot.law.estimated.length === 0

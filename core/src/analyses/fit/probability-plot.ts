@@ -11,7 +11,8 @@ import { formatPercent, groupThousands } from '../../numeric/format.js';
 import { ordered } from '../../numeric/ordered.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { familyScale, type FamilyScale } from '../../probability-plot/family-scale.js';
-import { shareInterval } from '../../probability-plot/fitted-band.js';
+import { intervalOfShare } from '../../probability-plot/fit-intervals.js';
+import type { FittedTo } from '../../probability-plot/likelihood-region.js';
 import { bandRanks } from '../../probability-plot/whole-plot-band.js';
 import type { Sample } from '../../readings/sample.js';
 import {
@@ -82,16 +83,17 @@ function lineOf(
 }
 
 /** The share of the distribution outside the limits of the column. */
-function limitsOf(settings: PlotRequest, law: PlottedLaw): ProbabilityPlotResult['limits'] {
+function limitsOf(settings: PlotRequest, law: PlottedLaw, fitted: FittedTo): ProbabilityPlotResult['limits'] {
   const { confidence } = settings;
   const lowerLimit = settings.lowerLimit ?? null;
   const upperLimit = settings.upperLimit ?? null;
   const base = { lower: lowerLimit, target: settings.target ?? null, upper: upperLimit, confidence };
   if (lowerLimit === null && upperLimit === null) return { ...base, outside: null, interval: null };
-  const outside = (of: ReturnType<typeof distribution>) =>
-    (lowerLimit === null ? 0 : of.cumulative(lowerLimit)) + (upperLimit === null ? 0 : of.survival(upperLimit));
-  const share = outside(distribution(familyByName(law.family), law.parameters));
-  return { ...base, outside: share, interval: shareInterval(law.family, law, outside, confidence) };
+  const own = distribution(familyByName(law.family), law.parameters);
+  const share =
+    (lowerLimit === null ? 0 : own.cumulative(lowerLimit)) + (upperLimit === null ? 0 : own.survival(upperLimit));
+  const limits = { below: lowerLimit, above: upperLimit };
+  return { ...base, outside: share, interval: intervalOfShare(law.family, law, limits, confidence, fitted) };
 }
 
 const ONLY_ON_LINE: Note = {
@@ -131,7 +133,7 @@ function plotWithoutBand(settings: PlotRequest, sample: Sample, fitting: Fitting
     scores,
     band: null,
     ...(shapes ? { shapes } : {}),
-    limits: limitsOf(settings, law),
+    limits: limitsOf(settings, law, { sorted, censored: boundsOf(censored) }),
     notes: [
       ...notes,
       ...(settings.band === 'none' ? [] : confidenceNote(settings.confidence)),

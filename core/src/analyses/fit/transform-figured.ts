@@ -5,7 +5,7 @@ import { familyByName } from '../../distributions/registry.js';
 import { describe } from '../../describe/describe.js';
 import { andersonDarling } from '../../goodness-of-fit/normality/anderson-darling.js';
 import { formatValue, groupThousands } from '../../numeric/format.js';
-import { shareInterval } from '../../probability-plot/fitted-band.js';
+import { intervalOfShare } from '../../probability-plot/fit-intervals.js';
 import { sheetCell } from '../../probability-plot/sheet-cell.js';
 import type { Sample } from '../../readings/sample.js';
 import { foundLambda } from '../../transform/lambda.js';
@@ -134,12 +134,17 @@ export function offersOf(settings: TransformRequest, sample: Sample): TransformO
 }
 
 /** The share of a law outside limits with its interval. */
-export function outsideShare(law: FittedLaw, { lower, upper }: Bounds, confidence: number): OutsideShare {
-  const outside = (of: { cumulative(x: number): number; survival(x: number): number }) =>
-    (lower === null ? 0 : of.cumulative(lower)) + (upper === null ? 0 : of.survival(upper));
+export function outsideShare(
+  law: FittedLaw,
+  { lower, upper }: Bounds,
+  confidence: number,
+  values: Float64Array,
+): OutsideShare {
+  const own = familyByName(law.family).of(law.parameters);
+  const fitted = { sorted: values.slice().sort() };
   return {
-    share: outside(familyByName(law.family).of(law.parameters)),
-    interval: shareInterval(law.family, law, outside, confidence),
+    share: (lower === null ? 0 : own.cumulative(lower)) + (upper === null ? 0 : own.survival(upper)),
+    interval: intervalOfShare(law.family, law, { below: lower, above: upper }, confidence, fitted),
   };
 }
 
@@ -158,5 +163,5 @@ export function transformedShare(
   if (isRefusal(law)) return null;
   return bounds.lower === null && bounds.upper === null
     ? { share: 0, interval: null }
-    : outsideShare(law, bounds, confidence);
+    : outsideShare(law, bounds, confidence, values);
 }

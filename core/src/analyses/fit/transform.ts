@@ -1,4 +1,4 @@
-import { MEASURED } from '../../distributions/measured.js';
+import { RANKED } from '../../distributions/measured.js';
 import { roundingOf } from '../../goodness-of-fit/rounding.js';
 import { fittedLaw } from '../../distributions/fit/fitted-law.js';
 import { isRefusal } from '../../distributions/family.js';
@@ -138,7 +138,7 @@ function firstOrders(settings: Request, result: TransformResult) {
   const refitted = draws && book.add(draws, settings.replicates!);
   const families = orderBook(anotherSeed(settings.seed, 1), 1);
   if (outside) {
-    const input = { values: Array.from(readings).sort((a, b) => a - b), resolution, families: MEASURED };
+    const input = { values: Array.from(readings).sort((a, b) => a - b), resolution, families: RANKED };
     families.add({ kernel: 'family-criteria', input }, 1);
   }
   const orders = [...book.orders, ...families.orders];
@@ -156,9 +156,9 @@ const tallied = (chunks: readonly Float64Array[], settings: Request): SimulatedP
 function bestShare(aicc: Float64Array | undefined, result: TransformResult) {
   const least = aicc ? aicc.reduce((a, b) => Math.min(a, b), Infinity) : Infinity;
   if (!Number.isFinite(least)) return null;
-  const family = MEASURED[aicc!.indexOf(least)]!;
+  const family = RANKED[aicc!.indexOf(least)]!;
   const law = fittedLaw(result.readings, { family, given: {}, estimateThreshold: false });
-  return isRefusal(law) ? null : { family, ...outsideShare(law, result.before.bounds, CONFIDENCE) };
+  return isRefusal(law) ? null : { family, ...outsideShare(law, result.before.bounds, CONFIDENCE, result.readings) };
 }
 
 function withPlainP(

@@ -163,7 +163,8 @@ function driftSentence({ drift, claims }: Described, alpha: number): string {
 function driftPowerWords(figures: Described, alpha: number): string | null {
   const rise = detectableDrift(figures.n, alpha / Math.max(1, figures.claims.looks));
   if (rise === null) return null;
-  return `A rise or fall of ${inUnit(figures, rise * figures.sd!, 'spread')} from the first row to the last would be detected 80\u00a0% of the time.`;
+  const size = `${formatValue(Number((rise * figures.sd!).toPrecision(2)))}${figures.unit ? `\u00a0${figures.unit}` : ''}`;
+  return `A rise or fall of ${size} from the first row to the last would be detected 80\u00a0% of the time.`;
 }
 
 function gapSentence(figures: Described, alpha: number): string {

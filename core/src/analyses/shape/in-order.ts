@@ -73,11 +73,11 @@ export const inOrderAnalysis = defineAnalysis<InOrderRequest, InOrderResult>({
 });
 
 /** Which drift so many readings would have shown. */
-function couldDetect({ parts, n, alpha, resolution, unit }: InOrderResult): string {
+function couldDetect({ parts, n, alpha, unit }: InOrderResult): string {
   const rise = detectableDrift(n, alpha);
   const { sd } = parts[0]!;
   if (rise === null || sd === null) return '';
-  const size = `${formatFigure(rise * sd, 'spread', resolution)}${unit ? ` ${unit}` : ''}`;
+  const size = `${formatValue(Number((rise * sd).toPrecision(2)))}${unit ? ` ${unit}` : ''}`;
   return ` A rise or fall of ${size} from the first row to the last would be detected 80\u00a0% of the time.`;
 }
 

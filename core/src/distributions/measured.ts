@@ -5,9 +5,7 @@ import { FAMILIES } from './registry.js';
 export const CONTINUOUS = FAMILIES.filter(({ discrete }) => !discrete);
 /** Laws of test statistics: nobody measures what follows them. */
 export const OF_STATISTICS = new Set(['chi-square', 'f']);
-/** The families that a measure may follow. */
-export const MEASURED = CONTINUOUS.map(({ family }) => family).filter((family) => !OF_STATISTICS.has(family));
-/** Those of them that AICc can compare. */
+/** The families that a measure may follow and that AICc can compare. */
 export const RANKED = CONTINUOUS.filter((one) => !OF_STATISTICS.has(one.family) && !hasFittedEnds(one)).map(
   ({ family }) => family,
 );

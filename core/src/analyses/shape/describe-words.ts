@@ -1,7 +1,14 @@
-import { errorOfSd, formatEstimate } from '../../numeric/format.js';
 import { detectableDrift } from '../../claims/power-of-drift.js';
 import type { QuantileType } from '../../describe/quantiles.js';
-import { equalsP, formatFigure, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import {
+  equalsP,
+  errorOfSd,
+  formatEstimate,
+  formatFigure,
+  formatPercentOf,
+  formatValue,
+  groupThousands,
+} from '../../numeric/format.js';
 import type { Piece } from '../../road/analysis.js';
 import type { Described, DescribeResult, Look } from './describe-result.js';
 import { listed } from '../../road/listed.js';

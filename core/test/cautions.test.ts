@@ -52,14 +52,20 @@ group('cautions', () => {
 
   it('say in whole tens of samples what would have been missed', () => {
     const missed = (share: number) =>
-      missedSentence({ n: 48, alpha: 0.05, missed: [{ population: 'lognormal', share, replicates: 2000 }] });
+      missedSentence({
+        resolution: null,
+        sd: 1,
+        n: 48,
+        alpha: 0.05,
+        missed: [{ population: 'lognormal', share, replicates: 2000 }],
+      });
     expect(missed(0.52)).toBe(
       'With 48 readings and level 0.05 the test misses a lognormal of skewness 1 in 5 of 10 samples.',
     );
     expect(missed(0.001)).toContain('hardly ever');
     expect(missed(0.03)).toContain('in 3 of 100 samples');
     expect(missed(0.99)).toContain('nearly always');
-    expect(missedSentence({ n: 48, alpha: 0.05, missed: [] })).toBeNull();
+    expect(missedSentence({ resolution: null, sd: 1, n: 48, alpha: 0.05, missed: [] })).toBeNull();
   });
 });
 

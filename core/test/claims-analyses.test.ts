@@ -118,7 +118,7 @@ describe('claims about one column', () => {
     const [group] = read.groups;
     const figures = { n: 40, mean: group!.centre, sd: group!.sd! };
     const typed = await result('mean-claim', { figures, claimed: 100.5, noticeable: 1 }, NO_READINGS);
-    expect(typed.pValue).toBe(read.pValue);
+    expect(typed.pValue! / read.pValue!).toBeCloseTo(1, 10);
     expect(typed.power).toEqual(read.power);
     expect(typed.typed).toBe(true);
     expect(await reason('mean-claim', { figures: { n: 1, mean: 3, sd: 0 }, claimed: 3 }, NO_READINGS)).toContain(

@@ -19,6 +19,10 @@ import { drive } from '../src/road/runner.js';
 import type { Sample } from '../src/readings/sample.js';
 import { beyondNote, withBeyond } from '../src/analyses/shape/with-beyond.js';
 import { rankedFamilies } from '../src/analyses/fit/ranked-families.js';
+import { analysisById } from '../src/analyses/registry.js';
+import { distribution, familyByName } from '../src/distributions/registry.js';
+import { toldApart } from '../src/numeric/format.js';
+import { NO_READINGS } from '../src/readings/sample.js';
 import { sampleOf } from './samples.js';
 
 /** Statements built on numbers, each held against what is true: an audit found every one of these false. */
@@ -205,5 +209,40 @@ describe('a transformation that leaves no digits', () => {
     const result = (await drive(inThisThread, { id: 'transform', request, sample })) as { reason?: string };
     expect(result.reason).toContain('Row 20 (1000) lies farthest from the others and decides so strong a power');
     expect(result.reason).not.toContain('differ by so little');
+  });
+});
+
+describe('settings that contradict each other', () => {
+  it('are never ignored: given shares are used, and shares beside an even spread are refused', async () => {
+    const counts = { a: 10, b: 20, c: 30 };
+    const shares = { a: 1 / 6, b: 2 / 6, c: 3 / 6 };
+    const result = (await drive(inThisThread, {
+      ...{ id: 'counts-claim', request: { counts, shares }, sample: NO_READINGS },
+    })) as ClaimResult;
+    expect(result.statistic).toBeCloseTo(0, 12);
+    const { request } = analysisById('counts-claim');
+    expect(request.safeParse({ counts, shares, spread: 'evenly' }).success).toBe(false);
+  });
+});
+
+describe('figures at the ends of what numbers hold', () => {
+  it('keep their digits: a mean near shape 0, a quantile at a log mean of 300, t about 10⁹', async () => {
+    const euler = 0.5772156649015329;
+    const mean = (shape: number) =>
+      distribution(familyByName('generalized-extreme-value'), { location: 0, scale: 1, shape }).mean;
+    expect(mean(1e-9)).toBeCloseTo(euler + 1e-9 * (1.6449340668482264 / 2 + euler ** 2 / 2), 15);
+    expect(mean(9.999e-4)).toBeCloseTo(mean(1.0001e-3) - 2e-7 * 0.989, 8);
+    const law = distribution(familyByName('lognormal'), { logMean: 300, logSd: 1 });
+    expect(law.quantile(0.975) / law.quantile(0.5)).toBeCloseTo(Math.exp(1.959963984540054), 12);
+    const values = Float64Array.from({ length: 8 }, (_, i) => 1e9 + 0.1 * i);
+    const claims = { column: 'x', claimed: 1e9 };
+    const sample = { ...sampleOf(values), name: 'x' };
+    const result = (await drive(inThisThread, { id: 'mean-claim', request: claims, sample })) as ClaimResult;
+    const plain = Array.from(values, (x) => x - 1e9);
+    const m = plain.reduce((a, b) => a + b) / 8;
+    const s = Math.sqrt(plain.reduce((a, x) => a + (x - m) ** 2, 0) / 7);
+    expect(result.statistic! / (m / (s / Math.sqrt(8)))).toBeCloseTo(1, 12);
+    const [low, high] = toldApart(1e9 + 0.08, 1e9 + 0.31, () => '1.0000 × 10⁹')!;
+    expect(low).not.toBe(high);
   });
 });

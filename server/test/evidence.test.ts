@@ -6,6 +6,7 @@ import {
   inThisThread,
   normalityAnalysis,
 } from '@verdict/core/analyses';
+import { analysisById } from '@verdict/core/analyses';
 import { fingerprintOf, NO_READINGS, toSample } from '@verdict/core/readings';
 import { drive, toWire, type AnyAnalysis } from '@verdict/core/road';
 import { sampleInParts } from '@verdict/core/table';
@@ -166,7 +167,16 @@ describe('evidence', () => {
     const kept: string[] = [];
     for (const { id: analysis, of, parts, request, sample } of keeps) {
       const keep: KeepInput = {
-        ...{ id: randomUUID(), who: 'tester', analysis, version: 1, column: of, parts, request, note: '' },
+        ...{
+          id: randomUUID(),
+          who: 'tester',
+          analysis,
+          version: analysisById(analysis).version,
+          column: of,
+          parts,
+          request,
+          note: '',
+        },
         fingerprint: fingerprintOf(sample),
         result: toWire(await drive(inThisThread, { id: analysis, request, sample })) as Record<string, unknown>,
       };

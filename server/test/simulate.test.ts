@@ -70,7 +70,14 @@ describe('simulations kept as evidence', () => {
       NO_READINGS,
     );
     const asked: JobRequest = {
-      ...{ id: randomUUID(), who: 'tester', analysis: 'simulate', version: 1, column: null, parts: null },
+      ...{
+        id: randomUUID(),
+        who: 'tester',
+        analysis: 'simulate',
+        version: simulateAnalysis.version,
+        column: null,
+        parts: null,
+      },
       ...{ request: { ...request }, fingerprint: fingerprintOf(NO_READINGS), place: `/studies/${id}/simulate` },
     };
     const job = async () => (await server.get<Job[]>(`/studies/${id}/jobs`)).find(({ id: own }) => own === asked.id)!;

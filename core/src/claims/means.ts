@@ -20,17 +20,36 @@ export interface TestOfMean {
   tails: Tails;
 }
 
+/** The last margin that was asked for: simulated intervals ask for the same one again and again. */
+const last = { df: NaN, tail: NaN, margin: NaN };
+
+/** The point of t that a share `tail` lies above. */
+function marginOf(df: number, tail: number): number {
+  if (last.df !== df || last.tail !== tail)
+    Object.assign(last, { df, tail, margin: studentT.of({ df, location: 0, scale: 1 }).survivalQuantile(tail) });
+  return last.margin;
+}
+
 const lawOf = (df: number | null) =>
   df === null
     ? { cumulative: normalCumulative, survival: normalSurvival, margin: (tail: number) => -normalQuantile(tail) }
-    : (({ cumulative, survival, survivalQuantile }) => ({ cumulative, survival, margin: survivalQuantile }))(
+    : (({ cumulative, survival }) => ({ cumulative, survival, margin: (tail: number) => marginOf(df, tail) }))(
         studentT.of({ df, location: 0, scale: 1 }),
       );
 
 function tested(difference: number, standardError: number, df: number | null): TestOfMean {
   const statistic = difference / standardError;
-  const law = lawOf(df);
-  return { statistic, df, standardError, tails: { lower: law.cumulative(statistic), upper: law.survival(statistic) } };
+  // An interval asks for no tails: they are taken when somebody asks.
+  let tails: Tails | null = null;
+  return {
+    statistic,
+    df,
+    standardError,
+    get tails() {
+      const law = lawOf(df);
+      return (tails ??= { lower: law.cumulative(statistic), upper: law.survival(statistic) });
+    },
+  };
 }
 
 /** One mean against a claim by t on n − 1 degrees of freedom (Student 1908). At least two readings with some spread; paired columns: the same of their differences. */

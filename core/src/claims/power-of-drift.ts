@@ -2,7 +2,7 @@ import { DRIFT_LEAST_N } from '../describe/drift.js';
 import { smallestNoticeable } from './power-of-t.js';
 
 /** What ranks keep of a straight trend over equally spaced rows, in readings (Stuart 1954): (3/π)^(1/3). */
-const KEPT_BY_RANKS = Math.cbrt(3 / Math.PI);
+const KEPT_BY_RANKS = 0.984745;
 
 /**
  * The rise from the first to the last of n normal readings, in sds about the trend, that this test detects 80 % of the time: that of the slope by t (its standard error is

@@ -1,3 +1,4 @@
+import { expm1, log1p } from '../numeric/elementary.js';
 import { centralMoments } from '../numeric/sums.js';
 import { namedBy, type Judging, type Limits } from './named.js';
 import type { Side } from './grubbs.js';
@@ -90,7 +91,7 @@ export function thresholdOf(sorted: Float64Array, end: End, flagged: (x: number)
   const range = sorted[n - 1]! - sorted[0]!;
   const middle = sorted[n >> 1]!;
   const sign = end === 'upper' ? 1 : -1;
-  const at = (k: number) => middle + sign * range * (2 ** ((k / STEPS) * Math.log2(REACH + 1)) - 1);
+  const at = (k: number) => middle + sign * range * expm1((k / STEPS) * log1p(REACH));
   if (!(range > 0) || !flagged(at(STEPS))) return null;
   let k = STEPS - 1;
   while (k >= 0 && flagged(at(k))) k--;

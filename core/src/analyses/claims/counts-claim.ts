@@ -13,7 +13,7 @@ import { claimResult, headOf, typedHead, type Head } from './claim-source.js';
 import { claimFinding } from './claim-words.js';
 import { placedCounts, type PlacedCounts } from './counts-source.js';
 import { COUNTS_CLAIM, COUNTS_METHOD, countsRequest, type CountsRequest } from './counts-settings.js';
-import { chosenP, enoughExpected, expectedLine, lawOfChiSquare, noticedByChiSquare, pExtras } from './counts-tested.js';
+import { chosenP, enoughExpected, expectedLine, lawOfChiSquare, pExtras } from './counts-tested.js';
 import { missedBy } from './one-column.js';
 import type { SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 

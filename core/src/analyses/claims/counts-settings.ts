@@ -37,7 +37,13 @@ const SHARE = 'A share lies between 0 and 1; 0.25 means 25 %.';
 const fewEnough = (record: object) => Object.keys(record).length <= MOST_CELLS;
 const FEW = `At most ${MOST_CELLS} places are compared.`;
 
-export const countsRequest = z
+/** Shares are given to be used: they are not left aside because it was not also said that they count. */
+const sharesCount = (given: unknown): unknown =>
+  typeof given === 'object' && given !== null && 'shares' in given && !('spread' in given)
+    ? { ...given, spread: 'given' }
+    : given;
+
+const countsSettings = z
   .strictObject({
     column: columnSetting.optional(),
     /** Of a count column: the labels whose counts are added up. */
@@ -57,8 +63,14 @@ export const countsRequest = z
   .refine(({ column, counts }) => column === undefined || counts === undefined, {
     message: 'Counts are typed in place of a column: leave one of the two out.',
     path: ['counts'],
+  })
+  .refine(({ spread: how, shares }) => shares === undefined || how === 'given', {
+    message:
+      'Shares are claimed only with the spread “given”: the counts are claimed to be spread evenly here. Leave one of the two out.',
+    path: ['shares'],
   });
-export type CountsRequest = z.infer<typeof countsRequest>;
+export type CountsRequest = z.infer<typeof countsSettings>;
+export const countsRequest: z.ZodType<CountsRequest> = z.preprocess(sharesCount, countsSettings);
 
 export const COUNTS_CLAIM: readonly SentencePart[] = [
   'The counts of ',

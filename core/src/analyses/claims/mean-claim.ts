@@ -1,3 +1,4 @@
+import { centralMoments } from '../../numeric/sums.js';
 import { z } from 'zod';
 import { pOfTails } from '../../claims/alternative.js';
 import { equivalenceP, meanByT, meanByZ, meanInterval, type TestOfMean } from '../../claims/means.js';
@@ -104,7 +105,7 @@ function assumptionsOf({ values, name, resolution }: Source, { alpha, method: by
 /** Is the mean what is claimed. */
 export const meanClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'mean-claim',
-  version: 1,
+  version: 2,
   name: 'Claim on a mean',
   title: 'is the mean what is claimed (t; z with a known sd), with power and equivalence',
   needsReadings: false,
@@ -126,10 +127,12 @@ export const meanClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     if (byZ && known === undefined) return unavailable(sample, 'Say which sd is known: z goes by it.');
     const { n, mean } = source;
     const sd = byZ ? known! : source.sd!;
-    const test = byZ ? meanByZ(source, claim, sd) : meanByT({ n, mean, sd }, claim);
+    // The claim is taken off before averaging: readings about 10⁹ then keep the digits of their differences.
+    const off = source.values ? centralMoments(source.values.map((x) => x - claim)).mean : mean - claim;
+    const test = byZ ? meanByZ({ n, mean: off }, 0, sd) : meanByT({ n, mean: off, sd }, 0);
     const scale: Scale = { ...head, as: 'reading', error: test.standardError };
     const interval = meanInterval(mean, test, confidence, of);
-    const difference = mean - claim;
+    const difference = off;
     const { name, law } = lawOfMean(test);
     const symbol = byZ ? 'z' : 't';
     return claimResult(head, settings, {

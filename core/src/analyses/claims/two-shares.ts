@@ -2,7 +2,7 @@ import { differenceByTest } from '../../claims/difference-of-shares.js';
 import { exactPowerOfTwoShares, MOST_SUMMED } from '../../claims/power-of-two-shares.js';
 import { sizesOf } from '../../claims/simulated-power.js';
 import { z } from 'zod';
-import { bothSidesFor, openEnd } from '../../claims/alternative.js';
+import { openEnd } from '../../claims/alternative.js';
 import { powerOfTwoShares } from '../../claims/power-of-shares.js';
 import { oddsRatio, riskRatio, type Ratio } from '../../claims/risks.js';
 import { fisherP, newcombe, wilson } from '../../claims/shares.js';

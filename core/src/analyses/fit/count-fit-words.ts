@@ -120,7 +120,6 @@ export function countNotes(result: CountFitResult): Note[] {
   return [...notes, ...simulatedNotes(mainCountTest(result)?.pSimulated ?? null, alpha)];
 }
 
-const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1);
 const interval = ({ lower, upper }: { lower: number; upper: number }) => `${briefly(lower, 4)} – ${briefly(upper, 4)}`;
 
 /** "0", "3 – 5", "7 or more". */

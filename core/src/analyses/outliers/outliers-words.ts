@@ -1,7 +1,7 @@
 import { simulatedNotes } from '../../road/simulated-notes.js';
 import { familyByName } from '../../distributions/registry.js';
 import { articleOf } from '../../distributions/names.js';
-import { equalsP, formatFigure, formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
+import { equalsP, formatFigure, formatP, formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
 import { greatestScore } from '../../outliers/grubbs.js';
 import { hasLevel, type Rule } from '../../outliers/rules.js';
 import { Z_LIMIT } from '../../outliers/screens.js';
@@ -31,7 +31,7 @@ const sampleWords = ({ family, n }: OutliersResult) =>
 /** "the generalised ESD of up to 4, level 0.05, either side, p = 0.034". */
 function ruleWords(
   { alpha, side, most }: OutliersResult,
-  { rule, pValue, pFormula, pMethod, falseAlarms }: OutlierTest,
+  { rule, pValue, pFormula, pMethod, pSimulated, falseAlarms }: OutlierTest,
 ) {
   const { title } = RULE_FACTS[rule];
   const named = rule === 'generalized-esd' ? `${title} of up to ${most}` : title;
@@ -44,7 +44,12 @@ function ruleWords(
     pValue === null
       ? ''
       : `, ${pValue === 1 && bound === '≤' ? 'p ≤ 1' : equalsP(pValue, alpha, bound).replaceAll(' ', '\u00a0')}`;
-  return `${named}, level ${formatValue(alpha)}, ${SIDE_WORDS[side]}${p}`;
+  // A simulated p comes with how well it is known.
+  const between =
+    pMethod === 'simulated' && pSimulated
+      ? ` (95\u00a0% interval ${pSimulated.pInterval.map((end) => formatP(end)).join(' to ')})`
+      : '';
+  return `${named}, level ${formatValue(alpha)}, ${SIDE_WORDS[side]}${p}${between}`;
 }
 
 const alarmWords = ({ share }: FoundShare) =>

@@ -70,7 +70,7 @@ function reachWords({ min, median, max }: Described): string {
 }
 
 function oneFinding(figures: Described): Piece[] {
-  const { n, mean, sd, distinct } = figures;
+  const { n, mean, distinct } = figures;
   const centre = { text: n === 1 ? inUnit(figures, mean, 'location') : meanWords(figures), strong: true };
   if (n === 1) return [{ text: 'One reading stands at ' }, centre, { text: '.' }];
   const start = { text: `${groupThousands(n)} readings centre at ` };
@@ -146,7 +146,7 @@ function namedOutside(figures: Described, count: number): string {
 
 function farSentence(figures: Described, alpha: number): string {
   const { farthest, farCount } = figures;
-  const times = `the farthest ${farthest!.multiple.toPrecision(2)} quartile ranges beyond the quartiles`;
+  const times = `the farthest ${formatValue(Number(farthest!.multiple.toPrecision(2)))} quartile ranges beyond the quartiles`;
   return `Far out: ${namedOutside(figures, Math.max(1, farCount))} (${times}, ${equalsP(farthest!.pValue, alpha)}).`;
 }
 

@@ -271,7 +271,8 @@ const SHAPE: Figure[] = [
   one(
     {
       ...{ key: 'skewnessPearson', group: 'Shape', name: '3(mean − median)/sd', first: true },
-      meaning: 'A lean of the middle of the readings, hardly moved by one far reading (Pearson).',
+      meaning:
+        'How far the mean lies from the median, in SDs, times three (Pearson). An outlier moves the mean and the SD, and with them this figure.',
       formula: '3 · (mean − median) / s',
       others: ['skewness', 'skewnessMoment'],
     },

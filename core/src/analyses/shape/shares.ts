@@ -204,6 +204,12 @@ export const sharesAnalysis = defineAnalysis<SharesRequest, SharesResult>({
     parts.slice(0, 3).flatMap(({ name, n, stretches, curve }, i) => {
       const [first] = stretches;
       if (!first) return [];
+      if (n === 2 && first.times !== null)
+        return [
+          {
+            text: `${grouped ? `${name}: ` : ''}Two readings always lie within one SD of their mean: their count says nothing.`,
+          },
+        ];
       const expected =
         first.expected === null || !curve || !('family' in curve)
           ? ''

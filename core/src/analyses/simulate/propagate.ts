@@ -181,7 +181,7 @@ function summarised(
   chunks: readonly Float64Array[],
   stable: boolean | null,
 ): PropagateResult {
-  const { asked, propagation } = working;
+  const { asked } = working;
   const grown = piledUp(partial, chunks);
   const sorted = statisticsOf({ chunks, stride: 1 }).slice().sort();
   if (sorted.length < 2) return { ...grown, stable };

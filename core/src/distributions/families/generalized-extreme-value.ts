@@ -74,8 +74,21 @@ function standardOf(shape: number): Standard {
 
 /** (Γ(1 − ξ) − 1)/ξ. */
 function meanOf(shape: number): number {
-  return expm1(logGamma(1 - shape)) / shape;
+  return expm1(Math.abs(shape) < NEAR_ZERO ? logGammaBelowOne(shape) : logGamma(1 - shape)) / shape;
 }
+
+/** Nearer to 0 than this 1 − ξ loses the digits of ξ. */
+const NEAR_ZERO = 1e-3;
+
+/** log Γ(1 − ξ) = γξ + Σ ζ(k)ξᵏ/k (Abramowitz & Stegun 6.1.33). */
+const logGammaBelowOne = (x: number): number =>
+  x *
+  (0.5772156649015329 +
+    x *
+      (1.6449340668482264 / 2 +
+        x *
+          (1.2020569031595942 / 3 +
+            x * (1.0823232337111382 / 4 + x * (1.0369277551433699 / 5 + (x * 1.0173430619844491) / 6)))));
 
 /** The generalized extreme-value distribution. */
 export const generalizedExtremeValue = defineFamily({

@@ -8,6 +8,9 @@ import { scaled } from '../scaled.js';
 
 const LOG_ROOT_TWO_PI = 0.918938533204672741780329736406;
 
+/** From here on e^mean and the rest are multiplied. */
+const LARGE_MEAN = 30;
+
 /** e^(mean + sd·Z): the logarithm is normal. Moments by Johnson, Kotz & Balakrishnan (1994), ch. 14. */
 function lognormalOf(mean: number, sd: number): Distribution {
   const logDensity = (x: number) =>
@@ -32,13 +35,17 @@ function lognormalOf(mean: number, sd: number): Distribution {
   };
   const growth = expm1(sd * sd);
   const w = growth + 1;
+  // A sum with a large mean would lose the digits of the other part.
+  const lead = Math.abs(mean) > LARGE_MEAN ? exp(mean) : 0;
+  const raised = (part: number) =>
+    lead > 0 && lead < Infinity && Number.isFinite(part) ? lead * exp(part) : exp(mean + part);
   return {
     density,
     logDensity,
     cumulative: (x) => (x > 0 ? tail(x, -1) : 0),
     survival: (x) => (x > 0 ? tail(x, 1) : 1),
-    quantile: (p) => exp(mean + sd * normalQuantile(p)),
-    survivalQuantile: (q) => exp(mean - sd * normalQuantile(q)),
+    quantile: (p) => raised(sd * normalQuantile(p)),
+    survivalQuantile: (q) => raised(-sd * normalQuantile(q)),
     mean: exp(mean + 0.5 * sd * sd),
     variance: exp(2 * mean + sd * sd) * growth,
     skewness: (w + 2) * Math.sqrt(growth),

@@ -174,7 +174,8 @@ export class Landscape {
     const n = at.length;
     const inverse = curvature && inverseOf(curvature.hessian, n);
     const slopes = this.coordinates.map(({ slope }, i) => slope(at[i]!));
-    const covariance = inverse && slopes.map((a, i) => slopes.map((b, j) => a * b * inverse[i * n + j]!));
+    const covariance =
+      inverse && slopes.map((a, i) => slopes.map((b, j) => a * b * inverse[Math.min(i, j) * n + Math.max(i, j)]!));
     const standardErrors = standardErrorsOf(
       this.coordinates.map(({ name }) => name),
       covariance,

@@ -8,6 +8,7 @@ import { calibrateHeldClaims } from './held-claims.ts';
 import { calibrateOutliers } from './outliers.ts';
 import { calibrateResampling } from './resampling.ts';
 import { calibrateSimulation } from './simulation.ts';
+import { calibrateStatements } from './statements.ts';
 import { calibrateTransformations } from './transformations.ts';
 import { calibrateFitted } from './fitted-families.ts';
 import { calibrateNormality } from './normality.ts';
@@ -24,6 +25,7 @@ const CALIBRATIONS: Record<string, () => boolean | Promise<boolean>> = {
   'held-claims': calibrateHeldClaims,
   resampling: calibrateResampling,
   simulation: calibrateSimulation,
+  statements: calibrateStatements,
 };
 
 const wanted = process.argv.slice(2);

@@ -16,7 +16,7 @@ test('the demo: plot, finding, keep, and the same numbers on the server and on t
   await openStage(page, 'Fit');
   const finding = page.getByRole('region', { name: 'Finding' });
   await expect(finding).toContainText(
-    'There is no evidence against a normal distribution with mean 8.016 and sd 0.1081\u00a0mm',
+    'There is no evidence against a normal distribution with mean 8.016 and sd 0.108\u00a0mm',
   );
   await settled(page);
   await expect(plotted(page)).toHaveAccessibleName(/95 % of normal samples stay wholly inside the shaded band/);
@@ -212,7 +212,9 @@ test('families are ranked, their p arriving one by one; one is chosen for the pl
   await page.goto(page.url().replace(/readings.*/, 'fit?show=families&families.replicates=199&plot.band=line'));
   const finding = page.getByRole('region', { name: 'Finding' });
   await expect(finding).toContainText('are plausible, of 17 families');
-  await expect(finding).toContainText('distribution are taken from the outermost readings, so AICc cannot compare them');
+  await expect(finding).toContainText(
+    'distribution are taken from the outermost readings, so AICc cannot compare them',
+  );
   await expect(finding).toContainText('20 readings are too few to tell families apart');
   await settled(page);
   await expect(finding.getByRole('row')).toHaveCount(20);

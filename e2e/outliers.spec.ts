@@ -93,7 +93,7 @@ test('every rule stands beside the others, one is made that of the study, and th
     .click();
   await page.getByRole('button', { name: 'Make it the rule of the study' }).click();
   await expect(finding(page)).toContainText('No reading lies too far out for a normal sample of 32: Grubbs’ test');
-  await expect(finding(page)).toContainText('would be named');
+  await expect(finding(page)).toContainText('would be flagged');
   await holds(page.getByLabel('rule of the study'), 'grubbs');
   await settled(page);
 

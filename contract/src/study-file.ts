@@ -90,7 +90,13 @@ export const studyFileSchema = z.strictObject({
       seed: z.number().nullable(),
       result: z.unknown(),
       method: textSchema.max(10_000),
-      finding: z.array(z.strictObject({ text: textSchema.max(10_000), strong: z.boolean().optional() })),
+      finding: z.array(
+        z.strictObject({
+          text: textSchema.max(10_000),
+          strong: z.boolean().optional(),
+          code: textSchema.max(40).optional(),
+        }),
+      ),
       note: textSchema.max(2000),
       // Files from before evidence could be arranged and its cautions answered.
       place: z.int().min(0).max(GREATEST).nullable().default(null),

@@ -17,7 +17,12 @@ const AT = '2026-11-27T07:50:12.000Z';
 const piece = (id: string, analysis: string, more: Partial<Evidence> = {}): Evidence => ({
   ...{ id, analysis, version: 1, appVersion: '0.1.0', column: 'c1', parts: null, request: { column: 'thickness' } },
   ...{ fingerprint: 'ab'.repeat(32), revision: 2, seed: 7, result: { notes: [] }, method: `${analysis} was done.` },
-  ...{ finding: [{ text: 'found ' }, { text: '8.02 mm', strong: true }], note: '', place: null, leftOut: false },
+  ...{
+    finding: [{ text: 'found ' }, { text: '8.02 mm', strong: true, code: 'figure' }],
+    note: '',
+    place: null,
+    leftOut: false,
+  },
   ...{ leads: false, answers: [], replaces: null, who: 'A', at: AT, recomputed: { same: true, at: AT }, ...more },
 });
 

@@ -1,8 +1,8 @@
 import { fillNormals } from '../random/normal.js';
 import { createStream, type StreamState } from '../random/stream.js';
 import { tailOf, type Alternative } from './alternative.js';
-import { rankSumsOf, dealerOf } from './simulated-counts.js';
-import { doubledRanks, signedRankShares } from './ranks.js';
+import { dealerOf } from './simulated-counts.js';
+import { signedRankShares } from './ranks.js';
 import { sharesWithoutTies } from './rank-sum.js';
 import { pOfMean, welch } from './means.js';
 import { brownForsythe } from './spreads.js';
@@ -102,13 +102,28 @@ export const severalMediansModel = (sizes: readonly number[]): PowerModel => ({
     const total = own.reduce((a, b) => a + b, 0);
     const centres = centresOf(own);
     const values = new Float64Array(total);
+    const sorted = new Float64Array(total);
+    let from = 0;
+    const groups = own.map((size) => values.subarray(from, (from += size)));
     return (d, state) => {
       fillNormals(state, values);
-      let at = 0;
-      own.forEach((size, i) => {
-        for (let j = 0; j < size; j++) values[at++]! += centres[i]! * d;
+      groups.forEach((group, i) => {
+        const by = centres[i]! * d;
+        if (by !== 0) for (let j = 0; j < group.length; j++) group[j]! += by;
+        group.sort();
       });
-      return rankSumsOf(doubledRanks(values), own);
+      sorted.set(values);
+      sorted.sort();
+      let statistic = 0;
+      for (const group of groups) {
+        let [sum, at] = [0, 0];
+        for (let j = 0; j < group.length; j++) {
+          while (sorted[at]! < group[j]!) at++;
+          sum += at + 1;
+        }
+        statistic += (sum * sum) / group.length;
+      }
+      return statistic;
     };
   },
 });
@@ -156,17 +171,23 @@ export const signedRankModel = (alpha: number, alternative: Alternative): PowerM
   limit: (n) => lastQuiet(signedRankShares(n), alpha, alternative),
   drawer(n) {
     const values = new Float64Array(n);
-    const sizes = new Float64Array(n);
+    const [above, below] = [new Float64Array(n), new Float64Array(n)];
     const most = (n * (n + 1)) / 2;
     return (d, state) => {
       fillNormals(state, values);
+      let [up, down] = [0, 0];
       for (let i = 0; i < n; i++) {
-        values[i]! += d;
-        sizes[i] = Math.abs(values[i]!);
+        const x = values[i]! + d;
+        if (x > 0) above[up++] = x;
+        else below[down++] = -x;
       }
-      const ranks = doubledRanks(sizes);
-      let sum = 0;
-      for (let i = 0; i < n; i++) if (values[i]! > 0) sum += ranks[i]! / 2;
+      const [high, low] = [above.subarray(0, up).sort(), below.subarray(0, down).sort()];
+      // The rank of a distance above the centre: those before it on its own side, and on the other.
+      let [sum, before] = [0, 0];
+      for (let i = 0; i < up; i++) {
+        while (before < down && low[before]! < high[i]!) before++;
+        sum += i + 1 + before;
+      }
       return onSide(sum, most, alternative);
     };
   },

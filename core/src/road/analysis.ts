@@ -1,14 +1,13 @@
 import type { z } from 'zod';
 import type { Sample } from '../readings/sample.js';
 import type { KernelOrder } from './kernels.js';
+import type { StatementCode } from './statements.js';
 
 export type { Note } from '../readings/note.js';
 
-/** A sentence in pieces; strong pieces carry the finding. */
-export interface Piece {
-  text: string;
-  strong?: boolean;
-}
+/** A sentence in pieces; strong pieces carry the finding, and say what kind of statement it is. */
+export type Piece =
+  { text: string; strong?: false; code?: StatementCode } | { text: string; strong: true; code: StatementCode };
 
 /** A result that cannot be had, and why, in one sentence. */
 export interface Unavailable {

@@ -1,5 +1,6 @@
 // What an analysis is and how it runs; no analysis stands here.
 export * from './analysis.js';
+export { STATEMENT_CODES, type StatementCode } from './statements.js';
 export { beyondWords } from './beyond-limits.js';
 export { type Explained, type FigureOf, type FoundFigure, foundFigures } from './figure.js';
 export { subjectWords } from './groups.js';

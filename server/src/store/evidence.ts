@@ -26,7 +26,9 @@ export function toEvidence(row: typeof evidence.$inferSelect): Evidence {
   const recomputed = recomputedAt && { same: recomputedSame === true, at: recomputedAt.toISOString() };
   return {
     ...{ id, analysis, version, appVersion, column: columnId, parts, request, fingerprint, revision, seed },
-    ...{ result, method, finding, note, place, leftOut, leads, answers, replaces },
+    ...{ result, method, note, place, leftOut, leads, answers, replaces },
+    // Findings kept before statements had codes have none.
+    finding: finding as Evidence['finding'],
     ...{ who, at: at.toISOString(), recomputed },
   };
 }

@@ -181,7 +181,7 @@ export const evidence = mysqlTable(
     seed: double('seed'),
     result: json<unknown>()('result').notNull(),
     method: longText('method').notNull(),
-    finding: json<{ text: string; strong?: boolean }[]>()('finding').notNull(),
+    finding: json<{ text: string; strong?: boolean; code?: string }[]>()('finding').notNull(),
     note: varchar('note', { length: 2000 }).notNull(),
     /** Its place on the sheet, where somebody has arranged it. */
     place: int('place'),

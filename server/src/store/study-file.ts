@@ -176,7 +176,11 @@ export async function openStudy(db: Database, saved: StudyFile): Promise<string>
       q.insert(changes).values(some.map((one) => ({ ...inTime(one), studyId }))),
     );
     for (const piece of file.evidence) {
-      const finding = piece.finding.map(({ text, strong }) => ({ text, ...(strong ? { strong } : {}) }));
+      const finding = piece.finding.map(({ text, strong, code }) => ({
+        text,
+        ...(strong ? { strong } : {}),
+        ...(code === undefined ? {} : { code }),
+      }));
       await q.insert(evidence).values({ ...inTime(piece), finding, studyId });
     }
     await inPortions(file.looks, (some) => q.insert(looks).values(some.map((one) => ({ ...inTime(one), studyId }))));

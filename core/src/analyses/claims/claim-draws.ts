@@ -94,7 +94,7 @@ function drawsFinding({ statistics, beyond }: ClaimDrawsResult): Piece[] {
   const n = groupThousands(statistics.length);
   return [
     { text: `Of ${n} samples drawn as if the claim were true, ` },
-    { text: groupThousands(beyond), strong: true },
+    { text: groupThousands(beyond), strong: true, code: 'figure' },
     { text: ' lie at least as far from it.' },
   ];
 }

@@ -48,7 +48,7 @@ export function claimScreenFinding(result: ClaimScreenResult): Piece[] {
   const off = judged.filter(({ pHolm }) => pHolm! < alpha);
   if (off.length === 0)
     return [
-      { text: 'None', strong: true },
+      { text: 'None', strong: true, code: 'no-evidence' },
       { text: ` of ${of} is shown to be other than claimed, at level ${formatValue(alpha)}${shared}.` },
     ];
   const named = off
@@ -58,7 +58,7 @@ export function claimScreenFinding(result: ClaimScreenResult): Piece[] {
   const more = off.length > 3 ? ` and ${off.length - 3} more` : '';
   return [
     { text: `${off.length} of ${of} ` },
-    { text: off.length === 1 ? 'is not what is claimed' : 'are not what is claimed', strong: true },
+    { text: off.length === 1 ? 'is not what is claimed' : 'are not what is claimed', strong: true, code: 'evidence' },
     { text: `: ${named}${more}, at level ${formatValue(alpha)}${shared}.` },
   ];
 }

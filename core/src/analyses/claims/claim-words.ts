@@ -33,7 +33,11 @@ function closenessWords(result: ClaimResult): Piece[] {
   if (!closeness) return [];
   const within = `within ${toldNamed(closeness.margin, result)} of what is claimed (${equalsP(closeness.pValue, result.alpha)})`;
   return closeness.shown
-    ? [{ text: ' It is ' }, { text: 'shown to be close enough', strong: true }, { text: `: ${within}.` }]
+    ? [
+        { text: ' It is ' },
+        { text: 'shown to be close enough', strong: true, code: 'evidence' },
+        { text: `: ${within}.` },
+      ]
     : [{ text: ` That it lies ${within} is not shown either.` }];
 }
 
@@ -44,8 +48,8 @@ export function claimFinding(result: ClaimResult): Piece[] {
   if (pValue === null) return [{ text: `Is it so that ${sought}${tail}` }];
   const lead: Piece[] =
     pValue < alpha
-      ? [{ text: 'It is ' }, { text: `shown that ${sought}`, strong: true }]
-      : [{ text: 'It is ' }, { text: 'not shown', strong: true }, { text: ` that ${sought}` }];
+      ? [{ text: 'It is ' }, { text: `shown that ${sought}`, strong: true, code: 'evidence' }]
+      : [{ text: 'It is ' }, { text: 'not shown', strong: true, code: 'no-evidence' }, { text: ` that ${sought}` }];
   // Where a difference is shown, that it is not close enough goes without saying.
   const closeness = pValue < alpha && !result.closeness?.shown ? [] : closenessWords(result);
   return [...lead, { text: tail }, ...closeness];

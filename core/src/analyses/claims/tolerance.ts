@@ -156,7 +156,11 @@ function toleranceFinding(result: ToleranceResult): Piece[] {
   const sure = reached === null || reached >= confidence;
   const lead: Piece[] = [
     { text: `With a confidence of ${formatPercentOf(sure ? confidence : reached)} ` },
-    { text: `${formatPercentOf(held)} of all ${name} lies ${limitWords(limits, scale)}`, strong: true },
+    {
+      text: `${formatPercentOf(held)} of all ${name} lies ${limitWords(limits, scale)}`,
+      strong: true,
+      code: 'interval',
+    },
     { text: sure ? '.' : `: less than the ${formatPercentOf(confidence)} asked for.` },
   ];
   if (within === null) return lead;
@@ -164,13 +168,13 @@ function toleranceFinding(result: ToleranceResult): Piece[] {
     return [
       ...lead,
       { text: ' That is ' },
-      { text: 'within what is allowed', strong: true },
+      { text: 'within what is allowed', strong: true, code: 'evidence' },
       { text: ': the claim is shown.' },
     ];
   return [
     ...lead,
     { text: ' That so much lies within what is allowed is ' },
-    { text: 'not shown', strong: true },
+    { text: 'not shown', strong: true, code: 'no-evidence' },
     { text: '.' },
   ];
 }

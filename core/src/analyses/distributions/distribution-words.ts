@@ -72,19 +72,22 @@ export function distributionFinding(result: DistributionResult): Piece[] {
     const n = result.points!.length;
     return [
       { text: `Density and chances at ` },
-      { text: `${n} ${n === 1 ? 'value' : 'values'}`, strong: true },
+      { text: `${n} ${n === 1 ? 'value' : 'values'}`, strong: true, code: 'figure' },
       { text: '.' },
     ];
   }
   if (question === 'lowerShare' || question === 'upperShare') {
     const side = question === 'lowerShare' ? (discrete ? 'at or below' : 'below') : 'above';
     found.push(
-      { text: formatValue(value!), strong: true },
+      { text: formatValue(value!), strong: true, code: 'figure' },
       { text: ` has ${formatPercentOf(probability, complement)} of values ${side} it` },
     );
     found.push({ text: discrete ? '; it is the least number that reaches the share asked for.' : '.' });
   } else if (question === 'centralShare') {
-    found.push({ text: 'From ' }, { text: `${formatValue(lower!)} to ${formatValue(upper!)}`, strong: true });
+    found.push(
+      { text: 'From ' },
+      { text: `${formatValue(lower!)} to ${formatValue(upper!)}`, strong: true, code: 'figure' },
+    );
     const share = formatPercentOf(probability, complement);
     found.push({
       text: discrete
@@ -93,7 +96,7 @@ export function distributionFinding(result: DistributionResult): Piece[] {
     });
   } else {
     found.push(
-      { text: values(formatPercentOf(probability, complement)), strong: true },
+      { text: values(formatPercentOf(probability, complement)), strong: true, code: 'figure' },
       { text: ` are ${whereWords(result)}.` },
     );
   }
@@ -133,7 +136,7 @@ export function readingsSentence({ readings, probability, complement }: Distribu
   const expected = probability < low || probability > high ? 'outside' : 'inside';
   return [
     { text: `Of the readings of ${column}, ` },
-    { text: `${count} of ${n}`, strong: true },
+    { text: `${count} of ${n}`, strong: true, code: 'figure' },
     {
       text: ` (${formatPercentOf(share, 1 - share, 3)}) lie there; the true share is between ${formatPercentOf(low, 1 - low, 3)} and ${formatPercentOf(high, 1 - high, 3)} with 95 % confidence. The ${formatPercentOf(probability, complement)} of the distribution lie ${expected} that interval.`,
     },

@@ -44,7 +44,7 @@ export function comparedFinding(result: CompareFamiliesResult): Piece[] {
       ? ` Of those listed apart, there is no evidence against ${listed(fitting.map((one) => `${articleOf(titleOf(one))} ${titleOf(one)}`))}.`
       : '';
     return [
-      { text: 'None of the families fits', strong: true },
+      { text: 'None of the families fits', strong: true, code: 'evidence' },
       {
         text: `: A² rejects even those that rank first by AICc (${namesOf(families.slice(0, plausibleCount(families.map((one) => one.weight))))}).${but}`,
       },
@@ -52,7 +52,7 @@ export function comparedFinding(result: CompareFamiliesResult): Piece[] {
   }
   const lead = `${plausible.length === 1 ? 'Only ' : ''}${namesOf(plausible)}`;
   return [
-    { text: `${lead[0]!.toUpperCase()}${lead.slice(1)}`, strong: true },
+    { text: `${lead[0]!.toUpperCase()}${lead.slice(1)}`, strong: true, code: 'plausible' },
     {
       text:
         plausible.length === 1

@@ -47,7 +47,7 @@ export function countFinding(result: CountFitResult): Piece[] {
   if (!test) {
     return [
       { text: `${groupThousands(result.n)} counts beside ${law}: ` },
-      { text: 'too few', strong: true },
+      { text: 'too few', strong: true, code: 'no-evidence' },
       { text: ' to be tested.' },
     ];
   }
@@ -56,8 +56,8 @@ export function countFinding(result: CountFitResult): Piece[] {
   if (p === null) return [{ text: `${figures} against ${law}; its p-value is being simulated.` }];
   const against = p < alpha;
   const lead: Piece[] = against
-    ? [{ text: 'The counts ' }, { text: 'depart from', strong: true }]
-    : [{ text: 'There is ' }, { text: 'no evidence against', strong: true }];
+    ? [{ text: 'The counts ' }, { text: 'depart from', strong: true, code: 'evidence' }]
+    : [{ text: 'There is ' }, { text: 'no evidence against', strong: true, code: 'no-evidence' }];
   const ratio = dispersion ? dispersion.statistic / dispersion.df : null;
   const varied =
     ratio === null || !(main === 'dispersion' || against)

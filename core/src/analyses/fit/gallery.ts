@@ -155,6 +155,6 @@ export const galleryAnalysis = defineAnalysis<Request, GalleryResult>({
       missed === 0
         ? `All ${known.length} that are not normal would be found out by A² at the level ${alpha}`
         : `${missed} of ${known.length} that are not normal would pass A² at the level ${alpha}`;
-    return [lead, { text: said, strong: true }, { text: ' in this draw.' }];
+    return [lead, { text: said, strong: true, code: 'figure' }, { text: ' in this draw.' }];
   },
 });

@@ -53,12 +53,12 @@ export function fitFinding(result: GoodnessOfFitResult): Piece[] {
     case 'no-evidence':
       return [
         { text: 'There is ' },
-        { text: 'no evidence against', strong: true },
+        { text: 'no evidence against', strong: true, code: 'no-evidence' },
         { text: `${of}: ${figures}, ${said}, level ${alpha}.` },
       ];
     case 'rounding':
       return [
-        { text: 'Coarse rounding alone', strong: true },
+        { text: 'Coarse rounding alone', strong: true, code: 'no-evidence' },
         {
           text: ` can explain the departure from${of}: ${figures}, ${said} as written, but ${equalsP(test.pResolution!.pValue, alpha)} against the same rounded to ${resolution}, level ${alpha}.`,
         },
@@ -66,7 +66,7 @@ export function fitFinding(result: GoodnessOfFitResult): Piece[] {
     case 'evidence':
       return [
         { text: 'The readings ' },
-        { text: 'depart from', strong: true },
+        { text: 'depart from', strong: true, code: 'evidence' },
         {
           text: `${of}: ${figures}, ${said}, level ${alpha}${differs ? `; ${differenceWords(differs, alpha)}` : '.'}`,
         },

@@ -23,9 +23,9 @@ export function lineUpFinding(result: LineUpResult): Piece[] {
     return place === null
       ? [
           { text: `One of these ${PLACES} is of the readings, the others are ${decoys(result)}. ` },
-          { text: 'Which one is not like the others?', strong: true },
+          { text: 'Which one is not like the others?', strong: true, code: 'figure' },
         ]
-      : [{ text: 'The readings stand at ' }, { text: `place ${place}`, strong: true }, { text: '.' }];
+      : [{ text: 'The readings stand at ' }, { text: `place ${place}`, strong: true, code: 'figure' }, { text: '.' }];
   }
   const last = viewers.at(-1)!;
   const p = equalsP(pValue!, alpha);
@@ -38,7 +38,7 @@ export function lineUpFinding(result: LineUpResult): Piece[] {
   if (right === 0) {
     return [
       { text: 'The readings were ' },
-      { text: 'not told apart', strong: true },
+      { text: 'not told apart', strong: true, code: 'no-evidence' },
       {
         text: ` from ${decoys(result)}${lead || ` by ${viewerWords(counted)}`}. There is no evidence against it that an eye could see.`,
       },
@@ -51,7 +51,7 @@ export function lineUpFinding(result: LineUpResult): Piece[] {
       : `: by chance ${p}, not below the level ${alpha}${counted === 1 ? '. One viewer alone can show no more: let others look' : ''}.`;
   return [
     { text: 'The readings were ' },
-    { text: 'picked out', strong: true },
+    { text: 'picked out', strong: true, code: 'evidence' },
     { text: ` from ${decoys(result)}${of}${lead}${verdict}` },
   ];
 }

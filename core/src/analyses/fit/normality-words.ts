@@ -19,18 +19,18 @@ export function normalityFinding(result: NormalityResult): Piece[] {
     case 'no-evidence':
       return [
         { text: 'There is ' },
-        { text: 'no evidence against', strong: true },
+        { text: 'no evidence against', strong: true, code: 'no-evidence' },
         { text: `${normal}: ${figures}, ${equalsP(test.pValue!, alpha)}, level ${alpha}.` },
       ];
     case 'evidence':
       return [
         { text: 'The readings ' },
-        { text: 'depart from', strong: true },
+        { text: 'depart from', strong: true, code: 'evidence' },
         { text: `${normal}: ${figures}, ${equalsP(test.pValue!, alpha)}, level ${alpha}.` },
       ];
     case 'rounding':
       return [
-        { text: 'Coarse rounding alone', strong: true },
+        { text: 'Coarse rounding alone', strong: true, code: 'no-evidence' },
         {
           text: ` can explain the departure from${normal}: ${figures}, ${equalsP(test.pValue!, alpha)} as written, but ${equalsP(test.pResolution!.pValue, alpha)} against a normal rounded to ${resolution}, level ${alpha}.`,
         },

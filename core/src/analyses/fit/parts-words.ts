@@ -38,13 +38,17 @@ export function testsFinding(
       tests.length === 1
         ? ` in ${said(least)}, ${shared}; of ${partsWords(result)} it is the one that can be tested.`
         : ` in any of ${partsWords(result, tests.length)}: the least p is that of ${said(least)}, ${shared}.`;
-    return [{ text: 'There is ' }, { text: 'no evidence against', strong: true }, { text: ` ${against}${where}` }];
+    return [
+      { text: 'There is ' },
+      { text: 'no evidence against', strong: true, code: 'no-evidence' },
+      { text: ` ${against}${where}` },
+    ];
   }
   const others = tests.length - departing.length;
   const rest = others === 0 ? '' : `; in the other${others === 1 ? '' : ` ${others}`} no evidence`;
   return [
     { text: 'The readings ' },
-    { text: 'depart from', strong: true },
+    { text: 'depart from', strong: true, code: 'evidence' },
     { text: ` ${against} in ${listed(departing.map(said))}${rest}, ${shared}.` },
   ];
 }
@@ -62,6 +66,10 @@ export function bandsFinding<R extends { band: { kind: string; outsideCount: num
   const outside = banded.filter(({ band }) => band.outsideCount > 0);
   const words = outside.map(({ name, band }) => `${band.outsideCount} in ${name}`);
   return outside.length === 0
-    ? [{ text: `${lead}: ` }, { text: 'no reading lies outside', strong: true }, { text: ' its band.' }]
-    : [{ text: `${lead}; outside its band ` }, { text: listed(words), strong: true }, { text: '.' }];
+    ? [
+        { text: `${lead}: ` },
+        { text: 'no reading lies outside', strong: true, code: 'no-evidence' },
+        { text: ' its band.' },
+      ]
+    : [{ text: `${lead}; outside its band ` }, { text: listed(words), strong: true, code: 'figure' }, { text: '.' }];
 }

@@ -39,7 +39,7 @@ function normalFinding({ n, asked, alpha }: NormalPower): Piece[] {
   const moment = departureOf(kind).moment(value);
   if (!at) return [{ text: `What ${groupThousands(n)} readings notice of ${what} is being simulated.` }];
   const lead = `With ${groupThousands(n)} readings and level ${alpha}, ${what}${moment ? ` (${moment})` : ''} would go `;
-  const unnoticed: Piece = { text: `unnoticed ${timesWords(1 - at.noticed)}`, strong: true };
+  const unnoticed: Piece = { text: `unnoticed ${timesWords(1 - at.noticed)}`, strong: true, code: 'power' };
   if (over.length === 0 || (needed === null && over.at(-1)!.n < GREATEST_SIZE))
     return [{ text: lead }, unnoticed, { text: '.' }];
   return [{ text: lead }, unnoticed, { text: `; ${neededWords(needed, over.at(-1)!.n, n)}.` }];
@@ -59,7 +59,7 @@ function familiesFinding({ n, law, curves, alpha }: FamiliesPower): Piece[] {
     {
       text: `Were the readings from ${lawTitle(nearest.family)} instead of ${own}, the nearest other, ${groupThousands(n)} of them would leave it `,
     },
-    { text: `unnoticed ${timesWords(1 - at.noticed)}`, strong: true },
+    { text: `unnoticed ${timesWords(1 - at.noticed)}`, strong: true, code: 'power' },
     { text: ` at level ${alpha}; ${neededWords(nearest.needed, nearest.points.at(-1)!.n, n)}.` },
   ];
 }

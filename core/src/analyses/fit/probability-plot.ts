@@ -173,7 +173,7 @@ function finding(result: ProbabilityPlotResult): Piece[] {
     kind === 'whole-plot'
       ? ` the band that ${formatPercent(band.simulated?.coverage ?? confidence, 3)} of ${of} stay wholly inside; line at ${lawWords(result)}.`
       : ` the band that holds each reading alone in ${formatPercent(confidence)} of ${of}, where ${chanceWords(n * (1 - confidence), claimed)} by chance; line at ${lawWords(result)}.`;
-  return [{ text: `${where} outside`, strong: true }, { text: words }];
+  return [{ text: `${where} outside`, strong: true, code: 'evidence' }, { text: words }];
 }
 
 /** How clean samples are rounded, where the steps of the readings are coarse. */

@@ -21,13 +21,13 @@ export function screenFinding(result: ScreenResult): Piece[] {
   if (departing.length === 0) {
     return [
       { text: 'There is ' },
-      { text: 'no evidence against normal', strong: true },
+      { text: 'no evidence against normal', strong: true, code: 'no-evidence' },
       { text: ` in any of ${of} ${shared}.` },
     ];
   }
   const named = departing.length <= 3 ? `: ${departing.map(({ name }) => name).join(', ')}` : '';
   return [
-    { text: `${groupThousands(departing.length)} of ${of} `, strong: true },
+    { text: `${groupThousands(departing.length)} of ${of} `, strong: true, code: 'evidence' },
     { text: `${departing.length === 1 ? 'departs' : 'depart'} from normal ${shared}${named}.` },
   ];
 }

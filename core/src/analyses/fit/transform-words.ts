@@ -46,17 +46,17 @@ function outcomeOf({ pSimulated, pResolution }: TransformSide, alpha: number): O
 const OUTCOMES: Record<Exclude<Outcome, 'open'>, Piece[]> = {
   'no-evidence': [
     { text: 'there is ' },
-    { text: 'no evidence', strong: true },
+    { text: 'no evidence', strong: true, code: 'no-evidence' } as const,
     { text: ' against a normal distribution: ' },
   ],
   rounding: [
     { text: 'the readings depart from a normal distribution by ' },
-    { text: 'no more than their rounding explains', strong: true },
+    { text: 'no more than their rounding explains', strong: true, code: 'no-evidence' } as const,
     { text: ': ' },
   ],
   evidence: [
     { text: 'the readings ' },
-    { text: 'still depart', strong: true },
+    { text: 'still depart', strong: true, code: 'evidence' } as const,
     { text: ' from a normal distribution: ' },
   ],
 };
@@ -73,7 +73,7 @@ export function transformFinding(result: TransformResult): Piece[] {
     const lead = 'Normal scores are normal ';
     return [
       { text: lead },
-      { text: 'by construction', strong: true },
+      { text: 'by construction', strong: true, code: 'no-evidence' } as const,
       { text: `, whatever the readings; ${measured}.` },
     ];
   }
@@ -85,7 +85,7 @@ export function transformFinding(result: TransformResult): Piece[] {
     outcome === 'evidence' && outcomeOf(before, alpha) === 'no-evidence'
       ? [
           { text: 'the readings ' },
-          { text: 'depart', strong: true },
+          { text: 'depart', strong: true, code: 'evidence' } as const,
           { text: ' from a normal distribution as they did not before: ' },
         ]
       : OUTCOMES[outcome];

@@ -17,10 +17,14 @@ export function twoSamplesFinding(result: TwoSamplesResult): Piece[] {
   if (!pSimulated) return [{ text: `${figures} between ${names}; its p-value is being simulated.` }];
   const p = `${figures}, ${equalsP(pSimulated.pValue, alpha)}, level ${alpha}`;
   return pSimulated.pValue < alpha
-    ? [{ text: `${names} ` }, { text: 'come from different distributions', strong: true }, { text: `: ${p}.` }]
+    ? [
+        { text: `${names} ` },
+        { text: 'come from different distributions', strong: true, code: 'evidence' },
+        { text: `: ${p}.` },
+      ]
     : [
         { text: 'There is ' },
-        { text: 'no evidence', strong: true },
+        { text: 'no evidence', strong: true, code: 'no-evidence' },
         { text: ` that ${names} come from different distributions: ${p}.` },
       ];
 }

@@ -66,7 +66,7 @@ export function outlierRulesFinding(result: OutlierRulesResult): Piece[] {
   const lead = `Of ${groupThousands(n)} readings at level ${formatValue(alpha)}, one that is ${JUDGED_AT} sd off is named most often by `;
   const first: Piece[] = [
     { text: lead },
-    { text: listed(alike.map(({ rule }) => RULE_FACTS[rule].title)), strong: true },
+    { text: listed(alike.map(({ rule }) => RULE_FACTS[rule].title)), strong: true, code: 'recommended' },
     { text: ` (${alike.length > 1 ? 'about ' : ''}${percent(one(forOne))})` },
   ];
   const least = leastOf(result, forAll);
@@ -75,7 +75,7 @@ export function outlierRulesFinding(result: OutlierRulesResult): Piece[] {
   return [
     ...first,
     { text: '; whether one or two are far out, ' },
-    { text: RULE_FACTS[forAll.rule].title, strong: true },
+    { text: RULE_FACTS[forAll.rule].title, strong: true, code: 'recommended' },
     { text: ` finds them at least ${percent(least)} of the time.` },
   ];
 }

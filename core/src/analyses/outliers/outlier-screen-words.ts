@@ -35,13 +35,16 @@ export function outlierScreenFinding(result: OutlierScreenResult): Piece[] {
   const how = `by ${RULE_FACTS[rule].title}${hasLevel(rule) ? ` at level ${formatValue(alpha)}${shared}` : ', which has no level'}`;
   const naming = some.filter(({ rows }) => rows!.length > 0);
   if (naming.length === 0) {
-    return [{ text: 'No reading lies too far out', strong: true }, { text: ` in any of ${of}, ${how}.` }];
+    return [
+      { text: 'No reading lies too far out', strong: true, code: 'no-evidence' },
+      { text: ` in any of ${of}, ${how}.` },
+    ];
   }
   const count = naming.reduce((sum, { rows }) => sum + rows!.length, 0);
   const named = naming.length <= 3 ? `: ${naming.map(({ name, rows }) => `${name} (${rows!.length})`).join(', ')}` : '';
   const readings = count === 1 ? '1 reading lies' : `${groupThousands(count)} readings lie`;
   return [
-    { text: `${readings} too far out`, strong: true },
+    { text: `${readings} too far out`, strong: true, code: 'evidence' },
     { text: ` in ${naming.length} of ${of}${named}, ${how}.` },
   ];
 }

@@ -88,8 +88,10 @@ export function outliersFinding(result: OutliersResult): Piece[] {
   const normal = normalWords(result, rows);
   if (rows.length === 0) {
     return [
-      { text: 'No reading lies too far out', strong: true },
-      { text: ` ${sampleWords(result)}${how}${reachWords(result, test)}${normal}` },
+      { text: 'No reading lies too far out', strong: true, code: 'no-evidence' },
+      { text: ` ${sampleWords(result)}${how}` },
+      { text: reachWords(result, test), code: 'threshold' },
+      { text: normal },
     ];
   }
   const words = rowWords(result, rows);
@@ -97,6 +99,7 @@ export function outliersFinding(result: OutliersResult): Piece[] {
     {
       text: `${words[0]!.toUpperCase()}${words.slice(1)} ${rows.length === 1 ? 'lies' : 'lie'} too far out`,
       strong: true,
+      code: 'evidence',
     },
     { text: ` ${sampleWords(result)}${how}${normal}` },
   ];

@@ -27,7 +27,7 @@ export function outlyingGroupsFinding(result: OutlyingGroupsResult): Piece[] {
   const others = told.map((test) => `${TESTS[test.test].title} ${pWords(test, alpha)}`).join(', ');
   if (named.length === 0) {
     return [
-      { text: `No group of ${groups.length} by ${by} stands out`, strong: true },
+      { text: `No group of ${groups.length} by ${by} stands out`, strong: true, code: 'no-evidence' },
       { text: ` in its ${told.map(({ test }) => TESTS[test].what).join(' or ')}: ${others}, ${level}.` },
     ];
   }
@@ -37,7 +37,7 @@ export function outlyingGroupsFinding(result: OutlyingGroupsResult): Piece[] {
     second && second.group === first!.group
       ? [`${first!.group} stands out by its ${TESTS[first!.test].what} and its ${TESTS[second.test].what}`]
       : named.map(({ group, test }) => `${group} stands out by its ${TESTS[test].what}`);
-  return [{ text: words.join(', '), strong: true }, { text: ` among ${of}: ${others}, ${level}.` }];
+  return [{ text: words.join(', '), strong: true, code: 'evidence' }, { text: ` among ${of}: ${others}, ${level}.` }];
 }
 
 /** What a careful colleague would add. */

@@ -71,7 +71,7 @@ export function bootstrapFinding(result: BootstrapResult): Piece[] {
   const { what, observed, replicates, wanted, standardError, main, intervals, confidence, why, times } = result;
   const lead = `${what[0]!.toUpperCase()}${what.slice(1)} is `;
   const scale = { ...result, error: standardError };
-  const figure: Piece = { text: toldStatistic(observed, scale), strong: true };
+  const figure: Piece = { text: toldStatistic(observed, scale), strong: true, code: 'figure' };
   if (replicates === 0) return [{ text: lead }, figure, { text: '.' }];
   const drawn = `${groupThousands(replicates)} ${replicates === 1 ? 'replicate' : 'replicates'}`;
   if (standardError === null) return [{ text: lead }, figure, { text: `; one replicate has been drawn.` }];
@@ -81,7 +81,7 @@ export function bootstrapFinding(result: BootstrapResult): Piece[] {
     { text: lead },
     figure,
     { text: `, its standard error${plan} ` },
-    { text: error, strong: true },
+    { text: error, strong: true, code: 'figure' },
     { text: ` by ${drawn}${replicates < wanted ? ' so far' : ''}` },
   ];
   const interval = main && intervals[main];
@@ -90,7 +90,7 @@ export function bootstrapFinding(result: BootstrapResult): Piece[] {
   return [
     ...known,
     { text: `; ${formatPercentOf(confidence)} interval ` },
-    { text: ends(interval, scale), strong: true },
+    { text: ends(interval, scale), strong: true, code: 'interval' },
     { text: ` (${INTERVAL_NAMED[main]}${because}).` },
   ];
 }

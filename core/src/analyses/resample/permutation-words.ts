@@ -47,7 +47,7 @@ export function tailsWords(result: PermutationResult): string {
 export function permutationFinding(result: PermutationResult): Piece[] {
   const { what, observed, pValue, alpha, pMethod, replicates, null: claim } = result;
   const lead = `${what[0]!.toUpperCase()}${what.slice(1)} is `;
-  const figure: Piece = { text: toldStatistic(observed, result), strong: true };
+  const figure: Piece = { text: toldStatistic(observed, result), strong: true, code: 'figure' };
   if (pValue === null) {
     const so = replicates > 0 ? `; ${countedWords(result)} so far are at least as extreme` : '';
     return [{ text: lead }, figure, { text: `${so}.` }];
@@ -57,11 +57,11 @@ export function permutationFinding(result: PermutationResult): Piece[] {
   const verdict: Piece[] =
     pValue < alpha
       ? [
-          { text: 'Chance alone hardly does that', strong: true },
+          { text: 'Chance alone hardly does that', strong: true, code: 'evidence' },
           { text: `: there is evidence against the claim that ${claim}.` },
         ]
       : [
-          { text: 'Chance alone could do that', strong: true },
+          { text: 'Chance alone could do that', strong: true, code: 'no-evidence' },
           { text: `: no evidence against the claim that ${claim}.` },
         ];
   return [{ text: lead }, figure, { text: counted + p }, ...verdict];

@@ -87,7 +87,7 @@ const timesWords = (times: number) => (times === 2 ? 'twice' : `${times} times`)
 
 export function plansFinding({ plans, what, observed, ...result }: PlansResult): Piece[] {
   const lead = `${what[0]!.toUpperCase()}${what.slice(1)} is `;
-  const figure = { text: toldStatistic(observed, result), strong: true };
+  const figure: Piece = { text: toldStatistic(observed, result), strong: true, code: 'figure' };
   const [now, ...others] = plans;
   if (!now) return [{ text: lead }, figure, { text: '.' }];
   const told = (plan: Plan) => toldDistance(plan.standardError, result);
@@ -96,7 +96,7 @@ export function plansFinding({ plans, what, observed, ...result }: PlansResult):
     { text: lead },
     figure,
     { text: ', with a standard error of ' },
-    { text: told(now), strong: true },
+    { text: told(now), strong: true, code: 'figure' },
     { text: `; it would be ${rest.join(', ')}.` },
   ];
 }

@@ -214,7 +214,11 @@ export function replicateFinding(result: ReplicateResult): Piece[] {
     how === 'redrawing'
       ? `; ${readings.filter(({ now }) => now === 'not drawn').length} of ${groupThousands(readings.length)} readings were not drawn`
       : `; ${groupThousands(moved)}${listed} readings have moved`;
-  return [{ text: name }, { text: toldStatistic(statistic, result), strong: true }, { text: `${tail}.` }];
+  return [
+    { text: name },
+    { text: toldStatistic(statistic, result), strong: true, code: 'figure' },
+    { text: `${tail}.` },
+  ];
 }
 
 /** One replicate, reading by reading: the same for everybody with this seed. */

@@ -127,9 +127,9 @@ export const boxAnalysis = defineAnalysis<BoxRequest, BoxResult>({
       const what = by === null ? `${parts.length} columns` : `${parts.length} groups by ${by}`;
       return [
         { text: `${what}: the medians run from ` },
-        { text: figure(low.median), strong: true },
+        { text: figure(low.median), strong: true, code: 'figure' },
         { text: ` (${low.name}) to ` },
-        { text: figure(high.median), strong: true },
+        { text: figure(high.median), strong: true, code: 'figure' },
         { text: ` (${high.name}).` },
       ];
     }
@@ -137,7 +137,7 @@ export const boxAnalysis = defineAnalysis<BoxRequest, BoxResult>({
     const reading = (value: number) => `${formatFigure(value, 'reading', resolution)}${of}`;
     return [
       { text: 'The middle half lies from ' },
-      { text: `${figure(part!.q1)} to ${figure(part!.q3)}`, strong: true },
+      { text: `${figure(part!.q1)} to ${figure(part!.q3)}`, strong: true, code: 'figure' },
       { text: ` about a median of ${figure(part!.median)}${outsideWords(part!, reading, figure)}.` },
     ];
   },

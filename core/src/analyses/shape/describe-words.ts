@@ -71,15 +71,25 @@ function reachWords({ min, median, max }: Described): string {
 
 function oneFinding(figures: Described): Piece[] {
   const { n, mean, distinct } = figures;
-  const centre = { text: n === 1 ? inUnit(figures, mean, 'location') : meanWords(figures), strong: true };
+  const centre: Piece = {
+    text: n === 1 ? inUnit(figures, mean, 'location') : meanWords(figures),
+    strong: true,
+    code: 'figure',
+  };
   if (n === 1) return [{ text: 'One reading stands at ' }, centre, { text: '.' }];
   const start = { text: `${groupThousands(n)} readings centre at ` };
   const spread = `, with an sd of ${sdWords(figures)}`;
   if (distinct === 1 || !figures.skewnessTest) return [start, centre, { text: `${spread}.` }];
   const lean = leanOf(figures);
   if (!lean)
-    return [start, centre, { text: `${spread}. ` }, { text: 'No evidence of skewness', strong: true }, { text: '.' }];
-  const to = { text: `lean to the ${lean}`, strong: true };
+    return [
+      start,
+      centre,
+      { text: `${spread}. ` },
+      { text: 'No evidence of skewness', strong: true, code: 'no-evidence' },
+      { text: '.' },
+    ];
+  const to: Piece = { text: `lean to the ${lean}`, strong: true, code: 'evidence' };
   return [start, centre, { text: `${spread}, and ` }, to, { text: `: ${reachWords(figures)}.` }];
 }
 
@@ -102,9 +112,9 @@ export function describeFinding(result: DescribeResult): Piece[] {
     by === null ? `${groups.length} columns: the means run` : `${groups.length} groups by ${by}: the means run`;
   const pieces: Piece[] = [
     { text: `${what} from ` },
-    { text: meanWords(low), strong: true },
+    { text: meanWords(low), strong: true, code: 'figure' },
     { text: ` (${low.name}) to ` },
-    { text: meanWords(high), strong: true },
+    { text: meanWords(high), strong: true, code: 'figure' },
     { text: ` (${high.name})` },
   ];
   if (!tight || !wide) return [...pieces, { text: '.' }];

@@ -63,7 +63,7 @@ export const empiricalAnalysis = defineAnalysis<EmpiricalRequest, EmpiricalResul
     const of = unit ? `\u00a0${unit}` : '';
     return [
       { text: 'Half of the readings are at or below ' },
-      { text: `${formatFigure(median, 'location', resolution)}${of}`, strong: true },
+      { text: `${formatFigure(median, 'location', resolution)}${of}`, strong: true, code: 'figure' },
       { text: `; ${groupThousands(values.length)} different values in ${groupThousands(n)} readings.` },
     ];
   },

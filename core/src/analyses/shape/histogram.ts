@@ -155,7 +155,7 @@ export const histogramAnalysis = defineAnalysis<HistogramRequest, HistogramResul
     const fullest = `${formatValue(edges[at]!)} to ${formatValue(edges[at + 1]!)}${of}`;
     return [
       { text: `${groupThousands(n)} readings in ${cut}; the fullest, ` },
-      { text: fullest, strong: true },
+      { text: fullest, strong: true, code: 'figure' },
       { text: `, holds ${groupThousands(most)}.` },
     ];
   },

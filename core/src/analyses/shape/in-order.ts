@@ -63,12 +63,15 @@ export const inOrderAnalysis = defineAnalysis<InOrderRequest, InOrderResult>({
     const figure = `rank correlation with the row ${formatFigure(drift.correlation, 'statistic')}, ${p}`;
     if (drift.pValue >= alpha)
       return [
-        { text: 'No evidence of a drift over the rows', strong: true },
+        { text: 'No evidence of a drift over the rows', strong: true, code: 'no-evidence' },
         { text: ` (${figure}).${couldDetect(result)}` },
       ];
     const way = drift.correlation > 0 ? 'rise' : 'fall';
     const alone = `asked alone at the level ${formatValue(alpha)}, not as one of several looks`;
-    return [{ text: `Over the rows the readings ${way}`, strong: true }, { text: ` (${figure}; ${alone}).` }];
+    return [
+      { text: `Over the rows the readings ${way}`, strong: true, code: 'evidence' },
+      { text: ` (${figure}; ${alone}).` },
+    ];
   },
 });
 
@@ -92,7 +95,10 @@ function partsFinding(parts: readonly (InOrderPart & { name: string })[], alpha:
   const moving = asked.filter((_, i) => passed[i]);
   const among = `the level ${formatValue(alpha)} is shared among ${asked.length} parts`;
   if (moving.length === 0)
-    return [{ text: 'No evidence of a drift over the rows in any part', strong: true }, { text: ` (${among}).` }];
+    return [
+      { text: 'No evidence of a drift over the rows in any part', strong: true, code: 'no-evidence' },
+      { text: ` (${among}).` },
+    ];
   const words = moving.map(({ name, drift }) => `${name} ${drift.correlation > 0 ? 'rises' : 'falls'}`);
-  return [{ text: `Over the rows ${words.join(', ')}`, strong: true }, { text: ` (${among}).` }];
+  return [{ text: `Over the rows ${words.join(', ')}`, strong: true, code: 'evidence' }, { text: ` (${among}).` }];
 }

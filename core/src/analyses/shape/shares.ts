@@ -217,7 +217,7 @@ export const sharesAnalysis = defineAnalysis<SharesRequest, SharesResult>({
       const found = `${groupThousands(first.inside)} of ${groupThousands(n)} (${formatPercentOf(first.share, undefined, 3)})`;
       return [
         { text: `${i > 0 ? ' ' : ''}${grouped ? `${name}: ` : ''}` },
-        { text: found, strong: true },
+        { text: found, strong: true, code: 'figure' },
         { text: ` ${first.inside === 1 ? 'lies' : 'lie'} ${stretchWords(first, resolution, unit)}${expected}.` },
       ];
     }),

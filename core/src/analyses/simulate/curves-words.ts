@@ -67,7 +67,7 @@ function powerWords(result: CurvesResult, curves: readonly Curve[]): Piece[] {
     ...(crossed.length > 0
       ? [
           { text: `${wanted} of samples notice ${what} from ` },
-          { text: crossingsWords(result), strong: true },
+          { text: crossingsWords(result), strong: true, code: 'figure' } as const,
           { text: ' on. ' },
         ]
       : []),
@@ -112,7 +112,7 @@ function errorWords({ along, alpha, unit }: CurvesResult, curves: readonly Curve
     ...(over.length > 0
       ? [
           { text: `Though nothing is there to notice, p is below the level more often than ${level}: ` },
-          { text: over.map(({ words }) => words).join(', '), strong: true },
+          { text: over.map(({ words }) => words).join(', '), strong: true, code: 'figure' } as const,
           { text: '. ' },
         ]
       : []),

@@ -93,17 +93,22 @@ export function oneSampleFinding(result: OneSampleResult): Piece[] {
     const covers = lower <= truth! && upper >= truth!;
     return [
       name,
-      { text: toldInterval({ lower, upper }, result, result.kind), strong: true },
+      { text: toldInterval({ lower, upper }, result, result.kind), strong: true, code: 'figure' },
       { text: covers ? ', which covers what is true.' : ', which misses what is true.' },
     ];
   }
   if (value === null) return [name, { text: 'there is no such figure of it.' }];
-  if (repeated === 'statistic') return [name, { text: toldStatistic(value, result), strong: true }, { text: '.' }];
+  if (repeated === 'statistic')
+    return [name, { text: toldStatistic(value, result), strong: true, code: 'figure' }, { text: '.' }];
   const found =
     statistic === null ? '' : `${symbol} = ${bareFigure(statistic, { unit: '', resolution: null, as: 'ratio' })}, `;
   return [
     name,
-    { text: `${found}p ${formatP(value, alpha).startsWith('<') ? '' : '= '}${formatP(value, alpha)}`, strong: true },
+    {
+      text: `${found}p ${formatP(value, alpha).startsWith('<') ? '' : '= '}${formatP(value, alpha)}`,
+      strong: true,
+      code: 'figure',
+    },
     { text: value < alpha ? `, below the level of ${formatValue(alpha)}.` : '.' },
   ];
 }

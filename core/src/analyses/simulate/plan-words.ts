@@ -20,7 +20,7 @@ export function planFinding(result: PlanResult): Piece[] {
       ? ''
       : ` The simulation leaves ${groupThousands(atLeast)} to ${groupThousands(atMost)} open.`;
   return [
-    { text: `${groupThousands(n)} readings${each}`, strong: true },
+    { text: `${groupThousands(n)} readings${each}`, strong: true, code: 'n-needed' },
     {
       text: ` are needed: of so many the ${name} notices ${noticed} in ${formatPercentOf(power!, 1 - power!, 3)} of samples${exact ? ', exactly' : ''}.${range}`,
     },

@@ -105,14 +105,16 @@ export function populationFinding(result: PopulationResult): Piece[] {
   if (mean === null)
     return [
       { text: said('no mean and no sd; its median is ') },
-      { text: toldFigure(median, scale), strong: true },
+      { text: toldFigure(median, scale), strong: true, code: 'figure' } as const,
       { text: '.' },
     ];
   return [
     { text: said('true mean ') },
-    { text: toldFigure(mean, scale), strong: true },
+    { text: toldFigure(mean, scale), strong: true, code: 'figure' } as const,
     { text: sd === null ? ', no sd.' : ', true sd ' },
-    ...(sd === null ? [] : [{ text: toldFigure(sd, scale, 'spread'), strong: true }, { text: '.' }]),
+    ...(sd === null
+      ? []
+      : [{ text: toldFigure(sd, scale, 'spread'), strong: true, code: 'figure' } as const, { text: '.' }]),
   ];
 }
 

@@ -13,14 +13,15 @@ export function toldResult(value: number, { tolerance }: Pick<PropagateResult, '
 export function propagateFinding(result: PropagateResult): Piece[] {
   const { mean, sd, interval, confidence, formula, outside, trials } = result;
   const told = (value: number) => toldResult(value, result);
-  if (sd === 0) return [{ text: `${formula} is always ` }, { text: told(mean!), strong: true }, { text: '.' }];
+  if (sd === 0)
+    return [{ text: `${formula} is always ` }, { text: told(mean!), strong: true, code: 'figure' }, { text: '.' }];
   if (mean === null || sd === null || !interval) return medianWords(result);
   const share = outside
     ? [{ text: ` ${formatPercentOf(outside.share, 1 - outside.share, 3)} lie ${limitsWords(outside)}.` }]
     : [];
   return [
     { text: `${formula} is ` },
-    { text: `${told(mean)}, standard uncertainty ${told(sd)}`, strong: true },
+    { text: `${told(mean)}, standard uncertainty ${told(sd)}`, strong: true, code: 'figure' },
     {
       text: `: ${formatPercent(confidence)} of ${groupThousands(trials)} trials lie between ${told(interval.lower!)} and ${told(interval.upper!)}.`,
     },
@@ -34,7 +35,7 @@ function medianWords({ formula, median, interval, confidence, trials, unsettled 
   const told = (value: number) => formatValue(Number(value.toPrecision(4)));
   return [
     { text: `The median of ${formula} is ` },
-    { text: told(median), strong: true },
+    { text: told(median), strong: true, code: 'figure' },
     {
       text: `; ${formatPercent(confidence)} of ${groupThousands(trials)} trials lie between ${told(interval.lower!)} and ${told(interval.upper!)}. It has no mean and SD that could be reported${unsettled ? `: ${unsettled}` : ''}.`,
     },

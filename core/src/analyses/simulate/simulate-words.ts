@@ -32,12 +32,12 @@ function testFinding(result: SimulateResult): Piece[] {
   const level = formatPercent(alpha);
   if (of < FEW)
     return [
-      { text: `${groupThousands(count)} of ${samplesWords(of)}`, strong: true },
+      { text: `${groupThousands(count)} of ${samplesWords(of)}`, strong: true, code: 'figure' } as const,
       {
         text: ` ${count === 1 && of === 1 ? 'has' : 'have'} p below ${level}. Draw more to see how often that happens.`,
       },
     ];
-  const share = { text: shareWords(belowAlpha), strong: true };
+  const share = { text: shareWords(belowAlpha), strong: true, code: 'figure' } as const;
   if (!holds)
     return [
       share,
@@ -68,7 +68,11 @@ function intervalFinding(result: SimulateResult): Piece[] {
   const told = toldStatistic(truth, result);
   if (coverage.of < FEW)
     return [
-      { text: `${groupThousands(coverage.count)} of ${groupThousands(coverage.of)} intervals`, strong: true },
+      {
+        text: `${groupThousands(coverage.count)} of ${groupThousands(coverage.of)} intervals`,
+        strong: true,
+        code: 'figure',
+      },
       {
         text: ` ${coverage.count === 1 ? 'covers' : 'cover'} what is true, ${told}. Draw more to see how often that happens.`,
       },
@@ -82,6 +86,7 @@ function intervalFinding(result: SimulateResult): Piece[] {
     {
       text: `${formatPercentOf(coverage.share, 1 - coverage.share, 3)} of ${groupThousands(coverage.of)} intervals`,
       strong: true,
+      code: 'figure',
     },
     { text: ` cover what is true, ${told}: ${said}.` },
   ];
@@ -94,7 +99,7 @@ function statisticFinding(result: SimulateResult): Piece[] {
   if (sd === null)
     return [
       { text: `In the first sample ${what} is ` },
-      { text: toldStatistic(only ?? mean, result), strong: true },
+      { text: toldStatistic(only ?? mean, result), strong: true, code: 'figure' } as const,
       { text: '. Draw more to see how it varies.' },
     ];
   // Without an sd of the population that of the samples does not settle either: what half of them lie between does.
@@ -102,7 +107,11 @@ function statisticFinding(result: SimulateResult): Piece[] {
   if (result.population.sd === null && low !== undefined && high !== undefined)
     return [
       { text: `Over ${samplesWords(replicates)} half of the time ${what} lies between ` },
-      { text: `${toldStatistic(low, result)} and ${toldStatistic(high, result)}`, strong: true },
+      {
+        text: `${toldStatistic(low, result)} and ${toldStatistic(high, result)}`,
+        strong: true,
+        code: 'figure',
+      } as const,
       { text: '; an sd of it would not settle.' },
     ];
   const off = { ...result, kind: 'spread' as const };
@@ -113,7 +122,7 @@ function statisticFinding(result: SimulateResult): Piece[] {
     : '';
   return [
     { text: `Over ${samplesWords(replicates)} ${what} varies by an ` },
-    { text: `sd of ${toldStatistic(sd, off)}`, strong: true },
+    { text: `sd of ${toldStatistic(sd, off)}`, strong: true, code: 'figure' } as const,
     { text: ` about ${toldStatistic(mean, result)}${tail}.` },
   ];
 }

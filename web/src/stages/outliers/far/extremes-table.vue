@@ -23,12 +23,11 @@ const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed
           <th>row</th>
           <th class="number">value</th>
           <th v-if="labelled">label</th>
-          <th class="number" title="(x − mean) / sd">z</th>
           <th
             class="number"
-            title="z without the more extreme readings: one outlier cannot make the next look ordinary"
+            title="(x − mean) / sd; in brackets without the more extreme readings, so that one outlier cannot make the next look ordinary"
           >
-            z of the rest
+            z
           </th>
           <th class="number" title="0.6745 · (x − median) / MAD">modified z</th>
           <th title="Outside: more than 1.5 quartile ranges beyond a quartile; far out: more than 3">fence</th>
@@ -54,8 +53,7 @@ const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed
           </td>
           <td class="number">{{ row.value }}</td>
           <td v-if="labelled" class="label" :title="row.group">{{ row.group }}</td>
-          <td class="number">{{ row.z }}</td>
-          <td class="number">{{ row.zWithout }}</td>
+          <td class="number">{{ row.z }}{{ row.zWithout === row.z ? '' : ` (${row.zWithout})` }}</td>
           <td class="number">{{ row.modifiedZ }}</td>
           <td>{{ row.fence }}</td>
           <td class="number">{{ row.probability }}</td>

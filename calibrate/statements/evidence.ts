@@ -1,0 +1,83 @@
+import { isUnavailable } from '../../core/src/road/analysis.ts';
+import type { Found, StatementKind } from './kind.ts';
+import { codesOf, drawn, inGroups, NORMAL, ran } from './samples.ts';
+
+/** Analyses that may find something in one column of clean normal readings. */
+const OF_ONE = [
+  ['normality', { replicates: 499 }],
+  ['goodness-of-fit', { family: 'normal', replicates: 199 }],
+  ['outliers', { replicates: 499 }],
+  ['mean-claim', { claimed: 10 }],
+  ['spread-claim', { claimed: 1 }],
+  ['median-claim', { claimed: 10 }],
+  ['mean-and-sd-claim', { claimed: 10, claimedSd: 1 }],
+  ['describe', {}],
+  ['in-order', {}],
+] as const;
+/** Simulated for a tenth of a second and more: calibrated at length by `npm run calibrate -- normality`, and here in a few cases. */
+const SLOW = new Set(['normality', 'goodness-of-fit']);
+const OF_GROUPS = [
+  ['several-means', { replicates: 499 }],
+  ['several-medians', { replicates: 499 }],
+  ['several-spreads', {}],
+  ['outlying-groups', { replicates: 499 }],
+] as const;
+const STEPS = [0, 0.5, 1, 2];
+const SIZES = [2, 3, 5, 10, 30, 100];
+const DESIGNS = [
+  [2, 2],
+  [3, 3],
+  [5, 5],
+  [10, 2],
+  [20, 5],
+] as const;
+
+/** These ask for a claim that rounding makes untrue: the sd of rounded readings is not that of the population. */
+const NOT_ROUNDED = new Set(['spread-claim', 'mean-and-sd-claim', 'several-spreads']);
+
+export const evidence: StatementKind = {
+  code: 'evidence',
+  notes: [
+    'zero-inflated',
+    'underdispersed',
+    'tests-differ',
+    'masking',
+    'swamping',
+    'asymmetrical',
+    'lopsided',
+    'uneven',
+  ],
+  falseWhen: 'a clean sample, in which what is claimed holds, is told to show a departure, a difference or an outlier',
+  how: 'clean normal samples, fine and rounded, through every analysis that may find something; at level 0.05',
+  allowed: 0.06,
+  async measure(thorough) {
+    const found: Found[] = [];
+    const counted = async (
+      id: string,
+      request: object,
+      name: string,
+      make: (seed: number) => ReturnType<typeof drawn>,
+    ) => {
+      let [wrong, of] = [0, 0];
+      for (let seed = 1; seed <= 20 * thorough; seed++) {
+        const sample = make(seed);
+        const result = await ran<object>(id, sample, sample.groups ? { split: 'kiln', ...request } : request);
+        if (isUnavailable(result)) continue;
+        of++;
+        if (codesOf(id, result).includes('evidence')) wrong++;
+      }
+      if (of > 0) found.push({ case: `${id}, ${name}`, false: wrong, of });
+    };
+    const sizes = thorough > 1 ? SIZES : [30];
+    for (const [id, request] of OF_ONE)
+      for (const n of SLOW.has(id) ? (thorough > 1 ? [10, 30] : []) : sizes)
+        for (const step of NOT_ROUNDED.has(id) ? [0] : thorough > 1 ? STEPS : [0, 1])
+          await counted(id, request, `n = ${n}, step ${step}`, (seed) => drawn('normal', NORMAL, n, seed, step));
+    for (const [id, request] of OF_GROUPS)
+      for (const [k, n] of thorough > 1 ? DESIGNS : [[3, 3] as const])
+        await counted(id, request, `${k} groups of ${n}`, (seed) =>
+          inGroups(drawn('normal', NORMAL, k * n, 100 + seed), k),
+        );
+    return found;
+  },
+};

@@ -1,3 +1,4 @@
+import { benchAnalyses } from './analyses.js';
 import { benchAndersonDarling } from './anderson-darling.js';
 import { benchBand } from './band.js';
 import { benchClaims } from './claims.js';
@@ -18,6 +19,7 @@ import { benchWhole } from './whole.js';
 
 /** `npm run bench -- table`: only the named ones. */
 const BENCHES: Record<string, () => Promise<void> | void> = {
+  analyses: benchAnalyses,
   'anderson-darling': benchAndersonDarling,
   band: benchBand,
   claims: benchClaims,

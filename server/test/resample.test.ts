@@ -95,7 +95,14 @@ describe('a million replicates as a job', () => {
       whole,
     );
     const asked: JobRequest = {
-      ...{ id: randomUUID(), who: 'tester', analysis: 'bootstrap', version: 1, column: thickness, parts: null },
+      ...{
+        id: randomUUID(),
+        who: 'tester',
+        analysis: 'bootstrap',
+        version: bootstrapAnalysis.version,
+        column: thickness,
+        parts: null,
+      },
       ...{ request, fingerprint: fingerprintOf(whole), place: `/studies/${id}/resample` },
     };
     const job = async () => (await server.get<Job[]>(`/studies/${id}/jobs`)).find(({ id: own }) => own === asked.id)!;

@@ -46,7 +46,7 @@ const method: readonly SentencePart[] = [
 /** Many columns or groups at once: how many readings the rule of the study names in each, the level shared among them. */
 export const outlierScreenAnalysis = defineAnalysis<Request, OutlierScreenResult>({
   id: 'outlier-screen',
-  version: 1,
+  version: 2,
   name: 'Outliers in many columns',
   title: 'in which of many columns or groups readings lie too far out',
   request,

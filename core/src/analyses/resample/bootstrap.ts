@@ -247,7 +247,7 @@ function growing(partial: BootstrapResult, drawn: Replicates): BootstrapResult {
 /** How sure is a figure: it is worked out again and again of readings drawn from the readings (Efron 1979). */
 export const bootstrapAnalysis = defineAnalysis<BootstrapRequest, BootstrapResult>({
   id: 'bootstrap',
-  version: 1,
+  version: 2,
   name: 'Redrawn readings',
   title: 'how sure is a figure: spread and intervals by redrawing the readings (bootstrap)',
   needsReadings: false,

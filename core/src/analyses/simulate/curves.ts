@@ -196,7 +196,7 @@ function summed(chunks: readonly Float64Array[]): Float64Array | null {
 /** Power and error curves: how often tests have a p below the level, along n, a shift, a spread or a contamination. */
 export const curvesAnalysis = defineAnalysis<CurvesRequest, CurvesResult>({
   id: 'power-curves',
-  version: 1,
+  version: 2,
   name: 'Power curves',
   title: 'how often tests notice something, or err, along n, a shift, a spread or a contamination',
   needsReadings: false,

@@ -116,7 +116,7 @@ export function oneSampleFinding(result: OneSampleResult): Piece[] {
 /** One sample of a simulation, reading by reading: the same for everybody with this seed. */
 export const oneSampleAnalysis = defineAnalysis<Request, OneSampleResult>({
   id: 'simulated-sample',
-  version: 1,
+  version: 2,
   name: 'One sample',
   title: 'one sample of a simulation, reading by reading, with what is worked out of it',
   needsReadings: false,

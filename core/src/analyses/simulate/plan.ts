@@ -182,7 +182,7 @@ function* bySimulation(
 /** How many readings a test needs to notice something with a chance: by formula where that is exact, else by simulation. */
 export const planAnalysis = defineAnalysis<PlanRequest, PlanResult>({
   id: 'plan',
-  version: 1,
+  version: 2,
   name: 'Readings needed',
   title: 'how many readings a test needs to notice something with a given chance',
   needsReadings: false,

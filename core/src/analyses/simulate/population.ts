@@ -123,7 +123,7 @@ const method: readonly SentencePart[] = ['Show ', ...POPULATION_PARTS, '.'];
 /** What samples are drawn from: its picture, its true mean and sd. */
 export const populationAnalysis = defineAnalysis<PopulationRequest, PopulationResult>({
   id: 'population',
-  version: 1,
+  version: 2,
   name: 'Population',
   title: 'what samples are drawn from: its picture, with its true mean and sd',
   needsReadings: false,

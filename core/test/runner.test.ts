@@ -362,8 +362,12 @@ describe('results on the wire', () => {
 describe('what is asked wrongly', () => {
   it.each(ANALYSES.map((a) => a.id))('%s says so in a sentence of its own, whatever field and value', (id) => {
     const { request } = analysisById(id);
-    const read = request as unknown as { shape?: object; in?: { shape: object } };
-    const fields = Object.keys(read.shape ?? read.in?.shape ?? {});
+    const read = request as unknown as {
+      shape?: object;
+      in?: { shape: object };
+      out?: { shape: object };
+    };
+    const fields = Object.keys(read.shape ?? read.in?.shape ?? read.out?.shape ?? {});
     expect(fields.length).toBeGreaterThan(1);
     const odd = [NaN, Infinity, -1e9, 1.5, 'nonsense', '', null, [], {}, true];
     for (const field of fields) {

@@ -9,7 +9,7 @@ import {
   type ParsedColumn,
   type Sample,
 } from '@verdict/core/readings';
-import { drive, methodOf, partsFor, toWire, unusedField, type AnyAnalysis } from '@verdict/core/road';
+import { drive, methodOf, toWire, type AnyAnalysis } from '@verdict/core/road';
 import { sampleInParts, type Table, type TableColumn } from '@verdict/core/table';
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
@@ -129,13 +129,7 @@ async function run(args: string[]): Promise<string> {
   const sample = await readSample(analysis, file, { columns, split });
   const parts = split !== undefined ? { split } : columns.length > 1 ? { beside: columns.slice(1) } : {};
   const about = file === undefined ? {} : { column: sample.name, ...parts };
-  const given = readOptions(values.options);
-  const settings = analysis.request.parse({ ...given, ...about });
-  const unused = unusedField(partsFor(analysis.method, settings), { ...settings }, { ...given });
-  if (unused)
-    throw new BadInput(
-      `${unused.field}: it is not used while ${unused.because} is "${unused.is}". Leave it out, or set ${unused.because} to another value.`,
-    );
+  const settings = analysis.request.parse({ ...readOptions(values.options), ...about });
   const request = analysis.resolve(settings, sample);
   const result = toWire(await drive(inThisThread, { id, request, sample }));
   const method = methodOf(analysis, request);

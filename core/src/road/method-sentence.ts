@@ -23,28 +23,6 @@ export function visibleParts(parts: readonly SentencePart[], values: Values): Se
   });
 }
 
-/**
- * A field that somebody has given though it is not used under these settings, and the setting that would have to be another: it is not to be ignored in silence. Null where
- * everything that is given counts.
- */
-export function unusedField(
-  parts: readonly SentencePart[],
-  values: Values,
-  given: Values,
-): { field: string; because: string; is: string } | null {
-  const shown = new Set(
-    visibleParts(parts, values)
-      .filter(isField)
-      .map(({ field }) => field),
-  );
-  const hidden = parts.filter(isField).find(({ field }) => given[field] !== undefined && !shown.has(field));
-  if (!hidden) return null;
-  const { hideWhen, showWhen = [] } = hidden;
-  const conditions = Array.isArray(showWhen) ? (showWhen as Condition[]) : [showWhen as Condition];
-  const failed = hideWhen && holds(hideWhen, values) ? hideWhen : conditions.find((one) => !holds(one, values));
-  return failed ? { field: hidden.field, because: failed.field, is: String(values[failed.field]) } : null;
-}
-
 /** logMean as it is said: "log mean". */
 const spelled = (name: string) => name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 

@@ -44,9 +44,9 @@ function ruleWords(
     pValue === null
       ? ''
       : `, ${pValue === 1 && bound === '≤' ? 'p ≤ 1' : equalsP(pValue, alpha, bound).replaceAll(' ', '\u00a0')}`;
-  // A simulated p comes with how well it is known.
+  // Dixon’s p has no formula: it comes with how well it is known.
   const between =
-    pMethod === 'simulated' && pSimulated
+    rule === 'dixon' && pMethod === 'simulated' && pSimulated
       ? ` (95\u00a0% interval ${pSimulated.pInterval.map((end) => formatP(end)).join(' to ')})`
       : '';
   return `${named}, level ${formatValue(alpha)}, ${SIDE_WORDS[side]}${p}${between}`;

@@ -78,7 +78,7 @@ try {
   await stage('Shape');
   await page.getByRole('region', { name: 'Figures' }).waitFor();
   await pick('curve', 'normal');
-  await page.getByText(/the fullest|lean to neither side/).waitFor();
+  await page.getByText(/the fullest|No evidence of skewness/).waitFor();
   await page.getByRole('img', { name: /Histogram of thickness: 48 readings/ }).waitFor();
   await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
   await shot('shape');

@@ -78,7 +78,7 @@ try {
   await stage('Shape');
   await page.getByRole('region', { name: 'Figures' }).waitFor();
   await pick('curve', 'normal');
-  await page.getByText(/the fullest|No evidence of skewness/).waitFor();
+  await page.getByText(/the fullest|No evidence of skewness/).first().waitFor();
   await page.getByRole('img', { name: /Histogram of thickness: 48 readings/ }).waitFor();
   await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
   await shot('shape');
@@ -94,7 +94,7 @@ try {
   await page.getByText('no evidence against').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await pick('Split by', { label: 'nothing' });
-  await page.getByText('What the plot shows').or(page.getByText('No pattern stands out')).first().waitFor();
+  await page.getByText('What the plot shows').or(page.getByText('No evidence of a pattern')).first().waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('fit');
   const ask = (word) =>

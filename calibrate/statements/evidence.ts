@@ -47,7 +47,8 @@ export const evidence: StatementKind = {
     'lopsided',
     'uneven',
   ],
-  falseWhen: 'a clean sample, in which what is claimed holds, is told to show a departure, a difference or an outlier',
+  falseWhen:
+    'a clean sample, in which what is claimed holds, is reported to show a departure, a difference or an outlier',
   how: 'clean normal samples, fine and rounded, through every analysis that may find something; at level 0.05',
   allowed: 0.06,
   async measure(thorough) {

@@ -9,7 +9,7 @@ const FACTS =
 export const figure: StatementKind = {
   code: 'figure',
   notes: FACTS.split(' '),
-  falseWhen: 'a printed mean or sd differs from the full value by more than half a unit of its last digit',
+  falseWhen: 'a mean or SD differs from a separate computation by more than one part in a million',
   how: 'figures of a column against a computation of their own, columns of odd size and offset among them',
   allowed: 0,
   async measure(thorough) {

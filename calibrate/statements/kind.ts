@@ -7,7 +7,7 @@ export interface Found {
   of: number;
 }
 
-/** A kind of statement: which codes are of it, what would make one false, and how that is told. */
+/** A kind of statement: which codes are of it, what would make one false, and how that is measured. */
 export interface StatementKind {
   code: StatementCode;
   /** Codes of notes that say the same kind of thing. */

@@ -7,7 +7,7 @@ export const nNeeded: StatementKind = {
   code: 'n-needed',
   notes: ['planned'],
   falseWhen:
-    'the power falls below the target at the n that is told, or at any of the 200 beyond it; or one fewer would do',
+    'the power falls below the target at the reported n, or at any of the 200 beyond it; or one fewer would do',
   how: 'exact power of one and of two proportions at every n',
   allowed: 0,
   measure(thorough) {

@@ -31,7 +31,7 @@ function trueShare(n: number, d: number, rejects: (a: Float64Array, b: Float64Ar
 export const power: StatementKind = {
   code: 'power',
   notes: ['rounded', 'of-the-size', 'nearest', 'large-n'],
-  falseWhen: 'the power that is told differs from that of the very test by more than 0.03, and two standard errors',
+  falseWhen: 'the reported power differs from that of the very test by more than 0.03, and two standard errors',
   how: 'signed ranks, Mann–Whitney and Welch’s t, drawn and tested by programs of their own',
   allowed: 0,
   async measure(thorough) {

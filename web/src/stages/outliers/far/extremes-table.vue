@@ -33,7 +33,7 @@ const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed
           <th title="Outside: more than 1.5 quartile ranges beyond a quartile; far out: more than 3">fence</th>
           <th
             class="number"
-            title="How often, in clean samples of this size, the reading in this place lies at least as far out, without those above it"
+            title="How often the reading in this place is at least as extreme in clean samples of this size, without the readings above it"
           >
             probability
           </th>

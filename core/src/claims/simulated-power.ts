@@ -1,3 +1,4 @@
+import { rejectionLimit } from '../goodness-of-fit/simulated-p.js';
 import { fillNormals } from '../random/normal.js';
 import { createStream, type StreamState } from '../random/stream.js';
 import { tailOf, type Alternative } from './alternative.js';
@@ -22,13 +23,10 @@ export interface PowerModel {
   limit?(n: number): number | null;
 }
 
-/** The value that a statistic has to exceed, so that fewer than a share alpha of the null samples are at least as extreme. */
+/** The critical value from samples in which there is nothing to find; a hair above, since ties part in the last digit. */
 function simulatedLimit(draw: (d: number, state: StreamState) => number, alpha: number): number {
   const state = createStream(SEED, 0);
-  const all = Float64Array.from({ length: NULLS }, () => draw(0, state)).sort();
-  // p = (b + 1)/(B + 1) below alpha allows so many at least as extreme.
-  const most = Math.ceil(alpha * (NULLS + 1)) - 2;
-  return most < 0 ? Infinity : all[NULLS - 1 - most]! * (1 + 1e-12);
+  return rejectionLimit([Float64Array.from({ length: NULLS }, () => draw(0, state))], alpha) * (1 + 1e-12);
 }
 
 /** The probability that a test rejects where the difference is d, by n and d; the work of a pair is done once. */

@@ -38,15 +38,27 @@ export function pOfTally(atLeastAsExtreme: number, replicates: number, seed: num
   };
 }
 
-/** The value that a share alpha of the replicates reaches or exceeds: the critical value at that level. */
-export function simulatedCriticalValue(chunks: readonly Float64Array[], alpha: number): number {
+/** All replicates in rising order. */
+function inOrder(chunks: readonly Float64Array[]): Float64Array {
   const all = new Float64Array(chunks.reduce((sum, chunk) => sum + chunk.length, 0));
   let at = 0;
   for (const chunk of chunks) {
     all.set(chunk, at);
     at += chunk.length;
   }
-  all.sort();
+  return all.sort();
+}
+
+/** The value that a statistic has to exceed for its p, (b + 1)/(B + 1) with ties counted, to be below alpha; Infinity where so few replicates cannot show that. */
+export function rejectionLimit(chunks: readonly Float64Array[], alpha: number): number {
+  const all = inOrder(chunks);
+  const most = Math.ceil(alpha * (all.length + 1)) - 2;
+  return most < 0 ? Infinity : all[all.length - 1 - most]!;
+}
+
+/** The value that a share alpha of the replicates reaches or exceeds: the critical value at that level. */
+export function simulatedCriticalValue(chunks: readonly Float64Array[], alpha: number): number {
+  const all = inOrder(chunks);
   const index = Math.min(all.length - 1, Math.max(0, Math.ceil((1 - alpha) * (all.length + 1)) - 1));
   return all[index]!;
 }

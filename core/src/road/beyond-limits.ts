@@ -1,4 +1,4 @@
-import { beyondLimits, type BeyondLimit, type Censored, type WithCensored } from '../readings/censored.js';
+import { beyondLimits, type BeyondLimit, type WithCensored } from '../readings/censored.js';
 import type { CensoredReadings } from '../distributions/fit/censored-readings.js';
 import { formatFigure, formatPercentOf, groupThousands } from '../numeric/format.js';
 import type { Sample } from '../readings/sample.js';
@@ -6,14 +6,21 @@ import type { Note } from './analysis.js';
 import { listed } from './listed.js';
 
 /** The bounds of censored readings, as a likelihood takes them. */
-export function boundsOf(censored: Censored | undefined): CensoredReadings | undefined {
+export function boundsOf(censored: Bounded | undefined): CensoredReadings | undefined {
   return (
     censored && {
-      lower: censored.limits.map((limit, i) => (censored.sides[i]! < 0 ? -Infinity : limit)),
-      upper: censored.limits.map((limit, i) => (censored.sides[i]! < 0 ? limit : Infinity)),
+      lower: Float64Array.from(censored.limits, (limit, i) => (censored.sides[i]! < 0 ? -Infinity : limit)),
+      upper: Float64Array.from(censored.limits, (limit, i) => (censored.sides[i]! < 0 ? limit : Infinity)),
     }
   );
 }
+
+/** Above this part beyond a limit a fit rests mainly on its family; above the second, no family is chosen and no mean is given by itself. */
+export const MUCH_BEYOND = 0.5;
+export const TOO_MUCH_BEYOND = 0.8;
+
+/** Limits and sides as they travel: typed arrays, or lists out of a kept result. */
+type Bounded = { limits: ArrayLike<number>; sides: ArrayLike<number> };
 
 type Limited = WithCensored & Pick<Sample, 'resolution'>;
 const MOST_NAMED = 3;
@@ -35,7 +42,7 @@ export function limitsWords(all: readonly BeyondLimit[], resolution: number | nu
 
 /** A fit to so many readings that are not known rests on its family. */
 const mostlyBeyond = (share: number): string =>
-  share > 0.5
+  share > MUCH_BEYOND
     ? ` Caution: with ${formatPercentOf(share, 1 - share, 2)} beyond a limit the parameters rest mainly on the choice of the family.`
     : '';
 

@@ -1,5 +1,6 @@
 import type { PlottedLaw } from '../../distributions/fit/fitted-law.js';
 import type { Note } from '../../road/analysis.js';
+import { boundsOf } from '../../road/beyond-limits.js';
 import type { FittedTo } from '../../probability-plot/likelihood-region.js';
 import type { PlotShape } from '../../probability-plot/shapes.js';
 import type { PlotAxis, PlotBand, PlotLine, Sides } from './plot-settings.js';
@@ -53,10 +54,7 @@ export interface ProbabilityPlotResult {
 /** The readings that the distribution was fitted to. */
 export const fittedTo = ({ readings, censored }: Pick<ProbabilityPlotResult, 'readings' | 'censored'>): FittedTo => ({
   sorted: Float64Array.from(readings),
-  censored: censored && {
-    lower: Float64Array.from(censored.limits, (limit, i) => (censored.sides[i]! < 0 ? -Infinity : limit)),
-    upper: Float64Array.from(censored.limits, (limit, i) => (censored.sides[i]! < 0 ? limit : Infinity)),
-  },
+  censored: boundsOf(censored),
 });
 
 export interface PlottedBand {

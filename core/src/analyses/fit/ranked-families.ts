@@ -9,13 +9,11 @@ import { fittedStatistics } from '../../goodness-of-fit/fitted/battery.js';
 import { readingOfShare } from '../../probability-plot/fitted-band.js';
 import type { Sample } from '../../readings/sample.js';
 import { formatPercentOf } from '../../numeric/format.js';
-import { boundsOf } from '../../road/beyond-limits.js';
+import { boundsOf, TOO_MUCH_BEYOND } from '../../road/beyond-limits.js';
 import type { CompareFamiliesResult, FittedFamily } from './compare-families-result.js';
 import { positionsAmong } from './positions-among.js';
 
 const MOST_PLACES = 40;
-/** With more of the readings beyond a limit they say next to nothing of a family. */
-const TOO_MUCH_BEYOND = 0.8;
 
 /** At most forty places of a small plot, evenly over the ranks. */
 export function smallPlot(

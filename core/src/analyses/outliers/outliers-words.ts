@@ -86,11 +86,12 @@ export function outliersFinding(result: OutliersResult): Piece[] {
   if (rows === null) return [{ text: `Clean samples for ${RULE_FACTS[rule].title} are being simulated.` }];
   const how = `: ${ruleWords(result, test)}.`;
   const normal = normalWords(result, rows);
+  const reach = reachWords(result, test);
   if (rows.length === 0) {
     return [
       { text: 'No reading lies too far out', strong: true, code: 'no-evidence' },
       { text: ` ${sampleWords(result)}${how}` },
-      { text: reachWords(result, test), code: 'threshold' },
+      ...(reach === '' ? [] : [{ text: reach, code: 'threshold' } as const]),
       { text: normal },
     ];
   }

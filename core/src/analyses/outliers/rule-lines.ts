@@ -1,3 +1,4 @@
+import { rejectionLimit } from '../../goodness-of-fit/simulated-p.js';
 import { dixonRatioFor } from '../../outliers/dixon.js';
 import { APPROXIMATE_BELOW, ESD_LEAST_N, esdCritical } from '../../outliers/generalized-esd.js';
 import { grubbsCritical } from '../../outliers/grubbs.js';
@@ -33,20 +34,7 @@ export function workOfOneMore(rule: Rule, { sorted, clean }: Judged, settings: S
   return cleanWork({ ...clean, n: n + 1 }, ofOneMore(settings, n), [RULE_FACTS[rule].statistic]);
 }
 
-/** The statistic above which p, of so many replicates, is below the level: simulatedP is strict and counts ties. */
-function limitOf(column: readonly Float64Array[], alpha: number): number {
-  const all = new Float64Array(column.reduce((sum, chunk) => sum + chunk.length, 0));
-  let at = 0;
-  for (const chunk of column) {
-    all.set(chunk, at);
-    at += chunk.length;
-  }
-  all.sort();
-  const mostAbove = Math.ceil(alpha * (all.length + 1)) - 2;
-  return mostAbove < 0 ? Infinity : all[all.length - 1 - mostAbove]!;
-}
-
-/** How it is told whether a further reading at an end is flagged; null where that cannot be told without simulation, or not at all. */
+/** How to test whether a further reading at an end is flagged; null where that cannot be done without simulation, or not at all. */
 function flagsOf(
   rule: Rule,
   { sorted, clean }: Judged,
@@ -64,10 +52,10 @@ function flagsOf(
       if (!byFormula(clean) || n + 1 < ESD_LEAST_N) return null;
       const { most } = ofOneMore(settings, n);
       const limits = Array.from({ length: most }, (_, i) => esdCritical(n + 1, i + 1, alpha, side));
-      return flagsBySteps(sorted, limits, side, end, column ? limitOf(column, alpha) : 0);
+      return flagsBySteps(sorted, limits, side, end, column ? rejectionLimit(column, alpha) : 0);
     }
     case 'dixon':
-      return flagsByRule(rule, sorted, limitOf(column!, alpha), { side, quartiles: quantileType }, end);
+      return flagsByRule(rule, sorted, rejectionLimit(column!, alpha), { side, quartiles: quantileType }, end);
     case 'z-score':
       return flagsByScore(sorted, Z_LIMIT);
     case 'modified-z':

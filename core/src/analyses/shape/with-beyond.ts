@@ -7,7 +7,7 @@ import { formatFigure, formatPercentOf, groupThousands } from '../../numeric/for
 import { beyondLimits, type BeyondLimit } from '../../readings/censored.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note } from '../../road/analysis.js';
-import { boundsOf, limitsWords } from '../../road/beyond-limits.js';
+import { boundsOf, limitsWords, MUCH_BEYOND, TOO_MUCH_BEYOND } from '../../road/beyond-limits.js';
 
 /** How many readings lie beyond a limit, and centre and spread with them by a fitted family; null where none can be fitted. */
 export interface WithBeyond {
@@ -20,9 +20,6 @@ export interface WithBeyond {
 /** Families that readings with a limit are described by: the likeliest of them is taken. */
 const FAMILIES = ['normal', 'lognormal', 'gamma', 'weibull'].map(familyByName);
 
-/** Above this part beyond a limit the mean rests mainly on the family; above the second none is given without a family that somebody has chosen. */
-const MUCH_BEYOND = 0.5;
-const TOO_MUCH_BEYOND = 0.8;
 const CONFIDENCE = 0.95;
 
 export const beyondShare = ({ n, beyond }: Pick<WithBeyond, 'n' | 'beyond'>): number =>

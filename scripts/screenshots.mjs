@@ -78,7 +78,10 @@ try {
   await stage('Shape');
   await page.getByRole('region', { name: 'Figures' }).waitFor();
   await pick('curve', 'normal');
-  await page.getByText(/the fullest|No evidence of skewness/).first().waitFor();
+  await page
+    .getByText(/the fullest|No evidence of skewness/)
+    .first()
+    .waitFor();
   await page.getByRole('img', { name: /Histogram of thickness: 48 readings/ }).waitFor();
   await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
   await shot('shape');

@@ -1,6 +1,6 @@
 import type { PlottedLaw } from '../../distributions/fit/fitted-law.js';
 import { fitCost } from '../../distributions/fit/fit-cost.js';
-import type { Fitting } from '../../distributions/fit/refit.js';
+import { fittingKind, type Fitting } from '../../distributions/fit/refit.js';
 import { normalScore } from '../../distributions/normal-score.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
 import { formatFigure, formatP } from '../../numeric/format.js';
@@ -24,7 +24,9 @@ const hasEstimatedEnds = ({ family, estimated }: PlottedLaw): boolean => {
   return estimated.some((name) => name === 'threshold' || ends.includes(name));
 };
 
+/** As many samples judge the patterns at most; where every fit is a careful search, just enough for a p of 0.01 on two sides. */
 const MOST_SAMPLES = 999;
+const MOST_SEARCHED = 199;
 
 /** The patterns of sorted readings on the paper of a distribution, or the samples that are needed to judge them. */
 export function readShapes(
@@ -48,9 +50,11 @@ export function looksOrders(
 ): KernelOrder[] {
   const n = sorted.length;
   const scoreStep = scored(sorted, law, resolution).step;
-  const book = orderBook(seed, chunkSizeFor(n * fitCost(fitting).times));
+  const { times } = fitCost(fitting);
+  const book = orderBook(seed, chunkSizeFor(n * times));
   const input = { n, fitting, parameters: law.parameters, step, scoreStep };
-  book.add({ kernel: 'plot-looks', input }, Math.min(replicates, MOST_SAMPLES));
+  const most = fittingKind(fitting) === 'careful' ? MOST_SEARCHED : MOST_SAMPLES;
+  book.add({ kernel: 'plot-looks', input }, Math.min(replicates, most));
   return book.orders;
 }
 

@@ -12,7 +12,7 @@ test('a simulation that would take long is handed to the server, followed, stopp
   await page.goto(page.url().replace(/readings.*/, `fit?${OF_GEV}&fit.replicates=300000`));
   const replicates = page.getByLabel('replicates for the test');
   // Short work is not handed over; this is told after its first second.
-  await page.getByRole('button', { name: 'Let the server go on' }).click({ timeout: 30_000 });
+  await page.getByRole('button', { name: 'Let the server go on' }).click();
   const method = page.getByRole('region', { name: 'Method' });
   await expect(method).toContainText('on the server');
   const place = page.url();
@@ -67,7 +67,7 @@ test('what the server has come to is shown where it was asked, and kept like any
   const headers = { 'Content-Type': 'application/json' };
   await fetch(`${app.url}api/studies/${id}/jobs`, { method: 'POST', headers, body: JSON.stringify(body) });
   const working = page.getByRole('link', { name: /^Jobs/ });
-  await expect(working).toHaveText('Jobs', { timeout: 30_000 });
+  await expect(working).toHaveText('Jobs');
   const seed = page.getByLabel('seed of the test');
   await seed.fill('99');
   await seed.press('Enter');

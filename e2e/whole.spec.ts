@@ -231,7 +231,8 @@ test('home, help, distributions, jobs and what lies over a page are there for ev
   await expect(page.getByRole('region', { name: 'Answer' })).toContainText('%');
   await forEverybody(page, 'distributions');
   await page.goto('/jobs');
-  await expect(page.getByText('There are none.')).toBeVisible();
+  // The tests of a worker share an application: another may have left a job.
+  await expect(page.getByText('There are none.').or(page.getByRole('list', { name: 'Jobs' }))).toBeVisible();
   await forEverybody(page, 'jobs');
   await page.goto('/help?search=outlier');
   await expect(page.getByRole('heading', { name: 'How Verdict works it out' })).toBeVisible();

@@ -9,7 +9,7 @@ import {
   type ParsedColumn,
   type Sample,
 } from '@verdict/core/readings';
-import { drive, methodOf, toWire, type AnyAnalysis } from '@verdict/core/road';
+import { drive, methodOf, partsFor, toWire, unusedSetting, type AnyAnalysis } from '@verdict/core/road';
 import { sampleInParts, type Table, type TableColumn } from '@verdict/core/table';
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
@@ -110,6 +110,14 @@ async function readSample(
   return sampleInParts(table, named(first), by);
 }
 
+/** Refuses a setting that has no effect beside the others. A kept request carries every setting, hidden ones too, and runs as it is. */
+function refuseUnused(analysis: AnyAnalysis, request: object, options: object): void {
+  const given = Object.keys(options);
+  const isKept = Object.entries(request).every(([name, value]) => value === undefined || given.includes(name));
+  const unused = isKept ? null : unusedSetting(partsFor(analysis.method, request as never), { ...request }, given);
+  if (unused) throw new BadInput(`--options: ${unused.text}`);
+}
+
 async function run(args: string[]): Promise<string> {
   const { values, positionals } = parseArgs({
     args,
@@ -129,8 +137,9 @@ async function run(args: string[]): Promise<string> {
   const sample = await readSample(analysis, file, { columns, split });
   const parts = split !== undefined ? { split } : columns.length > 1 ? { beside: columns.slice(1) } : {};
   const about = file === undefined ? {} : { column: sample.name, ...parts };
-  const settings = analysis.request.parse({ ...readOptions(values.options), ...about });
-  const request = analysis.resolve(settings, sample);
+  const options = readOptions(values.options);
+  const request = analysis.resolve(analysis.request.parse({ ...options, ...about }), sample);
+  refuseUnused(analysis, request, options);
   const result = toWire(await drive(inThisThread, { id, request, sample }));
   const method = methodOf(analysis, request);
   const fingerprint = fingerprintOf(sample);

@@ -133,6 +133,18 @@ describe('the command line', () => {
     expect([refused.code, refused.error]).toEqual([2, 'upper: The upper limit, 7.9, lies below the lower, 8.1.\n']);
   });
 
+  it('refuses a setting without effect beside another, names both, and runs a kept request as it is', async () => {
+    const plot = (options: object) =>
+      verdict('probability-plot', DEMO, '--column', 'thickness', '--options', JSON.stringify(options));
+    const { code, error } = await plot({ band: 'none', confidence: 0.9 });
+    expect([code, error]).toEqual([
+      2,
+      '--options: confidence has no effect where band is “none”; here band is "none". Remove one of the two.\n',
+    ]);
+    const kept = JSON.parse((await plot({ band: 'none' })).out) as { request: object };
+    expect((await plot({ ...kept.request, confidence: 0.9 })).code).toBe(0);
+  });
+
   it('says that a result is not available, and why, with exit code 0', async () => {
     const { code, out } = await verdict('normality', file('x\n8.01\n8.02\n'), '--column', 'x');
     expect(code).toBe(0);

@@ -3,6 +3,9 @@ import { inThisThread } from '../src/analyses/registry.js';
 import type { ClaimResult } from '../src/analyses/claims/claim-result.js';
 import { exactPowerOfTwoShares } from '../src/claims/power-of-two-shares.js';
 import { readingsFromWhichOn } from '../src/claims/noticing.js';
+import { tableIndependence } from '../src/claims/counts.js';
+import { tallyTables } from '../src/claims/simulated-counts.js';
+import { powerOfTable } from '../src/claims/power-of-tables.js';
 import { powerOfShare, powerOfTwoShares } from '../src/claims/power-of-shares.js';
 import { powerOfRankSum, powerOfSignedRanks } from '../src/claims/power-of-shifts.js';
 import { powerOfSeveralMedians, tallyWelch, welchContrast } from '../src/claims/several-means.js';
@@ -17,7 +20,7 @@ import {
 import { binomial } from '../src/distributions/families/binomial.js';
 import { hasNoSpread } from '../src/numeric/no-spread.js';
 import { fillNormals } from '../src/random/normal.js';
-import { createStream } from '../src/random/stream.js';
+import { createStream, nextOpenUnit } from '../src/random/stream.js';
 import type { Sample } from '../src/readings/sample.js';
 import { isUnavailable } from '../src/road/analysis.js';
 import { drive } from '../src/road/runner.js';
@@ -113,6 +116,56 @@ describe('the power of tests of counts', () => {
     const power = powerBySimulation(countsModel([0.2, 0.3, 0.5]), 0.05);
     expect(power(20, 0)).toBeLessThan(0.06);
     expect(power(200, 0.2)).toBeGreaterThan(0.99);
+  });
+});
+
+describe('the power of the test of a table', () => {
+  /** How often a test rejects tables of rows with these totals, half independence and half one column for each row. */
+  const rejected = (sizes: readonly number[], part: number, pOf: (table: number[][]) => number) => {
+    const stream = createStream(5, 1);
+    const tables = 1_000;
+    let found = 0;
+    for (let r = 0; r < tables; r++) {
+      const table = sizes.map((size, i) => {
+        const row = sizes.map(() => 0);
+        for (let k = 0; k < size; k++)
+          row[nextOpenUnit(stream) < part ? i : Math.floor(nextOpenUnit(stream) * sizes.length)]!++;
+        return row;
+      });
+      if (pOf(table) < 0.05) found++;
+    }
+    return found / tables;
+  };
+  const permuted = (table: number[][]) => {
+    const sums = (rows: number[][]) => rows.map((row) => row.reduce((a, b) => a + b, 0));
+    const columns = sums(table[0]!.map((_, j) => table.map((row) => row[j]!)));
+    const kept = columns.map((_, j) => j).filter((j) => columns[j]! > 0);
+    const { statistic } = tableIndependence(table.map((row) => kept.map((j) => row[j]!)));
+    const input = { rows: sums(table), columns: kept.map((j) => columns[j]!), observed: statistic };
+    return (tallyTables(input, createStream(9, 1), 199)[0]! + 1) / 200;
+  };
+
+  it('is that of the very test: permuted p of small tables, Fisher’s, and the curve', () => {
+    const margins = (size: number, k: number) => ({ rows: Array(k).fill(size), columns: Array(k).fill(size) });
+    const [few, square, many] = [
+      powerOfTable(margins(6, 3), 'permuted', 0.05),
+      powerOfTable(margins(12, 2), 'exact', 0.05),
+      powerOfTable(margins(30, 3), 'curve', 0.05),
+    ];
+    expect(few.most).toBeCloseTo(1, 12);
+    const edgeOfPermuted = powerOfTable(margins(16, 4), 'permuted', 0.05);
+    const ways = [
+      [few.chanceAt(18, 0.5), rejected([6, 6, 6], 0.5, permuted)],
+      [edgeOfPermuted.chanceAt(64, 0.3), rejected([16, 16, 16, 16], 0.3, permuted)],
+      [square.chanceAt(24, 0.5), rejected([12, 12], 0.5, (table) => fisherP(table as never, 'two-sided'))],
+      [many.chanceAt(90, 0.3), rejected([30, 30, 30], 0.3, (table) => tableIndependence(table).pAsymptotic)],
+    ] as const;
+    // Standard errors: 0.011 of the power, 0.016 of the tables.
+    for (const [told, found] of ways) expect(Math.abs(told - found), `${told} for ${found}`).toBeLessThan(0.06);
+    // Simulation and the noncentral χ² that takes over meet.
+    const edge = powerOfTable(margins(250, 4), 'curve', 0.05);
+    for (const v of [0.04, 0.06, 0.08])
+      expect(Math.abs(edge.chanceAt(1_000, v) - edge.chanceAt(1_001, v)), `V = ${v}`).toBeLessThan(0.03);
   });
 });
 

@@ -5,6 +5,9 @@ import { meanAndSdClaimAnalysis } from '../src/analyses/claims/mean-and-sd-claim
 import { permutationNotes } from '../src/analyses/resample/permutation-words.js';
 import { inThisThread } from '../src/analyses/registry.js';
 import { differenceByTest } from '../src/claims/difference-of-shares.js';
+import { detectableSkewness } from '../src/claims/power-of-skewness.js';
+import { skewnessTest } from '../src/goodness-of-fit/normality/skewness.js';
+import { centralMoments } from '../src/numeric/sums.js';
 import { detectableDrift } from '../src/claims/power-of-drift.js';
 import { fisherP } from '../src/claims/shares.js';
 import { driftOf } from '../src/describe/drift.js';
@@ -83,6 +86,30 @@ describe('a drift that could have been detected', () => {
       expect(Math.abs(found / samples - 0.8), `n = ${n}`).toBeLessThan(0.04);
     }
     expect(detectableDrift(9, 0.05)).toBeNull();
+  });
+});
+
+describe('a skewness that could have been detected', () => {
+  it('is detected 80 % of the time, at a level of its own and at that of five tests', () => {
+    for (const [n, alpha] of [
+      [15, 0.05],
+      [30, 0.01],
+      [48, 0.05],
+      [200, 0.01],
+    ] as const) {
+      const skewness = detectableSkewness(n, alpha)!;
+      const law = distribution(familyByName('gamma'), { shape: 4 / skewness ** 2, scale: 1, threshold: 0 });
+      let found = 0;
+      const samples = 1_500;
+      const values = new Float64Array(n);
+      for (let seed = 1; seed <= samples; seed++) {
+        law.sample(createStream(seed, n), values);
+        const { n: size, s2, s3 } = centralMoments(values);
+        if (skewnessTest(s3 / size / (s2 / size) ** 1.5, n)!.pValue < alpha) found++;
+      }
+      expect(Math.abs(found / samples - 0.8), `n = ${n}, level ${alpha}`).toBeLessThan(0.04);
+    }
+    expect([detectableSkewness(7, 0.05), detectableSkewness(10, 0.01)]).toEqual([null, null]);
   });
 });
 

@@ -76,16 +76,18 @@ export interface TableReplicates {
   observed: number;
 }
 
-/** How many of so many tables with the same totals, rows and columns independent, have a χ² of at least the observed one: the columns of all items are shuffled. */
-export function tallyTables({ rows, columns, observed }: TableReplicates, state: StreamState, replicates: number) {
+/** χ² of so many tables with the same totals, rows and columns independent: the columns of all items are shuffled. */
+export function permutedTables(
+  { rows, columns }: Omit<TableReplicates, 'observed'>,
+  state: StreamState,
+  replicates: number,
+): Float64Array {
   const n = rows.reduce((a, b) => a + b, 0);
   const items = new Int32Array(n);
   let at = 0;
   columns.forEach((count, j) => items.fill(j, at, (at += count)));
-  const limit = limitOf(observed);
   const counts = new Float64Array(columns.length);
-  let far = 0;
-  for (let r = 0; r < replicates; r++) {
+  return Float64Array.from({ length: replicates }, () => {
     let place = 0;
     let sum = 0;
     for (const row of rows) {
@@ -100,9 +102,14 @@ export function tallyTables({ rows, columns, observed }: TableReplicates, state:
       for (let j = 0; j < counts.length; j++) sum += (counts[j]! * counts[j]!) / (row * columns[j]!);
     }
     // χ² = n·(Σ count²/(row·column) − 1).
-    if (n * (sum - 1) >= limit) far++;
-  }
-  return Float64Array.of(far);
+    return n * (sum - 1);
+  });
+}
+
+/** How many of them have a χ² of at least the observed one. */
+export function tallyTables(input: TableReplicates, state: StreamState, replicates: number): Float64Array {
+  const limit = limitOf(input.observed);
+  return Float64Array.of(permutedTables(input, state, replicates).reduce((far, chi) => far + Number(chi >= limit), 0));
 }
 
 /** Ranks, doubled, of the readings of several groups one after the other, and their Kruskal–Wallis statistic up to what all orders share. */

@@ -13,7 +13,7 @@ import { figuresDrawer, severalMeansDrawer } from './several-means.js';
 const NULLS = 10_000;
 const TRIALS = 2_000;
 /** Part of what makes the bits: the same draws for every n and difference, so that a power rises with the difference. */
-const SEED = 20_261_201;
+export const SEED = 20_261_201;
 
 /** A test of samples of a size, by simulation. */
 export interface PowerModel {

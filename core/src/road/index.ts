@@ -6,7 +6,15 @@ export { type Explained, type FigureOf, type FoundFigure, foundFigures } from '.
 export { subjectWords } from './groups.js';
 export { foundParts, type InParts, isInParts, partsWords } from './in-parts.js';
 export { chunkCount, type KernelOrder, performChunk } from './kernels.js';
-export { fieldText, isField, methodOf, partsFor, methodSentence, visibleParts } from './method-sentence.js';
+export {
+  fieldText,
+  isField,
+  methodOf,
+  partsFor,
+  methodSentence,
+  unusedSetting,
+  visibleParts,
+} from './method-sentence.js';
 export type { Piled } from './piled.js';
 export { remembering } from './remembered.js';
 export { drive, type Executor, type Stage, Stopped } from './runner.js';

@@ -13,14 +13,42 @@ const holds = ({ field, is }: Condition, values: Values) => {
   return (Array.isArray(value) ? value : [value]).some((one) => wanted.includes(String(one)));
 };
 
+/** The condition that takes a part out of the sentence under these settings, and whether it is one that should hold; null where the part stands. */
+function hiddenBy(part: SentencePart, values: Values): { condition: Condition; wanted: boolean } | null {
+  if (typeof part === 'string') return null;
+  const { hideWhen, showWhen = [] } = part;
+  if (hideWhen && holds(hideWhen, values)) return { condition: hideWhen, wanted: false };
+  const conditions: readonly Condition[] = Array.isArray(showWhen) ? showWhen : [showWhen];
+  const missing = conditions.find((condition) => !holds(condition, values));
+  return missing ? { condition: missing, wanted: true } : null;
+}
+
 /** The parts of a method sentence that have a meaning under these settings. */
-export function visibleParts(parts: readonly SentencePart[], values: Values): SentencePart[] {
-  return parts.filter((part) => {
-    if (typeof part === 'string') return true;
-    const { hideWhen, showWhen = [] } = part;
-    if (hideWhen && holds(hideWhen, values)) return false;
-    return (Array.isArray(showWhen) ? showWhen : [showWhen]).every((condition: Condition) => holds(condition, values));
-  });
+export const visibleParts = (parts: readonly SentencePart[], values: Values): SentencePart[] =>
+  parts.filter((part) => hiddenBy(part, values) === null);
+
+const settingWords = (value: unknown) => (value === undefined ? 'not set' : JSON.stringify(value));
+
+/** Why one of the settings that were given has no effect beside the others, naming both; null where each has one. */
+export function unusedSetting(
+  parts: readonly SentencePart[],
+  values: Values,
+  given: readonly string[],
+): { field: string; text: string } | null {
+  for (const name of given) {
+    const places = parts.filter((part) => isField(part) && part.field === name);
+    const hidden = places.map((part) => hiddenBy(part, values));
+    if (hidden.length === 0 || hidden.includes(null)) continue;
+    const { condition, wanted } = hidden[0]!;
+    const allowed = typeof condition.is === 'string' ? [condition.is] : condition.is;
+    const named = listed(
+      allowed.map((one) => (one === 'undefined' ? 'not set' : `“${one}”`)),
+      'or',
+    );
+    const text = `${name} has no effect ${wanted ? 'unless' : 'where'} ${condition.field} is ${named}; here ${condition.field} is ${settingWords(values[condition.field])}. Remove one of the two.`;
+    return { field: name, text };
+  }
+  return null;
 }
 
 /** logMean as it is said: "log mean". */

@@ -50,7 +50,7 @@ function worked(
   const { alpha, noticeable, method } = settings;
   const n = counts.reduce((a, b) => a + b, 0);
   const missed = missedBy({
-    ...{ n, named: noticeable, scale: 1 / 64, most: 1 - Math.max(...shares), least: 1, per: 'counts' },
+    ...{ n, named: noticeable, scale: 1 / 2, most: 1 - Math.max(...shares), least: 1, per: 'counts' },
     ...{ of: 'one share off by', simulated: true },
     chanceAt: powerBySimulation(countsModel(shares), alpha),
   });

@@ -1,5 +1,4 @@
 import type { CountsTest } from '../../claims/counts.js';
-import { powerOfChiSquare } from '../../claims/several-means.js';
 import { chiSquare } from '../../distributions/families/chi-square.js';
 import { formatP, groupThousands } from '../../numeric/format.js';
 import type { SimulatedP } from '../../goodness-of-fit/simulated-p.js';
@@ -87,8 +86,3 @@ export function chosenP(
   if (exact !== null) return { ...all, pValue: exact, pMethod: 'exact' };
   return enough ? byCurve : bySimulation;
 }
-
-/** The chance that χ² notices shares whose distance from the claimed is w. */
-export const noticedByChiSquare =
-  (df: number, wOf: (difference: number) => number, alpha: number) => (n: number, d: number) =>
-    powerOfChiSquare(n, df, wOf(d), alpha);

@@ -1,6 +1,7 @@
 import { toldExpected } from '../../road/told.js';
 import { z } from 'zod';
 import { tableIndependence } from '../../claims/counts.js';
+import { MOST_PERMUTED, MOST_TABLE_SIMULATED, powerOfTable, type TableTest } from '../../claims/power-of-tables.js';
 import { fisherP } from '../../claims/shares.js';
 import { pOfTally, type SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 import { formatFigure, groupThousands } from '../../numeric/format.js';
@@ -16,7 +17,7 @@ import type { ClaimResult } from './claim-result.js';
 import { claimResult, headOf, typedHead, type Head } from './claim-source.js';
 import { claimFinding } from './claim-words.js';
 import { byMethod, byParts, MOST_CELLS, replicates, seed, typedCount } from './counts-settings.js';
-import { chosenP, enoughExpected, expectedLine, lawOfChiSquare, noticedByChiSquare, pExtras } from './counts-tested.js';
+import { chosenP, enoughExpected, expectedLine, lawOfChiSquare, pExtras } from './counts-tested.js';
 import { missedBy } from './one-column.js';
 
 const noticeable = number('noticeable', 'V that matters', { from: 0.001, to: 1 }, 'none named');
@@ -134,6 +135,32 @@ function withoutEmpty({ rows, columns, counts, notes }: Table): Table {
 
 const MOST_SHUFFLED = 1_000_000;
 
+/** The test that decides, as `chosenP` has it. */
+function tested(method: Request['method'], isExact: boolean, isEnough: boolean): TableTest {
+  if (method === 'chi-square' || method === 'simulated') return method === 'chi-square' ? 'curve' : 'permuted';
+  if (isExact) return 'exact';
+  return isEnough ? 'curve' : 'permuted';
+}
+
+interface Missed {
+  counts: readonly (readonly number[])[];
+  n: number;
+  named: number | undefined;
+  alpha: number;
+  test: TableTest;
+}
+
+/** The power of the test, and the smallest V that it detects. */
+function missedOf({ counts, n, named, alpha, test }: Missed) {
+  const { most, chanceAt } = powerOfTable({ rows: counts.map(sum), columns: columnsOf(counts).map(sum) }, test, alpha);
+  const simulated = n <= MOST_TABLE_SIMULATED;
+  const approximate = !simulated || (test === 'permuted' && n > MOST_PERMUTED);
+  return missedBy({
+    ...{ n, named, chanceAt, scale: 1, most, least: 2, per: 'counts', of: 'a V of' },
+    ...{ simulated, approximate, followed: test === 'exact' && simulated ? 24 : 0 },
+  });
+}
+
 function worked(
   { rows, columns, counts, notes }: Table,
   settings: Request,
@@ -144,17 +171,13 @@ function worked(
   const { alpha, noticeable: named, method } = settings;
   const test = tableIndependence(counts);
   const n = sum(counts.map(sum));
-  const shape = Math.min(rows.length, columns.length) - 1;
   const labels = rows.flatMap((row) => columns.map((column) => `${row} · ${column}`));
   const far = test.cells.reduce(
     (best, { contribution }, i) => (contribution > test.cells[best]!.contribution ? i : best),
     0,
   );
   const { observed, expected } = test.cells[far]!;
-  const missed = missedBy({
-    ...{ n, named, scale: 1 / 16, most: 1, least: 2, per: 'counts', of: 'a V of', approximate: true },
-    chanceAt: noticedByChiSquare(test.df, (v) => v * Math.sqrt(shape), alpha),
-  });
+  const missed = missedOf({ counts, n, named, alpha, test: tested(method, exact !== null, enoughExpected(test)) });
   return (simulated: SimulatedP | null): ClaimResult =>
     claimResult(
       { ...head, notes: [...head.notes, ...notes] },
@@ -195,7 +218,7 @@ function worked(
 /** Are labels spread alike in all groups. */
 export const tableClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'table-claim',
-  version: 1,
+  version: 2,
   name: 'Claim on a table',
   title: 'are labels spread alike in all groups (χ², Fisher exact, simulated)',
   needsReadings: false,

@@ -98,7 +98,7 @@ export interface ComparedRow {
   support: string;
   p: string;
   plausible: boolean;
-  /** "shape 6.634 ± 0.58, scale 1427.6 ± 25 ". */
+  /** "shape 6.63 ± 0.58, scale 1428 ± 25". */
   parameters: string;
   small: FittedFamily['small'];
 }
@@ -113,7 +113,7 @@ function rowOf(one: FittedFamily, { alpha, resolution }: CompareFamiliesResult):
         const { title } = familyByName(one.family).parameters.find((spec) => spec.name === name)!;
         const error = one.standardErrors[name];
         const beside = error ? ` ± ${briefly(error, 2)}` : '';
-        return `${title} ${parameterText(name, one.parameters[name]!, resolution)}${beside}`;
+        return `${title} ${parameterText(name, one.parameters[name]!, resolution, error)}${beside}`;
       })
       .join(', '),
     small: one.small,

@@ -32,7 +32,9 @@ export function lawFigures(kept: ProbabilityPlotResult): FoundFigure[] {
             ? 'with divisor n − 1, as in the tests'
             : 'where the likelihood of the readings is greatest',
         note: !known ? 'given' : error ? `± ${briefly(error, 2)}` : '',
-        texts: [known ? parameterText(name, law.parameters[name]!, resolution) : formatValue(law.parameters[name]!)],
+        texts: [
+          known ? parameterText(name, law.parameters[name]!, resolution, error) : formatValue(law.parameters[name]!),
+        ],
       };
     });
   return [...rows, ...outsideFigure(plot)];

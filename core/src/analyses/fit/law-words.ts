@@ -1,7 +1,7 @@
 import type { PlottedLaw } from '../../distributions/fit/fitted-law.js';
 import { parameterWords } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
-import { formatFigure, formatValue, type FigureKind } from '../../numeric/format.js';
+import { formatEstimate, formatFigure, formatValue, type FigureKind } from '../../numeric/format.js';
 
 /** Parameters in the unit of the readings: written with the digits that these allow. */
 const IN_UNIT: Record<string, FigureKind> = {
@@ -20,8 +20,14 @@ const DIGITS = 4;
 export const briefly = (value: number, digits: number): string =>
   formatValue(Number(value.toPrecision(digits))).replace(/[.]?0+(?=\s×)/, '');
 
-/** One parameter in words. */
-export function parameterText(name: string, value: number, resolution: number | null): string {
+/** One parameter in words: at the digits of its standard error, where there is one. */
+export function parameterText(
+  name: string,
+  value: number,
+  resolution: number | null,
+  error: number | null | undefined = null,
+): string {
+  if (error) return formatEstimate(value, error, resolution);
   const kind = IN_UNIT[name];
   const short = briefly(value, DIGITS);
   if (!kind) return short;
@@ -40,7 +46,7 @@ interface Told {
 /** "mean 8.02 and sd 0.11 mm". */
 export function lawWords({ law, resolution, unit }: Told): string {
   const words = parameterWords(law.family, law.parameters, (value, { name }) =>
-    law.estimated.length === 0 ? formatValue(value) : parameterText(name, value, resolution),
+    law.estimated.length === 0 ? formatValue(value) : parameterText(name, value, resolution, law.standardErrors[name]),
   );
   const last = familyByName(law.family).parameters.findLast(
     ({ optional, usual, name }) => !optional || law.parameters[name] !== usual,

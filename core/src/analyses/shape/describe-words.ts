@@ -1,4 +1,5 @@
 import { detectableDrift } from '../../claims/power-of-drift.js';
+import { detectableSkewness } from '../../claims/power-of-skewness.js';
 import type { QuantileType } from '../../describe/quantiles.js';
 import {
   equalsP,
@@ -184,6 +185,14 @@ function driftPowerWords(figures: Described, alpha: number): string | null {
   return `A rise or fall of ${size} from the first row to the last would be detected 80\u00a0% of the time.`;
 }
 
+/** Which skewness the test could have detected. */
+function skewnessPowerWords({ n, claims }: Described, alpha: number): string {
+  const found = detectableSkewness(n, alpha / Math.max(1, claims.looks));
+  return found === null
+    ? 'So few readings would miss even a skewness of 3 more than 20\u00a0% of the time.'
+    : `A skewness of ${formatValue(Number(found.toPrecision(2)))} would be detected 80\u00a0% of the time.`;
+}
+
 function gapSentence(figures: Described, alpha: number): string {
   const { from, to, pValue } = figures.gap!;
   const p = equalsP(pValue, alpha, '≤');
@@ -219,6 +228,7 @@ export function describeParagraph(figures: Described, alpha: number): string {
   return [
     centreSentence(figures),
     symmetrySentence(figures, alpha),
+    figures.skewnessTest && leanOf(figures) === null ? skewnessPowerWords(figures, alpha) : null,
     claimed('gap') ? gapSentence(figures, alpha) : null,
     claimed('far') ? farSentence(figures, alpha) : null,
     outside ? fenceSentence(figures) : null,

@@ -101,7 +101,14 @@ function finished(work: Work, peak: Peak, notes: Note[]): Fit | Refusal {
   const boundless = free.length > 0 ? (family.estimation.boundless?.(peak.parameters) ?? null) : null;
   if (boundless) return refuse(boundless);
   if (!Number.isFinite(peak.logLikelihood)) {
-    return refuse(`Readings among these are impossible under the ${family.title} distribution found.`);
+    const { lower, upper } = family.of(completed(family, peak.parameters)).support;
+    // Possible, but of a probability that a double cannot hold.
+    const isPossible = !family.discrete && work.sorted.every((x) => x >= lower && x <= upper);
+    return refuse(
+      isPossible
+        ? `The likelihood is too small to be calculated: readings lie too far in a tail of the ${family.title} distribution with these parameters.`
+        : `Readings among these are impossible under the ${family.title} distribution found.`,
+    );
   }
   return {
     family: family.family,

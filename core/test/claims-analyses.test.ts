@@ -474,7 +474,8 @@ describe('claims about several groups', () => {
   it('take two hundred groups, and no more', async () => {
     const many = (count: number) =>
       splitBy('batch', ...Array.from({ length: count }, (_, i) => named(`b${i}`, [i % 7, (i % 7) + 1 + (i % 3)])));
-    const found = await result('several-means', TWO, many(200));
+    // Not the usual bootstrap, which two hundred small groups keep busy for ten seconds.
+    const found = await result('several-means', { ...TWO, method: 'one-way' }, many(200));
     expect(found.groups).toHaveLength(200);
     expect(found.pairs).toEqual([]);
     expect(await reason('several-means', TWO, many(201))).toContain('at most 200');

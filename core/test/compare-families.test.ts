@@ -69,7 +69,7 @@ describe('families compared', () => {
     expect(result.notes.map(({ code }) => code)).toContain('picked');
     const [weibull] = comparedRows(result);
     expect(weibull).toMatchObject({ title: 'Weibull', difference: '0', plausible: true, support: 'best supported' });
-    expect(weibull!.parameters).toBe('shape 6.634 ± 0.58, scale 1427.6 ± 25');
+    expect(weibull!.parameters).toBe('shape 6.63 ± 0.58, scale 1428 ± 25');
     expect(comparedTable(result)).toHaveLength(1 + result.families.length + result.apart.length + result.left.length);
     for (const { small } of result.families) expect(small.expected).toHaveLength(40);
   });

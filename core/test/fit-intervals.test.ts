@@ -53,7 +53,7 @@ describe('the interval of a quantile read off a fit', () => {
         [10, 0.93],
       ] as const) {
         const law = distribution(familyByName(family), parameters);
-        const samples = 100;
+        const samples = 50;
         let covered = 0;
         for (let seed = 1; seed <= samples; seed++) {
           const sorted = new Float64Array(n);
@@ -67,8 +67,8 @@ describe('the interval of a quantile read off a fit', () => {
             if (lower <= q && q <= upper) covered++;
           }
         }
-        // Less two standard deviations of a hundred samples.
-        expect(covered / samples / 3, `${family}, n = ${n}`).toBeGreaterThan(wanted - 0.045);
+        // Less two standard deviations of fifty samples.
+        expect(covered / samples / 3, `${family}, n = ${n}`).toBeGreaterThan(wanted - 0.06);
       }
   }, 60_000);
 });

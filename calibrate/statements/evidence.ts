@@ -76,7 +76,6 @@ export const evidence: StatementKind = {
       }
       if (of > 0) found.push({ case: `${id}, ${name}`, false: wrong, of });
     };
-    const sizes = thorough > 1 ? SIZES : [30];
     for (const [id, request] of OF_ONE) {
       if (SLOW[id] && thorough === 1) continue;
       const { sizes, steps } =

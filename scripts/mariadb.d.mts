@@ -15,3 +15,5 @@ export function superviseMariaDb(
   dir: string,
   options?: { within?: number },
 ): Promise<{ url: string; migrationUrl: string; pid(): number; stop(): Promise<void> }>;
+/** True where the disk of a directory has no room for a database to work. */
+export function isFull(dir: string): boolean;

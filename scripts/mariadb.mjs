@@ -6,11 +6,13 @@ import {
   existsSync,
   mkdirSync,
   mkdtempSync,
+  readdirSync,
   readFileSync,
   readlinkSync,
   realpathSync,
   renameSync,
   rmSync,
+  statfsSync,
   symlinkSync,
   writeFileSync,
 } from 'node:fs';
@@ -33,6 +35,15 @@ function freePort() {
   });
 }
 
+/** Below it a database neither starts nor writes what it must. */
+const LEAST_FREE = 16 * 1024 * 1024;
+
+/** True where the disk of a directory has no room for a database to work. */
+export function isFull(dir) {
+  const { bavail, bsize } = statfsSync(dir);
+  return bavail * bsize < LEAST_FREE;
+}
+
 function isAlive(pid) {
   try {
     process.kill(pid, 0);
@@ -40,12 +51,6 @@ function isAlive(pid) {
   } catch {
     return false;
   }
-}
-
-/** The process that a pid file names; 0 where there is none, or what stands there is no number. */
-function pidIn(file) {
-  const text = existsSync(file) ? readFileSync(file, 'utf8').trim() : '';
-  return /^[1-9]\d{0,9}$/.test(text) ? Number(text) : 0;
 }
 
 async function endProcess(pid, { signal = 'SIGTERM', seconds = 30 } = {}) {
@@ -64,11 +69,26 @@ function workingDirectory(pid) {
   }
 }
 
+/** The name of the program that a process runs; '' where that cannot be told. */
+function programOf(pid) {
+  try {
+    return readFileSync(`/proc/${pid}/comm`, 'utf8').trim();
+  } catch {
+    return '';
+  }
+}
+
+/** The databases that work in this directory. A pid file would not do: on a full disk there is none, and its number may long be somebody else's. */
+function databasesIn(dir) {
+  const place = realpathSync(dir);
+  const pids = readdirSync('/proc').filter((name) => /^\d+$/.test(name));
+  const works = (pid) => [place, join(place, 'data')].includes(workingDirectory(pid));
+  return pids.filter((pid) => ['mariadbd', 'mysqld'].includes(programOf(pid)) && works(pid)).map(Number);
+}
+
 /** MariaDB outlives a killed parent: an instance left over on this directory is stopped before a new one starts. */
 async function stopLeftOver(dir) {
-  const pid = pidIn(join(dir, 'mariadb.pid'));
-  // The number may long belong to somebody else's program.
-  if (pid && isAlive(pid) && workingDirectory(pid).startsWith(realpathSync(dir))) await endProcess(pid);
+  for (const pid of databasesIn(dir)) await endProcess(pid);
 }
 
 /** Longer than this with the name of a socket behind it, and the system takes it for no socket. */
@@ -236,13 +256,19 @@ export async function superviseMariaDb(dir, { within = WITHIN_MILLISECONDS } = {
       return console.error(`The database has ended ${ends.length} times in a short while; it is not started again.`);
     }
     console.error('The database ended unexpectedly; starting it again. Nothing that was stored is lost.');
-    starting = startMariaDb(dir, { port: running.port, onUnexpectedEnd: () => void again() }).catch(async (error) => {
+    starting = startAgain().catch(async (error) => {
       console.error(error.message);
       await wait(PAUSE_MILLISECONDS);
       if (!stopped) again();
       return running;
     });
     starting.then((started) => (running = started));
+  }
+  /** On a full disk it could only end once more. */
+  async function startAgain() {
+    if (isFull(dir)) console.error('The disk is full: the database is started as soon as there is room.');
+    while (isFull(dir) && !stopped) await wait(PAUSE_MILLISECONDS);
+    return startMariaDb(dir, { port: running.port, onUnexpectedEnd: () => void again() });
   }
   running = await starting;
   const stop = async () => {

@@ -1,8 +1,9 @@
 /** `npm start`: everything from a fresh checkout to one address in the browser. */
-import { createWriteStream, existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { superviseMariaDb } from './mariadb.mjs';
+import { openLog } from './log-file.mjs';
+import { isFull, superviseMariaDb } from './mariadb.mjs';
 import { build, ensureMariaDb, ensurePackages, giveUp, ROOT } from './setup.mjs';
 import { Misunderstood, refuseUnreachable, surroundings } from './surroundings.mjs';
 
@@ -45,6 +46,9 @@ function writeLock(url) {
   renameSync(`${LOCK}.new`, LOCK);
 }
 
+// What is printed may go to a full disk or to a closed pipe: that is no reason to end.
+for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {});
+
 let stop = null;
 let asked = false;
 async function end(code) {
@@ -61,6 +65,10 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => (
 try {
   mkdirSync(HOME, { recursive: true, mode: 0o700 });
   refuseSecondStart();
+  if (isFull(HOME))
+    giveUp(
+      `Verdict could not start: the disk of ${HOME} (VERDICT_HOME) is full. Free at least 16 MB; everything stored is kept.`,
+    );
   writeLock(null);
 } catch (error) {
   giveUp(`Verdict could not start: it cannot work in ${HOME} (VERDICT_HOME): ${error.message}`);
@@ -79,7 +87,9 @@ try {
     : await superviseMariaDb(join(HOME, 'mariadb'));
   stop = database.stop;
   const { serve } = await import(pathToFileURL(join(ROOT, 'server/dist/index.js')).href);
-  const log = createWriteStream(join(HOME, 'server.log'), { flags: 'a' });
+  const log = openLog(join(HOME, 'server.log'), {
+    onFailure: (error) => console.error(`The log cannot be written (${error.message}). Verdict goes on without it.`),
+  });
   const server = await serve({
     databaseUrl: database.url,
     migrationUrl: database.migrationUrl,

@@ -1,41 +1,20 @@
-import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, it } from 'vitest';
 import { startMariaDb } from '../mariadb.mjs';
+import { ended, killAll, start as startIn } from './starting.js';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const home = mkdtempSync(join(tmpdir(), 'verdict-start-'));
-const running: ChildProcess[] = [];
+const start = ({ VERDICT_HOME = home, ...more }: NodeJS.ProcessEnv = {}) => startIn(VERDICT_HOME, more);
 afterAll(() => {
-  for (const child of running) child.kill('SIGKILL');
-  spawnSync('pkill', ['-9', '-f', home]);
+  killAll(home);
   rmSync(home, { recursive: true, force: true });
 });
 
-/** `npm start` without npm: resolves with the address it prints, or rejects with what it said instead. */
-function start(more: NodeJS.ProcessEnv = {}): Promise<{ child: ChildProcess; url: string }> {
-  const child = spawn('node', ['scripts/start.mjs'], {
-    cwd: ROOT,
-    env: { ...process.env, VERDICT_HOME: home, PORT: '0', ...more },
-  });
-  running.push(child);
-  return new Promise((resolve, reject) => {
-    let said = '';
-    const listen = (text: Buffer) => {
-      said += String(text);
-      const url = /http:\/\/\S+/.exec(said)?.[0];
-      if (url && said.includes('is ready')) resolve({ child, url });
-    };
-    child.stdout.on('data', listen);
-    child.stderr.on('data', listen);
-    child.on('exit', () => reject(new Error(said)));
-  });
-}
-const ended = (child: ChildProcess) =>
-  new Promise<number | null>((resolve) => child.on('exit', (code) => resolve(code)));
 const names = async (url: string): Promise<string[]> =>
   (await (await fetch(`${url}api/studies`)).json()).map(({ name }: { name: string }) => name);
 async function create(url: string, name: string): Promise<void> {

@@ -3,8 +3,8 @@ import { UnknownAnalysis } from '@verdict/core/analyses';
 import type { ErrorRequestHandler, Response } from 'express';
 import type { Logger } from 'pino';
 import { ZodError } from 'zod';
-import { isBusy, isDatabaseGone } from '../store/database.js';
-import { BUSY, StoreError } from '../store/errors.js';
+import { isBusy, isDatabaseGone, isDiskFull } from '../store/database.js';
+import { BUSY, DISK_FULL, StoreError } from '../store/errors.js';
 
 const STATUS: Record<StoreError['code'], [number, string]> = {
   'not-found': [404, 'Not found'],
@@ -15,6 +15,7 @@ const STATUS: Record<StoreError['code'], [number, string]> = {
   'under-way': [409, 'Under way already'],
   idle: [408, 'Nothing came'],
   busy: [503, 'Busy'],
+  'disk-full': [507, 'The disk is full'],
   'not-json': [400, 'Not JSON'],
   encoding: [415, 'Unknown encoding'],
   'data-changed': [409, 'The readings have changed'],
@@ -52,6 +53,7 @@ function problemOf(error: unknown): Said | null {
     const detail = 'The database cannot be reached. Nothing that was stored is lost; try again when it is back.';
     return { status: 503, title: 'The database is away', detail, code: 'database-gone' };
   }
+  if (isDiskFull(error)) return { status: 507, title: 'The disk is full', detail: DISK_FULL, code: 'disk-full' };
   if (isBusy(error)) return { status: 503, title: 'Busy', detail: BUSY, code: 'busy' };
   const { type } = error as { type?: string };
   if (type === 'entity.too.large') {

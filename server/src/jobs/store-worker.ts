@@ -2,8 +2,8 @@ import { UnknownAnalysis } from '@verdict/core/analyses';
 import { workerData } from 'node:worker_threads';
 import workerpool from 'workerpool';
 import { ZodError } from 'zod';
-import { isBusy, isDatabaseGone, openDatabase } from '../store/database.js';
-import { BUSY, StoreError } from '../store/errors.js';
+import { isBusy, isDatabaseGone, isDiskFull, openDatabase } from '../store/database.js';
+import { BUSY, DISK_FULL, StoreError } from '../store/errors.js';
 import { longUses } from '../store/long-uses.js';
 import type { Answer } from './store-pool.js';
 
@@ -24,6 +24,7 @@ function answerOf(error: unknown): Answer {
   if (error instanceof SyntaxError) {
     return { refused: { code: 'not-json', message: 'The body is not JSON.', extra: {} } };
   }
+  if (isDiskFull(error)) return { refused: { code: 'disk-full', message: DISK_FULL, extra: {} } };
   if (isBusy(error)) return { refused: { code: 'busy', message: BUSY, extra: {} } };
   if (isDatabaseGone(error)) return { gone: true };
   throw error;

@@ -45,6 +45,19 @@ export function isBusy(error: unknown): boolean {
 /** Lock wait timeout, deadlock. */
 const BUSY = new Set<unknown>([1205, 1213]);
 
+/** No space: while writing, as a temporary file, as a table that cannot grow. */
+const FULL_NUMBERS = new Set<unknown>([20, 1021, 1114, 1877]);
+const FULL_WORDS = /No space left on device|[Ee]rr(?:no|code): 28\b|error 28\b/;
+
+/** True where a query failed because the disk is full; nothing of it was stored. */
+export function isDiskFull(error: unknown): boolean {
+  for (let e: unknown = error; e instanceof Error; e = e.cause) {
+    const { code, errno } = e as { code?: unknown; errno?: unknown };
+    if (code === 'ENOSPC' || FULL_NUMBERS.has(errno) || FULL_WORDS.test(e.message)) return true;
+  }
+  return false;
+}
+
 const GONE = new Set([
   'ECONNREFUSED',
   'ECONNRESET',

@@ -12,6 +12,7 @@ export type RefusalCode =
   | 'idle'
   | 'under-way'
   | 'busy'
+  | 'disk-full'
   | 'nothing-to-undo'
   | 'built-on'
   | 'data-changed';
@@ -34,6 +35,9 @@ export class StoreError extends Error {
 }
 
 export const notFound = (what: string) => new StoreError('not-found', `This ${what} does not exist, or no longer.`);
+
+/** Said where the database has no room: for what is to be stored, or for a list that is sorted on disk. */
+export const DISK_FULL = 'The disk of this computer is full. Free some space; everything stored before is kept.';
 
 /** Said where another change holds the study for too long. */
 export const BUSY = 'The study is busy with another change. Nothing was stored; try again.';

@@ -17,13 +17,13 @@ import type {
 } from '@verdict/contract';
 import { asProblem } from '@verdict/contract';
 
-/** An answer that is no success, as the problem the server described; `away` when there was no server or no database to answer. */
+/** An answer that is no success, as the problem the server described; `away` when there was no server, no database or no room on its disk: it may be sent again. */
 export class ApiError extends Error {
   constructor(readonly problem: Problem) {
     super(problem.detail);
   }
   get away(): boolean {
-    return this.problem.status === 0 || this.problem.status === 503;
+    return [0, 503, 507].includes(this.problem.status);
   }
 }
 

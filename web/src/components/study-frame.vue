@@ -148,8 +148,8 @@ useEventListener('keydown', (event) => {
         </CautionNote>
         <CautionNote v-else-if="store.away" lead="Not stored yet" tone="wrong">
           {{ store.away }} {{ store.waiting.length }}
-          {{ store.waiting.length === 1 ? 'change waits' : 'changes wait' }} in this page and will be sent when it is
-          back.
+          {{ store.waiting.length === 1 ? 'change waits' : 'changes wait' }} in this page and will be sent again until
+          stored: keep this page open.
         </CautionNote>
         <CautionNote v-if="store.refused" lead="Not done" tone="wrong">
           {{ store.refused.detail }}

@@ -1,7 +1,8 @@
 /** `npm start`: everything from a fresh checkout to one address in the browser. */
-import { existsSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
+import { lockHolder, releaseLock, takeLock, tellAddress } from './lock.mjs';
 import { openLog } from './log-file.mjs';
 import { isFull, superviseMariaDb } from './mariadb.mjs';
 import { build, ensureMariaDb, ensurePackages, giveUp, ROOT } from './setup.mjs';
@@ -9,7 +10,6 @@ import { Misunderstood, refuseUnreachable, surroundings } from './surroundings.m
 
 const USUAL_PORT = 4780;
 const { home: HOME, port, databaseUrl, migrationUrl } = understood(() => surroundings(process.env, ROOT));
-const LOCK = join(HOME, 'running.json');
 
 /** What `read` returns; ends the program with the sentence where the environment cannot be meant. */
 function understood(read) {
@@ -21,30 +21,8 @@ function understood(read) {
   }
 }
 
-/** Who runs on this directory, as far as the file can be read: one that is empty or cut off was left by a crash. */
-function lockHolder() {
-  try {
-    const { pid, url } = JSON.parse(readFileSync(LOCK, 'utf8'));
-    return Number.isInteger(pid) ? { pid, url } : null;
-  } catch {
-    return null;
-  }
-}
-
 /** A second start beside a running one would take its database away. */
-function refuseSecondStart() {
-  const holder = lockHolder();
-  if (!holder || holder.pid === process.pid) return;
-  const { pid, url } = holder;
-  const command = existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8') : '';
-  if (command.includes('start.mjs')) giveUp(`Verdict is already running${url ? ` at ${url}` : ''} (process ${pid}).`);
-}
-
-/** Written beside and moved into place: it is there as a whole or not at all. */
-function writeLock(url) {
-  writeFileSync(`${LOCK}.new`, JSON.stringify({ pid: process.pid, url }));
-  renameSync(`${LOCK}.new`, LOCK);
-}
+const alreadyRunning = ({ pid, url }) => `Verdict is already running${url ? ` at ${url}` : ''} (process ${pid}).`;
 
 // What is printed may go to a full disk or to a closed pipe: that is no reason to end.
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {});
@@ -57,25 +35,28 @@ async function end(code) {
   const [running] = [stop];
   stop = null;
   await running();
-  rmSync(LOCK, { force: true });
+  releaseLock(HOME);
   process.exit(code);
 }
-for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => (stop ? void end(0) : (asked = true)));
-
 try {
   mkdirSync(HOME, { recursive: true, mode: 0o700 });
-  refuseSecondStart();
+  const holder = lockHolder(HOME);
+  if (holder) giveUp(alreadyRunning(holder));
   if (isFull(HOME))
     giveUp(
       `Verdict could not start: the disk of ${HOME} (VERDICT_HOME) is full. Free at least 16 MB; everything stored is kept.`,
     );
-  writeLock(null);
+  const first = takeLock(HOME);
+  if (first) giveUp(alreadyRunning(first));
 } catch (error) {
   giveUp(`Verdict could not start: it cannot work in ${HOME} (VERDICT_HOME): ${error.message}`);
 }
 ensurePackages();
 if (!databaseUrl) ensureMariaDb();
 build();
+
+// Not before: until here there is nothing to end in order, and the system ends a program that does not listen at once.
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => (stop ? void end(0) : (asked = true)));
 
 try {
   if (databaseUrl) {
@@ -86,6 +67,7 @@ try {
     ? { url: databaseUrl, migrationUrl, stop: async () => {} }
     : await superviseMariaDb(join(HOME, 'mariadb'));
   stop = database.stop;
+  if (asked) await end(0);
   const { serve } = await import(pathToFileURL(join(ROOT, 'server/dist/index.js')).href);
   const log = openLog(join(HOME, 'server.log'), {
     onFailure: (error) => console.error(`The log cannot be written (${error.message}). Verdict goes on without it.`),
@@ -102,7 +84,7 @@ try {
     await server.close();
     await database.stop();
   };
-  writeLock(server.url);
+  tellAddress(HOME, server.url);
   console.log(`Verdict is ready: ${server.url}`);
   console.log('Ctrl+C stops it. What was entered is kept.');
   if (asked) await end(0);

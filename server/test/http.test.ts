@@ -21,9 +21,10 @@ afterAll(() => server.close());
 function raw(
   headers: Record<string, string>,
   method = 'GET',
+  path = '/api/studies',
 ): Promise<{ status: number; headers: NodeJS.Dict<string | string[]>; body: string }> {
   return new Promise((resolve, reject) => {
-    const ask = request(`${server.url}api/studies`, { method, headers }, (response) => {
+    const ask = request(server.url, { method, headers, path }, (response) => {
       let body = '';
       response.on('data', (chunk) => (body += chunk));
       response.on('end', () => resolve({ status: response.statusCode!, headers: response.headers, body }));
@@ -40,6 +41,12 @@ describe('the server', () => {
     expect((await raw({ Origin: 'null' })).status).toBe(403);
     expect((await raw({ Host: 'rebound.invalid:4780' })).status).toBe(403);
     expect((await raw({ ...json, 'Sec-Fetch-Site': 'cross-site' }, 'POST')).status).toBe(403);
+    // Names are compared without case; the host of the request line counts before the header.
+    const { port } = new URL(server.url);
+    expect((await raw({ Host: `LocalHost:${port}` })).status).toBe(200);
+    expect((await raw({ Host: `LOCALHOST:${port}`, Origin: `http://localhost:${port}` })).status).toBe(200);
+    expect((await raw({ Host: `localhost:${port}` }, 'GET', 'http://rebound.invalid/api/studies')).status).toBe(403);
+    expect((await raw({ Host: `localhost:${port}` }, 'GET', `http://localhost:${port}/api/studies`)).status).toBe(200);
     expect((await raw({ ...json, Origin: server.url.slice(0, -1) }, 'POST')).status).toBe(201);
   });
 

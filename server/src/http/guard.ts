@@ -4,19 +4,26 @@ import { sendProblem } from './problems.js';
 
 const LOOPBACK = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
-const hostName = (host: string) => host.replace(/:\d+$/, '');
+const hostName = (host: string) => host.replace(/:\d+$/, '').toLowerCase();
+
+/** The host of a request line that names one (GET http://…), which counts in place of the header (RFC 9112, 3.2.2); null of a plain path. */
+function hostOfLine(url: string): string | null {
+  if (url.startsWith('/')) return null;
+  return URL.canParse(url) ? new URL(url).host : '';
+}
 
 /**
  * Answers only to the machine's own names, and only to pages it served itself: another site in the same browser can neither read
  * (Host, against rebinding) nor write (Origin).
  */
 export const ownOriginOnly: RequestHandler = (req, res, next) => {
-  const host = req.headers.host ?? '';
+  const host = (hostOfLine(req.url) ?? req.headers.host ?? '').toLowerCase();
   const { origin } = req.headers;
   const refuse = (detail: string) => sendProblem(res, { status: 403, title: 'Refused', detail, code: 'other-origin' });
   if (!LOOPBACK.has(hostName(host)))
     return refuse('Verdict answers on this machine only, under 127.0.0.1 or localhost.');
-  if (origin !== undefined && origin !== `http://${host}`) return refuse('This request comes from another origin.');
+  if (origin !== undefined && origin.toLowerCase() !== `http://${host}`)
+    return refuse('This request comes from another origin.');
   if (req.headers['sec-fetch-site'] === 'cross-site' && req.method !== 'GET')
     return refuse('This request comes from another site.');
   next();

@@ -5,7 +5,11 @@ const packages = ['core', 'contract', 'cli', 'web'] as const;
 // Tests run from the source: no build stands between a change and its test.
 const resolve = { conditions: ['source'] };
 const MOCKED = 'web/test/**/*.mocked.test.ts';
+/** Ends what hangs, in milliseconds; it measures nothing: a machine with eight times its load needs eight times as long. */
+const HANG = 600_000;
 const ssr = { resolve: { conditions: ['source'], externalConditions: ['source'] } };
+
+const expectations = { expect: { poll: { timeout: HANG / 5 } } };
 
 export default defineConfig({
   test: {
@@ -18,14 +22,29 @@ export default defineConfig({
           name,
           include: [`${name}/test/**/*.test.ts`],
           exclude: [MOCKED],
-          testTimeout: 30_000,
+          testTimeout: HANG,
+          hookTimeout: HANG,
+          ...expectations,
           // One reading of the modules for all files.
           isolate: false,
         },
       })),
       // Those that put others in the place of some read them anew.
-      { plugins: [vue()], resolve, ssr, test: { name: 'mocked', include: [MOCKED], testTimeout: 30_000 } },
-      { test: { name: 'scripts', include: ['scripts/test/**/*.test.ts'], testTimeout: 120_000, hookTimeout: 30_000 } },
+      {
+        plugins: [vue()],
+        resolve,
+        ssr,
+        test: { name: 'mocked', include: [MOCKED], testTimeout: HANG, ...expectations },
+      },
+      {
+        test: {
+          name: 'scripts',
+          include: ['scripts/test/**/*.test.ts'],
+          testTimeout: HANG,
+          hookTimeout: HANG,
+          ...expectations,
+        },
+      },
       {
         resolve,
         ssr,
@@ -33,8 +52,9 @@ export default defineConfig({
           name: 'server',
           include: ['server/test/**/*.test.ts'],
           globalSetup: ['server/test/database.setup.ts'],
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          testTimeout: HANG,
+          hookTimeout: HANG,
+          ...expectations,
           // One after the other on one database, and one reading of the modules for all of them.
           fileParallelism: false,
           isolate: false,

@@ -94,7 +94,7 @@ test('a population of 100 000 becomes a column and is drawn from without being p
     .click();
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await page.getByRole('button', { name: 'Go on', exact: true }).click();
-  await expect(finding(page)).toContainText(/Over 1\s000\s000 samples/, { timeout: 120_000 });
+  await expect(finding(page)).toContainText(/Over 1\s000\s000 samples/);
 });
 
 test('tests are compared along n, readings are planned, coverage is seen; nothing is in the way of anyone', async ({

@@ -15,5 +15,7 @@ export function superviseMariaDb(
   dir: string,
   options?: { within?: number },
 ): Promise<{ url: string; migrationUrl: string; pid(): number; stop(): Promise<void> }>;
+/** The address of the database that runs on this directory, with the account that owns the tables. */
+export function urlOf(dir: string): string;
 /** True where the disk of a directory has no room for a database to work. */
 export function isFull(dir: string): boolean;

@@ -53,7 +53,9 @@ function ensureProgram(program, packages, purpose) {
   quietly('apt-get', install, `Installing ${purpose}`);
 }
 
-export const ensureMariaDb = () => ensureProgram('mariadbd', ['mariadb-server-core', 'mariadb-client-core'], 'MariaDB');
+export const ensureMariaDb = () => ensureProgram('mariadbd', ['mariadb-server-core', 'mariadb-client'], 'MariaDB');
+/** For backups; `npm start` goes on without it and says so. */
+export const ensureBackups = () => ensureProgram('mariadb-dump', ['mariadb-client'], 'The backup program of MariaDB');
 /** The whole browser does too, where it stands already and nothing may be installed. */
 export function ensureChromium() {
   if (findProgram(WHOLE) && process.getuid?.() !== 0) return;

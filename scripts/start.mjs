@@ -2,6 +2,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
+import { keepBackups } from './daily-backups.mjs';
 import { lockHolder, releaseLock, takeLock, tellAddress } from './lock.mjs';
 import { openLog } from './log-file.mjs';
 import { isFull, superviseMariaDb } from './mariadb.mjs';
@@ -9,7 +10,7 @@ import { build, ensureMariaDb, ensurePackages, giveUp, ROOT } from './setup.mjs'
 import { Misunderstood, refuseUnreachable, surroundings } from './surroundings.mjs';
 
 const USUAL_PORT = 4780;
-const { home: HOME, port, databaseUrl, migrationUrl } = understood(() => surroundings(process.env, ROOT));
+const { home: HOME, port, backups, databaseUrl, migrationUrl } = understood(() => surroundings(process.env, ROOT));
 
 /** What `read` returns; ends the program with the sentence where the environment cannot be meant. */
 function understood(read) {
@@ -80,7 +81,14 @@ try {
     demo: pathToFileURL(join(ROOT, 'demo/')),
     log,
   });
+  const stopBackups =
+    backups === 0
+      ? async () => {}
+      : keepBackups(database.migrationUrl, join(HOME, 'backups'), backups, (error) =>
+          console.error(`The daily backup failed: ${error.message}`),
+        );
   stop = async () => {
+    await stopBackups();
     await server.close();
     await database.stop();
   };

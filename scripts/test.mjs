@@ -6,12 +6,13 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { ensureChromium, giveUp, ensureMariaDb, ensurePackages, ROOT } from './setup.mjs';
+import { ensureBackups, ensureChromium, giveUp, ensureMariaDb, ensurePackages, ROOT } from './setup.mjs';
 
 const started = Date.now();
 const only = process.argv.slice(2);
 ensurePackages();
 ensureMariaDb();
+ensureBackups();
 ensureChromium();
 
 const reports = mkdtempSync(join(tmpdir(), 'verdict-test-'));

@@ -58,11 +58,12 @@ function chooseColumn({ columns }: ParsedBlock, name: string | undefined) {
   return measures[0]!;
 }
 
-function readOptions(json: string | undefined): object {
+function readOptions(json: string | undefined): Record<string, unknown> {
   if (json === undefined) return {};
   try {
     const options: unknown = JSON.parse(json);
-    if (typeof options === 'object' && options !== null && !Array.isArray(options)) return options;
+    if (typeof options === 'object' && options !== null && !Array.isArray(options))
+      return options as Record<string, unknown>;
   } catch {
     // Said below, with an example.
   }
@@ -110,11 +111,20 @@ async function readSample(
   return sampleInParts(table, named(first), by);
 }
 
-/** Refuses a setting that has no effect beside the others. A kept request carries every setting, hidden ones too, and runs as it is. */
-function refuseUnused(analysis: AnyAnalysis, request: object, options: object): void {
+/** Refuses a setting that has no effect beside the others, unless it says what is usual. A kept request carries every setting, hidden ones too, and runs as it is. */
+function refuseUnused(analysis: AnyAnalysis, request: Record<string, unknown>, options: Record<string, unknown>): void {
   const given = Object.keys(options);
-  const isKept = Object.entries(request).every(([name, value]) => value === undefined || given.includes(name));
-  const unused = isKept ? null : unusedSetting(partsFor(analysis.method, request as never), { ...request }, given);
+  if (Object.entries(request).every(([name, value]) => value === undefined || given.includes(name))) return;
+  const isUsual = (name: string) => {
+    const { [name]: own, ...others } = options;
+    const read = analysis.request.safeParse({ ...others, ...('column' in request ? { column: request.column } : {}) });
+    return read.success && JSON.stringify((read.data as Record<string, unknown>)[name]) === JSON.stringify(own);
+  };
+  const unused = unusedSetting(
+    partsFor(analysis.method, request as never),
+    request,
+    given.filter((name) => !isUsual(name)),
+  );
   if (unused) throw new BadInput(`--options: ${unused.text}`);
 }
 
@@ -139,7 +149,7 @@ async function run(args: string[]): Promise<string> {
   const about = file === undefined ? {} : { column: sample.name, ...parts };
   const options = readOptions(values.options);
   const request = analysis.resolve(analysis.request.parse({ ...options, ...about }), sample);
-  refuseUnused(analysis, request, options);
+  refuseUnused(analysis, { ...request }, options);
   const result = toWire(await drive(inThisThread, { id, request, sample }));
   const method = methodOf(analysis, request);
   const fingerprint = fingerprintOf(sample);

@@ -141,6 +141,7 @@ describe('the command line', () => {
       2,
       '--options: confidence has no effect where band is “none”; here band is "none". Remove one of the two.\n',
     ]);
+    expect((await plot({ band: 'none', together: 'one' })).code).toBe(0);
     const kept = JSON.parse((await plot({ band: 'none' })).out) as { request: object };
     expect((await plot({ ...kept.request, confidence: 0.9 })).code).toBe(0);
   });

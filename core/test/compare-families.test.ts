@@ -78,7 +78,7 @@ describe('families compared', () => {
     const two = Float64Array.from({ length: 120 }, (_, i) => (i % 2 === 0 ? 0 : 50) + Math.sin(i * 12.9898));
     const result = await compared(two, { replicates: 199 });
     expect(words(result)).toContain('None of the families fits: A² rejects even those that rank first by AICc');
-  }, 60_000);
+  });
 
   it('name what makes no sense for the readings, with the reason', async () => {
     const { families, left } = atOnce(column('normal-40').map((x) => x - 102));

@@ -222,5 +222,5 @@ describe('the band over coarse steps', () => {
     }
     // 5 % would be two of forty; without rounded samples nearly all leave it.
     expect(left).toBeLessThan(7);
-  }, 60_000);
+  });
 });

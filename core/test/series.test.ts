@@ -110,7 +110,7 @@ describe('what the tests of parts say together', () => {
       if (words(normalityAnalysis.finding(result)).includes('depart from')) claimed++;
     }
     expect(claimed / splits).toBeLessThan(0.05 + 4 * Math.sqrt((0.05 * 0.95) / splits));
-  }, 60_000);
+  });
 
   it('names the departing part, the bands, and the claim', async () => {
     const normality = await run<InParts<NormalityResult>>('normality', both, BY);

@@ -40,6 +40,5 @@ describe('the register of statements', () => {
       expect(found.length).toBeGreaterThan(0);
       for (const one of found) expect(isOver(one, allowed), `${one.case}: ${one.false} of ${one.of}`).toBe(false);
     },
-    60_000,
   );
 });

@@ -33,9 +33,9 @@ describe('the lock of a start', () => {
       child.stdout.on('data', (part) => (text += String(part)));
       return () => text;
     });
-    await expect.poll(() => said.filter((text) => text() === 'ready ').length, { timeout: 60_000 }).toBe(20);
+    await expect.poll(() => said.filter((text) => text() === 'ready ').length).toBe(20);
     for (const child of children) child.stdin.write('go\n');
-    await expect.poll(() => said.filter((text) => /yes|no/.test(text())).length, { timeout: 60_000 }).toBe(20);
+    await expect.poll(() => said.filter((text) => /yes|no/.test(text())).length).toBe(20);
     const owners = children.filter((_, i) => said[i]!().endsWith('yes'));
     expect(owners.map(({ pid }) => pid)).toEqual([JSON.parse(readFileSync(file, 'utf8')).pid]);
     for (const child of children) child.kill('SIGKILL');

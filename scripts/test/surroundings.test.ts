@@ -20,19 +20,21 @@ afterEach(() => {
 
 describe('what the environment says about a start', () => {
   it('is taken as nothing where it is empty, and relative to where the command was typed', () => {
-    const nothing = { home: '/project/.verdict', port: null, databaseUrl: null, migrationUrl: null };
+    const nothing = { home: '/project/.verdict', port: null, backups: 7, databaseUrl: null, migrationUrl: null };
     expect(read({})).toEqual(nothing);
     expect(read({ PORT: '', VERDICT_HOME: ' ', DATABASE_URL: '' })).toEqual(nothing);
     expect(read({ VERDICT_HOME: 'data/verdict', PORT: '4800' })).toMatchObject({
       home: '/here/data/verdict',
       port: 4800,
     });
+    expect(read({ VERDICT_BACKUPS: '0' }).backups).toBe(0);
     expect(read({ VERDICT_HOME: '/a b/c' }).home).toBe('/a b/c');
   });
 
   it.each([
     [{ PORT: 'http' }, 'PORT is “http”; it has to be a number from 0 to 65535.'],
     [{ PORT: '70000' }, 'from 0 to 65535'],
+    [{ VERDICT_BACKUPS: 'daily' }, 'VERDICT_BACKUPS is “daily”; it has to be a number of days'],
     [{ DATABASE_URL: 'localhost' }, 'DATABASE_URL is no address of a database, such as mysql://'],
     [{ DATABASE_URL: 'http://127.0.0.1/verdict' }, 'DATABASE_URL has to name a host and a database'],
     [{ DATABASE_URL: 'mysql://127.0.0.1' }, 'DATABASE_URL has to name a host and a database'],

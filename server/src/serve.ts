@@ -62,6 +62,8 @@ export async function serve(settings: Settings): Promise<Running> {
     failed: (error) => log.error({ name: (error as Error).name }, 'a job failed'),
   });
   const server = createServer(createApp({ db, store, pool, feed, jobs, log, idleMilliseconds, page }));
+  // Longer than clients keep a connection: none is closed while a request is on its way to it.
+  server.keepAliveTimeout = 75_000;
   const port = await listen(server, settings.ports);
   await jobs.goOn();
   log.info({ port }, 'ready');

@@ -197,7 +197,7 @@ describe('a study', () => {
   it('is listed with its columns, who changed it last, and its readings in bins', async () => {
     const { id } = await kept();
     const find = async () => (await server.get<StudySummary[]>('/studies')).find((study) => study.id === id)!;
-    await expect.poll(async () => (await find()).bins?.reduce((a, b) => a + b), { timeout: 10_000 }).toBe(12);
+    await expect.poll(async () => (await find()).bins?.reduce((a, b) => a + b)).toBe(12);
     expect(await find()).toMatchObject({ columns: ['thickness'], changedBy: 'tester', tags: [], asks: null });
   });
 

@@ -109,5 +109,5 @@ describe('kill -9, at random instants of imports and edits', () => {
       await database.stop();
       rmSync(dir, { recursive: true, force: true });
     }
-  }, 300_000);
+  });
 });

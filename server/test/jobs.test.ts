@@ -3,9 +3,10 @@ import { goodnessOfFitAnalysis, inThisThread } from '@verdict/core/analyses';
 import { fingerprintOf, toSample } from '@verdict/core/readings';
 import { drive, toWire } from '@verdict/core/road';
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { FairTurns } from '../src/jobs/fair-turns.js';
 import { column, startServer, type TestServer } from './running.js';
+import { until } from './until.js';
 
 let server: TestServer;
 const start = () => startServer(undefined, undefined, null, { storeEveryMilliseconds: 50 });
@@ -35,12 +36,12 @@ async function askable(replicates: number) {
 const hand = (id: string, asked: object) => server.post<Job>(`/studies/${id}/jobs`, asked);
 const jobOf = async (on: TestServer, id: string, jobId: string) =>
   (await on.get<Job[]>(`/studies/${id}/jobs`)).find((job) => job.id === jobId)!;
-const until = (on: TestServer, id: string, jobId: string, holds: (job: Job) => boolean) =>
-  vi.waitFor(async () => {
+const jobWhere = (on: TestServer, id: string, jobId: string, holds: (job: Job) => boolean) =>
+  until(async () => {
     const job = await jobOf(on, id, jobId);
     if (!holds(job)) throw new Error(`still ${job.state} at ${job.share}`);
     return job;
-  }, 60_000);
+  });
 const isDone = ({ state }: Job) => state === 'done';
 const resultOf = async (on: TestServer, jobId: string) =>
   (await on.get<{ result: unknown }>(`/jobs/${jobId}/result`)).result;
@@ -52,7 +53,7 @@ describe('long work handed to the server', () => {
     expect([status, body.state, body.study.id]).toEqual([201, 'running', id]);
     expect(body.method).toContain('Test thickness for the logistic distribution');
     await hand(id, asked);
-    const done = await until(server, id, asked.id, isDone);
+    const done = await jobWhere(server, id, asked.id, isDone);
     expect([done.share, done.place, done.problem]).toEqual([1, asked.place, null]);
     expect(await resultOf(server, asked.id)).toEqual(await own());
     expect((await server.get<Job[]>(`/studies/${id}/jobs`)).length).toBe(1);
@@ -62,36 +63,36 @@ describe('long work handed to the server', () => {
   it('survives a restart of the server: what was worked out is not worked out again, and the bits are the same', async () => {
     const { id, asked, own } = await askable(30_000);
     await hand(id, asked);
-    await until(server, id, asked.id, ({ share }) => share > 0);
+    await jobWhere(server, id, asked.id, ({ share }) => share > 0);
     await server.close();
     server = await start();
     const again = await jobOf(server, id, asked.id);
     expect([again.state, again.share > 0]).toEqual(['running', true]);
     const seen: number[] = [];
-    await until(server, id, asked.id, (job) => {
+    await jobWhere(server, id, asked.id, (job) => {
       seen.push(job.share);
       return isDone(job);
     });
     expect(Math.min(...seen)).toBeGreaterThanOrEqual(again.share);
     expect(await resultOf(server, asked.id)).toEqual(await own());
-  }, 120_000);
+  });
 
   it('is stopped, goes on where it was, and is taken off the list once it has ended', async () => {
     const { id, asked, own } = await askable(30_000);
     await hand(id, asked);
     expect((await server.post(`/jobs/${asked.id}/resume`, {})).status).toBe(422);
     expect((await fetch(`${server.url}api/jobs/${asked.id}`, { method: 'DELETE' })).status).toBe(422);
-    await until(server, id, asked.id, ({ share }) => share > 0);
+    await jobWhere(server, id, asked.id, ({ share }) => share > 0);
     const stopped = await server.post<Job>(`/jobs/${asked.id}/stop`, {});
     expect([stopped.status, stopped.body.state, stopped.body.endedAt === null]).toEqual([200, 'stopped', false]);
     expect((await server.get<{ status: number }>(`/jobs/${asked.id}/result`)).status).toBe(404);
     const going = await server.post<Job>(`/jobs/${asked.id}/resume`, {});
     expect([going.body.state, going.body.share]).toEqual(['running', stopped.body.share]);
-    await until(server, id, asked.id, isDone);
+    await jobWhere(server, id, asked.id, isDone);
     expect(await resultOf(server, asked.id)).toEqual(await own());
     expect((await fetch(`${server.url}api/jobs/${asked.id}`, { method: 'DELETE' })).status).toBe(204);
     expect(await jobOf(server, id, asked.id)).toBeUndefined();
-  }, 120_000);
+  });
 
   it('tells every window how far it is', async () => {
     const { id, asked } = await askable(20_000);
@@ -105,7 +106,7 @@ describe('long work handed to the server', () => {
     const own = told.filter((job) => job.id === asked.id);
     expect(own.at(-1)).toMatchObject({ state: 'done', share: 1 });
     expect(own.length).toBeGreaterThan(1);
-  }, 60_000);
+  });
 
   it('is refused about other readings, in another version, from elsewhere, and under an id that is taken', async () => {
     const { id, columnId, asked } = await askable(300);
@@ -127,7 +128,7 @@ describe('long work handed to the server', () => {
     expect((await server.post(`/jobs/${randomUUID()}/stop`, {})).status).toBe(404);
     await server.change(id, { kind: 'edit-cells', runs: [{ column: columnId, row: 1, texts: ['7.70'] }] });
     expect((await hand(id, asked)).status).toBe(409);
-    await until(server, other.id, other.asked.id, isDone);
+    await jobWhere(server, other.id, other.asked.id, isDone);
   });
 
   it('says why where the readings do not allow it', async () => {
@@ -137,14 +138,14 @@ describe('long work handed to the server', () => {
     const fingerprint = fingerprintOf(toSample(added, added.cells, new Set()));
     const { asked } = await askable(300);
     await hand(id, { ...asked, column: added.id, fingerprint, place: `/studies/${id}/fit` });
-    const ended = await until(server, id, asked.id, ({ state }) => state !== 'running');
+    const ended = await jobWhere(server, id, asked.id, ({ state }) => state !== 'running');
     expect([ended.state, ended.problem]).toEqual(['failed', expect.stringContaining('without any spread')]);
   });
 
   it('is not listed while its study is in the bin', async () => {
     const { id, asked } = await askable(200);
     await hand(id, asked);
-    await until(server, id, asked.id, isDone);
+    await jobWhere(server, id, asked.id, isDone);
     await fetch(`${server.url}api/studies/${id}`, { method: 'DELETE' });
     expect((await server.get<Job[]>('/jobs')).map((job) => job.id)).not.toContain(asked.id);
   });

@@ -4,8 +4,9 @@ import { fingerprintOf, toSample, type Sample } from '@verdict/core/readings';
 import { drive, toWire } from '@verdict/core/road';
 import { sampleInParts } from '@verdict/core/table';
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { column, startServer, type TestServer } from './running.js';
+import { until } from './until.js';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -48,11 +49,11 @@ async function keepOf(
   };
 }
 const recomputed = (id: string) =>
-  vi.waitFor(async () => {
+  until(async () => {
     const list = await server.get<Evidence[]>(`/studies/${id}/evidence`);
     if (list.some((item) => !item.recomputed)) throw new Error('not yet recomputed');
     return list;
-  }, 30_000);
+  });
 
 describe('resampling kept as evidence', () => {
   it('is worked out again to the same bits, whole and by group, though no replicate was stored', async () => {
@@ -110,7 +111,7 @@ describe('a million replicates as a job', () => {
     await server.post(`/jobs/${asked.id}/stop`, {});
     const stopped = await job();
     if (stopped.state === 'stopped') await server.post(`/jobs/${asked.id}/resume`, {});
-    await vi.waitFor(async () => expect((await job()).state).toBe('done'), 60_000);
+    await until(async () => expect((await job()).state).toBe('done'));
     const { result } = await server.get<{ result: unknown }>(`/jobs/${asked.id}/result`);
     const unbroken = await drive(inThisThread, { id: 'bootstrap', request, sample: whole });
     expect(result).toEqual(toWire(unbroken));

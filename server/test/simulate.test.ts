@@ -3,8 +3,9 @@ import { curvesAnalysis, inThisThread, planAnalysis, simulateAnalysis } from '@v
 import { fingerprintOf, NO_READINGS, toSample, type Sample } from '@verdict/core/readings';
 import { drive, toWire } from '@verdict/core/road';
 import { randomUUID } from 'node:crypto';
-import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { column, startServer, type TestServer } from './running.js';
+import { until } from './until.js';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -53,11 +54,11 @@ describe('simulations kept as evidence', () => {
       await keepOf('plan', { test: 'signed-rank', shiftInSd: 0.9, replicates: 500, step: 0.5 }, sample, mass),
     ];
     for (const keep of kept) expect((await server.post(`/studies/${id}/evidence`, keep)).status).toBe(201);
-    const list = await vi.waitFor(async () => {
+    const list = await until(async () => {
       const all = await server.get<Evidence[]>(`/studies/${id}/evidence`);
       if (all.some((item) => !item.recomputed)) throw new Error('not yet recomputed');
       return all;
-    }, 30_000);
+    });
     expect(list.map(({ recomputed }) => recomputed!.same)).toEqual([true, true, true, true]);
     expect(list[1]!.method).toContain('Draw from the readings of filled mass, each not put back;');
     expect(JSON.stringify(list[0]!.result).length).toBeLessThan(10_000);
@@ -82,7 +83,7 @@ describe('simulations kept as evidence', () => {
     };
     const job = async () => (await server.get<Job[]>(`/studies/${id}/jobs`)).find(({ id: own }) => own === asked.id)!;
     expect((await server.post<Job>(`/studies/${id}/jobs`, asked)).status).toBe(201);
-    await vi.waitFor(async () => expect((await job()).state).toBe('done'), 60_000);
+    await until(async () => expect((await job()).state).toBe('done'));
     const { result } = await server.get<{ result: unknown }>(`/jobs/${asked.id}/result`);
     expect(result).toEqual(toWire(await drive(inThisThread, { id: 'simulate', request, sample: NO_READINGS })));
   });

@@ -15,7 +15,7 @@ describe('studies', () => {
     await server.change(id, { kind: 'add-columns', columns: [a] });
     await server.change(id, { kind: 'set-aside', readings: [{ column: a.id, row: 5, reason: 'caliper not closed' }] });
     const find = async () => (await server.get<StudySummary[]>('/studies')).find((study) => study.id === id)!;
-    await expect.poll(find, { timeout: 10_000 }).toMatchObject({
+    await expect.poll(find).toMatchObject({
       name: '',
       state: 'open',
       subject: 'thickness',
@@ -25,7 +25,7 @@ describe('studies', () => {
     });
     // The count follows the next change.
     await server.change(id, { kind: 'edit-cells', runs: [{ column: a.id, row: 3, texts: ['8.02'] }] });
-    await expect.poll(async () => (await find()).n, { timeout: 10_000 }).toBe(3);
+    await expect.poll(async () => (await find()).n).toBe(3);
   });
 
   it('go to the bin and come back, with everything in them', async () => {

@@ -210,7 +210,7 @@ describe('the list of studies', () => {
     const a = column('a', ['1', 'x', '3']);
     const id = await studyOf(a);
     expect(await listed(id)).toMatchObject({ n: null, counting: true, fault: null });
-    await expect.poll(() => listed(id), { timeout: 10_000 }).toMatchObject({ n: 2, counting: false });
+    await expect.poll(() => listed(id)).toMatchObject({ n: 2, counting: false });
     const connection = await createConnection(inject('databaseUrl'));
     await connection.query('UPDATE studies SET subject = ? WHERE id = ?', [randomUUID(), id]);
     await connection.end();
@@ -266,7 +266,7 @@ describe('an import', () => {
     const ids = await Promise.all(Array.from({ length: 12 }, () => hasty.newStudy()));
     const columns = ids.map(bare);
     const answers = ids.map((id, i) => sender(id, `${headOf([columns[i]!])}\n1\n2\n`, hasty).answer);
-    for (const column of columns) await expect.poll(() => staged(column.id), { timeout: 10_000 }).toBe(true);
+    for (const column of columns) await expect.poll(() => staged(column.id)).toBe(true);
     for (const id of ids) {
       expect((await hasty.change(id, { kind: 'change-study', name: 'goes on' }, 0)).status).toBe(200);
     }
@@ -309,7 +309,7 @@ describe('an import', () => {
   it('takes its place after what was changed while it arrived', async () => {
     const [id, a] = [await server.newStudy(), bare()];
     const slow = sender(id, `${headOf([a])}\n8.01\n`);
-    await expect.poll(() => staged(a.id), { timeout: 10_000 }).toBe(true);
+    await expect.poll(() => staged(a.id)).toBe(true);
     expect((await server.change(id, { kind: 'change-study', name: 'meanwhile' }, 0)).status).toBe(200);
     slow.send('8.02\n');
     slow.end();
@@ -363,7 +363,7 @@ describe('evidence', () => {
     });
     const outcomes = async () =>
       (await server.get<Evidence[]>(`/studies/${id}/evidence`)).map(({ recomputed }) => recomputed?.same);
-    await expect.poll(outcomes, { timeout: 20_000 }).toEqual([true, false]);
+    await expect.poll(outcomes).toEqual([true, false]);
   });
 
   it('whose request this version cannot read says what differs', async () => {

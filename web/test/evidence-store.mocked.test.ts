@@ -2,6 +2,7 @@ import type { Evidence, KeepInput, Problem } from '@verdict/contract';
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { useEvidence } from '../src/stores/evidence.js';
+import { until } from './until.js';
 
 const piece = (id: string, more: Partial<Evidence> = {}) => ({ id, note: '', recomputed: null, ...more }) as Evidence;
 const gone: Problem = { type: 'about:blank', title: 't', status: 503, code: 'database-gone', detail: 'No database.' };
@@ -29,7 +30,7 @@ describe('the evidence of the open study', () => {
     expect(store.unread).toMatchObject({ detail: 'No database.' });
     list('one', piece('a'));
     store.stands('one', 0);
-    await vi.waitFor(() => expect(store.items.map(({ id }) => id)).toEqual(['a']));
+    await until(() => expect(store.items.map(({ id }) => id)).toEqual(['a']));
     expect(store.unread).toBeNull();
   });
 
@@ -54,7 +55,7 @@ describe('the evidence of the open study', () => {
     await store.load('one');
     list('one', piece('a', { note: 'second gauge' }));
     store.heardOf('one', 'a');
-    await vi.waitFor(() => expect(store.items[0]?.note).toBe('second gauge'));
+    await until(() => expect(store.items[0]?.note).toBe('second gauge'));
     asked.length = 0;
     answers.set('/api/studies/one/evidence', () => {
       // Told of the own piece before it is answered.

@@ -6,6 +6,7 @@ import { drive, toWire } from '@verdict/core/road';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { effectScope, nextTick, ref, shallowRef, type EffectScope } from 'vue';
 import type { Elsewhere } from '../src/workbench/use-analysis.js';
+import { until } from './until.js';
 
 const chunks = vi.fn(inThisThread.chunk);
 vi.mock('../src/workers/analysis-pool.js', () => ({ inWorkers: { ...inThisThread, chunk: chunks }, lanes: 1 }));
@@ -42,13 +43,13 @@ describe('work that the server does', () => {
     const { held, elsewhere } = server({ id: 'j', state: 'running', share: 0.2 });
     const run = running(elsewhere);
     const simulated = () => (run.result.value as NormalityResult | null)?.tests[0]!.pSimulated;
-    await vi.waitFor(() => expect(simulated()).toBeNull());
+    await until(() => expect(simulated()).toBeNull());
     expect([run.progress.value, run.whole.value, run.estimate.value]).toEqual([0.2, false, null]);
     held.value = { ...held.value!, share: 0.7 };
     await nextTick();
     expect(run.progress.value).toBe(0.7);
     held.value = { ...held.value, state: 'done', share: 1 };
-    await vi.waitFor(() => expect(run.whole.value).toBe(true));
+    await until(() => expect(run.whole.value).toBe(true));
     expect(simulated()).toMatchObject({ replicates: 199 });
     // Only the server drew samples.
     expect(elsewhere.resultOf).toHaveBeenCalledTimes(1);
@@ -58,24 +59,24 @@ describe('work that the server does', () => {
   it('is stopped there and goes on there, and says why it failed', async () => {
     const { held, elsewhere } = server({ id: 'j', state: 'running', share: 0.2 });
     const run = running(elsewhere);
-    await vi.waitFor(() => expect(run.result.value).not.toBeNull());
+    await until(() => expect(run.result.value).not.toBeNull());
     run.stop();
     expect(elsewhere.stop).toHaveBeenCalledWith(held.value);
     held.value = { ...held.value!, state: 'stopped' };
-    await vi.waitFor(() => expect(run.stopped.value).toBe(true));
+    await until(() => expect(run.stopped.value).toBe(true));
     run.again();
     expect(elsewhere.resume).toHaveBeenCalledTimes(1);
     held.value = { ...held.value, state: 'failed', problem: 'The readings have changed.' };
-    await vi.waitFor(() => expect(run.failed.value).toBe('The readings have changed.'));
+    await until(() => expect(run.failed.value).toBe('The readings have changed.'));
     expect(run.whole.value).toBe(false);
   });
 
   it('is the page’s again once the job is taken off the list', async () => {
     const { held, elsewhere } = server({ id: 'j', state: 'stopped', share: 0.2 });
     const run = running(elsewhere);
-    await vi.waitFor(() => expect(run.stopped.value).toBe(true));
+    await until(() => expect(run.stopped.value).toBe(true));
     held.value = null;
-    await vi.waitFor(() => expect(run.whole.value).toBe(true));
+    await until(() => expect(run.whole.value).toBe(true));
     expect([run.stopped.value, chunks.mock.calls.length > 0]).toEqual([false, true]);
   });
 

@@ -4,6 +4,7 @@ import { toSample } from '@verdict/core/readings';
 import { createPinia, setActivePinia } from 'pinia';
 import { effectScope, nextTick, shallowRef, type EffectScope } from 'vue';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { until } from './until.js';
 
 vi.mock('../src/workers/analysis-pool.js', () => ({ inWorkers: { ...inThisThread, lanes: 2 }, lanes: 2 }));
 const { useLooking } = await import('../src/workbench/use-looking.js');
@@ -81,12 +82,12 @@ describe('what was looked at', () => {
     await stand(300);
     expect(looks.items).toEqual([]);
     await stand(800);
-    await vi.waitFor(() => expect(looks.items).toMatchObject([{ analysis: 'normality', column: column.id, tests: 2 }]));
+    await until(() => expect(looks.items).toMatchObject([{ analysis: 'normality', column: column.id, tests: 2 }]));
     results.value = [shown({ request: { column: 'thickness', alpha: 0.05, seed: 2, replicates: 999 } })];
     await stand(800);
     results.value = [shown({ request: { column: 'thickness', alpha: 0.01, seed: 2, replicates: 999 } })];
     await stand(800);
-    await vi.waitFor(() => expect(looks.items).toHaveLength(2));
+    await until(() => expect(looks.items).toHaveLength(2));
     expect(noted()).toHaveLength(2);
     expect((noted()[0]!.body as { looks: Look[] }).looks[0]!.digest).toMatch(/^[0-9a-f]{64}$/);
   });
@@ -112,7 +113,7 @@ describe('what was looked at', () => {
     const { looks, stand } = await looking(shown());
     answers.set('/api/studies/study-1/looks', () => Response.json({ detail: 'away' }, { status: 503 }));
     await stand(800);
-    await vi.waitFor(() => expect(looks.items).toHaveLength(1));
+    await until(() => expect(looks.items).toHaveLength(1));
   });
 });
 

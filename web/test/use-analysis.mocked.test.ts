@@ -10,6 +10,7 @@ import type { Analysis, Executor, Settings } from '@verdict/core/road';
 import { effectScope, nextTick, ref, shallowRef, watch, type EffectScope } from 'vue';
 import type { Running } from '../src/workbench/use-analysis.js';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { until } from './until.js';
 
 /** The workers, in this thread, with a gate before every chunk. */
 const gate = { open: true, fails: false, waiting: [] as (() => void)[], chunks: 0 };
@@ -56,11 +57,11 @@ describe('an analysis on the page', () => {
   it('shows the partial result with progress first, then the whole one', async () => {
     gate.open = false;
     const { run } = started();
-    await vi.waitFor(() => expect(run.result.value).not.toBeNull());
+    await until(() => expect(run.result.value).not.toBeNull());
     expect(run.result.value!.tests[0]!.pSimulated).toBeNull();
     expect(run.progress.value).toBe(0);
     release();
-    await vi.waitFor(() => expect(run.progress.value).toBeNull());
+    await until(() => expect(run.progress.value).toBeNull());
     expect(run.result.value!.tests[0]!.pSimulated!.replicates).toBe(999);
   });
 
@@ -69,7 +70,7 @@ describe('an analysis on the page', () => {
     const seen = new Set<number>();
     const look = (result: NormalityResult | null) => seen.add(result?.tests[0]!.pSimulated?.replicates ?? 0);
     scope.run(() => watch(run.result, look, { flush: 'sync' }));
-    await vi.waitFor(() => expect(run.whole.value).toBe(true), { timeout: 30_000 });
+    await until(() => expect(run.whole.value).toBe(true));
     const counts = [...seen];
     expect(counts.length).toBeGreaterThan(2);
     expect(counts).toEqual([...counts].sort((a, b) => a - b));
@@ -79,50 +80,50 @@ describe('an analysis on the page', () => {
   it('follows its settings; late chunks of the older run do not show', async () => {
     gate.open = false;
     const { given, run } = started();
-    await vi.waitFor(() => expect(gate.waiting.length).toBeGreaterThan(0));
+    await until(() => expect(gate.waiting.length).toBeGreaterThan(0));
     given.settings.value = { column: 'x', replicates: 499 } as never;
     await nextTick();
     release();
-    await vi.waitFor(() => expect(run.progress.value).toBeNull());
+    await until(() => expect(run.progress.value).toBeNull());
     expect(run.result.value!.tests[0]!.pSimulated!.replicates).toBe(499);
   });
 
   it('stops, keeps what it knew, and runs again when asked', async () => {
     gate.open = false;
     const { run } = started({ column: 'x', replicates: 100_000 });
-    await vi.waitFor(() => expect(gate.waiting.length).toBeGreaterThan(0));
+    await until(() => expect(gate.waiting.length).toBeGreaterThan(0));
     run.stop();
     expect(run.stopped.value).toBe(true);
     expect(run.progress.value).toBeNull();
     release();
     await nextTick();
-    await vi.waitFor(() => expect(gate.chunks).toBeGreaterThan(0));
+    await until(() => expect(gate.chunks).toBeGreaterThan(0));
     expect(run.result.value!.tests[0]!.pSimulated).toBeNull();
     run.again();
-    await vi.waitFor(() => expect(run.result.value!.tests[0]!.pSimulated).not.toBeNull());
+    await until(() => expect(run.result.value!.tests[0]!.pSimulated).not.toBeNull());
     expect(run.stopped.value).toBe(false);
   });
 
   it('is whole only with the result of its settings: not while it runs, nor stopped, nor after a chunk failed', async () => {
     gate.open = false;
     const { given, run } = started({ column: 'x', replicates: 100_000 });
-    await vi.waitFor(() => expect(gate.waiting.length).toBeGreaterThan(0));
+    await until(() => expect(gate.waiting.length).toBeGreaterThan(0));
     expect([run.result.value !== null, run.whole.value]).toEqual([true, false]);
     run.stop();
     expect(run.whole.value).toBe(false);
     release();
     gate.fails = true;
     given.settings.value = { column: 'x', replicates: 999, seed: 5 } as never;
-    await vi.waitFor(() => expect(run.failed.value).toBe('out of memory'));
+    await until(() => expect(run.failed.value).toBe('out of memory'));
     expect([run.progress.value, run.whole.value]).toEqual([null, false]);
     gate.fails = false;
     run.again();
-    await vi.waitFor(() => expect(run.whole.value).toBe(true));
+    await until(() => expect(run.whole.value).toBe(true));
   });
 
   it('says what failed, and has no result without a sample', async () => {
     const { given, run } = started({ column: 'x', alpha: 7 });
-    await vi.waitFor(() => expect(run.failed.value).toContain('between 0 and 1'));
+    await until(() => expect(run.failed.value).toContain('between 0 and 1'));
     given.sample.value = null;
     await nextTick();
     expect(run.result.value).toBeNull();
@@ -131,7 +132,7 @@ describe('an analysis on the page', () => {
 
   it('does not run again for settings made anew that say the same', async () => {
     const { given, run } = started();
-    await vi.waitFor(() => expect(run.progress.value).toBeNull());
+    await until(() => expect(run.progress.value).toBeNull());
     const [chunks, found] = [gate.chunks, run.result.value];
     given.settings.value = { ...given.settings.value! };
     await nextTick();
@@ -139,7 +140,7 @@ describe('an analysis on the page', () => {
     given.settings.value = { ...given.settings.value!, replicates: 499 } as never;
     await nextTick();
     expect(run.progress.value).not.toBeNull();
-    await vi.waitFor(() => expect(run.progress.value).toBeNull());
+    await until(() => expect(run.progress.value).toBeNull());
     expect(run.result.value).not.toBe(found);
     expect(gate.chunks).toBeGreaterThan(chunks);
   });
@@ -147,7 +148,7 @@ describe('an analysis on the page', () => {
   it('ends with the view it belongs to', async () => {
     gate.open = false;
     const { run } = started();
-    await vi.waitFor(() => expect(gate.waiting.length).toBeGreaterThan(0));
+    await until(() => expect(gate.waiting.length).toBeGreaterThan(0));
     scope.stop();
     release();
     await nextTick();
@@ -160,14 +161,14 @@ describe('an analysis on the page', () => {
       sample: shallowRef(sampleOf(...NINE)),
     };
     const run = scope.run(() => useAnalysis(described, given.settings, given.sample)) as Running<DescribeResult>;
-    await vi.waitFor(() => expect(run.result.value).not.toBeNull());
+    await until(() => expect(run.result.value).not.toBeNull());
     const seen: number[] = [];
     scope.run(() => watch(run.result, (result) => seen.push(result!.percentiles[0]!.percent), { flush: 'sync' }));
     for (const percent of [2, 3, 4]) {
       given.settings.value = { column: 'x', percentiles: [percent] } as never;
       await nextTick();
     }
-    await vi.waitFor(() => expect(run.progress.value).toBeNull());
+    await until(() => expect(run.progress.value).toBeNull());
     expect(seen).toEqual([...seen].sort((a, b) => a - b));
     expect(seen.at(-1)).toBe(4);
     // What was under way for the readings before does not come through once they are others.
@@ -175,8 +176,8 @@ describe('an analysis on the page', () => {
     await nextTick();
     given.sample.value = sampleOf('1', '2', '3');
     await nextTick();
-    await vi.waitFor(() => expect(run.result.value!.n).toBe(3));
-    await vi.waitFor(() => expect(run.progress.value).toBeNull());
+    await until(() => expect(run.result.value!.n).toBe(3));
+    await until(() => expect(run.progress.value).toBeNull());
     expect(run.result.value).toMatchObject({ n: 3, max: 3 });
   });
 });

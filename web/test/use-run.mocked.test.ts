@@ -4,6 +4,7 @@ import { createPinia, setActivePinia } from 'pinia';
 import { createApp, effectScope, nextTick, shallowRef, watch, type App, type EffectScope } from 'vue';
 import { createMemoryHistory, createRouter } from 'vue-router';
 import { afterEach, describe, expect, it, vi } from 'vitest';
+import { until } from './until.js';
 
 vi.mock('../src/workers/analysis-pool.js', () => ({ inWorkers: { ...inThisThread, lanes: 2 }, lanes: 2 }));
 vi.mock('@vueuse/core', async (original) => ({ ...(await original<object>()), useEventListener: () => undefined }));
@@ -45,14 +46,14 @@ describe('a run of a stage', () => {
     expect(run.request.value).toEqual({
       ...{ column: 'x', test: 'anderson-darling', alpha: 0.05, seed: 7, replicates: 20_000 },
     });
-    await vi.waitFor(() => expect(run.whole.value).toBe(true));
+    await until(() => expect(run.whole.value).toBe(true));
     expect(run.result.value).toMatchObject({ n: 9, alpha: 0.05 });
     expect(run.notes.value.map(({ code }) => code)).not.toContain('setting-left-out');
   });
 
   it('says why there is no result, and asks nothing without readings', async () => {
     const { run, of } = await at('', sampleOf('8.1', '8.2'));
-    await vi.waitFor(() => expect(run.whyNot.value).toContain('needs at least 3'));
+    await until(() => expect(run.whyNot.value).toContain('needs at least 3'));
     expect(run.result.value).toBeNull();
     of.value = null;
     await nextTick();
@@ -70,26 +71,26 @@ describe('a run of a stage', () => {
 describe('the runs of a stage together', () => {
   it('show progress while anything is simulated, then the time and the workers', async () => {
     const { run, stage } = await at('?test.replicates=200000');
-    await vi.waitFor(() => expect(stage.progress.value).not.toBeNull());
+    await until(() => expect(stage.progress.value).not.toBeNull());
     expect([stage.time.value, stage.canKeep.value]).toEqual(['', false]);
-    await vi.waitFor(() => expect(run.whole.value).toBe(true), { timeout: 15_000 });
+    await until(() => expect(run.whole.value).toBe(true));
     expect(stage.progress.value).toBeNull();
     expect(stage.time.value).toMatch(/^\d[\d.]* m?s · 2 workers$/);
   });
 
   it('stop and go on together, and keep nothing that is stopped', async () => {
     const { run, stage } = await at('?test.replicates=200000');
-    await vi.waitFor(() => expect(run.result.value).not.toBeNull());
+    await until(() => expect(run.result.value).not.toBeNull());
     stage.stop();
     expect([stage.stopped.value, stage.canKeep.value]).toEqual([true, false]);
     stage.again();
-    await vi.waitFor(() => expect(run.whole.value).toBe(true), { timeout: 15_000 });
+    await until(() => expect(run.whole.value).toBe(true));
     expect(stage.stopped.value).toBe(false);
   });
 
   it('say each note once', async () => {
     const { run } = await at('');
-    await vi.waitFor(() => expect(run.whole.value).toBe(true));
+    await until(() => expect(run.whole.value).toBe(true));
     const twice = scope.run(() => app.runWithContext(() => useStage({ runs: () => [run, run] })))!;
     const texts = twice.notes.value.map(({ text }) => text);
     expect(texts).toEqual([...new Set(texts)]);
@@ -106,19 +107,19 @@ describe('keeping what is not there yet', () => {
   it('says so, and goes on saying it while glimpses come', async () => {
     const { run } = await at('?test.replicates=200000');
     const stage = opened(run, () => ({ column: null, sample }));
-    await vi.waitFor(() => expect(stage.progress.value).not.toBeNull());
+    await until(() => expect(stage.progress.value).not.toBeNull());
     await stage.keep();
     const seen: string[] = [];
     scope.run(() => watch(run.result, () => seen.push(stage.problem.value), { flush: 'sync' }));
-    await vi.waitFor(() => expect(run.whole.value).toBe(true), { timeout: 15_000 });
+    await until(() => expect(run.whole.value).toBe(true));
     expect(seen.length).toBeGreaterThan(2);
     expect(new Set(seen)).toEqual(new Set(['Not everything is worked out: it can be kept once it is.']));
-    await vi.waitFor(() => expect(stage.problem.value).toBe(''));
+    await until(() => expect(stage.problem.value).toBe(''));
   });
 
   it('promises no result where there is none, nor where nothing is stored', async () => {
     const { run } = await at('', sampleOf('8.1', '8.2'));
-    await vi.waitFor(() => expect(run.whyNot.value).not.toBeNull());
+    await until(() => expect(run.whyNot.value).not.toBeNull());
     const none = opened(run, () => ({ column: null, sample }));
     await none.keep();
     expect(none.problem.value).toBe('There is no result here to keep.');

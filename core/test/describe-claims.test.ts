@@ -59,6 +59,8 @@ group('what a description claims', () => {
       [30, 0.5],
       [100, null],
       [100, 0.25],
+      [10, 2.5],
+      [100, 3],
     ] as const) {
       const stream = createStream(31, n);
       const values = new Float64Array(n);

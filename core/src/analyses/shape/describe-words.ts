@@ -11,6 +11,7 @@ import {
   groupThousands,
 } from '../../numeric/format.js';
 import type { Piece } from '../../road/analysis.js';
+import { isTooCoarse } from './describe-claims.js';
 import type { Described, DescribeResult, Look } from './describe-result.js';
 import { listed } from '../../road/listed.js';
 
@@ -123,8 +124,10 @@ export function describeFinding(result: DescribeResult): Piece[] {
   return [...pieces, { text: `, ${of}.` }];
 }
 
-function symmetrySentence(figures: Described, alpha: number): string {
+function symmetrySentence(figures: Described, alpha: number): string | null {
   const { skewnessTest: skew, kurtosisTest: tails, skewness, kurtosis, n, claims } = figures;
+  // The sentence about the steps says so.
+  if (isTooCoarse(figures)) return null;
   if (!skew) return `${n} readings are too few to tell a lean from chance.`;
   const lean = leanOf(figures);
   const figure = `skewness ${formatFigure(skewness.adjusted!, 'statistic')}, ${oneLook(skew.pValue, lean !== null, claims, alpha)}`;
@@ -203,9 +206,11 @@ function gapSentence(figures: Described, alpha: number): string {
 const MANY = 500;
 
 /** Coarse steps against the spread, and what they do. */
-function stepSentence({ resolution, sd, distinct, tied, n }: Described): string | null {
+function stepSentence(figures: Described): string | null {
+  const { resolution, sd, distinct, tied, n } = figures;
   if (resolution !== null && sd! > 0 && resolution > sd! / 5) {
-    return `The steps of ${resolution} are coarse against the spread: ${groupThousands(distinct)} different values in ${groupThousands(n)} readings.`;
+    const untested = isTooCoarse(figures) ? ' Skewness and tails cannot be tested with such steps.' : '';
+    return `The steps of ${resolution} are coarse against the spread: ${groupThousands(distinct)} different values in ${groupThousands(n)} readings.${untested}`;
   }
   // Among many readings ties are a matter of course.
   if (tied <= 0.2 * n || n > MANY) return null;

@@ -12,7 +12,7 @@ import { ordered } from '../../numeric/ordered.js';
 import { formatPercent } from '../../numeric/format.js';
 import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, type Note } from '../../road/analysis.js';
-import { claimsOf } from './describe-claims.js';
+import { claimsOf, isTooCoarse } from './describe-claims.js';
 import type { Described, DescribeResult, Farthest } from './describe-result.js';
 import { confidenceNote, levelNote, unavailable, unreadableNotes, whyEmpty } from '../../road/cautions.js';
 import { anyConfidence } from '../../road/setting.js';
@@ -59,9 +59,10 @@ function described(sample: Sample, options: DescribeRequest): Described {
   const gap = sd === null ? null : widestGap(order.sorted, figures.mean / scale, sd / scale, (resolution ?? 0) / scale);
   const quartiles = quartilesOfSorted(order.sorted, options.quantileType);
   const box = boxOf(order, sample.rows, quartiles, 'fences');
+  const coarse = isTooCoarse({ resolution, sd });
   const odd = {
-    skewnessTest: skewness.moment === null ? null : skewnessTest(skewness.moment, n),
-    kurtosisTest: kurtosis.moment === null ? null : kurtosisTest(kurtosis.moment, n),
+    skewnessTest: skewness.moment === null || coarse ? null : skewnessTest(skewness.moment, n),
+    kurtosisTest: kurtosis.moment === null || coarse ? null : kurtosisTest(kurtosis.moment, n),
     drift: sample.tallied ? null : driftOf(order),
     gap: gap && { ...gap, from: work.back(gap.from), to: work.back(gap.to) },
     farthest: farthestOf(order.sorted, quartiles, (resolution ?? 0) / scale, options.quantileType),
@@ -113,7 +114,7 @@ function notesFor(sample: Sample, { n, sd, distinct, medianInterval }: Described
 /** Centre, spread, order and shape of a column, as a whole and by group (STATISTICS section 1). */
 export const describeAnalysis = defineAnalysis<DescribeRequest, DescribeResult>({
   id: 'describe',
-  version: 6,
+  version: 7,
   name: 'Description',
   title: 'centre, spread, order and shape of a column, with intervals',
   request,

@@ -396,6 +396,10 @@ describe('a plan', () => {
     // With one spread 17 are needed in each group (pooled t, exact).
     expect(Math.abs(two.n! - 17)).toBeLessThanOrEqual(1);
     expect(said('plan', two)).toMatch(/^1\d readings in each group are needed/);
+    // A search that would draw for minutes ends, and says that its number is rough.
+    expect(said('plan', { ...two, drawn: 300_400_000, atLeast: 15 })).toMatch(
+      / The number is rough: the search ended after 300 million simulated readings\. Fewer than 15 are too few\.$/,
+    );
     const dixon = await found<PlanResult>('plan', { test: 'dixon', mixture: 'moved', mixedShare: 0.1, mixedBy: 5 });
     expect(dixon).toMatchObject({ n: null, most: 30 });
     expect(said('plan', dixon)).toMatch(/^Not even 30 readings are enough/);

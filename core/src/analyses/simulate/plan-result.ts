@@ -33,6 +33,8 @@ export interface PlanResult {
   atLeast: number | null;
   atMost: number | null;
   tried: Tried[];
+  /** Readings drawn, where their number ended the search before its bounds were certain. */
+  drawn?: number;
   /** The most that was looked at, where none does. */
   most: number | null;
   seed: number;

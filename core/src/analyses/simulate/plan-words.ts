@@ -16,9 +16,11 @@ export function planFinding(result: PlanResult): Piece[] {
           },
         ];
   const range =
-    exact || atLeast === null || atMost === null || atLeast >= atMost
-      ? ''
-      : ` The simulation leaves ${groupThousands(atLeast)} to ${groupThousands(atMost)} open.`;
+    result.drawn !== undefined
+      ? ` The number is rough: the search ended after ${groupThousands(Math.round(result.drawn / 1e6))} million simulated readings.${atLeast === null ? '' : ` Fewer than ${groupThousands(atLeast)} are too few.`}`
+      : exact || atLeast === null || atMost === null || atLeast >= atMost
+        ? ''
+        : ` The simulation leaves ${groupThousands(atLeast)} to ${groupThousands(atMost)} open.`;
   return [
     { text: `${groupThousands(n)} readings${each}`, strong: true, code: 'n-needed' },
     {

@@ -24,6 +24,8 @@ const MOST_WITH_TABLE = 2_000;
 /** Readings drawn for one size, over all its samples: longer samples are fewer. */
 const MOST_DRAWN = 40_000_000;
 const LEAST_SAMPLES = 500;
+/** Readings drawn for all sizes together; then the search ends with what is known. */
+const MOST_IN_ALL = 300_000_000;
 
 const asRequest = (asked: PlanRequest, n: number) => ({
   ...asked,
@@ -136,10 +138,12 @@ function* bySimulation(
 ): Generator<Step<PlanResult>, PlanResult | Unavailable, Answers> {
   const { least, most } = planning;
   const tried: Tried[] = [];
+  let spent = 0;
   const at = function* (n: number) {
     const found = yield* tryOut(planning, together(empty, tried), n);
     if (isUnavailable(found)) return found;
     tried.push(found as Tried);
+    spent += n * (found as Tried).replicates * (planning.asked.groups === 'two' ? 2 : 1);
     return (found as Tried).power >= empty.wanted;
   };
   let [low, high] = [least - 1, 0];
@@ -158,7 +162,7 @@ function* bySimulation(
     if (n >= most) return { ...together(empty, tried), n: null, power: null, most };
     n = Math.min(most, 2 * n);
   }
-  while (!near(low, high)) {
+  while (!near(low, high) && spent < MOST_IN_ALL) {
     const middle = (low + high) >> 1;
     const enough: boolean | Unavailable = yield* at(middle);
     if (typeof enough !== 'boolean') return enough;
@@ -172,11 +176,13 @@ function* bySimulation(
   ] as const) {
     const step = Math.max(1, Math.round(MARGIN * high));
     for (let size = high + sign * step; size >= least && size <= most && !tried.some(known); size += sign * step) {
+      if (spent >= MOST_IN_ALL) break;
       const found: boolean | Unavailable = yield* at(size);
       if (typeof found !== 'boolean') return found;
     }
   }
-  return { ...together(empty, tried), n: high, power: tried.find((one) => one.n === high)!.power };
+  const cut = spent >= MOST_IN_ALL ? { drawn: spent } : {};
+  return { ...together(empty, tried), ...cut, n: high, power: tried.find((one) => one.n === high)!.power };
 }
 
 /** How many readings a test needs to notice something with a chance: by formula where that is exact, else by simulation. */

@@ -42,6 +42,15 @@ export function isBusy(error: unknown): boolean {
   }
   return false;
 }
+
+/** True where a row with this id was written at the same moment. */
+export function isDuplicate(error: unknown): boolean {
+  for (let e: unknown = error; e instanceof Error; e = e.cause)
+    if ((e as { errno?: unknown }).errno === DUPLICATE) return true;
+  return false;
+}
+const DUPLICATE = 1062;
+
 /** Lock wait timeout, deadlock. */
 const BUSY = new Set<unknown>([1205, 1213]);
 

@@ -12,10 +12,10 @@ import {
 } from '@verdict/core/road';
 import { asc, eq } from 'drizzle-orm';
 import { checkedRequest, sampleFor, underKeptNames } from './asked.js';
-import type { Database } from './database.js';
+import { isDuplicate, type Database } from './database.js';
 import { notFound, StoreError } from './errors.js';
 import { evidence } from './schema.js';
-import { refuseBinned, refuseRuled, requireStudy } from './study-row.js';
+import { lockStudy, refuseBinned, refuseRuled, requireStudy } from './study-row.js';
 
 export const APP_VERSION = '0.1.0';
 
@@ -72,11 +72,18 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
     recomputedAt: null,
     recomputedSame: null,
   };
-  await db.transaction(async (q) => {
-    await q.insert(evidence).values(row);
-    // The older piece is kept; the sheet goes on with the newer one.
-    if (before) await q.update(evidence).set({ leftOut: true, leads: false }).where(eq(evidence.id, before.id));
-  });
+  try {
+    await db.transaction(async (q) => {
+      // A verdict may have come in between: nothing slips in after it.
+      refuseRuled(await lockStudy(q, studyId));
+      await q.insert(evidence).values(row);
+      // The older piece is kept; the sheet goes on with the newer one.
+      if (before) await q.update(evidence).set({ leftOut: true, leads: false }).where(eq(evidence.id, before.id));
+    });
+  } catch (error) {
+    if (isDuplicate(error)) return keepEvidence(db, studyId, keep);
+    throw error;
+  }
   return toEvidence(row);
 }
 

@@ -4,7 +4,7 @@ import { fingerprintOf, type Sample } from '@verdict/core/readings';
 import { methodOf, type Settings } from '@verdict/core/road';
 import { and, desc, eq, getTableColumns, isNull } from 'drizzle-orm';
 import { checkedRequest, sampleFor, underKeptNames } from './asked.js';
-import type { Database } from './database.js';
+import { isDuplicate, type Database } from './database.js';
 import { notFound, StoreError } from './errors.js';
 import { jobChunks, jobs, studies } from './schema.js';
 import { refuseBinned, requireStudy } from './study-row.js';
@@ -59,7 +59,7 @@ export async function createJob(db: Database, studyId: string, asked: JobRequest
   }
   const { analysis, request } = await checkedRequest(db, study, asked, 'Nothing was begun.');
   const { id, parts, version, fingerprint, place, who } = asked;
-  await db.insert(jobs).values({
+  const row = {
     ...{
       id,
       studyId,
@@ -74,7 +74,13 @@ export async function createJob(db: Database, studyId: string, asked: JobRequest
     },
     method: methodOf(analysis, request as Settings),
     at: new Date(),
-  });
+  };
+  try {
+    await db.insert(jobs).values(row);
+  } catch (error) {
+    if (isDuplicate(error)) return createJob(db, studyId, asked);
+    throw error;
+  }
   return readJob(db, id);
 }
 

@@ -52,15 +52,17 @@ describe.runIf(isRoot)('a full disk', () => {
     const id = (await asked(first.url, '/studies', { name: 'full' })).body.id as string;
     fill();
     const change = { token: randomUUID(), revision: 0, who: 'tester', change: large(50_000) };
+    // The database says that its disk is full, or it has ended and is away until there is room: the page waits for either.
+    const sent = () => asked(first.url, `/studies/${id}/changes`, change);
     for (let i = 0; i < 3; i++) {
-      const refused = await asked(first.url, `/studies/${id}/changes`, change);
-      expect(refused).toMatchObject({ status: 507, body: { code: 'disk-full' } });
-      expect(refused.body.detail).toContain('The disk of this computer is full.');
+      const { status, body } = await sent();
+      expect([`507 disk-full`, `503 database-gone`]).toContain(`${status} ${String(body.code)}`);
+      if (status === 507) expect(body.detail).toContain('The disk of this computer is full.');
     }
     expect((await fetch(first.url)).status).toBe(200);
     await expect(start(join(disk, 'other'))).rejects.toThrow('is full. Free at least 16 MB');
     rmSync(filler);
-    expect((await asked(first.url, `/studies/${id}/changes`, change)).status).toBe(200);
+    await expect.poll(async () => (await sent()).status).toBe(200);
 
     // Killed on a full disk, it leaves a database without a pid file behind.
     fill();

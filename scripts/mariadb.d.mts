@@ -17,5 +17,7 @@ export function superviseMariaDb(
 ): Promise<{ url: string; migrationUrl: string; pid(): number; stop(): Promise<void> }>;
 /** The address of the database that runs on this directory, with the account that owns the tables. */
 export function urlOf(dir: string): string;
+/** Stops a database that an earlier program left on this directory. */
+export function stopLeftOver(dir: string): Promise<void>;
 /** True where the disk of a directory has no room for a database to work. */
 export function isFull(dir: string): boolean;

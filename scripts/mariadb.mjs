@@ -87,7 +87,7 @@ function databasesIn(dir) {
 }
 
 /** MariaDB outlives a killed parent: an instance left over on this directory is stopped before a new one starts. */
-async function stopLeftOver(dir) {
+export async function stopLeftOver(dir) {
   for (const pid of databasesIn(dir)) await endProcess(pid);
 }
 

@@ -3,8 +3,8 @@ import { existsSync, mkdirSync, readFileSync, renameSync, rmSync } from 'node:fs
 import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { BackupRefused, loadBackup, readBackup } from './backup-file.mjs';
-import { lockHolder, releaseLock, takeLock } from './lock.mjs';
-import { startMariaDb } from './mariadb.mjs';
+import { releaseLock, takeLock } from './lock.mjs';
+import { startMariaDb, stopLeftOver } from './mariadb.mjs';
 import { build, ensureMariaDb, ensurePackages, giveUp, ROOT } from './setup.mjs';
 import { Misunderstood, surroundings } from './surroundings.mjs';
 
@@ -29,7 +29,11 @@ async function restore(file, home, { studies, made }) {
     await database.stop();
   }
   const before = existsSync(dir) ? `${dir}.before-${new Date().toISOString().replace(/\D/g, '').slice(0, 14)}` : null;
-  if (before) renameSync(dir, before);
+  if (before) {
+    // One that a crash left would go on in the directory that is moved away.
+    await stopLeftOver(dir);
+    renameSync(dir, before);
+  }
   renameSync(fresh, dir);
   console.log(
     `Restored ${studies} ${studies === 1 ? 'study' : 'studies'} of ${made} to ${home}. Start with npm start.`,
@@ -52,7 +56,7 @@ async function main() {
   if (head.schema > ownSchema())
     throw new BackupRefused(`${file} was made by a newer version of Verdict. Update Verdict first.`);
   mkdirSync(home, { recursive: true, mode: 0o700 });
-  const holder = lockHolder(home) ?? takeLock(home);
+  const holder = takeLock(home);
   if (holder)
     throw new BackupRefused(`Verdict runs on ${home} (process ${holder.pid}). Stop it with Ctrl+C, then restore.`);
   try {

@@ -139,7 +139,7 @@ describe('the command line', () => {
     const { code, error } = await plot({ band: 'none', confidence: 0.9 });
     expect([code, error]).toEqual([
       2,
-      '--options: confidence has no effect where band is “none”; here band is "none". Remove one of the two.\n',
+      '--options: confidence has no effect where band is “none”; here band is “none”. Remove one of the two.\n',
     ]);
     expect((await plot({ band: 'none', together: 'one' })).code).toBe(0);
     const kept = JSON.parse((await plot({ band: 'none' })).out) as { request: object };

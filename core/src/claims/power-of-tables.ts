@@ -18,7 +18,7 @@ export type TableTest = 'curve' | 'exact' | 'permuted';
 /** Beyond so many counts the noncentral χ² is within 0.03 of simulation (tested). */
 export const MOST_TABLE_SIMULATED = 1_000;
 
-/** Up to so many, each simulated table is permuted itself; beyond, the critical χ² is simulated over all tables (up to 0.05 too high a power where a column holds few). */
+/** Up to so many counts the critical χ² is that of the table's own totals; beyond, one is simulated for all tables (the power can then be 0.05 too high where a column holds few). */
 export const MOST_PERMUTED = 150;
 
 const total = (counts: readonly number[]) => counts.reduce((a, b) => a + b, 0);
@@ -125,7 +125,7 @@ function tableModel({ margins: { rows, columns }, test: kind, alpha, mixed, limi
 
 /**
  * The probability that the test of a table detects a Cramér's V, by n and V, for tables with these margins: the strongest association mixed with
- * independence. Exact for two by two up to 500 a row, simulated up to 1 000 counts, by the noncentral χ² beyond. `most` is the greatest V there is.
+ * independence. Exact for two by two up to 500 a row, simulated up to 1 000 counts, by the noncentral χ² beyond. `most` is the greatest V of that mixture.
  */
 export function powerOfTable(margins: TableMargins, test: TableTest, alpha: number) {
   const { rows, columns } = margins;

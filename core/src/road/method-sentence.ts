@@ -27,7 +27,8 @@ function hiddenBy(part: SentencePart, values: Values): { condition: Condition; w
 export const visibleParts = (parts: readonly SentencePart[], values: Values): SentencePart[] =>
   parts.filter((part) => hiddenBy(part, values) === null);
 
-const settingWords = (value: unknown) => (value === undefined ? 'not set' : JSON.stringify(value));
+const settingWords = (value: unknown) =>
+  value === undefined ? 'not set' : typeof value === 'string' ? `“${value}”` : JSON.stringify(value);
 
 /** Why one of the settings that were given has no effect beside the others, naming both; null where each has one. */
 export function unusedSetting(

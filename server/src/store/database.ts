@@ -55,7 +55,7 @@ const DUPLICATE = 1062;
 const BUSY = new Set<unknown>([1205, 1213]);
 
 /** No space: while writing, as a temporary file, as a table that cannot grow. */
-const FULL_NUMBERS = new Set<unknown>([20, 1021, 1114, 1877]);
+const FULL_NUMBERS = new Set<unknown>([20, 1021, 1114]);
 const FULL_WORDS = /No space left on device|[Ee]rr(?:no|code): 28\b|error 28\b/;
 
 /** True where a query failed because the disk is full; nothing of it was stored. */

@@ -192,8 +192,8 @@ function driftPowerWords(figures: Described, alpha: number): string | null {
 function skewnessPowerWords({ n, claims }: Described, alpha: number): string {
   const found = detectableSkewness(n, alpha / Math.max(1, claims.looks));
   return found === null
-    ? 'So few readings would miss even a skewness of 3 more than 20\u00a0% of the time.'
-    : `A skewness of ${formatValue(Number(found.toPrecision(2)))} would be detected 80\u00a0% of the time.`;
+    ? 'So few readings would miss even a gamma distribution with skewness 3 more than 20\u00a0% of the time.'
+    : `A gamma distribution with skewness ${formatValue(Number(found.toPrecision(2)))} would be detected 80\u00a0% of the time.`;
 }
 
 function gapSentence(figures: Described, alpha: number): string {

@@ -114,13 +114,14 @@ function secretsOf(dir) {
 }
 
 function writeAccounts(file, secrets) {
-  const rights = { verdict: 'SELECT, INSERT, UPDATE, DELETE', verdict_tables: 'ALL PRIVILEGES' };
   const lines = ['CREATE DATABASE IF NOT EXISTS verdict CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_520_ci;'];
-  for (const [account, right] of Object.entries(rights)) {
-    const name = `'${account}'@'127.0.0.1'`;
-    lines.push(`CREATE USER IF NOT EXISTS ${name} IDENTIFIED BY '${secrets[account]}';`);
-    lines.push(`GRANT ${right} ON verdict.* TO ${name};`);
-  }
+  const name = (account) => `'${account}'@'127.0.0.1'`;
+  for (const account of ['verdict', 'verdict_tables'])
+    lines.push(`CREATE USER IF NOT EXISTS ${name(account)} IDENTIFIED BY '${secrets[account]}';`);
+  // The server gets its rights table by table from the account that owns them (server/src/store/grants.ts); earlier versions gave it more.
+  lines.push(`GRANT SELECT ON verdict.* TO ${name('verdict')};`);
+  lines.push(`REVOKE INSERT, UPDATE, DELETE ON verdict.* FROM ${name('verdict')};`);
+  lines.push(`GRANT ALL PRIVILEGES ON verdict.* TO ${name('verdict_tables')} WITH GRANT OPTION;`);
   writeFileSync(file, lines.join('\n') + '\n');
   chmodSync(file, 0o600);
 }

@@ -10,7 +10,14 @@ import { build, ensureMariaDb, ensurePackages, giveUp, ROOT } from './setup.mjs'
 import { Misunderstood, refuseUnreachable, surroundings } from './surroundings.mjs';
 
 const USUAL_PORT = 4780;
-const { home: HOME, port, backups, databaseUrl, migrationUrl } = understood(() => surroundings(process.env, ROOT));
+const {
+  home: HOME,
+  port,
+  backups,
+  heads,
+  databaseUrl,
+  migrationUrl,
+} = understood(() => surroundings(process.env, ROOT));
 
 /** What `read` returns; ends the program with the sentence where the environment cannot be meant. */
 function understood(read) {
@@ -79,7 +86,7 @@ try {
     ports: port === null ? [USUAL_PORT, 0] : [port],
     page: join(ROOT, 'web/dist'),
     demo: pathToFileURL(join(ROOT, 'demo/')),
-    log,
+    ...{ log, heads },
   });
   const stopBackups =
     backups === 0

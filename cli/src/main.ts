@@ -14,18 +14,18 @@ import { sampleInParts, type Table, type TableColumn } from '@verdict/core/table
 import { readFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { ZodError } from 'zod';
+import { audit, type Server } from './audit.js';
+import { BadInput } from './bad-input.js';
 
 export interface Output {
   out: (text: string) => void;
   error: (text: string) => void;
 }
 
-/** What the user can mend: one line on standard error, exit code 2. */
-class BadInput extends Error {}
-
 const help = () =>
   [
     'verdict <analysis> [<file.csv>] [--column NAME …] [--split NAME] [--options JSON]',
+    'verdict audit <study file> | --all',
     '',
     'Prints { analysis, version, request, result } as JSON, worked out as the page does it.',
     'The file may be separated by tabs, commas, semicolons or blanks; names stand in its first row.',
@@ -34,6 +34,7 @@ const help = () =>
     '',
     '--split takes a column of labels: the readings by its levels. Several --column stand side by side.',
     `--options takes the settings of the analysis, e.g. --options '{"alpha":0.01,"seed":7}'`,
+    'audit checks a study file, or every study of the running Verdict, against its record; exit code 1 where one does not agree.',
     '',
   ].join('\n');
 
@@ -128,7 +129,7 @@ function refuseUnused(analysis: AnyAnalysis, request: Record<string, unknown>, o
   if (unused) throw new BadInput(`--options: ${unused.text}`);
 }
 
-async function run(args: string[]): Promise<string> {
+async function run(args: string[], server: () => Server | null): Promise<{ text: string; sound: boolean }> {
   const { values, positionals } = parseArgs({
     args,
     allowPositionals: true,
@@ -136,10 +137,12 @@ async function run(args: string[]): Promise<string> {
       column: { type: 'string', multiple: true },
       split: { type: 'string' },
       options: { type: 'string' },
+      all: { type: 'boolean' },
       help: { type: 'boolean', short: 'h' },
     },
   });
-  if (values.help) return help();
+  if (values.help) return { text: help(), sound: true };
+  if (positionals[0] === 'audit') return audit(positionals.slice(1), values.all === true, server);
   const [id, file, ...more] = positionals;
   if (id === undefined || more.length > 0) throw new BadInput(USAGE);
   const analysis = analysisById(id);
@@ -153,9 +156,8 @@ async function run(args: string[]): Promise<string> {
   const result = toWire(await drive(inThisThread, { id, request, sample }));
   const method = methodOf(analysis, request);
   const fingerprint = fingerprintOf(sample);
-  return (
-    JSON.stringify({ analysis: id, version: analysis.version, request, method, fingerprint, result }, null, 2) + '\n'
-  );
+  const printed = { analysis: id, version: analysis.version, request, method, fingerprint, result };
+  return { text: `${JSON.stringify(printed, null, 2)}\n`, sound: true };
 }
 
 function wordsOf(error: unknown): string {
@@ -173,11 +175,16 @@ const isMendable = (problem: unknown) =>
   MENDABLE.some((kind) => problem instanceof kind) ||
   String((problem as { code?: unknown } | null)?.code).startsWith('ERR_PARSE_ARGS');
 
-/** The command line; returns the exit code: 0, 2 for input that cannot be worked with, 70 for a fault of our own (sysexits: EX_SOFTWARE). */
-export async function main(args: string[], { out, error }: Output): Promise<number> {
+/** The command line; returns the exit code: 0, 1 where a record does not agree with its study, 2 for input that cannot be worked with, 70 for a fault of our own (sysexits: EX_SOFTWARE). */
+export async function main(
+  args: string[],
+  { out, error }: Output,
+  server: () => Server | null = () => null,
+): Promise<number> {
   try {
-    out(await run(args));
-    return 0;
+    const { text, sound } = await run(args, server);
+    out(text);
+    return sound ? 0 : 1;
   } catch (problem) {
     const words = wordsOf(problem).replaceAll('\n', ' ');
     if (isMendable(problem)) {

@@ -2,6 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { linkAfter, type StudyFile } from '@verdict/contract';
 import { describeAnalysis } from '@verdict/core/analyses';
 import { afterAll, describe, expect, it, vi } from 'vitest';
 import { tileThickness } from '../../demo/generate.js';
@@ -178,6 +179,53 @@ describe('the command line', () => {
     const { code, out } = await verdict('--help');
     expect(code).toBe(0);
     for (const id of ['describe', 'probability-plot', 'normality']) expect(out).toContain(id);
+  });
+});
+
+/** A study with one change, and its chain. */
+function studyFile(): StudyFile {
+  const at = '2026-12-01T08:00:00.000Z';
+  const change = linkAfter(
+    { entries: 0, head: null },
+    {
+      ...{ revision: 1, token: 'token-one', kind: 'change-study', text: 'name', reason: null, who: 'bench 1', at },
+      ...{ undoes: null, placeColumn: null, placeRow: null, cells: null },
+      ...{ detail: { kind: 'change-study', name: 'week 46' }, inverse: { kind: 'change-study', name: '' } },
+    },
+  );
+  return {
+    ...{ format: 'verdict study', version: 2, app: '0.1.0', savedAt: at, columns: [], setAside: [], leftIn: [] },
+    ...{ changes: [change], log: [], evidence: [], verdicts: [], looks: [] },
+    study: {
+      ...{ id: 'study-one', name: 'week 46', question: '', state: 'open', asks: null, tags: [], alpha: 0.05 },
+      ...{ quantileType: 7, subject: null, revision: 1, rowCount: 0 },
+    },
+  };
+}
+
+describe('audit', () => {
+  it('says that a study file agrees with its record, and where its chain ends', async () => {
+    const made = studyFile();
+    const { code, out } = await verdict('audit', file(JSON.stringify(made)));
+    expect([code, out]).toEqual([0, `verified      week 46: entries 1, head ${made.changes[0]!.hash}\n`]);
+  });
+
+  it('says what does not agree, with exit code 1', async () => {
+    const altered = studyFile();
+    altered.changes[0]!.who = 'somebody';
+    const { code, out } = await verdict('audit', file(JSON.stringify(altered)));
+    expect([code, out]).toEqual([1, 'NOT VERIFIED  week 46\n              entry 1 (change 1) was altered.\n']);
+  });
+
+  it.each([
+    [['audit'], 'Usage: verdict audit <study file>'],
+    [['audit', DEMO], 'is not a study file'],
+    [['audit', '/no/such/file'], 'there is no such file'],
+    [['audit', '--all'], 'Verdict does not run. Start it with npm start'],
+  ])('%o: one line on standard error and exit code 2', async (args, said) => {
+    const { code, error } = await verdict(...args);
+    expect(code).toBe(2);
+    expect(error).toContain(said);
   });
 });
 

@@ -48,11 +48,17 @@ export const sayRequestSchema = z.strictObject({
   /** True for the one piece that the sheet leads with: the others step back. */
   leads: z.boolean().optional(),
   answer: answerRequestSchema.optional(),
+  /** Who says it, for the record. */
+  who: whoSchema.optional(),
 });
 export type SayRequest = z.infer<typeof sayRequestSchema>;
 
 /** Pieces of evidence in their order on the sheet. */
-export const orderRequestSchema = z.strictObject({ order: z.array(idSchema).min(1).max(1000) });
+export const orderRequestSchema = z.strictObject({
+  order: z.array(idSchema).min(1).max(1000),
+  who: whoSchema.optional(),
+});
+export type OrderRequest = z.infer<typeof orderRequestSchema>;
 
 /** A caution as it was answered. */
 export interface Answer {

@@ -1,6 +1,7 @@
 import type { QuantileType } from '@verdict/core/analyses';
 import type { TableColumn } from '@verdict/core/table';
 import { z } from 'zod';
+import type { Audit } from './chain/audit.js';
 import { askedKindSchema, idSchema, reasonSchema, textSchema, whoSchema, type Change } from './changes.js';
 import { DECISIONS, type AskedKind, type Decision } from './decisions.js';
 
@@ -102,12 +103,18 @@ export interface Study {
   verdicts: Verdict[];
   canUndo: string | null;
   canRedo: string | null;
+  /** The end of its chain: entries and the hash of the last; null while there is none. */
+  entries: number;
+  head: string | null;
+  /** What its record was found not to agree with; null where nothing was found. */
+  notVerified: string | null;
 }
 
 /** The cells of every column as written, by column id. */
 export type StudyCells = Record<string, string[]>;
 
-export type RecordKind = Change['kind'] | 'rule' | 'reopen';
+/** The kinds of entries of the record; those beside changes touch no readings. */
+export type RecordKind = Change['kind'] | 'rule' | 'reopen' | 'bin' | 'restore';
 
 export interface RecordEntry {
   revision: number;
@@ -132,6 +139,12 @@ export interface Announced {
   text: string;
   change: Change | null;
 }
+
+/** Which page of the record: the entries before this one. */
+export const recordQuerySchema = z.object({ before: z.coerce.number().int().min(1).optional() });
+
+/** What a check of a study against its record found, in full and in a sentence; null where nothing was found. */
+export type Checked = Audit & { notVerified: string | null };
 
 export const newStudySchema = z.strictObject({
   asks: askedKindSchema.nullable().default(null),

@@ -15,7 +15,9 @@ import { DECISIONS } from './decisions.js';
 
 /** What a study file says it is, and its version: a newer one is refused with that reason instead of being half read. */
 export const STUDY_FILE = 'verdict study';
-export const STUDY_FILE_VERSION = 1;
+export const STUDY_FILE_VERSION = 2;
+/** Version 1 has no chain. */
+const READ_VERSIONS = [1, STUDY_FILE_VERSION] as const;
 
 const time = z.iso.datetime();
 const who = textSchema.max(80);
@@ -26,12 +28,17 @@ const revision = z.int().min(0).max(GREATEST);
 
 const marked = z.strictObject({ columnId: idSchema, row, reason: textSchema.max(1000), who, at: time });
 
+const hash = z.string().regex(/^[0-9a-f]{64}$/);
+
+/** What happens to a study besides its changes. */
+export const LOG_KINDS = ['kept', 'said', 'ordered', 'worded', 'began', 'opened'] as const;
+
 const lookedSchema = z.strictObject({ results: revision, tests: revision });
 
 /** A whole study: readings as written, the record with what undoes it, evidence, verdicts. */
 export const studyFileSchema = z.strictObject({
   format: z.literal(STUDY_FILE, 'This is no study file of Verdict.'),
-  version: z.literal(STUDY_FILE_VERSION, 'This study file was written by another version of Verdict.'),
+  version: z.literal(READ_VERSIONS, 'This study file was written by another version of Verdict.'),
   app: textSchema.max(40),
   savedAt: time,
   study: z.strictObject({
@@ -74,8 +81,27 @@ export const studyFileSchema = z.strictObject({
       undoes: revision.nullable(),
       placeColumn: idSchema.nullable(),
       placeRow: revision.nullable(),
+      /** SHA-256 of the cells of each column that the change wrote and does not hold itself. */
+      cells: z.record(idSchema, hash).nullable().default(null),
+      /** Its number in the chain and its hash; null of changes that were recorded before there was one. */
+      entry: revision.min(1).nullable().default(null),
+      hash: hash.nullable().default(null),
     }),
   ),
+  /** The entries of the chain that are no changes. */
+  log: z
+    .array(
+      z.strictObject({
+        entry: revision.min(1),
+        hash,
+        kind: z.enum(LOG_KINDS),
+        evidence: idSchema.nullable(),
+        detail: z.record(z.string(), z.unknown()),
+        who,
+        at: time,
+      }),
+    )
+    .default([]),
   evidence: z.array(
     z.strictObject({
       id: idSchema,

@@ -2,12 +2,15 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { pino, type DestinationStream } from 'pino';
 import { loadDemo } from './demo.js';
+import { HeadsFile } from './heads-file.js';
 import { createApp } from './http/app.js';
 import { createAnalysisPool } from './jobs/analysis-pool.js';
 import { JOBS, StudyFeed } from './http/study-feed.js';
 import { Jobs } from './jobs/jobs.js';
 import { createStorePool } from './jobs/store-pool.js';
+import { beginChains } from './store/begin-chains.js';
 import { migrateDatabase, openDatabase } from './store/database.js';
+import { grantRights } from './store/grants.js';
 import { discardLeftOver } from './store/imports.js';
 
 export interface Settings {
@@ -22,6 +25,8 @@ export interface Settings {
   log: DestinationStream;
   /** How long an import may send nothing before it is given up; 15 seconds unless said. */
   idleMilliseconds?: number;
+  /** A file outside the database that the ends of all chains are added to. */
+  heads?: string | null;
   /** How often the work of jobs is stored; every second unless said. */
   storeEveryMilliseconds?: number;
 }
@@ -49,19 +54,24 @@ function listen(server: Server, ports: number[]): Promise<number> {
 export async function serve(settings: Settings): Promise<Running> {
   const log = pino({ level: 'info', base: null }, settings.log);
   await migrateDatabase(settings.migrationUrl);
+  if (!(await grantRights(settings.migrationUrl, settings.databaseUrl)))
+    log.warn('the account of the server may alter the record; see docs/reliability.md');
   const { db, close } = openDatabase(settings.databaseUrl);
   await discardLeftOver(db);
+  await beginChains(db);
   if (settings.demo) await loadDemo(db, settings.demo);
   const pool = createAnalysisPool();
   const store = createStorePool(settings.databaseUrl);
   const { page, idleMilliseconds = 15_000, storeEveryMilliseconds = 1_000 } = settings;
-  const feed = new StudyFeed();
+  const failed = (error: unknown) => log.error({ name: (error as Error).name }, 'background work failed');
+  const heads = new HeadsFile(db, settings.heads ?? null, failed);
+  const feed = new StudyFeed((channel) => heads.note(channel));
   const jobs = new Jobs({
     ...{ db, store, pool, storeEveryMilliseconds },
     tell: (job) => [job.study.id, JOBS].forEach((channel) => feed.tell(channel, 'job', job)),
     failed: (error) => log.error({ name: (error as Error).name }, 'a job failed'),
   });
-  const server = createServer(createApp({ db, store, pool, feed, jobs, log, idleMilliseconds, page }));
+  const server = createServer(createApp({ db, store, pool, feed, jobs, heads, log, idleMilliseconds, page }));
   // Longer than clients keep a connection: none is closed while a request is on its way to it.
   server.keepAliveTimeout = 75_000;
   const port = await listen(server, settings.ports);

@@ -14,7 +14,10 @@ afterAll(() => server.close());
 
 /** What the page shows of a study: everything but who set a reading aside and when, which the server writes. */
 const marks = (all: Study['setAside']) => all.map(({ column, row, reason }) => `${column}/${row}: ${reason}`).sort();
-const shown = ({ revision: _r, canUndo: _u, canRedo: _d, setAside, leftIn, ...study }: Study, cells: StudyCells) => ({
+const shown = (
+  { revision: _r, canUndo: _u, canRedo: _d, entries: _e, head: _h, setAside, leftIn, ...study }: Study,
+  cells: StudyCells,
+) => ({
   ...study,
   aside: marks(setAside),
   left: marks(leftIn),

@@ -212,7 +212,7 @@ describe('a study', () => {
     const rule = { revision: 2, who: 'x', decision: 'treat-as-family', family: 'gamma', reason: 'r' };
     await server.post(`/studies/${id}/verdict`, { ...rule, evidence: [tested], leftOpen: 'time was short' });
     const file = await server.get<StudyFile>(`/studies/${id}/saved`);
-    const opened = await server.post<{ id: string }>('/studies/saved', file);
+    const opened = await server.post<{ id: string }>('/studies/saved?who=tester', file);
     expect(opened.status, JSON.stringify(opened.body)).toBe(201);
     const copy = await server.study(opened.body.id);
     expect(copy).toMatchObject({ asks: 'normal', tags: ['tiles'] });
@@ -225,6 +225,6 @@ describe('a study', () => {
     expect(await server.get<Look[]>(`/studies/${opened.body.id}/looks`)).toMatchObject([{ tests: 9 }]);
     // Damaged: a look that stands in it twice.
     const twice = { ...file, looks: [...file.looks, ...file.looks] };
-    expect((await server.post('/studies/saved', twice)).body.field).toBe('looks');
+    expect((await server.post('/studies/saved?who=tester', twice)).body.field).toBe('looks');
   });
 });

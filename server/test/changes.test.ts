@@ -72,7 +72,16 @@ describe('changes', () => {
     ];
     // Moments and the text of the next undo differ by nature; everything else must come back.
     const state = async () => {
-      const { revision: _r, canUndo: _u, canRedo: _d, setAside, leftIn, ...study } = await server.study(id);
+      const {
+        revision: _r,
+        canUndo: _u,
+        canRedo: _d,
+        entries: _e,
+        head: _h,
+        setAside,
+        leftIn,
+        ...study
+      } = await server.study(id);
       const [aside, left] = [setAside, leftIn].map((marked) =>
         marked.map(({ column: c, row, reason }) => [c, row, reason]),
       );

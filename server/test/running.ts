@@ -1,4 +1,11 @@
-import { NOTHING_SAID, type ChangeInput, type Problem, type StepRequest, type Study } from '@verdict/contract';
+import {
+  NOTHING_SAID,
+  type ChangeInput,
+  type Checked,
+  type Problem,
+  type StepRequest,
+  type Study,
+} from '@verdict/contract';
 import { randomUUID } from 'node:crypto';
 import { Writable } from 'node:stream';
 import { inject } from 'vitest';
@@ -10,6 +17,8 @@ export interface TestServer extends Running {
   get<T>(path: string): Promise<T>;
   post<T>(path: string, body: unknown): Promise<{ status: number; body: T & Partial<Problem> }>;
   newStudy(): Promise<string>;
+  /** A study that a test has altered beside the record: it is not checked at the end. */
+  altered(id: string): void;
   study(id: string): Promise<Study>;
   cellsOf(id: string): Promise<Record<string, string[]>>;
   step(id: string, step: StepRequest['step'], target?: number): ReturnType<TestServer['change']>;
@@ -24,7 +33,7 @@ export async function startServer(
   databaseUrl = inject('databaseUrl'),
   migrationUrl = inject('migrationUrl'),
   page: string | null = null,
-  more: { idleMilliseconds?: number; storeEveryMilliseconds?: number } = {},
+  more: { idleMilliseconds?: number; storeEveryMilliseconds?: number; heads?: string } = {},
 ): Promise<TestServer> {
   let logged = '';
   const log = new Writable({
@@ -42,6 +51,15 @@ export async function startServer(
   };
   const get: TestServer['get'] = async (path) => (await fetch(url(path))).json();
   const study = (id: string) => get<Study>(`/studies/${id}`);
+  const begun: string[] = [];
+  /** Whatever a test has done to its studies, they agree with their records. */
+  async function auditAll(): Promise<void> {
+    const outcomes = await Promise.all(
+      begun.map(async (id) => [id, (await get<Checked>(`/studies/${id}/audit`)).notVerified] as const),
+    );
+    const broken = outcomes.filter(([, fault]) => fault !== null && fault !== undefined);
+    if (broken.length > 0) throw new Error(`Studies that do not agree with their records: ${JSON.stringify(broken)}`);
+  }
   return {
     ...running,
     logged: () => logged,
@@ -57,7 +75,15 @@ export async function startServer(
         step,
         ...(target === undefined ? {} : { target }),
       }),
-    newStudy: async () => (await post<{ id: string }>('/studies', {})).body.id,
+    close: async () => {
+      await auditAll().finally(() => running.close());
+    },
+    newStudy: async () => {
+      const { id } = (await post<{ id: string }>('/studies', {})).body;
+      begun.push(id);
+      return id;
+    },
+    altered: (id) => begun.splice(begun.indexOf(id), 1),
     change: async (id, change, revision) =>
       post(`/studies/${id}/changes`, {
         token: randomUUID(),

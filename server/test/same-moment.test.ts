@@ -69,6 +69,7 @@ describe('at the same moment', () => {
         return (rows as unknown[]).length;
       };
       await expect.poll(waiting).toBeGreaterThan(0);
+      server.altered(id);
       await holder.query("UPDATE studies SET state = 'ruled' WHERE id = ?", [id]);
       await holder.commit();
       expect(await late).toMatchObject({ status: 409, body: { code: 'ruled' } });

@@ -32,10 +32,10 @@ describe('studies', () => {
     const id = await server.newStudy();
     await server.change(id, { kind: 'change-study', name: 'keep me' });
     const ids = async (bin: string) => (await server.get<StudySummary[]>(`/studies${bin}`)).map((study) => study.id);
-    expect((await fetch(`${server.url}api/studies/${id}`, { method: 'DELETE' })).status).toBe(204);
+    expect((await fetch(`${server.url}api/studies/${id}?who=tester`, { method: 'DELETE' })).status).toBe(204);
     expect(await ids('')).not.toContain(id);
     expect(await ids('?bin=1')).toContain(id);
-    await server.post(`/studies/${id}/restore`, {});
+    await server.post(`/studies/${id}/restore?who=tester`, {});
     expect(await ids('')).toContain(id);
     expect((await server.study(id)).name).toBe('keep me');
   });

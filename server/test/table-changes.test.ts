@@ -22,7 +22,7 @@ async function studyOf(...columns: ReturnType<typeof column>[]): Promise<string>
 }
 /** Everything that undo has to bring back. */
 const state = async (id: string) => {
-  const { revision: _r, canUndo: _u, canRedo: _d, setAside, ...study } = await server.study(id);
+  const { revision: _r, canUndo: _u, canRedo: _d, entries: _e, head: _h, setAside, ...study } = await server.study(id);
   return { study, aside: setAside.map(({ column: c, row, reason }) => [c, row, reason]), cells: await cellsOf(id) };
 };
 
@@ -274,7 +274,8 @@ describe('taking back a change that is not the latest', () => {
     const id = await studyOf(a);
     await server.change(id, { kind: 'edit-cells', runs: [{ column: a.id, row: 1, texts: ['9'] }] }); // 2
     await server.change(id, { kind: 'change-study', question: 'why?' }); // 3
-    const connection = await createConnection(inject('databaseUrl'));
+    server.altered(id);
+    const connection = await createConnection(inject('migrationUrl'));
     const unread = ['{"kind":"of-tomorrow"}', id, 3];
     await connection.query('UPDATE changes SET detail = ? WHERE study_id = ? AND revision = ?', unread);
     await connection.end();

@@ -20,7 +20,7 @@ async function studyOf(...columns: ReturnType<typeof column>[]): Promise<string>
 }
 const listed = async (id: string) => (await server.get<StudySummary[]>('/studies')).find((study) => study.id === id)!;
 const state = async (id: string) => {
-  const { revision: _r, canUndo: _u, canRedo: _d, ...study } = await server.study(id);
+  const { revision: _r, canUndo: _u, canRedo: _d, entries: _e, head: _h, ...study } = await server.study(id);
   return { study, cells: await server.cellsOf(id) };
 };
 
@@ -56,6 +56,7 @@ describe('cells', () => {
     const a = column('label', numbers(3_000), { kind: 'label' });
     const id = await studyOf(a);
     const connection = await createConnection(inject('databaseUrl'));
+    server.altered(id);
     const old = JSON.stringify(numbers(1_000).with(4, '\ud83d'));
     await connection.query('UPDATE cell_blocks SET cells = ? WHERE column_id = ? AND block = 0', [old, a.id]);
     await connection.end();
@@ -189,12 +190,12 @@ describe('a study in the bin, or not there', () => {
   it('takes no change, no evidence and no verdict until it is restored', async () => {
     const a = column('a', ['1']);
     const id = await studyOf(a);
-    await fetch(`${server.url}api/studies/${id}`, { method: 'DELETE' });
+    await fetch(`${server.url}api/studies/${id}?who=tester`, { method: 'DELETE' });
     expect((await server.change(id, { kind: 'change-study', name: 'x' }, 1)).body).toMatchObject({ code: 'binned' });
     expect((await server.step(id, 'undo')).body).toMatchObject({ code: 'binned' });
     const ruling = { revision: 1, who: 'x', decision: 'not-settled', reason: 'r', evidence: [] };
     expect((await server.post(`/studies/${id}/verdict`, ruling)).body).toMatchObject({ code: 'binned' });
-    await server.post(`/studies/${id}/restore`, {});
+    await server.post(`/studies/${id}/restore?who=tester`, {});
     expect((await server.change(id, { kind: 'change-study', name: 'x' })).status).toBe(200);
   });
 
@@ -212,6 +213,7 @@ describe('the list of studies', () => {
     expect(await listed(id)).toMatchObject({ n: null, counting: true, fault: null });
     await expect.poll(() => listed(id)).toMatchObject({ n: 2, counting: false });
     const connection = await createConnection(inject('databaseUrl'));
+    server.altered(id);
     await connection.query('UPDATE studies SET subject = ? WHERE id = ?', [randomUUID(), id]);
     await connection.end();
     expect(await listed(id)).toMatchObject({
@@ -370,7 +372,8 @@ describe('evidence', () => {
     const { id, columnId } = await kept();
     const keep = keepOf(columnId, numbers(12));
     await server.post(`/studies/${id}/evidence`, keep);
-    const connection = await createConnection(inject('databaseUrl'));
+    server.altered(id);
+    const connection = await createConnection(inject('migrationUrl'));
     const old = JSON.stringify({ column: 'a', confidence: 95 });
     await connection.query('UPDATE evidence SET request = ? WHERE id = ?', [old, keep.id]);
     await connection.end();

@@ -23,7 +23,7 @@ const column = {
 const study: Study = {
   ...{ id: 'study-1', name: '', question: '', state: 'open', asks: null, tags: [], alpha: 0.05, quantileType: 7 },
   ...{ subject: column.id, revision: 3, rowCount: READINGS.length, columns: [column], setAside: [], leftIn: [] },
-  ...{ verdicts: [], canUndo: null, canRedo: null },
+  ...{ verdicts: [], canUndo: null, canRedo: null, entries: 0, head: null, notVerified: null },
 };
 const sample = toSample(column, READINGS, new Set());
 

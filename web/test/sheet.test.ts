@@ -110,7 +110,7 @@ const study: Study = {
   ...{ quantileType: 7, subject: 'c1', revision: 4, rowCount: 3, columns: [column], verdicts: [verdict] },
   setAside: [{ column: 'c1', row: 2, reason: 'caliper not closed', who: 'B', at: AT }],
   leftIn: [{ column: 'c1', row: 3, reason: 'checked', who: 'B', at: AT }],
-  ...{ canUndo: null, canRedo: null },
+  ...{ canUndo: null, canRedo: null, entries: 0, head: null, notVerified: null },
 };
 const source: SheetSource = {
   ...{ study, standing: verdict, stale: new Set(['a']), sample: null, weighed: 'One test.', notSeen: '' },
@@ -119,11 +119,24 @@ const source: SheetSource = {
   ],
   leftOut: [piece('b', 'describe')],
   cellOf: (_, row) => ['8.01', '9.87', '8.03'][row - 1]!,
+  checked: { entries: 7, head: 'ab12', earlier: 0, faults: [], notVerified: null },
   appendix: { title: 'Readings', heads: ['row', '=thickness'], rows: [['1', '8.01']] },
 };
 
 describe('a sheet', () => {
   const sheet = sheetOf(source);
+
+  it('says where the record ends and whether the study agrees with it', () => {
+    expect(sheet.recompute[0]).toBe('Record verified: 7 entries, head ab12.');
+    const checked = { entries: 7, head: 'ab12', earlier: 3, faults: [], notVerified: null };
+    expect(sheetOf({ ...source, checked }).recompute[0]).toContain('3 changes recorded before the chain began cannot');
+    expect(sheetOf({ ...source, checked: null }).recompute[0]).toBe('The record is being checked.');
+    const broken = sheetOf({ ...source, checked: { ...checked, notVerified: 'entry 7 was altered.' } });
+    expect([broken.kicker, broken.recompute[0]]).toEqual([
+      'Verdict. Not verified: entry 7 was altered.',
+      'Not verified. The study does not agree with its record: entry 7 was altered.',
+    ]);
+  });
 
   it('stands on its own: question, decision, readings with reasons, evidence, what was left out, how to have it again', () => {
     expect(sheet).toMatchObject({

@@ -60,7 +60,7 @@ class FakeServer {
         revision: this.revision,
       },
       ...{ rowCount: 3, columns: [{ ...column, id: A, name: 'thickness' }], setAside: [], leftIn: [], verdicts: [] },
-      ...{ canUndo: null, canRedo: null },
+      ...{ canUndo: null, canRedo: null, entries: 0, head: null, notVerified: null },
     };
   }
 

@@ -159,7 +159,7 @@ describe('a change on the page’s own copy', () => {
         setAside: [],
         leftIn: [],
       },
-      ...{ verdicts: [], canUndo: null, canRedo: null },
+      ...{ verdicts: [], canUndo: null, canRedo: null, entries: 0, head: null, notVerified: null },
     } as Study,
     cells: { [a]: ['1', '2'], [b]: ['3', '4'] },
     removed: new Map(),

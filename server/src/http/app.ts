@@ -1,6 +1,7 @@
 import express, { type Express, type NextFunction, type Request, type Response } from 'express';
 import type { Logger } from 'pino';
 import type { AnalysisPool } from '../jobs/analysis-pool.js';
+import type { HeadsFile } from '../heads-file.js';
 import type { Jobs } from '../jobs/jobs.js';
 import type { StorePool } from '../jobs/store-pool.js';
 import type { Database } from '../store/database.js';
@@ -14,6 +15,7 @@ export interface Parts {
   db: Database;
   feed: StudyFeed;
   jobs: Jobs;
+  heads: HeadsFile;
   store: StorePool;
   pool: AnalysisPool;
   log: Logger;
@@ -22,7 +24,7 @@ export interface Parts {
   page: string | null;
 }
 
-export function createApp({ db, store, pool, feed, jobs, log, idleMilliseconds, page }: Parts): Express {
+export function createApp({ db, store, pool, feed, jobs, heads, log, idleMilliseconds, page }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   // Answers of the API are never cached; a digest of each would only take time.
@@ -43,7 +45,7 @@ export function createApp({ db, store, pool, feed, jobs, log, idleMilliseconds, 
   });
   // Names and places only: the message of a failed query holds its values.
   const failed = (error: unknown) => log.error({ name: (error as Error).name }, 'background work failed');
-  app.use('/api', routes({ db, store, pool, feed, jobs, idleMilliseconds, failed }));
+  app.use('/api', routes({ db, store, pool, feed, jobs, heads, idleMilliseconds, failed }));
   app.use('/api', (_req, res) =>
     sendProblem(res, {
       status: 404,

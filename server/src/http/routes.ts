@@ -5,13 +5,16 @@ import {
   looksRequestSchema,
   newStudySchema,
   orderRequestSchema,
+  recordQuerySchema,
   reopenRequestSchema,
   ruleRequestSchema,
   sayRequestSchema,
   stepRequestSchema,
+  whoSchema,
 } from '@verdict/contract';
-import { Router, type Request } from 'express';
+import { Router, type Request, type Response } from 'express';
 import { randomUUID } from 'node:crypto';
+import type { HeadsFile } from '../heads-file.js';
 import { withImportBody, withoutFirst } from '../files/import-body.js';
 import { rowsOfStream } from '../files/rows-of-stream.js';
 import type { Jobs } from '../jobs/jobs.js';
@@ -26,7 +29,8 @@ import { orderEvidence, sayOfEvidence } from '../store/arranged.js';
 import { countEvidence, listEvidence } from '../store/evidence.js';
 import { listLooks, noteLooks } from '../store/looks.js';
 import { importColumns } from '../store/imports.js';
-import { binStudy, createStudy, readStudy, readStudyCells } from '../store/studies.js';
+import { binStudy } from '../store/bin.js';
+import { createStudy, readStudy, readStudyCells } from '../store/studies.js';
 import { reopen, rule } from '../store/verdicts.js';
 import { bodyOf } from './json-body.js';
 import { jobRoutes } from './job-routes.js';
@@ -39,17 +43,21 @@ export interface Surroundings {
   pool: AnalysisPool;
   feed: StudyFeed;
   jobs: Jobs;
+  heads: HeadsFile;
   /** A body of which nothing comes for so long is given up. */
   idleMilliseconds: number;
   /** What went wrong in work that nobody waits for. */
   failed: (error: unknown) => void;
 }
 
+/** Who asks, for the record, where the request has no body to say it in. */
+const whoOf = ({ query }: Request): string => whoSchema.parse(query.who);
+
 /** Changes that read or write whole columns, however small their request is. */
 const LONG_CHANGES = new Set<string>(['insert-rows', 'remove-rows', 'freeze-column']);
 
 /** Every route: validate, call the store, answer. */
-export function routes({ db, store, pool, feed, jobs, idleMilliseconds, failed }: Surroundings): Router {
+export function routes({ db, store, pool, feed, jobs, heads, idleMilliseconds, failed }: Surroundings): Router {
   const router = Router();
   const list = studyList(db, store, failed);
   const recomputeLater = recomputeUnasked(
@@ -72,7 +80,7 @@ export function routes({ db, store, pool, feed, jobs, idleMilliseconds, failed }
   });
   router.post('/studies/saved', async (req, res) => {
     const file = Buffer.isBuffer(req.body) ? req.body : Buffer.from(JSON.stringify(req.body ?? null));
-    res.status(201).json({ id: await store.openStudy(file) });
+    res.status(201).json(await store.openStudy(file, whoOf(req)));
   });
   router.get('/studies/:id/saved', async (req, res) =>
     res.type('json').send(Buffer.from(await store.saveStudy(req.params.id))),
@@ -83,16 +91,23 @@ export function routes({ db, store, pool, feed, jobs, idleMilliseconds, failed }
     const cells = await readStudyCells(db, req.params.id, gone);
     if (!gone()) res.type('json').send(cells);
   });
-  router.delete('/studies/:id', async (req, res) => {
-    await binStudy(db, req.params.id, true);
+  const bin = (inBin: boolean) => async (req: Request<{ id: string }>, res: Response) => {
+    const who = whoOf(req);
+    const done = await binStudy(db, req.params.id, inBin, who);
+    feed.announce(req.params.id, done && { ...done, token: '', who, change: null });
     res.status(204).end();
-  });
-  router.post('/studies/:id/restore', async (req, res) => {
-    await binStudy(db, req.params.id, false);
-    res.status(204).end();
-  });
+  };
+  router.delete('/studies/:id', bin(true));
+  router.post('/studies/:id/restore', bin(false));
 
-  router.get('/studies/:id/changes', async (req, res) => res.json(await readRecord(db, req.params.id)));
+  router.get('/studies/:id/changes', async (req, res) => {
+    const { before } = recordQuerySchema.parse(req.query);
+    res.json(await readRecord(db, req.params.id, before));
+  });
+  router.get('/studies/:id/audit', async (req, res) => {
+    const { audit, chain } = await store.auditStudy(req.params.id);
+    res.json(await heads.checked(req.params.id, audit, chain));
+  });
   router.post('/studies/:id/changes', async (req, res) => {
     const { done, announced } = await change(req);
     feed.announce(req.params.id, announced);
@@ -131,9 +146,9 @@ export function routes({ db, store, pool, feed, jobs, idleMilliseconds, failed }
   });
   router.get('/studies/:id/evidence/stale', async (req, res) => res.json(await store.staleEvidence(req.params.id)));
   router.post('/studies/:id/evidence/order', async (req, res) => {
-    const { order } = bodyOf(req, orderRequestSchema);
-    await orderEvidence(db, req.params.id, order);
-    feed.tell(req.params.id, 'kept', { id: order[0]! });
+    const request = bodyOf(req, orderRequestSchema);
+    await orderEvidence(db, req.params.id, request);
+    feed.tell(req.params.id, 'kept', { id: request.order[0]! });
     res.status(204).end();
   });
   router.post('/evidence/:id', async (req, res) => {

@@ -11,11 +11,15 @@ export const JOBS = 'jobs';
 export class StudyFeed {
   readonly #changes = new EventEmitter({ captureRejections: false }).setMaxListeners(0);
 
+  /** @param changed called with the id of a study that something was done to */
+  constructor(private readonly changed: (studyId: string) => void = () => undefined) {}
+
   announce(studyId: string, change: Announced | null): void {
     if (change) this.tell(studyId, 'change', change);
   }
 
   tell(channel: string, event: string, data: unknown): void {
+    if (event === 'change' || event === 'kept') this.changed(channel);
     this.#changes.emit(channel, event, data);
   }
 

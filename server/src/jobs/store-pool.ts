@@ -44,6 +44,7 @@ export function createStorePool(databaseUrl: string): StorePool {
     jobWithSample: (...args) => ask('jobWithSample', ...args),
     saveStudy: (...args) => ask('saveStudy', ...args),
     openStudy: (...args) => ask('openStudy', ...args),
+    auditStudy: (...args) => ask('auditStudy', ...args),
     close: async () => void (await pool.terminate(true)),
   };
 }

@@ -1,7 +1,15 @@
-import { cautionsOf, openCautionsOf, type Answer, type Evidence, type SayRequest } from '@verdict/contract';
+import {
+  cautionsOf,
+  openCautionsOf,
+  type Answer,
+  type Evidence,
+  type OrderRequest,
+  type SayRequest,
+} from '@verdict/contract';
 import { fingerprintOf } from '@verdict/core/readings';
 import { and, asc, eq } from 'drizzle-orm';
 import { sampleFor, underKeptNames } from './asked.js';
+import { appendLog } from './chain.js';
 import type { Database, Queries } from './database.js';
 import { notFound, StoreError } from './errors.js';
 import { toEvidence } from './evidence.js';
@@ -11,42 +19,50 @@ import { lockStudy, refuseRuled, requireStudy } from './study-row.js';
 type Row = typeof evidence.$inferSelect;
 
 /** The answers with one more, or with one taken back. */
-function answered(row: Row, { to, words, who }: NonNullable<SayRequest['answer']>): Answer[] {
-  if (!cautionsOf(row.result).includes(to))
+function answered(row: Row, answer: Answer): Answer[] {
+  if (!cautionsOf(row.result).includes(answer.to))
     throw new StoreError('invalid', 'The result says no such thing.', { field: 'answer' });
-  const others = row.answers.filter((answer) => answer.to !== to);
-  return words === '' ? others : [...others, { to, words, who, at: new Date().toISOString() }];
+  const others = row.answers.filter(({ to }) => to !== answer.to);
+  return answer.words === '' ? others : [...others, answer];
 }
 
 /** Says something about a piece of evidence, while the study is open: a note, an answer to a caution, whether and where it stands on the sheet. */
 export async function sayOfEvidence(
   db: Database,
   evidenceId: string,
-  { note, leftOut, leads, answer }: SayRequest,
+  { note, leftOut, leads, answer, who }: SayRequest,
 ): Promise<{ said: Evidence; studyId: string }> {
   const [found] = await db.select({ studyId: evidence.studyId }).from(evidence).where(eq(evidence.id, evidenceId));
   if (!found) throw notFound('piece of evidence');
   const { studyId } = found;
   return db.transaction(async (q) => {
-    refuseRuled(await lockStudy(q, studyId));
+    const study = await lockStudy(q, studyId);
+    refuseRuled(study);
     // Read behind the lock: what another window has said in between stays.
     const [row] = await q.select().from(evidence).where(eq(evidence.id, evidenceId));
-    const said = {
+    const at = new Date();
+    const plain = {
       ...(note === undefined ? {} : { note }),
       ...(leftOut === undefined ? {} : { leftOut }),
       ...(leads === undefined ? {} : { leads }),
-      ...(answer ? { answers: answered(row!, answer) } : {}),
     };
+    const given = answer && { ...answer, at: at.toISOString() };
+    const said = { ...plain, ...(given ? { answers: answered(row!, given) } : {}) };
+    if (Object.keys(said).length === 0) return { said: toEvidence(row!), studyId };
     if (leads) await q.update(evidence).set({ leads: false }).where(eq(evidence.studyId, studyId));
-    if (Object.keys(said).length > 0) await q.update(evidence).set(said).where(eq(evidence.id, evidenceId));
+    await q.update(evidence).set(said).where(eq(evidence.id, evidenceId));
+    const detail = { ...plain, ...(given ? { answer: given } : {}) };
+    await appendLog(q, study, { kind: 'said', evidence: evidenceId, detail, who: who ?? answer?.who ?? '', at });
     return { said: toEvidence({ ...row!, ...said }), studyId };
   });
 }
 
 /** Puts the evidence of a study in this order; pieces that are not named keep their place after them. */
-export async function orderEvidence(db: Database, studyId: string, order: readonly string[]): Promise<void> {
+export async function orderEvidence(db: Database, studyId: string, { order, who = '' }: OrderRequest): Promise<void> {
   await db.transaction(async (q) => {
-    refuseRuled(await lockStudy(q, studyId));
+    const study = await lockStudy(q, studyId);
+    refuseRuled(study);
+    await appendLog(q, study, { kind: 'ordered', detail: { order }, who, at: new Date() });
     for (const [place, id] of order.entries()) {
       await q
         .update(evidence)

@@ -1,10 +1,18 @@
-import { changeSchema, type Announced, type Change, type ChangeRequest, type StepRequest } from '@verdict/contract';
+import {
+  changeSchema,
+  fromOlder,
+  type Announced,
+  type Change,
+  type ChangeRequest,
+  type StepRequest,
+} from '@verdict/contract';
 import { and, asc, desc, eq, gt } from 'drizzle-orm';
 import { applyChange } from './apply/apply.js';
 import type { Applied, Context } from './apply/context.js';
+import { linkChange } from './chain.js';
 import type { Database, Queries } from './database.js';
 import { StoreError } from './errors.js';
-import { fromOlder, inverseOf, refuseBuiltOn, standingChanges } from './history.js';
+import { inverseOf, refuseBuiltOn, standingChanges } from './history.js';
 import { refuseAsked, refuseObjection } from './objections.js';
 import { changes, columns, studies } from './schema.js';
 import { lockStudy, refuseBinned, refuseRuled, type StudyRow } from './study-row.js';
@@ -71,14 +79,15 @@ interface Entry {
 export async function recordChange(q: Queries, study: StudyRow, entry: Entry): Promise<Changed> {
   const revision = study.revision + 1;
   const { token, kind, detail, who, at, undoes = null } = entry;
-  const { inverse, text, reason = null, place } = entry.applied;
+  const { inverse, text, reason = null, place, cells = null } = entry.applied;
   const where = { placeColumn: place?.column ?? null, placeRow: place?.row ?? null };
-  await q
-    .insert(changes)
-    .values({ studyId: study.id, revision, token, kind, detail, inverse, text, reason, who, at, undoes, ...where });
+  const row = { revision, token, kind, detail, inverse, text, reason, who, undoes, cells, ...where };
+  const link = linkChange(study, { ...row, at: at.toISOString() });
+  await q.insert(changes).values({ studyId: study.id, ...row, ...link, at });
+  const uncounted = { subjectCount: null, subjectBins: null, subjectFault: null };
   await q
     .update(studies)
-    .set({ revision, changedAt: at, changedBy: who, subjectCount: null, subjectBins: null, subjectFault: null })
+    .set({ revision, entries: study.entries, head: study.head, changedAt: at, changedBy: who, ...uncounted })
     .where(eq(studies.id, study.id));
   return { revision, text };
 }
@@ -100,10 +109,10 @@ export async function contextOf(q: Queries, study: StudyRow, who: string, at: Da
   return { q, study, columns: all, who, at };
 }
 
-/** What the record keeps of a change: the cells of new columns stand in the columns themselves, and are not written twice. */
+/** What the record keeps of a change: the cells of new columns stand in the columns themselves, and are not written twice; it has their digests. */
 function recorded(change: Change): Change {
   if (change.kind !== 'add-columns') return change;
-  return { ...change, columns: change.columns.map((column) => ({ ...column, cells: [], aside: [] })) };
+  return { ...change, columns: change.columns.map((column) => ({ ...column, cells: [] })) };
 }
 
 async function carryOut(

@@ -1,4 +1,4 @@
-import type { Evidence, KeepRequest } from '@verdict/contract';
+import { evidenceContent, evidenceWithIds, evidenceWords, type Evidence, type KeepRequest } from '@verdict/contract';
 import { advance } from '@verdict/core/analyses';
 import { fingerprintOf } from '@verdict/core/readings';
 import {
@@ -12,10 +12,11 @@ import {
 } from '@verdict/core/road';
 import { asc, eq } from 'drizzle-orm';
 import { checkedRequest, sampleFor, underKeptNames } from './asked.js';
+import { appendLog, originalIds } from './chain.js';
 import { isDuplicate, type Database } from './database.js';
 import { notFound, StoreError } from './errors.js';
 import { evidence } from './schema.js';
-import { lockStudy, refuseBinned, refuseRuled, requireStudy } from './study-row.js';
+import { lockStudy, refuseBinned, refuseRuled, requireStudy, type StudyRow } from './study-row.js';
 
 export const APP_VERSION = '0.1.0';
 
@@ -75,8 +76,16 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
   try {
     await db.transaction(async (q) => {
       // A verdict may have come in between: nothing slips in after it.
-      refuseRuled(await lockStudy(q, studyId));
+      const locked = await lockStudy(q, studyId);
+      refuseRuled(locked);
       await q.insert(evidence).values(row);
+      await appendLog(q, locked, {
+        kind: 'kept',
+        evidence: row.id,
+        detail: keptDetail(row, locked),
+        who: row.who,
+        at: row.at,
+      });
       // The older piece is kept; the sheet goes on with the newer one.
       if (before) await q.update(evidence).set({ leftOut: true, leads: false }).where(eq(evidence.id, before.id));
     });
@@ -85,6 +94,14 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
     throw error;
   }
   return toEvidence(row);
+}
+
+/** What the log says of a piece that is kept: digests of what never changes, and its note. */
+function keptDetail(row: typeof evidence.$inferInsert, study: StudyRow) {
+  const { place = null, parts = null, columnId = null, seed = null, replaces = null, answers = [] } = row;
+  const whole = { ...row, place, parts, columnId, seed, replaces, answers, leads: false, leftOut: false };
+  const piece = evidenceWithIds({ ...whole, at: row.at.toISOString() }, originalIds(study));
+  return { content: evidenceContent(piece), words: evidenceWords(piece), note: row.note };
 }
 
 /** A piece of evidence of this very study. */

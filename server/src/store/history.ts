@@ -1,5 +1,13 @@
-import { changeSchema, footprintOf, overlap, type Change, type RecordEntry } from '@verdict/contract';
-import { and, asc, desc, eq, gt, isNotNull } from 'drizzle-orm';
+import {
+  changeSchema,
+  footprintOf,
+  fromOlder,
+  OUTSIDE_READINGS,
+  overlap,
+  type Change,
+  type RecordEntry,
+} from '@verdict/contract';
+import { and, asc, desc, eq, gt, isNotNull, lt, notInArray } from 'drizzle-orm';
 import type { Database, Queries } from './database.js';
 import { StoreError } from './errors.js';
 import { changes, columns } from './schema.js';
@@ -34,29 +42,24 @@ export function undoAndRedo(newestFirst: readonly Standing[]): { undo: Standing 
   return { undo: undo?.inverse ? undo : null, redo };
 }
 
+/** Changes that are read at first: nearly always the one to undo is among them. */
 const UNDO_DEPTH = 500;
 
+/** The changes that undo and redo would take, however far back they are. */
 export async function standingChanges(q: Queries, studyId: string) {
-  const rows = await q
-    .select({ revision: changes.revision, undoes: changes.undoes, text: changes.text, kind: changes.kind })
-    .from(changes)
-    .where(eq(changes.studyId, studyId))
-    .orderBy(desc(changes.revision))
-    .limit(UNDO_DEPTH);
-  // The inverse may be large (a column of cells); whether there is one follows from the kind.
-  return undoAndRedo(
-    rows.map((row) => ({ ...row, inverse: row.kind === 'rule' || row.kind === 'reopen' ? null : true })),
-  );
-}
-
-/** Changes recorded by version 0.1 list single cells where there are runs now. */
-export function fromOlder(inverse: unknown): unknown {
-  const { kind, cells, ...rest } = (inverse ?? {}) as {
-    kind?: string;
-    cells?: { column: string; row: number; text: string }[];
-  };
-  if (kind !== 'edit-cells' || !cells) return inverse;
-  return { kind, ...rest, runs: cells.map(({ column, row, text }) => ({ column, row, texts: [text] })) };
+  for (let depth = UNDO_DEPTH; ; depth *= 10) {
+    const rows = await q
+      .select({ revision: changes.revision, undoes: changes.undoes, text: changes.text, kind: changes.kind })
+      .from(changes)
+      .where(and(eq(changes.studyId, studyId), notInArray(changes.kind, ['bin', 'restore'])))
+      .orderBy(desc(changes.revision))
+      .limit(depth);
+    // The inverse may be large (a column of cells); whether there is one follows from the kind.
+    const found = undoAndRedo(rows.map((row) => ({ ...row, inverse: OUTSIDE_READINGS.has(row.kind) ? null : true })));
+    // A pair of change and undo may be cut apart by the limit: only what is found within is certain.
+    if (rows.length < depth || (found.undo && !rows.some(({ undoes }) => undoes && undoes < rows.at(-1)!.revision)))
+      return found;
+  }
 }
 
 /** Rows that come back bring nothing for a column that has come to follow others since: its values follow. */
@@ -105,7 +108,7 @@ export async function refuseBuiltOn(q: Queries, studyId: string, target: number,
   const touched = footprintOf(inverse, grownFrom(inverse));
   for (const { revision, kind, undoes, text } of later) {
     // A verdict and its reopening touch no readings.
-    if (!standing.has(revision) || kind === 'rule' || kind === 'reopen') continue;
+    if (!standing.has(revision) || OUTSIDE_READINGS.has(kind)) continue;
     if (undoes === target)
       throw new StoreError('built-on', `Change ${target} is already taken back, by change ${revision}.`);
     const [full] = await q
@@ -125,10 +128,16 @@ export async function refuseBuiltOn(q: Queries, studyId: string, target: number,
   }
 }
 
+/** Entries of the record that are read at once. */
 const MOST_RECORD = 5_000;
 
-export async function readRecord(db: Database, studyId: string): Promise<RecordEntry[]> {
+/** The record, the newest entry first. @param before only entries with lower numbers: the next page */
+export async function readRecord(db: Database, studyId: string, before?: number): Promise<RecordEntry[]> {
   await requireStudy(db, studyId);
+  const steps = await db
+    .select({ revision: changes.revision, undoes: changes.undoes })
+    .from(changes)
+    .where(eq(changes.studyId, studyId));
   const rows = await db
     .select({
       revision: changes.revision,
@@ -142,12 +151,12 @@ export async function readRecord(db: Database, studyId: string): Promise<RecordE
       placeRow: changes.placeRow,
     })
     .from(changes)
-    .where(eq(changes.studyId, studyId))
+    .where(and(eq(changes.studyId, studyId), before === undefined ? undefined : lt(changes.revision, before)))
     .orderBy(desc(changes.revision))
     .limit(MOST_RECORD);
-  const standing = standingAfter(rows, 0);
+  const standing = standingAfter(steps, 0);
   const undoneBy = new Map(
-    rows.flatMap(({ revision, undoes }) => (undoes === null ? [] : [[undoes, revision] as const])),
+    steps.flatMap(({ revision, undoes }) => (undoes === null ? [] : [[undoes, revision] as const])),
   );
   return rows.map(({ placeColumn, placeRow, ...row }) => ({
     ...row,

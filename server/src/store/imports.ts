@@ -1,6 +1,6 @@
 import { groupThousands } from '@verdict/core/format';
 import { LONGEST_CELL } from '@verdict/core/readings';
-import { MOST_ROWS, MOST_STUDY_CELLS, type Change, type ImportHead } from '@verdict/contract';
+import { CellsDigest, MOST_ROWS, MOST_STUDY_CELLS, type Change, type ImportHead } from '@verdict/contract';
 import { inArray, lt } from 'drizzle-orm';
 import { columnsAdded, insertColumns } from './apply/columns.js';
 import { BLOCK, clearColumn, writeBlocks, type Block } from './cells.js';
@@ -33,14 +33,15 @@ function checkedCell(text: string, row: number): string {
   throw new StoreError('invalid', said, { field: 'cells' });
 }
 
-/** Fills new columns, each from its place in a row, some blocks at a time, so that the file is never held as a whole. Returns the rows there were. */
+/** Fills new columns, each from its place in a row, some blocks at a time, so that the file is never held as a whole. Returns the rows there were and the digests of the columns. */
 async function fillColumns(
   db: Database,
   ids: readonly string[],
   positions: readonly number[],
   rows: AsyncIterable<string[]>,
-): Promise<number> {
+): Promise<{ reach: number; digests: Record<string, string> }> {
   let count = 0;
+  const digests = ids.map(() => new CellsDigest());
   let full: Block[] = [];
   let open = ids.map(() => [] as string[]);
   const close = () => {
@@ -54,14 +55,18 @@ async function fillColumns(
   };
   for await (const row of rows) {
     refuseSize(++count, ids.length);
-    for (const [j, cells] of open.entries()) cells.push(checkedCell(row[positions[j]!] ?? '', count));
+    for (const [j, cells] of open.entries()) {
+      const text = checkedCell(row[positions[j]!] ?? '', count);
+      cells.push(text);
+      digests[j]!.add(text);
+    }
     if (count % BLOCK !== 0) continue;
     close();
     if (full.length * BLOCK >= CELLS_AT_ONCE) await write();
   }
   if (count % BLOCK !== 0) close();
   await write();
-  return count;
+  return { reach: count, digests: Object.fromEntries(ids.map((id, j) => [id, digests[j]!.end()])) };
 }
 
 /** Takes the ids for cells on their way; refuses ids that are taken, by a column or by another import. */
@@ -140,9 +145,9 @@ export async function importColumns(
   const ids = head.columns.map(({ id }) => id);
   await stage(db, ids);
   try {
-    const reach = await fillColumns(db, ids, head.positions ?? [...ids.keys()], rows);
+    const filled = await fillColumns(db, ids, head.positions ?? [...ids.keys()], rows);
     if (gone()) throw new StoreError('invalid', 'The import was stopped. Nothing was stored.', { field: 'file' });
-    return await takePlace(db, studyId, head, reach);
+    return await takePlace(db, studyId, head, filled);
   } catch (error) {
     // Where the database is away, the next start discards what is left.
     await discard(db, ids).catch(() => undefined);
@@ -150,7 +155,12 @@ export async function importColumns(
   }
 }
 
-function takePlace(db: Database, studyId: string, head: ImportHead, reach: number): Promise<Made> {
+function takePlace(
+  db: Database,
+  studyId: string,
+  head: ImportHead,
+  { reach, digests }: Awaited<ReturnType<typeof fillColumns>>,
+): Promise<Made> {
   return db.transaction(async (q) => {
     const study = await lockStudy(q, studyId);
     const { token, who, columns, note } = head;
@@ -159,7 +169,7 @@ function takePlace(db: Database, studyId: string, head: ImportHead, reach: numbe
     const detail = changeOf(head);
     await refuseObjection(context, detail, reach);
     await insertColumns(context, columns);
-    const applied = await columnsAdded(context, columns, reach, note);
+    const applied = { ...(await columnsAdded(context, columns, reach, note)), cells: digests };
     const made = await recordChange(q, study, { token, kind: 'add-columns', detail, who, at, applied });
     await unstage(
       q,

@@ -15,7 +15,7 @@ import { staleEvidence } from './arranged.js';
 import { evidenceWithSample, keepEvidence } from './evidence.js';
 import { createJob, jobWithSample } from './jobs.js';
 import { countSubject } from './studies.js';
-import { openStudy, saveStudy } from './study-file.js';
+import { auditStored, openStudy, saveStudy } from './study-file.js';
 
 /** JSON that was left as bytes because it is large. */
 export type Bytes = Uint8Array;
@@ -37,7 +37,8 @@ export interface LongUses {
   jobWithSample(jobId: string): Promise<{ job: Job; sample: Sample }>;
   /** The study as a file of JSON. */
   saveStudy(studyId: string): Promise<Bytes>;
-  openStudy(file: Bytes): Promise<string>;
+  openStudy(file: Bytes, who: string): ReturnType<typeof openStudy>;
+  auditStudy(studyId: string): ReturnType<typeof auditStored>;
 }
 
 const jsonOf = (bytes: Bytes): unknown => JSON.parse(new TextDecoder().decode(bytes));
@@ -53,5 +54,6 @@ export const longUses = (db: Database): LongUses => ({
   createJob: (studyId, asked) => createJob(db, studyId, asked),
   jobWithSample: (jobId) => jobWithSample(db, jobId),
   saveStudy: async (studyId) => new TextEncoder().encode(JSON.stringify(await saveStudy(db, studyId))),
-  openStudy: async (file) => openStudy(db, studyFileSchema.parse(jsonOf(file))),
+  openStudy: async (file, who) => openStudy(db, studyFileSchema.parse(jsonOf(file)), who),
+  auditStudy: (studyId) => auditStored(db, studyId),
 });

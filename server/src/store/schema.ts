@@ -1,4 +1,12 @@
-import { DECISIONS, JOB_STATES, QUESTIONS, type Answer, type LookedCount, type PartsBy } from '@verdict/contract';
+import {
+  DECISIONS,
+  JOB_STATES,
+  LOG_KINDS,
+  QUESTIONS,
+  type Answer,
+  type LookedCount,
+  type PartsBy,
+} from '@verdict/contract';
 import type { QuantileType } from '@verdict/core/analyses';
 import type { Levels } from '@verdict/core/readings';
 import type { Derivation } from '@verdict/core/table';
@@ -73,6 +81,13 @@ export const studies = mysqlTable('studies', {
   openedAt: time('opened_at'),
   /** One of the examples that come with a new installation. */
   example: boolean('example').notNull().default(false),
+  /** The end of its chain: entries, and the hash of the last one. */
+  entries: int('entries').notNull().default(0),
+  head: varchar('head', { length: 64 }),
+  /** The ids that its chain has for those it has here; null where it began here. */
+  origins: json<Record<string, string> | null>()('origins'),
+  /** What its record was found not to agree with. */
+  notVerified: varchar('not_verified', { length: 600 }),
 });
 
 export const columns = mysqlTable(
@@ -158,11 +173,32 @@ export const changes = mysqlTable(
     /** The first cell it touched, to go there from the record. */
     placeColumn: id('place_column'),
     placeRow: int('place_row'),
+    /** SHA-256 of the cells of each column that it wrote and does not hold itself. */
+    cells: json<Record<string, string> | null>()('cells'),
+    /** Its number in the chain of the study, and its hash; null of what was recorded before there was a chain. */
+    entry: int('entry'),
+    hash: varchar('hash', { length: 64 }),
   },
   (table) => [
     primaryKey({ columns: [table.studyId, table.revision] }),
     uniqueIndex('change_once').on(table.studyId, table.token),
   ],
+);
+
+/** Entries of the chain that are no changes: append-only. */
+export const studyLog = mysqlTable(
+  'study_log',
+  {
+    studyId: id('study_id').notNull(),
+    entry: int('entry').notNull(),
+    kind: varchar('kind', { length: 10, enum: LOG_KINDS }).notNull(),
+    evidenceId: id('evidence_id'),
+    detail: json<Record<string, unknown>>()('detail').notNull(),
+    who: varchar('who', { length: 80 }).notNull(),
+    at: time('at').notNull(),
+    hash: varchar('hash', { length: 64 }).notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.studyId, table.entry] })],
 );
 
 export const evidence = mysqlTable(

@@ -157,6 +157,7 @@ export async function readStudy(db: Database, studyId: string): Promise<Study> {
     verdicts: ruled,
     canUndo: steps.undo?.text ?? null,
     canRedo: steps.redo?.text ?? null,
+    ...{ entries: study.entries, head: study.head, notVerified: study.notVerified },
   };
 }
 
@@ -191,13 +192,4 @@ export async function readSample(
     const by = parts && ('split' in parts ? { split: columnOf(parts.split) } : { beside: parts.beside.map(columnOf) });
     return { sample: sampleInParts(table, columnOf(columnId), by), revision: study.revision };
   });
-}
-
-/** Moves a study to the bin, or back. */
-export async function binStudy(db: Database, studyId: string, inBin: boolean): Promise<void> {
-  const [{ affectedRows }] = await db
-    .update(studies)
-    .set({ deletedAt: inBin ? new Date() : null })
-    .where(eq(studies.id, studyId));
-  if (affectedRows === 0) throw notFound('study');
 }

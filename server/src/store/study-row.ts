@@ -5,10 +5,16 @@ import { studies } from './schema.js';
 
 export type StudyRow = typeof studies.$inferSelect;
 
-/** The study, locked until the transaction ends: every other change of it waits. */
-export async function lockStudy(q: Queries, studyId: string): Promise<StudyRow> {
+/** The study, in use or in the bin, locked until the transaction ends: every other change of it waits. */
+export async function lockAnyStudy(q: Queries, studyId: string): Promise<StudyRow> {
   const [study] = await q.select().from(studies).where(eq(studies.id, studyId)).for('update');
   if (!study) throw notFound('study');
+  return study;
+}
+
+/** The same of a study in use. */
+export async function lockStudy(q: Queries, studyId: string): Promise<StudyRow> {
+  const study = await lockAnyStudy(q, studyId);
   refuseBinned(study);
   return study;
 }

@@ -69,7 +69,7 @@ export async function rule(
     await q.insert(verdicts).values({ ...row, revision: study.revision });
     await q.update(studies).set({ state: 'ruled' }).where(eq(studies.id, studyId));
     const applied = { inverse: null, text: `Verdict: ${decisionWords(decision, family)}`, reason };
-    return recordChange(q, study, { token, kind: 'rule', detail: request, who, at, applied });
+    return recordChange(q, study, { token, kind: 'rule', detail: { ...request, looked }, who, at, applied });
   });
 }
 

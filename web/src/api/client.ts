@@ -1,6 +1,7 @@
 import type {
   Announced,
   AskedKind,
+  Checked,
   Evidence,
   Job,
   JobRequest,
@@ -53,6 +54,8 @@ async function send<T>(method: string, path: string, body?: unknown): Promise<T>
   throw new ApiError(asProblem(answer) ?? { ...UNREACHABLE, status: response.status, code: 'unexpected', detail });
 }
 
+/** Who asks, where it stands in the address. */
+const by = (who: string) => `?who=${encodeURIComponent(who)}`;
 const study = (id: string) => `/studies/${encodeURIComponent(id)}`;
 
 /** A body that goes up as a stream of bytes, with its progress; `stop` breaks it off, unless it has arrived already. */
@@ -129,10 +132,10 @@ export const api = {
   listStudies: (bin: boolean) => send<StudySummary[]>('GET', `/studies${bin ? '?bin=1' : ''}`),
   createStudy: (begun: { name?: string; asks?: AskedKind | null } = {}) =>
     send<{ id: string }>('POST', '/studies', begun),
-  openSaved: (file: unknown) => send<{ id: string }>('POST', '/studies/saved', file),
+  openSaved: (file: unknown, who: string) => send<{ id: string }>('POST', `/studies/saved${by(who)}`, file),
   saveStudy: (id: string) => send<StudyFile>('GET', `${study(id)}/saved`),
-  binStudy: (id: string) => send<undefined>('DELETE', study(id)),
-  restoreStudy: (id: string) => send<undefined>('POST', `${study(id)}/restore`, {}),
+  binStudy: (id: string, who: string) => send<undefined>('DELETE', `${study(id)}${by(who)}`),
+  restoreStudy: (id: string, who: string) => send<undefined>('POST', `${study(id)}/restore${by(who)}`, {}),
   readStudy: (id: string) => send<Study>('GET', study(id)),
   readCells: (id: string) => send<{ revision: number; cells: StudyCells }>('GET', `${study(id)}/cells`),
   change: (id: string, body: unknown) => send<Changed>('POST', `${study(id)}/changes`, body),
@@ -140,12 +143,14 @@ export const api = {
   importRows: (id: string, body: Blob, progress: (share: number) => void) =>
     upload<Changed>(`${study(id)}/imports`, body, progress),
   follow,
-  readRecord: (id: string) => send<RecordEntry[]>('GET', `${study(id)}/changes`),
+  readRecord: (id: string, before?: number) =>
+    send<RecordEntry[]>('GET', `${study(id)}/changes${before === undefined ? '' : `?before=${before}`}`),
+  auditStudy: (id: string) => send<Checked>('GET', `${study(id)}/audit`),
   listEvidence: (id: string) => send<Evidence[]>('GET', `${study(id)}/evidence`),
   keep: (id: string, body: KeepInput) => send<Evidence>('POST', `${study(id)}/evidence`, body),
   say: (evidenceId: string, body: SayRequest) => send<Evidence>('POST', piece(evidenceId), body),
-  orderEvidence: (id: string, order: readonly string[]) =>
-    send<undefined>('POST', `${study(id)}/evidence/order`, { order }),
+  orderEvidence: (id: string, order: readonly string[], who: string) =>
+    send<undefined>('POST', `${study(id)}/evidence/order`, { order, who }),
   staleEvidence: (id: string) => send<{ revision: number; stale: string[] }>('GET', `${study(id)}/evidence/stale`),
   listLooks: (id: string) => send<Look[]>('GET', `${study(id)}/looks`),
   noteLooks: (id: string, looks: readonly Look[]) => send<undefined>('POST', `${study(id)}/looks`, { looks }),

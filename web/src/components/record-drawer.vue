@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { RecordEntry } from '@verdict/contract';
+import type { Checked, RecordEntry } from '@verdict/contract';
+import { OUTSIDE_READINGS } from '@verdict/contract';
 import { toDelimited } from '@verdict/core/readings';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -10,24 +11,43 @@ import { formatTime } from './time.js';
 import SentenceChoice from './fields/sentence-choice.vue';
 import SentenceText from './fields/sentence-text.vue';
 
-/** Every change of the study, the newest first: what, who, when, why; to find one, go to its place, take it back, save them all. */
+/** Every change of the study, the newest first: what, who, when, why; to find one, go to its place, take it back, save them all; to check the record. */
 const open = defineModel<boolean>({ required: true });
 const store = useStudy();
 const router = useRouter();
 const entries = ref<RecordEntry[]>([]);
 const failed = ref('');
+const checked = ref<Checked | 'running' | null>(null);
 const wanted = ref('');
 const kind = ref<'all' | 'cells' | 'columns' | 'aside' | 'decisions'>('all');
 
-watch([open, () => store.study?.revision], async () => {
-  if (!open.value || !store.study) return;
+async function guarded(work: () => Promise<void>): Promise<void> {
   try {
-    entries.value = await api.readRecord(store.study.id);
+    await work();
     failed.value = '';
   } catch (error) {
     failed.value = error instanceof ApiError ? error.problem.detail : String(error);
   }
+}
+watch([open, () => store.study?.revision], () => {
+  checked.value = null;
+  if (open.value && store.study) void guarded(async () => void (entries.value = await api.readRecord(store.study!.id)));
 });
+/** Entries that come in pages: the number of the first one tells whether there are older ones. */
+const older = computed(() => (entries.value.at(-1)?.revision ?? 1) - 1);
+const readOlder = () =>
+  guarded(async () => {
+    const page = await api.readRecord(store.study!.id, older.value + 1);
+    entries.value = [...entries.value, ...page];
+  });
+async function check(): Promise<void> {
+  checked.value = 'running';
+  await guarded(async () => {
+    checked.value = await api.auditStudy(store.study!.id);
+    store.study!.notVerified = checked.value.notVerified;
+  });
+  if (checked.value === 'running') checked.value = null;
+}
 
 const KINDS: Record<Exclude<typeof kind.value, 'all'>, RecordEntry['kind'][]> = {
   cells: ['edit-cells', 'insert-rows', 'remove-rows'],
@@ -36,7 +56,7 @@ const KINDS: Record<Exclude<typeof kind.value, 'all'>, RecordEntry['kind'][]> = 
     ...(['order-columns', 'freeze-column', 'thaw-column'] as const),
   ],
   aside: ['set-aside', 'put-back', 'leave-in', 'look-again'],
-  decisions: ['change-study', 'rule', 'reopen'],
+  decisions: ['change-study', 'rule', 'reopen', 'bin', 'restore'],
 };
 const shown = computed(() => {
   const text = wanted.value.trim().toLowerCase();
@@ -51,7 +71,7 @@ const MOST = 300;
 
 const words = ({ undoes, text }: RecordEntry) => (undoes === null ? text : `Undone ${undoes}: ${text}`);
 const canTakeBack = (entry: RecordEntry) =>
-  !store.ruled && entry.undoneBy === null && entry.kind !== 'rule' && entry.kind !== 'reopen';
+  !store.ruled && entry.undoneBy === null && !OUTSIDE_READINGS.has(entry.kind);
 const canGo = ({ place }: RecordEntry) => place !== null && store.columnById(place.column) !== null;
 
 function go({ place }: RecordEntry): void {
@@ -101,6 +121,25 @@ function save(): void {
       <p v-if="store.refused" class="said-wrong" role="alert">
         {{ store.refused.detail }} <el-button link @click="store.refused = null">Understood</el-button>
       </p>
+      <div class="checking">
+        <el-button size="small" :loading="checked === 'running'" @click="check">Check the record</el-button>
+        <p v-if="checked && checked !== 'running'" :role="checked.notVerified ? 'alert' : 'status'">
+          <template v-if="checked.notVerified"
+            ><b class="said-wrong">Not verified:</b> {{ checked.notVerified }}</template
+          >
+          <template v-else
+            >Verified: {{ checked.entries }} {{ checked.entries === 1 ? 'entry' : 'entries' }} in an unbroken chain;
+            cells, evidence and verdicts agree with them.</template
+          >
+          <template v-if="checked.earlier">
+            {{ checked.earlier }} {{ checked.earlier === 1 ? 'change was' : 'changes were' }} recorded before the chain
+            began and cannot be verified.</template
+          >
+          <template v-if="checked.head"
+            ><br />Head <code>{{ checked.head }}</code></template
+          >
+        </p>
+      </div>
       <ol class="record">
         <li v-for="entry in shown.slice(0, MOST)" :key="entry.revision" :class="{ undone: entry.undoneBy !== null }">
           <div>
@@ -133,6 +172,10 @@ function save(): void {
         and {{ shown.length - MOST }} older ones: narrow the words, or save all.
       </p>
       <p v-else-if="shown.length === 0" class="soft">No change is like that.</p>
+      <p v-if="older > 0" class="soft">
+        The {{ older === 1 ? 'oldest change is' : `oldest ${older} changes are` }} not shown.
+        <el-button link @click="readOlder">Show older changes</el-button>
+      </p>
     </template>
   </el-drawer>
 </template>
@@ -171,6 +214,17 @@ function save(): void {
 }
 .room {
   flex: 1;
+}
+.checking {
+  padding-bottom: 8px;
+  font-size: 13px;
+}
+.checking p {
+  margin: 6px 0 0;
+}
+.checking code {
+  overflow-wrap: anywhere;
+  font-size: 12px;
 }
 .undone > div:first-child {
   color: var(--soft);

@@ -136,7 +136,11 @@ useEventListener('keydown', (event) => {
     </nav>
     <template v-if="store.state === 'ready' && store.study">
       <SubjectBar v-if="here" />
-      <div v-if="store.away || store.conflict || store.refused" class="said no-print">
+      <div v-if="store.away || store.conflict || store.refused || store.study.notVerified" class="said no-print">
+        <CautionNote v-if="store.study.notVerified" lead="Not verified" tone="wrong">
+          This study does not agree with its record: {{ store.study.notVerified }} Do not rely on it before the
+          difference is explained.
+        </CautionNote>
         <CautionNote v-if="store.conflict" lead="Changed elsewhere" tone="wrong">
           {{ store.conflict.detail }}
           <span v-if="store.conflict.changes?.length"> There: {{ store.conflict.changes.join('; ') }}. </span>

@@ -1,5 +1,6 @@
 import {
   decisionWords,
+  type Checked,
   QUESTION_WORDS,
   type Evidence,
   type MarkedReading,
@@ -25,6 +26,8 @@ export interface SheetSource {
   cellOf: (column: string, row: number) => string;
   weighed: string;
   notSeen: string;
+  /** What checking the record found; null while it is being checked. */
+  checked: Checked | null;
   /** The rows of the appendix, or null. */
   appendix: SheetTable | null;
 }
@@ -124,7 +127,18 @@ const earlierWords = ({ decision, family, reason, who, at, reopened }: Verdict) 
   `${decisionWords(decision, family)} (${who}, ${moment(at)}: ${reason})${reopened ? `; reopened by ${reopened.who}, ${moment(reopened.at)}: ${reopened.reason}` : ''}.`;
 
 /** How an auditor has every number again, from the study file or from the readings alone. */
-function recomputeOf({ study, onSheet }: SheetSource): string[] {
+/** The end of the chain, by which a printed sheet is compared with the record; what it does not vouch for. */
+function recordOf({ checked }: SheetSource): string[] {
+  if (!checked) return ['The record is being checked.'];
+  const { entries, head, earlier, notVerified } = checked;
+  if (notVerified) return [`Not verified. The study does not agree with its record: ${notVerified}`];
+  if (!head) return ['The record has no entries yet.'];
+  const before = earlier ? ` ${count(earlier, 'change')} recorded before the chain began cannot be verified.` : '';
+  return [`Record verified: ${count(entries, 'entry', 'entries')}, head ${head}.${before}`];
+}
+
+function recomputeOf(source: SheetSource): string[] {
+  const { study, onSheet } = source;
   const said = [
     `Study ${study.id}, at change ${study.revision}. In Verdict, Recompute beside each piece of evidence works it out again and compares every bit.`,
     'Elsewhere: save the study as a file and open it on another installation, or run the command line over the readings as CSV with the request of a piece as its options; the same request, seed and readings give the same bits in any engine. A fingerprint is the SHA-256 of the readings used, as little-endian doubles in the order of the rows.',
@@ -134,7 +148,7 @@ function recomputeOf({ study, onSheet }: SheetSource): string[] {
     ([fingerprint, { column, request, revision }]) =>
       `Readings of ${study.columns.find(({ id }) => id === column)?.name ?? String(request.column)} at change ${revision}: fingerprint ${fingerprint}.`,
   );
-  return onSheet.length ? [...said, ...fingerprints] : said.slice(0, 1);
+  return [...recordOf(source), ...(onSheet.length ? [...said, ...fingerprints] : said.slice(0, 1))];
 }
 
 /** The sheet of a study: everything that is needed to follow the decision without the page. */
@@ -150,7 +164,7 @@ export function sheetOf(source: SheetSource): Sheet {
   };
   return {
     title: study.name || 'untitled study',
-    kicker: standing ? 'Verdict' : 'Verdict, not yet ruled',
+    kicker: `${standing ? 'Verdict' : 'Verdict, not yet ruled'}${source.checked?.notVerified ? `. Not verified: ${source.checked.notVerified}` : ''}`,
     question: study.question || (study.asks ? QUESTION_WORDS[study.asks] : 'No question was written down.'),
     decision,
     headline: headlineOf(source),

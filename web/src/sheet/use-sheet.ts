@@ -1,4 +1,7 @@
+import type { Checked } from '@verdict/contract';
+import { useDebounceFn } from '@vueuse/core';
 import { computed, nextTick, ref, shallowRef, watch, type Ref } from 'vue';
+import { api } from '../api/client.js';
 import { openWords } from '../path/questions.js';
 import { useStanding } from '../path/use-standing.js';
 import { useEvidence } from '../stores/evidence.js';
@@ -45,6 +48,18 @@ export function useSheet(paper: Ref<HTMLElement | undefined>) {
     return { title: `Readings${cut.length ? `: ${cut.join(', ')}` : ''}`, heads, rows };
   });
 
+  /** The record is checked anew after everything that adds to it. */
+  const checked = shallowRef<Checked | null>(null);
+  const check = useDebounceFn(async () => {
+    const { study } = store;
+    if (!study) return;
+    const found = await api.auditStudy(study.id).catch(() => null);
+    if (store.study?.id === study.id) checked.value = found;
+  }, 200);
+  watch([() => store.study?.id, () => store.study?.revision, () => evidence.items], () => void check(), {
+    immediate: true,
+  });
+
   const sheet = computed(() => {
     const { study } = store;
     if (!study) return null;
@@ -52,7 +67,7 @@ export function useSheet(paper: Ref<HTMLElement | undefined>) {
       ...{ study, standing: standing.value, onSheet: onSheet.value, leftOut: leftOut.value },
       ...{ stale: evidence.stale, sample: store.sample, weighed: weighed.value, notSeen: openWords(steps.value) },
       cellOf: (column, row) => store.textsOf(column)[row - 1] ?? '',
-      appendix: appendix.value,
+      ...{ appendix: appendix.value, checked: checked.value },
     });
   });
 

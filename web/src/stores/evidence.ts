@@ -2,6 +2,7 @@ import type { Evidence, KeepInput, Problem, Recomputed, SayRequest } from '@verd
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
 import { api, ApiError } from '../api/client.js';
+import { useWho } from './who.js';
 
 /** The place of a piece among those that are named; where it is not, the one it had. */
 function placeIn(order: readonly string[], { id, place }: Evidence): number | null {
@@ -11,6 +12,7 @@ function placeIn(order: readonly string[], { id, place }: Evidence): number | nu
 
 /** The kept evidence of the open study, in the order it was kept. */
 export const useEvidence = defineStore('evidence', () => {
+  const who = useWho();
   const items = shallowRef<Evidence[]>([]);
   const drawerOpen = ref(false);
   const problem = shallowRef<Problem | null>(null);
@@ -93,7 +95,7 @@ export const useEvidence = defineStore('evidence', () => {
     problem.value = null;
     underWay.add(id);
     try {
-      const now = await api.say(id, said);
+      const now = await api.say(id, { who: who.name, ...said });
       items.value = items.value.map((item) => (item.id === id ? now : said.leads ? { ...item, leads: false } : item));
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
@@ -109,7 +111,7 @@ export const useEvidence = defineStore('evidence', () => {
     const before = items.value;
     items.value = before.map((item) => ({ ...item, place: placeIn(order, item) }));
     try {
-      await api.orderEvidence(shown, order);
+      await api.orderEvidence(shown, order, who.name);
     } catch (error) {
       if (!(error instanceof ApiError)) throw error;
       items.value = before;

@@ -1,4 +1,4 @@
-import { firstSubject, reachOf, type Change, type NewColumn } from '@verdict/contract';
+import { digestOfCells, firstSubject, reachOf, type Change, type NewColumn } from '@verdict/contract';
 import { derivationWords, derive, frozenCells, type Derivation } from '@verdict/core/table';
 import { eq, inArray, max } from 'drizzle-orm';
 import { cellsFrom, clearColumn, writeColumn } from '../cells.js';
@@ -70,7 +70,9 @@ export async function addColumns(context: Context, change: Of<'add-columns'>): P
   for (const { id, cells } of change.columns) await writeColumn(context.q, id, cells);
   const aside = change.columns.flatMap(({ id, aside: own }) => own.map((reading) => ({ ...reading, column: id })));
   await insertMarks(context, MARKS.aside, aside);
-  return columnsAdded(context, bare, reachOf(change), change.note);
+  const written = change.columns.filter(({ cells }) => cells.length > 0);
+  const cells = Object.fromEntries(written.map((column) => [column.id, digestOfCells(column.cells)]));
+  return { ...(await columnsAdded(context, bare, reachOf(change), change.note)), cells };
 }
 
 export async function markColumns(
@@ -178,11 +180,13 @@ export async function freezeColumn(context: Context, change: Of<'freeze-column'>
   const { q } = context;
   const column = columnOf(context, change.column);
   const derivation = column.derivation!;
-  await writeColumn(q, column.id, change.texts ?? (await workedOut(context, column)));
+  const texts = change.texts ?? (await workedOut(context, column));
+  await writeColumn(q, column.id, texts);
   await q.update(columns).set({ derivation: null }).where(eq(columns.id, column.id));
   return {
     inverse: { kind: 'thaw-column', column: column.id, derivation },
     text: `Froze ${column.name} (${derivationWords(derivation, context.columns)})`.slice(0, LONGEST_TEXT),
+    cells: { [column.id]: digestOfCells(texts) },
     place: { column: column.id, row: 1 },
   };
 }

@@ -28,6 +28,8 @@ export interface Applied {
   text: string;
   reason?: string | null;
   place?: Place | null;
+  /** The digests of the cells of columns that it wrote as a whole. */
+  cells?: Record<string, string>;
 }
 
 export type Of<K extends Change['kind']> = Extract<Change, { kind: K }>;

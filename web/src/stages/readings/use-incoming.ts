@@ -41,7 +41,7 @@ export function useIncoming() {
     else if ('incoming' in opened) offer(opened.incoming, false);
     else {
       try {
-        const { id } = await api.openSaved(opened.study);
+        const { id } = await api.openSaved(opened.study, useWho().name);
         await router.push({ name: 'readings', params: { id } });
       } catch (error) {
         refusal.value = error instanceof ApiError ? `${file.name}: ${error.problem.detail}` : String(error);

@@ -108,12 +108,12 @@ async function openFrom(file: File | undefined): Promise<void> {
   else if ('incoming' in opened) begin(opened.incoming);
   else
     await guarded(async () => {
-      const { id } = await api.openSaved(opened.study);
+      const { id } = await api.openSaved(opened.study, who.name);
       await router.push({ name: 'readings', params: { id } });
     });
 }
-const moveToBin = (id: string) => guarded(() => api.binStudy(id).then(load));
-const restore = (id: string) => guarded(() => api.restoreStudy(id).then(load));
+const moveToBin = (id: string) => guarded(() => api.binStudy(id, who.name).then(load));
+const restore = (id: string) => guarded(() => api.restoreStudy(id, who.name).then(load));
 
 const empty = computed(() => studies.value?.length === 0);
 /** Nothing here but the examples: somebody is new. */

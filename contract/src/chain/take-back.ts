@@ -1,0 +1,249 @@
+/** Goes back through a record, a change at a time, and compares what each says it wrote with what stands there. */
+import { OUTSIDE_READINGS } from '../file-with-ids.js';
+import { fromOlder } from '../older-changes.js';
+import type { Change } from '../changes.js';
+import { movedByInsert, movedByRemoval } from '../row-moves.js';
+import { digestOfCells } from './digest.js';
+import { placeKey, same, type Mark, type Standing } from './facts.js';
+import type { ChangeRow } from './links.js';
+
+type Of<K extends Change['kind']> = Extract<Change, { kind: K }>;
+type Marking = Of<'set-aside'>['readings'];
+/** Called with what does not agree. */
+type Object_ = (text: string) => void;
+
+const nameOf = ({ columns }: Standing, id: string) => String(columns.get(id)?.name ?? id);
+
+function compareFacts(facts: Record<string, unknown> | undefined, said: object, what: string, object: Object_): void {
+  for (const [key, value] of Object.entries(said))
+    if (value !== undefined && !same(facts?.[key], value)) object(`${what}: ${key} is not as recorded.`);
+}
+
+function editedCells(now: Standing, change: Of<'edit-cells'>, object: Object_): void {
+  const seen = new Set<string>();
+  // Where one change writes a cell twice, the later text stands.
+  for (const { column, row, texts } of [...change.runs].reverse()) {
+    const own = now.cells.get(column) ?? [];
+    for (const [i, text] of texts.entries()) {
+      const key = placeKey(column, row + i);
+      if (seen.has(key)) continue;
+      if (change.runs.length > 1) seen.add(key);
+      if ((own[row + i - 1] ?? '') !== text)
+        return object(`row ${row + i} of ${nameOf(now, column)} is not as recorded.`);
+    }
+  }
+}
+
+function writeRuns({ cells }: Standing, { runs }: Of<'edit-cells'>): void {
+  for (const { column, row, texts } of runs) {
+    const own = cells.get(column);
+    if (!own) continue;
+    while (own.length < row - 1) own.push('');
+    texts.forEach((text, i) => (own[row - 1 + i] = text));
+  }
+}
+
+/** Takes new columns out again, and compares them with what was added. */
+function addedColumns(now: Standing, change: Of<'add-columns'>, digests: ChangeRow['cells'], object: Object_): void {
+  for (const { id, cells: _, aside, ...facts } of change.columns) {
+    const own = now.columns.get(id);
+    if (!own) {
+      object(`column ${facts.name} is missing.`);
+      continue;
+    }
+    compareFacts(own, { ...facts, removed: false }, `column ${facts.name}`, object);
+    if ((digests?.[id] ?? digestOfCells([])) !== digestOfCells(now.cells.get(id) ?? []))
+      object(`cells of ${facts.name} are not as recorded.`);
+    for (const { row, reason } of aside) {
+      if (now.aside.get(placeKey(id, row))?.reason !== reason)
+        object(`row ${row} of ${facts.name} is not set aside as recorded.`);
+      now.aside.delete(placeKey(id, row));
+    }
+    now.columns.delete(id);
+    now.cells.delete(id);
+  }
+}
+
+function moveMarks(marks: Map<string, Mark>, to: (row: number) => number | null): Map<string, Mark> {
+  const moved = new Map<string, Mark>();
+  for (const [key, mark] of marks) {
+    const at = key.lastIndexOf('/');
+    const row = to(Number(key.slice(at + 1)));
+    if (row !== null) moved.set(placeKey(key.slice(0, at), row), mark);
+  }
+  return moved;
+}
+
+function insertedRows(now: Standing, change: Of<'insert-rows'>, entry: ChangeRow, object: Object_): void {
+  const { rows, contents = [], aside = [], leftIn = [] } = change;
+  const going = new Set(rows);
+  for (const [id, own] of now.cells) {
+    const texts = contents.find(({ column }) => column === id)?.texts ?? [];
+    if (rows.some((row, i) => (own[row - 1] ?? '') !== (texts[i] ?? '')))
+      object(`inserted rows of ${nameOf(now, id)} are not as recorded.`);
+    now.cells.set(
+      id,
+      own.filter((_, i) => !going.has(i + 1)),
+    );
+  }
+  unmark(now.aside, aside, entry, 'set aside', now, object);
+  unmark(now.leftIn, leftIn, entry, 'left in', now, object);
+  const before = movedByRemoval(rows);
+  now.aside = moveMarks(now.aside, before);
+  now.leftIn = moveMarks(now.leftIn, before);
+  now.rowCount -= rows.length;
+}
+
+/** Puts the rows back that a change had removed. */
+function returnRows(now: Standing, { rows, contents = [], aside = [], leftIn = [] }: Of<'insert-rows'>): void {
+  for (const [id, old] of now.cells) {
+    const texts = contents.find(({ column }) => column === id)?.texts ?? [];
+    const whole: string[] = [];
+    let taken = 0;
+    let put = 0;
+    if (old.length === 0 && texts.every((text) => text === '')) continue;
+    while (taken < old.length || put < rows.length) {
+      if (rows[put] === whole.length + 1) whole.push(texts[put++] ?? '');
+      else whole.push(old[taken++] ?? '');
+    }
+    now.cells.set(id, whole);
+  }
+  const moved = movedByInsert(rows);
+  now.aside = moveMarks(now.aside, moved);
+  now.leftIn = moveMarks(now.leftIn, moved);
+  mark(now.aside, aside);
+  mark(now.leftIn, leftIn);
+  now.rowCount += rows.length;
+}
+
+/** Takes marks away that a change had made, and compares them. */
+function unmark(
+  marks: Map<string, Mark>,
+  readings: Marking,
+  { who, at }: ChangeRow,
+  words: string,
+  now: Standing,
+  object: Object_,
+): void {
+  for (const { column, row, reason, by } of readings) {
+    const found = marks.get(placeKey(column, row));
+    const made = by ?? { who, at };
+    if (!found || !same(found, { reason, who: made.who, at: made.at }))
+      object(`row ${row} of ${nameOf(now, column)} is not ${words} as recorded.`);
+    marks.delete(placeKey(column, row));
+  }
+}
+
+/** Marks as they were before they were taken away: each says by whom. */
+function mark(marks: Map<string, Mark>, readings: Marking): void {
+  for (const { column, row, reason, by } of readings)
+    marks.set(placeKey(column, row), { reason, who: by?.who ?? '', at: by?.at ?? '' });
+}
+
+function unmarked(
+  marks: Map<string, Mark>,
+  readings: readonly { column: string; row: number }[],
+  words: string,
+  now: Standing,
+  object: Object_,
+): void {
+  for (const { column, row } of readings)
+    if (marks.has(placeKey(column, row))) object(`row ${row} of ${nameOf(now, column)} is still ${words}.`);
+}
+
+/** The facts of a change to columns: of itself, of those that take their names from it, of those whose limits follow. */
+function columnFacts({ kind: _, column, columnKind, renames = [], bounds = [], ...facts }: Of<'change-column'>) {
+  const own = { column, ...facts, ...(columnKind === undefined ? {} : { kind: columnKind }) };
+  return [own, ...renames, ...bounds].map(({ column: id, ...said }) => ({ id, said }));
+}
+
+/** A change, what takes it back, and its entry in the record. */
+interface Step<K extends Change['kind']> {
+  now: Standing;
+  change: Of<K>;
+  inverse: Change;
+  entry: ChangeRow;
+  object: Object_;
+}
+
+function columnsInTable({
+  now,
+  change,
+  object,
+}: Pick<Step<'remove-columns' | 'return-columns'>, 'now' | 'change' | 'object'>): void {
+  for (const id of change.columns) {
+    const own = now.columns.get(id);
+    if (own?.removed !== (change.kind === 'remove-columns'))
+      object(`column ${nameOf(now, id)} is not in the table as recorded.`);
+    if (own) own.removed = !own.removed;
+  }
+}
+
+function frozenColumn({ now, change: { column }, inverse, entry, object }: Step<'freeze-column'>): void {
+  if ((entry.cells?.[column] ?? digestOfCells([])) !== digestOfCells(now.cells.get(column) ?? []))
+    object(`cells of ${nameOf(now, column)} are not as recorded.`);
+  now.cells.set(column, []);
+  Object.assign(now.columns.get(column) ?? {}, { derivation: (inverse as Of<'thaw-column'>).derivation });
+}
+
+function thawedColumn({ now, change: { column, derivation }, inverse, object }: Step<'thaw-column'>): void {
+  compareFacts(now.columns.get(column), { derivation }, `column ${nameOf(now, column)}`, object);
+  now.cells.set(column, [...((inverse as Of<'freeze-column'>).texts ?? [])]);
+  Object.assign(now.columns.get(column) ?? {}, { derivation: null });
+}
+
+function changedColumn({ now, change, inverse, object }: Step<'change-column'>): void {
+  for (const { id, said } of columnFacts(change))
+    compareFacts(now.columns.get(id), said, `column ${nameOf(now, id)}`, object);
+  for (const { id, said } of columnFacts(inverse as Of<'change-column'>))
+    Object.assign(now.columns.get(id) ?? {}, said);
+}
+
+function changedStudy({ now, change: { kind: _, ...facts }, inverse, object }: Step<'change-study'>): void {
+  compareFacts(now.study, facts, 'the study', object);
+  const { kind: __, ...before } = inverse as Of<'change-study'>;
+  Object.assign(now.study, before);
+}
+
+/** By kind: compares what the change wrote with what stands there, and goes to what stood before it. */
+const BACK: { [K in Change['kind']]: (step: Step<K>) => void } = {
+  'edit-cells': ({ now, change, inverse, object }) => {
+    editedCells(now, change, object);
+    writeRuns(now, inverse as Of<'edit-cells'>);
+  },
+  'add-columns': ({ now, change, entry, object }) => addedColumns(now, change, entry.cells, object),
+  'remove-columns': columnsInTable,
+  'return-columns': columnsInTable,
+  'change-column': changedColumn,
+  // The order of the columns is no matter of any number.
+  'order-columns': () => undefined,
+  'freeze-column': frozenColumn,
+  'thaw-column': thawedColumn,
+  'insert-rows': ({ now, change, entry, object }) => insertedRows(now, change, entry, object),
+  'remove-rows': ({ now, inverse }) => returnRows(now, inverse as Of<'insert-rows'>),
+  'set-aside': ({ now, change, entry, object }) => unmark(now.aside, change.readings, entry, 'set aside', now, object),
+  'put-back': ({ now, change, inverse, object }) => {
+    unmarked(now.aside, change.readings, 'set aside', now, object);
+    mark(now.aside, (inverse as Of<'set-aside'>).readings);
+  },
+  'leave-in': ({ now, change, entry, object }) => unmark(now.leftIn, change.readings, entry, 'left in', now, object),
+  'look-again': ({ now, change, inverse, object }) => {
+    unmarked(now.leftIn, change.readings, 'left in', now, object);
+    mark(now.leftIn, (inverse as Of<'leave-in'>).readings);
+  },
+  'change-study': changedStudy,
+};
+
+/**
+ * Takes one change back: compares first, then goes to what stood before it. Entries of the record that touch no readings are passed over.
+ * @param now the study after the change; afterwards, before it
+ */
+export function takeBack(now: Standing, entry: ChangeRow, object: Object_): void {
+  if (OUTSIDE_READINGS.has(entry.kind)) return;
+  const change = fromOlder(entry.detail) as Change;
+  const inverse = fromOlder(entry.inverse) as Change;
+  BACK[change.kind]({ now, change, inverse, entry, object } as never);
+  const { rowCount, subject } = inverse as { rowCount?: number; subject?: string | null };
+  if (change.kind !== 'change-study' && subject !== undefined) now.study.subject = subject;
+  if (rowCount !== undefined) now.rowCount = rowCount;
+}

@@ -1,0 +1,80 @@
+import type { Began, ChangeRow, EvidenceRow, LogDetail, LogRow, VerdictRow } from './chain/links.js';
+import type { Change } from './changes.js';
+import type { PartsBy } from './evidence.js';
+import { changeWithIds, followsWithIds, type NewId } from './new-ids.js';
+import { fromOlder } from './older-changes.js';
+import type { StudyFile } from './study-file.js';
+
+const orNull = (id: string | null, to: NewId) => (id === null ? null : to(id));
+const keyed = <T>(of: Record<string, T>, to: NewId): Record<string, T> =>
+  Object.fromEntries(Object.entries(of).map(([id, value]) => [to(id), value]));
+
+/** A change, a verdict or its reopening as the record holds it; nothing takes a verdict back. */
+function recordedWithIds(kind: string, said: unknown, to: NewId): unknown {
+  if (said === null) return null;
+  if (kind === 'rule') {
+    const ruling = said as { evidence: string[] };
+    return { ...ruling, evidence: ruling.evidence.map(to) };
+  }
+  return OUTSIDE_READINGS.has(kind) ? said : changeWithIds(fromOlder(said) as Change, to);
+}
+/** Entries of the record that touch no readings. */
+export const OUTSIDE_READINGS: ReadonlySet<string> = new Set(['rule', 'reopen', 'bin', 'restore']);
+
+export const changeRowWithIds = <Row extends Omit<ChangeRow, 'entry' | 'hash'>>(row: Row, to: NewId): Row => ({
+  ...row,
+  detail: recordedWithIds(row.kind, row.detail, to),
+  inverse: recordedWithIds(row.kind, row.inverse, to),
+  placeColumn: orNull(row.placeColumn, to),
+  cells: row.cells && keyed(row.cells, to),
+});
+
+function partsWithIds(parts: PartsBy | null, to: NewId): PartsBy | null {
+  if (parts === null) return null;
+  return 'split' in parts ? { split: to(parts.split) } : { beside: parts.beside.map(to) };
+}
+
+export const evidenceWithIds = <Row extends Pick<EvidenceRow, 'id' | 'columnId' | 'parts' | 'replaces'>>(
+  piece: Row,
+  to: NewId,
+): Row => ({
+  ...{ ...piece, id: to(piece.id), columnId: orNull(piece.columnId, to), parts: partsWithIds(piece.parts, to) },
+  replaces: orNull(piece.replaces, to),
+});
+
+const verdictWithIds = (verdict: VerdictRow, to: NewId): VerdictRow => ({
+  ...{ ...verdict, id: to(verdict.id), evidence: verdict.evidence.map(to) },
+});
+
+function beganWithIds(began: Began, to: NewId): Began {
+  return {
+    ...began,
+    evidence: began.evidence.map((piece) => ({ ...piece, id: to(piece.id) })),
+    verdicts: began.verdicts.map((verdict) => verdictWithIds(verdict, to)),
+    cells: keyed(began.cells, to),
+  };
+}
+
+function detailWithIds(kind: LogRow['kind'], detail: LogRow['detail'], to: NewId): LogRow['detail'] {
+  if (kind === 'began') return { ...beganWithIds(detail as unknown as Began, to) };
+  if (kind === 'ordered') return { order: (detail as unknown as LogDetail['ordered']).order.map(to) };
+  return detail;
+}
+
+export const logRowWithIds = <Row extends Omit<LogRow, 'entry' | 'hash'>>(row: Row, to: NewId): Row => ({
+  ...{ ...row, evidence: orNull(row.evidence, to), detail: detailWithIds(row.kind, row.detail, to) },
+});
+
+/** A whole study under other ids. Ids are replaced where they are ids, never in a text. */
+export const fileWithIds = (file: StudyFile, to: NewId): StudyFile => ({
+  ...file,
+  study: { ...file.study, id: to(file.study.id), subject: orNull(file.study.subject, to) },
+  columns: file.columns.map((column) => ({ ...followsWithIds(column, to), id: to(column.id) })),
+  setAside: file.setAside.map((reading) => ({ ...reading, columnId: to(reading.columnId) })),
+  leftIn: file.leftIn.map((reading) => ({ ...reading, columnId: to(reading.columnId) })),
+  changes: file.changes.map((row) => changeRowWithIds(row, to)),
+  log: file.log.map((row) => logRowWithIds(row, to)),
+  evidence: file.evidence.map((piece) => evidenceWithIds(piece, to)),
+  verdicts: file.verdicts.map((verdict) => verdictWithIds(verdict, to)),
+  looks: file.looks.map((look) => ({ ...look, columnId: orNull(look.columnId, to) })),
+});

@@ -1,0 +1,56 @@
+import { faultWords, type Audit, type ChainEnd, type Checked } from '@verdict/contract';
+import { eq } from 'drizzle-orm';
+import { appendFile, readFile } from 'node:fs/promises';
+import { OneByOne } from './jobs/one-by-one.js';
+import type { Database } from './store/database.js';
+import { studies } from './store/schema.js';
+
+/**
+ * A file outside the database to which the end of a study's chain is added after every change: whoever holds the database could write a whole chain anew, and
+ * cannot make it agree with this file. A line: when, the study, entries, head.
+ */
+export class HeadsFile {
+  readonly #notes: OneByOne<string>;
+
+  /** @param path null for none */
+  constructor(
+    private readonly db: Database,
+    private readonly path: string | null,
+    failed: (error: unknown) => void,
+  ) {
+    this.#notes = new OneByOne((id) => this.#add(id), failed);
+  }
+
+  note(studyId: string): void {
+    if (this.path) this.#notes.want(studyId, studyId);
+  }
+
+  async #add(studyId: string): Promise<void> {
+    const [found] = await this.db
+      .select({ entries: studies.entries, head: studies.head })
+      .from(studies)
+      .where(eq(studies.id, studyId));
+    if (!found?.head) return;
+    const line = [new Date().toISOString(), studyId, found.entries, found.head].join(' ');
+    await appendFile(this.path!, `${line}\n`, { mode: 0o600 });
+  }
+
+  /** An audit with what the file says of the study beside it. */
+  async checked(studyId: string, audit: Audit, chain: readonly ChainEnd[]): Promise<Checked> {
+    const faults = [...audit.faults, ...(await this.#faults(studyId, chain))];
+    return { ...audit, faults, notVerified: faultWords({ ...audit, faults }) };
+  }
+
+  async #faults(studyId: string, chain: readonly ChainEnd[]): Promise<Audit['faults']> {
+    if (!this.path) return [];
+    const text = await readFile(this.path, 'utf8').catch(() => '');
+    const hashes = new Map(chain.map(({ entries, head }) => [entries, head]));
+    const faults = new Map<number, string>();
+    for (const line of text.split('\n')) {
+      const [, id, entry, head] = line.split(' ');
+      if (id !== studyId || hashes.get(Number(entry)) === head) continue;
+      faults.set(Number(entry), `entry ${entry} is not the one in the file of heads.`);
+    }
+    return [...faults].map(([entry, words]) => ({ entry, text: words }));
+  }
+}

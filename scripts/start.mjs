@@ -6,6 +6,7 @@ import { keepBackups } from './daily-backups.mjs';
 import { lockHolder, releaseLock, takeLock, tellAddress } from './lock.mjs';
 import { openLog } from './log-file.mjs';
 import { isFull, superviseMariaDb } from './mariadb.mjs';
+import { ensureSecret, newAddress } from './secret.mjs';
 import { build, ensureMariaDb, ensurePackages, giveUp, ROOT } from './setup.mjs';
 import { Misunderstood, refuseUnreachable, surroundings } from './surroundings.mjs';
 
@@ -15,6 +16,7 @@ const {
   port,
   backups,
   heads,
+  open,
   databaseUrl,
   migrationUrl,
 } = understood(() => surroundings(process.env, ROOT));
@@ -30,7 +32,10 @@ function understood(read) {
 }
 
 /** A second start beside a running one would take its database away. */
-const alreadyRunning = ({ pid, url }) => `Verdict is already running${url ? ` at ${url}` : ''} (process ${pid}).`;
+async function refuseSecond({ pid, url }) {
+  const at = url && (await newAddress(HOME, url));
+  giveUp(`Verdict is already running${at ? ` at ${at}` : ''} (process ${pid}).`);
+}
 
 // What is printed may go to a full disk or to a closed pipe: that is no reason to end.
 for (const stream of [process.stdout, process.stderr]) stream.on('error', () => {});
@@ -49,13 +54,13 @@ async function end(code) {
 try {
   mkdirSync(HOME, { recursive: true, mode: 0o700 });
   const holder = lockHolder(HOME);
-  if (holder) giveUp(alreadyRunning(holder));
+  if (holder) await refuseSecond(holder);
   if (isFull(HOME))
     giveUp(
       `Verdict could not start: the disk of ${HOME} (VERDICT_HOME) is full. Free at least 16 MB; everything stored is kept.`,
     );
   const first = takeLock(HOME);
-  if (first) giveUp(alreadyRunning(first));
+  if (first) await refuseSecond(first);
 } catch (error) {
   giveUp(`Verdict could not start: it cannot work in ${HOME} (VERDICT_HOME): ${error.message}`);
 }
@@ -86,7 +91,7 @@ try {
     ports: port === null ? [USUAL_PORT, 0] : [port],
     page: join(ROOT, 'web/dist'),
     demo: pathToFileURL(join(ROOT, 'demo/')),
-    ...{ log, heads },
+    ...{ log, heads, secret: open ? null : ensureSecret(HOME) },
   });
   const stopBackups =
     backups === 0
@@ -100,7 +105,9 @@ try {
     await database.stop();
   };
   tellAddress(HOME, server.url);
-  console.log(`Verdict is ready: ${server.url}`);
+  console.log(`Verdict is ready: ${server.newAddress()}`);
+  if (!open)
+    console.log('The address lets in the first browser that opens it. For another one, run npm start once more.');
   console.log('Ctrl+C stops it. What was entered is kept.');
   if (asked) await end(0);
 } catch (error) {

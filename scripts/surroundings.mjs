@@ -22,6 +22,13 @@ function backupsOf(text) {
   throw new Misunderstood(`VERDICT_BACKUPS is “${text}”; it has to be a number of days, or 0 for no daily backups.`);
 }
 
+/** Whether everybody on this machine is let in. */
+function openOf(text) {
+  if (text === null || text === '0') return false;
+  if (text === '1') return true;
+  throw new Misunderstood(`VERDICT_OPEN is “${text}”; it has to be 1, which lets everybody on this machine in, or 0.`);
+}
+
 /** The file that the ends of all chains are added to; relative to where the command was typed. */
 function headsOf(env) {
   const path = said(env, 'VERDICT_HEADS');
@@ -57,6 +64,7 @@ export function surroundings(env, root) {
     port: portOf(said(env, 'PORT')),
     backups: backupsOf(said(env, 'VERDICT_BACKUPS')),
     heads: headsOf(env),
+    open: openOf(said(env, 'VERDICT_OPEN')),
     databaseUrl,
     migrationUrl: databaseOf(said(env, 'DATABASE_MIGRATION_URL'), 'DATABASE_MIGRATION_URL') ?? databaseUrl,
   };

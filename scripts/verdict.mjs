@@ -2,6 +2,7 @@
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { lockHolder } from './lock.mjs';
+import { readSecret } from './secret.mjs';
 import { build, ensurePackages, ROOT } from './setup.mjs';
 import { surroundings } from './surroundings.mjs';
 
@@ -14,7 +15,7 @@ const { main } = await import(pathToFileURL(join(ROOT, 'cli/dist/main.js')).href
 function running() {
   const { home } = surroundings(process.env, ROOT);
   const url = lockHolder(home)?.url;
-  return url ? { url, token: null } : null;
+  return url ? { url, token: readSecret(home) } : null;
 }
 const output = { out: (text) => process.stdout.write(text), error: (text) => process.stderr.write(text) };
 process.exitCode = await main(process.argv.slice(2), output, running);

@@ -9,7 +9,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readBackup, writeBackup } from '../backup-file.mjs';
 import { backupOfToday } from '../daily-backups.mjs';
 import { urlOf } from '../mariadb.mjs';
-import { ended, killAll, start } from './starting.js';
+import { ask, ended, killAll, start } from './starting.js';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const dir = mkdtempSync(join(tmpdir(), 'verdict-backup-'));
@@ -34,8 +34,8 @@ function run(script: string, at: string, ...args: string[]): Promise<{ code: num
   for (const stream of [child.stdout, child.stderr]) stream.on('data', (text) => (said += String(text)));
   return new Promise((resolve) => child.on('close', (code) => resolve({ code, said })));
 }
-const get = async (url: string, path: string) => (await fetch(`${url}api${path}`)).json();
-const post = (url: string, path: string) => fetch(`${url}api${path}`, { method: 'POST' });
+const get = async (url: string, path: string) => (await ask(url, path)).json();
+const post = (url: string, path: string) => ask(url, path, { method: 'POST' });
 
 /** Everything that the server tells of its studies. */
 async function everything(url: string) {
@@ -66,7 +66,7 @@ async function keepFigures(url: string): Promise<void> {
   const about = { id: randomUUID(), who: 'tester', column, parts: null, note: '' };
   const body = JSON.stringify({ ...about, analysis, version, request, fingerprint, result });
   const headers = { 'Content-Type': 'application/json' };
-  const answer = await fetch(`${url}api/studies/${study!.id}/evidence`, { method: 'POST', headers, body });
+  const answer = await ask(url, `/studies/${study!.id}/evidence`, { method: 'POST', headers, body });
   expect(answer.status, await answer.text()).toBe(201);
   // The server recomputes it by itself, and says so on it.
   await expect.poll(() => get(url, `/studies/${study!.id}/evidence`)).toMatchObject([{ recomputed: { same: true } }]);

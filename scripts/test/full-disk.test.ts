@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { openLog } from '../log-file.mjs';
-import { ended, killAll, start } from './starting.js';
+import { ask, ended, killAll, start } from './starting.js';
 
 /** A disk of 170 MB; only root can make one. */
 const isRoot = process.getuid?.() === 0;
@@ -32,7 +32,7 @@ function fill(): void {
 
 const asked = async (url: string, path: string, body?: object) => {
   const more = body && { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) };
-  const answer = await fetch(`${url}api${path}`, more);
+  const answer = await ask(url, path, more);
   return { status: answer.status, body: (await answer.json()) as Record<string, unknown> };
 };
 

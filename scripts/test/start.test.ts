@@ -1,11 +1,11 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { afterAll, describe, expect, it } from 'vitest';
 import { startMariaDb } from '../mariadb.mjs';
-import { ended, killAll, start as startIn } from './starting.js';
+import { ask, ended, killAll, start as startIn } from './starting.js';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const home = mkdtempSync(join(tmpdir(), 'verdict-start-'));
@@ -16,11 +16,11 @@ afterAll(() => {
 });
 
 const names = async (url: string): Promise<string[]> =>
-  (await (await fetch(`${url}api/studies`)).json()).map(({ name }: { name: string }) => name);
+  (await (await ask(url, '/studies')).json()).map(({ name }: { name: string }) => name);
 async function create(url: string, name: string): Promise<void> {
   const headers = { 'Content-Type': 'application/json' };
   const body = JSON.stringify({ name });
-  expect((await fetch(`${url}api/studies`, { method: 'POST', headers, body })).status).toBe(201);
+  expect((await ask(url, '/studies', { method: 'POST', headers, body })).status).toBe(201);
 }
 const leftOver = () => spawnSync('pgrep', ['-f', home], { encoding: 'utf8' }).stdout.trim();
 
@@ -59,6 +59,45 @@ describe('npm start', () => {
     third.child.kill('SIGINT');
     expect(await ended(third.child)).toBe(0);
     expect(leftOver()).toBe('');
+  });
+
+  it('lets in the browser that opens the printed address, once, and programs that know the secret', async () => {
+    const own = join(home, 'let in');
+    const { child, url, address } = await start({ VERDICT_HOME: own });
+    try {
+      expect(statSync(join(own, 'token')).mode & 0o777).toBe(0o600);
+      const refused = await fetch(`${url}api/studies`);
+      expect(refused.status).toBe(401);
+      expect((await refused.json()).detail).toContain('Open the address that npm start printed');
+      expect((await fetch(`${url}api/studies`, { headers: { Authorization: 'Bearer guess' } })).status).toBe(401);
+      expect(await names(url)).toEqual(DEMO);
+      // The page itself holds nothing: it is what says why nothing can be read.
+      expect((await fetch(url)).status).toBe(200);
+      const open = (at: string) => fetch(at, { redirect: 'manual' });
+      const first = await open(address);
+      expect([first.status, first.headers.get('location')]).toEqual([303, '/']);
+      const cookie = first.headers.get('set-cookie')!;
+      expect(cookie).toMatch(/; HttpOnly; SameSite=Strict$/);
+      const headers = { Cookie: cookie.split(';')[0]! };
+      expect((await fetch(`${url}api/studies`, { headers })).status).toBe(200);
+      expect((await open(address)).headers.get('set-cookie')).toBeNull();
+      // A second start says where it is, with an address for another browser.
+      const said = await start({ VERDICT_HOME: own }).catch((error: Error) => error.message);
+      const another = /already running at (http:\/\/\S+) /.exec(String(said))![1]!;
+      expect(another).not.toBe(address);
+      expect((await open(another)).headers.get('set-cookie')).toBe(cookie);
+      const audit = spawnSync('node', ['scripts/verdict.mjs', 'audit', '--all'], {
+        ...{ cwd: ROOT, encoding: 'utf8' as const, env: { ...process.env, VERDICT_HOME: own } },
+      });
+      expect([audit.status, audit.stdout.match(/^verified /gm)?.length]).toEqual([0, DEMO.length]);
+    } finally {
+      child.kill('SIGINT');
+      await ended(child);
+    }
+    const open = await start({ VERDICT_HOME: own, VERDICT_OPEN: '1' });
+    expect((await fetch(`${open.url}api/studies`)).status).toBe(200);
+    open.child.kill('SIGINT');
+    await ended(open.child);
   });
 
   it.each(['', '{"pid":', '{"pid":"x"}', 'null'])(

@@ -1,11 +1,23 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
+import { readSecret } from '../secret.mjs';
 
 const ROOT = fileURLToPath(new URL('../..', import.meta.url));
 const running: ChildProcess[] = [];
+const secrets = new Map<string, string>();
+
+/** Asks a Verdict that was started here, as a program that knows its secret. */
+export const ask = (url: string, path: string, init: RequestInit = {}): Promise<Response> =>
+  fetch(`${url}api${path}`, {
+    ...init,
+    headers: { ...(init.headers as Record<string, string>), Authorization: `Bearer ${secrets.get(url)}` },
+  });
 
 /** `npm start` without npm: resolves with the address it prints, or rejects with what it said instead. */
-export function start(home: string, more: NodeJS.ProcessEnv = {}): Promise<{ child: ChildProcess; url: string }> {
+export function start(
+  home: string,
+  more: NodeJS.ProcessEnv = {},
+): Promise<{ child: ChildProcess; url: string; address: string }> {
   const child = spawn('node', ['scripts/start.mjs'], {
     cwd: ROOT,
     env: { ...process.env, VERDICT_HOME: home, PORT: '0', ...more },
@@ -15,8 +27,12 @@ export function start(home: string, more: NodeJS.ProcessEnv = {}): Promise<{ chi
     let said = '';
     const listen = (text: Buffer) => {
       said += String(text);
-      const url = /http:\/\/\S+/.exec(said)?.[0];
-      if (url && said.includes('is ready')) resolve({ child, url });
+      const address = /is ready: (http:\/\/\S+)\n/.exec(said)?.[1];
+      if (!address) return;
+      const url = new URL('/', address).href;
+      const secret = readSecret(home);
+      if (secret) secrets.set(url, secret);
+      resolve({ child, url, address });
     };
     child.stdout.on('data', listen);
     child.stderr.on('data', listen);

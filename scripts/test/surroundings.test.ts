@@ -20,9 +20,22 @@ afterEach(() => {
 
 describe('what the environment says about a start', () => {
   it('is taken as nothing where it is empty, and relative to where the command was typed', () => {
-    const nothing = { home: '/project/.verdict', port: null, backups: 7, databaseUrl: null, migrationUrl: null };
+    const nothing = {
+      home: '/project/.verdict',
+      port: null,
+      backups: 7,
+      heads: null,
+      open: false,
+      databaseUrl: null,
+      migrationUrl: null,
+    };
     expect(read({})).toEqual(nothing);
     expect(read({ PORT: '', VERDICT_HOME: ' ', DATABASE_URL: '' })).toEqual(nothing);
+    expect(read({ VERDICT_HEADS: '/elsewhere/heads', VERDICT_OPEN: '1' })).toMatchObject({
+      heads: '/elsewhere/heads',
+      open: true,
+    });
+    expect(() => read({ VERDICT_OPEN: 'yes' })).toThrow('VERDICT_OPEN is “yes”; it has to be 1');
     expect(read({ VERDICT_HOME: 'data/verdict', PORT: '4800' })).toMatchObject({
       home: '/here/data/verdict',
       port: 4800,

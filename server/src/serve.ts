@@ -3,6 +3,7 @@ import type { AddressInfo } from 'node:net';
 import { pino, type DestinationStream } from 'pino';
 import { loadDemo } from './demo.js';
 import { HeadsFile } from './heads-file.js';
+import { Access } from './http/access.js';
 import { createApp } from './http/app.js';
 import { createAnalysisPool } from './jobs/analysis-pool.js';
 import { JOBS, StudyFeed } from './http/study-feed.js';
@@ -27,12 +28,16 @@ export interface Settings {
   idleMilliseconds?: number;
   /** A file outside the database that the ends of all chains are added to. */
   heads?: string | null;
+  /** The secret of those who are let in; none lets everybody on this machine in. */
+  secret?: string | null;
   /** How often the work of jobs is stored; every second unless said. */
   storeEveryMilliseconds?: number;
 }
 
 export interface Running {
   url: string;
+  /** An address that lets in the browser that opens it first. */
+  newAddress(): string;
   close(): Promise<void>;
 }
 
@@ -65,20 +70,23 @@ export async function serve(settings: Settings): Promise<Running> {
   const { page, idleMilliseconds = 15_000, storeEveryMilliseconds = 1_000 } = settings;
   const failed = (error: unknown) => log.error({ name: (error as Error).name }, 'background work failed');
   const heads = new HeadsFile(db, settings.heads ?? null, failed);
+  const access = new Access(settings.secret ?? null);
   const feed = new StudyFeed((channel) => heads.note(channel));
   const jobs = new Jobs({
     ...{ db, store, pool, storeEveryMilliseconds },
     tell: (job) => [job.study.id, JOBS].forEach((channel) => feed.tell(channel, 'job', job)),
     failed: (error) => log.error({ name: (error as Error).name }, 'a job failed'),
   });
-  const server = createServer(createApp({ db, store, pool, feed, jobs, heads, log, idleMilliseconds, page }));
+  const server = createServer(createApp({ db, store, pool, feed, jobs, heads, access, log, idleMilliseconds, page }));
   // Longer than clients keep a connection: none is closed while a request is on its way to it.
   server.keepAliveTimeout = 75_000;
   const port = await listen(server, settings.ports);
   await jobs.goOn();
   log.info({ port }, 'ready');
+  const url = `http://127.0.0.1:${port}/`;
   return {
-    url: `http://127.0.0.1:${port}/`,
+    url,
+    newAddress: () => `${url}${access.newKey()}`,
     close: async () => {
       server.closeAllConnections();
       await new Promise((done) => server.close(done));

@@ -5,6 +5,7 @@ import type { HeadsFile } from '../heads-file.js';
 import type { Jobs } from '../jobs/jobs.js';
 import type { StorePool } from '../jobs/store-pool.js';
 import type { Database } from '../store/database.js';
+import type { Access } from './access.js';
 import { headers, ownOriginOnly } from './guard.js';
 import { jsonBody } from './json-body.js';
 import { problemHandler, sendProblem } from './problems.js';
@@ -16,6 +17,7 @@ export interface Parts {
   feed: StudyFeed;
   jobs: Jobs;
   heads: HeadsFile;
+  access: Access;
   store: StorePool;
   pool: AnalysisPool;
   log: Logger;
@@ -24,7 +26,7 @@ export interface Parts {
   page: string | null;
 }
 
-export function createApp({ db, store, pool, feed, jobs, heads, log, idleMilliseconds, page }: Parts): Express {
+export function createApp({ db, store, pool, feed, jobs, heads, access, log, idleMilliseconds, page }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   // Answers of the API are never cached; a digest of each would only take time.
@@ -39,12 +41,14 @@ export function createApp({ db, store, pool, feed, jobs, heads, log, idleMillise
     });
     next();
   });
-  app.use('/api', jsonBody, (_req: Request, res: Response, next: NextFunction) => {
+  app.use('/api', access.required, jsonBody, (_req: Request, res: Response, next: NextFunction) => {
     res.setHeader('Cache-Control', 'no-store');
     next();
   });
   // Names and places only: the message of a failed query holds its values.
   const failed = (error: unknown) => log.error({ name: (error as Error).name }, 'background work failed');
+  // For a second start, which prints an address of its own.
+  app.post('/api/keys', (_req, res) => res.status(201).json({ address: access.newKey() }));
   app.use('/api', routes({ db, store, pool, feed, jobs, heads, idleMilliseconds, failed }));
   app.use('/api', (_req, res) =>
     sendProblem(res, {
@@ -55,6 +59,7 @@ export function createApp({ db, store, pool, feed, jobs, heads, log, idleMillise
     }),
   );
   if (page) {
+    app.get('/{*splat}', access.byKey);
     // Built files carry a hash in their name and never change; the page itself must not outlive an update.
     const assets = { index: false, immutable: true, maxAge: '30d' } as const;
     app.use('/assets', express.static(`${page}/assets`, assets), (_req, res) =>

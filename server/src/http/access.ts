@@ -1,0 +1,66 @@
+import type { Request, RequestHandler, Response } from 'express';
+import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
+import { sendProblem } from './problems.js';
+
+const NOT_LET_IN =
+  'This browser has not been let in. Open the address that npm start printed; run npm start once more to have a new one.';
+
+const digest = (text: string) => createHash('sha256').update(text).digest();
+const isSame = (a: string, b: string) => timingSafeEqual(digest(a), digest(b));
+
+/** A year: the cookie is as lasting as the secret it is made from. */
+const COOKIE_SECONDS = 31_536_000;
+/** Addresses that were printed and not opened yet; the oldest are forgotten. */
+const MOST_KEYS = 20;
+
+/**
+ * Lets in who has been given an address with a key, once, and their browser from then on by a cookie; and programs that know the secret. Other users of the
+ * machine reach the same port, and have neither.
+ */
+export class Access {
+  readonly #keys = new Set<string>();
+
+  /** @param secret from a file that only its owner reads; null lets everybody in */
+  constructor(private readonly secret: string | null) {}
+
+  /** A key for one address. '' where none is needed. */
+  newKey(): string {
+    if (this.secret === null) return '';
+    const key = randomBytes(16).toString('hex');
+    this.#keys.add(key);
+    const [oldest] = this.#keys;
+    if (this.#keys.size > MOST_KEYS) this.#keys.delete(oldest!);
+    return `?key=${key}`;
+  }
+
+  /** Of its own on every port: a browser sends the cookies of a host to all of them. */
+  #cookieName = (req: Request) => `verdict-${req.socket.localPort}`;
+  #cookie = () => createHash('sha256').update(`cookie ${this.secret}`).digest('hex');
+
+  #isLetIn(req: Request): boolean {
+    if (this.secret === null) return true;
+    const { authorization = '', cookie = '' } = req.headers;
+    if (isSame(authorization, `Bearer ${this.secret}`)) return true;
+    const name = this.#cookieName(req);
+    return cookie.split(/;\s*/).some((pair) => isSame(pair, `${name}=${this.#cookie()}`));
+  }
+
+  /** Answers 401 to requests of anybody else. */
+  readonly required: RequestHandler = (req, res, next) => {
+    if (this.#isLetIn(req)) next();
+    else sendProblem(res, { status: 401, title: 'Not let in', detail: NOT_LET_IN, code: 'not-let-in' });
+  };
+
+  /** Takes the key of an address, sets the cookie, and goes on to the address without the key. */
+  readonly byKey: RequestHandler = (req, res, next) => {
+    const { key } = req.query;
+    if (typeof key !== 'string' || this.secret === null) return next();
+    if (this.#keys.delete(key)) this.#setCookie(req, res);
+    res.redirect(303, req.path);
+  };
+
+  #setCookie(req: Request, res: Response): void {
+    const rules = `Path=/; Max-Age=${COOKIE_SECONDS}; HttpOnly; SameSite=Strict`;
+    res.setHeader('Set-Cookie', `${this.#cookieName(req)}=${this.#cookie()}; ${rules}`);
+  }
+}

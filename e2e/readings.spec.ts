@@ -2,6 +2,7 @@ import { closeSync, mkdtempSync, openSync, ftruncateSync, rmSync, writeFileSync 
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { TWELVE, pick, expect, gridCell, newStudy, paste, stored, studyOf, test, holds, openFile } from './app.js';
+import { createConnection } from 'mysql2/promise';
 
 test('a pasted block is recognised, shown, corrected and only then stored', async ({ page }) => {
   await newStudy(page);
@@ -54,6 +55,29 @@ test('edits are undone and redone with the keys, and stand in the record', async
   const record = page.getByRole('dialog', { name: 'Record' });
   await expect(record).toContainText('Row 1 of thickness: “7.80” became “9.99”');
   await expect(record).toContainText('Undone 2');
+});
+
+test('the record is checked, and a study that was altered in the database is marked on the page and on the sheet', async ({
+  page,
+  app,
+}) => {
+  await studyOf(page, TWELVE);
+  const id = /studies\/([^/]+)/.exec(page.url())![1]!;
+  await page.getByRole('button', { name: 'Record' }).click();
+  const record = page.getByRole('dialog', { name: 'Record' });
+  await expect(record).toContainText(/Head of the record: [0-9a-f]{64}/);
+  await record.getByRole('button', { name: 'Check the record' }).click();
+  await expect(record).toContainText('Verified: 1 entry in an unbroken chain');
+  const owner = await createConnection(app.database.migrationUrl);
+  await owner.query("UPDATE changes SET who = 'somebody' WHERE study_id = ?", [id]);
+  await owner.end();
+  await record.getByRole('button', { name: 'Check the record' }).click();
+  await expect(record.getByRole('alert')).toContainText('Not verified: entry 1 (change 1) was altered.');
+  await page.goto(`/studies/${id}/sheet`);
+  await expect(page.getByRole('alert')).toContainText(
+    'does not agree with its record: entry 1 (change 1) was altered.',
+  );
+  await expect(page.getByRole('article', { name: 'Sheet' })).toContainText('Not verified This study does not agree');
 });
 
 test('keyboard only: move, write, clear, and leave the table', async ({ page }) => {

@@ -68,7 +68,7 @@ describe('npm start', () => {
       expect(statSync(join(own, 'token')).mode & 0o777).toBe(0o600);
       const refused = await fetch(`${url}api/studies`);
       expect(refused.status).toBe(401);
-      expect((await refused.json()).detail).toContain('Open the address that npm start printed');
+      expect((await refused.json()).detail).toContain('Open the address printed by npm start');
       expect((await fetch(`${url}api/studies`, { headers: { Authorization: 'Bearer guess' } })).status).toBe(401);
       expect(await names(url)).toEqual(DEMO);
       // The page itself holds nothing: it is what says why nothing can be read.

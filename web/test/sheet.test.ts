@@ -132,8 +132,8 @@ describe('a sheet', () => {
     expect(sheetOf({ ...source, checked }).recompute[0]).toContain('3 changes recorded before the chain began cannot');
     expect(sheetOf({ ...source, checked: null }).recompute[0]).toBe('The record is being checked.');
     const broken = sheetOf({ ...source, checked: { ...checked, notVerified: 'entry 7 was altered.' } });
-    expect([broken.kicker, broken.recompute[0]]).toEqual([
-      'Verdict. Not verified: entry 7 was altered.',
+    expect([broken.notVerified, broken.recompute[0]]).toEqual([
+      'entry 7 was altered.',
       'Not verified. The study does not agree with its record: entry 7 was altered.',
     ]);
   });

@@ -3,7 +3,7 @@ import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
 import { sendProblem } from './problems.js';
 
 const NOT_LET_IN =
-  'This browser has not been let in. Open the address that npm start printed; run npm start once more to have a new one.';
+  'This browser has no access to Verdict yet. Open the address printed by npm start; to get a new one, run npm start again.';
 
 const digest = (text: string) => createHash('sha256').update(text).digest();
 const isSame = (a: string, b: string) => timingSafeEqual(digest(a), digest(b));
@@ -48,7 +48,7 @@ export class Access {
   /** Answers 401 to requests of anybody else. */
   readonly required: RequestHandler = (req, res, next) => {
     if (this.#isLetIn(req)) next();
-    else sendProblem(res, { status: 401, title: 'Not let in', detail: NOT_LET_IN, code: 'not-let-in' });
+    else sendProblem(res, { status: 401, title: 'No access', detail: NOT_LET_IN, code: 'no-access' });
   };
 
   /** Takes the key of an address, sets the cookie, and goes on to the address without the key. */

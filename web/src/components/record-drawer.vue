@@ -17,6 +17,8 @@ const store = useStudy();
 const router = useRouter();
 const entries = ref<RecordEntry[]>([]);
 const failed = ref('');
+/** The hash of the last entry of the chain. */
+const head = ref<string | null>(null);
 const checked = ref<Checked | 'running' | null>(null);
 const wanted = ref('');
 const kind = ref<'all' | 'cells' | 'columns' | 'aside' | 'decisions'>('all');
@@ -31,8 +33,14 @@ async function guarded(work: () => Promise<void>): Promise<void> {
 }
 watch([open, () => store.study?.revision], () => {
   checked.value = null;
-  if (open.value && store.study) void guarded(async () => void (entries.value = await api.readRecord(store.study!.id)));
+  if (open.value && store.study) void guarded(read);
 });
+async function read(): Promise<void> {
+  const { id } = store.study!;
+  const [record, now] = await Promise.all([api.readRecord(id), api.readStudy(id)]);
+  entries.value = record;
+  head.value = now.head;
+}
 /** Entries that come in pages: the number of the first one tells whether there are older ones. */
 const older = computed(() => (entries.value.at(-1)?.revision ?? 1) - 1);
 const readOlder = () =>
@@ -79,7 +87,8 @@ function go({ place }: RecordEntry): void {
   // The same address twice would not move anything: the moment makes it another.
   void router.push({ name: 'readings', query: { row: place!.row, column: place!.column, at: Date.now() } });
 }
-function save(): void {
+async function save(): Promise<void> {
+  while (older.value > 0 && !failed.value) await readOlder();
   const rows = [...entries.value]
     .reverse()
     .map((e) => [
@@ -135,9 +144,9 @@ function save(): void {
             {{ checked.earlier }} {{ checked.earlier === 1 ? 'change was' : 'changes were' }} recorded before the chain
             began and cannot be verified.</template
           >
-          <template v-if="checked.head"
-            ><br />Head <code>{{ checked.head }}</code></template
-          >
+        </p>
+        <p v-if="head" class="soft">
+          Head of the record: <code>{{ head }}</code>. A printed sheet shows the head at its time.
         </p>
       </div>
       <ol class="record">

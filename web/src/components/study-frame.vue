@@ -235,6 +235,10 @@ useEventListener('keydown', (event) => {
   gap: 8px;
   padding: 0 20px 10px;
 }
+/* The sheet has no subject bar above it. */
+.path + .said {
+  padding-top: 10px;
+}
 .said :deep(.el-button) {
   margin-left: 8px;
 }

@@ -20,6 +20,9 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
   <article class="sheet-page" aria-label="Sheet">
     <p class="kicker">{{ sheet.kicker }}</p>
     <h1>{{ sheet.title }}</h1>
+    <p v-if="sheet.notVerified" class="mind">
+      <b>Not verified</b> This study does not agree with its record: {{ sheet.notVerified }}
+    </p>
     <section>
       <h2>Question</h2>
       <p class="serif own">{{ sheet.question }}</p>

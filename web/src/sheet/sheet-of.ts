@@ -164,7 +164,8 @@ export function sheetOf(source: SheetSource): Sheet {
   };
   return {
     title: study.name || 'untitled study',
-    kicker: `${standing ? 'Verdict' : 'Verdict, not yet ruled'}${source.checked?.notVerified ? `. Not verified: ${source.checked.notVerified}` : ''}`,
+    kicker: standing ? 'Verdict' : 'Verdict, not yet ruled',
+    notVerified: source.checked?.notVerified ?? '',
     question: study.question || (study.asks ? QUESTION_WORDS[study.asks] : 'No question was written down.'),
     decision,
     headline: headlineOf(source),

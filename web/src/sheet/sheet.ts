@@ -34,6 +34,8 @@ export interface Sheet {
   title: string;
   /** "Verdict", or that it is not yet ruled. */
   kicker: string;
+  /** What the study was found not to agree with in its record; empty where nothing was found. */
+  notVerified: string;
   question: string;
   decision: { words: string; reason: string; leftOpen: string; who: string; at: string; revision: number } | null;
   /** What the sheet leads with, where a piece was chosen for that: its finding, and which it is. */

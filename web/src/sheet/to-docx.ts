@@ -122,6 +122,9 @@ export function sheetDocx(sheet: Sheet, pictures: ReadonlyMap<string, DocumentPi
   const children = [
     small(sheet.kicker),
     heading(sheet.title, HeadingLevel.HEADING_1),
+    ...(sheet.notVerified
+      ? [words(`Not verified. This study does not agree with its record: ${sheet.notVerified}`)]
+      : []),
     ...section('Question', words(sheet.question)),
     ...decisionOf(sheet),
     ...headlineOf(sheet),

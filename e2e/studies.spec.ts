@@ -191,6 +191,29 @@ test('edits made while the database is away are kept in the page and sent when i
   await expect(page.locator('[id="cell-2-0"]')).toHaveText('8.66');
 });
 
+test('nine windows stay in step, more than a browser opens connections, also after the first one is closed', async ({
+  page,
+  context,
+}) => {
+  await studyOf(page, TWELVE);
+  const others = await Promise.all(Array.from({ length: 8 }, () => context.newPage()));
+  for (const other of others) {
+    await other.goto(page.url());
+    await expect(other.getByRole('grid')).toBeVisible();
+  }
+  const write = async (from: Page, text: string) => {
+    await gridCell(from, 1, 0).click();
+    await from.keyboard.type(text);
+    await from.keyboard.press('Enter');
+    await stored(from);
+  };
+  await write(page, '8.11');
+  for (const other of others) await expect(gridCell(other, 1, 0)).toHaveText('8.11');
+  await page.close();
+  await write(others[0]!, '8.22');
+  for (const other of others) await expect(gridCell(other, 1, 0)).toHaveText('8.22');
+});
+
 test('two windows stay in step, and the second writer of one cell is told and chooses', async ({ page, context }) => {
   await studyOf(page, TWELVE);
   const other = await context.newPage();

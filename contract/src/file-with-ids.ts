@@ -1,4 +1,5 @@
 import type { Began, ChangeRow, EvidenceRow, LogDetail, LogRow, VerdictRow } from './chain/links.js';
+import { OUTSIDE_READINGS } from './channels.js';
 import type { Change } from './changes.js';
 import type { PartsBy } from './evidence.js';
 import { changeWithIds, followsWithIds, type NewId } from './new-ids.js';
@@ -18,8 +19,6 @@ function recordedWithIds(kind: string, said: unknown, to: NewId): unknown {
   }
   return OUTSIDE_READINGS.has(kind) ? said : changeWithIds(fromOlder(said) as Change, to);
 }
-/** Entries of the record that touch no readings. */
-export const OUTSIDE_READINGS: ReadonlySet<string> = new Set(['rule', 'reopen', 'bin', 'restore']);
 
 export const changeRowWithIds = <Row extends Omit<ChangeRow, 'entry' | 'hash'>>(row: Row, to: NewId): Row => ({
   ...row,

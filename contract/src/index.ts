@@ -1,5 +1,6 @@
 export * from './bounds.js';
 export * from './changes.js';
+export * from './channels.js';
 export * from './decisions.js';
 export * from './evidence.js';
 export * from './jobs.js';

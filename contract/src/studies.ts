@@ -1,6 +1,7 @@
 import type { QuantileType } from '@verdict/core/analyses';
 import type { TableColumn } from '@verdict/core/table';
 import { z } from 'zod';
+import { JOBS } from './channels.js';
 import type { Audit } from './chain/audit.js';
 import { askedKindSchema, idSchema, reasonSchema, textSchema, whoSchema, type Change } from './changes.js';
 import { DECISIONS, type AskedKind, type Decision } from './decisions.js';
@@ -139,6 +140,13 @@ export interface Announced {
   text: string;
   change: Change | null;
 }
+
+const idOrJobs = z.union([z.literal(JOBS), idSchema]);
+
+/** The studies, and the jobs of all, that a browser wants to hear of. */
+export const eventsQuerySchema = z.object({
+  of: z.union([z.array(idOrJobs), idOrJobs.transform((one) => [one])]),
+});
 
 /** Which page of the record: the entries before this one. */
 export const recordQuerySchema = z.object({ before: z.coerce.number().int().min(1).optional() });

@@ -236,7 +236,7 @@ describe('evidence', () => {
     const { id, keep } = await keepable();
     const stop = new AbortController();
     const listen = async () => {
-      const answer = await fetch(`${server.url}api/studies/${id}/events`, { signal: stop.signal });
+      const answer = await fetch(`${server.url}api/events?of=${id}`, { signal: stop.signal });
       const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader();
       let heard = '';
       return async (text: string) => {
@@ -247,9 +247,9 @@ describe('evidence', () => {
     const until = await listen();
     await until('"kept":0');
     await server.post(`/studies/${id}/evidence`, keep);
-    await until(`event: kept\ndata: {"id":"${keep.id}"}`);
+    await until(`event: kept\ndata: {"of":"${id}","told":{"id":"${keep.id}"}}`);
     await server.post(`/evidence/${keep.id}`, { note: 'second gauge' });
-    await until(`event: kept\ndata: {"id":"${keep.id}"}`);
+    await until(`event: kept\ndata: {"of":"${id}","told":{"id":"${keep.id}"}}`);
     await (
       await listen()
     )('"kept":1');

@@ -96,13 +96,15 @@ describe('long work handed to the server', () => {
 
   it('tells every window how far it is', async () => {
     const { id, asked } = await askable(20_000);
-    const events = await fetch(`${server.url}api/jobs/events`);
+    const events = await fetch(`${server.url}api/events?of=jobs`);
     const reader = events.body!.pipeThrough(new TextDecoderStream()).getReader();
     await hand(id, asked);
     let heard = '';
     while (!/"state":"done"/.test(heard)) heard += (await reader.read()).value ?? '';
     await reader.cancel();
-    const told = [...heard.matchAll(/^event: job\ndata: (.*)$/gm)].map(([, json]) => JSON.parse(json!) as Job);
+    const told = [...heard.matchAll(/^event: job\ndata: (.*)$/gm)].map(
+      ([, json]) => (JSON.parse(json!) as { told: Job }).told,
+    );
     const own = told.filter((job) => job.id === asked.id);
     expect(own.at(-1)).toMatchObject({ state: 'done', share: 1 });
     expect(own.length).toBeGreaterThan(1);

@@ -17,7 +17,7 @@ describe('who follows a study', () => {
     const feed = new StudyFeed();
     const { req, res, written, leave } = follower();
     let stands = (_: object): void => undefined;
-    const following = feed.follow('s1', () => new Promise((resolve) => (stands = resolve)), req, res);
+    const following = feed.follow(['s1'], () => new Promise((resolve) => (stands = resolve)), req, res);
     feed.announce('s1', change);
     expect(written).toEqual([]);
     stands({ revision: 1 });
@@ -30,10 +30,23 @@ describe('who follows a study', () => {
     expect(written).toHaveLength(3);
   });
 
+  it('is told of several at once, of which one that is not there does no harm', async () => {
+    const feed = new StudyFeed();
+    const { req, res, written } = follower();
+    const standing = (id: string) => (id === 'gone' ? Promise.reject(new Error('not found')) : Promise.resolve({ id }));
+    await feed.follow(['s1', 'gone', 's2'], standing, req, res);
+    feed.tell('s2', 'kept', { id: 'e' });
+    expect(written.map((text) => text.split('\n')[1])).toEqual([
+      'data: {"of":"s1","told":{"id":"s1"}}',
+      'data: {"of":"s2","told":{"id":"s2"}}',
+      'data: {"of":"s2","told":{"id":"e"}}',
+    ]);
+  });
+
   it('that is not there hears why, and is not followed on', async () => {
     const feed = new StudyFeed();
     const { req, res, written } = follower();
-    await expect(feed.follow('gone', () => Promise.reject(new Error('not found')), req, res)).rejects.toThrow(
+    await expect(feed.follow(['gone'], () => Promise.reject(new Error('not found')), req, res)).rejects.toThrow(
       'not found',
     );
     feed.announce('gone', change);

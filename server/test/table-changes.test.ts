@@ -300,7 +300,7 @@ describe('the windows on a study', () => {
     const a = column('a', numbers(3));
     const id = await studyOf(a);
     const stop = new AbortController();
-    const answer = await fetch(`${server.url}api/studies/${id}/events`, { signal: stop.signal });
+    const answer = await fetch(`${server.url}api/events?of=${id}`, { signal: stop.signal });
     const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader();
     let heard = '';
     const until = async (text: string) => {

@@ -201,8 +201,9 @@ describe('a study in the bin, or not there', () => {
 
   it('has no record, no evidence and no cells', async () => {
     const nowhere = `${server.url}api/studies/${randomUUID()}`;
-    for (const path of ['', '/changes', '/evidence', '/cells', '/saved', '/events'])
+    for (const path of ['', '/changes', '/evidence', '/cells', '/saved'])
       expect((await fetch(nowhere + path)).status, path).toBe(404);
+    expect((await fetch(`${server.url}api/events?of=${randomUUID()}`)).status).toBe(404);
   });
 });
 

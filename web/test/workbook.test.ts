@@ -10,13 +10,14 @@ import { writeWorkbook } from '../src/files/workbook/write-workbook.js';
 const PLAIN = { decimal: 'point', thousands: 'none' } as const;
 
 /** A workbook of one sheet with this inside, as small as one can be. */
-const bookOf = (sheet: string): Uint8Array => {
+const bookOf = (sheet: string, texts?: string): Uint8Array => {
   const relation = 'http://schemas.openxmlformats.org/officeDocument/2006/relationships';
   const parts = {
     'xl/workbook.xml': `<workbook xmlns:r="${relation}"><sheets><sheet name="one" r:id="r1"/></sheets></workbook>`,
     'xl/_rels/workbook.xml.rels':
       '<Relationships><Relationship Id="r1" Target="worksheets/sheet1.xml"/></Relationships>',
     'xl/worksheets/sheet1.xml': `<worksheet>${sheet}</worksheet>`,
+    ...(texts === undefined ? {} : { 'xl/sharedStrings.xml': `<sst><si><t>${texts}</t></si></sst>` }),
   };
   return zipSync(Object.fromEntries(Object.entries(parts).map(([name, text]) => [name, strToU8(text)])));
 };
@@ -30,6 +31,18 @@ describe('a spreadsheet that would fill the memory', () => {
   it('with a merge over the whole sheet is read: a merge holds no cells', () => {
     const merged = `<sheetData><row r="1">${cell('A1', '8.01')}</row></sheetData><mergeCells><mergeCell ref="A1:XFD1048576"/></mergeCells>`;
     expect(rowsOf(bookOf(merged))).toEqual([['8.01']]);
+  });
+
+  it('with one long text in twelve thousand cells is refused, though its file is small', () => {
+    const rows = Array.from(
+      { length: 12_000 },
+      (_, i) => `<row r="${i + 1}"><c r="A${i + 1}" t="s"><v>0</v></c></row>`,
+    );
+    const small = bookOf(`<sheetData>${rows.join('')}</sheetData>`, 'x'.repeat(1_000_000));
+    expect(small.length).toBeLessThan(100_000);
+    expect(rowsOf(small)).toMatchObject({
+      refusal: expect.stringContaining('the sheet “one” holds more than 100\u202f000\u202f000 characters'),
+    });
   });
 
   it.each([

@@ -1,5 +1,5 @@
 /** Goes back through a record, a change at a time, and compares what each says it wrote with what stands there. */
-import { OUTSIDE_READINGS } from '../file-with-ids.js';
+import { OUTSIDE_READINGS } from '../channels.js';
 import { fromOlder } from '../older-changes.js';
 import type { Change } from '../changes.js';
 import { movedByInsert, movedByRemoval } from '../row-moves.js';

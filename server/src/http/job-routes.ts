@@ -6,22 +6,19 @@ import type { Database } from '../store/database.js';
 import { jobResult, listJobs, removeJob } from '../store/jobs.js';
 import { requireStudy } from '../store/study-row.js';
 import { bodyOf } from './json-body.js';
-import { JOBS, type StudyFeed } from './study-feed.js';
 
 interface Surroundings {
   db: Database;
   store: StorePool;
-  feed: StudyFeed;
   jobs: Jobs;
 }
 
 /** Long work that pages hand over. */
-export function jobRoutes({ db, store, feed, jobs }: Surroundings): Router {
+export function jobRoutes({ db, store, jobs }: Surroundings): Router {
   const router = Router();
   router.param('id', (_req, _res, next, id) => next(idSchema.safeParse(id).error));
 
   router.get('/jobs', async (_req, res) => res.json(await listJobs(db)));
-  router.get('/jobs/events', (req, res) => feed.follow(JOBS, () => Promise.resolve({}), req, res));
   router.get('/jobs/:id/result', async (req, res) => res.json({ result: await jobResult(db, req.params.id) }));
   router.post('/jobs/:id/stop', async (req, res) => res.json(await jobs.stop(req.params.id)));
   router.post('/jobs/:id/resume', async (req, res) => res.json(await jobs.resume(req.params.id)));

@@ -1,6 +1,8 @@
 import {
   changeRequestSchema,
+  eventsQuerySchema,
   idSchema,
+  JOBS,
   keepRequestSchema,
   looksRequestSchema,
   newStudySchema,
@@ -36,6 +38,7 @@ import { bodyOf } from './json-body.js';
 import { jobRoutes } from './job-routes.js';
 import { studyList } from './study-list.js';
 import type { StudyFeed } from './study-feed.js';
+import { requireStudy } from '../store/study-row.js';
 
 export interface Surroundings {
   db: Database;
@@ -127,10 +130,11 @@ export function routes({ db, store, pool, feed, jobs, heads, idleMilliseconds, f
     feed.announce(req.params.id, announced);
     res.json(done);
   });
-  router.get('/studies/:id/events', (req, res) => {
-    const { id } = req.params;
-    const standing = async () => ({ revision: (await readStudy(db, id)).revision, kept: await countEvidence(db, id) });
-    return feed.follow(id, standing, req, res);
+  router.get('/events', (req, res) => {
+    const { of } = eventsQuerySchema.parse(req.query);
+    const standing = async (id: string) =>
+      id === JOBS ? {} : { revision: (await requireStudy(db, id)).revision, kept: await countEvidence(db, id) };
+    return feed.follow([...new Set(of)], standing, req, res);
   });
 
   router.get('/studies/:id/evidence', async (req, res) => {
@@ -163,7 +167,7 @@ export function routes({ db, store, pool, feed, jobs, heads, idleMilliseconds, f
   });
   router.post('/evidence/:id/recompute', async (req, res) => res.json(await recompute(db, store, pool, req.params.id)));
 
-  router.use(jobRoutes({ db, store, feed, jobs }));
+  router.use(jobRoutes({ db, store, jobs }));
 
   router.post('/studies/:id/verdict', async (req, res) => {
     const request = bodyOf(req, ruleRequestSchema);

@@ -4,10 +4,10 @@ import { EventEmitter } from 'node:events';
 
 const HEARTBEAT_MILLISECONDS = 25_000;
 
-/** The channel of all jobs; every other one is that of the study with this id. */
-export const JOBS = 'jobs';
-
-/** Tells every window on a study what was changed, kept and worked out, and those on the jobs how far these are, as server-sent events. */
+/**
+ * Tells every window on a study what was changed, kept and calculated, and those on the jobs how far these are, as server-sent events: one stream a browser, however many
+ * windows it has, for a browser opens six connections at most.
+ */
 export class StudyFeed {
   readonly #changes = new EventEmitter({ captureRejections: false }).setMaxListeners(0);
 
@@ -24,31 +24,43 @@ export class StudyFeed {
   }
 
   /**
-   * Keeps the answer open and writes each event of a channel into it; the first says how things stand now. Whatever happens while that is read is held back until it is
-   * said, and not missed.
+   * Keeps the answer open and writes each event of these channels into it; the first of each says how things stand there now. Whatever happens while that is read is held
+   * back until it is said, and not missed. A channel that is not there is left out, unless there is no other.
    */
-  async follow(channel: string, standing: () => Promise<object>, req: Request, res: Response): Promise<void> {
-    const write = (event: string, data: unknown) => res.write(`event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
-    let held: { event: string; data: unknown }[] | null = [];
-    const send = (event: string, data: unknown) => {
-      if (held) held.push({ event, data });
-      else write(event, data);
-    };
+  async follow(
+    channels: readonly string[],
+    standing: (channel: string) => Promise<object>,
+    req: Request,
+    res: Response,
+  ): Promise<void> {
+    const write = (event: string, of: string, told: unknown) =>
+      res.write(`event: ${event}\ndata: ${JSON.stringify({ of, told })}\n\n`);
+    let held: Parameters<typeof write>[] | null = [];
+    const hearers = new Map(
+      channels.map((channel) => {
+        const hear = (event: string, data: unknown) =>
+          held ? held.push([event, channel, data]) : write(event, channel, data);
+        return [channel, hear] as const;
+      }),
+    );
     let beat: NodeJS.Timeout | undefined;
     const leave = () => {
       clearInterval(beat);
-      this.#changes.off(channel, send);
+      for (const [channel, hear] of hearers) this.#changes.off(channel, hear);
     };
-    this.#changes.on(channel, send);
+    for (const [channel, hear] of hearers) this.#changes.on(channel, hear);
     req.on('close', leave);
     try {
-      const now = await standing();
+      const found = await Promise.allSettled(channels.map(standing));
+      const [first] = found;
+      if (first?.status === 'rejected' && found.every(({ status }) => status === 'rejected')) throw first.reason;
       if (req.destroyed) return;
       res.writeHead(200, { 'Content-Type': 'text/event-stream', Connection: 'keep-alive', 'X-Accel-Buffering': 'no' });
-      write('standing', now);
+      for (const [i, now] of found.entries())
+        if (now.status === 'fulfilled') write('standing', channels[i]!, now.value);
       const meanwhile = held;
       held = null;
-      for (const { event, data } of meanwhile) write(event, data);
+      for (const told of meanwhile) write(...told);
       beat = setInterval(() => res.write(': here\n\n'), HEARTBEAT_MILLISECONDS);
     } catch (error) {
       leave();

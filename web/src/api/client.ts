@@ -16,7 +16,8 @@ import type {
   StudyFile,
   StudySummary,
 } from '@verdict/contract';
-import { asProblem } from '@verdict/contract';
+import { asProblem, JOBS } from '@verdict/contract';
+import { followChannel } from './shared-feed.js';
 
 /** An answer that is no success, as the problem the server described; `away` when there was no server, no database or no room on its disk: it may be sent again. */
 export class ApiError extends Error {
@@ -98,26 +99,23 @@ interface Heard {
 }
 
 /** Follows the changes of a study as they are made, in whichever window; returns how to stop following. */
-function follow(id: string, hear: Heard): () => void {
-  const events = new EventSource(`/api${study(id)}/events`);
-  events.addEventListener('standing', ({ data }) => {
-    const { revision, kept } = JSON.parse(data) as { revision: number; kept: number };
-    hear.standing(revision, kept);
+const follow = (id: string, hear: Heard): (() => void) =>
+  followChannel(id, (event, told) => {
+    if (event === 'standing') {
+      const { revision, kept } = told as { revision: number; kept: number };
+      hear.standing(revision, kept);
+    } else if (event === 'change') hear.change(told as Announced);
+    else if (event === 'evidence') hear.recomputed(told as Evidence);
+    else if (event === 'kept') hear.kept((told as { id: string }).id);
+    else if (event === 'job') hear.job(told as Job);
   });
-  events.addEventListener('change', ({ data }) => hear.change(JSON.parse(data) as Announced));
-  events.addEventListener('evidence', ({ data }) => hear.recomputed(JSON.parse(data) as Evidence));
-  events.addEventListener('kept', ({ data }) => hear.kept((JSON.parse(data) as { id: string }).id));
-  events.addEventListener('job', ({ data }) => hear.job(JSON.parse(data) as Job));
-  return () => events.close();
-}
 
 /** Follows all jobs; returns how to stop following. `again` is called as the stream is connected: what came before was not heard. */
-function followJobs(hear: (job: Job) => void, again: () => void): () => void {
-  const events = new EventSource('/api/jobs/events');
-  events.addEventListener('standing', again);
-  events.addEventListener('job', ({ data }) => hear(JSON.parse(data) as Job));
-  return () => events.close();
-}
+const followJobs = (hear: (job: Job) => void, again: () => void): (() => void) =>
+  followChannel(JOBS, (event, told) => {
+    if (event === 'standing') again();
+    else if (event === 'job') hear(told as Job);
+  });
 
 const piece = (id: string) => `/evidence/${encodeURIComponent(id)}`;
 const job = (id: string) => `/jobs/${encodeURIComponent(id)}`;

@@ -13,15 +13,17 @@ async function once<T>(use: (pool: workerpool.Pool) => Promise<T>): Promise<T> {
   }
 }
 
-/** Reads a workbook in a worker; one that takes too long is given up. */
+/** Reads a workbook in a worker; one that takes too long is given up. Whatever ends the worker is said. */
 export const readInWorker = (source: string, bytes: Uint8Array, longest: number): Promise<Opened> =>
   once(async (pool) => {
     try {
       return (await pool.exec('readWorkbook', [source, bytes]).timeout(longest)) as Opened;
     } catch (error) {
-      if (!(error instanceof workerpool.Promise.TimeoutError)) throw error;
-      const given = `takes longer than ${longest / 1000} seconds to read and was given up`;
-      return { refusal: `${source} ${given}. Save its readings as CSV and open that.` };
+      const why =
+        error instanceof workerpool.Promise.TimeoutError
+          ? `takes longer than ${longest / 1000} seconds to read and was given up`
+          : 'could not be read: the browser ended the work, probably for lack of memory';
+      return { refusal: `${source} ${why}. Save its readings as CSV and open that.` };
     }
   });
 

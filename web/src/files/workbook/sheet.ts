@@ -21,6 +21,9 @@ const LAST_COLUMN = 16_384;
 /** Cells from A1 to the corners of what is written: a stray word far out makes a sheet of millions. */
 const MOST_SPANNED = 5_000_000;
 
+/** Characters of all cells: one long text that many cells share fills the memory from a small file. */
+const MOST_CHARACTERS = 100_000_000;
+
 function shown(type: string, value: string, style: number, { texts, formats, from1904 }: Book): string {
   if (type === 's') return texts[Number(value)] ?? '';
   if (type === 'b') return value === '1' ? 'true' : 'false';
@@ -55,12 +58,16 @@ export function readSheet(xml: string, book: Book): string[][] {
   let inValue = false;
   let written = 0;
   let spanned = 0;
+  let characters = 0;
 
   function put(text: string): void {
     const { row, column } = at;
     if (text === '') return;
     if (row > LAST_ROW || column > LAST_COLUMN)
       throw new SheetTooLarge(`names row ${groupThousands(row)}; a sheet has ${groupThousands(LAST_ROW)}`);
+    characters += text.length;
+    if (characters > MOST_CHARACTERS)
+      throw new SheetTooLarge(`holds more than ${groupThousands(MOST_CHARACTERS)} characters`);
     while (rows.length < row) rows.push([]);
     const cells = rows[row - 1]!;
     spanned += Math.max(0, column - cells.length);

@@ -8,6 +8,7 @@ import { benchFitQuestions } from './fit-questions.js';
 import { benchNormality } from './normality.js';
 import { benchOutliers } from './outliers.js';
 import { benchReadings } from './readings.js';
+import { benchRecord } from './record.js';
 import { benchResampleInBrowser } from './resample-in-browser.js';
 import { benchResample } from './resample.js';
 import { benchSimulateInBrowser } from './simulate-in-browser.js';
@@ -29,6 +30,7 @@ const BENCHES: Record<string, () => Promise<void> | void> = {
   normality: benchNormality,
   outliers: benchOutliers,
   readings: benchReadings,
+  record: benchRecord,
   resample: benchResample,
   'resample-in-browser': benchResampleInBrowser,
   shape: benchShape,

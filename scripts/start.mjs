@@ -107,7 +107,9 @@ try {
   tellAddress(HOME, server.url);
   console.log(`Verdict is ready: ${server.newAddress()}`);
   if (!open)
-    console.log('The address gives access to the first browser that opens it. To get another one, run npm start again.');
+    console.log(
+      'The address gives access to the first browser that opens it. To get another one, run npm start again.',
+    );
   console.log('Ctrl+C stops it. What was entered is kept.');
   if (asked) await end(0);
 } catch (error) {

@@ -25,6 +25,13 @@ interface IncomingInto {
 /** So much of a long text tells where it goes. */
 const HEAD = 50_000;
 
+/** What is shown where the worker that reads the text is ended by the browser. */
+const UNREAD: ParsedBlock = {
+  ...{ columns: [], rows: 0, problems: [], problemCount: 0 },
+  refusal:
+    'The text could not be read: the browser ended the work, probably for lack of memory. Import fewer columns or rows.',
+};
+
 /** Readings on their way in, cut and read by a layout that is recognised and can be changed; which of their columns are taken. */
 export function useIncomingBlock(given: IncomingInto) {
   const large = isLarge(given.incoming);
@@ -71,7 +78,7 @@ export function useIncomingBlock(given: IncomingInto) {
     }
     block.value = null;
     const readText = large ? surveyInWorker : parseInWorker;
-    const found = await readText(textNow(), { ...layout.value }, [...avoid.value]);
+    const found = await readText(textNow(), { ...layout.value }, [...avoid.value]).catch(() => UNREAD);
     if (run === latest) block.value = found;
   }
   watch([() => ({ ...layout.value }), avoid, givenRows], readBlock, { immediate: true });

@@ -241,7 +241,7 @@ describe('a saved study', () => {
     [
       'a record of what is no change',
       ({ changes }) => ({ changes: first(changes, (c) => ({ ...c, detail: { kind: 'conjure' } })) }),
-      'no change',
+      'is not a change',
     ],
     [
       'an analysis that is not there',

@@ -110,11 +110,11 @@ function refuseUnreadable({ changes: record }: StudyFile): void {
     if (OUTSIDE_READINGS.has(kind)) {
       const schema = { rule: ruleRequestSchema.loose(), reopen: reopenRequestSchema }[kind];
       if (inverse !== null || (schema && !schema.safeParse(detail).success))
-        throw damaged('holds a verdict that is none', field);
+        throw damaged('holds a verdict that is not one', field);
       continue;
     }
     const [read, back] = [detail, inverse].map((said) => changeSchema.safeParse(fromOlder(said)));
-    if (!read!.success || !back!.success) throw damaged('holds what is no change', field);
+    if (!read!.success || !back!.success) throw damaged('holds an entry that is not a change', field);
     if (read!.data.kind !== kind) throw damaged('does not say what was done', field);
   }
 }

@@ -129,7 +129,7 @@ async function tryFile(world: World): Promise<void> {
   if (status !== 201) return;
   report.opened++;
   const { id } = body as { id: string };
-  for (const path of ['', '/cells', '/changes', '/evidence', '/evidence/stale', '/looks', '/saved']) {
+  for (const path of ['', '/cells', '/changes', '/evidence', '/evidence/stale', '/looks', '/saved', '/audit']) {
     const read = await asker.ask('GET', `/studies/${id}${path}`);
     if (read.status !== 200)
       report.faults.push(`an opened study answered ${read.status} at ${path}: ${text.slice(0, 3_000)}`);
@@ -172,6 +172,14 @@ async function tryEvidence(world: World): Promise<void> {
   world.file = await asker.saved(id);
 }
 
+/** Whatever was done to a study, it agrees with its record. */
+async function audited({ asker, report, id }: World): Promise<void> {
+  const { status, body } = await asker.ask('GET', `/studies/${id}/audit`);
+  const { notVerified } = body as { notVerified?: string | null };
+  if (status !== 200 || notVerified !== null)
+    report.faults.push(`the check of study ${id} answered ${status}: ${notVerified}`);
+}
+
 async function tryVerdict(world: World): Promise<void> {
   const { chance, asker, file, id } = world;
   const { revision } = file.study;
@@ -183,7 +191,9 @@ async function tryVerdict(world: World): Promise<void> {
     await asker.post(`/studies/${id}/changes`, request(chance, revision + 1, { change: someChange(chance, file) }));
   await asker.post(`/studies/${id}/reopen`, changed(world, { revision: revision + 1, who: 'fuzzer', reason: 'again' }));
   world.file = await asker.saved(id);
-  if (world.file.study.state === 'ruled') await freshStudy(world);
+  if (world.file.study.state !== 'ruled') return;
+  await audited(world);
+  await freshStudy(world);
 }
 
 async function tryStudies(world: World): Promise<void> {
@@ -241,7 +251,10 @@ export async function fuzz(url: string, { seed, tries }: { seed: number; tries: 
   await freshStudy(world);
   while (asker.asked() < tries) {
     await chance.of(TRIES)(world);
-    if (world.file.study.revision > CHANGES_OF_A_STUDY) await freshStudy(world);
+    if (world.file.study.revision <= CHANGES_OF_A_STUDY) continue;
+    await audited(world);
+    await freshStudy(world);
   }
+  await audited(world);
   return { ...report, tries: asker.asked(), looks: asker.looked() };
 }

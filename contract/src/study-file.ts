@@ -35,6 +35,80 @@ export const LOG_KINDS = ['kept', 'said', 'ordered', 'worded', 'began', 'opened'
 
 const lookedSchema = z.strictObject({ results: revision, tests: revision });
 
+const answerSchema = z.strictObject({ to: textSchema.max(10_000), words: textSchema.max(1000), who, at: time });
+
+const verdictSchema = z.strictObject({
+  id: idSchema,
+  decision: z.enum(DECISIONS),
+  family: textSchema.max(80).nullable().default(null),
+  reason: textSchema.max(1000),
+  leftOpen: textSchema.max(1000).default(''),
+  looked: lookedSchema.nullable().default(null),
+  evidence: z.array(idSchema),
+  revision,
+  who,
+  at: time,
+  reopenReason: textSchema.max(1000).nullable(),
+  reopenWho: who.nullable(),
+  reopenAt: time.nullable(),
+});
+
+const arranged = {
+  note: textSchema.max(2000),
+  place: z.int().min(0).max(GREATEST).nullable(),
+  leftOut: z.boolean(),
+  leads: z.boolean(),
+  answers: z.array(answerSchema).max(100),
+};
+const { note, leftOut, leads } = arranged;
+
+/** What each entry of the log says. */
+const LOG_DETAILS = {
+  kept: z.strictObject({ content: hash, words: hash, note }),
+  said: z.strictObject({
+    ...z.object({ note, leftOut, leads }).partial().shape,
+    answer: answerSchema.optional(),
+  }),
+  ordered: z.strictObject({ order: z.array(idSchema).max(1000) }),
+  worded: z.strictObject({ words: hash }),
+  opened: z.strictObject({
+    app: textSchema.max(40),
+    entries: revision,
+    head: hash.nullable(),
+    fault: textSchema.max(600).nullable(),
+  }),
+  /** A study as it stood when its chain began. */
+  began: z.strictObject({
+    changes: revision,
+    changesDigest: hash,
+    evidence: z.array(z.strictObject({ id: idSchema, content: hash, words: hash, ...arranged })),
+    verdicts: z.array(verdictSchema),
+    rowCount: z.int().min(0).max(MOST_ROWS),
+    cells: z.record(idSchema, hash),
+    factsDigest: hash,
+    marksDigest: hash,
+  }),
+};
+const logEntry = <K extends keyof typeof LOG_DETAILS>(kind: K) =>
+  z.strictObject({
+    ...{
+      entry: revision.min(1),
+      hash,
+      kind: z.literal(kind),
+      evidence: idSchema.nullable(),
+      detail: LOG_DETAILS[kind],
+    },
+    ...{ who, at: time },
+  });
+const logSchema = z.discriminatedUnion('kind', [
+  logEntry('kept'),
+  logEntry('said'),
+  logEntry('ordered'),
+  logEntry('worded'),
+  logEntry('opened'),
+  logEntry('began'),
+]);
+
 /** A whole study: readings as written, the record with what undoes it, evidence, verdicts. */
 export const studyFileSchema = z.strictObject({
   format: z.literal(STUDY_FILE, 'This is no study file of Verdict.'),
@@ -89,19 +163,7 @@ export const studyFileSchema = z.strictObject({
     }),
   ),
   /** The entries of the chain that are no changes. */
-  log: z
-    .array(
-      z.strictObject({
-        entry: revision.min(1),
-        hash,
-        kind: z.enum(LOG_KINDS),
-        evidence: idSchema.nullable(),
-        detail: z.record(z.string(), z.unknown()),
-        who,
-        at: time,
-      }),
-    )
-    .default([]),
+  log: z.array(logSchema).default([]),
   evidence: z.array(
     z.strictObject({
       id: idSchema,
@@ -128,32 +190,13 @@ export const studyFileSchema = z.strictObject({
       place: z.int().min(0).max(GREATEST).nullable().default(null),
       leftOut: z.boolean().default(false),
       leads: z.boolean().default(false),
-      answers: z
-        .array(z.strictObject({ to: textSchema.max(10_000), words: textSchema.max(1000), who, at: time }))
-        .max(100)
-        .default([]),
+      answers: z.array(answerSchema).max(100).default([]),
       replaces: idSchema.nullable().default(null),
       who,
       at: time,
     }),
   ),
-  verdicts: z.array(
-    z.strictObject({
-      id: idSchema,
-      decision: z.enum(DECISIONS),
-      family: textSchema.max(80).nullable().default(null),
-      reason: textSchema.max(1000),
-      leftOpen: textSchema.max(1000).default(''),
-      looked: lookedSchema.nullable().default(null),
-      evidence: z.array(idSchema),
-      revision,
-      who,
-      at: time,
-      reopenReason: textSchema.max(1000).nullable(),
-      reopenWho: who.nullable(),
-      reopenAt: time.nullable(),
-    }),
-  ),
+  verdicts: z.array(verdictSchema),
   /** What had been looked at; not in files from before that was counted. */
   looks: z
     .array(

@@ -89,6 +89,18 @@ describe('the record', () => {
     expect([study.entries, study.head]).toEqual([6, found.head]);
   });
 
+  it('agrees with evidence whose request names half a surrogate pair, which no database keeps', async () => {
+    const id = await server.newStudy();
+    const a = column('a', CELLS);
+    await server.change(id, { kind: 'add-columns', columns: [a] });
+    const keep = keepOf(a.id, CELLS);
+    expect((await server.post(`/studies/${id}/evidence`, { ...keep, request: { column: 'a\ud83d' } })).status).toBe(
+      201,
+    );
+    expect(await audit(id)).toMatchObject({ entries: 2, faults: [] });
+    expect((await open(await saved(id))).body.notVerified).toBeNull();
+  });
+
   const alterations: [string, (of: Awaited<ReturnType<typeof ruled>>) => [string, unknown[]], string][] = [
     ['a reason', ({ id }) => ["UPDATE changes SET reason = 'x' WHERE study_id = ? AND revision = 2", [id]], 'entry 2'],
     [
@@ -205,6 +217,21 @@ describe('a study file', () => {
     const again = await open(await saved(body.id));
     expect(again.body.notVerified).toContain(fault);
   });
+
+  it.each(['kept', 'said', 'ordered', 'worded', 'opened', 'began'] as const)(
+    'whose log has an entry "%s" of another form is refused as damaged',
+    async (kind) => {
+      const file = await saved((await ruled()).id);
+      const entry = {
+        ...file.log[0]!,
+        entry: 99,
+        kind,
+        detail: { evidence: 'none' },
+      } as unknown as StudyFile['log'][number];
+      file.log.push(entry);
+      expect((await open(file)).status).toBe(422);
+    },
+  );
 
   it('of before there was a chain is opened as such, and its chain begins', async () => {
     const file = await saved((await ruled()).id);

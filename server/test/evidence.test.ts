@@ -229,6 +229,8 @@ describe('evidence', () => {
     expect(findingOf(analysis, { n: 3 }, own({}))).toEqual([{ text: 'well' }]);
     expect(() => findingOf(analysis, {}, own({ n: 3 }))).toThrow('does not have the form');
     expect(() => findingOf(analysis, {}, own({}))).toThrow('no n');
+    const none = own({ available: false, reason: 'no readings', n: 0, missing: 0, setAside: 0 });
+    expect(() => findingOf(analysis, { available: {} }, none)).toThrow('does not have the form');
     expect(() => findingOf(analysis, { n: 10 }, own({ n: 3 }))).toThrow('does not have the form');
   });
 

@@ -63,7 +63,8 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
     revision,
     seed: typeof request.seed === 'number' ? request.seed : null,
     result,
-    method: methodOf(analysis, request as Settings),
+    // As the database keeps it: half a surrogate pair in a name that the request says would come back as another character.
+    method: methodOf(analysis, request as Settings).toWellFormed(),
     finding: findingOf(analysis, result, () => advance(keep.analysis, request, sample, [])),
     note: keep.note,
     ...{ place: before?.place ?? null, leads: before?.leads ?? false, leftOut: false, answers: [] },
@@ -126,7 +127,9 @@ export function findingOf({ finding }: AnyAnalysis, result: unknown, own: () => 
     return words(result);
   } catch {
     const stage = own();
-    if (stage) words(toWire(stage.done ? stage.result : stage.partial));
+    const made = stage && toWire(stage.done ? stage.result : stage.partial);
+    // Where there is nothing to be found, there are no words either.
+    if (made && !isUnavailable(made)) words(made);
     throw new StoreError('invalid', 'The result does not have the form of this analysis.', { field: 'result' });
   }
 }

@@ -69,7 +69,8 @@ export async function readFile(q: Queries, studyId: string): Promise<StudyFile> 
     setAside: aside.map(timed),
     leftIn: left.map(timed),
     changes: record.map(timed),
-    log: log.map(({ evidenceId, ...row }) => ({ ...timed(row), evidence: evidenceId })),
+    // Each detail is of its kind: that is how they are written.
+    log: log.map(({ evidenceId, ...row }) => ({ ...timed(row), evidence: evidenceId })) as unknown as StudyFile['log'],
     evidence: kept.map(({ recomputedAt: _a, recomputedSame: _b, ...piece }) => timed(piece)),
     verdicts: ruled.map(({ reopenAt, ...verdict }) => ({
       ...timed(verdict),
@@ -124,7 +125,9 @@ function wordsOf(piece: StudyFile['evidence'][number]): Pick<typeof piece, 'meth
   const analysis = analysisById(piece.analysis);
   const request = analysis.request.safeParse(piece.request);
   const method =
-    request.success && analysis.version === piece.version ? methodOf(analysis, request.data) : piece.method;
+    request.success && analysis.version === piece.version
+      ? methodOf(analysis, request.data).toWellFormed()
+      : piece.method;
   return { method, finding: bare(findingOf(analysis, piece.result, () => null)) };
 }
 
@@ -138,7 +141,7 @@ function openedFile(file: StudyFile, audit: Audit, who: string, at: string): { f
   const append = (kind: (typeof log)[number]['kind'], detail: object, of: string | null = null) => {
     const row = linkAfter(end, { kind, evidence: of, detail: detail as Record<string, unknown>, who, at });
     end = { entries: row.entry, head: row.hash };
-    log.push(row);
+    log.push(row as (typeof log)[number]);
   };
   const worded = file.evidence.map((piece) => ({ ...piece, ...wordsOf(piece) }));
   if (end.entries === 0 && file.columns.length + file.changes.length + file.evidence.length > 0)

@@ -9,6 +9,9 @@ import { writeBackup } from '../scripts/backup-file.mjs';
 import { startMariaDb, type PrivateMariaDb } from '../scripts/mariadb.mjs';
 import { pathToFileURL } from 'node:url';
 import { median, report } from './report.js';
+import type * as serverProcess from '../scripts/server-process.mjs';
+
+type ServerProcess = typeof serverProcess;
 
 const EDITS = 400;
 const CHANGES = 10_000;
@@ -141,7 +144,7 @@ async function checkAndBackUp(url: string, database: PrivateMariaDb, dir: string
 export async function benchRecord(): Promise<void> {
   const dir = mkdtempSync(join(tmpdir(), 'verdict-bench-'));
   const database = await startMariaDb(join(dir, 'db'));
-  const { spawnServer } = (await scriptOf('server-process.mjs')) as typeof import('../scripts/server-process.mjs');
+  const { spawnServer } = (await scriptOf('server-process.mjs')) as ServerProcess;
   const server = await spawnServer(database);
   try {
     await edits(server.url);

@@ -1,9 +1,8 @@
 import { faultWords, type Audit, type ChainEnd, type Checked } from '@verdict/contract';
-import { eq } from 'drizzle-orm';
 import { appendFile, readFile } from 'node:fs/promises';
 import { OneByOne } from './jobs/one-by-one.js';
+import { chainEnd } from './store/chain.js';
 import type { Database } from './store/database.js';
-import { studies } from './store/schema.js';
 
 /**
  * A file outside the database to which the end of a study's chain is added after every change: whoever holds the database could write a whole chain anew, and
@@ -26,12 +25,9 @@ export class HeadsFile {
   }
 
   async #add(studyId: string): Promise<void> {
-    const [found] = await this.db
-      .select({ entries: studies.entries, head: studies.head })
-      .from(studies)
-      .where(eq(studies.id, studyId));
-    if (!found?.head) return;
-    const line = [new Date().toISOString(), studyId, found.entries, found.head].join(' ');
+    const { entries, head } = await chainEnd(this.db, studyId);
+    if (head === null) return;
+    const line = [new Date().toISOString(), studyId, entries, head].join(' ');
     await appendFile(this.path!, `${line}\n`, { mode: 0o600 });
   }
 

@@ -64,7 +64,7 @@ describe('long work handed to the server', () => {
     const { id, asked, own } = await askable(30_000);
     await hand(id, asked);
     await jobWhere(server, id, asked.id, ({ share }) => share > 0);
-    await server.close();
+    await server.stop();
     server = await start();
     const again = await jobOf(server, id, asked.id);
     expect([again.state, again.share > 0]).toEqual(['running', true]);
@@ -108,6 +108,28 @@ describe('long work handed to the server', () => {
     const own = told.filter((job) => job.id === asked.id);
     expect(own.at(-1)).toMatchObject({ state: 'done', share: 1 });
     expect(own.length).toBeGreaterThan(1);
+  });
+
+  it('is begun beside whole columns on their way: it does not wait behind them', async () => {
+    const derivation = { kind: 'made-up', family: 'normal', parameters: { mean: 8, sd: 0.1 }, count: 200_000, seed: 1 };
+    const large = await Promise.all(
+      Array.from({ length: 6 }, async () => {
+        const id = await server.newStudy();
+        const made = column('made', [], { derivation: { ...derivation, step: 0.01 } });
+        expect((await server.change(id, { kind: 'add-columns', columns: [made] })).status).toBe(200);
+        return { id, made };
+      }),
+    );
+    const { id, asked } = await askable(300);
+    const ended: string[] = [];
+    const freezing = large.map(async ({ id: of, made }) => {
+      expect((await server.change(of, { kind: 'freeze-column', column: made.id }, 1)).status).toBe(200);
+      ended.push('frozen');
+    });
+    const begun = hand(id, asked).then(({ status }) => ended.push(`begun ${status}`));
+    await Promise.all([...freezing, begun]);
+    expect(ended.indexOf('begun 201')).toBeLessThan(4);
+    await jobWhere(server, id, asked.id, isDone);
   });
 
   it('is refused about other readings, in another version, from elsewhere, and under an id that is taken', async () => {

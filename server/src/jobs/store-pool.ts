@@ -15,20 +15,26 @@ export interface StorePool extends LongUses {
 /** The worker as built JavaScript: worker threads do not go through a loader, so source runs (dev, tests) use the build too. */
 const WORKER = fileURLToPath(new URL('../../dist/jobs/store-worker.js', import.meta.url));
 
-/** Two threads: one long use does not make another, of another study, wait. */
+/** Two threads for what goes through whole studies: one long use does not make another, of another study, wait. */
 const THREADS = 2;
+/** What reads a column or two has a thread of its own: a job is asked for, or a result kept, beside the import and the freezing of others. */
+const OF_COLUMNS: ReadonlySet<keyof LongUses> = new Set([
+  ...(['keepEvidence', 'evidenceWithSample', 'staleEvidence'] as const),
+  ...(['countSubject', 'createJob', 'jobWithSample'] as const),
+]);
 
 /** The long uses of the store, each in a thread with a connection of its own. */
 export function createStorePool(databaseUrl: string): StorePool {
-  const pool = workerpool.pool(WORKER, {
-    workerType: 'thread',
-    maxWorkers: THREADS,
-    // One is ready before the first use: it takes a second to start.
-    minWorkers: 1,
-    workerThreadOpts: { execArgv: [], workerData: { databaseUrl } },
-  });
+  const threads = (maxWorkers: number) =>
+    workerpool.pool(WORKER, {
+      ...{ workerType: 'thread', maxWorkers },
+      // One is ready before the first use: it takes a second to start.
+      minWorkers: 1,
+      workerThreadOpts: { execArgv: [], workerData: { databaseUrl } },
+    });
+  const [ofStudies, ofColumns] = [threads(THREADS), threads(1)];
   async function ask<T>(use: keyof LongUses, ...args: unknown[]): Promise<T> {
-    const answer = (await pool.exec(use, args)) as Answer;
+    const answer = (await (OF_COLUMNS.has(use) ? ofColumns : ofStudies).exec(use, args)) as Answer;
     if ('done' in answer) return answer.done as T;
     if ('gone' in answer) throw new DatabaseGone();
     throw new StoreError(answer.refused.code, answer.refused.message, answer.refused.extra);
@@ -45,6 +51,6 @@ export function createStorePool(databaseUrl: string): StorePool {
     saveStudy: (...args) => ask('saveStudy', ...args),
     openStudy: (...args) => ask('openStudy', ...args),
     auditStudy: (...args) => ask('auditStudy', ...args),
-    close: async () => void (await pool.terminate(true)),
+    close: async () => void (await Promise.all([ofStudies.terminate(true), ofColumns.terminate(true)])),
   };
 }

@@ -2,6 +2,7 @@ import {
   changeRowWithIds,
   linkAfter,
   logRowWithIds,
+  type ChainEnd,
   type Link,
   type LogDetail,
   type NewId,
@@ -14,6 +15,13 @@ import type { StudyRow } from './study-row.js';
 
 type ChangeRow = StudyFile['changes'][number];
 type LogRow = StudyFile['log'][number];
+
+/** Where the chain of a study ends. */
+export async function chainEnd(q: Queries, studyId: string): Promise<ChainEnd> {
+  const { entries, head } = studies;
+  const [found] = await q.select({ entries, head }).from(studies).where(eq(studies.id, studyId));
+  return found ?? { entries: 0, head: null };
+}
 
 /** The ids of a study as its chain has them: one that was opened from a file has ids of its own here. */
 export const originalIds = ({ origins }: Pick<StudyRow, 'origins'>): NewId =>

@@ -10,23 +10,15 @@ import { createPinia, setActivePinia } from 'pinia';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 
 vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined, removeItem: () => undefined });
-const { useStudy } = await import('../src/stores/study.js');
-
 /** The page's end of the stream of changes: what a test tells is heard at once. */
 let tell: (event: 'change' | 'standing', data: Partial<Announced>) => void = () => undefined;
-class FakeEvents {
-  listeners = new Map<string, (event: { data: string }) => void>();
-  constructor() {
-    tell = (event, data) => this.listeners.get(event)?.({ data: JSON.stringify(data) });
-  }
-  addEventListener(name: string, listener: (event: { data: string }) => void) {
-    this.listeners.set(name, listener);
-  }
-  close() {
-    this.listeners.clear();
-  }
-}
-vi.stubGlobal('EventSource', FakeEvents);
+vi.mock('../src/api/shared-feed.js', () => ({
+  followChannel: (_: string, hear: typeof tell) => {
+    tell = hear;
+    return () => (tell = () => undefined);
+  },
+}));
+const { useStudy } = await import('../src/stores/study.js');
 
 const A = 'column-a';
 const column = { unit: 'mm', kind: 'measure', decimal: 'point', thousands: 'none', ...NOTHING_SAID } as const;

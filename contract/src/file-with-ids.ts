@@ -1,10 +1,10 @@
-import type { Began, ChangeRow, EvidenceRow, LogDetail, LogRow, VerdictRow } from './chain/links.js';
+import type { Began, ChangeRow, EvidenceRow, LogRow, VerdictRow } from './chain/links.js';
 import { OUTSIDE_READINGS } from './channels.js';
 import type { Change } from './changes.js';
 import type { PartsBy } from './evidence.js';
 import { changeWithIds, followsWithIds, type NewId } from './new-ids.js';
 import { fromOlder } from './older-changes.js';
-import type { StudyFile } from './study-file.js';
+import type { LogDetail, StudyFile } from './study-file.js';
 
 const orNull = (id: string | null, to: NewId) => (id === null ? null : to(id));
 const keyed = <T>(of: Record<string, T>, to: NewId): Record<string, T> =>

@@ -19,4 +19,4 @@ export * from './file-with-ids.js';
 export { auditStudy, chainOf, faultWords, type Audit, type AuditFault } from './chain/audit.js';
 export { beganWith } from './chain/begin.js';
 export { CellsDigest, digestOfCells } from './chain/digest.js';
-export { evidenceContent, evidenceWords, linkAfter, type ChainEnd, type Link, type LogDetail } from './chain/links.js';
+export { evidenceContent, evidenceWords, linkAfter, type ChainEnd, type Link } from './chain/links.js';

@@ -30,9 +30,6 @@ const marked = z.strictObject({ columnId: idSchema, row, reason: textSchema.max(
 
 const hash = z.string().regex(/^[0-9a-f]{64}$/);
 
-/** What happens to a study besides its changes. */
-export const LOG_KINDS = ['kept', 'said', 'ordered', 'worded', 'began', 'opened'] as const;
-
 const lookedSchema = z.strictObject({ results: revision, tests: revision });
 
 const answerSchema = z.strictObject({ to: textSchema.max(10_000), words: textSchema.max(1000), who, at: time });
@@ -89,6 +86,10 @@ const LOG_DETAILS = {
     marksDigest: hash,
   }),
 };
+export type LogDetail = { [K in keyof typeof LOG_DETAILS]: z.infer<(typeof LOG_DETAILS)[K]> };
+/** What happens to a study besides its changes. */
+export const LOG_KINDS = Object.keys(LOG_DETAILS) as [keyof LogDetail, ...(keyof LogDetail)[]];
+
 const logEntry = <K extends keyof typeof LOG_DETAILS>(kind: K) =>
   z.strictObject({
     ...{

@@ -14,6 +14,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { beginChains } from '../src/store/begin-chains.js';
 import { openDatabase } from '../src/store/database.js';
+import { grantRights } from '../src/store/grants.js';
 import { keepOf } from './keeping.js';
 import { column, startServer, type TestServer } from './running.js';
 
@@ -78,6 +79,17 @@ describe('the record', () => {
       await expect(asOwner(statement, [id], inject('databaseUrl')), statement).rejects.toMatchObject({
         code: expect.stringMatching(/ACCESS_DENIED/),
       });
+  });
+
+  it('is told to be alterable where one account owns and works, or has wider rights', async () => {
+    const [owner, worker] = [inject('migrationUrl'), inject('databaseUrl')];
+    expect(await grantRights(owner, worker)).toBe(true);
+    expect(await grantRights(owner, owner)).toBe(false);
+    // Table by table is not too wide; a right to the whole database is.
+    await asOwner('GRANT UPDATE ON verdict.* TO verdict@127.0.0.1', []);
+    expect(await grantRights(owner, worker)).toBe(false);
+    await asOwner('REVOKE UPDATE ON verdict.* FROM verdict@127.0.0.1', []);
+    expect(await grantRights(owner, worker)).toBe(true);
   });
 
   it('agrees with the study, of which it says how many entries there are and where they end', async () => {

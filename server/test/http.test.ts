@@ -86,6 +86,25 @@ describe('the server', () => {
     await own.close();
   });
 
+  it('takes a key once, and never leads to another host by it', async () => {
+    const page = fileURLToPath(new URL('../../web/dist', import.meta.url));
+    const own = await startServer(inject('databaseUrl'), inject('migrationUrl'), page, { secret: 'of this test' });
+    const get = (path: string) => fetch(own.url.slice(0, -1) + path, { redirect: 'manual' });
+    try {
+      for (const path of ['//elsewhere.example', '///elsewhere.example', '/%5Celsewhere.example', '/studies/x']) {
+        const { status, headers } = await get(`${path}?key=guess`);
+        expect([status, headers.get('set-cookie')], path).toEqual([303, null]);
+        expect(new URL(headers.get('location')!, own.url).origin, path).toBe(new URL(own.url).origin);
+      }
+      const key = new URL(own.newAddress()).search;
+      expect((await get(`/${key}`)).headers.get('set-cookie')).toContain('HttpOnly');
+      expect((await get(`/${key}`)).headers.get('set-cookie')).toBeNull();
+      expect((await get('/api/studies')).status).toBe(401);
+    } finally {
+      await own.close();
+    }
+  });
+
   it('logs requests without readings, names or reasons in them', async () => {
     const id = await server.newStudy();
     const secret = column('secret-name', ['123.456789']);

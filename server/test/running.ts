@@ -35,7 +35,7 @@ export async function startServer(
   databaseUrl = inject('databaseUrl'),
   migrationUrl = inject('migrationUrl'),
   page: string | null = null,
-  more: { idleMilliseconds?: number; storeEveryMilliseconds?: number; heads?: string } = {},
+  more: { idleMilliseconds?: number; storeEveryMilliseconds?: number; heads?: string; secret?: string } = {},
 ): Promise<TestServer> {
   let logged = '';
   const log = new Writable({

@@ -1,4 +1,4 @@
-import type { StudyFile } from '../study-file.js';
+import type { LogDetail, StudyFile } from '../study-file.js';
 import { same } from './facts.js';
 import {
   arrangedOf,
@@ -7,7 +7,6 @@ import {
   type Arranged,
   type Began,
   type EvidenceRow,
-  type LogDetail,
   type LogRow,
 } from './links.js';
 

@@ -2,7 +2,7 @@
  * The chain of a study: its changes and the entries of its log, numbered from 1. Each holds SHA-256 of the hash before it and of its own canonical JSON, so that none
  * can be altered, left out or put in without all later hashes being others.
  */
-import type { StudyFile } from '../study-file.js';
+import type { LogDetail, StudyFile } from '../study-file.js';
 import { canonical, digestOf, sha256Of } from './digest.js';
 
 export type ChangeRow = StudyFile['changes'][number];
@@ -59,26 +59,5 @@ export const arrangedOf = ({ note, place, leftOut, leads, answers }: Arranged): 
   ...{ note, place, leftOut, leads, answers },
 });
 
-/** What each entry of the log says. */
-export interface LogDetail {
-  kept: { content: string; words: string; note: string };
-  said: Partial<Pick<Arranged, 'note' | 'leftOut' | 'leads'>> & { answer?: Arranged['answers'][number] };
-  ordered: { order: string[] };
-  worded: { words: string };
-  began: Began;
-  opened: { app: string; entries: number; head: string | null; fault: string | null };
-}
-
 /** A study as it stood when its chain began: everything before is vouched for from then on. */
-export interface Began {
-  /** The changes recorded before: how many, and their digest. */
-  changes: number;
-  changesDigest: string;
-  evidence: (Arranged & { id: string; content: string; words: string })[];
-  verdicts: VerdictRow[];
-  rowCount: number;
-  cells: Record<string, string>;
-  /** The digest of everything said about the study and its columns. */
-  factsDigest: string;
-  marksDigest: string;
-}
+export type Began = LogDetail['began'];

@@ -2,7 +2,7 @@ import type { Request, RequestHandler, Response } from 'express';
 import { createHash, randomBytes, timingSafeEqual } from 'node:crypto';
 import { sendProblem } from './problems.js';
 
-const NOT_LET_IN =
+const NO_ACCESS =
   'This browser has no access to Verdict yet. Open the address printed by npm start; to get a new one, run npm start again.';
 
 const digest = (text: string) => createHash('sha256').update(text).digest();
@@ -14,13 +14,13 @@ const COOKIE_SECONDS = 31_536_000;
 const MOST_KEYS = 20;
 
 /**
- * Lets in who has been given an address with a key, once, and their browser from then on by a cookie; and programs that know the secret. Other users of the
- * machine reach the same port, and have neither.
+ * Gives access to the browser that first opens a printed address, from then on by a cookie, and to programs that know the secret. Other users of the machine
+ * reach the same port, and have neither.
  */
 export class Access {
   readonly #keys = new Set<string>();
 
-  /** @param secret from a file that only its owner reads; null lets everybody in */
+  /** @param secret from a file that only its owner reads; null gives access to everybody */
   constructor(private readonly secret: string | null) {}
 
   /** A key for one address. '' where none is needed. */
@@ -37,7 +37,7 @@ export class Access {
   #cookieName = (req: Request) => `verdict-${req.socket.localPort}`;
   #cookie = () => createHash('sha256').update(`cookie ${this.secret}`).digest('hex');
 
-  #isLetIn(req: Request): boolean {
+  #hasAccess(req: Request): boolean {
     if (this.secret === null) return true;
     const { authorization = '', cookie = '' } = req.headers;
     if (isSame(authorization, `Bearer ${this.secret}`)) return true;
@@ -47,8 +47,8 @@ export class Access {
 
   /** Answers 401 to requests of anybody else. */
   readonly required: RequestHandler = (req, res, next) => {
-    if (this.#isLetIn(req)) next();
-    else sendProblem(res, { status: 401, title: 'No access', detail: NOT_LET_IN, code: 'no-access' });
+    if (this.#hasAccess(req)) next();
+    else sendProblem(res, { status: 401, title: 'No access', detail: NO_ACCESS, code: 'no-access' });
   };
 
   /** Takes the key of an address, sets the cookie, and goes on to the address without the key. */
@@ -56,7 +56,8 @@ export class Access {
     const { key } = req.query;
     if (typeof key !== 'string' || this.secret === null) return next();
     if (this.#keys.delete(key)) this.#setCookie(req, res);
-    res.redirect(303, req.path);
+    // Two slashes at the beginning would lead to another host.
+    res.redirect(303, req.path.replace(/^[/\\]+/, '/'));
   };
 
   #setCookie(req: Request, res: Response): void {

@@ -1,4 +1,4 @@
-import { createConnection } from 'mysql2/promise';
+import { createConnection, type Connection } from 'mysql2/promise';
 
 /** What the server's account may do with each table; with every other one, read, add, change and remove rows. */
 const APPEND_ONLY: Record<string, string> = {
@@ -9,30 +9,48 @@ const APPEND_ONLY: Record<string, string> = {
   verdicts: 'SELECT, INSERT, UPDATE (reopen_at, reopen_reason, reopen_who)',
 };
 
-/**
- * Gives the server's account its rights, table by table: the record can be added to and not altered. Needs an account that owns the tables and may grant.
- * @returns false where it may not, as in a database of somebody else: there the rights are theirs to give
- */
-export async function grantRights(migrationUrl: string, databaseUrl: string): Promise<boolean> {
-  const [owner, worker] = [new URL(migrationUrl), new URL(databaseUrl)];
-  if (owner.username === worker.username) return false;
-  const connection = await createConnection({ uri: migrationUrl, connectTimeout: 5_000 });
+async function connected<T>(uri: string, use: (connection: Connection) => Promise<T>): Promise<T> {
+  const connection = await createConnection({ uri, connectTimeout: 5_000 });
   try {
-    const account = `${connection.escape(decodeURIComponent(worker.username))}@'127.0.0.1'`;
-    const [rows] = await connection.query('SHOW TABLES');
-    for (const row of rows as Record<string, string>[]) {
-      const table = Object.values(row)[0]!;
-      if (table.startsWith('__')) continue;
-      const rights = APPEND_ONLY[table] ?? 'SELECT, INSERT, UPDATE, DELETE';
-      await connection.query(`GRANT ${rights} ON ${connection.escapeId(table)} TO ${account}`);
-    }
-    return true;
-  } catch (error) {
-    if (DENIED.has((error as { errno?: number }).errno ?? 0)) return false;
-    throw error;
+    return await use(connection);
   } finally {
     await connection.end();
   }
+}
+
+const rowsOf = async (connection: Connection, query: string): Promise<string[]> => {
+  const [rows] = await connection.query(query);
+  return (rows as Record<string, string>[]).map((row) => Object.values(row)[0]!);
+};
+
+/** A right to change or remove rows of every table. */
+const TOO_WIDE = /^GRANT .*(ALL PRIVILEGES|UPDATE|DELETE).* ON (\*|`[^`]*`)\.\* TO /;
+
+/**
+ * Gives the server's account its rights, table by table: the record can be added to and not altered. Needs an account that owns the tables and may grant.
+ * @returns whether the server's account can no longer alter the record: false in a database of somebody else that gives it wider rights
+ */
+export async function grantRights(migrationUrl: string, databaseUrl: string): Promise<boolean> {
+  // The database knows from which host the account comes in.
+  const [account = ''] = await connected(databaseUrl, (worker) => rowsOf(worker, 'SELECT CURRENT_USER()'));
+  const [owner] = await connected(migrationUrl, (connection) => rowsOf(connection, 'SELECT CURRENT_USER()'));
+  if (owner === account) return false;
+  const at = account.lastIndexOf('@');
+  try {
+    await connected(migrationUrl, async (connection) => {
+      const to = `${connection.escape(account.slice(0, at))}@${connection.escape(account.slice(at + 1))}`;
+      for (const table of await rowsOf(connection, 'SHOW TABLES')) {
+        if (table.startsWith('__')) continue;
+        const rights = APPEND_ONLY[table] ?? 'SELECT, INSERT, UPDATE, DELETE';
+        await connection.query(`GRANT ${rights} ON ${connection.escapeId(table)} TO ${to}`);
+      }
+    });
+  } catch (error) {
+    if (DENIED.has((error as { errno?: number }).errno ?? 0)) return false;
+    throw error;
+  }
+  const grants = await connected(databaseUrl, (worker) => rowsOf(worker, 'SHOW GRANTS'));
+  return !grants.some((grant) => TOO_WIDE.test(grant));
 }
 
 /** Access denied, to a database or to a table; no such account at this host. */

@@ -15,6 +15,7 @@ import { benchSimulateInBrowser } from './simulate-in-browser.js';
 import { benchSimulate } from './simulate.js';
 import { benchShapeInBrowser } from './shape-in-browser.js';
 import { benchShape } from './shape.js';
+import { benchStudyFile } from './study-file.js';
 import { benchTable } from './table.js';
 import { benchWhole } from './whole.js';
 
@@ -37,6 +38,7 @@ const BENCHES: Record<string, () => Promise<void> | void> = {
   'shape-in-browser': benchShapeInBrowser,
   simulate: benchSimulate,
   'simulate-in-browser': benchSimulateInBrowser,
+  'study-file': benchStudyFile,
   table: benchTable,
   whole: benchWhole,
 };

@@ -7,7 +7,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { writeBackup } from '../scripts/backup-file.mjs';
 import { startMariaDb, type PrivateMariaDb } from '../scripts/mariadb.mjs';
-import { pathToFileURL } from 'node:url';
+import { ask, scriptOf, timed } from './asking.js';
 import { median, report } from './report.js';
 import type * as serverProcess from '../scripts/server-process.mjs';
 
@@ -17,24 +17,6 @@ const EDITS = 400;
 const CHANGES = 10_000;
 const STUDIES = 2_000;
 const ROWS = 1_000;
-
-/** The benches are one bundle; the scripts know their own place. */
-const scriptOf = (name: string) => import(pathToFileURL(join(process.cwd(), 'scripts', name)).href);
-
-const timed = async (work: () => Promise<unknown>): Promise<number> => {
-  const started = performance.now();
-  await work();
-  return performance.now() - started;
-};
-
-async function ask<T>(url: string, path: string, data?: object): Promise<T> {
-  const answer = await fetch(`${url}api${path}`, {
-    ...(data === undefined ? {} : { method: 'POST', body: JSON.stringify(data) }),
-    headers: { 'Content-Type': 'application/json' },
-  });
-  if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
-  return (await answer.json()) as T;
-}
 
 const COLUMN = { ...NOTHING_SAID, name: 'thickness', unit: 'mm', kind: 'measure', decimal: 'point', thousands: 'none' };
 

@@ -1,5 +1,6 @@
-import { auditStudy, faultWords, studyFileSchema, type Checked } from '@verdict/contract';
-import { readFile } from 'node:fs/promises';
+import { auditFile, faultWords, type Checked } from '@verdict/contract';
+import { createReadStream } from 'node:fs';
+import { z } from 'zod';
 import { BadInput } from './bad-input.js';
 
 /** The running Verdict, where there is one: its address and what it lets the command line in with. */
@@ -14,20 +15,16 @@ interface Outcome {
 }
 
 async function ofFile(file: string): Promise<Outcome> {
-  const text = await readFile(file, 'utf8').catch((error: NodeJS.ErrnoException) => {
-    throw new BadInput(`${file} cannot be read: ${error.code === 'ENOENT' ? 'there is no such file' : error.message}.`);
-  });
-  let read: unknown = null;
   try {
-    read = JSON.parse(text);
-  } catch {
-    // Said below, with every other file that is no study.
+    const { audit, study } = await auditFile(createReadStream(file));
+    return { name: study.study.name || file, checked: { ...audit, notVerified: faultWords(audit) } };
+  } catch (error) {
+    const { code, message } = error as NodeJS.ErrnoException;
+    if (typeof code === 'string')
+      throw new BadInput(`${file} cannot be read: ${code === 'ENOENT' ? 'there is no such file' : message}.`);
+    const said = error instanceof z.ZodError ? error.issues[0]!.message : message;
+    throw new BadInput(`${file} is not a study file, or it is damaged: ${said}`);
   }
-  const study = studyFileSchema.safeParse(read);
-  if (!study.success)
-    throw new BadInput(`${file} is not a study file, or it is damaged: ${study.error.issues[0]!.message}`);
-  const audit = auditStudy(study.data);
-  return { name: study.data.study.name || file, checked: { ...audit, notVerified: faultWords(audit) } };
 }
 
 async function ofServer(server: Server | null): Promise<Outcome[]> {

@@ -28,3 +28,5 @@ export const BODY_LIMIT = 64 * 1024 * 1024;
 export const FILE_LIMIT = 20 * 1024 * 1024;
 /** Delimited text is streamed to the server and not sent in one body; it may be larger. */
 export const TEXT_FILE_LIMIT = 60 * 1024 * 1024;
+/** A study file, when it is saved and when it is opened. It goes through in pieces: only the disk has to hold it. */
+export const STUDY_FILE_LIMIT = 1024 * 1024 * 1024;

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
-import { CellsDigest, digestOfCells, linkAfter, NOTHING_SAID, auditStudy, type StudyFile } from '../src/index.js';
+import { CellsDigest, digestOfCells, linkAfter, NOTHING_SAID, auditFile, type StudyFile } from '../src/index.js';
 
 /** The canonical form and the hash, written anew from the description in docs/reliability.md. */
 function canonical(value: unknown): string {
@@ -56,10 +56,11 @@ function studyFile(): StudyFile {
     columns: [{ ...facts, upperLimit: 8.5, position: 0, removed: false, cells: ['7.8', '8.0', '8.1'] }],
   } as unknown as StudyFile;
 }
-const faultsOf = (alter: (file: StudyFile) => void) => {
+const audited = async (file: StudyFile) => (await auditFile([Buffer.from(JSON.stringify(file))])).audit;
+const faultsOf = async (alter: (file: StudyFile) => void) => {
   const file = studyFile();
   alter(file);
-  return auditStudy(file).faults.map(({ text }) => text);
+  return (await audited(file)).faults.map(({ text }) => text);
 };
 
 describe('the chain of a study', () => {
@@ -87,9 +88,9 @@ describe('the chain of a study', () => {
     expect(digest.end()).toBe(digestOfCells(cells));
   });
 
-  it('that nobody touched is sound, and says where it ends', () => {
+  it('that nobody touched is sound, and says where it ends', async () => {
     const file = studyFile();
-    expect(auditStudy(file)).toEqual({ entries: 3, head: file.changes[2]!.hash, earlier: 0, faults: [] });
+    expect(await audited(file)).toEqual({ entries: 3, head: file.changes[2]!.hash, earlier: 0, faults: [] });
   });
 
   it.each<[string, (file: StudyFile) => void, string]>([
@@ -121,19 +122,19 @@ describe('the chain of a study', () => {
       },
       'changes were added or left out outside of the chain.',
     ],
-  ])('shows %s', (_, alter, fault) => {
-    expect(faultsOf(alter)).toContain(fault);
+  ])('shows %s', async (_, alter, fault) => {
+    expect(await faultsOf(alter)).toContain(fault);
   });
 
-  it('names an altered entry once, and none of those after it', () => {
-    expect(faultsOf((file) => (file.changes[0]!.text = 'another'))).toEqual(['entry 1 (change 1) was altered.']);
+  it('names an altered entry once, and none of those after it', async () => {
+    expect(await faultsOf((file) => (file.changes[0]!.text = 'another'))).toEqual(['entry 1 (change 1) was altered.']);
   });
 
-  it('without any entry says that nothing of it is vouched for', () => {
+  it('without any entry says that nothing of it is vouched for', async () => {
     const file = studyFile();
     file.changes = file.changes.map((change) => ({ ...change, entry: null, hash: null, cells: null }));
-    expect(auditStudy(file)).toEqual({ entries: 0, head: null, earlier: 3, faults: [] });
+    expect(await audited(file)).toEqual({ entries: 0, head: null, earlier: 3, faults: [] });
     file.changes.splice(1, 1);
-    expect(auditStudy(file).faults[0]!.text).toBe('change 2 is missing from the record.');
+    expect((await audited(file)).faults[0]!.text).toBe('change 2 is missing from the record.');
   });
 });

@@ -1,5 +1,5 @@
 import {
-  auditStudy,
+  auditFile,
   type Checked,
   type Evidence,
   type RecordEntry,
@@ -26,6 +26,7 @@ afterAll(() => server.close());
 
 const CELLS = ['7.80', '7.92', '7.94', '7.97', '8.19'];
 const audit = (id: string) => server.get<Checked>(`/studies/${id}/audit`);
+const faultsIn = async (file: StudyFile) => (await auditFile([Buffer.from(JSON.stringify(file))])).audit.faults;
 const saved = (id: string) => server.get<StudyFile>(`/studies/${id}/saved`);
 const open = (file: StudyFile) =>
   server.post<{ id: string; notVerified: string | null }>('/studies/saved?who=tester', file);
@@ -195,7 +196,7 @@ describe('a study file', () => {
     expect(await audit(own)).toMatchObject({ entries: 12, faults: [] });
     const again = await saved(own);
     expect(again.changes.slice(0, file.changes.length)).toEqual(file.changes);
-    expect(auditStudy(again).faults).toEqual([]);
+    expect(await faultsIn(again)).toEqual([]);
     const second = await open(again);
     expect(second.body.notVerified).toBeNull();
     expect((await audit(second.body.id)).entries).toBe(13);
@@ -381,7 +382,7 @@ describe('the file of heads', () => {
       await asOwner("UPDATE changes SET who = 'somebody', hash = ? WHERE study_id = ? AND revision = 2", [forged, id]);
       own.altered(id);
       const found = await own.get<Checked>(`/studies/${id}/audit`);
-      expect(auditStudy(await own.get<StudyFile>(`/studies/${id}/saved`)).faults).toEqual([]);
+      expect(await faultsIn(await own.get<StudyFile>(`/studies/${id}/saved`))).toEqual([]);
       expect(found.notVerified).toBe('entry 2 is not the one in the file of heads.');
     } finally {
       await own.close();

@@ -1,14 +1,7 @@
-import type { LogDetail, StudyFile } from '../study-file.js';
+import type { LogDetail } from '../file/study-file.js';
 import { same } from './facts.js';
-import {
-  arrangedOf,
-  evidenceContent,
-  evidenceWords,
-  type Arranged,
-  type Began,
-  type EvidenceRow,
-  type LogRow,
-} from './links.js';
+import { arrangedOf, type Arranged, type Began, type LogRow } from './links.js';
+import type { EvidenceOutline, StudySource } from './source.js';
 
 /** A piece of evidence as the log has it. */
 interface Logged extends Arranged {
@@ -19,7 +12,7 @@ interface Logged extends Arranged {
 
 const FRESH: Arranged = { note: '', place: null, leftOut: false, leads: false, answers: [] };
 
-function kept(all: Map<string, Logged>, { entry, evidence, detail }: LogRow, piece: EvidenceRow | undefined): void {
+function kept(all: Map<string, Logged>, { entry, evidence, detail }: LogRow, piece: EvidenceOutline | undefined): void {
   const before = piece?.replaces ? all.get(piece.replaces) : undefined;
   const { content, words, note } = detail as unknown as LogDetail['kept'];
   const taken = { place: before?.place ?? null, leads: before?.leads ?? false };
@@ -39,11 +32,11 @@ function said(all: Map<string, Logged>, { evidence, detail }: LogRow): void {
 }
 
 /** What the log says of all evidence, from its beginning to its end. */
-function logged(file: StudyFile, began: Began | null): Map<string, Logged> {
-  const pieces = new Map(file.evidence.map((piece) => [piece.id, piece]));
+function logged(source: StudySource, began: Began | null): Map<string, Logged> {
+  const pieces = new Map(source.evidence.map((piece) => [piece.id, piece]));
   const all = new Map<string, Logged>();
   for (const { id, ...piece } of began?.evidence ?? []) all.set(id, { ...piece, entry: 1 });
-  for (const row of [...file.log].sort((a, b) => a.entry - b.entry)) {
+  for (const row of [...source.log].sort((a, b) => a.entry - b.entry)) {
     if (row.kind === 'kept') kept(all, row, pieces.get(row.evidence!));
     if (row.kind === 'said') said(all, row);
     const { order = [], words } = row.detail as Partial<LogDetail['ordered'] & LogDetail['worded']>;
@@ -55,12 +48,12 @@ function logged(file: StudyFile, began: Began | null): Map<string, Logged> {
 
 /** Compares the evidence with what the log says of it. */
 export function auditEvidence(
-  file: StudyFile,
+  source: StudySource,
   began: Began | null,
   object: (entry: number | null, text: string) => void,
 ): void {
-  const all = logged(file, began);
-  for (const piece of file.evidence) {
+  const all = logged(source, began);
+  for (const piece of source.evidence) {
     const found = all.get(piece.id);
     const name = `the evidence "${piece.analysis}" of ${piece.at.slice(0, 16).replace('T', ' ')}`;
     if (!found) {
@@ -68,8 +61,8 @@ export function auditEvidence(
       continue;
     }
     all.delete(piece.id);
-    if (found.content !== evidenceContent(piece)) object(found.entry, `${name} was altered.`);
-    else if (found.words !== evidenceWords(piece)) object(found.entry, `the finding of ${name} was altered.`);
+    if (found.content !== piece.content) object(found.entry, `${name} was altered.`);
+    else if (found.words !== piece.words) object(found.entry, `the finding of ${name} was altered.`);
     if (!same(arrangedOf(found), arrangedOf(piece)))
       object(found.entry, `the notes, answers or order of ${name} are not as recorded.`);
   }

@@ -1,32 +1,30 @@
 import { fromOlder } from '../older-changes.js';
-import type { StudyFile } from '../study-file.js';
-import { digestOf } from './digest.js';
+import { ListDigest } from './digest.js';
 import { cellDigests, factsDigest, marksDigest, standingOf } from './facts.js';
-import { arrangedOf, evidenceContent, evidenceWords, type Began, type ChangeRow } from './links.js';
+import { arrangedOf, type Began } from './links.js';
+import type { StudySource } from './source.js';
 
 /** The digest of changes that have no place in the chain of their own, in the form of today. */
-export const unchainedDigest = (changes: readonly ChangeRow[]): string =>
-  digestOf(
-    changes.map(({ entry: _, hash: __, detail, inverse, ...change }) => ({
-      ...change,
-      detail: fromOlder(detail),
-      inverse: fromOlder(inverse),
-    })),
-  );
+export async function unchainedDigest(source: StudySource): Promise<string> {
+  const digest = new ListDigest();
+  for await (const { entry, hash: _, detail, inverse, ...change } of source.changes(false))
+    if (entry === null) digest.add({ ...change, detail: fromOlder(detail), inverse: fromOlder(inverse) });
+  return digest.end();
+}
 
 /** What the first entry of a chain says of a study that had a record before. */
-export function beganWith(file: StudyFile): Began {
-  const now = standingOf(file);
+export async function beganWith(source: StudySource): Promise<Began> {
+  const now = standingOf(source);
   return {
-    changes: file.changes.length,
-    changesDigest: unchainedDigest(file.changes),
-    evidence: file.evidence.map((piece) => ({
-      ...{ id: piece.id, content: evidenceContent(piece), words: evidenceWords(piece) },
+    changes: source.heads.length,
+    changesDigest: await unchainedDigest(source),
+    evidence: source.evidence.map((piece) => ({
+      ...{ id: piece.id, content: piece.content, words: piece.words },
       ...arrangedOf(piece),
     })),
-    verdicts: file.verdicts,
+    verdicts: source.verdicts,
     rowCount: now.rowCount,
-    cells: cellDigests(now),
+    cells: await cellDigests(now),
     factsDigest: factsDigest(now),
     marksDigest: marksDigest(now),
   };

@@ -12,6 +12,21 @@ export const sha256Of = (text: string): string => bytesToHex(sha256(utf8ToBytes(
 /** SHA-256 of a value in its canonical JSON. */
 export const digestOf = (value: unknown): string => sha256Of(canonical(value));
 
+/** The same of a list that is told one by one. */
+export class ListDigest {
+  readonly #hash = sha256.create();
+  #any = false;
+
+  add(value: unknown): void {
+    this.#hash.update(utf8ToBytes(`${this.#any ? ',' : '['}${canonical(value)}`));
+    this.#any = true;
+  }
+
+  end(): string {
+    return bytesToHex(this.#hash.update(utf8ToBytes(this.#any ? ']' : '[]')).digest());
+  }
+}
+
 /**
  * SHA-256 of the cells of a column, told one after the other: each as a JSON string and a line feed. Empty cells at the end do not count, for a column is as long
  * as what it holds.
@@ -19,21 +34,31 @@ export const digestOf = (value: unknown): string => sha256Of(canonical(value));
 export class CellsDigest {
   readonly #hash = sha256.create();
   #empty = 0;
+  /** What is not hashed yet: a call for each cell takes longer than the hashing. */
+  #waiting = '';
 
   add(text: string): void {
     if (text === '') {
       this.#empty++;
       return;
     }
-    const before = '""\n'.repeat(this.#empty);
+    if (this.#empty > 0) this.#waiting += '""\n'.repeat(this.#empty);
     this.#empty = 0;
-    this.#hash.update(utf8ToBytes(`${before}${JSON.stringify(text)}\n`));
+    this.#waiting += `${JSON.stringify(text)}\n`;
+    if (this.#waiting.length > HASHED_AT_ONCE) this.#flush();
+  }
+
+  #flush(): void {
+    this.#hash.update(utf8ToBytes(this.#waiting));
+    this.#waiting = '';
   }
 
   end(): string {
+    this.#flush();
     return bytesToHex(this.#hash.digest());
   }
 }
+const HASHED_AT_ONCE = 16_384;
 
 export function digestOfCells(cells: readonly string[]): string {
   const digest = new CellsDigest();

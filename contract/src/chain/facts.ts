@@ -1,6 +1,8 @@
 /** What the record must account for: cells, marks, and what is said about the study and its columns. */
-import type { StudyFile } from '../study-file.js';
-import { canonical, digestOf, digestOfCells } from './digest.js';
+import type { StudyFile } from '../file/study-file.js';
+import { Cells } from './cells.js';
+import { canonical, digestOf } from './digest.js';
+import type { StudySource } from './source.js';
 
 export interface Mark {
   reason: string;
@@ -14,7 +16,7 @@ export interface Standing {
   rowCount: number;
   study: Facts;
   columns: Map<string, Facts>;
-  cells: Map<string, string[]>;
+  cells: Map<string, Cells>;
   aside: Map<string, Mark>;
   leftIn: Map<string, Mark>;
 }
@@ -24,16 +26,16 @@ export const placeKey = (column: string, row: number): string => `${column}/${ro
 const marksOf = (marks: StudyFile['setAside']) =>
   new Map(marks.map(({ columnId, row, reason, who, at }) => [placeKey(columnId, row), { reason, who, at }]));
 
-/** The study as a file holds it. */
-export function standingOf(file: StudyFile): Standing {
-  const { name, question, asks, tags, alpha, quantileType, subject, rowCount } = file.study;
+/** The study as it stands. */
+export function standingOf(source: StudySource): Standing {
+  const { name, question, asks, tags, alpha, quantileType, subject, rowCount } = source.study;
   return {
     rowCount,
     study: { name, question, asks, tags, alpha, quantileType, subject },
-    columns: new Map(file.columns.map(({ id, cells: _, position: __, ...facts }) => [id, facts as Facts])),
-    cells: new Map(file.columns.map(({ id, cells }) => [id, [...cells]])),
-    aside: marksOf(file.setAside),
-    leftIn: marksOf(file.leftIn),
+    columns: new Map(source.columns.map(({ id, position: _, ...facts }) => [id, { ...facts }])),
+    cells: new Map(source.columns.map(({ id }) => [id, new Cells(source.cells(id))])),
+    aside: marksOf(source.setAside),
+    leftIn: marksOf(source.leftIn),
   };
 }
 
@@ -44,7 +46,10 @@ export const factsDigest = ({ study, columns }: Standing): string =>
 export const marksDigest = ({ aside, leftIn }: Standing): string =>
   digestOf({ aside: Object.fromEntries(aside), leftIn: Object.fromEntries(leftIn) });
 
-export const cellDigests = ({ cells }: Standing): Record<string, string> =>
-  Object.fromEntries([...cells].map(([id, own]) => [id, digestOfCells(own)]));
+export async function cellDigests({ cells }: Standing): Promise<Record<string, string>> {
+  const digests: Record<string, string> = {};
+  for (const [id, own] of cells) digests[id] = await own.digest();
+  return digests;
+}
 
 export const same = (a: unknown, b: unknown): boolean => canonical(a ?? null) === canonical(b ?? null);

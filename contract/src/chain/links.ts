@@ -2,7 +2,7 @@
  * The chain of a study: its changes and the entries of its log, numbered from 1. Each holds SHA-256 of the hash before it and of its own canonical JSON, so that none
  * can be altered, left out or put in without all later hashes being others.
  */
-import type { LogDetail, StudyFile } from '../study-file.js';
+import type { LogDetail, StudyFile } from '../file/study-file.js';
 import { canonical, digestOf, sha256Of } from './digest.js';
 
 export type ChangeRow = StudyFile['changes'][number];

@@ -3,6 +3,7 @@ import { OUTSIDE_READINGS } from '../channels.js';
 import { fromOlder } from '../older-changes.js';
 import type { Change } from '../changes.js';
 import { movedByInsert, movedByRemoval } from '../row-moves.js';
+import { Cells } from './cells.js';
 import { digestOfCells } from './digest.js';
 import { placeKey, same, type Mark, type Standing } from './facts.js';
 import type { ChangeRow } from './links.js';
@@ -19,32 +20,34 @@ function compareFacts(facts: Record<string, unknown> | undefined, said: object, 
     if (value !== undefined && !same(facts?.[key], value)) object(`${what}: ${key} is not as recorded.`);
 }
 
-function editedCells(now: Standing, change: Of<'edit-cells'>, object: Object_): void {
+async function editedCells(now: Standing, change: Of<'edit-cells'>, object: Object_): Promise<void> {
   const seen = new Set<string>();
   // Where one change writes a cell twice, the later text stands.
   for (const { column, row, texts } of [...change.runs].reverse()) {
-    const own = now.cells.get(column) ?? [];
+    const own = (await now.cells.get(column)?.read(row, texts.length)) ?? [];
     for (const [i, text] of texts.entries()) {
       const key = placeKey(column, row + i);
       if (seen.has(key)) continue;
       if (change.runs.length > 1) seen.add(key);
-      if ((own[row + i - 1] ?? '') !== text)
-        return object(`row ${row + i} of ${nameOf(now, column)} is not as recorded.`);
+      if ((own[i] ?? '') !== text) return object(`row ${row + i} of ${nameOf(now, column)} is not as recorded.`);
     }
   }
 }
 
-function writeRuns({ cells }: Standing, { runs }: Of<'edit-cells'>): void {
-  for (const { column, row, texts } of runs) {
-    const own = cells.get(column);
-    if (!own) continue;
-    while (own.length < row - 1) own.push('');
-    texts.forEach((text, i) => (own[row - 1 + i] = text));
-  }
+async function writeRuns({ cells }: Standing, { runs }: Of<'edit-cells'>): Promise<void> {
+  for (const { column, row, texts } of runs) await cells.get(column)?.write(row, texts);
 }
 
+const NO_CELLS = digestOfCells([]);
+const digestIn = async ({ cells }: Standing, id: string) => (await cells.get(id)?.digest()) ?? NO_CELLS;
+
 /** Takes new columns out again, and compares them with what was added. */
-function addedColumns(now: Standing, change: Of<'add-columns'>, digests: ChangeRow['cells'], object: Object_): void {
+async function addedColumns(
+  now: Standing,
+  change: Of<'add-columns'>,
+  digests: ChangeRow['cells'],
+  object: Object_,
+): Promise<void> {
   for (const { id, cells: _, aside, ...facts } of change.columns) {
     const own = now.columns.get(id);
     if (!own) {
@@ -52,7 +55,7 @@ function addedColumns(now: Standing, change: Of<'add-columns'>, digests: ChangeR
       continue;
     }
     compareFacts(own, { ...facts, removed: false }, `column ${facts.name}`, object);
-    if ((digests?.[id] ?? digestOfCells([])) !== digestOfCells(now.cells.get(id) ?? []))
+    if ((digests?.[id] ?? NO_CELLS) !== (await digestIn(now, id)))
       object(`cells of ${facts.name} are not as recorded.`);
     for (const { row, reason } of aside) {
       if (now.aside.get(placeKey(id, row))?.reason !== reason)
@@ -74,17 +77,18 @@ function moveMarks(marks: Map<string, Mark>, to: (row: number) => number | null)
   return moved;
 }
 
-function insertedRows(now: Standing, change: Of<'insert-rows'>, entry: ChangeRow, object: Object_): void {
+async function insertedRows(
+  now: Standing,
+  change: Of<'insert-rows'>,
+  entry: ChangeRow,
+  object: Object_,
+): Promise<void> {
   const { rows, contents = [], aside = [], leftIn = [] } = change;
-  const going = new Set(rows);
   for (const [id, own] of now.cells) {
     const texts = contents.find(({ column }) => column === id)?.texts ?? [];
-    if (rows.some((row, i) => (own[row - 1] ?? '') !== (texts[i] ?? '')))
+    const taken = await own.take(rows);
+    if (taken.some((text, i) => text !== (texts[i] ?? '')))
       object(`inserted rows of ${nameOf(now, id)} are not as recorded.`);
-    now.cells.set(
-      id,
-      own.filter((_, i) => !going.has(i + 1)),
-    );
   }
   unmark(now.aside, aside, entry, 'set aside', now, object);
   unmark(now.leftIn, leftIn, entry, 'left in', now, object);
@@ -95,18 +99,13 @@ function insertedRows(now: Standing, change: Of<'insert-rows'>, entry: ChangeRow
 }
 
 /** Puts the rows back that a change had removed. */
-function returnRows(now: Standing, { rows, contents = [], aside = [], leftIn = [] }: Of<'insert-rows'>): void {
-  for (const [id, old] of now.cells) {
+async function returnRows(
+  now: Standing,
+  { rows, contents = [], aside = [], leftIn = [] }: Of<'insert-rows'>,
+): Promise<void> {
+  for (const [id, own] of now.cells) {
     const texts = contents.find(({ column }) => column === id)?.texts ?? [];
-    const whole: string[] = [];
-    let taken = 0;
-    let put = 0;
-    if (old.length === 0 && texts.every((text) => text === '')) continue;
-    while (taken < old.length || put < rows.length) {
-      if (rows[put] === whole.length + 1) whole.push(texts[put++] ?? '');
-      else whole.push(old[taken++] ?? '');
-    }
-    now.cells.set(id, whole);
+    if (!own.isEmpty || texts.some((text) => text !== '')) await own.put(rows, texts);
   }
   const moved = movedByInsert(rows);
   now.aside = moveMarks(now.aside, moved);
@@ -179,16 +178,16 @@ function columnsInTable({
   }
 }
 
-function frozenColumn({ now, change: { column }, inverse, entry, object }: Step<'freeze-column'>): void {
-  if ((entry.cells?.[column] ?? digestOfCells([])) !== digestOfCells(now.cells.get(column) ?? []))
+async function frozenColumn({ now, change: { column }, inverse, entry, object }: Step<'freeze-column'>): Promise<void> {
+  if ((entry.cells?.[column] ?? NO_CELLS) !== (await digestIn(now, column)))
     object(`cells of ${nameOf(now, column)} are not as recorded.`);
-  now.cells.set(column, []);
+  now.cells.set(column, Cells.of([]));
   Object.assign(now.columns.get(column) ?? {}, { derivation: (inverse as Of<'thaw-column'>).derivation });
 }
 
 function thawedColumn({ now, change: { column, derivation }, inverse, object }: Step<'thaw-column'>): void {
   compareFacts(now.columns.get(column), { derivation }, `column ${nameOf(now, column)}`, object);
-  now.cells.set(column, [...((inverse as Of<'freeze-column'>).texts ?? [])]);
+  now.cells.set(column, Cells.of((inverse as Of<'freeze-column'>).texts ?? []));
   Object.assign(now.columns.get(column) ?? {}, { derivation: null });
 }
 
@@ -206,10 +205,10 @@ function changedStudy({ now, change: { kind: _, ...facts }, inverse, object }: S
 }
 
 /** By kind: compares what the change wrote with what stands there, and goes to what stood before it. */
-const BACK: { [K in Change['kind']]: (step: Step<K>) => void } = {
-  'edit-cells': ({ now, change, inverse, object }) => {
-    editedCells(now, change, object);
-    writeRuns(now, inverse as Of<'edit-cells'>);
+const BACK: { [K in Change['kind']]: (step: Step<K>) => void | Promise<void> } = {
+  'edit-cells': async ({ now, change, inverse, object }) => {
+    await editedCells(now, change, object);
+    await writeRuns(now, inverse as Of<'edit-cells'>);
   },
   'add-columns': ({ now, change, entry, object }) => addedColumns(now, change, entry.cells, object),
   'remove-columns': columnsInTable,
@@ -238,11 +237,11 @@ const BACK: { [K in Change['kind']]: (step: Step<K>) => void } = {
  * Takes one change back: compares first, then goes to what stood before it. Entries of the record that touch no readings are passed over.
  * @param now the study after the change; afterwards, before it
  */
-export function takeBack(now: Standing, entry: ChangeRow, object: Object_): void {
+export async function takeBack(now: Standing, entry: ChangeRow, object: Object_): Promise<void> {
   if (OUTSIDE_READINGS.has(entry.kind)) return;
   const change = fromOlder(entry.detail) as Change;
   const inverse = fromOlder(entry.inverse) as Change;
-  BACK[change.kind]({ now, change, inverse, entry, object } as never);
+  await BACK[change.kind]({ now, change, inverse, entry, object } as never);
   const { rowCount, subject } = inverse as { rowCount?: number; subject?: string | null };
   if (change.kind !== 'change-study' && subject !== undefined) now.study.subject = subject;
   if (rowCount !== undefined) now.rowCount = rowCount;

@@ -1,24 +1,26 @@
-import type { StudyFile } from '../study-file.js';
+import type { FileColumn, StudyFile } from '../file/study-file.js';
 import { factsObjection } from './check-columns.js';
-import {
-  firstOf,
-  isObjection,
-  namedTwice,
-  no,
-  roomFor,
-  standing,
-  type ColumnNow,
-  type Objection,
-  type StudyNow,
-} from './study-now.js';
+import { firstOf, isObjection, namedTwice, no, roomFor, standing, type Objection, type StudyNow } from './study-now.js';
+
+type Item<K extends 'changes' | 'evidence' | 'verdicts' | 'looks'> = StudyFile[K][number];
+
+/** What must hold together in a study file: all but the cells and what its record says. */
+export interface FileOutline extends Pick<StudyFile, 'study' | 'setAside' | 'leftIn'> {
+  /** Each with the number of cells that it holds. */
+  columns: readonly (FileColumn & { reach: number })[];
+  changes: readonly Pick<Item<'changes'>, 'revision' | 'token' | 'undoes'>[];
+  evidence: readonly Pick<Item<'evidence'>, 'id' | 'columnId' | 'parts'>[];
+  verdicts: readonly Item<'verdicts'>[];
+  looks: readonly Pick<Item<'looks'>, 'digest'>[];
+}
 
 const idsOf = (items: readonly { id: string }[]) => items.map(({ id }) => id);
 
 /** The study of a file as changes would find it. */
-function studyOf(file: StudyFile): StudyNow {
+function studyOf(file: FileOutline): StudyNow {
   const places = (of: StudyFile['setAside']) => new Set(of.map(({ columnId, row }) => `${columnId}/${row}`));
   const [aside, left] = [places(file.setAside), places(file.leftIn)];
-  const reach = new Map(file.columns.map(({ id, cells }) => [id, cells.length]));
+  const reach = new Map(file.columns.map(({ id, reach: cells }) => [id, cells]));
   return {
     rowCount: file.study.rowCount,
     columns: file.columns,
@@ -28,7 +30,7 @@ function studyOf(file: StudyFile): StudyNow {
   };
 }
 
-function doubledObjection(file: StudyFile): Objection | null {
+function doubledObjection(file: FileOutline): Objection | null {
   const lists = {
     columns: idsOf(file.columns),
     evidence: idsOf(file.evidence),
@@ -45,13 +47,11 @@ function doubledObjection(file: StudyFile): Objection | null {
   return tokens ? no('changes', 'The study file is damaged: it has one change twice.') : null;
 }
 
-function columnObjection(study: StudyNow, column: ColumnNow & { cells: readonly string[] }): Objection | null {
-  if (column.derivation && column.cells.length > 0)
-    return no('cells', `${column.name} follows others and has cells too.`);
+function columnObjection(study: StudyNow, column: FileOutline['columns'][number]): Objection | null {
+  if (column.derivation && column.reach > 0) return no('cells', `${column.name} follows others and has cells too.`);
   // What is out of the table keeps what it held, and is checked when it comes back.
   if (column.removed) return null;
-  if (column.cells.length > study.rowCount)
-    return no('cells', `${column.name} has more cells than the table has rows.`);
+  if (column.reach > study.rowCount) return no('cells', `${column.name} has more cells than the table has rows.`);
   if (column.frequencies !== null) {
     const counts = standing(study, column.frequencies, 'frequencies');
     if (isObjection(counts)) return counts;
@@ -59,7 +59,7 @@ function columnObjection(study: StudyNow, column: ColumnNow & { cells: readonly 
   return factsObjection(study, { ...column, frequencies: null });
 }
 
-function marksObjection(file: StudyFile): Objection | null {
+function marksObjection(file: FileOutline): Objection | null {
   const removed = new Map(file.columns.map((column) => [column.id, column.removed]));
   for (const [field, words] of [
     ['setAside', 'set aside'],
@@ -74,7 +74,7 @@ function marksObjection(file: StudyFile): Objection | null {
   return null;
 }
 
-function recordObjection({ study, changes }: StudyFile): Objection | null {
+function recordObjection({ study, changes }: FileOutline): Objection | null {
   for (const { revision, undoes } of changes) {
     if (revision > study.revision) return no('changes', `Change ${revision} is later than the study itself.`);
     if (undoes !== null && undoes >= revision) return no('changes', `Change ${revision} takes back a later one.`);
@@ -82,7 +82,7 @@ function recordObjection({ study, changes }: StudyFile): Objection | null {
   return null;
 }
 
-function evidenceObjection({ columns, evidence }: StudyFile): Objection | null {
+function evidenceObjection({ columns, evidence }: FileOutline): Objection | null {
   const known = new Set(idsOf(columns));
   for (const { columnId, parts } of evidence) {
     const others = parts === null ? [] : 'split' in parts ? [parts.split] : parts.beside;
@@ -92,7 +92,7 @@ function evidenceObjection({ columns, evidence }: StudyFile): Objection | null {
   return null;
 }
 
-function verdictObjection({ study, evidence, verdicts }: StudyFile): Objection | null {
+function verdictObjection({ study, evidence, verdicts }: FileOutline): Objection | null {
   const known = new Set(idsOf(evidence));
   if (verdicts.some((verdict) => verdict.evidence.some((id) => !known.has(id))))
     return no('verdicts', 'A verdict names evidence that the file does not have.');
@@ -107,7 +107,7 @@ function verdictObjection({ study, evidence, verdicts }: StudyFile): Objection |
 }
 
 /** What makes a study file one that no sequence of changes could have led to; null where it holds together. */
-export function objectionToFile(file: StudyFile): Objection | null {
+export function objectionToFile(file: FileOutline): Objection | null {
   const study = studyOf(file);
   return firstOf(
     (function* () {

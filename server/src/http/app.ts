@@ -11,6 +11,7 @@ import { jsonBody } from './json-body.js';
 import { problemHandler, sendProblem } from './problems.js';
 import { routes } from './routes.js';
 import type { StudyFeed } from './study-feed.js';
+import { studyFileRoutes } from './study-file-routes.js';
 
 export interface Parts {
   db: Database;
@@ -41,12 +42,13 @@ export function createApp({ db, store, pool, feed, jobs, heads, access, log, idl
     });
     next();
   });
-  app.use('/api', access.required, jsonBody, (_req: Request, res: Response, next: NextFunction) => {
+  app.use('/api', access.required, (_req: Request, res: Response, next: NextFunction) => {
     res.setHeader('Cache-Control', 'no-store');
     next();
   });
   // Names and places only: the message of a failed query holds its values.
   const failed = (error: unknown) => log.error({ name: (error as Error).name }, 'background work failed');
+  app.use('/api', studyFileRoutes({ store, idleMilliseconds }), jsonBody);
   // For a second start, which prints an address of its own.
   app.post('/api/keys', (_req, res) => res.status(201).json({ address: access.newKey() }));
   app.use('/api', routes({ db, store, pool, feed, jobs, heads, idleMilliseconds, failed }));

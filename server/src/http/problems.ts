@@ -14,6 +14,7 @@ const STATUS: Record<StoreError['code'], [number, string]> = {
   binned: [409, 'The study is in the bin'],
   'under-way': [409, 'Under way already'],
   idle: [408, 'Nothing came'],
+  'too-large': [413, 'Too large'],
   busy: [503, 'Busy'],
   'disk-full': [507, 'The disk is full'],
   'not-json': [400, 'Not JSON'],

@@ -12,7 +12,6 @@ import {
   ruleRequestSchema,
   sayRequestSchema,
   stepRequestSchema,
-  whoSchema,
 } from '@verdict/contract';
 import { Router, type Request, type Response } from 'express';
 import { randomUUID } from 'node:crypto';
@@ -34,7 +33,7 @@ import { importColumns } from '../store/imports.js';
 import { binStudy } from '../store/bin.js';
 import { createStudy, readStudy, readStudyCells } from '../store/studies.js';
 import { reopen, rule } from '../store/verdicts.js';
-import { bodyOf } from './json-body.js';
+import { bodyOf, whoOf } from './json-body.js';
 import { jobRoutes } from './job-routes.js';
 import { studyList } from './study-list.js';
 import type { StudyFeed } from './study-feed.js';
@@ -52,9 +51,6 @@ export interface Surroundings {
   /** What went wrong in work that nobody waits for. */
   failed: (error: unknown) => void;
 }
-
-/** Who asks, for the record, where the request has no body to say it in. */
-const whoOf = ({ query }: Request): string => whoSchema.parse(query.who);
 
 /** Changes that read or write whole columns, however small their request is. */
 const LONG_CHANGES = new Set<string>(['insert-rows', 'remove-rows', 'freeze-column']);
@@ -81,13 +77,6 @@ export function routes({ db, store, pool, feed, jobs, heads, idleMilliseconds, f
   router.post('/studies', async (req, res) => {
     res.status(201).json({ id: await createStudy(db, { id: randomUUID(), ...bodyOf(req, newStudySchema) }) });
   });
-  router.post('/studies/saved', async (req, res) => {
-    const file = Buffer.isBuffer(req.body) ? req.body : Buffer.from(JSON.stringify(req.body ?? null));
-    res.status(201).json(await store.openStudy(file, whoOf(req)));
-  });
-  router.get('/studies/:id/saved', async (req, res) =>
-    res.type('json').send(Buffer.from(await store.saveStudy(req.params.id))),
-  );
   router.get('/studies/:id', async (req, res) => res.json(await readStudy(db, req.params.id)));
   router.get('/studies/:id/cells', async (req, res) => {
     const gone = () => req.socket.destroyed;

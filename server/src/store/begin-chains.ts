@@ -3,7 +3,7 @@ import { and, eq, exists, gt, isNull, or } from 'drizzle-orm';
 import { appendLog } from './chain.js';
 import type { Database } from './database.js';
 import { evidence, studies } from './schema.js';
-import { readFile } from './study-file.js';
+import { recordedStudy } from './recorded.js';
 import { lockAnyStudy } from './study-row.js';
 
 /** Begins the chain of every study that was recorded before there was one: what stands there now is vouched for from now on. */
@@ -16,7 +16,7 @@ export async function beginChains(db: Database): Promise<void> {
   for (const { id } of waiting) {
     await db.transaction(async (q) => {
       const study = await lockAnyStudy(q, id);
-      const detail = beganWith(await readFile(q, id));
+      const detail = await beganWith(await recordedStudy(q, id));
       await appendLog(q, study, { kind: 'began', detail, who: '', at: new Date() });
     });
   }

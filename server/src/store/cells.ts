@@ -1,9 +1,7 @@
+import { BLOCK } from '@verdict/contract';
 import { and, asc, between, desc, eq, gte, inArray, sql } from 'drizzle-orm';
 import type { Queries } from './database.js';
 import { cellBlocks } from './schema.js';
-
-/** Cells in a block: a column reads in few rows, an edit writes one. */
-export const BLOCK = 1_000;
 
 const blockOf = (row: number) => Math.floor((row - 1) / BLOCK);
 
@@ -157,6 +155,16 @@ export async function cellsFrom(q: Queries, columnId: string, from: number): Pro
     for (const text of cells) result.push(text);
   }
   return result;
+}
+
+/** Blocks of a column as they are written; empty where there is none. */
+export async function blocksOf(q: Queries, columnId: string, from: number, count: number): Promise<string[][]> {
+  const rows = await q
+    .select({ block: cellBlocks.block, cells: cellBlocks.cells })
+    .from(cellBlocks)
+    .where(and(eq(cellBlocks.columnId, columnId), between(cellBlocks.block, from, from + count - 1)));
+  const found = new Map(rows.map(({ block, cells }) => [block, cells]));
+  return Array.from({ length: count }, (_, i) => found.get(from + i) ?? []);
 }
 
 /** Replaces the cells of a column from a block on. */

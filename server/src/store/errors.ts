@@ -10,6 +10,7 @@ export type RefusalCode =
   | 'not-json'
   | 'encoding'
   | 'idle'
+  | 'too-large'
   | 'under-way'
   | 'busy'
   | 'disk-full'

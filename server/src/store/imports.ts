@@ -1,9 +1,9 @@
 import { groupThousands } from '@verdict/core/format';
 import { LONGEST_CELL } from '@verdict/core/readings';
-import { CellsDigest, MOST_ROWS, MOST_STUDY_CELLS, type Change, type ImportHead } from '@verdict/contract';
+import { BLOCK, CellsDigest, MOST_ROWS, MOST_STUDY_CELLS, type Change, type ImportHead } from '@verdict/contract';
 import { inArray, lt } from 'drizzle-orm';
 import { columnsAdded, insertColumns } from './apply/columns.js';
-import { BLOCK, clearColumn, writeBlocks, type Block } from './cells.js';
+import { clearColumn, writeBlocks, type Block } from './cells.js';
 import { alreadyDone, contextOf, recordChange, refuseStale, type Made } from './changes.js';
 import type { Database, Queries } from './database.js';
 import { StoreError } from './errors.js';

@@ -1,6 +1,5 @@
 import {
   changeRequestSchema,
-  studyFileSchema,
   type ChangeRequest,
   type Evidence,
   type Job,
@@ -9,13 +8,16 @@ import {
   type StepRequest,
 } from '@verdict/contract';
 import type { Sample } from '@verdict/core/readings';
+import { bytesOf, textInto } from '../files/spool.js';
 import { makeChange, stepBack, type Made } from './changes.js';
 import type { Database } from './database.js';
 import { staleEvidence } from './arranged.js';
 import { evidenceWithSample, keepEvidence } from './evidence.js';
 import { createJob, jobWithSample } from './jobs.js';
 import { countSubject } from './studies.js';
-import { auditStored, openStudy, saveStudy } from './study-file.js';
+import { auditStored } from './audit-stored.js';
+import { openStudy } from './open-study.js';
+import { saveStudy } from './save-study.js';
 
 /** JSON that was left as bytes because it is large. */
 export type Bytes = Uint8Array;
@@ -35,9 +37,9 @@ export interface LongUses {
   countSubject(studyId: string): Promise<void>;
   createJob(studyId: string, asked: JobRequest): Promise<Job>;
   jobWithSample(jobId: string): Promise<{ job: Job; sample: Sample }>;
-  /** The study as a file of JSON. */
-  saveStudy(studyId: string): Promise<Bytes>;
-  openStudy(file: Bytes, who: string): ReturnType<typeof openStudy>;
+  /** Writes the study into an open file. @param file its number, which all threads share */
+  saveStudy(studyId: string, file: number): Promise<void>;
+  openStudy(file: number, who: string): ReturnType<typeof openStudy>;
   auditStudy(studyId: string): ReturnType<typeof auditStored>;
 }
 
@@ -53,7 +55,11 @@ export const longUses = (db: Database): LongUses => ({
   countSubject: (studyId) => countSubject(db, studyId),
   createJob: (studyId, asked) => createJob(db, studyId, asked),
   jobWithSample: (jobId) => jobWithSample(db, jobId),
-  saveStudy: async (studyId) => new TextEncoder().encode(JSON.stringify(await saveStudy(db, studyId))),
-  openStudy: async (file, who) => openStudy(db, studyFileSchema.parse(jsonOf(file)), who),
+  saveStudy: async (studyId, file) => {
+    const text = textInto(file);
+    await saveStudy(db, studyId, text.write);
+    text.end();
+  },
+  openStudy: (file, who) => openStudy(db, () => bytesOf(file), who),
   auditStudy: (studyId) => auditStored(db, studyId),
 });

@@ -13,7 +13,6 @@ import type {
   SayRequest,
   Study,
   StudyCells,
-  StudyFile,
   StudySummary,
 } from '@verdict/contract';
 import { asProblem, JOBS } from '@verdict/contract';
@@ -37,22 +36,27 @@ const UNREACHABLE: Problem = {
   detail: 'Verdict does not answer. It may have been stopped; start it again with npm start.',
 };
 
-async function send<T>(method: string, path: string, body?: unknown): Promise<T> {
+/** The answer of the server, where it is one of success. A file goes up as it is. */
+async function answered(method: string, path: string, body?: unknown): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
       headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
-      body: body === undefined ? null : JSON.stringify(body),
+      body: body === undefined ? null : body instanceof Blob ? body : JSON.stringify(body),
     });
   } catch {
     throw new ApiError(UNREACHABLE);
   }
-  if (response.status === 204) return undefined as T;
-  const answer: unknown = await response.json().catch(() => null);
-  if (response.ok) return answer as T;
+  if (response.ok) return response;
+  const problem = asProblem(await response.json().catch(() => null));
   const detail = `The server answered ${response.status}.`;
-  throw new ApiError(asProblem(answer) ?? { ...UNREACHABLE, status: response.status, code: 'unexpected', detail });
+  throw new ApiError(problem ?? { ...UNREACHABLE, status: response.status, code: 'unexpected', detail });
+}
+
+async function send<T>(method: string, path: string, body?: unknown): Promise<T> {
+  const response = await answered(method, path, body);
+  return response.status === 204 ? (undefined as T) : ((await response.json().catch(() => null)) as T);
 }
 
 /** Who asks, where it stands in the address. */
@@ -130,8 +134,8 @@ export const api = {
   listStudies: (bin: boolean) => send<StudySummary[]>('GET', `/studies${bin ? '?bin=1' : ''}`),
   createStudy: (begun: { name?: string; asks?: AskedKind | null } = {}) =>
     send<{ id: string }>('POST', '/studies', begun),
-  openSaved: (file: unknown, who: string) => send<{ id: string }>('POST', `/studies/saved${by(who)}`, file),
-  saveStudy: (id: string) => send<StudyFile>('GET', `${study(id)}/saved`),
+  openSaved: (file: Blob, who: string) => send<{ id: string }>('POST', `/studies/saved${by(who)}`, file),
+  saveStudy: async (id: string) => (await answered('GET', `${study(id)}/saved`)).blob(),
   binStudy: (id: string, who: string) => send<undefined>('DELETE', `${study(id)}${by(who)}`),
   restoreStudy: (id: string, who: string) => send<undefined>('POST', `${study(id)}/restore${by(who)}`, {}),
   readStudy: (id: string) => send<Study>('GET', study(id)),

@@ -16,7 +16,7 @@ export type Incoming =
   | { kind: 'sheets'; source: string; sheets: Sheet[] };
 
 /** A file that was read: readings, a whole study, or the reason why it is neither. */
-export type Opened = { incoming: Incoming } | { study: unknown } | { refusal: string };
+export type Opened = { incoming: Incoming } | { study: File } | { refusal: string };
 
 export const pasted = (text: string): Incoming => ({
   kind: 'text',

@@ -1,4 +1,4 @@
-import { FILE_LIMIT, STUDY_FILE, TEXT_FILE_LIMIT } from '@verdict/contract';
+import { FILE_LIMIT, STUDY_FILE, STUDY_FILE_LIMIT, TEXT_FILE_LIMIT } from '@verdict/contract';
 import { readJsonTable } from '@verdict/core/readings';
 import type { Opened } from './incoming.js';
 
@@ -20,13 +20,6 @@ function decoded(bytes: Uint8Array): { text: string; encoding: 'utf-8' | 'window
 }
 
 function openJson(source: string, text: string): Opened {
-  if (new RegExp(`"format"\\s*:\\s*"${STUDY_FILE}"`).test(text.slice(0, 400))) {
-    try {
-      return { study: JSON.parse(text) };
-    } catch {
-      return { refusal: `${source} is a study file that was damaged or cut off. Save it again where it came from.` };
-    }
-  }
   if (/"resources"\s*:\s*\[/.test(text.slice(0, 100_000))) {
     return { refusal: `${source} only describes a data package. Open the .zip that holds it and its tables.` };
   }
@@ -35,18 +28,25 @@ function openJson(source: string, text: string): Opened {
   return { incoming: { kind: 'rows', source, rows: table.rows, facts: {} } };
 }
 
+const tooLarge = ({ name, size }: File, limit: number) =>
+  `${name} has ${megabytes(size)}; a file may have at most ${megabytes(limit)}. Nothing was read.`;
+
+/** A study file says so where it begins. It goes to the server as it is. */
+const isStudyFile = async (file: File) =>
+  new RegExp(`^\\s*\\{[^]*"format"\\s*:\\s*"${STUDY_FILE}"`).test(await file.slice(0, 400).text());
+
 /**
  * Reads a file that was chosen or dropped: delimited text, JSON, a spreadsheet, a data package, a saved study. A file over its limit is
  * not touched at all. What is in a file decides, not its name.
  */
 export async function openFile(file: File): Promise<Opened> {
   const { name } = file;
-  const tooLarge = (limit: number) =>
-    `${name} has ${megabytes(file.size)}; a file may have at most ${megabytes(limit)}. Nothing was read.`;
-  if (file.size > TEXT_FILE_LIMIT) return { refusal: tooLarge(TEXT_FILE_LIMIT) };
+  if (await isStudyFile(file))
+    return file.size > STUDY_FILE_LIMIT ? { refusal: tooLarge(file, STUDY_FILE_LIMIT) } : { study: file };
+  if (file.size > TEXT_FILE_LIMIT) return { refusal: tooLarge(file, TEXT_FILE_LIMIT) };
   const bytes = new Uint8Array(await file.arrayBuffer());
   if (startsWith(bytes, ZIP)) {
-    if (file.size > FILE_LIMIT) return { refusal: tooLarge(FILE_LIMIT) };
+    if (file.size > FILE_LIMIT) return { refusal: tooLarge(file, FILE_LIMIT) };
     const { openArchive } = await import('./archive.js');
     return openArchive(name, bytes);
   }

@@ -1,6 +1,6 @@
-import { movedByInsert, movedByRemoval } from '@verdict/contract';
+import { BLOCK, movedByInsert, movedByRemoval } from '@verdict/contract';
 import { and, asc, between, desc, eq, gte, sql } from 'drizzle-orm';
-import { BLOCK, cellsFrom, rewriteFrom } from '../cells.js';
+import { cellsFrom, rewriteFrom } from '../cells.js';
 import { MARKS, studies, type MarkTable } from '../schema.js';
 import { insertMarks } from './marks.js';
 import { plural, type Applied, type Context, type Of } from './context.js';

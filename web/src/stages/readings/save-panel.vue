@@ -57,7 +57,7 @@ const saveStudy = () =>
   guarded(async () => {
     if (!(await store.drained())) throw new Error('Some changes are not stored yet; save the study when they are.');
     const file = await api.saveStudy(store.study!.id);
-    saveFile(`${title.value}.verdict.json`, JSON.stringify(file), 'application/json');
+    saveFile(`${title.value}.verdict.json`, file, 'application/json');
   });
 </script>
 

@@ -1,10 +1,11 @@
-import type { Began, ChangeRow, EvidenceRow, LogRow, VerdictRow } from './chain/links.js';
-import { OUTSIDE_READINGS } from './channels.js';
-import type { Change } from './changes.js';
-import type { PartsBy } from './evidence.js';
-import { changeWithIds, followsWithIds, type NewId } from './new-ids.js';
-import { fromOlder } from './older-changes.js';
-import type { LogDetail, StudyFile } from './study-file.js';
+import type { Began, ChangeRow, EvidenceRow, LogRow, VerdictRow } from '../chain/links.js';
+import { OUTSIDE_READINGS } from '../channels.js';
+import type { Change } from '../changes.js';
+import type { PartsBy } from '../evidence.js';
+import { changeWithIds, followsWithIds, type NewId } from '../new-ids.js';
+import { fromOlder } from '../older-changes.js';
+import type { LISTED, ListName, LogDetail, StudyFile } from './study-file.js';
+import type { z } from 'zod';
 
 const orNull = (id: string | null, to: NewId) => (id === null ? null : to(id));
 const keyed = <T>(of: Record<string, T>, to: NewId): Record<string, T> =>
@@ -41,6 +42,8 @@ export const evidenceWithIds = <Row extends Pick<EvidenceRow, 'id' | 'columnId' 
   replaces: orNull(piece.replaces, to),
 });
 
+const markWithIds = (mark: StudyFile['setAside'][number], to: NewId) => ({ ...mark, columnId: to(mark.columnId) });
+
 const verdictWithIds = (verdict: VerdictRow, to: NewId): VerdictRow => ({
   ...{ ...verdict, id: to(verdict.id), evidence: verdict.evidence.map(to) },
 });
@@ -64,16 +67,22 @@ export const logRowWithIds = <Row extends Omit<LogRow, 'entry' | 'hash'>>(row: R
   ...{ ...row, evidence: orNull(row.evidence, to), detail: detailWithIds(row.kind, row.detail, to) },
 });
 
-/** A whole study under other ids. Ids are replaced where they are ids, never in a text. */
-export const fileWithIds = (file: StudyFile, to: NewId): StudyFile => ({
-  ...file,
-  study: { ...file.study, id: to(file.study.id), subject: orNull(file.study.subject, to) },
-  columns: file.columns.map((column) => ({ ...followsWithIds(column, to), id: to(column.id) })),
-  setAside: file.setAside.map((reading) => ({ ...reading, columnId: to(reading.columnId) })),
-  leftIn: file.leftIn.map((reading) => ({ ...reading, columnId: to(reading.columnId) })),
-  changes: file.changes.map((row) => changeRowWithIds(row, to)),
-  log: file.log.map((row) => logRowWithIds(row, to)),
-  evidence: file.evidence.map((piece) => evidenceWithIds(piece, to)),
-  verdicts: file.verdicts.map((verdict) => verdictWithIds(verdict, to)),
-  looks: file.looks.map((look) => ({ ...look, columnId: orNull(look.columnId, to) })),
+/** The pieces of a study file under other ids. Ids are replaced where they are ids, never in a text. */
+export const WITH_IDS: { [K in ListName]: (piece: StudyPiece<K>, to: NewId) => StudyPiece<K> } = {
+  columns: (column, to) => ({ ...followsWithIds(column, to), id: to(column.id) }),
+  setAside: markWithIds,
+  leftIn: markWithIds,
+  changes: changeRowWithIds,
+  log: logRowWithIds,
+  evidence: evidenceWithIds,
+  verdicts: verdictWithIds,
+  looks: (look, to) => ({ ...look, columnId: orNull(look.columnId, to) }),
+};
+type StudyPiece<K extends ListName> = z.infer<(typeof LISTED)[K]>;
+
+export const studyWithIds = <Study extends Pick<StudyFile['study'], 'id' | 'subject'>>(
+  study: Study,
+  to: NewId,
+): Study => ({
+  ...{ ...study, id: to(study.id), subject: orNull(study.subject, to) },
 });

@@ -9,9 +9,9 @@ import {
   tagsSchema,
   textSchema,
   quantileTypeSchema,
-} from './changes.js';
-import { partsSchema } from './evidence.js';
-import { DECISIONS } from './decisions.js';
+} from '../changes.js';
+import { partsSchema } from '../evidence.js';
+import { DECISIONS } from '../decisions.js';
 
 /** What a study file says it is, and its version: a newer one is refused with that reason instead of being half read. */
 export const STUDY_FILE = 'verdict study';
@@ -110,8 +110,8 @@ const logSchema = z.discriminatedUnion('kind', [
   logEntry('began'),
 ]);
 
-/** A whole study: readings as written, the record with what undoes it, evidence, verdicts. */
-export const studyFileSchema = z.strictObject({
+/** What a study file says besides its lists. */
+export const fileHeadSchema = z.strictObject({
   format: z.literal(STUDY_FILE, 'This is no study file of Verdict.'),
   version: z.literal(READ_VERSIONS, 'This study file was written by another version of Verdict.'),
   app: textSchema.max(40),
@@ -131,84 +131,97 @@ export const studyFileSchema = z.strictObject({
     revision,
     rowCount: z.int().min(0).max(MOST_ROWS),
   }),
-  columns: z.array(
-    columnSchema.extend({
-      derivation: derivationSchema.nullable(),
-      position: z.int().min(0).max(GREATEST),
-      removed: z.boolean(),
-      cells: z.array(textSchema.max(LONGEST_CELL)).max(MOST_ROWS),
-    }),
-  ),
-  setAside: z.array(marked),
-  /** Not in files from before there was such a thing. */
-  leftIn: z.array(marked).default([]),
-  changes: z.array(
-    z.strictObject({
-      revision: revision.min(1),
-      token: idSchema,
-      kind: textSchema.max(20),
-      detail: z.unknown(),
-      inverse: z.unknown(),
-      text: textSchema.max(600),
-      reason: textSchema.max(1000).nullable(),
-      who,
-      at: time,
-      undoes: revision.nullable(),
-      placeColumn: idSchema.nullable(),
-      placeRow: revision.nullable(),
-      /** SHA-256 of the cells of each column that the change wrote and does not hold itself. */
-      cells: z.record(idSchema, hash).nullable().default(null),
-      /** Its number in the chain and its hash; null of changes that were recorded before there was one. */
-      entry: revision.min(1).nullable().default(null),
-      hash: hash.nullable().default(null),
-    }),
-  ),
-  /** The entries of the chain that are no changes. */
-  log: z.array(logSchema).default([]),
-  evidence: z.array(
-    z.strictObject({
-      id: idSchema,
-      columnId: idSchema.nullable(),
-      parts: partsSchema.nullable().default(null),
-      analysis: textSchema.max(60),
-      version: revision,
-      appVersion: textSchema.max(20),
-      request: z.record(z.string(), z.unknown()),
-      fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
-      revision,
-      seed: z.number().nullable(),
-      result: z.unknown(),
-      method: textSchema.max(10_000),
-      finding: z.array(
-        z.strictObject({
-          text: textSchema.max(10_000),
-          strong: z.boolean().optional(),
-          code: textSchema.max(40).optional(),
-        }),
-      ),
-      note: textSchema.max(2000),
-      // Files from before evidence could be arranged and its cautions answered.
-      place: z.int().min(0).max(GREATEST).nullable().default(null),
-      leftOut: z.boolean().default(false),
-      leads: z.boolean().default(false),
-      answers: z.array(answerSchema).max(100).default([]),
-      replaces: idSchema.nullable().default(null),
-      who,
-      at: time,
-    }),
-  ),
-  verdicts: z.array(verdictSchema),
-  /** What had been looked at; not in files from before that was counted. */
-  looks: z
-    .array(
-      z.strictObject({
-        digest: z.string().regex(/^[0-9a-f]{64}$/),
-        analysis: textSchema.max(60),
-        columnId: idSchema.nullable(),
-        tests: z.int().min(0).max(1000),
-        at: time,
-      }),
-    )
-    .default([]),
 });
-export type StudyFile = z.infer<typeof studyFileSchema>;
+
+/** Cells as they are written, from one on. */
+export const cellTextsSchema = z.array(textSchema.max(LONGEST_CELL));
+
+/** What the lists of a study file hold, one by one. The cells of a column are a list of their own. */
+export const LISTED = {
+  columns: columnSchema.extend({
+    derivation: derivationSchema.nullable(),
+    position: z.int().min(0).max(GREATEST),
+    removed: z.boolean(),
+  }),
+  setAside: marked,
+  leftIn: marked,
+  changes: z.strictObject({
+    revision: revision.min(1),
+    token: idSchema,
+    kind: textSchema.max(20),
+    detail: z.unknown(),
+    inverse: z.unknown(),
+    text: textSchema.max(600),
+    reason: textSchema.max(1000).nullable(),
+    who,
+    at: time,
+    undoes: revision.nullable(),
+    placeColumn: idSchema.nullable(),
+    placeRow: revision.nullable(),
+    /** SHA-256 of the cells of each column that the change wrote and does not hold itself. */
+    cells: z.record(idSchema, hash).nullable().default(null),
+    /** Its number in the chain and its hash; null of changes that were recorded before there was one. */
+    entry: revision.min(1).nullable().default(null),
+    hash: hash.nullable().default(null),
+  }),
+  /** The entries of the chain that are no changes. */
+  log: logSchema,
+  evidence: z.strictObject({
+    id: idSchema,
+    columnId: idSchema.nullable(),
+    parts: partsSchema.nullable().default(null),
+    analysis: textSchema.max(60),
+    version: revision,
+    appVersion: textSchema.max(20),
+    request: z.record(z.string(), z.unknown()),
+    fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
+    revision,
+    seed: z.number().nullable(),
+    result: z.unknown(),
+    method: textSchema.max(10_000),
+    finding: z.array(
+      z.strictObject({
+        text: textSchema.max(10_000),
+        strong: z.boolean().optional(),
+        code: textSchema.max(40).optional(),
+      }),
+    ),
+    note: textSchema.max(2000),
+    // Files from before evidence could be arranged and its cautions answered.
+    place: z.int().min(0).max(GREATEST).nullable().default(null),
+    leftOut: z.boolean().default(false),
+    leads: z.boolean().default(false),
+    answers: z.array(answerSchema).max(100).default([]),
+    replaces: idSchema.nullable().default(null),
+    who,
+    at: time,
+  }),
+  verdicts: verdictSchema,
+  /** What had been looked at. */
+  looks: z.strictObject({
+    digest: z.string().regex(/^[0-9a-f]{64}$/),
+    analysis: textSchema.max(60),
+    columnId: idSchema.nullable(),
+    tests: z.int().min(0).max(1000),
+    at: time,
+  }),
+};
+export type ListName = keyof typeof LISTED;
+type Listed = { [K in ListName]: z.infer<(typeof LISTED)[K]> };
+export type FileHead = z.infer<typeof fileHeadSchema>;
+/** A column of a study file without its cells. */
+export type FileColumn = Listed['columns'];
+
+/** A whole study: readings as written, the record with what undoes it, evidence, verdicts. */
+export type StudyFile = FileHead & { [K in Exclude<ListName, 'columns'>]: Listed[K][] } & {
+  columns: (FileColumn & { cells: string[] })[];
+};
+
+const taken = z.array(z.never());
+/** What is left of a study file once what its lists hold has been taken out, one by one. */
+export const fileRestSchema = fileHeadSchema.extend({
+  columns: z.array(LISTED.columns.extend({ cells: taken })),
+  ...{ setAside: taken, changes: taken, evidence: taken, verdicts: taken },
+  // Files from before there were such things.
+  ...{ leftIn: taken.default([]), log: taken.default([]), looks: taken.default([]) },
+});

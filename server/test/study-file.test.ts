@@ -1,4 +1,4 @@
-import type { Evidence, Recomputed, StudyFile, StudySummary } from '@verdict/contract';
+import { BODY_LIMIT, type Evidence, type Recomputed, type StudyFile, type StudySummary } from '@verdict/contract';
 import { advance, describeAnalysis } from '@verdict/core/analyses';
 import { fingerprintOf, toSample } from '@verdict/core/readings';
 import { sampleInParts } from '@verdict/core/table';
@@ -260,5 +260,38 @@ describe('a saved study', () => {
     expect(answer.status).toBe(422);
     expect(answer.body.detail).toContain(message);
     expect((await server.get<unknown[]>('/studies')).length).toBe(before);
+  });
+
+  const send = (body: BodyInit, headers: Record<string, string> = {}) =>
+    fetch(`${server.url}api/studies/saved?who=tester`, {
+      ...{ method: 'POST', body, headers: { 'Content-Type': 'application/json', ...headers } },
+    });
+  const wordsOf = async (answer: Response) => [answer.status, ((await answer.json()) as { detail: string }).detail];
+
+  it('that was cut off, or goes on behind its end, is refused in words', async () => {
+    const text = JSON.stringify(await server.get<StudyFile>(`/studies/${await fullStudy()}/saved`));
+    for (const damaged of [text.slice(0, -20), `${text}{}`, '', 'verdict'])
+      expect(await wordsOf(await send(damaged))).toEqual([400, expect.stringContaining('damaged, or was cut off')]);
+    const packed = await send(text, { 'Content-Encoding': 'gzip' });
+    expect(await wordsOf(packed)).toEqual([415, expect.stringContaining('not packed')]);
+  });
+
+  it('may be larger than any other body', async () => {
+    const text = JSON.stringify(await server.get<StudyFile>(`/studies/${await fullStudy()}/saved`));
+    const answer = await send(new Blob([' '.repeat(BODY_LIMIT), text]));
+    expect(answer.status).toBe(201);
+  });
+
+  it('of columns of several blocks has every cell in its place, empty ones too', async () => {
+    const id = await server.newStudy();
+    const cells = Array.from({ length: 2_300 }, (_, i) => (i % 3 === 0 || i > 2_100 ? '' : `${i} µ"`));
+    await server.change(id, { kind: 'add-columns', columns: [{ ...column('long', cells) }] });
+    await server.change(id, { kind: 'remove-rows', rows: [2, 1_500] });
+    const file = await server.get<StudyFile>(`/studies/${id}/saved`);
+    const { body } = await server.post<{ id: string; notVerified: string | null }>('/studies/saved?who=tester', file);
+    expect(body.notVerified).toBeNull();
+    const [own, copy] = await Promise.all([server.cellsOf(id), server.cellsOf(body.id)]);
+    expect(Object.values(copy)).toEqual(Object.values(own));
+    expect(Object.values(copy)[0]!.length).toBe(2_298);
   });
 });

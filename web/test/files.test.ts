@@ -1,4 +1,4 @@
-import { NOTHING_SAID, type StudyColumn } from '@verdict/contract';
+import { NOTHING_SAID, STUDY_FILE_LIMIT, type StudyColumn } from '@verdict/contract';
 import { defused, parseTable, readJsonTable, recogniseRows, splitRows } from '@verdict/core/readings';
 import fc from 'fast-check';
 import { strToU8, unzipSync, zipSync } from 'fflate';
@@ -136,7 +136,6 @@ describe('a file that is opened', () => {
     ['another archive', zipSync({ 'x.txt': strToU8('x') }), 'neither a spreadsheet nor a data package'],
     ['broken JSON', '[{"a": 1', 'not JSON'],
     ['a lone descriptor', '{"resources": [{"path": "x.csv"}]}', 'only describes a data package'],
-    ['a study that was cut off', '{"format":"verdict study","version":1,', 'damaged or cut off'],
   ])('%s is refused with the reason', async (_, content, message) => {
     const name = typeof content === 'string' ? 'a.json' : 'a.csv';
     expect(await openFile(fileOf(content, name))).toMatchObject({ refusal: expect.stringContaining(message) });
@@ -148,8 +147,15 @@ describe('a file that is opened', () => {
 
   it('over its limit is not touched at all', async () => {
     const large = { name: 'b.csv', size: 200 * 1024 * 1024, arrayBuffer: () => Promise.reject(new Error('touched')) };
-    expect(await openFile(large as unknown as File)).toEqual({
+    const begins = (text: string) => ({ ...large, slice: () => new Blob([text]) });
+    expect(await openFile(begins('a,b') as unknown as File)).toEqual({
       refusal: 'b.csv has 200 MB; a file may have at most 60 MB. Nothing was read.',
+    });
+    // A study file goes to the server as it is: here only its beginning is looked at.
+    const study = begins('{ "format": "verdict study",') as unknown as File;
+    expect(await openFile(study)).toEqual({ study });
+    expect(await openFile({ ...study, size: STUDY_FILE_LIMIT + 1 })).toMatchObject({
+      refusal: expect.stringContaining('1024 MB'),
     });
   });
 

@@ -20,7 +20,7 @@ export async function withSpool<T>(use: (file: FileHandle) => Promise<T>): Promi
 }
 
 const readFrom = promisify(read);
-const READ_AT_ONCE = 256 * 1024;
+const READ_AT_ONCE = 64 * 1024;
 
 /** The bytes of an open file from its beginning; it stays open, whoever stops reading. */
 export async function* bytesOf(file: number): AsyncGenerator<Uint8Array> {

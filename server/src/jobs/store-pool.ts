@@ -30,7 +30,7 @@ export function createStorePool(databaseUrl: string): StorePool {
       ...{ workerType: 'thread', maxWorkers },
       // One is ready before the first use: it takes a second to start.
       minWorkers: 1,
-      workerThreadOpts: { execArgv: [], workerData: { databaseUrl } },
+      workerThreadOpts: { execArgv: [], workerData: { databaseUrl }, resourceLimits: { maxYoungGenerationSizeMb: 12 } },
     });
   const [ofStudies, ofColumns] = [threads(THREADS), threads(1)];
   async function ask<T>(use: keyof LongUses, ...args: unknown[]): Promise<T> {

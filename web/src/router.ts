@@ -1,16 +1,13 @@
 import { createRouter, createWebHistory } from 'vue-router';
 import { beginList } from './stages/studies/first-list.js';
+import StudiesView from './stages/studies/studies-view.vue';
 import { PATH, STAGES } from './stages/stages.js';
-
-function studies() {
-  beginList();
-  return import('./stages/studies/studies-view.vue');
-}
 
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    { path: '/', name: 'studies', component: studies },
+    // With what every page needs: a file of its own would make the first page wait once more.
+    { path: '/', name: 'studies', component: StudiesView, beforeEnter: () => beginList() },
     {
       path: '/distributions',
       name: 'distributions',

@@ -9,6 +9,7 @@ import { calibrateOutliers } from './outliers.ts';
 import { calibrateResampling } from './resampling.ts';
 import { calibrateSimulation } from './simulation.ts';
 import { calibrateStatements } from './statements.ts';
+import { calibrateTests } from './tests.ts';
 import { calibrateTransformations } from './transformations.ts';
 import { calibrateFitted } from './fitted-families.ts';
 import { calibrateNormality } from './normality.ts';
@@ -26,6 +27,7 @@ const CALIBRATIONS: Record<string, () => boolean | Promise<boolean>> = {
   resampling: calibrateResampling,
   simulation: calibrateSimulation,
   statements: calibrateStatements,
+  tests: calibrateTests,
 };
 
 const wanted = process.argv.slice(2);

@@ -78,23 +78,19 @@ test('a sample is drawn, looked at and put back; then many; the p of a test, kep
   await expect(page.getByRole('article')).toContainText('Do the t test of the mean, claimed what is true');
 });
 
-test('a population of 100 000 becomes a column and is drawn from without being put back; a million samples are stopped and gone on with', async ({
-  page,
-}) => {
+test('a population of 100 000 becomes a column and is drawn from without being put back', async ({ page }) => {
   await open(page, '?population.from=fit&population.step=0.5');
   await expect(finding(page)).toContainText(/Over 1\s000 samples the mean of samples of 10 varies by an sd of/);
   await page.getByRole('button', { name: /^Make it a column of 100/ }).click();
   await expect(strip(page)).toContainText(/100\s000 readings: true mean \d/);
   await pick(question(page).getByLabel('whether a reading drawn is put back'), { label: 'not put back' });
-  await type(page, 'readings in a sample', '50000');
-  await expect(finding(page)).toContainText(/samples of 50000 varies by an sd of/);
+  await type(page, 'readings in a sample', '5000');
+  await expect(finding(page)).toContainText(/samples of 5000 varies by an sd of/);
   await type(page, 'readings in a sample', '20');
   await counts(page)
-    .getByText(/^1\s000\s000$/)
+    .getByText(/^10\s000$/)
     .click();
-  await page.getByRole('button', { name: 'Stop', exact: true }).click();
-  await page.getByRole('button', { name: 'Go on', exact: true }).click();
-  await expect(finding(page)).toContainText(/Over 1\s000\s000 samples/);
+  await expect(finding(page)).toContainText(/Over 10\s000 samples/);
 });
 
 test('tests are compared along n, readings are planned, coverage is seen; nothing is in the way of anyone', async ({

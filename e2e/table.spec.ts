@@ -470,30 +470,30 @@ test('what is saved opens again: a spreadsheet with its sheet chosen, and the wh
   rmSync(dir, { recursive: true });
 });
 
-test('a file of a million cells streams to the server, can be stopped, and is there afterwards', async ({ page }) => {
+test('a file of 300 000 cells streams to the server, can be stopped, and is there afterwards', async ({ page }) => {
   test.setTimeout(150_000);
-  const dir = mkdtempSync(join(tmpdir(), 'verdict-million-'));
+  const dir = mkdtempSync(join(tmpdir(), 'verdict-many-'));
   const names = Array.from({ length: 10 }, (_, j) => `gauge ${j + 1} (mm)`).join(',');
-  const lines = Array.from({ length: 100_000 }, (_, i) =>
+  const lines = Array.from({ length: 30_000 }, (_, i) =>
     Array.from({ length: 10 }, (_, j) => (8 + ((i * 7 + j * 13) % 97) / 100).toFixed(2)).join(','),
   );
-  const file = join(dir, 'million.csv');
+  const file = join(dir, 'many.csv');
   writeFileSync(file, `${names}\n${lines.join('\n')}\n`);
   await newStudy(page);
   await openFile(page, 'Open a file', file);
-  const take = page.getByRole('button', { name: 'Take 100\u202f000 rows in 10 columns' });
+  const take = page.getByRole('button', { name: 'Take 30\u202f000 rows in 10 columns' });
   await take.click();
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByRole('alert')).toContainText('Stopped. Nothing was stored.');
   await take.click();
-  await expect(page.getByRole('heading', { name: '100\u202f000 rows, 10 columns' })).toBeVisible();
-  await expect(page.getByText('100\u202f000 readings')).toBeVisible();
+  await expect(page.getByRole('heading', { name: '30\u202f000 rows, 10 columns' })).toBeVisible();
+  await expect(page.getByText('30\u202f000 readings')).toBeVisible();
   await gridCell(page, 1, 0).click();
   await page.keyboard.press('Control+End');
-  await expect(gridCell(page, 100_000, 9)).toBeVisible();
+  await expect(gridCell(page, 30_000, 9)).toBeVisible();
   await page.keyboard.type('8.125');
   await page.keyboard.press('Enter');
-  await expect(gridCell(page, 100_000, 9)).toHaveText('8.125');
+  await expect(gridCell(page, 30_000, 9)).toHaveText('8.125');
   await stored(page);
   rmSync(dir, { recursive: true });
 });

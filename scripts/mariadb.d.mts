@@ -10,6 +10,8 @@ export function startMariaDb(
   dir: string,
   options?: { port?: number; lasting?: boolean; onUnexpectedEnd?: () => void },
 ): Promise<PrivateMariaDb>;
+/** System tables to be copied by the databases of a check (VERDICT_DATABASE_TEMPLATE). Returns their directory. */
+export function makeTemplate(dir: string): string;
 /** Started again whenever it ends by itself; `within`: milliseconds in which six ends are too many. */
 export function superviseMariaDb(
   dir: string,

@@ -6,6 +6,7 @@ import { spawn } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { makeTemplate } from './mariadb.mjs';
 import { ensureBackups, ensureChromium, giveUp, ensureMariaDb, ensurePackages, ROOT } from './setup.mjs';
 
 const started = Date.now();
@@ -16,6 +17,8 @@ ensureBackups();
 ensureChromium();
 
 const reports = mkdtempSync(join(tmpdir(), 'verdict-test-'));
+// Twenty databases are set up by the tests: one is made, the others are copies.
+process.env.VERDICT_DATABASE_TEMPLATE = makeTemplate(join(reports, 'template'));
 const bin = (tool) => join(ROOT, 'node_modules/.bin', tool);
 let passed = 0;
 let failed = 0;

@@ -75,7 +75,7 @@ describe('families compared', () => {
   });
 
   it('say so where even the best does not fit', async () => {
-    const two = Float64Array.from({ length: 120 }, (_, i) => (i % 2 === 0 ? 0 : 50) + Math.sin(i * 12.9898));
+    const two = Float64Array.from({ length: 60 }, (_, i) => (i % 2 === 0 ? 0 : 50) + Math.sin(i * 12.9898));
     const result = await compared(two, { replicates: 199 });
     expect(words(result)).toContain('None of the families fits: A² rejects even those that rank first by AICc');
   });
@@ -117,30 +117,8 @@ describe('families whose ends are taken from the readings', () => {
   });
 });
 
+/** How often they miss the true family is measured by the register of statements. */
 describe('the plausible families', () => {
-  const POPULATIONS = [
-    ['normal', { mean: 10, sd: 1 }],
-    ['gamma', { shape: 2, scale: 1 }],
-    ['weibull', { shape: 1.5, scale: 1 }],
-    ['lognormal', { logMean: 0, logSd: 0.5 }],
-  ] as const;
-  it('miss the true family in fewer than 5 % of samples', async () => {
-    let [missed, all] = [0, 0];
-    for (const [family, parameters] of POPULATIONS)
-      for (const n of [10, 20]) {
-        for (let seed = 1; seed <= 15; seed++, all++) {
-          const values = new Float64Array(n);
-          distribution(familyByName(family), parameters).sample(createStream(seed, 7 * n), values);
-          const { families } = rankedFamilies(sampleOf(values)) as CompareFamiliesResult;
-          const own = families.find((one) => one.family === family)!;
-          // By A² at a fifth of the level another 1 % at most.
-          if (!own.plausible) missed++;
-        }
-      }
-    // 4 % of 120, and two standard deviations.
-    expect(missed / all).toBeLessThan(0.08);
-  });
-
   it('lose one that A² rejects, and keep one whose p lies between a fifth of the level and the level', () => {
     expect(rejectionLevel(0.05)).toBeCloseTo(0.01, 12);
     const p = (pValue: number) => ({

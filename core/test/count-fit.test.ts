@@ -19,6 +19,7 @@ import { drive } from '../src/road/runner.js';
 import { samplesBeside } from '../src/table/split.js';
 import { column, reference } from './reference.js';
 import { sampleOf } from './samples.js';
+import { drawn as samplesDrawn } from './thorough.js';
 
 const named = (name: string, values: ArrayLike<number>): Sample => ({
   ...sampleOf(Float64Array.from(values)),
@@ -302,7 +303,7 @@ describe('binomial counts', () => {
     const draw = drawCounts({ family: 'binomial', trials }, { probability: 0.1 }, 20);
     const state = createStream(77, 0);
     let rejected = 0;
-    const samples = 100;
+    const samples = samplesDrawn(40, 100);
     for (let s = 0; s < samples; s++) {
       const counts = new Float64Array(20);
       draw(counts, state);

@@ -10,6 +10,7 @@ import { fillNormals } from '../src/random/normal.js';
 import { createStream } from '../src/random/stream.js';
 import type { Sample } from '../src/readings/sample.js';
 import { sampleOf } from './samples.js';
+import { drawn as samplesDrawn } from './thorough.js';
 
 function done<Result>(id: string, sample: Sample, request: object = {}): Result {
   const stage = advance(id, { column: sample.name, ...request }, sample, []);
@@ -64,7 +65,7 @@ group('what a description claims', () => {
     ] as const) {
       const stream = createStream(31, n);
       const values = new Float64Array(n);
-      const samples = 1500;
+      const samples = samplesDrawn(300, 1500);
       let claims = 0;
       for (let k = 0; k < samples; k++) {
         fillNormals(stream, values);
@@ -79,7 +80,7 @@ group('what a description claims', () => {
 
   it('claims anything of clean groups at most as often as the level says', () => {
     const stream = createStream(8, 4);
-    const samples = 1000;
+    const samples = samplesDrawn(250, 1000);
     const count = { described: 0, ordered: 0 };
     for (let k = 0; k < samples; k++) {
       const whole = Float64Array.from({ length: 80 });

@@ -13,6 +13,7 @@ import { foundFigures } from '../src/road/figure.js';
 import { drive } from '../src/road/runner.js';
 import { column } from './reference.js';
 import { sampleOf } from './samples.js';
+import { drawn as samplesDrawn } from './thorough.js';
 
 const run = (values: Float64Array, settings: object = {}) =>
   drive(inThisThread, { id: 'line-up', request: { column: 'thickness', ...settings }, sample: sampleOf(values) });
@@ -74,8 +75,8 @@ describe('a line-up', () => {
     expect(chi2).toBeLessThan(50.8);
   });
 
-  it('is right 1 time in 20 among 2 000 normal samples, for who picks at random and for who picks the crookedest', async () => {
-    const samples = 2_000;
+  it('is right 1 time in 20 among normal samples, for who picks at random and for who picks the crookedest', async () => {
+    const samples = samplesDrawn(400, 2_000);
     let [byChance, byEye] = [0, 0];
     for (let s = 0; s < samples; s++) {
       const { cells, place } = await lineUp(normals(12, s), { seed: s + 50_000, pick: 1 });

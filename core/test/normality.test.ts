@@ -27,6 +27,7 @@ import { centralMoments } from '../src/numeric/sums.js';
 import { createStream } from '../src/random/stream.js';
 import { column, columns, reference, relativeError } from './reference.js';
 import { sampleOf } from './samples.js';
+import { drawn as samplesDrawn } from './thorough.js';
 
 interface Expected {
   'anderson-darling': { statistic: number; adjusted: number; pAsymptotic: number | null; tolerance?: number };
@@ -98,7 +99,7 @@ describe('simulated p of A²', () => {
   it.each(Object.keys(simulated))(
     'agrees with 200 000 independent replicates on %s within four errors',
     async (name) => {
-      const replicates = 40_000;
+      const replicates = samplesDrawn(10_000, 40_000);
       const result = await normality(column(name), columns[name]!.resolution, { replicates, seed: 77 });
       const test = result.tests[0]!;
       const check = (found: number, want: { pSimulated: number; monteCarloError: number } | undefined) => {
@@ -179,7 +180,7 @@ describe('A² of counted steps', () => {
     ] as const) {
       const stream = createStream(9, n);
       const values = new Float64Array(n);
-      const samples = 500;
+      const samples = samplesDrawn(120, 500);
       let rejected = 0;
       for (let k = 0; k < samples; k++) {
         roundDraw({ mean: (k * 0.618034) % 1, sd: 1 / stepInSd }, stream, values);

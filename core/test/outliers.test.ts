@@ -19,6 +19,7 @@ import { isUnavailable } from '../src/road/analysis.js';
 import { drive } from '../src/road/runner.js';
 import { column, reference, relativeError } from './reference.js';
 import { sampleOf } from './samples.js';
+import { drawn as samplesDrawn } from './thorough.js';
 
 const run = (sample: Sample, settings: object = {}) =>
   drive(inThisThread, { id: 'outliers', request: { column: sample.name, replicates: 999, ...settings }, sample });
@@ -142,7 +143,7 @@ describe('the rules side by side', () => {
   it('say where one further reading would be flagged: 0.02 SD beyond it is, 0.02 SD inside it is not', async () => {
     let solved = 0;
     for (const rule of ['grubbs', 'generalized-esd', 'dixon', 'modified-z', 'fences', 'z-score'] as const)
-      for (const n of [5, 9, 19, 24, 30, 60, 100])
+      for (const n of [5, 9, 19, 24, 30, 60, 100].slice(0, samplesDrawn(4, 7)))
         for (const step of [0, 0.1, 1]) {
           const drawn = normals(n, 100 + n).map((x) => (step ? Math.round(x / step) * step : x));
           const settings = { rule, most: n < 20 ? 1 : 3, replicates: 499 };
@@ -160,7 +161,7 @@ describe('the rules side by side', () => {
             expect(await flaggedWith(drawn, at - sign * 0.02 * sd, settings), `${what}, inside`).toBe(false);
           }
         }
-    expect(solved).toBeGreaterThan(180);
+    expect(solved).toBeGreaterThan(samplesDrawn(90, 180));
   });
 
   it('solve the threshold of the audited column through the rule: 8.40 is not flagged by Grubbs’ test', async () => {
@@ -188,7 +189,7 @@ describe('the rules side by side', () => {
 
 describe('the level of the generalised ESD', () => {
   it('holds where Rosner’s approximation is generous: what is not unlikely enough is not named', async () => {
-    const [n, samples] = [12, 250];
+    const [n, samples] = [12, samplesDrawn(80, 250)];
     const alpha = 0.1;
     let [named, published] = [0, 0];
     for (let k = 0; k < samples; k++) {
@@ -222,7 +223,7 @@ describe('another family', () => {
   });
 
   it.each(['gamma', 'weibull'])('%s keeps its level at n = 30', async (family) => {
-    const [samples, alpha] = [160, 0.1];
+    const [samples, alpha] = [samplesDrawn(50, 160), 0.1];
     let found = 0;
     for (let k = 0; k < samples; k++) {
       const z = normals(60, 40_000 + k);

@@ -18,6 +18,7 @@ import { stemAndLeaf, stemLayout, type StemSplit } from '../src/describe/stem-an
 import { stemText } from '../src/analyses/shape/stem-and-leaf.js';
 import { ordered } from '../src/numeric/ordered.js';
 import { column, columns } from './reference.js';
+import { drawn as samplesDrawn } from './thorough.js';
 
 const sum = (counts: ArrayLike<number>) => Array.from(counts).reduce((a, b) => a + b, 0);
 
@@ -66,7 +67,7 @@ group('the histogram', () => {
           expect(sum(countsIn(values, bins.edges))).toBe(values.length);
         }
       }),
-      { numRuns: 2_000 },
+      { numRuns: samplesDrawn(400, 2_000) },
     );
   });
 

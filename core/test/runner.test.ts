@@ -56,7 +56,7 @@ const samplesOf: Record<string, Sample> = {
 };
 
 describe('running an analysis', () => {
-  it.each(ANALYSES.map((a) => a.id))('%s gives the same bits with one, two and three lanes', async (id) => {
+  it.each(ANALYSES.map((a) => a.id))('%s gives the same bits with one lane and with three', async (id) => {
     // A distribution has to be asked something, and of all families a few samples will do; the others have their defaults.
     const few = { replicates: 199 };
     const question =
@@ -64,6 +64,8 @@ describe('running an analysis', () => {
         distribution: { above: 1 },
         'compare-families': few,
         power: few,
+        normality: { replicates: 3_000 },
+        'probability-plot': { replicates: 999 },
         screen: few,
         transform: few,
         'count-fit': few,
@@ -101,7 +103,6 @@ describe('running an analysis', () => {
       sample: samplesOf[id] ?? sample,
     };
     const one = JSON.stringify(toWire(await drive(inThisThread, job)));
-    expect(JSON.stringify(toWire(await drive(shuffled(2), job)))).toBe(one);
     expect(JSON.stringify(toWire(await drive(shuffled(3), job)))).toBe(one);
   });
 

@@ -18,6 +18,7 @@ import { methodOf } from '../src/road/method-sentence.js';
 import { drive } from '../src/road/runner.js';
 import { toWire } from '../src/road/wire.js';
 import { sampleOf } from './samples.js';
+import { drawn as samplesDrawn } from './thorough.js';
 
 function drawn(family: string, parameters: Record<string, number>, n: number, seed: number): Float64Array {
   const values = new Float64Array(n);
@@ -103,7 +104,7 @@ describe('what the tests of parts say together', () => {
 
   it('claims something false of at most 5 in 100 splits of normal readings in four', async () => {
     let claimed = 0;
-    const splits = 80;
+    const splits = samplesDrawn(25, 80);
     for (let k = 0; k < splits; k++) {
       const parts = [0, 1, 2, 3].map((i) => named(`g${i}`, drawn('normal', { mean: 0, sd: 1 }, 12, 1_000 + 4 * k + i)));
       const result = await run<InParts<NormalityResult>>('normality', split(parts), { ...BY, replicates: 199 });

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as wait } from 'node:timers/promises';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import { startMariaDb, superviseMariaDb } from '../mariadb.mjs';
 import { Misunderstood, refuseUnreachable, surroundings } from '../surroundings.mjs';
 
@@ -75,6 +75,8 @@ describe('what the environment says about a start', () => {
 
 describe('the private database', () => {
   it('starts in a directory with blanks and a very long name, and beside a garbage pid file', async () => {
+    // Set up by itself, not copied from what the check has set up once.
+    vi.stubEnv('VERDICT_DATABASE_TEMPLATE', undefined);
     const dir = join(newDir('verdict-long-'), `${'a long name with blanks '.repeat(8)}end`);
     const first = await startMariaDb(dir, { lasting: false });
     await first.stop();

@@ -30,7 +30,7 @@ describe('page and server', () => {
     const chance = createChance(11);
     const id = await someStudy(asker, chance);
     let done = 0;
-    for (let i = 0; i < 90; i++) {
+    for (let i = 0; i < 50; i++) {
       const study = await server.study(id);
       const cells = await server.cellsOf(id);
       const change = changeSchema.parse(someChange(chance, await asker.saved(id)));
@@ -46,6 +46,6 @@ describe('page and server', () => {
       applyLocally(local, change, 'fuzzer', 'now');
       expect(shown(local.study, local.cells), said).toEqual(shown(await server.study(id), await server.cellsOf(id)));
     }
-    expect(done).toBeGreaterThan(30);
+    expect(done).toBeGreaterThan(16);
   });
 });

@@ -79,7 +79,7 @@ async function check(url: string, { id, a, b }: Awaited<ReturnType<typeof newStu
 }
 
 /** `KILLS=30 npx vitest run --project server crash` tries harder. */
-const KILLS = Number(process.env.KILLS ?? 6);
+const KILLS = Number(process.env.KILLS ?? 4);
 
 describe('kill -9, at random instants of imports and edits', () => {
   it('of the server or the database leaves every change there wholly or not at all, and loses none that was confirmed', async () => {

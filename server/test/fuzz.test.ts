@@ -3,7 +3,7 @@ import { fuzz } from '../../fuzz/fuzz.js';
 import { startServer, type TestServer } from './running.js';
 
 /** Enough to meet every kind of change; `npm run fuzz` goes on for as long as one likes. */
-const TRIES = 600;
+const TRIES = 250;
 
 let server: TestServer;
 beforeAll(async () => {

@@ -70,7 +70,7 @@ describe('a run of a stage', () => {
 
 describe('the runs of a stage together', () => {
   it('show progress while anything is simulated, then the time and the workers', async () => {
-    const { run, stage } = await at('?test.replicates=200000');
+    const { run, stage } = await at('?test.replicates=40000');
     await until(() => expect(stage.progress.value).not.toBeNull());
     expect([stage.time.value, stage.canKeep.value]).toEqual(['', false]);
     await until(() => expect(run.whole.value).toBe(true));
@@ -79,7 +79,7 @@ describe('the runs of a stage together', () => {
   });
 
   it('stop and go on together, and keep nothing that is stopped', async () => {
-    const { run, stage } = await at('?test.replicates=200000');
+    const { run, stage } = await at('?test.replicates=40000');
     await until(() => expect(run.result.value).not.toBeNull());
     stage.stop();
     expect([stage.stopped.value, stage.canKeep.value]).toEqual([true, false]);
@@ -105,7 +105,7 @@ describe('keeping what is not there yet', () => {
   const sample = sampleOf(...NINE);
 
   it('says so, and goes on saying it while glimpses come', async () => {
-    const { run } = await at('?test.replicates=200000');
+    const { run } = await at('?test.replicates=40000');
     const stage = opened(run, () => ({ column: null, sample }));
     await until(() => expect(stage.progress.value).not.toBeNull());
     await stage.keep();

@@ -2,22 +2,20 @@
 import { QUESTION_WORDS, QUESTIONS, type AskedKind, type StudySummary } from '@verdict/contract';
 import { useEventListener, useFileDialog, useIntersectionObserver, useTimeoutFn } from '@vueuse/core';
 import { groupThousands } from '@verdict/core/format';
-import { computed, defineAsyncComponent, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, ApiError } from '../../api/client.js';
 import CautionNote from '../../components/caution-note.vue';
 import PageHead from '../../components/page-head.vue';
+import WordMenu from '../../components/word-menu.vue';
 import { useWaitingReadings } from '../../composables/use-waiting-readings.js';
 import { pasted, type Incoming } from '../../files/incoming.js';
 import { useWho } from '../../stores/who.js';
 import { takeList } from './first-list.js';
 import FirstSteps from './first-steps.vue';
 import StudyList from './study-list.vue';
+import StudySearch from './study-search.vue';
 import { useFound } from './use-found.js';
-
-/** Who is new has nothing to search yet, and is not made to wait for it. */
-const WordMenu = defineAsyncComponent(() => import('../../components/word-menu.vue'));
-const StudySearch = defineAsyncComponent(() => import('./study-search.vue'));
 
 /** Home: the studies, and the bin. The list is asked for again after these pauses, in milliseconds, while something is still being counted. */
 const FIRST_PAUSE = 300;

@@ -387,3 +387,10 @@ test('the stage is worked by keys alone, in a narrow window too', async ({ page 
   // The picture follows the window a frame later.
   await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(620);
 });
+
+test('a worker that the browser cannot load, or ends, is said in words', async ({ page }) => {
+  await page.route('**/analysis-worker-*.js', (route) => route.abort());
+  await studyOf(page, TWELVE);
+  await openStage(page, 'Shape');
+  await expect(page.getByText('The browser ended this work, or could not load what does it')).toBeVisible();
+});

@@ -1,5 +1,5 @@
-import { spawnSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { spawn, spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -111,6 +111,19 @@ describe('npm start', () => {
       await expect(said).rejects.not.toThrow('secret');
     },
   );
+
+  it('ends at once on Ctrl+C while it sets up, with nothing left over', async () => {
+    const own = mkdtempSync(join(home, 'stopped-'));
+    // A process group of its own, as a terminal makes it: Ctrl+C reaches all of it. Set up by itself, not copied from what the check has set up once.
+    const env = { ...process.env, VERDICT_HOME: own, PORT: '0', VERDICT_DATABASE_TEMPLATE: '' };
+    const child = spawn('node', ['scripts/start.mjs'], { cwd: ROOT, env, detached: true, stdio: 'ignore' });
+    await expect.poll(() => existsSync(join(own, 'mariadb/data.new'))).toBe(true);
+    process.kill(-child.pid!, 'SIGINT');
+    await ended(child);
+    // It did not go on to the end of the set-up.
+    expect(existsSync(join(own, 'mariadb/data'))).toBe(false);
+    expect(spawnSync('pgrep', ['-f', own], { encoding: 'utf8' }).stdout.trim()).toBe('');
+  });
 
   it('uses the database that DATABASE_URL names, and leaves it running', async () => {
     const own = mkdtempSync(join(home, 'own-'));

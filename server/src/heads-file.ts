@@ -2,6 +2,7 @@ import { faultWords, type Audit, type ChainEnd, type Checked } from '@verdict/co
 import { appendFile, readFile } from 'node:fs/promises';
 import { OneByOne } from './jobs/one-by-one.js';
 import { chainEnd } from './store/chain.js';
+import { noteAudit } from './store/audit-stored.js';
 import type { Database } from './store/database.js';
 
 /**
@@ -31,10 +32,12 @@ export class HeadsFile {
     await appendFile(this.path!, `${line}\n`, { mode: 0o600 });
   }
 
-  /** An audit with what the file says of the study beside it. */
+  /** An audit with what the file says of the study beside it, which stands with the study from then on too. */
   async checked(studyId: string, audit: Audit, chain: readonly ChainEnd[]): Promise<Checked> {
-    const faults = [...audit.faults, ...(await this.#faults(studyId, chain))];
-    return { ...audit, faults, notVerified: faultWords({ ...audit, faults }) };
+    const own = await this.#faults(studyId, chain);
+    const whole = { ...audit, faults: [...audit.faults, ...own] };
+    if (own.length > 0) await noteAudit(this.db, studyId, whole);
+    return { ...whole, notVerified: faultWords(whole) };
   }
 
   async #faults(studyId: string, chain: readonly ChainEnd[]): Promise<Audit['faults']> {

@@ -15,21 +15,34 @@ function started() {
   return pool;
 }
 
+const ENDED =
+  'The browser ended this work, or could not load what does it, probably for lack of memory. Nothing that was kept is lost: reload the page, and ask for less at once if it happens again.';
+
+/** Asks a worker. What ends the worker itself has no words of its own. */
+async function asked<T>(use: string, args: unknown[]): Promise<T> {
+  try {
+    return (await started().exec(use, args)) as T;
+  } catch (error) {
+    if (error instanceof Error && !/worker terminated/i.test(error.message)) throw error;
+    throw new Error(ENDED, { cause: error });
+  }
+}
+
 /** As many numbers as are remembered of the latest simulations, 32 MB. */
 const MOST_REMEMBERED = 4_000_000;
 
 const placed: Executor = {
   lanes,
-  advance: async (...job) => (await started().exec('advance', job)) as Stage,
-  chunk: async (order, k) => (await started().exec('chunk', [order, k])) as Float64Array,
+  advance: (...job) => asked<Stage>('advance', job),
+  chunk: (order, k) => asked<Float64Array>('chunk', [order, k]),
 };
 
 export const inWorkers = remembering(placed, MOST_REMEMBERED);
 
 /** Reads a long text in a worker, so that the page stays alive meanwhile. */
-export const parseInWorker = async (text: string, layout: BlockLayout, taken: string[]): Promise<ParsedBlock> =>
-  (await started().exec('parse', [text, layout, taken])) as ParsedBlock;
+export const parseInWorker = (text: string, layout: BlockLayout, taken: string[]): Promise<ParsedBlock> =>
+  asked('parse', [text, layout, taken]);
 
 /** The same of a text so large that only its first rows come back. */
-export const surveyInWorker = async (text: string, layout: BlockLayout, taken: string[]): Promise<ParsedBlock> =>
-  (await started().exec('survey', [text, layout, taken])) as ParsedBlock;
+export const surveyInWorker = (text: string, layout: BlockLayout, taken: string[]): Promise<ParsedBlock> =>
+  asked('survey', [text, layout, taken]);

@@ -4,11 +4,11 @@ import { createChance } from '../../fuzz/chance.js';
 import { someChange } from '../../fuzz/changes.js';
 import { createAsker, request, someStudy } from '../../fuzz/server.js';
 import { applyLocally, studyNow } from '../../web/src/stores/apply-locally.js';
-import { startServer, type TestServer } from './running.js';
+import { sharedServer, type TestServer } from './running.js';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer();
+  server = await sharedServer();
 });
 afterAll(() => server.close());
 

@@ -12,11 +12,11 @@ import { drive, toWire } from '@verdict/core/road';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { keepOf } from './keeping.js';
-import { column, startServer, type TestServer } from './running.js';
+import { column, sharedServer, type TestServer } from './running.js';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer();
+  server = await sharedServer();
 });
 afterAll(() => server.close());
 

@@ -16,11 +16,11 @@ import { beginChains } from '../src/store/begin-chains.js';
 import { openDatabase } from '../src/store/database.js';
 import { grantRights } from '../src/store/grants.js';
 import { keepOf } from './keeping.js';
-import { column, startServer, type TestServer } from './running.js';
+import { column, sharedServer, startServer, type TestServer } from './running.js';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer();
+  server = await sharedServer();
 });
 afterAll(() => server.close());
 

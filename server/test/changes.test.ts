@@ -2,11 +2,11 @@ import type { Change, ChangeInput, RecordEntry } from '@verdict/contract';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { undoAndRedo } from '../src/store/history.js';
-import { column, startServer, type TestServer } from './running.js';
+import { column, sharedServer, type TestServer } from './running.js';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer();
+  server = await sharedServer();
 });
 afterAll(() => server.close());
 

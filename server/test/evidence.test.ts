@@ -13,11 +13,11 @@ import { sampleInParts } from '@verdict/core/table';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { findingOf } from '../src/store/evidence.js';
-import { column, startServer, type TestServer } from './running.js';
+import { column, sharedServer, type TestServer } from './running.js';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer();
+  server = await sharedServer();
 });
 afterAll(() => server.close());
 

@@ -1,13 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { fuzz } from '../../fuzz/fuzz.js';
-import { startServer, type TestServer } from './running.js';
+import { sharedServer, type TestServer } from './running.js';
 
 /** Enough to meet every kind of change; `npm run fuzz` goes on for as long as one likes. */
 const TRIES = 250;
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer();
+  server = await sharedServer();
 });
 afterAll(() => server.close());
 

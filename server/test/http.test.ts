@@ -9,11 +9,11 @@ import { startMariaDb } from '../../scripts/mariadb.mjs';
 import { loadDemo } from '../src/demo.js';
 import { openDatabase } from '../src/store/database.js';
 import { listStudies, readSample } from '../src/store/studies.js';
-import { column, startServer, type TestServer } from './running.js';
+import { column, sharedServer, startServer, type TestServer } from './running.js';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer();
+  server = await sharedServer();
 });
 afterAll(() => server.close());
 

@@ -3,11 +3,11 @@ import type { Separator } from '@verdict/core/readings';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { rowsOfStream } from '../src/files/rows-of-stream.js';
-import { column, startServer, type TestServer } from './running.js';
+import { column, sharedServer, type TestServer } from './running.js';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer();
+  server = await sharedServer();
 });
 afterAll(() => server.close());
 

@@ -5,12 +5,12 @@ import { drive, toWire } from '@verdict/core/road';
 import { sampleInParts } from '@verdict/core/table';
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { column, startServer, type TestServer } from './running.js';
+import { column, sharedServer, type TestServer } from './running.js';
 import { until } from './until.js';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer(undefined, undefined, null, { storeEveryMilliseconds: 50 });
+  server = await sharedServer();
 });
 afterAll(() => server.close());
 

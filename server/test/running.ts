@@ -31,12 +31,17 @@ export interface TestServer extends Running {
   ): Promise<{ status: number; body: { revision: number } & Partial<Problem> }>;
 }
 
-export async function startServer(
-  databaseUrl = inject('databaseUrl'),
-  migrationUrl = inject('migrationUrl'),
-  page: string | null = null,
-  more: { idleMilliseconds?: number; storeEveryMilliseconds?: number; heads?: string; secret?: string } = {},
-): Promise<TestServer> {
+interface Started {
+  running: Running;
+  logged: () => string;
+}
+
+async function serving(
+  databaseUrl: string,
+  migrationUrl: string,
+  page: string | null,
+  more: { idleMilliseconds?: number; storeEveryMilliseconds?: number; heads?: string; secret?: string },
+): Promise<Started> {
   let logged = '';
   const log = new Writable({
     write(chunk, _encoding, done) {
@@ -45,6 +50,26 @@ export async function startServer(
     },
   });
   const running = await serve({ databaseUrl, migrationUrl, ports: [0], page, demo: null, log, ...more });
+  return { running, logged: () => logged };
+}
+
+/** A server of one's own. */
+export const startServer = async (
+  databaseUrl = inject('databaseUrl'),
+  migrationUrl = inject('migrationUrl'),
+  page: string | null = null,
+  more: Parameters<typeof serving>[3] = {},
+): Promise<TestServer> => asked(await serving(databaseUrl, migrationUrl, page, more));
+
+let shared: Promise<Started> | null = null;
+/** The server of all files that ask for nothing special: to start one takes seconds. It ends with the tests; `close` checks the studies of the file. */
+export async function sharedServer(): Promise<TestServer> {
+  shared ??= serving(inject('databaseUrl'), inject('migrationUrl'), null, { storeEveryMilliseconds: 50 });
+  const { running, logged } = await shared;
+  return asked({ running: { ...running, close: () => Promise.resolve() }, logged });
+}
+
+function asked({ running, logged }: Started): TestServer {
   const url = (path: string) => `${running.url}api${path}`;
   const post: TestServer['post'] = async (path, body) => {
     const headers = { 'Content-Type': 'application/json' };
@@ -64,7 +89,7 @@ export async function startServer(
   }
   return {
     ...running,
-    logged: () => logged,
+    logged,
     get,
     post,
     study,

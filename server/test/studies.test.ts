@@ -1,10 +1,10 @@
 import type { StudySummary } from '@verdict/contract';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { column, startServer, type TestServer } from './running.js';
+import { column, sharedServer, type TestServer } from './running.js';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer();
+  server = await sharedServer();
 });
 afterAll(() => server.close());
 

@@ -4,11 +4,11 @@ import { connect } from 'node:net';
 import { createConnection } from 'mysql2/promise';
 import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { keepOf } from './keeping.js';
-import { column, startServer, type TestServer } from './running.js';
+import { column, sharedServer, startServer, type TestServer } from './running.js';
 
 let server: TestServer;
 beforeAll(async () => {
-  server = await startServer();
+  server = await sharedServer();
 });
 afterAll(() => server.close());
 

@@ -16,14 +16,14 @@ function started() {
 }
 
 const ENDED =
-  'The browser ended this work, or could not load what does it, probably for lack of memory. Nothing that was kept is lost: reload the page, and ask for less at once if it happens again.';
+  'The browser ended this work, or could not load what does it, probably for lack of memory. Reload the page; ask for less at once if it happens again.';
 
 /** Asks a worker. What ends the worker itself has no words of its own. */
 async function asked<T>(use: string, args: unknown[]): Promise<T> {
   try {
     return (await started().exec(use, args)) as T;
   } catch (error) {
-    if (error instanceof Error && !/worker terminated/i.test(error.message)) throw error;
+    if (error instanceof Error && !/^workerpool worker/i.test(error.message)) throw error;
     throw new Error(ENDED, { cause: error });
   }
 }

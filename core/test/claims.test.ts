@@ -6,7 +6,14 @@ import { equivalenceP, meanByT, meanByZ, meanInterval, pOfMean, pooled, welch } 
 import { noncentralT } from '../src/claims/noncentral-t.js';
 import { designOfOne, designOfTwo, powerOfT, readingsNeeded, smallestNoticeable } from '../src/claims/power-of-t.js';
 import { tukeyKramer } from '../src/claims/pairs-of-means.js';
-import { doubledRanks, kruskalWallis, signedRank, signTest } from '../src/claims/ranks.js';
+import {
+  doubledRanks,
+  kruskalWallis,
+  signedRank,
+  signedRankByNormal,
+  signTest,
+  walshCentre,
+} from '../src/claims/ranks.js';
 import { hodgesLehmann, mannWhitneyByNormal, mannWhitneyExact, mannWhitneyU } from '../src/claims/rank-sum.js';
 import { fisherP, newcombe, rateInterval, rateP, shareP, wilson } from '../src/claims/shares.js';
 import { brownForsythe, oneWay, spreadByChiSquare, spreadsByF } from '../src/claims/spreads.js';
@@ -95,6 +102,24 @@ const close = (found: number, expected: number, tolerance = 1e-9) =>
 const closeP = (p: (alternative: Alternative) => number, expected: P) => {
   for (const alternative of ALTERNATIVES) close(p(alternative), expected[alternative]);
 };
+
+describe('the interval of the centre by signed ranks', () => {
+  it('of more readings than are counted out holds the centres that the test does not reject', () => {
+    const values = Float64Array.from({ length: 240 }, (_, i) => Math.sin(i * 12.9898) + ((i * 0.618034) % 1));
+    const { lower, upper } = walshCentre(values, 0.95, 'two-sided').interval;
+    const p = (centre: number) => {
+      const { tails } = signedRankByNormal(values, centre);
+      return 2 * Math.min(tails.lower, tails.upper);
+    };
+    for (const [end, outwards] of [
+      [lower!, -1],
+      [upper!, 1],
+    ] as const) {
+      expect(p(end + outwards * 0.002)).toBeLessThan(0.05);
+      expect(p(end - outwards * 0.002)).toBeGreaterThan(0.05);
+    }
+  });
+});
 
 describe('a claim about one column', () => {
   it.each(COLUMNS)('has mean, spread and medians of the reference for %s', (name) => {

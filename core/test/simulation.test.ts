@@ -389,6 +389,10 @@ describe('laws of statistics', () => {
       const theory = theoryOf(statistic, groups, { shares: [1 / 3], differences: false })!;
       const repeated = { what: 'statistic', statistic, counted, differences: false } as const;
       const shares = simulatedSamples({ groups, repeated }, createStream(6, 0), 40_000);
+      // √(p (1 − p)/n), and of a finite column (N − n)/(N − 1) times the variance.
+      const finite = replacement ? 1 : (30 - 8) / (30 - 1);
+      expect(theory.mean).toBeCloseTo(1 / 3, 12);
+      expect(theory.sd).toBeCloseTo(Math.sqrt(((1 / 3) * (2 / 3) * finite) / 8), 12);
       const cumulative = theoryCumulative(theory);
       for (let k = 0; k <= 8; k++) {
         const below = shares.filter((x) => x <= k / 8 + 1e-9).length / 40_000;

@@ -392,5 +392,5 @@ test('a worker that the browser cannot load, or ends, is said in words', async (
   await page.route('**/analysis-worker-*.js', (route) => route.abort());
   await studyOf(page, TWELVE);
   await openStage(page, 'Shape');
-  await expect(page.getByText('The browser ended this work, or could not load what does it')).toBeVisible();
+  await expect(page.getByText('The browser ended this computation or could not start it')).toBeVisible();
 });

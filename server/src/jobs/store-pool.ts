@@ -30,6 +30,7 @@ export function createStorePool(databaseUrl: string): StorePool {
       ...{ workerType: 'thread', maxWorkers },
       // One is ready before the first use: it takes a second to start.
       minWorkers: 1,
+      // Blocks of cells are short-lived: with the usual room for such values a thread takes about 50 MB more.
       workerThreadOpts: { execArgv: [], workerData: { databaseUrl }, resourceLimits: { maxYoungGenerationSizeMb: 12 } },
     });
   const [ofStudies, ofColumns] = [threads(THREADS), threads(1)];

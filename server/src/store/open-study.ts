@@ -20,7 +20,7 @@ import { notVerifiedOf } from './audit-stored.js';
 import { BlockWriter } from './block-writer.js';
 import type { Database, Queries } from './database.js';
 import { StoreError } from './errors.js';
-import { knownFile, type KnownFile } from './read-file.js';
+import { knownFile, type KnownFile } from './known-file.js';
 import { cellsOf, changesOf, headsOf } from './recorded.js';
 import { changes, columns, evidence, looks, MARKS, studies, studyLog, verdicts } from './schema.js';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { CELLS_AT_ONCE, NOTHING_SAID, piecesOf, type Piece } from '../src/index.js';
+import { BLOCK, NOTHING_SAID, piecesOf, type Piece } from '../src/index.js';
 
 const AT = '2026-12-01T08:00:00.000Z';
 const FACTS = { ...NOTHING_SAID, name: 'thickness', unit: 'mm', kind: 'measure', decimal: 'point', thousands: 'none' };
@@ -49,7 +49,7 @@ describe('a study file read a piece at a time', () => {
     const pieces = await piecesOfText(text);
     const found = (column: number) =>
       pieces.flatMap((piece) => (piece.of === 'cells' && piece.column === column ? [piece.texts] : []));
-    expect(found(0).map(({ length }) => length)).toEqual([CELLS_AT_ONCE, CELLS_AT_ONCE, 500]);
+    expect(found(0).map(({ length }) => length)).toEqual([BLOCK, BLOCK, 500]);
     expect(found(0).flat()).toEqual(FILE.columns[0]!.cells);
     expect([found(1), found(2)]).toEqual([[], [['x']]]);
     expect(pieces.filter(({ of }) => of === 'setAside')).toEqual(

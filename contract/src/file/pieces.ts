@@ -1,6 +1,7 @@
 /** Reads a study file a piece at a time, so that a file of any length takes little memory. */
 import { JSONParser, TokenizerError, TokenParserError } from '@streamparser/json';
 import { z } from 'zod';
+import { BLOCK } from '../chain/source.js';
 import { DEEPEST, Nesting } from '../nesting.js';
 import {
   cellTextsSchema,
@@ -19,13 +20,12 @@ export type List = (typeof LISTS)[number];
 
 export type Piece =
   | { [K in List]: { of: K; value: StudyFile[K][number] } }[List]
-  /** Cells of a column, named by its place among the columns of the file, one after the other; each time at most CELLS_AT_ONCE. */
+  /** Cells of a column, named by its place among the columns of the file, one after the other; each time BLOCK of them, the last time what is left. */
   | { of: 'cells'; column: number; texts: string[] }
   /** At the end: what is no list, and the columns without their cells. */
   | { of: 'rest'; value: { head: FileHead; columns: FileColumn[] } };
 
-export const CELLS_AT_ONCE = 1_000;
-/** Characters between two pieces: no change, result or cell is longer. */
+/** Bytes between two pieces: no change, result or cell is longer. */
 const LONGEST_PIECE = 256 * 1024 * 1024;
 
 /** Cells stand in the list of a column, which stands in the list of columns of the file. */
@@ -59,7 +59,7 @@ class Gathering {
 
   takeCell(column: PropertyKey | undefined, from: PropertyKey | undefined, text: unknown): void {
     if (typeof column !== 'number' || typeof from !== 'number') throw noList('columns');
-    if (this.#cells?.column !== column || this.#cells.texts.length === CELLS_AT_ONCE) {
+    if (this.#cells?.column !== column || this.#cells.texts.length === BLOCK) {
       this.flush();
       this.#cells = { column, from, texts: [] };
     }

@@ -1,9 +1,6 @@
 import { BLOCK } from '@verdict/contract';
-import { writeBlocks, type Block } from './cells.js';
+import { BLOCKS_AT_ONCE, writeBlocks, type Block } from './cells.js';
 import type { Queries } from './database.js';
-
-/** Blocks that go into one statement. */
-const BLOCKS_AT_ONCE = 25;
 
 /** Writes new columns of which some cells come at a time, one column after the other. */
 export class BlockWriter {

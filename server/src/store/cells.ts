@@ -114,7 +114,7 @@ export async function anyWrittenBeyond(q: Queries, columnIds: readonly string[],
 }
 
 /** Rows of the table `cell_blocks` that go into one statement: a column of 100 000 cells in four. */
-const BLOCKS_AT_ONCE = 25;
+export const BLOCKS_AT_ONCE = 25;
 
 /** Writes blocks of cells from a block on. */
 async function insertBlocks(q: Queries, columnId: string, from: number, cells: readonly string[]): Promise<void> {

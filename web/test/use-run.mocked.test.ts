@@ -1,4 +1,4 @@
-import { inThisThread, normalityAnalysis } from '@verdict/core/analyses';
+import { describeAnalysis, inThisThread, normalityAnalysis } from '@verdict/core/analyses';
 import { toSample, type Sample } from '@verdict/core/readings';
 import { createPinia, setActivePinia } from 'pinia';
 import { createApp, effectScope, nextTick, shallowRef, watch, type App, type EffectScope } from 'vue';
@@ -86,6 +86,21 @@ describe('the runs of a stage together', () => {
     stage.again();
     await until(() => expect(run.whole.value).toBe(true));
     expect(stage.stopped.value).toBe(false);
+  });
+
+  it('stop what is simulated, and leave alone what is only being computed', async () => {
+    const { run, of } = await at('?test.replicates=40000');
+    const both = scope.run(() =>
+      app.runWithContext(() => {
+        const plain = useRun(describeAnalysis, of, { name: 'plain', fixed: () => ({ column: 'x' }) });
+        return { plain, stage: useStage({ runs: () => [run, plain] }) };
+      }),
+    )!;
+    await until(() => expect(both.stage.progress.value).not.toBeNull());
+    // As on a busy machine, where a picture takes longer than the first part of a simulation.
+    both.plain.progress.value = 0;
+    both.stage.stop();
+    expect([run.stopped.value, both.plain.stopped.value]).toEqual([true, false]);
   });
 
   it('say each note once', async () => {

@@ -40,7 +40,8 @@ export function useStage({ runs, kept = runs, about, mayLeave = () => true }: St
   });
   const stopped = computed(() => all.value.some((run) => run.stopped.value));
   const failed = computed(() => all.value.find((run) => run.failed.value)?.failed.value ?? null);
-  const stop = () => all.value.forEach((run) => run.stop());
+  /** Stops what is simulated: a picture that is only being computed would otherwise stay unfinished beside it. */
+  const stop = () => all.value.filter(({ simulated }) => simulated.value).forEach((run) => run.stop());
   const again = () => all.value.filter((run) => run.stopped.value || run.failed.value).forEach((run) => run.again());
 
   const time = computed(() => {

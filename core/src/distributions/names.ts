@@ -1,16 +1,12 @@
 import { formatValue } from '../numeric/format.js';
+import { article } from '../numeric/grammar.js';
 import type { Parameters, ParameterSpec } from './family.js';
 import { familyByName } from './registry.js';
-
-/** The article of a family's name, by its sound: "an exponential", "a uniform", "an F". */
-export function articleOf(title: string): 'a' | 'an' {
-  return /^(?:[aeio]|u(?!ni)|F\b)/.test(title) ? 'an' : 'a';
-}
 
 /** "a normal distribution with mean 8.02 and sd 0.11"; optional parameters are named where they are not at their usual value. */
 export function distributionName(name: string, parameters: Parameters): string {
   const family = familyByName(name);
-  return `${articleOf(family.title)} ${family.title} distribution with ${parameterWords(name, parameters)}`;
+  return `${article(family.title)} distribution with ${parameterWords(name, parameters)}`;
 }
 
 /** "mean 8.02 and sd 0.11", each as `write` writes it. */

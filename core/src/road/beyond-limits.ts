@@ -3,7 +3,7 @@ import type { CensoredReadings } from '../distributions/fit/censored-readings.js
 import { formatFigure, formatPercentOf, groupThousands } from '../numeric/format.js';
 import type { Sample } from '../readings/sample.js';
 import type { Note } from './analysis.js';
-import { listed } from './listed.js';
+import { listed } from '../numeric/grammar.js';
 
 /** The bounds of censored readings, as a likelihood takes them. */
 export function boundsOf(censored: Bounded | undefined): CensoredReadings | undefined {

@@ -96,6 +96,9 @@ export function leftOutNotes(sample: Sample): Note[] {
   return notes;
 }
 
+/** The significance level behind a p, where it is not the usual one. */
+export const levelWords = (alpha: number): string => (alpha === 0.05 ? '' : `, significance level ${alpha}`);
+
 export function levelNote(alpha: number): Note[] {
   if (alpha >= 0.0005 && alpha <= 0.2) return [];
   const meant = alpha > 0.2 && alpha >= 0.5 ? ` Was ${Number((1 - alpha).toPrecision(6))} meant?` : '';

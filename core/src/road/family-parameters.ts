@@ -1,6 +1,6 @@
+import { article, sentenceCase } from '../numeric/grammar.js';
 import { z } from 'zod';
 import { isRefusal, refuse, type Family, type Parameters, type Refusal } from '../distributions/family.js';
-import { articleOf } from '../distributions/names.js';
 import { familyByName, parameterFaults } from '../distributions/registry.js';
 
 const number = z.number('A parameter is a number.');
@@ -18,8 +18,7 @@ export function readParameters(of: Family, given: Parameters | readonly number[]
     if (numbers.length < required.length || numbers.length > of.parameters.length) {
       const least = required.length;
       const rest = of.parameters.length > least ? `, then ${names(of.parameters.slice(least))} if wanted` : '';
-      const article = articleOf(of.title) === 'an' ? 'An' : 'A';
-      return refuse(`${article} ${of.title} distribution takes ${names(required)}, in this order${rest}.`);
+      return refuse(`${sentenceCase(article(of.title))} distribution takes ${names(required)}, in this order${rest}.`);
     }
     return readParameters(of, Object.fromEntries(numbers.map((value, i) => [of.parameters[i]!.name, value])));
   }

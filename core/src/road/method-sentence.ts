@@ -1,6 +1,6 @@
 import { formatPercent, formatValue, groupThousands } from '../numeric/format.js';
 import type { Analysis, Condition, Field, SentencePart, Settings } from './analysis.js';
-import { listed } from './listed.js';
+import { listed } from '../numeric/grammar.js';
 
 type Values = Record<string, unknown>;
 

@@ -44,10 +44,10 @@ export function bareFigure(
 export const toldFigure = (value: number, scale: Scale, kind: 'reading' | 'location' | 'spread' = 'location'): string =>
   withUnit(bareFigure(value, scale, kind), scale.as === 'reading' ? scale.unit : '');
 
-/** What is claimed, at the decimals of the readings, or as it was typed where it has more. */
+/** A claimed value, at the decimals of the readings, or as it was typed where it has more. */
 export function toldClaim(value: number, scale: Scale): string {
   if (scale.as === 'share') return formatPercentOf(value, 1 - value, 7);
-  const plain = scale.as === 'reading' ? formatFigure(value, 'reading', scale.resolution) : '';
+  const plain = scale.as === 'reading' && scale.resolution !== null ? formatFigure(value, 'reading', scale.resolution) : '';
   const text = Number(plain.replace('−', '-')) === value ? plain : formatValue(value);
   return withUnit(text, scale.as === 'reading' ? scale.unit : '');
 }
@@ -60,7 +60,7 @@ const points = (share: number) => {
 /** How far apart, without a sign: of shares in points. */
 export function toldDistance(value: number, scale: Scale): string {
   const size = Math.abs(value);
-  if (scale.as === 'share') return `${points(size)} ${size === 0.01 ? 'point' : 'points'}`;
+  if (scale.as === 'share') return `${points(size)} percentage ${size === 0.01 ? 'point' : 'points'}`;
   return scale.as === 'ratio' ? bareFigure(size, scale) : toldFigure(size, scale, 'spread');
 }
 
@@ -79,13 +79,13 @@ export function toldInterval(
   const inPoints = scale.as === 'share' && kind === 'difference';
   const bare = (value: number) =>
     inPoints ? points(value) : bareFigure(value, scale, kind === 'location' ? 'location' : 'spread');
-  const unit = inPoints ? 'points' : scale.as === 'reading' ? scale.unit : '';
+  const unit = inPoints ? 'percentage points' : scale.as === 'reading' ? scale.unit : '';
   if (lower !== null && upper !== null) {
     const [low, high] = toldApart(lower, upper, bare) ?? [bare(lower), bare(upper)];
     return withUnit(`${low} to ${high}`, unit);
   }
-  if (lower !== null) return `from ${withUnit(bare(lower), unit)} upwards`;
-  return upper !== null ? `up to ${withUnit(bare(upper), unit)}` : 'of no use: too few readings';
+  if (lower !== null) return `at least ${withUnit(bare(lower), unit)}`;
+  return upper !== null ? `at most ${withUnit(bare(upper), unit)}` : 'not available: too few readings';
 }
 
 /** "1 degree of freedom", "31.7 degrees of freedom". */

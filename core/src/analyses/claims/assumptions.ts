@@ -43,28 +43,28 @@ export function normalityLine(
   if (against.length > 0) {
     const least = Math.min(...against.map(({ p }) => p as number));
     const enough = mean && against.every(({ values }) => values.length >= LARGE);
-    const text = `Normality${of(against)}: A² speaks against it (${equalsP(least, alpha)})${enough ? ', which at this n hardly moves a mean' : ''}.`;
+    const text = `Normality${of(against)}: not supported (A², ${equalsP(least, alpha)})${enough ? '. With this many readings a test of the mean is hardly affected' : ''}.`;
     return { text, holds: enough, instead: enough ? '' : instead };
   }
   if (untold.length === groups.length) {
     const why = untold.every(({ p }) => p === 'few')
-      ? 'too few readings to tell'
-      : 'the steps are too coarse for a quick look; Fit tells';
+      ? 'too few readings to test'
+      : 'rounding too coarse for this check; see Fit';
     return { text: `Normality: ${why}.`, holds: true, instead: '' };
   }
   const p = Math.min(...found.flatMap(({ p: one }) => (typeof one === 'number' ? [one] : [])));
-  const text = `Normality: A² finds nothing against it (p ${groups.length > 1 ? 'from ' : '= '}${formatP(p, alpha)}${groups.length > 1 ? ' up' : ''}).`;
+  const text = `Normality: no evidence against it (A², ${groups.length > 1 ? `smallest p = ${formatP(p, alpha)}` : equalsP(p, alpha)}).`;
   return { text, holds: true, instead: '' };
 }
 
-/** Spreads alike, in one line. */
+/** Equal spread, in one line. */
 export function spreadsLine(groups: readonly Float64Array[], alpha: number, instead: string): Assumption[] {
   if (groups.some(({ length }) => length < 3)) return [];
   const { pValue } = brownForsythe(groups);
   if (!Number.isFinite(pValue)) return [];
   const alike = pValue >= alpha;
   const text = alike
-    ? `Spreads alike: nothing against it (Brown–Forsythe, ${equalsP(pValue, alpha)}).`
-    : `Spreads alike: they differ (Brown–Forsythe, ${equalsP(pValue, alpha)}).`;
+    ? `Equal spread: no evidence against it (Brown–Forsythe, ${equalsP(pValue, alpha)}).`
+    : `Equal spread: not supported (Brown–Forsythe, ${equalsP(pValue, alpha)}).`;
   return [{ text, holds: alike, instead: alike ? '' : instead }];
 }

@@ -9,26 +9,39 @@ import { seed, whole } from '../../road/setting.js';
 import { columnSetting } from '../../road/settings.js';
 
 const MOST_DRAWS = 2_000;
-const draws = whole('draws', 'samples drawn', { min: 20, max: MOST_DRAWS }, 100, 'The number of samples drawn');
-const ofDraws = seed('seed of the samples');
+const draws = whole(
+  'draws',
+  'number of simulated samples',
+  { min: 20, max: MOST_DRAWS },
+  100,
+  'The number of simulated samples',
+);
+const ofDraws = seed('seed of the simulated samples');
 
-const SIZE = 'A size is a whole number from 1 to a million.';
+const SIZE = 'A sample size must be a whole number from 1 to 1 000 000.';
 const size = z.int(SIZE).min(1, SIZE).max(1_000_000, SIZE);
-const NUMBER = 'A figure of the claim is a number.';
-const sizes = z.array(size).min(2, 'Two groups at least.').max(200, 'At most 200 groups.');
-const sds = z.array(z.number(NUMBER).min(0, NUMBER)).min(2, 'Two groups at least.').max(200, 'At most 200 groups.');
+const NUMBER = 'A value of the claim must be a number.';
+const sizes = z.array(size).min(2, 'At least 2 groups are needed.').max(200, 'At most 200 groups are allowed.');
+const sds = z
+  .array(z.number(NUMBER).min(0, NUMBER))
+  .min(2, 'At least 2 groups are needed.')
+  .max(200, 'At most 200 groups are allowed.');
 const ranks = z
-  .array(z.int('A doubled rank is whole.'))
-  .min(1, 'One rank at least.')
-  .max(2_000, 'At most 2 000 ranks.');
-const SHARE = 'A share lies between 0 and 1.';
+  .array(z.int('A doubled rank must be a whole number.'))
+  .min(1, 'At least 1 rank is needed.')
+  .max(2_000, 'At most 2 000 ranks are allowed.');
+const SHARE = 'A proportion must lie between 0 and 1.';
 const share = z.number(SHARE).gt(0, SHARE).lt(1, SHARE);
 
 /** What a claim says of how to draw: as its result hands it on. */
 const model: z.ZodType<ClaimDraws> = z.discriminatedUnion(
   'of',
   [
-    z.strictObject({ of: z.literal('mean'), n: size, known: z.boolean('Known or not.') }),
+    z.strictObject({
+      of: z.literal('mean'),
+      n: size,
+      known: z.boolean('State whether the standard deviation is known.'),
+    }),
     z.strictObject({ of: z.literal('spread'), n: size }),
     z.strictObject({ of: z.literal('two-means'), sizes, sds, method: z.enum(['welch', 'pooled']) }),
     z.strictObject({ of: z.literal('several-means'), sizes, sds, method: z.enum(['welch', 'one-way']) }),
@@ -43,7 +56,7 @@ const model: z.ZodType<ClaimDraws> = z.discriminatedUnion(
     z.strictObject({ of: z.literal('signs'), ranks }),
     z.strictObject({ of: z.literal('ranks'), ranks, first: size }),
   ],
-  'Samples are drawn as one of the claims says.',
+  'The model must be one of the claims.',
 );
 const limit = z.number(NUMBER).nullable();
 
@@ -58,9 +71,9 @@ const request = z.strictObject({
 type Request = z.infer<typeof request>;
 
 export const DRAWS_METHOD: readonly SentencePart[] = [
-  'Draw ',
+  'Simulate ',
   draws.field,
-  ' samples as if the claim were true, seed ',
+  ' samples for which the claim is true, seed ',
   ofDraws.field,
   '.',
 ];
@@ -103,8 +116,8 @@ function drawsFinding({ statistics, beyond }: ClaimDrawsResult): Piece[] {
 export const claimDrawsAnalysis = defineAnalysis<Request, ClaimDrawsResult>({
   id: 'claim-draws',
   version: 1,
-  name: 'Draws of a claim',
-  title: 'samples drawn as if a claim were true, and how many lie as far from it',
+  name: 'Simulated null distribution',
+  title: 'samples simulated under a claim, and how many are at least as extreme as the data',
   needsReadings: false,
   takesLabels: true,
   request,

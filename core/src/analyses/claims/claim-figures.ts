@@ -17,8 +17,8 @@ function extraText({ value, as }: ClaimExtra, result: ClaimResult): string {
 
 type Row = Omit<FoundFigure, 'note' | 'texts'> & { text: string | null };
 
-const METHODS = { exact: 'exact', asymptotic: 'by formula', simulated: 'simulated' } as const;
-const isSpread = ({ intervalOf }: ClaimResult) => intervalOf.includes('sd');
+const METHODS = { exact: 'exact', asymptotic: 'asymptotic', simulated: 'simulated' } as const;
+const isSpread = ({ intervalOf }: ClaimResult) => /standard deviation|\bsd\b/.test(intervalOf);
 const isDifference = ({ intervalOf }: ClaimResult) => /difference|shift/.test(intervalOf);
 
 function estimateRows(result: ClaimResult): Row[] {
@@ -29,29 +29,29 @@ function estimateRows(result: ClaimResult): Row[] {
   return [
     {
       key: 'claimed',
-      name: 'claimed',
-      meaning: 'What somebody says it is.',
+      name: 'claimed value',
+      meaning: 'The value stated in the claim.',
       formula: 'given',
       text: claimed === null || (two && claimed === 0) ? null : toldClaim(claimed, result),
     },
     {
       key: 'estimate',
-      name: two ? 'difference' : 'found',
-      meaning: `${intervalOf === '' ? 'It' : intervalOf[0]!.toUpperCase() + intervalOf.slice(1)}, as the readings give it.`,
+      name: two ? 'difference' : 'estimate',
+      meaning: `${intervalOf === '' ? 'It' : intervalOf[0]!.toUpperCase() + intervalOf.slice(1)}, estimated from the readings.`,
       formula: two ? 'first − second' : 'from the readings',
       text: estimate === null || intervalOf === '' ? null : shown(estimate),
     },
     {
       key: 'difference',
-      name: 'off by',
-      meaning: 'What was found less what is claimed.',
-      formula: 'found − claimed',
+      name: 'difference from claim',
+      meaning: 'The estimate minus the claimed value.',
+      formula: 'estimate − claimed',
       text: difference === null || claimed === null || (two && claimed === 0) ? null : signed(difference, result),
     },
     {
       key: 'standardised',
-      name: 'in sd',
-      meaning: 'The difference over the sd of the readings: how large it is beside their own spread.',
+      name: 'standardised difference',
+      meaning: 'The difference divided by the standard deviation of the readings.',
       formula: 'difference/s',
       text: standardised === null ? null : formatFigure(standardised, 'statistic'),
     },
@@ -73,16 +73,16 @@ function testRows(result: ClaimResult): Row[] {
   return [
     {
       key: 'interval',
-      name: `${formatPercentOf(confidence)} interval`,
-      meaning: `Where the true value of ${intervalOf} lies, with this confidence.`,
+      name: `${formatPercentOf(confidence)} confidence interval`,
+      meaning: `The range that contains the true value of ${intervalOf}, at this confidence level.`,
       formula: 'the values that the test does not reject',
       text: interval ? toldInterval(interval, result, kind) : null,
     },
     {
       key: 'statistic',
       name: symbol,
-      meaning: 'How far from the claim, in the units of the test.',
-      formula: 'the law beside the picture',
+      meaning: 'The test statistic: how far the data lie from the claim.',
+      formula: 'see the null distribution in the picture',
       text:
         statistic === null
           ? null
@@ -93,15 +93,15 @@ function testRows(result: ClaimResult): Row[] {
     {
       key: 'df',
       name: 'degrees of freedom',
-      meaning: 'What the law of the statistic depends on.',
-      formula: 'by the method',
+      meaning: 'Determine the null distribution of the statistic.',
+      formula: 'given by the test',
       text: dfs,
     },
     {
       key: 'p',
       name: `p, ${METHODS[pMethod]}`,
-      meaning: 'The chance of a sample at least as far from the claim, if the claim is true.',
-      formula: 'the shaded part of the law',
+      meaning: 'The probability of data at least as far from the claim, if the claim is true.',
+      formula: 'the shaded area of the null distribution',
       text: pValue === null ? '…' : formatP(pValue, alpha),
     },
   ];
@@ -115,34 +115,35 @@ function missedRows(result: ClaimResult): Row[] {
     {
       key: 'power',
       name: 'power',
-      meaning: 'The chance to notice the difference that matters, with as many readings.',
-      formula: 'the law of the statistic under that difference',
+      meaning:
+        'The probability that this test detects the smallest difference of interest, with this number of readings.',
+      formula: 'the distribution of the statistic under that difference',
       text: power === null || power.chance === null ? null : percent(power.chance),
     },
     {
       key: 'smallest',
-      name: 'noticed 8 in 10',
-      meaning: 'The least true difference that as many readings notice 8 times in 10.',
+      name: 'smallest detectable difference',
+      meaning: 'The smallest true difference that this number of readings detects with 80 % power.',
       formula: 'where the power is 80 %',
       text: smallestNoticeable === null ? null : toldDistance(smallestNoticeable, scale),
     },
     {
       key: 'needed',
-      name: 'n needed',
-      meaning: `For the difference that matters to be noticed 8 times in 10: ${power?.per ?? 'readings'}.`,
+      name: 'sample size needed',
+      meaning: `To detect the smallest difference of interest with 80 % power: ${power?.per ?? 'readings'}.`,
       formula: 'where the power is 80 %',
       text:
         power === null || power.chance === null
           ? null
           : power.needed === null
-            ? 'over a million'
+            ? 'more than 1 000 000'
             : groupThousands(power.needed),
     },
     {
       key: 'closeness',
-      name: 'p of close enough',
+      name: 'p of equivalence',
       meaning:
-        'The chance to look so close if it lay just outside the margin: small where it is shown to be close enough.',
+        'The probability of data this close to the claim if the true value were at the edge of the equivalence margin. A small value shows equivalence.',
       formula: 'two one-sided tests (Schuirmann 1987)',
       text: closeness ? formatP(closeness.pValue, alpha) : null,
     },
@@ -160,12 +161,12 @@ export function claimFigures(result: ClaimResult): FoundFigure[] {
   );
 }
 
-/** What stands behind the picture: places, groups, or the law. */
+/** The data of the picture: categories, groups, or the null distribution. */
 export function claimTable(result: ClaimResult): (string | number)[][] {
   const { cells, groups, pairs, law } = result;
   if (cells.length > 0)
     return [
-      ['place', 'observed', 'expected', 'difference', 'part of χ²', 'in sd'],
+      ['category', 'observed', 'expected', 'difference', 'contribution to χ²', 'standardised residual'],
       ...cells.map((cell) => [
         cell.label,
         cell.observed,
@@ -176,7 +177,7 @@ export function claimTable(result: ClaimResult): (string | number)[][] {
       ]),
     ];
   const ofGroups: (string | number)[][] = [
-    ['group', 'n', 'centre', 'sd', 'lower', 'upper'],
+    ['group', 'n', 'centre', 'SD', 'lower', 'upper'],
     ...groups.map(({ name, n, centre, sd, interval }) => [
       name,
       n,
@@ -210,9 +211,9 @@ export const pairFigures = (result: ClaimResult): FoundFigure[] =>
   result.pairs.map(({ first, second, difference, interval: [lower, upper], pValue }) => ({
     key: `${first} ${second}`,
     name: `${first} − ${second}`,
-    meaning: `The mean of ${first} less that of ${second}, its interval and its p with the level shared among all pairs.`,
+    meaning: `The mean of ${first} minus the mean of ${second}, with interval and p adjusted for all pairs.`,
     formula: 'Tukey (1953), Kramer (1956)',
-    note: pValue < result.alpha ? 'differ' : '',
+    note: pValue < result.alpha ? 'they differ' : '',
     texts: [
       signed(difference, result),
       toldInterval({ lower, upper }, { ...result, unit: '' }, 'difference'),
@@ -220,16 +221,16 @@ export const pairFigures = (result: ClaimResult): FoundFigure[] =>
     ],
   }));
 
-export const CELL_COLUMNS = ['counted', 'expected', 'of χ²'] as const;
+export const CELL_COLUMNS = ['observed', 'expected', 'proportion of χ²'] as const;
 
-/** Every place that was counted. */
+/** Every category. */
 export function cellFigures({ cells }: ClaimResult): FoundFigure[] {
   const total = cells.reduce((sum, { contribution }) => sum + contribution, 0);
   return cells.map(({ label, observed, expected, contribution, standardised }) => ({
     key: label,
     name: label,
-    meaning: `${formatFigure(Math.abs(standardised), 'statistic')} sd ${standardised < 0 ? 'below' : 'above'} what is expected.`,
-    formula: '(counted − expected)²/expected, as a share of χ²',
+    meaning: `${formatFigure(Math.abs(standardised), 'statistic')} standard deviations ${standardised < 0 ? 'below' : 'above'} the expected count.`,
+    formula: '(observed − expected)²/expected, as a proportion of χ²',
     note: '',
     texts: [groupThousands(observed), toldExpected(expected), total > 0 ? formatPercent(contribution / total, 2) : '–'],
   }));

@@ -8,7 +8,7 @@ export type FigureUnit = 'reading' | 'share' | 'rate' | 'ratio';
 
 /** The law that the statistic has if the claim is true, drawn: a curve, or a column for each value it can take. */
 export interface LawPicture {
-  /** "t on 47 degrees of freedom". */
+  /** "t distribution with 47 degrees of freedom". */
   name: string;
   /** What stands on its axis. */
   axis: string;
@@ -76,7 +76,7 @@ export interface ClaimPower {
   with?: string;
   /** What the difference is in, where it is not what the figures are in. */
   as?: FigureUnit;
-  /** "a difference of", "an sd greater by". */
+  /** "a difference of", "a standard deviation greater by". */
   of: string;
   /** By an approximation, within 0.03 of simulation. */
   approximate: boolean;
@@ -123,7 +123,7 @@ export interface ClaimResult {
   alpha: number;
   /** The claim in words: "the mean of thickness is 8.00 mm". */
   null: string;
-  /** What evidence is sought for: "the mean of thickness is below 8.00 mm". */
+  /** The alternative in words: "the mean of thickness is below 8.00 mm". */
   sought: string;
   alternative: Alternative;
   method: string;
@@ -147,7 +147,7 @@ export interface ClaimResult {
   interval: Interval | null;
   intervalOf: string;
   confidence: number;
-  /** After the finding: "it is 7.98 mm, 0.02 mm below". */
+  /** The numbers after the answer: "Mean 7.98 mm, 95 % confidence interval 7.95 to 8.01 mm". */
   measured: string;
   power: ClaimPower | null;
   smallestNoticeable: number | null;

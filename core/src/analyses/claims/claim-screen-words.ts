@@ -13,11 +13,11 @@ export interface ScreenedClaim {
   claimedSd: number | null;
   mean: number | null;
   sd: number | null;
-  /** Of labels: over how many places they are claimed to be spread evenly. */
+  /** Of labels: how many categories are claimed to be equally frequent. */
   places: number | null;
   statistic: number | null;
   pValue: number | null;
-  /** With the level shared among all. */
+  /** Adjusted for all of them. */
   pHolm: number | null;
   reason: string | null;
 }
@@ -37,19 +37,20 @@ export interface ClaimScreenResult {
 const partsOf = ({ by }: ClaimScreenResult, count: number) =>
   by === null ? (count === 1 ? 'column' : 'columns') : `${count === 1 ? 'group' : 'groups'} by ${by}`;
 
-/** Which of all are shown not to be what is claimed. */
+/** Which of all differ from their claims. */
 export function claimScreenFinding(result: ClaimScreenResult): Piece[] {
   const { parts, alpha } = result;
   const judged = parts.filter(({ pHolm }) => pHolm !== null);
-  if (judged.length === 0)
-    return [{ text: `None of ${parts.length} ${partsOf(result, parts.length)} can be held against a claim.` }];
+  if (judged.length === 0) return [{ text: `None of ${parts.length} ${partsOf(result, parts.length)} can be tested.` }];
   const of = `${groupThousands(judged.length)} ${partsOf(result, judged.length)}`;
-  const shared = judged.length === 1 ? '' : ', shared among all';
+  const shared = judged.length === 1 ? '' : `, adjusted for ${judged.length} tests (Holm)`;
   const off = judged.filter(({ pHolm }) => pHolm! < alpha);
   if (off.length === 0)
     return [
-      { text: 'None', strong: true, code: 'no-evidence' },
-      { text: ` of ${of} is shown to be other than claimed, at level ${formatValue(alpha)}${shared}.` },
+      { text: 'No evidence', strong: true, code: 'no-evidence' },
+      {
+        text: ` that any of ${of} differs from its claim (significance level ${formatValue(alpha)}${shared}).`,
+      },
     ];
   const named = off
     .slice(0, 3)
@@ -58,8 +59,8 @@ export function claimScreenFinding(result: ClaimScreenResult): Piece[] {
   const more = off.length > 3 ? ` and ${off.length - 3} more` : '';
   return [
     { text: `${off.length} of ${of} ` },
-    { text: off.length === 1 ? 'is not what is claimed' : 'are not what is claimed', strong: true, code: 'evidence' },
-    { text: `: ${named}${more}, at level ${formatValue(alpha)}${shared}.` },
+    { text: off.length === 1 ? 'differs from its claim' : 'differ from their claims', strong: true, code: 'evidence' },
+    { text: `: ${named}${more} (significance level ${formatValue(alpha)}${shared}).` },
   ];
 }
 
@@ -68,7 +69,7 @@ export function claimScreenNotes({ parts, alpha }: ClaimScreenResult): Note[] {
   const notes = levelNote(alpha);
   const left = parts.filter(({ reason }) => reason !== null).length;
   if (left > 0) {
-    const text = `${groupThousands(left)} of ${parts.length} cannot be held against a claim; why stands in ${left === 1 ? 'its row' : 'their rows'}.`;
+    const text = `${groupThousands(left)} of ${parts.length} could not be tested; the reason is given in ${left === 1 ? 'its row' : 'each row'}.`;
     notes.push({ code: 'left-out', text });
   }
   return notes;

@@ -19,8 +19,8 @@ import {
 } from './claim-screen-words.js';
 import { whyNoSpread } from './claim-source.js';
 
-const MEAN = 'A claimed mean is a number.';
-const SD = 'A claimed sd is a number above 0.';
+const MEAN = 'A claimed mean must be a number.';
+const SD = 'A claimed standard deviation must be a number above 0.';
 /** What is claimed of a column: on its card. */
 const claim = z.strictObject({
   mean: z.number(MEAN).min(-1e150, MEAN).max(1e150, MEAN).optional(),
@@ -38,9 +38,9 @@ const request = z
 type Request = z.infer<typeof request>;
 
 const method: readonly SentencePart[] = [
-  'Hold each of ',
+  'Test each of ',
   { subject: true },
-  ' against its own claim: numbers against the mean and the sd on their card by t and χ², labels against being spread evenly, the level shared among them by Holm’s steps.',
+  ' against its own claim: numbers against the mean and the standard deviation on their card (t and χ²), labels against equal frequencies. The p-values are adjusted for all tests (Holm).',
 ];
 
 const bare = (part: Sample): ScreenedClaim => ({
@@ -57,9 +57,9 @@ function labelsHeld(part: Sample): ScreenedClaim {
   const own = bare(part);
   const { levels, values } = part;
   if (values.length === 0) return { ...own, reason: whyEmpty(part) };
-  if (levels!.length < 2) return { ...own, reason: 'There is one level only.' };
+  if (levels!.length < 2) return { ...own, reason: 'It has only one label.' };
   if (levels!.length > Math.min(200, values.length / 2))
-    return { ...own, reason: 'Nearly every row has a level of its own: there is nothing to count.' };
+    return { ...own, reason: 'Nearly every row has its own label, so there is nothing to count.' };
   const counts = new Array<number>(levels!.length).fill(0);
   for (const place of values) counts[place]!++;
   const shares = counts.map(() => 1 / counts.length);
@@ -72,7 +72,7 @@ function labelsHeld(part: Sample): ScreenedClaim {
 function numbersHeld(part: Sample, { mean: m, sd: s }: z.infer<typeof claim>): ScreenedClaim {
   const own = { ...bare(part), claimedMean: m ?? null, claimedSd: s ?? null };
   if (m === undefined && s === undefined)
-    return { ...own, reason: 'Nothing is claimed on its card: a mean, a target or an sd can be given in Readings.' };
+    return { ...own, reason: 'Its card states no claim. Enter a mean, a target or a standard deviation in Readings.' };
   const what = 'a claim';
   const reason = whyNotEven(part, 2, what) ?? whyCensored(part, what) ?? whyNoSpread(part, what, true);
   if (reason) return { ...own, reason };
@@ -101,7 +101,7 @@ export const claimScreenAnalysis = defineAnalysis<Request, ClaimScreenResult>({
   id: 'claim-screen',
   version: 1,
   name: 'Claims on many columns',
-  title: 'which of many columns or groups are not what is claimed, the level shared',
+  title: 'which of many columns or groups differ from their claims (Holm-adjusted)',
   takesLabels: true,
   request,
   method,

@@ -4,11 +4,11 @@ import { anyConfidence, choice, number } from '../../road/setting.js';
 import type { Field, SentencePart } from '../../road/analysis.js';
 import { alphaSetting, columnSetting } from '../../road/settings.js';
 
-/** In which direction evidence is sought, in words that follow "evidence is sought that it is". */
+/** The alternative of a test, in words that follow "alternative:". */
 export const alternativeOf = (words: Record<Alternative, string>) =>
   choice(
     'alternative',
-    'direction in which evidence is sought',
+    'alternative',
     [
       { value: 'two-sided', text: words['two-sided'] },
       { value: 'less', text: words.less },
@@ -16,14 +16,14 @@ export const alternativeOf = (words: Record<Alternative, string>) =>
     ],
     'two-sided',
   );
-export const alternative = alternativeOf({ 'two-sided': 'another', less: 'less', greater: 'more' });
+export const alternative = alternativeOf({ 'two-sided': 'different', less: 'less', greater: 'greater' });
 
-/** Nobody names a difference. */
-export const NONE = 'none named';
-export const claimed = number('claimed', 'claimed value', {}, 'not said yet');
-export const noticeable = number('noticeable', 'the difference that matters', { above: 0 }, NONE);
-export const margin = number('margin', 'margin within which it is close enough', { above: 0 }, NONE);
-export const ofInterval = anyConfidence('confidence of the interval');
+/** No difference is given. */
+export const NONE = 'not set';
+export const claimed = number('claimed', 'claimed value', {}, 'enter a value');
+export const noticeable = number('noticeable', 'smallest difference of interest', { above: 0 }, NONE);
+export const margin = number('margin', 'equivalence margin', { above: 0 }, NONE);
+export const ofInterval = anyConfidence('confidence level of the interval');
 
 /** What every claim is asked with. */
 export const claimBasis = {
@@ -34,11 +34,11 @@ export const claimBasis = {
   alpha: alphaSetting,
 };
 
-const N = 'The number of readings, n, is a whole number from 1 on.';
+const N = 'The number of readings, n, must be a whole number of at least 1.';
 /** n as somebody typed it. */
-export const typedN = z.int(N).min(1, N).max(1e12, 'The number of readings is at most 10¹².');
-const MEAN = 'The mean is a number.';
-const SD = 'The sd is a number from 0 on.';
+export const typedN = z.int(N).min(1, N).max(1e12, 'The number of readings must be at most 10¹².');
+const MEAN = 'The mean must be a number between −10¹⁵⁰ and 10¹⁵⁰.';
+const SD = 'The standard deviation must be a number between 0 and 10¹⁵⁰.';
 /** Of less the greatest difference is too many to be held. */
 const LEAST_SD = 1e-140;
 /** Mean and sd of n readings, as a certificate gives them. */
@@ -49,7 +49,10 @@ export const typedFigures = z.strictObject({
     .number(SD)
     .min(0, SD)
     .max(1e150, SD)
-    .refine((sd) => sd === 0 || sd >= LEAST_SD, 'So small an sd cannot be worked with: choose a smaller unit.'),
+    .refine(
+      (sd) => sd === 0 || sd >= LEAST_SD,
+      'The standard deviation is too small to calculate with. Choose a smaller unit.',
+    ),
 });
 export type TypedFigures = z.infer<typeof typedFigures>;
 
@@ -57,17 +60,17 @@ export type TypedFigures = z.infer<typeof typedFigures>;
 export const oneSource = ({ column, figures }: { column?: string | undefined; figures?: unknown }): boolean =>
   column === undefined || figures === undefined;
 export const ONE_SOURCE = {
-  message: 'Figures are typed in place of a column: leave one of the two out.',
+  message: 'Give either a column or typed figures, not both.',
   path: ['figures'],
 };
 
-/** "The mean of thickness is claimed to be 8; evidence is sought that it is more." */
+/** "The mean of thickness is claimed to be 8; alternative: greater." */
 export const claimSentence = (figure: string, field: Field): readonly SentencePart[] => [
   figure,
   { subject: true },
   ' is claimed to be ',
   field,
-  '; evidence is sought that it is ',
+  '; alternative: ',
   alternative.field,
   '.',
 ];

@@ -72,13 +72,13 @@ export function oneSource(
       n < least
         ? `n is ${n}; ${purpose} needs at least ${least}.`
         : spread && sd === 0
-          ? `The typed sd is 0: without any spread ${purpose} has nothing to go by.`
+          ? `The typed standard deviation is 0; ${purpose} needs readings that vary.`
           : null;
     if (reason) return unavailable(NO_READINGS, reason);
     const source: Source = { name: 'the readings', unit: '', resolution: null, n, mean, sd, values: null };
     return { source, head: typedHead(n) };
   }
-  if (column === undefined) return unavailable(sample, 'Name a column of readings, or type its figures.');
+  if (column === undefined) return unavailable(sample, 'Choose a column of readings, or type the figures.');
   const reason =
     whyNotEven(sample, least, purpose) ?? whyCensored(sample, purpose) ?? whyNoSpread(sample, purpose, spread);
   return reason ? unavailable(sample, reason) : { source: sourceOf(sample), head: headOf(sample) };
@@ -87,7 +87,7 @@ export function oneSource(
 /** Why readings without any spread are no use, where one is needed. */
 export function whyNoSpread({ values, name }: Sample, purpose: string, spread: boolean): string | null {
   if (!spread || values.some((x) => x !== values[0])) return null;
-  return `All ${values.length} readings of ${name} are the same: without any spread ${purpose} has nothing to go by.`;
+  return `All ${values.length} readings of ${name} are equal; ${purpose} needs readings that vary.`;
 }
 
 /** The groups of a sample that hold readings, each good enough; why not. */

@@ -1,7 +1,8 @@
 import { USUAL_CHANCE } from '../../claims/noticing.js';
 import { equalsP, formatFigure, formatP, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { article, sentenceCase } from '../../numeric/grammar.js';
 import type { Note, Piece } from '../../road/analysis.js';
-import { confidenceNote, levelNote } from '../../road/cautions.js';
+import { confidenceNote, levelNote, levelWords } from '../../road/cautions.js';
 import { simulatedNotes } from '../../road/simulated-notes.js';
 import type { ClaimResult } from './claim-result.js';
 import { toldDistance, toldNamed } from '../../road/told.js';
@@ -18,99 +19,94 @@ export function statisticWords({ symbol, statistic, df }: Pick<ClaimResult, 'sym
 /** Two tests that share the level. */
 export const SHARED = 't-and-chi-square';
 
+/** "t(47) = 1.03, p = 0.31", with the significance level where it is not the usual one. */
 const testWords = (result: ClaimResult) => {
   const { pValue, alpha } = result;
+  const level = levelWords(alpha);
   // Each of the two tests has its statistic beside its own p.
   if (result.method === SHARED && pValue !== null)
-    return `Joint ${equalsP(pValue, alpha)} (Bonferroni bound: twice the smaller of the two), level ${alpha}`;
+    return `Joint ${equalsP(pValue, alpha)} (Bonferroni)${level}`;
   const statistic = statisticWords(result);
-  const p = pValue === null ? 'its p is being simulated' : `${equalsP(pValue, alpha)}, level ${alpha}`;
-  return `${statistic}${statistic ? ', ' : ''}${p}`;
+  const p = pValue === null ? 'p is being simulated' : equalsP(pValue, alpha);
+  return `${statistic}${statistic ? ', ' : ''}${p}${level}`;
 };
 
 function closenessWords(result: ClaimResult): Piece[] {
   const { closeness } = result;
   if (!closeness) return [];
-  const within = `within ${toldNamed(closeness.margin, result)} of what is claimed (${equalsP(closeness.pValue, result.alpha)})`;
+  const within = `within ±${toldNamed(closeness.margin, result)} of the claimed value (two one-sided tests, ${equalsP(closeness.pValue, result.alpha)})`;
   return closeness.shown
-    ? [
-        { text: ' It is ' },
-        { text: 'shown to be close enough', strong: true, code: 'evidence' },
-        { text: `: ${within}.` },
-      ]
-    : [{ text: ` That it lies ${within} is not shown either.` }];
+    ? [{ text: ' ' }, { text: 'Equivalent', strong: true, code: 'evidence' }, { text: ` ${within}.` }]
+    : [{ text: ` Equivalence ${within} is not shown.` }];
 }
 
-/** What was found: shown, or not shown; never that the claim is true. */
+/** The answer, then the numbers: evidence, or no evidence; never that the claim is true. */
 export function claimFinding(result: ClaimResult): Piece[] {
   const { pValue, alpha, sought, measured } = result;
-  const tail = `: ${measured}. ${testWords(result)}.`;
-  if (pValue === null) return [{ text: `Is it so that ${sought}${tail}` }];
+  const numbers = ` ${measured}${result.method === SHARED ? '.' : ';'} ${testWords(result)}.`;
+  if (pValue === null) return [{ text: `Testing whether ${sought}.${numbers}` }];
   const lead: Piece[] =
     pValue < alpha
-      ? [{ text: 'It is ' }, { text: `shown that ${sought}`, strong: true, code: 'evidence' }]
-      : [{ text: 'It is ' }, { text: 'not shown', strong: true, code: 'no-evidence' }, { text: ` that ${sought}` }];
-  // Where a difference is shown, that it is not close enough goes without saying.
+      ? [{ text: sentenceCase(sought), strong: true, code: 'evidence' }, { text: '.' }]
+      : [{ text: 'No evidence', strong: true, code: 'no-evidence' }, { text: ` that ${sought}.` }];
+  // Where a difference is shown, that there is no equivalence goes without saying.
   const closeness = pValue < alpha && !result.closeness?.shown ? [] : closenessWords(result);
-  return [...lead, { text: tail }, ...closeness];
+  return [...lead, { text: numbers }, ...closeness];
 }
 
-const timesIn100 = (chance: number) => {
-  const times = Math.round(100 * chance);
-  if (times >= 100) return 'practically always';
-  if (times <= 0) return 'practically never';
-  return times === 1 ? 'once in 100' : `${times} times in 100`;
-};
+const powerWords = (chance: number) =>
+  chance > 0.995
+    ? 'more than 99 % power'
+    : chance < 0.005
+      ? 'less than 1 % power'
+      : `${Math.round(100 * chance)} % power`;
 
-/** What this many readings could have missed; null where it is not worked out. */
+/** What this many readings can detect; null where it is not calculated. */
 export function missedWords(result: ClaimResult): string | null {
   const { power, smallestNoticeable, n } = result;
   if (!power) return null;
   const about = power.approximate ? 'about ' : '';
   const scale = { ...result, as: power.as ?? result.as };
+  const size = power.as === 'ratio' ? 'ratio' : result.as === 'ratio' ? 'Cramér’s V' : 'difference';
   const here = power.with ?? `With n = ${groupThousands(n)}`;
   const least =
     smallestNoticeable === null
-      ? 'no difference at all is noticed 8 times in 10'
-      : `the smallest noticed 8 times in 10 is ${about}${toldDistance(smallestNoticeable, scale)}`;
-  if (power.noticeable === null || power.chance === null) return `${here} ${least}.`;
+      ? `no ${size} is detected with 80 % power`
+      : `the smallest ${size} detected with 80 % power is ${about}${toldDistance(smallestNoticeable, scale)}`;
+  if (power.noticeable === null || power.chance === null) return `${here}, ${least}.`;
   const named = `${power.of} ${toldNamed(power.noticeable, scale)}`;
-  const asks =
+  const needs =
     power.needed !== null
-      ? `; 8 times in 10 it takes ${about}${groupThousands(power.needed)} ${power.per}${power.suffices ? ` (${groupThousands(power.suffices)} suffice, from ${groupThousands(power.needed)} on always)` : ''}`
+      ? ` For 80 % power, ${about}${groupThousands(power.needed)} ${power.per} are needed${power.suffices ? ` (${groupThousands(power.suffices)} are enough, but only from ${groupThousands(power.needed)} on is every larger number enough too)` : ''}.`
       : power.chance < USUAL_CHANCE
-        ? '; more than a million would be needed to notice it 8 times in 10'
+        ? ' For 80 % power, more than 1 000 000 are needed.'
         : '';
-  return `${here} ${named} is noticed ${about}${timesIn100(power.chance)}${asks}. As it is, ${least}.`;
+  return `${here}, ${named} is detected with ${about}${powerWords(power.chance)}.${needs} ${sentenceCase(least)}.`;
 }
 
-/** The claim and what is sought, read back. */
-export const readBack = ({ null: claim, sought }: ClaimResult): string =>
-  `Claimed: ${claim}. Evidence is sought that ${sought}.`;
+/** The claim and the alternative, read back. */
+export const readBack = ({ null: claim, sought }: ClaimResult): string => `Claim: ${claim}. Alternative: ${sought}.`;
 
-/** How unlikely what was found would be if the claim were true; null where p is put together from several. */
+/** What p means here; null where p is put together from several. */
 export function pWords({ pValue, alternative, alpha, law, method }: ClaimResult): string | null {
   if (pValue === null || !law || method === SHARED) return null;
   const twoEnds = alternative === 'two-sided' && (law.discrete || law.tails.length === 2);
-  const far =
-    alternative !== 'two-sided'
-      ? 'at least as far in this direction'
-      : `at least as far from the claim${twoEnds ? ', in either direction' : ''}`;
+  const far = alternative !== 'two-sided' ? ' in this direction' : twoEnds ? ' in either direction' : '';
   const p = formatP(pValue, alpha);
-  return `If the claim were true, samples of this size would lie ${far} with a chance ${p.startsWith('<') ? 'below 0.0001' : `of ${p}`}.`;
+  return `If the claim is true, the probability of a sample at least as far from it${far} is ${p.startsWith('<') ? 'below 0.0001' : p}.`;
 }
 
 /** A confidence that does not belong to the level: interval and p can then say different things. */
 function apartNote({ confidence, alpha, interval }: ClaimResult): Note[] {
   if (!interval || Math.abs(1 - confidence - alpha) < 1e-9) return [];
-  const text = `An interval at ${formatPercentOf(confidence)} goes with a level of ${Number((1 - confidence).toPrecision(6))}, not ${alpha}: the two may not say the same.`;
+  const text = `Interval and test may disagree: ${article(`${formatPercentOf(confidence)} interval`)} goes with a significance level of ${Number((1 - confidence).toPrecision(6))}, not ${alpha}.`;
   return [{ code: 'interval-and-level', text }];
 }
 
-function otherWayNote({ alternative, difference, pValue, sought, as, ...scale }: ClaimResult): Note[] {
+function otherWayNote({ alternative, difference, pValue, as, ...scale }: ClaimResult): Note[] {
   if (alternative === 'two-sided' || difference === null || difference === 0 || pValue === null) return [];
   if (difference > 0 === (alternative === 'greater')) return [];
-  const text = `The sample points the other way: evidence is sought that ${sought}, and it lies ${toldDistance(difference, { ...scale, as })} on the other side. Was the direction meant so?`;
+  const text = `The difference is opposite to the alternative: the alternative is “${alternative}”, but the estimate is ${toldDistance(difference, { ...scale, as })} ${difference > 0 ? 'above' : 'below'} the claim. Check the direction.`;
   return [{ code: 'other-way', text }];
 }
 
@@ -122,7 +118,8 @@ function ownReadingsNote({ typed, claimed, estimate, resolution, as }: ClaimResu
   const same = Number(estimate.toFixed(Math.min(15, decimals))) === claimed;
   // At the decimals of the readings a true claim may well be met.
   if (!same || decimals <= written) return [];
-  const text = `What is claimed is what these readings themselves give: then nothing can speak against it. A claim stands before the readings do.`;
+  const text =
+    'The test may be meaningless: the claimed value equals the estimate from these readings. A claim must be set independently of the readings.';
   return [{ code: 'claim-from-readings', text }];
 }
 
@@ -136,7 +133,7 @@ function edgeNote({ interval, intervalOf, claimed, pValue, alpha, confidence, sy
   const outside = (lower !== null && claimed < lower) || (upper !== null && claimed > upper);
   // Methods that differ at the edge do not differ by so much.
   if (outside === pValue < alpha || symbol === 'F' || method === SHARED || pValue < SURE) return [];
-  const text = `The interval of ${intervalOf} ${outside ? 'leaves out' : 'holds'} what is claimed, and the test ${outside ? 'does not reject' : 'rejects'} it: they go by different methods, and this is at the edge. The finding is that of the test.`;
+  const text = `Interval and test disagree: the interval of ${intervalOf} ${outside ? 'excludes' : 'contains'} the claimed value, and the test ${outside ? 'does not reject' : 'rejects'} it. They use different methods and the result is borderline; the finding follows the test.`;
   return [{ code: 'interval-and-test', text }];
 }
 

@@ -3,7 +3,7 @@ import type { ColumnKind } from '../../readings/kind.js';
 /** What a claim can be about. */
 export interface ClaimOffer {
   id: string;
-  /** After "It is claimed about": "the mean". */
+  /** What it is about: "mean". */
   word: string;
   group: 'one column' | 'two groups' | 'several groups' | 'labels and counts';
   /** Why it does not suit what is looked at; null where it does. */
@@ -23,25 +23,25 @@ export interface Looked {
 
 type Why = (looked: Looked) => string | null;
 
-const numbers: Why = ({ kind, name }) => (kind === 'label' ? `${name} holds labels: they are counted` : null);
-const counts: Why = ({ kind, name }) =>
-  kind === 'count' || kind === null ? null : `${name} holds no counts: a rate is of counts`;
-const readings: Why = ({ kind }) => (kind === null ? 'needs the readings themselves' : null);
-const two: Why = ({ groups }) => (groups >= 2 ? null : 'needs two groups: split by a label, or put a column beside');
+const numbers: Why = ({ kind, name }) => (kind === 'label' ? `${name} holds labels, not numbers` : null);
+const counts: Why = ({ kind, name }) => (kind === 'count' || kind === null ? null : `needs counts; ${name} holds none`);
+const readings: Why = ({ kind }) => (kind === null ? 'needs readings, not typed figures' : null);
+const two: Why = ({ groups }) =>
+  groups >= 2 ? null : 'needs two groups: split by a label column, or add a second column';
 const places: Why = ({ kind, name, split }) =>
   kind === 'label' || kind === null || (kind === 'count' && split)
     ? null
     : kind === 'count'
-      ? `needs places: split ${name} by a label`
-      : `${name} holds measures: labels and counts are spread over places`;
+      ? `needs categories: split ${name} by a label column`
+      : `needs labels or counts; ${name} holds measurements`;
 const labelled: Why = ({ kind, name, split }) =>
   kind === null
     ? null
     : kind !== 'label'
-      ? `${name} holds numbers: both columns of a table hold labels`
+      ? `needs labels in both columns; ${name} holds numbers`
       : split
         ? null
-        : `needs groups: split ${name} by another label`;
+        : `needs groups: split ${name} by another label column`;
 const all =
   (...whys: readonly Why[]): Why =>
   (looked) =>
@@ -49,22 +49,27 @@ const all =
 const twoOrTyped: Why = (looked) => (looked.kind === null ? null : two(looked));
 
 const CLAIMS: readonly { id: string; word: string; group: ClaimOffer['group']; why: Why }[] = [
-  { id: 'mean-claim', word: 'the mean', group: 'one column', why: numbers },
-  { id: 'spread-claim', word: 'the spread', group: 'one column', why: numbers },
-  { id: 'mean-and-sd-claim', word: 'mean and sd, as a certificate says', group: 'one column', why: numbers },
-  { id: 'median-claim', word: 'the median', group: 'one column', why: all(readings, numbers) },
-  { id: 'share-claim', word: 'the share', group: 'one column', why: () => null },
-  { id: 'rate-claim', word: 'the rate', group: 'one column', why: counts },
-  { id: 'tolerance', word: 'where nearly all of it lies', group: 'one column', why: numbers },
+  { id: 'mean-claim', word: 'mean', group: 'one column', why: numbers },
+  { id: 'spread-claim', word: 'standard deviation', group: 'one column', why: numbers },
+  { id: 'mean-and-sd-claim', word: 'mean and standard deviation (certificate)', group: 'one column', why: numbers },
+  { id: 'median-claim', word: 'median', group: 'one column', why: all(readings, numbers) },
+  { id: 'share-claim', word: 'proportion', group: 'one column', why: () => null },
+  { id: 'rate-claim', word: 'rate of events', group: 'one column', why: counts },
+  { id: 'tolerance', word: 'tolerance interval', group: 'one column', why: numbers },
   { id: 'two-means', word: 'two means', group: 'two groups', why: all(numbers, twoOrTyped) },
   { id: 'two-medians', word: 'two medians', group: 'two groups', why: all(readings, numbers, two) },
-  { id: 'two-spreads', word: 'two spreads', group: 'two groups', why: all(numbers, twoOrTyped) },
-  { id: 'two-shares', word: 'two shares', group: 'two groups', why: twoOrTyped },
+  { id: 'two-spreads', word: 'two standard deviations', group: 'two groups', why: all(numbers, twoOrTyped) },
+  { id: 'two-shares', word: 'two proportions', group: 'two groups', why: twoOrTyped },
   { id: 'several-means', word: 'several means', group: 'several groups', why: all(readings, numbers, two) },
   { id: 'several-medians', word: 'several medians', group: 'several groups', why: all(readings, numbers, two) },
-  { id: 'several-spreads', word: 'several spreads', group: 'several groups', why: all(readings, numbers, two) },
-  { id: 'counts-claim', word: 'how counts are spread', group: 'labels and counts', why: places },
-  { id: 'table-claim', word: 'how labels are spread in groups', group: 'labels and counts', why: labelled },
+  {
+    id: 'several-spreads',
+    word: 'several standard deviations',
+    group: 'several groups',
+    why: all(readings, numbers, two),
+  },
+  { id: 'counts-claim', word: 'counts in categories', group: 'labels and counts', why: places },
+  { id: 'table-claim', word: 'two-way table (independence)', group: 'labels and counts', why: labelled },
 ];
 
 /** Every claim there is, with why those that do not suit do not. */

@@ -3,6 +3,7 @@ import { toldExpected } from '../../road/told.js';
 import { countsAgainst, exactCountsP, MOST_TABLES, tablesOf, type CountsTest } from '../../claims/counts.js';
 import { pOfTally } from '../../goodness-of-fit/simulated-p.js';
 import { formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import { NO_READINGS } from '../../readings/sample.js';
 import { defineAnalysis } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
@@ -19,22 +20,25 @@ import type { SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 
 const USUAL_REPLICATES = 10_000;
 
-/** "chipped was counted 24 times where 16 are expected, the farthest off of 4 places". */
+/** "Largest difference: chipped, 24 observed and 16 expected (100 counts in 4 categories)". */
 function farthestWords({ labels }: PlacedCounts, { cells }: CountsTest): string {
   const far = cells.reduce((best, cell, i) => (cell.contribution > cells[best]!.contribution ? i : best), 0);
   const { observed, expected } = cells[far]!;
   const total = cells.reduce((sum, cell) => sum + cell.observed, 0);
-  return `of ${groupThousands(total)} counted, ${labels[far]} has ${groupThousands(observed)} where ${toldExpected(expected)} are expected, the farthest off of ${cells.length} places`;
+  return `Largest difference: ${labels[far]}, ${groupThousands(observed)} observed and ${toldExpected(expected)} expected (${plural(total, 'count')} in ${cells.length} categories)`;
 }
 
 const nullWords = (name: string, { labels, shares }: PlacedCounts, { spread }: CountsRequest) => {
-  const claim =
-    spread === 'evenly'
-      ? 'evenly'
-      : `as ${labels.map((label, i) => `${label} ${formatPercentOf(shares[i]!)}`).join(', ')}`;
+  const claimed = labels.map((label, i) => `${label} ${formatPercentOf(shares[i]!)}`).join(', ');
   return {
-    null: `${name} is spread ${claim} over ${labels.length} places`,
-    sought: `${name} is spread ${spread === 'evenly' ? 'unevenly' : 'otherwise than claimed'}`,
+    null:
+      spread === 'evenly'
+        ? `the ${labels.length} categories of ${name} are equally frequent`
+        : `the categories of ${name} have the claimed proportions (${claimed})`,
+    sought:
+      spread === 'evenly'
+        ? `the ${labels.length} categories of ${name} are not equally frequent`
+        : `the categories of ${name} do not have the claimed proportions`,
   };
 };
 
@@ -51,7 +55,7 @@ function worked(
   const n = counts.reduce((a, b) => a + b, 0);
   const missed = missedBy({
     ...{ n, named: noticeable, scale: 1 / 2, most: 1 - Math.max(...shares), least: 1, per: 'counts' },
-    ...{ of: 'one share off by', simulated: true },
+    ...{ of: 'a difference in one proportion of', simulated: true },
     chanceAt: powerBySimulation(countsModel(shares), alpha),
   });
   return (simulated: SimulatedP | null): ClaimResult => {
@@ -91,23 +95,23 @@ function impossible(placed: PlacedCounts, settings: CountsRequest, name: string,
     {
       ...nullWords(name, placed, settings),
       ...{ method: settings.method, as: 'share', n, pValue: 0, pMethod: 'exact', cells },
-      measured: `${groupThousands(counts[at]!)} of ${labels[at]} were counted, where the claim allows none at all`,
+      measured: `${labels[at]}: ${groupThousands(counts[at]!)} observed; the claim allows none`,
     },
   );
 }
 
-/** Are counts spread as claimed. */
+/** Do counts over categories follow the claimed proportions. */
 export const countsClaimAnalysis = defineAnalysis<CountsRequest, ClaimResult>({
   id: 'counts-claim',
   version: 2,
   name: 'Claim on counts',
-  title: 'are counts spread evenly, or as claimed (χ² off its curve, counted out, simulated)',
+  title: 'are categories equally frequent, or as claimed (χ²: asymptotic, exact or simulated)',
   needsReadings: false,
   takesLabels: true,
   request: countsRequest,
   method: [...COUNTS_CLAIM, ' ', ...COUNTS_METHOD],
   subject: ({ column, split, shares, spread }) => {
-    const name = column === undefined ? 'the typed places' : split === undefined ? column : `${column} by ${split}`;
+    const name = column === undefined ? 'the typed categories' : split === undefined ? column : `${column} by ${split}`;
     const claims = Object.entries(shares ?? {}).map(([label, share]) => `${label} ${formatPercentOf(share)}`);
     return spread === 'given' && claims.length > 0 ? `${name} (claimed: ${claims.join(', ')})` : name;
   },
@@ -118,7 +122,7 @@ export const countsClaimAnalysis = defineAnalysis<CountsRequest, ClaimResult>({
     if (typeof placed === 'string') return unavailable(settings.counts ? NO_READINGS : sample, placed);
     const n = placed.counts.reduce((a, b) => a + b, 0);
     const head = settings.counts ? typedHead(n) : headOf(sample);
-    const name = settings.column === undefined ? 'what was counted' : sample.name;
+    const name = settings.column === undefined ? 'the typed counts' : sample.name;
     const refuted = impossible(placed, settings, name, head);
     if (refuted) return refuted;
     const test = countsAgainst(placed.counts, placed.shares);
@@ -126,11 +130,11 @@ export const countsClaimAnalysis = defineAnalysis<CountsRequest, ClaimResult>({
       .map((share, i) => ({ share, count: placed.counts[i]! }))
       .filter(({ share }) => share > 0);
     if (open.length < 2)
-      return unavailable(sample, 'All but one of the claimed shares are 0: there is nothing to compare.');
+      return unavailable(sample, 'All claimed proportions but one are 0, so there is nothing to test.');
     const [counts, shares] = [open.map(({ count }) => count), open.map(({ share }) => share)];
     const few = tablesOf(n, open.length) <= MOST_TABLES;
     if (settings.method === 'exact' && !few)
-      return unavailable(sample, 'There are more than a million tables to count out: let p be simulated.');
+      return unavailable(sample, 'The exact test would need more than 1 000 000 tables. Choose simulation.');
     const exact =
       few && settings.method !== 'chi-square' && settings.method !== 'simulated' ? exactCountsP(counts, shares) : null;
     const result = worked(placed, test, settings, name, head, exact);

@@ -4,38 +4,38 @@ import { choice, replicates as replicatesOf, seed as seedOf } from '../../road/s
 import { alphaSetting, columnSetting } from '../../road/settings.js';
 import { noticeableShare } from './share-settings.js';
 
-/** How p is found. */
+/** The method for p. */
 export const byMethod = choice(
   'method',
-  'how p is found',
+  'method for p',
   [
-    { value: 'suited', text: 'what suits the counts' },
-    { value: 'chi-square', text: 'χ²' },
-    { value: 'exact', text: 'counting out' },
+    { value: 'suited', text: 'the method that suits the counts' },
+    { value: 'chi-square', text: 'the χ² distribution' },
+    { value: 'exact', text: 'the exact distribution' },
     { value: 'simulated', text: 'simulation' },
   ],
   'suited',
 );
 const spread = choice(
   'spread',
-  'how the counts are claimed to be spread',
+  'claimed proportions',
   [
-    { value: 'evenly', text: 'evenly' },
-    { value: 'given', text: 'as their claimed shares say' },
+    { value: 'evenly', text: 'equal proportions' },
+    { value: 'given', text: 'the claimed proportions' },
   ],
   'evenly',
 );
-export const replicates = replicatesOf('replicates of the counts');
-export const seed = seedOf('seed of the replicates');
+export const replicates = replicatesOf('number of simulated samples');
+export const seed = seedOf('seed of the simulated samples');
 
-/** As many places are compared. */
+/** As many categories are compared. */
 export const MOST_CELLS = 200;
-const LABEL = z.string().min(1, 'A place has a name.').max(200, 'A name has at most 200 characters.');
-const COUNT = 'A count is a whole number from 0 to 10¹².';
+const LABEL = z.string().min(1, 'A category must have a name.').max(200, 'A name must have at most 200 characters.');
+const COUNT = 'A count must be a whole number from 0 to 10¹².';
 export const typedCount = z.int(COUNT).min(0, COUNT).max(1e12, COUNT);
-const SHARE = 'A share lies between 0 and 1; 0.25 means 25 %.';
+const SHARE = 'A proportion must lie between 0 and 1; 0.25 means 25 %.';
 const fewEnough = (record: object) => Object.keys(record).length <= MOST_CELLS;
-const FEW = `At most ${MOST_CELLS} places are compared.`;
+const FEW = `At most ${MOST_CELLS} categories are compared.`;
 
 /** Shares are given to be used: they are not left aside because it was not also said that they count. */
 const sharesCount = (given: unknown): unknown =>
@@ -61,12 +61,11 @@ const countsSettings = z
     seed: seed.schema,
   })
   .refine(({ column, counts }) => column === undefined || counts === undefined, {
-    message: 'Counts are typed in place of a column: leave one of the two out.',
+    message: 'Give either a column or typed counts, not both.',
     path: ['counts'],
   })
   .refine(({ spread: how, shares }) => shares === undefined || how === 'given', {
-    message:
-      'Shares are claimed only with the spread “given”: the counts are claimed to be spread evenly here. Leave one of the two out.',
+    message: 'Claimed proportions need the setting spread “given”; here it is “evenly”. Leave one of the two out.',
     path: ['shares'],
   });
 export type CountsRequest = z.infer<typeof countsSettings>;
@@ -75,23 +74,23 @@ export const countsRequest: z.ZodType<CountsRequest> = z.preprocess(sharesCount,
 export const COUNTS_CLAIM: readonly SentencePart[] = [
   'The counts of ',
   { subject: true },
-  ' are claimed to be spread ',
+  ' are claimed to have ',
   spread.field,
-  '; evidence is sought that they are not.',
+  '; alternative: they do not.',
 ];
 const SIMULATED = { field: 'method', is: ['suited', 'simulated'] };
-/** How p is found, with replicates and seed where it may be simulated. */
+/** The method for p, with replicates and seed where it may be simulated. */
 export const byParts = (method: Field): readonly SentencePart[] => [
   method,
-  { text: ' in ', showWhen: SIMULATED },
+  { text: ', ', showWhen: SIMULATED },
   { ...replicates.field, showWhen: SIMULATED },
-  { text: ' replicates, seed ', showWhen: SIMULATED },
+  { text: ' simulated samples, seed ', showWhen: SIMULATED },
   { ...seed.field, showWhen: SIMULATED },
 ];
 export const COUNTS_METHOD: readonly SentencePart[] = [
-  'With p by ',
+  'p from ',
   ...byParts(byMethod.field),
-  '. A difference of a share that matters: ',
+  '. Smallest difference of interest in a proportion: ',
   noticeableShare.field,
   '.',
 ];

@@ -11,20 +11,20 @@ const ENOUGH = 5;
 
 export const enoughExpected = ({ cells }: CountsTest): boolean => cells.every(({ expected }) => expected >= ENOUGH);
 
-/** Whether the curve of χ² may be used, in a line. */
+/** Whether the χ² distribution may be used, in a line. */
 export function expectedLine(test: CountsTest): Assumption {
   const low = test.cells.filter(({ expected }) => expected < ENOUGH).length;
   const holds = low === 0;
   const text = holds
-    ? `Expected counts: all at least ${ENOUGH}, so that χ² may be read off its curve.`
-    : `Expected counts: ${low} of ${test.cells.length} below ${ENOUGH}, too few for the curve of χ².`;
-  return { text, holds, instead: holds ? '' : 'the exact or the simulated p' };
+    ? `Expected counts: all at least ${ENOUGH}, enough for the χ² distribution.`
+    : `Expected counts: ${low} of ${test.cells.length} below ${ENOUGH}, too few for the χ² distribution.`;
+  return { text, holds, instead: holds ? '' : 'the exact or simulated p' };
 }
 
 /** χ² with its upper tail. */
 export const lawOfChiSquare = (statistic: number, df: number, alpha: number): LawPicture =>
   curveOf(chiSquare.of({ df }), {
-    ...{ name: `χ² on ${freedomWords(df)}`, axis: 'χ²' },
+    ...{ name: `χ² distribution with ${freedomWords(df)}`, axis: 'χ²' },
     ...{ statistic, alternative: 'greater', alpha },
   });
 
@@ -38,29 +38,29 @@ export function pExtras(
   const extras: ClaimExtra[] = [
     {
       key: 'p-asymptotic',
-      name: 'p off the curve',
+      name: 'p, asymptotic',
       value: asymptotic,
       as: 'p',
-      meaning: 'The chance of a χ² at least as great, by its law for many counts.',
+      meaning: 'The probability of a χ² at least as large, from its distribution for large counts.',
       formula: 'Pearson (1900)',
     },
   ];
   if (exact !== null)
     extras.push({
       key: 'p-exact',
-      name: 'p counted out',
+      name: 'p, exact',
       value: exact,
       as: 'p',
-      meaning: 'The chance of all tables whose χ² is at least as great.',
-      formula: 'the sum of their multinomial chances',
+      meaning: 'The probability of all tables whose χ² is at least as large.',
+      formula: 'the sum of their multinomial probabilities',
     });
   if (simulated)
     extras.push({
       key: 'p-simulated',
-      name: 'p simulated',
+      name: 'p, simulated',
       value: `${formatP(simulated.pValue, alpha)} (${simulated.pInterval.map((p) => formatP(p)).join(' – ')})`,
       as: 'p',
-      meaning: `The share of ${groupThousands(simulated.replicates)} tables drawn under the claim whose χ² is at least as great, with its interval.`,
+      meaning: `The proportion of ${groupThousands(simulated.replicates)} tables simulated under the claim whose χ² is at least as large, with its interval.`,
       formula: '(b + 1)/(B + 1)',
     });
   return extras;

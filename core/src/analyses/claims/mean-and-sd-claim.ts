@@ -20,7 +20,7 @@ import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
 import { freedomWords, toldClaim, toldDistance, toldFigure, type Scale } from '../../road/told.js';
 import { claimFinding, SHARED, statisticWords } from './claim-words.js';
 
-const claimedSd = number('claimedSd', 'claimed sd', { above: 0 }, 'not said yet');
+const claimedSd = number('claimedSd', 'claimed standard deviation', { above: 0 }, 'enter a value');
 const request = z
   .strictObject({
     column: claimBasis.column,
@@ -34,16 +34,16 @@ const request = z
 type Request = z.infer<typeof request>;
 
 export const MEAN_AND_SD_CLAIM: readonly SentencePart[] = [
-  'The certificate of ',
+  'The certificate for ',
   { subject: true },
-  ' says mean ',
+  ' states mean ',
   claimed.field,
-  ' and sd ',
+  ' and standard deviation ',
   claimedSd.field,
-  '; evidence is sought that one of the two is otherwise.',
+  '; alternative: at least one of the two differs.',
 ];
 export const MEAN_AND_SD_METHOD: readonly SentencePart[] = [
-  'By t and χ², the level shared between them, with intervals at ',
+  't and χ² tests, adjusted for two tests, confidence intervals at ',
   ofInterval.field,
   '.',
 ];
@@ -56,39 +56,42 @@ function claimedNormal({ values }: Source, mean: number, sd: number): ClaimExtra
   const square = andersonDarling(sorted, mean, sd);
   const distance = kolmogorovSmirnov(sorted.map((x) => normalCumulative((x - mean) / sd)));
   const told = (statistic: number, p: number | null) =>
-    `${formatFigure(statistic, 'statistic')}, ${p === null ? 'p below 0.0001' : equalsP(p)}`;
+    `${formatFigure(statistic, 'statistic')}, ${p === null ? 'p < 0.0001' : equalsP(p)}`;
   return [
     {
-      ...{ key: 'a2', name: 'A², all of it', as: 'statistic', value: told(square, andersonDarlingKnown(square, n)) },
-      meaning: 'Do the readings follow the normal with just this mean and sd: the tails counting most.',
+      ...{
+        key: 'a2',
+        name: 'A², claimed normal',
+        as: 'statistic',
+        value: told(square, andersonDarlingKnown(square, n)),
+      },
+      meaning:
+        'Distance of the readings from the normal distribution with the claimed mean and standard deviation, with most weight on the tails.',
       formula: 'Anderson and Darling (1954); p by Marsaglia and Marsaglia (2004)',
     },
     {
       ...{
         key: 'd',
-        name: 'D, all of it',
+        name: 'D, claimed normal',
         as: 'statistic',
         value: told(distance, kolmogorovSmirnovKnown(distance, n)),
       },
-      meaning: 'The greatest distance of the steps of the readings from that normal.',
+      meaning: 'The largest distance between the empirical distribution of the readings and that normal distribution.',
       formula: 'Kolmogorov (1933); p by Marsaglia, Tsang and Wang (2003)',
     },
   ];
 }
 
-/** "the mean lies 0.04 mm below; the spread is 1.39 times the claimed". */
+/** "Mean 7.96 mm, 0.04 mm lower than claimed; standard deviation 0.14 mm, 1.39 times the claimed one". */
 function sideBySide(mean: number, sd: number, { claimed: m, claimedSd: s }: Request, scale: Scale): string {
   const off = mean - m!;
-  const where =
-    off === 0
-      ? 'is just as claimed'
-      : `is ${toldFigure(mean, scale)}, ${toldDistance(off, scale)} ${off > 0 ? 'higher' : 'lower'}`;
-  return `the mean ${where}; the sd is ${toldFigure(sd, scale, 'spread')}, ${formatFigure(sd / s!, 'statistic')} times the claimed`;
+  const where = off === 0 ? 'as claimed' : `${toldDistance(off, scale)} ${off > 0 ? 'higher' : 'lower'} than claimed`;
+  return `Mean ${toldFigure(mean, scale)}, ${where}; standard deviation ${toldFigure(sd, scale, 'spread')}, ${formatFigure(sd / s!, 'statistic')} times the claimed one`;
 }
 
-/** "mean: t(49) = 0.31, p = 0.76; sd: χ²(49) = 95.1, p = 0.0002": each test with its own p. */
+/** "mean: t(49) = 0.31, p = 0.76; standard deviation: χ²(49) = 95.1, p = 0.0002": each test with its own p. */
 const twoTests = (t: number, square: number, df: number, pMean: number, pSd: number) =>
-  `mean: ${statisticWords({ symbol: 't', statistic: t, df })}, ${equalsP(pMean)}; sd: ${statisticWords({ symbol: 'χ²', statistic: square, df })}, ${equalsP(pSd)}`;
+  `Mean: ${statisticWords({ symbol: 't', statistic: t, df })}, ${equalsP(pMean)}; standard deviation: ${statisticWords({ symbol: 'χ²', statistic: square, df })}, ${equalsP(pSd)}`;
 
 /** Each of the two by itself, and all of the distribution. */
 function extrasOf(
@@ -104,54 +107,59 @@ function extrasOf(
       name: 'p of the mean',
       value: pMean,
       as: 'p',
-      meaning: 'How likely a mean as far off would be if the claimed one were true.',
-      formula: 't = (mean − claimed)/(s/√n); to be read against half the level',
+      meaning: 'The probability of a mean at least as far from the claimed one, if the claim is true.',
+      formula: 't = (mean − claimed)/(s/√n); compare with half the significance level',
     },
     {
       key: 'p-sd',
-      name: 'p of the sd',
+      name: 'p of the SD',
       value: pSd,
       as: 'p',
-      meaning: 'The same of the sd.',
-      formula: 'χ² = (n − 1)s²/σ₀²; to be read against half the level',
+      meaning: 'The same for the standard deviation.',
+      formula: 'χ² = (n − 1)s²/σ₀²; compare with half the significance level',
     },
     {
       key: 'sd',
-      name: 'sd',
+      name: 'SD',
       value: sd,
       as: 'spread',
-      meaning: 'The spread of the readings, divisor n − 1.',
+      meaning: 'The standard deviation of the readings, divisor n − 1.',
       formula: '√(Σ(x − mean)²/(n − 1))',
     },
     {
       key: 'sd-interval',
-      name: 'interval of the sd',
+      name: 'interval of the SD',
       value: sdInterval(n, sd, confidence),
       as: 'spread',
-      meaning: 'Where the true sd lies, with this confidence.',
+      meaning: 'The range that contains the true standard deviation, at this confidence level.',
       formula: 's·√((n − 1)/χ²)',
     },
     ...claimedNormal(source, m!, s!),
   ];
 }
 
-/** Are mean and sd what a certificate says. */
+/** Do mean and standard deviation agree with a certificate. */
 export const meanAndSdClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'mean-and-sd-claim',
   version: 2,
-  name: 'Claim on mean and sd',
-  title: 'are mean and sd what a certificate says, side by side, and A², D against that normal',
+  name: 'Claim on mean and standard deviation',
+  title: 'do mean and standard deviation agree with a certificate (t and χ²; A² and D against that normal)',
   needsReadings: false,
   request,
   method: [...MEAN_AND_SD_CLAIM, ' ', ...MEAN_AND_SD_METHOD],
   subject: ({ column }) => column ?? 'the typed readings',
   resolve: (settings) => settings,
   *run(settings, sample) {
-    const found = oneSource(sample, settings, { least: 2, purpose: 'a test of mean and sd', spread: true });
+    const found = oneSource(sample, settings, {
+      least: 2,
+      purpose: 'a test of mean and standard deviation',
+      spread: true,
+    });
     if ('available' in found) return found;
     const { source, head } = found;
     const { claimed: m, claimedSd: s, confidence, alpha } = settings;
-    if (m === undefined || s === undefined) return unavailable(sample, 'Say which mean and which sd are claimed.');
+    if (m === undefined || s === undefined)
+      return unavailable(sample, 'Enter the claimed mean and the claimed standard deviation.');
     const { n, mean, values, name, resolution } = source;
     const sd = source.sd!;
     const scale: Scale = { ...head, as: 'reading', error: sd / Math.sqrt(n) };
@@ -160,13 +168,13 @@ export const meanAndSdClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     const [pMean, pSd] = [pOfTails(ofMean.tails, 'two-sided'), pOfTails(ofSd.tails, 'two-sided')];
     const interval = meanInterval(mean, ofMean, confidence, 'two-sided');
     const law = studentT.of({ df: n - 1, location: 0, scale: 1 });
-    const claim = `${name} has mean ${toldClaim(m, scale)} and sd ${toldClaim(s, scale)}`;
+    const claim = `the mean of ${name} is ${toldClaim(m, scale)} and its standard deviation ${toldClaim(s, scale)}`;
     return claimResult(
       head,
       { alpha, confidence, alternative: 'two-sided' },
       {
         null: claim,
-        sought: `mean or sd of ${name} differ from ${toldClaim(m, scale)} and ${toldClaim(s, scale)}`,
+        sought: `the mean or the standard deviation of ${name} differs from the certificate`,
         ...{
           method: SHARED,
           claimed: m,
@@ -177,18 +185,19 @@ export const meanAndSdClaimAnalysis = defineAnalysis<Request, ClaimResult>({
         ...{ symbol: 't', statistic: ofMean.statistic, df: n - 1, pMethod: 'exact' },
         pValue: Math.min(1, 2 * Math.min(pMean, pSd)),
         ...{ interval, intervalOf: 'the mean' },
-        measured: `${sideBySide(mean, sd, settings, scale)}; ${twoTests(ofMean.statistic, ofSd.statistic, n - 1, pMean, pSd)}`,
+        measured: `${sideBySide(mean, sd, settings, scale)}. ${twoTests(ofMean.statistic, ofSd.statistic, n - 1, pMean, pSd)}`,
         assumptions: values
           ? [
               normalityLine([{ name, values, resolution }], {
                 alpha,
                 mean: false,
-                instead: 'signed ranks for the median; χ² of the sd leans on normality',
+                instead:
+                  'the signed rank test of the median; the χ² test of the standard deviation relies on normality',
               }),
             ]
           : [],
         law: curveOf(law, {
-          ...{ name: `t of the mean on ${freedomWords(n - 1)}`, axis: 't' },
+          ...{ name: `t distribution of the mean, ${freedomWords(n - 1)}`, axis: 't' },
           ...{ statistic: ofMean.statistic, alternative: 'two-sided', alpha: alpha / 2 },
         }),
         groups: [{ name, n, centre: mean, sd, interval, dots: values ? dotsOf(values) : [] }],

@@ -27,18 +27,18 @@ import {
 import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
 import { freedomWords, toldClaim, toldFigure, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
-import { besideWords, missedBy, oneFigureWords, signOf } from './one-column.js';
+import { missedBy, oneFigureWords, signOf } from './one-column.js';
 
 const method = choice(
   'method',
   'test of the mean',
   [
-    { value: 't', text: 't' },
-    { value: 'z', text: 'z, the sd being known to be' },
+    { value: 't', text: 't test' },
+    { value: 'z', text: 'z test with known standard deviation' },
   ],
   't',
 );
-const knownSd = number('knownSd', 'known sd', { above: 0 }, 'not said yet');
+const knownSd = number('knownSd', 'known standard deviation', { above: 0 }, 'enter a value');
 
 const request = z
   .strictObject({
@@ -54,20 +54,20 @@ type Request = z.infer<typeof request>;
 
 export const MEAN_CLAIM = claimSentence('The mean of ', claimed.field);
 export const MEAN_METHOD: readonly SentencePart[] = [
-  'By ',
+  'Test: ',
   method.field,
   { text: ' ', showWhen: { field: 'method', is: 'z' } },
   { ...knownSd.field, showWhen: { field: 'method', is: 'z' } },
-  ', with an interval at ',
+  ', confidence interval at ',
   ofInterval.field,
-  '. A difference that matters: ',
+  '. Smallest difference of interest: ',
   noticeable.field,
-  '. Close enough within ±: ',
+  '. Equivalence margin ±: ',
   margin.field,
   '.',
 ];
 
-/** The sd is taken as it was found. */
+/** The standard deviation is taken as estimated. */
 function powerOf(n: number, sd: number, { alpha, alternative: of, noticeable: named, method: by }: Request) {
   const chanceAt = (at: number, d: number) =>
     by === 'z'
@@ -85,29 +85,31 @@ function closenessOf(difference: number, estimate: number, test: TestOfMean, { m
 
 const lawOfMean = ({ df }: TestOfMean) =>
   df === null
-    ? { name: 'standard normal', law: normal.of({ mean: 0, sd: 1 }) }
-    : { name: `t on ${freedomWords(df)}`, law: studentT.of({ df, location: 0, scale: 1 }) };
+    ? { name: 'standard normal distribution', law: normal.of({ mean: 0, sd: 1 }) }
+    : { name: `t distribution with ${freedomWords(df)}`, law: studentT.of({ df, location: 0, scale: 1 }) };
 
 function assumptionsOf({ values, name, resolution }: Source, { alpha, method: by }: Request): Assumption[] {
   const known: Assumption[] =
-    by === 'z' ? [{ text: 'The sd is taken as known: z leans on that.', holds: true, instead: '' }] : [];
-  if (!values) return [...known, { text: 'Normality: not to be told from typed figures.', holds: true, instead: '' }];
+    by === 'z' ? [{ text: 'Known standard deviation: the z test relies on it.', holds: true, instead: '' }] : [];
+  if (!values)
+    return [...known, { text: 'Normality: cannot be checked from typed figures.', holds: true, instead: '' }];
   return [
     ...known,
     normalityLine([{ name, values, resolution }], {
       alpha,
       mean: true,
-      instead: 'the signed rank or sign test of the median',
+      instead: 'the signed rank test or the sign test of the median',
     }),
   ];
 }
 
-/** Is the mean what is claimed. */
+/** Does the mean differ from a claimed value. */
 export const meanClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'mean-claim',
   version: 2,
   name: 'Claim on a mean',
-  title: 'is the mean what is claimed (t; z with a known sd), with power and equivalence',
+  title:
+    'does the mean differ from a claimed value (t test; z test with a known standard deviation), with power and equivalence',
   needsReadings: false,
   request,
   method: [...MEAN_CLAIM, ' ', ...MEAN_METHOD],
@@ -117,14 +119,15 @@ export const meanClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     const byZ = settings.method === 'z';
     const found = oneSource(sample, settings, {
       least: byZ ? 1 : 2,
-      purpose: byZ ? 'z' : 'a t test',
+      purpose: byZ ? 'a z test' : 'a t test',
       spread: !byZ,
     });
     if ('available' in found) return found;
     const { source, head } = found;
     const { claimed: claim, alternative: of, confidence, knownSd: known } = settings;
-    if (claim === undefined) return unavailable(sample, 'Say which mean is claimed.');
-    if (byZ && known === undefined) return unavailable(sample, 'Say which sd is known: z goes by it.');
+    if (claim === undefined) return unavailable(sample, 'Enter the claimed mean.');
+    if (byZ && known === undefined)
+      return unavailable(sample, 'Enter the known standard deviation; the z test needs it.');
     const { n, mean } = source;
     const sd = byZ ? known! : source.sd!;
     // The claim is taken off before averaging: readings about 10⁹ then keep the digits of their differences.
@@ -141,7 +144,7 @@ export const meanClaimAnalysis = defineAnalysis<Request, ClaimResult>({
       ...{ claimed: claim, estimate: mean, difference, standardised: difference / sd },
       ...{ symbol, statistic: test.statistic, df: test.df, pValue: pOfTails(test.tails, of), pMethod: 'exact' },
       ...{ interval, intervalOf: 'the mean' },
-      measured: `it is ${toldFigure(mean, scale)}, ${besideWords(difference, difference / sd, scale)}; ${formatPercentOf(confidence)} interval ${toldInterval(interval, scale)}`,
+      measured: `Mean ${toldFigure(mean, scale)}, ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale)}`,
       ...powerOf(n, sd, settings),
       closeness: closenessOf(difference, mean, test, settings),
       assumptions: assumptionsOf(source, settings),

@@ -19,6 +19,7 @@ import { normal } from '../../distributions/families/normal.js';
 import { SKEWNESS_LEAST_N, skewnessTest } from '../../goodness-of-fit/normality/skewness.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { equalsP, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
 import { choice } from '../../road/setting.js';
@@ -28,14 +29,14 @@ import { claimBasis, claimSentence, claimed, noticeable, ofInterval } from './cl
 import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
 import { toldClaim, toldFigure, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
-import { besideWords, missedBy, oneFigureWords, signOf } from './one-column.js';
+import { missedBy, oneFigureWords, signOf } from './one-column.js';
 
 const method = choice(
   'method',
   'test of the median',
   [
-    { value: 'sign', text: 'signs' },
-    { value: 'signed-rank', text: 'signed ranks' },
+    { value: 'sign', text: 'sign test' },
+    { value: 'signed-rank', text: 'signed rank test' },
   ],
   'signed-rank',
 );
@@ -44,11 +45,11 @@ type Request = z.infer<typeof request>;
 
 export const MEDIAN_CLAIM = claimSentence('The median of ', claimed.field);
 export const MEDIAN_METHOD: readonly SentencePart[] = [
-  'By ',
+  'Test: ',
   method.field,
-  ', with an interval at ',
+  ', confidence interval at ',
   ofInterval.field,
-  '. A difference that matters: ',
+  '. Smallest difference of interest: ',
   noticeable.field,
   '.',
 ];
@@ -73,8 +74,8 @@ function bySigns(values: Float64Array, claim: number, { alternative: of, confide
   const { rank } = medianRanks(values.length, Math.max(0, bothSidesFor(confidence, of)));
   const n = above + below;
   const shown: Shown = {
-    name: `counts of ${n} tosses`,
-    axis: 'readings above the claim',
+    name: `binomial distribution with ${n} trials and probability ½`,
+    axis: 'readings above the claimed median',
     statistic: above,
     alternative: of,
     alpha,
@@ -101,12 +102,12 @@ function bySigns(values: Float64Array, claim: number, { alternative: of, confide
   };
 }
 
-/** Readings counted out where they are few, beyond by the normal. */
+/** The exact distribution where readings are few, the normal approximation beyond. */
 function byRanks(values: Float64Array, claim: number, { alternative: of, confidence, alpha }: Request): Tested {
   const exact = values.length <= MOST_SIGNED_RANKS;
   const { statistic, n, tails } = exact ? signedRank(values, claim) : signedRankByNormal(values, claim);
   const { centre, interval } = walshCentre(values, confidence, of);
-  const shown = { axis: 'sum of the ranks above the claim', statistic, alternative: of, alpha };
+  const shown = { axis: 'sum of the ranks above the claimed median', statistic, alternative: of, alpha };
   const law = n === 0 ? null : lawOfRanks(n, shown, pOfTails(tails, of));
   return { statistic, n, tails, exact, centre, interval, law };
 }
@@ -117,14 +118,24 @@ function lawOfRanks(n: number, shown: Omit<Shown, 'name'>, p: number): LawPictur
   const mean = (n * (n + 1)) / 4;
   const near = normal.of({ mean, sd: Math.sqrt((n * (n + 1) * (2 * n + 1)) / 24) });
   if (n > SMALL)
-    return { ...curveOf(near, { ...shown, name: `signed rank sums of ${groupThousands(n)}, near a normal` }), p };
+    return {
+      ...curveOf(near, { ...shown, name: `signed rank sums of ${groupThousands(n)} readings (normal approximation)` }),
+      p,
+    };
   const shares = signedRankShares(n);
   const { statistic, alternative: of } = shown;
   const far = Math.abs(statistic - mean);
   const counted = (k: number) =>
     of === 'less' ? k <= statistic : of === 'greater' ? k >= statistic : Math.abs(k - mean) >= far;
   const law = { ...near, density: (k: number) => shares[k] ?? 0 };
-  return columnsOf(law, { ...shown, p, name: `signed rank sums of ${n}`, ends: [0, 2 * mean], counted, critical: [] });
+  return columnsOf(law, {
+    ...shown,
+    p,
+    name: `signed rank sums of ${n} readings`,
+    ends: [0, 2 * mean],
+    counted,
+    critical: [],
+  });
 }
 
 /** Up to so many readings the power of signed ranks is simulated; beyond, that of t with 3/π as many readings is within 0.03 of it. */
@@ -145,19 +156,20 @@ function powerOf({ n, sd }: Source, { alpha, alternative: of, noticeable: named,
   });
 }
 
-/** Signed ranks ask for symmetry, and for little else. */
+/** Signed ranks assume symmetry, and little else. */
 function assumptionsOf({ values }: Source, { alpha, method: by }: Request): Assumption[] {
   if (by === 'sign')
-    return [{ text: 'Signs take nothing for granted about the distribution.', holds: true, instead: '' }];
+    return [{ text: 'The sign test makes no assumption about the distribution.', holds: true, instead: '' }];
   if (values!.length < SKEWNESS_LEAST_N)
-    return [{ text: 'Symmetry: too few readings to tell.', holds: true, instead: '' }];
+    return [{ text: 'Symmetry: too few readings to test.', holds: true, instead: '' }];
   const { n, s2, s3 } = centralMoments(values!);
   const found = s2 > 0 ? skewnessTest(s3 / n / (s2 / n) ** 1.5, n) : null;
-  if (!found) return [{ text: 'Symmetry: without any spread nothing speaks against it.', holds: true, instead: '' }];
+  if (!found)
+    return [{ text: 'Symmetry: cannot be tested, because all readings are equal.', holds: true, instead: '' }];
   const { pValue } = found;
   const holds = pValue >= alpha;
-  const text = `Symmetry: ${holds ? 'the skewness says nothing against it' : 'the skewness speaks against it'} (${equalsP(pValue, alpha)}).`;
-  return [{ text, holds, instead: holds ? '' : 'signs' }];
+  const text = `Symmetry: ${holds ? 'no evidence against it' : 'not supported'} (skewness, ${equalsP(pValue, alpha)}).`;
+  return [{ text, holds, instead: holds ? '' : 'the sign test' }];
 }
 
 /** Of more readings their ranks are too long a list to hand on. */
@@ -170,12 +182,12 @@ function drawsOf(values: Float64Array, claim: number, { n }: Tested, by: Request
     : { of: 'signs', ranks: Array.from(ranksOfDistances(values, claim)) };
 }
 
-/** Is the median what is claimed. */
+/** Does the median differ from a claimed value. */
 export const medianClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'median-claim',
   version: 2,
   name: 'Claim on a median',
-  title: 'is the median what is claimed (signs; signed ranks)',
+  title: 'does the median differ from a claimed value (sign test; signed rank test)',
   needsReadings: false,
   request,
   method: [...MEDIAN_CLAIM, ' ', ...MEDIAN_METHOD],
@@ -185,7 +197,7 @@ export const medianClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     if ('available' in found) return found;
     const { source, head } = found;
     const { claimed: claim, alternative: of, confidence, method: by } = settings;
-    if (claim === undefined) return unavailable(sample, 'Say which median is claimed.');
+    if (claim === undefined) return unavailable(sample, 'Enter the claimed median.');
     const values = source.values!;
     const tested = by === 'sign' ? bySigns(values, claim, settings) : byRanks(values, claim, settings);
     const { centre, interval, statistic, n, tails, exact, law } = tested;
@@ -197,7 +209,7 @@ export const medianClaimAnalysis = defineAnalysis<Request, ClaimResult>({
         : [
             {
               code: 'equal-to-claim',
-              text: `${groupThousands(left)} of the ${groupThousands(source.n)} readings are just what is claimed: they say nothing, and are left out of the test.`,
+              text: `${groupThousands(left)} of the ${plural(source.n, 'reading')} ${left === 1 ? 'equals' : 'equal'} the claimed median. The test leaves ${left === 1 ? 'it' : 'them'} out.`,
             },
           ];
     const difference = centre - claim;
@@ -210,8 +222,8 @@ export const medianClaimAnalysis = defineAnalysis<Request, ClaimResult>({
         standardised: source.sd ? difference / source.sd : null,
         ...{ symbol: by === 'sign' ? 'above' : 'W', statistic, pValue: pOfTails(tails, of) },
         pMethod: exact ? 'exact' : 'asymptotic',
-        ...{ interval, intervalOf: by === 'sign' ? 'the median' : 'the centre of all pairs' },
-        measured: `it is ${toldFigure(centre, scale)}, ${besideWords(difference, null, scale)}; ${formatPercentOf(confidence)} interval ${toldInterval(interval, scale)}`,
+        ...{ interval, intervalOf: by === 'sign' ? 'the median' : 'the median (Hodges–Lehmann)' },
+        measured: `Median ${toldFigure(centre, scale)}${by === 'sign' ? '' : ' (Hodges–Lehmann)'}, ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale)}`,
         ...powerOf(source, settings),
         assumptions: assumptionsOf(source, settings),
         law,

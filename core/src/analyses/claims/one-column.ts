@@ -1,20 +1,11 @@
 import type { Alternative } from '../../claims/alternative.js';
 import { leastNoticed, leastReadings, readingsFromWhichOn } from '../../claims/noticing.js';
-import { formatFigure } from '../../numeric/format.js';
 import type { ClaimPower } from './claim-result.js';
-import { toldDistance, type Scale } from '../../road/told.js';
 
-/** In words, a claim about one figure of a column and what is sought against it. */
+/** In words, a claim about one figure of a column, and its alternative. */
 export function oneFigureWords(figure: string, claim: string, alternative: Alternative) {
   const sought = { 'two-sided': 'differs from', less: 'is below', greater: 'is above' }[alternative];
   return { null: `${figure} is ${claim}`, sought: `${figure} ${sought} ${claim}` };
-}
-
-/** Where it lies beside the claim: "0.02 mm above (0.4 sd)". */
-export function besideWords(difference: number, standardised: number | null, scale: Scale): string {
-  if (difference === 0) return 'just what is claimed';
-  const sds = standardised === null ? '' : ` (${formatFigure(Math.abs(standardised), 'statistic')} sd)`;
-  return `${toldDistance(difference, scale)} ${difference > 0 ? 'above' : 'below'}${sds}`;
 }
 
 /** The side on which a difference is looked for. */

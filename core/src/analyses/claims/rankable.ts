@@ -19,7 +19,7 @@ export function rankable(groups: readonly Sample[]): Float64Array[] | string {
     for (const { limit, side, row } of censoredReadings(group)) {
       const settled = side < 0 ? limit <= least : limit >= greatest;
       if (!settled)
-        return `${group.name}, row ${row}: known only to lie ${side < 0 ? 'below' : 'above'} ${limit}, among the readings. Its rank cannot be told.`;
+        return `${group.name}, row ${row}: known only to lie ${side < 0 ? 'below' : 'above'} ${limit}, which lies among the readings, so it has no definite rank.`;
     }
   return groups.map((group) =>
     Float64Array.from([

@@ -4,6 +4,7 @@ import { powerOfRate, rateRegion } from '../../claims/power-of-shares.js';
 import { rateInterval, rateP } from '../../claims/shares.js';
 import { poisson } from '../../distributions/families/poisson.js';
 import { formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
 import { unavailable, whyEmpty } from '../../road/cautions.js';
@@ -15,12 +16,12 @@ import { alternative, claimBasis, noticeable, ofInterval, ONE_SOURCE, oneSource 
 import { claimResult, headOf, typedHead, type Head } from './claim-source.js';
 import { toldClaim, toldFigure, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
-import { besideWords, missedBy, oneFigureWords, signOf } from './one-column.js';
+import { missedBy, oneFigureWords, signOf } from './one-column.js';
 
-const claimed = number('claimed', 'claimed rate', { above: 0 }, 'not said yet');
-const EXPOSURE = 'The exposure is a number above 0: pieces, hours, square metres.';
+const claimed = number('claimed', 'claimed rate', { above: 0 }, 'enter a value');
+const EXPOSURE = 'The exposure (pieces, hours, square metres) must be a number above 0.';
 const exposure = number('exposure', 'exposure of each count', { above: 0 }, '1');
-const COUNT = 'The count is a whole number from 0 to 10¹².';
+const COUNT = 'The count must be a whole number from 0 to 10¹².';
 const figures = z.strictObject({
   count: z.int(COUNT).min(0, COUNT).max(1e12, COUNT),
   exposure: z.number(EXPOSURE).positive(EXPOSURE).max(1e150, EXPOSURE),
@@ -33,8 +34,8 @@ const request = z
     claimed: claimed.schema,
     /** Of each count; 1 where it is not said. */
     exposure: exposure.schema,
-    /** The column that tells the exposure of each count. */
-    beside: z.array(claimBasis.column.unwrap()).length(1, 'One column tells the exposure.').optional(),
+    /** The column of the exposure of each count. */
+    beside: z.array(claimBasis.column.unwrap()).length(1, 'Choose one column for the exposure.').optional(),
   })
   .refine(onlyOne, ONE_SOURCE);
 type Request = z.infer<typeof request>;
@@ -44,16 +45,16 @@ export const RATE_CLAIM: readonly SentencePart[] = [
   { subject: true },
   ' is claimed to be ',
   claimed.field,
-  ' for each unit of exposure, every count having ',
+  ' per unit of exposure, with an exposure of ',
   exposure.field,
-  '; evidence is sought that it is ',
+  ' for each count; alternative: ',
   alternative.field,
   '.',
 ];
 export const RATE_METHOD: readonly SentencePart[] = [
-  'By the exact Poisson, with an interval at ',
+  'Exact Poisson test, confidence interval at ',
   ofInterval.field,
-  '. A difference that matters: ',
+  '. Smallest difference of interest: ',
   noticeable.field,
   '.',
 ];
@@ -76,7 +77,7 @@ function dispersionOf(values: Float64Array): number | null {
   return values.reduce((total, x) => total + (x - mean) ** 2, 0) / (values.length - 1) / mean;
 }
 
-/** The counts of a column, with the exposure of each told by a column beside, or the same for all. */
+/** The counts of a column, with the exposure of each from a second column, or the same for all. */
 function eventsOf(sample: Sample, { exposure: each = 1 }: Request): Events | string {
   const [own, beside] = sample.groups && sample.groups.by === null ? sample.groups.samples : [sample];
   const { values, rows, name } = own!;
@@ -93,12 +94,13 @@ function eventsOf(sample: Sample, { exposure: each = 1 }: Request): Events | str
     };
   }
   const odd = beside.values.findIndex((x) => !(x > 0));
-  if (odd >= 0) return `Row ${beside.rows[odd]} of ${beside.name} holds ${beside.values[odd]}: an exposure is above 0.`;
+  if (odd >= 0)
+    return `Row ${beside.rows[odd]} of ${beside.name} holds ${beside.values[odd]}; an exposure must be above 0.`;
   const byRow = new Map(Array.from(beside.rows, (row, i) => [row, beside.values[i]!]));
   const kept = [...values.keys()].filter((i) => byRow.has(rows[i]!));
   const left = values.length - kept.length;
-  const text = `${groupThousands(left)} ${left === 1 ? 'count has' : 'counts have'} no ${beside.name}: left out.`;
-  if (kept.length === 0) return `No count of ${name} has an exposure in ${beside.name}.`;
+  const text = `${plural(left, 'count has', 'counts have')} no ${beside.name} and ${left === 1 ? 'is' : 'are'} left out.`;
+  if (kept.length === 0) return `No count in ${name} has an exposure in ${beside.name}.`;
   return {
     count: sum(kept.map((i) => values[i]!)),
     exposure: sum(kept.map((i) => byRow.get(rows[i]!)!)),
@@ -109,7 +111,7 @@ function eventsOf(sample: Sample, { exposure: each = 1 }: Request): Events | str
 function sourceOf(sample: Sample, settings: Request): { events: Events; head: Head } | string {
   const { figures: typed, column } = settings;
   if (typed) return { events: { ...typed, counts: null, dispersion: null, notes: [] }, head: typedHead(typed.count) };
-  if (column === undefined) return 'Name a column of counts, or type how many over which exposure.';
+  if (column === undefined) return 'Choose a column of counts, or type the count and its exposure.';
   const events = eventsOf(sample, settings);
   if (typeof events === 'string') return events;
   const head = headOf(sample);
@@ -123,7 +125,7 @@ function lawOf({ count, exposure: over }: Events, claim: number, of: Alternative
   const counted = (k: number) => (of === 'less' ? k <= count : of === 'greater' ? k >= count : law.density(k) <= limit);
   const { low, high } = rateRegion(over, claim, alpha, of);
   return columnsOf(law, {
-    ...{ name: `counts where ${formatValue(mean)} are expected`, axis: 'count' },
+    ...{ name: `Poisson distribution with mean ${formatValue(mean)}`, axis: 'count' },
     ...{ statistic: count, alternative: of, alpha, ends: [0, Infinity], counted, p: rateP(count, over, claim, of) },
     critical: [...(low >= 0 ? [low] : []), high],
   });
@@ -131,16 +133,14 @@ function lawOf({ count, exposure: over }: Events, claim: number, of: Alternative
 
 const OVERDISPERSED = 1.5;
 
-/** Counts by chance alone spread as their mean does. */
+/** The variance of independent events equals their mean. */
 function assumptionsOf({ dispersion, counts }: Events): Assumption[] {
   if (dispersion === null || counts! < 8)
-    return [
-      { text: 'By chance alone, one event not bringing another: not to be told here.', holds: true, instead: '' },
-    ];
+    return [{ text: 'Independent events: cannot be checked here.', holds: true, instead: '' }];
   const holds = dispersion < OVERDISPERSED;
   const ratio = Number(dispersion.toPrecision(3));
-  const text = `By chance alone: the variance of the counts is ${ratio} times their mean${holds ? '' : ', so that they come in clusters'}.`;
-  return [{ text, holds, instead: holds ? '' : 'the families of counts in Fit: the interval here is too short' }];
+  const text = `Independent events: ${holds ? 'supported' : 'not supported'} (the variance of the counts is ${ratio} times their mean).`;
+  return [{ text, holds, instead: holds ? '' : 'a count distribution in Fit, because the interval here is too short' }];
 }
 
 function powerOf(over: number, claim: number, n: number, settings: Request) {
@@ -149,46 +149,43 @@ function powerOf(over: number, claim: number, n: number, settings: Request) {
   const typed = settings.figures !== undefined;
   const chanceAt = (at: number, d: number) => powerOfRate((over / n) * at, claim, claim + sign * d, alpha, of);
   return missedBy({
-    ...{ n, chanceAt, named, scale: claim, least: 1, per: typed ? 'times this exposure' : 'counts like these' },
+    ...{ n, chanceAt, named, scale: claim, least: 1, per: typed ? 'times this exposure' : 'counts with this exposure' },
     ...(typed ? { with: 'Over this exposure' } : {}),
-    ...{ of: sign < 0 ? 'a rate less by' : 'a rate greater by', ...(sign < 0 ? { most: claim } : {}) },
+    ...{ of: sign < 0 ? 'a rate lower by' : 'a rate higher by', ...(sign < 0 ? { most: claim } : {}) },
   });
 }
 
-/** Is a rate what is claimed. */
+/** Does a rate differ from a claimed value. */
 export const rateClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'rate-claim',
   version: 1,
   name: 'Claim on a rate',
-  title: 'is a rate of counts over an exposure what is claimed (exact Poisson)',
+  title: 'does a rate of events differ from a claimed value (exact Poisson)',
   needsReadings: false,
   request,
   method: [...RATE_CLAIM, ' ', ...RATE_METHOD],
   subject: ({ column, beside }) =>
-    column === undefined ? 'what was counted' : `${column}${beside ? ` over ${beside[0]}` : ''}`,
+    column === undefined ? 'the typed count' : `${column}${beside ? ` over ${beside[0]}` : ''}`,
   resolve: (settings) => settings,
   *run(settings, sample) {
     const found = sourceOf(sample, settings);
     if (typeof found === 'string') return unavailable(sample, found);
     const { events, head } = found;
     const { claimed: claim, alternative: of, confidence, alpha } = settings;
-    if (claim === undefined) return unavailable(sample, 'Say which rate is claimed.');
+    if (claim === undefined) return unavailable(sample, 'Enter the claimed rate.');
     const { count, exposure: over } = events;
     if (claim * over > 1e12)
-      return unavailable(
-        sample,
-        'So many events are expected that they cannot be counted out: choose a larger unit of exposure.',
-      );
+      return unavailable(sample, 'Too many events are expected for the exact test. Choose a larger unit of exposure.');
     const rate = count / over;
     const interval = openEnd(rateInterval(count, over, bothSidesFor(confidence, of)), of);
     const scale: Scale = { ...head, as: 'rate' };
-    const figure = `the rate of ${settings.column === undefined ? 'what was counted' : sample.name}`;
+    const figure = `the rate of ${settings.column === undefined ? 'the typed count' : sample.name}`;
     return claimResult(head, settings, {
       ...oneFigureWords(figure, toldClaim(claim, scale), of),
       ...{ method: 'poisson', as: 'rate', claimed: claim, estimate: rate, difference: rate - claim },
       ...{ symbol: 'count', statistic: count, pValue: rateP(count, over, claim, of), pMethod: 'exact' },
       ...{ interval, intervalOf: 'the rate' },
-      measured: `it is ${toldFigure(rate, scale)}, ${groupThousands(count)} over ${formatValue(over)}, ${besideWords(rate - claim, null, scale)}; ${formatPercentOf(confidence)} interval ${toldInterval(interval, scale)}`,
+      measured: `Observed rate ${toldFigure(rate, scale)} (${plural(count, 'event')} over ${formatValue(over)}), ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale)}`,
       ...powerOf(over, claim, events.counts ?? 1, settings),
       assumptions: assumptionsOf(events),
       law: lawOf(events, claim, of, alpha),
@@ -206,18 +203,18 @@ export const rateClaimAnalysis = defineAnalysis<Request, ClaimResult>({
       extras: [
         {
           key: 'count',
-          name: 'counted',
+          name: 'events',
           value: `${groupThousands(count)} over ${formatValue(over)}`,
           as: 'count',
-          meaning: 'How many events, over which exposure.',
+          meaning: 'The number of events, and the exposure.',
           formula: 'x over t',
         },
         {
           key: 'expected',
-          name: 'expected',
+          name: 'expected events',
           value: formatValue(claim * over),
           as: 'count',
-          meaning: 'How many there would be on average if the claim were true.',
+          meaning: 'The mean number of events if the claim is true.',
           formula: 'claimed rate × exposure',
         },
       ],

@@ -29,12 +29,12 @@ const method = choice(
   'method',
   'test of several means',
   [
-    { value: 'welch', text: 'Welch’s F, each with its own spread' },
-    { value: 'one-way', text: 'F with one spread for all' },
+    { value: 'welch', text: 'Welch’s F (unequal variances)' },
+    { value: 'one-way', text: 'one-way analysis of variance (equal variances)' },
   ],
   'welch',
 );
-const replicates = replicatesOf('samples of the parametric bootstrap');
+const replicates = replicatesOf('replicates of the parametric bootstrap');
 const seed = seedOf('seed of the parametric bootstrap');
 const request = z.strictObject({
   ...severalBasis,
@@ -47,20 +47,20 @@ type Request = z.infer<typeof request>;
 export const SEVERAL_MEANS_CLAIM: readonly SentencePart[] = [
   'The mean of ',
   { subject: true },
-  ' is claimed to be the same in all groups; evidence is sought that it differs.',
+  ' is claimed to be the same in all groups; alternative: at least one differs.',
 ];
 const WELCH = { field: 'method', is: 'welch' } as const;
 export const SEVERAL_MEANS_METHOD: readonly SentencePart[] = [
-  'By ',
+  'Test: ',
   method.field,
-  ', and of which pairs by Tukey and Kramer, with intervals at ',
+  ', pairs by Tukey–Kramer, confidence intervals at ',
   ofInterval.field,
-  '. A difference of two means that matters: ',
+  '. Smallest difference of interest between two means: ',
   noticeable.field,
   '.',
-  { text: ' In groups of fewer than 10, p by ', showWhen: WELCH },
+  { text: ' With fewer than 10 readings in a group, p from ', showWhen: WELCH },
   { ...replicates.field, showWhen: WELCH },
-  { text: ' samples of the parametric bootstrap, seed ', showWhen: WELCH },
+  { text: ' parametric bootstrap replicates, seed ', showWhen: WELCH },
   { ...seed.field, showWhen: WELCH },
   { text: '.', showWhen: WELCH },
 ];
@@ -88,7 +88,7 @@ function assumptionsOf(groups: readonly Sample[], { alpha, method: by }: Request
   const normal = normalityLine(looked, {
     alpha: alpha / groups.length,
     mean: true,
-    instead: 'the rank test of several medians',
+    instead: 'the Kruskal–Wallis test of several medians',
   });
   const spreads = spreadsLine(
     groups.map(({ values }) => values),
@@ -98,10 +98,10 @@ function assumptionsOf(groups: readonly Sample[], { alpha, method: by }: Request
   if (by !== 'welch') return [normal, ...spreads];
   const does = (line: Assumption): Assumption =>
     line.holds
-      ? { ...line, text: `${line.text} Welch’s F does without.` }
+      ? { ...line, text: `${line.text} Welch’s F does not need it.` }
       : {
-          text: `${line.text} Welch’s F does without; the pairs by Tukey and Kramer do not.`,
-          ...{ holds: false, instead: 'for a pair, Welch’s t of two means' },
+          text: `${line.text} Welch’s F does not need it; the Tukey–Kramer pairs do.`,
+          ...{ holds: false, instead: 'Welch’s t test for a single pair' },
         };
   return [normal, ...spreads.map(does)];
 }
@@ -125,7 +125,7 @@ function missedOf(figures: readonly MeanFigures[], within: number, { alpha, noti
     );
   return missedBy({
     ...{ n, named, chanceAt: welch ? simulated : exact, simulated: welch, scale: within, least: 2 * sizes.length },
-    ...{ per: 'readings in all', of: 'a difference of two means of' },
+    ...{ per: 'readings in total', of: 'a difference between two means of' },
   });
 }
 
@@ -136,26 +136,32 @@ function extrasOf(groups: readonly Sample[], within: number): ClaimExtra[] {
   return [
     {
       key: 'within',
-      name: 'sd within',
+      name: 'SD within groups',
       value: within,
       as: 'spread',
-      meaning: 'The spread within the groups, all taken together.',
+      meaning: 'The pooled standard deviation within the groups.',
       formula: '√(Σ(nᵢ − 1)sᵢ²/(n − k))',
     },
     {
       key: 'explained',
-      name: 'explained',
+      name: 'η²',
       value: amid / (amid + df[1]),
       as: 'share',
-      meaning: 'How much of all variation is that of the group means.',
-      formula: 'η²: sum of squares among the means over all',
+      meaning: 'The proportion of the total variation that is between the groups.',
+      formula: 'sum of squares between groups/total sum of squares',
     },
   ];
 }
 
 const lawOfF = (statistic: number, df: readonly [number, number], alpha: number): LawPicture =>
   curveOf(f.of({ df1: df[0], df2: df[1] }), {
-    ...{ name: `F on ${df[0]} and ${freedomWords(df[1])}`, axis: 'F', statistic, alternative: 'greater', alpha },
+    ...{
+      name: `F distribution with ${df[0]} and ${freedomWords(df[1])}`,
+      axis: 'F',
+      statistic,
+      alternative: 'greater',
+      alpha,
+    },
   });
 
 /** In groups of fewer, Welch's F rejects too often: 27 % of the time at ten groups of two (level 0.05). */
@@ -165,8 +171,9 @@ const needsBootstrap = (figures: readonly MeanFigures[], { method: by }: Pick<Re
   by === 'welch' && figures.some(({ n }) => n < ENOUGH_IN_EACH);
 
 const curveExtra = (value: number): ClaimExtra => ({
-  ...{ key: 'p-curve', name: 'p from the F curve', value, as: 'p' },
-  meaning: 'Too small in small groups: with fewer than 10 in one of them the bootstrap decides.',
+  ...{ key: 'p-curve', name: 'p, asymptotic', value, as: 'p' },
+  meaning:
+    'From the F distribution. It is too small when a group has fewer than 10 readings; the bootstrap p is used then.',
   formula: 'Welch (1951)',
 });
 
@@ -219,12 +226,12 @@ function worked(
     );
 }
 
-/** Have several groups the same mean. */
+/** Do the means of several groups differ. */
 export const severalMeansAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'several-means',
   version: 2,
   name: 'Several means',
-  title: 'have several groups the same mean (Welch’s F, one-way F; pairs by Tukey–Kramer)',
+  title: 'do the means of several groups differ (Welch’s F, analysis of variance; pairs by Tukey–Kramer)',
   request,
   method: [...SEVERAL_MEANS_CLAIM, ' ', ...SEVERAL_MEANS_METHOD],
   subject: subjectWords,
@@ -239,11 +246,14 @@ export const severalMeansAnalysis = defineAnalysis<Request, ClaimResult>({
     if (settings.method === 'welch' && flat >= 0)
       return unavailable(
         sample,
-        `All readings of ${groups[flat]!.name} are the same: Welch’s F weighs each group by its spread. F with one spread for all may do.`,
+        `All readings of ${groups[flat]!.name} are equal, and Welch’s F needs a spread in every group. Choose one-way analysis of variance instead.`,
       );
     const magnitude = magnitudeOf(...groups.map(({ values }) => values));
     if (groups.every(({ values }) => hasNoSpread(values, magnitude)))
-      return unavailable(sample, 'No group has any spread: a test of the means has nothing to go by.');
+      return unavailable(
+        sample,
+        'All readings within each group are equal; a test of the means needs readings that vary.',
+      );
     const result = worked(sample, groups, head, figures, settings);
     if (!needsBootstrap(figures, settings)) return result(null);
     const book = orderBook(settings.seed, chunkSizeFor(4 * groups.length));

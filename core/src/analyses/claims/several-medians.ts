@@ -28,11 +28,11 @@ import { endsWords, severalBasis, severalGroups, severalWords } from './several-
 
 const method = choice(
   'method',
-  'how p is found',
+  'method for p',
   [
-    { value: 'suited', text: 'what suits the number of readings' },
-    { value: 'chi-square', text: 'χ²' },
-    { value: 'simulated', text: 'dealing the ranks anew' },
+    { value: 'suited', text: 'the method that suits the number of readings' },
+    { value: 'chi-square', text: 'the χ² distribution' },
+    { value: 'simulated', text: 'random permutations of the ranks' },
   ],
   'suited',
 );
@@ -43,12 +43,12 @@ type Request = z.infer<typeof request>;
 export const SEVERAL_MEDIANS_CLAIM: readonly SentencePart[] = [
   'The median of ',
   { subject: true },
-  ' is claimed to be the same in all groups; evidence is sought that it differs.',
+  ' is claimed to be the same in all groups; alternative: at least one differs.',
 ];
 export const SEVERAL_MEDIANS_METHOD: readonly SentencePart[] = [
-  'By the ranks of all together, with p by ',
+  'Kruskal–Wallis test, p from ',
   ...byParts(method.field),
-  '. A difference of two medians that matters: ',
+  '. Smallest difference of interest between two medians: ',
   noticeable.field,
   '.',
 ];
@@ -75,8 +75,8 @@ function missedOf(values: readonly Float64Array[], { alpha, noticeable: named }:
           alpha,
         );
   return missedBy({
-    ...{ n, named, chanceAt, scale: within, least: values.length + 1, per: 'readings in all' },
-    ...{ of: 'a difference of two medians of', simulated: n <= MOST_SIMULATED, approximate: n > MOST_SIMULATED },
+    ...{ n, named, chanceAt, scale: within, least: values.length + 1, per: 'readings in total' },
+    ...{ of: 'a difference between two medians of', simulated: n <= MOST_SIMULATED, approximate: n > MOST_SIMULATED },
   });
 }
 
@@ -114,7 +114,7 @@ function worked(
         assumptions: spreadsLine(
           values,
           alpha,
-          'the claim is then that no group tends to be greater, and not one of medians',
+          'reading the result as “no group tends to be larger”, not as a statement on medians',
         ),
         law: { ...lawOfChiSquare(statistic, df, alpha), axis: 'H' },
         groups: shown,
@@ -124,12 +124,12 @@ function worked(
   return { result, simulates };
 }
 
-/** Have several groups the same median. */
+/** Do the medians of several groups differ. */
 export const severalMediansAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'several-medians',
   version: 2,
   name: 'Several medians',
-  title: 'have several groups the same median (Kruskal–Wallis; p by dealing the ranks anew)',
+  title: 'do the medians of several groups differ (Kruskal–Wallis; p asymptotic or by permutation)',
   request,
   method: [...SEVERAL_MEDIANS_CLAIM, ' ', ...SEVERAL_MEDIANS_METHOD],
   subject: subjectWords,
@@ -143,9 +143,12 @@ export const severalMediansAnalysis = defineAnalysis<Request, ClaimResult>({
     if (typeof values === 'string') return unavailable(sample, values);
     const all = values.flatMap((group) => Array.from(group));
     if (all.every((x) => x === all[0]))
-      return unavailable(sample, 'All readings are the same: ranks have nothing to go by.');
+      return unavailable(sample, 'All readings are equal; a rank test needs readings that differ.');
     if (settings.method === 'simulated' && all.length > MOST_DEALT)
-      return unavailable(sample, 'So many readings need no simulation: read p off the curve of χ².');
+      return unavailable(
+        sample,
+        'There are too many readings to simulate. Choose the χ² distribution; it is accurate here.',
+      );
     const { result, simulates } = worked(sample, groups, values, settings, head);
     if (!simulates) return result(null);
     const ranks = Array.from(doubledRanks(all));

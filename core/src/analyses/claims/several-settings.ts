@@ -1,3 +1,4 @@
+import { plural } from '../../numeric/grammar.js';
 import { z } from 'zod';
 import type { Sample } from '../../readings/sample.js';
 import { isUnavailable, type Unavailable } from '../../road/analysis.js';
@@ -28,11 +29,7 @@ export function severalGroups(
   sample: Sample,
   asked: { least: number; purpose: string; censored?: boolean },
 ): { groups: Sample[]; head: Head } | Unavailable {
-  if (!sample.groups)
-    return unavailable(
-      sample,
-      'Several groups are the levels of a label column, or several columns: name what to split by, or the columns beside.',
-    );
+  if (!sample.groups) return unavailable(sample, 'Choose a label column to split by, or several columns.');
   const groups = groupsOf(sample, asked);
   if (isUnavailable(groups)) return groups;
   const { by, without, samples } = sample.groups;
@@ -56,7 +53,7 @@ export function severalGroups(
           ? [
               {
                 code: 'no-label',
-                text: `${without} ${without === 1 ? 'reading has' : 'readings have'} no ${by}: left out.`,
+                text: `${plural(without, 'reading has', 'readings have')} no ${by} and ${without === 1 ? 'is' : 'are'} left out.`,
               },
             ]
           : []),
@@ -64,7 +61,7 @@ export function severalGroups(
           ? [
               {
                 code: 'empty-groups',
-                text: `${empty} ${empty === 1 ? 'group has' : 'groups have'} no readings: left out.`,
+                text: `${plural(empty, 'group has', 'groups have')} no readings and ${empty === 1 ? 'is' : 'are'} left out.`,
               },
             ]
           : []),
@@ -73,20 +70,20 @@ export function severalGroups(
   };
 }
 
-/** In words, that a figure is the same in all groups, and what is sought against it. */
+/** In words, that a figure is the same in all groups, and the alternative. */
 export function severalWords(figure: string, sample: Sample, groups: readonly Sample[]) {
   const by = sample.groups!.by;
-  const of = by === null ? `${figure} of ${groups.length} columns` : `${figure} of ${sample.name}`;
-  const where = by === null ? '' : ` in ${groups.length} groups by ${by}`;
-  return { null: `${of} is the same${where}`, sought: `${of} differs${by === null ? ' among them' : where}` };
+  const of = by === null ? figure : `${figure} of ${sample.name}`;
+  const all = by === null ? `the ${groups.length} columns` : `the ${groups.length} groups by ${by}`;
+  return { null: `${of} is the same in ${all}`, sought: `${of} differs between ${all}` };
 }
 
-/** "least in north, 7.95 mm, most in south, 8.05 mm". */
+/** "Lowest: north, 7.95 mm; highest: south, 8.05 mm". */
 export function endsWords(
   groups: readonly { name: string; centre: number }[],
   told: (value: number) => string,
 ): string {
   const sorted = [...groups].sort((a, b) => a.centre - b.centre);
   const [low, high] = [sorted[0]!, sorted.at(-1)!];
-  return `it is least for ${low.name}, ${told(low.centre)}, and greatest for ${high.name}, ${told(high.centre)}`;
+  return `Lowest: ${low.name}, ${told(low.centre)}; highest: ${high.name}, ${told(high.centre)}`;
 }

@@ -21,28 +21,28 @@ const request = z.strictObject(basis);
 type Request = z.infer<typeof request>;
 
 export const SEVERAL_SPREADS_CLAIM: readonly SentencePart[] = [
-  'The spread of ',
+  'The standard deviation of ',
   { subject: true },
-  ' is claimed to be the same in all groups; evidence is sought that it differs.',
+  ' is claimed to be the same in all groups; alternative: at least one differs.',
 ];
 export const SEVERAL_SPREADS_METHOD: readonly SentencePart[] = [
-  'By Brown–Forsythe, with intervals of the sds at ',
+  'Brown–Forsythe test, with confidence intervals of the standard deviations at ',
   ofInterval.field,
   '.',
 ];
 
-/** Have several groups the same spread. */
+/** Do the standard deviations of several groups differ. */
 export const severalSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'several-spreads',
   version: 2,
-  name: 'Several spreads',
-  title: 'have several groups the same spread (Brown–Forsythe)',
+  name: 'Several standard deviations',
+  title: 'do the standard deviations of several groups differ (Brown–Forsythe)',
   request,
   method: [...SEVERAL_SPREADS_CLAIM, ' ', ...SEVERAL_SPREADS_METHOD],
   subject: subjectWords,
   resolve: (settings) => settings,
   *run(settings, sample) {
-    const found = severalGroups(sample, { least: 2, purpose: 'a test of several spreads' });
+    const found = severalGroups(sample, { least: 2, purpose: 'a test of several standard deviations' });
     if ('available' in found) return found;
     const { groups, head } = found;
     const { alpha, confidence } = settings;
@@ -50,7 +50,7 @@ export const severalSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
     if (!Number.isFinite(statistic))
       return unavailable(
         sample,
-        'All readings lie equally far from the median of their group: Brown–Forsythe has nothing to go by.',
+        'All readings lie at the same distance from the median of their group, so the Brown–Forsythe test cannot be calculated.',
       );
     const scale: Scale = { ...head, as: 'reading' };
     const shown = groups.map(({ name, values }) => {
@@ -69,14 +69,18 @@ export const severalSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
       { ...head, n: df[1] + groups.length },
       { alpha, confidence, alternative: 'two-sided' },
       {
-        ...severalWords('the spread', sample, groups),
+        ...severalWords('the standard deviation', sample, groups),
         ...{ method: 'brown-forsythe', symbol: 'F', statistic, df: [...df], pValue, pMethod: 'asymptotic' },
         measured: endsWords(shown, (value) => toldFigure(value, scale, 'spread')),
         assumptions: [
-          { text: 'Brown–Forsythe hardly leans on normality; the intervals of the sds do.', holds: true, instead: '' },
+          {
+            text: 'Normality: the Brown–Forsythe test hardly needs it; the intervals of the standard deviations do.',
+            holds: true,
+            instead: '',
+          },
         ],
         law: curveOf(f.of({ df1: df[0], df2: df[1] }), {
-          name: `F on ${df[0]} and ${groupThousands(df[1])} degrees of freedom`,
+          name: `F distribution with ${df[0]} and ${groupThousands(df[1])} degrees of freedom`,
           axis: 'F',
           statistic,
           alternative: 'greater',

@@ -15,22 +15,22 @@ import { alternative, claimBasis, ofInterval, ONE_SOURCE, oneSource as onlyOne, 
 import { claimResult, headOf, typedHead, type Head } from './claim-source.js';
 import { toldClaim, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
-import { besideWords, missedBy, oneFigureWords, signOf } from './one-column.js';
+import { missedBy, oneFigureWords, signOf } from './one-column.js';
 import { claimedShare, noticeableShare, ofResolved, shareBasis, SHARE_PARTS } from './share-settings.js';
 import { countedOf, type Counted } from './share-source.js';
 
 const method = choice(
   'method',
-  'interval of the share',
+  'type of interval',
   [
     { value: 'wilson', text: 'Wilson' },
-    { value: 'clopper-pearson', text: 'Clopper–Pearson, never too short' },
+    { value: 'clopper-pearson', text: 'Clopper–Pearson (exact)' },
   ],
   'wilson',
 );
-const COUNT = 'The count is a whole number from 0 on.';
+const COUNT = 'The count must be a whole number of at least 0.';
 const figures = z.strictObject({ count: z.int(COUNT).min(0, COUNT), n: typedN }).refine(({ count, n }) => count <= n, {
-  message: 'The count is more than n: are the two the other way round?',
+  message: 'The count is larger than n. Check whether the two are swapped.',
   path: ['count'],
 });
 
@@ -43,43 +43,43 @@ const request = z
     claimed: claimedShare.schema,
     method: method.schema,
     /** The column that tells the trials of each count. */
-    beside: z.array(claimBasis.column.unwrap()).length(1, 'One column tells the trials.').optional(),
+    beside: z.array(claimBasis.column.unwrap()).length(1, 'Choose one column for the trials.').optional(),
   })
   .refine(onlyOne, ONE_SOURCE);
 type Request = z.infer<typeof request>;
 
 export const SHARE_CLAIM: readonly SentencePart[] = [
-  'The share of ',
+  'The proportion of ',
   { subject: true },
   ' ',
   ...SHARE_PARTS,
   ' is claimed to be ',
   claimedShare.field,
-  '; evidence is sought that it is ',
+  '; alternative: ',
   alternative.field,
   '.',
 ];
 export const SHARE_METHOD: readonly SentencePart[] = [
-  'By the exact binomial, with an interval by ',
+  'Exact binomial test, confidence interval by ',
   method.field,
   ' at ',
   ofInterval.field,
-  '. A difference that matters: ',
+  '. Smallest difference of interest: ',
   noticeableShare.field,
   '.',
 ];
 
-/** How many, of how many, and in what they are told. */
+/** The count, its total, and their source. */
 function sourceOf(sample: Parameters<typeof headOf>[0], settings: Request): { counted: Counted; head: Head } | string {
   const { figures: typed, column } = settings;
   if (typed) {
     const counted = { ...typed, what: 'counted', notes: [] };
     return { counted, head: typedHead(typed.n) };
   }
-  if (column === undefined) return 'Name a column, or type how many of how many.';
+  if (column === undefined) return 'Choose a column, or type a count and its total.';
   const counted = countedOf(sample, settings);
   if (typeof counted === 'string') return counted;
-  if (counted.n === 0) return 'There are no trials at all.';
+  if (counted.n === 0) return 'There are no trials.';
   // Readings beyond a limit count here, or are refused: they are not left out.
   const head = headOf(sample);
   const notes = head.notes.filter(({ code }) => code !== 'beyond-limit');
@@ -93,7 +93,10 @@ function lawOf(count: number, n: number, claim: number, of: Alternative, alpha: 
   const counted = (k: number) => (of === 'less' ? k <= count : of === 'greater' ? k >= count : law.density(k) <= limit);
   const { low, high } = shareRegion(n, claim, alpha, of);
   return columnsOf(law, {
-    ...{ name: `counts out of ${groupThousands(n)} at ${formatPercentOf(claim)}`, axis: 'count' },
+    ...{
+      name: `binomial distribution with ${groupThousands(n)} trials and probability ${formatPercentOf(claim)}`,
+      axis: 'count',
+    },
     ...{ statistic: count, alternative: of, alpha, ends: [0, n], counted, p: shareP(count, n, claim, of) },
     critical: [...(low >= 0 ? [low] : []), ...(high <= n ? [high] : [])],
   });
@@ -114,7 +117,7 @@ function powerOf(n: number, claim: number, { alpha, alternative: of, noticeable:
     least: 1,
     followed: 400,
   });
-  return { ...found, power: { ...found.power, of: toward > 0 ? 'a share greater by' : 'a share less by' } };
+  return { ...found, power: { ...found.power, of: toward > 0 ? 'a proportion higher by' : 'a proportion lower by' } };
 }
 
 function extrasOf({ count, n }: Counted, confidence: number): ClaimExtra[] {
@@ -124,15 +127,15 @@ function extrasOf({ count, n }: Counted, confidence: number): ClaimExtra[] {
       name: 'counted',
       value: `${groupThousands(count)} of ${groupThousands(n)}`,
       as: 'count',
-      meaning: 'How many, and of how many.',
-      formula: 'x of n',
+      meaning: 'The count and the total.',
+      formula: 'x/n',
     },
     {
       key: 'wilson',
       name: 'Wilson interval',
       value: wilson(count, n, confidence),
       as: 'share',
-      meaning: 'The shares that a normal test does not reject: right on average.',
+      meaning: 'Contains the true proportion with about this confidence on average over samples.',
       formula: 'Wilson (1927)',
     },
     {
@@ -140,25 +143,25 @@ function extrasOf({ count, n }: Counted, confidence: number): ClaimExtra[] {
       name: 'Clopper–Pearson interval',
       value: clopperPearson(count, n, confidence),
       as: 'share',
-      meaning: 'The shares that the exact test does not reject in either tail: never too short.',
+      meaning: 'Contains the true proportion with at least this confidence; it tends to be longer.',
       formula: 'Clopper and Pearson (1934)',
     },
   ];
 }
 
-/** Is a share what is claimed. */
+/** Does a proportion differ from a claimed value. */
 export const shareClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'share-claim',
   version: 2,
-  name: 'Claim on a share',
-  title: 'is the share outside limits, of a level, or of trials what is claimed (exact binomial)',
+  name: 'Claim on a proportion',
+  title: 'does a proportion (outside limits, of a label, of trials) differ from a claimed value (exact binomial)',
   needsReadings: false,
   takesLabels: true,
   request,
   method: [...SHARE_CLAIM, ' ', ...SHARE_METHOD],
   subject: ({ column, level: one, beside }) =>
     column === undefined
-      ? 'what was counted'
+      ? 'the typed count'
       : `${column}${one === undefined ? '' : ` “${one}”`}${beside ? ` (out of ${beside[0]})` : ''}`,
   resolve: (settings, sample) => ({ ...settings, of: ofResolved(settings, sample) }),
   *run(asked, sample) {
@@ -167,23 +170,24 @@ export const shareClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     if (typeof found === 'string') return unavailable(sample, found);
     const { counted, head } = found;
     const { claimed: claim, alternative: of, confidence, alpha, method: by } = settings;
-    if (claim === undefined) return unavailable(settings.figures ? NO_READINGS : sample, 'Say which share is claimed.');
+    if (claim === undefined)
+      return unavailable(settings.figures ? NO_READINGS : sample, 'Enter the claimed proportion.');
     const { count, n, what } = counted;
     const both = bothSidesFor(confidence, of);
     const interval = openEnd((by === 'wilson' ? wilson : clopperPearson)(count, n, both), of);
     const share = count / n;
     const scale: Scale = { ...head, as: 'share' };
-    const figure = `the share ${settings.figures ? '' : 'of '}${settings.column === undefined ? 'of what was counted' : sample.levels ? what : `${sample.name} ${what === sample.name ? 'in the trials' : what}`}`;
+    const figure = `the proportion ${settings.column === undefined ? 'counted' : sample.levels ? `of “${what}” in ${sample.name}` : `of ${sample.name} ${what === sample.name ? 'in the trials' : what}`}`;
     return claimResult(head, settings, {
       ...oneFigureWords(figure, toldClaim(claim, scale), of),
       ...{ method: by, as: 'share', claimed: claim, estimate: share, difference: share - claim },
       ...{ symbol: 'count', statistic: count, pValue: shareP(count, n, claim, of), pMethod: 'exact' },
-      ...{ interval, intervalOf: 'the share' },
-      measured: `it is ${formatPercentOf(share, 1 - share, 3)}, ${groupThousands(count)} of ${groupThousands(n)}, ${besideWords(share - claim, null, scale)}; ${formatPercentOf(confidence)} interval ${toldInterval(interval, scale)}`,
+      ...{ interval, intervalOf: 'the proportion' },
+      measured: `Observed proportion ${formatPercentOf(share, 1 - share, 3)} (${groupThousands(count)} of ${groupThousands(n)}), ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale)}`,
       ...powerOf(n, claim, settings),
       assumptions: [
         {
-          text: 'The exact binomial asks only that one reading does not change the chance of the next.',
+          text: 'Independent readings: the exact binomial test assumes nothing else.',
           holds: true,
           instead: '',
         },

@@ -20,15 +20,15 @@ export const shareOf = choice(
 );
 export const lower = number('lower', 'lower limit', {}, 'none');
 export const upper = number('upper', 'upper limit', {}, 'none');
-export const trials = number('trials', 'trials of each count', { from: 1, to: 1e9 }, 'not said yet');
-const LEVEL = 'A level is named by its label.';
+export const trials = number('trials', 'trials of each count', { from: 1, to: 1e9 }, 'enter a value');
+const LEVEL = 'Choose a label.';
 export const level = z.string(LEVEL).min(1, LEVEL).max(1_000, LEVEL).optional();
-export const claimedShare = share('claimed', 'claimed share', { min: 0, max: 1 }, 'not said yet');
+export const claimedShare = share('claimed', 'claimed proportion', { min: 0, max: 1 }, 'enter a value');
 export const noticeableShare = share(
   'noticeable',
-  'the difference that matters',
+  'smallest difference of interest',
   { min: 0.000001, max: 1 },
-  'none named',
+  'not set',
 );
 
 export const shareBasis = {

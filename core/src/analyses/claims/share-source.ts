@@ -1,5 +1,6 @@
 import { censoredReadings } from '../../readings/censored.js';
 import { formatFigure, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note } from '../../road/analysis.js';
 import { oddCount, withTrials } from '../../road/counted.js';
@@ -49,11 +50,11 @@ function againstLimits(sample: Sample, asked: ShareAsked): Counted | string {
   const upper = of === 'below' ? undefined : asked.upper;
   if (lower === undefined && upper === undefined) {
     return of === 'below' || of === 'above'
-      ? `Say ${of} which limit: type it, or give ${sample.name} specification limits in Readings.`
-      : `Say which limits: type them, or give ${sample.name} specification limits in Readings.`;
+      ? `Enter the limit, or enter specification limits for ${sample.name} in Readings.`
+      : `Enter the limits, or enter specification limits for ${sample.name} in Readings.`;
   }
   if (lower !== undefined && upper !== undefined && lower > upper)
-    return `The upper limit, ${upper}, lies below the lower, ${lower}.`;
+    return `The upper limit ${upper} is below the lower limit ${lower}.`;
   const [low, high] = [lower ?? -Infinity, upper ?? Infinity];
   let count = 0;
   for (const x of sample.values) if (COUNTS[of](placeOf(x, low, high))) count++;
@@ -65,7 +66,7 @@ function againstLimits(sample: Sample, asked: ShareAsked): Counted | string {
     const settled = [...places].map((place) => COUNTS[of](place));
     const across = places.has(-1) && places.has(1);
     if (settled.some((one) => one !== settled[0]) || across) {
-      return `The reading in row ${row} is known only to lie ${side < 0 ? 'below' : 'above'} ${limit}: whether it counts cannot be told.`;
+      return `The reading in row ${row} is only known to lie ${side < 0 ? 'below' : 'above'} ${limit}, so it cannot be counted against these limits.`;
     }
     if (settled[0]) count++;
   }
@@ -76,7 +77,7 @@ function againstLimits(sample: Sample, asked: ShareAsked): Counted | string {
       : [
           {
             code: 'beyond-limit-counted',
-            text: `${groupThousands(censored.length)} known only by a limit: each of them counts, for its side of the question is settled.`,
+            text: `${plural(censored.length, 'reading is', 'readings are')} known only by a detection limit. ${censored.length === 1 ? 'It is' : 'They are'} counted, because the limit is enough to decide.`,
           },
         ];
   return { count, n, what: limitWords({ of, lower, upper }, sample), notes };
@@ -93,8 +94,7 @@ function fromCounts(sample: Sample, { trials }: ShareAsked): Counted | string {
     const sum = (values: ArrayLike<number>) => Array.from(values).reduce((a, b) => a + b, 0);
     return { count: sum(found.counts), n: sum(found.trials!), what: own!.name, notes: found.notes };
   }
-  if (trials === undefined)
-    return 'Say how many trials each count is out of, or put the column that tells them beside.';
+  if (trials === undefined) return 'Enter the number of trials of each count, or choose the column that holds it.';
   const over = own!.values.findIndex((x) => x > trials);
   if (over >= 0)
     return `Row ${own!.rows[over]} of ${own!.name} holds ${own!.values[over]}, more than ${groupThousands(trials)} trials.`;
@@ -105,15 +105,14 @@ function fromCounts(sample: Sample, { trials }: ShareAsked): Counted | string {
 export function countedOf(sample: Sample, asked: ShareAsked): Counted | string {
   if (sample.values.length === 0 && !sample.censored) return whyEmpty(sample);
   if (sample.levels) {
-    if (asked.level === undefined)
-      return `Say which level of ${sample.name} is meant. There are: ${sample.levels.join(', ')}.`;
+    if (asked.level === undefined) return `Choose a label of ${sample.name}: ${sample.levels.join(', ')}.`;
     const place = sample.levels.indexOf(asked.level);
-    if (place < 0) return `${sample.name} has no level “${asked.level}”. There are: ${sample.levels.join(', ')}.`;
+    if (place < 0) return `${sample.name} has no label “${asked.level}”. Its labels are: ${sample.levels.join(', ')}.`;
     const count = sample.values.reduce((sum, x) => sum + (x === place ? 1 : 0), 0);
     return { count, n: sample.values.length, what: asked.level, notes: [] };
   }
-  if (asked.of === 'typed') return 'Nothing was typed: say how many of how many.';
+  if (asked.of === 'typed') return 'Type a count and its total.';
   if (asked.of === 'level')
-    return `${sample.name} holds numbers, and levels are those of labels: ask for a share within or outside limits.`;
+    return `${sample.name} holds numbers, not labels. Choose a proportion within or outside limits.`;
   return asked.of === 'counts' ? fromCounts(sample, asked) : againstLimits(sample, asked);
 }

@@ -32,9 +32,9 @@ import { freedomWords, toldClaim, toldFigure, toldInterval, type Scale } from '.
 import { claimFinding } from './claim-words.js';
 import { missedBy, oneFigureWords } from './one-column.js';
 
-const claimed = number('claimed', 'claimed sd', { from: 0 }, 'not said yet');
-const count = replicates('redrawn samples for the interval beside');
-const ofDraws = seed('seed of the redrawn samples');
+const claimed = number('claimed', 'claimed standard deviation', { from: 0 }, 'enter a value');
+const count = replicates('bootstrap replicates');
+const ofDraws = seed('seed of the bootstrap');
 
 const request = z
   .strictObject({
@@ -44,31 +44,37 @@ const request = z
   .refine(onlyOne, ONE_SOURCE);
 type Request = z.infer<typeof request>;
 
-/** Typed figures cannot be redrawn. */
+/** Typed figures cannot be resampled. */
 const OF_READINGS = { field: 'figures', is: 'undefined' };
 
-export const SPREAD_CLAIM = claimSentence('The sd of ', claimed.field);
+export const SPREAD_CLAIM = claimSentence('The standard deviation of ', claimed.field);
 export const SPREAD_METHOD: readonly SentencePart[] = [
-  'By χ², with an interval at ',
+  'χ² test, confidence interval at ',
   ofInterval.field,
-  '. A difference of the sd that matters: ',
+  '. Smallest difference of interest: ',
   noticeable.field,
   '.',
-  { text: ' Beside it an interval from ', showWhen: OF_READINGS },
+  { text: ' For comparison, a bootstrap interval from ', showWhen: OF_READINGS },
   { ...count.field, showWhen: OF_READINGS },
-  { text: ' redrawn samples, seed ', showWhen: OF_READINGS },
+  { text: ' replicates, seed ', showWhen: OF_READINGS },
   { ...ofDraws.field, showWhen: OF_READINGS },
   { text: '.', showWhen: OF_READINGS },
 ];
 
-/** "1.39 times the claim". */
-const timesWords = (ratio: number) => `${formatFigure(ratio, 'statistic')} times what is claimed`;
+/** "1.39 times the claimed value". */
+const timesWords = (ratio: number) => `${formatFigure(ratio, 'statistic')} times the claimed value`;
 
 function powerOf(n: number, claim: number, { alpha, alternative: of, noticeable: named }: Request) {
   const chanceAt = (at: number, d: number) =>
     powerOfSpread(at, of === 'less' ? Math.max(1e-9, 1 - d / claim) : 1 + d / claim, alpha, of);
   return missedBy({
-    ...{ n, chanceAt, named, scale: claim, of: of === 'less' ? 'an sd less by' : 'an sd greater by' },
+    ...{
+      n,
+      chanceAt,
+      named,
+      scale: claim,
+      of: of === 'less' ? 'a standard deviation lower by' : 'a standard deviation higher by',
+    },
     ...(of === 'less' ? { most: claim } : {}),
   });
 }
@@ -77,7 +83,7 @@ const SD: Statistic = { of: 'one', figure: { name: 'sd' } };
 /** As many replicates as an end of the interval needs, and more. */
 const USUAL = 2_000;
 
-/** The sd by redrawing the readings, which leans on no law; null where it cannot be had. */
+/** The bootstrap interval of the standard deviation, which assumes no distribution; empty where there is none. */
 function redrawn(values: Float64Array, sd: number, chunks: readonly Float64Array[], confidence: number): ClaimExtra[] {
   const statistics = statisticsOf({ chunks, stride: 1 });
   const made = { observed: sd, statistics, confidence, tie: tieOf(SD, sd, [values]) };
@@ -88,19 +94,20 @@ function redrawn(values: Float64Array, sd: number, chunks: readonly Float64Array
   if (!bca) return [];
   return [
     {
-      ...{ key: 'redrawn', name: 'interval by redrawing', value: [bca.lower, bca.upper], as: 'spread' },
-      meaning: 'BCa interval of the sd from redrawn readings: it leans on no law, as that by χ² does. See Resample.',
+      ...{ key: 'redrawn', name: 'bootstrap interval', value: [bca.lower, bca.upper], as: 'spread' },
+      meaning:
+        'BCa bootstrap interval of the standard deviation. It assumes no distribution; the χ² interval assumes a normal one. See Resample.',
       formula: 'quantiles at Φ(z₀ + (z₀ ± z)/(1 − a(z₀ ± z)))',
     },
   ];
 }
 
-/** Is the sd what is claimed. */
+/** Does the standard deviation differ from a claimed value. */
 export const spreadClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'spread-claim',
   version: 2,
-  name: 'Claim on a spread',
-  title: 'is the sd what is claimed (χ²; an interval by redrawing beside)',
+  name: 'Claim on a standard deviation',
+  title: 'does the standard deviation differ from a claimed value (χ²; bootstrap interval for comparison)',
   needsReadings: false,
   request,
   method: [...SPREAD_CLAIM, ' ', ...SPREAD_METHOD],
@@ -113,12 +120,13 @@ export const spreadClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   }),
   *run(asked, sample) {
     const settings = this.resolve(asked, sample);
-    const found = oneSource(sample, settings, { least: 2, purpose: 'a test of the sd', spread: true });
+    const found = oneSource(sample, settings, { least: 2, purpose: 'a test of the standard deviation', spread: true });
     if ('available' in found) return found;
     const { source, head } = found;
     const { claimed: claim, alternative: of, confidence, alpha } = settings;
-    if (claim === undefined) return unavailable(sample, 'Say which sd is claimed.');
-    if (claim === 0) return unavailable(sample, 'A claimed sd of 0 needs no test: two different readings refute it.');
+    if (claim === undefined) return unavailable(sample, 'Enter the claimed standard deviation.');
+    if (claim === 0)
+      return unavailable(sample, 'A claimed standard deviation of 0 needs no test: two different readings refute it.');
     const { n } = source;
     const sd = source.sd!;
     const { statistic, df, tails } = spreadByChiSquare(n, sd, claim);
@@ -127,21 +135,29 @@ export const spreadClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     const law = chiSquare.of({ df });
     const { values, name, resolution } = source;
     const result = claimResult(head, settings, {
-      ...oneFigureWords(`the sd of ${name}`, toldClaim(claim, scale), of),
+      ...oneFigureWords(`the standard deviation of ${name}`, toldClaim(claim, scale), of),
       ...{ method: 'chi-square', claimed: claim, estimate: sd, difference: sd - claim },
       ...{ symbol: 'χ²', statistic, df, pValue: pOfTails(tails, of), pMethod: 'exact' },
-      ...{ interval, intervalOf: 'the sd' },
-      measured: `it is ${toldFigure(sd, scale, 'spread')}, ${timesWords(sd / claim)}; ${formatPercentOf(confidence)} interval ${toldInterval(interval, scale, 'spread')}`,
+      ...{ interval, intervalOf: 'the standard deviation' },
+      measured: `Standard deviation ${toldFigure(sd, scale, 'spread')}, ${timesWords(sd / claim)}; ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale, 'spread')}`,
       ...powerOf(n, claim, settings),
       assumptions: [
         values
           ? normalityLine([{ name, values, resolution }], {
-              ...{ alpha, mean: false, instead: 'an interval of the sd by resampling: χ² leans on normality heavily' },
+              ...{
+                alpha,
+                mean: false,
+                instead: 'the bootstrap interval in Resample; the χ² test relies strongly on normality',
+              },
             })
-          : { text: 'Normality: not to be told from typed figures, and χ² leans on it.', holds: true, instead: '' },
+          : {
+              text: 'Normality: cannot be checked from typed figures, and the χ² test relies on it.',
+              holds: true,
+              instead: '',
+            },
       ],
       law: curveOf(law, {
-        ...{ name: `χ² on ${freedomWords(df)}`, axis: 'χ²' },
+        ...{ name: `χ² distribution with ${freedomWords(df)}`, axis: 'χ²' },
         ...{ statistic, alternative: of, alpha },
       }),
       draws: { of: 'spread', n },
@@ -150,8 +166,8 @@ export const spreadClaimAnalysis = defineAnalysis<Request, ClaimResult>({
       ],
       extras: [
         {
-          ...{ key: 'ratio', name: 'times the claim', value: sd / claim, as: 'ratio' as const },
-          ...{ meaning: 'The sd of the readings over the claimed one.', formula: 's/σ₀' },
+          ...{ key: 'ratio', name: 'ratio to the claim', value: sd / claim, as: 'ratio' as const },
+          ...{ meaning: 'The standard deviation of the readings divided by the claimed one.', formula: 's/σ₀' },
         },
       ],
     });

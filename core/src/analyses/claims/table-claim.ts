@@ -5,6 +5,7 @@ import { MOST_PERMUTED, MOST_TABLE_SIMULATED, powerOfTable, type TableTest } fro
 import { fisherP } from '../../claims/shares.js';
 import { pOfTally, type SimulatedP } from '../../goodness-of-fit/simulated-p.js';
 import { formatFigure, groupThousands } from '../../numeric/format.js';
+import { listed, plural } from '../../numeric/grammar.js';
 import { NO_READINGS, type Sample } from '../../readings/sample.js';
 import { defineAnalysis, type Note, type SentencePart } from '../../road/analysis.js';
 import { unavailable, whyEmpty } from '../../road/cautions.js';
@@ -20,7 +21,7 @@ import { byMethod, byParts, MOST_CELLS, replicates, seed, typedCount } from './c
 import { chosenP, enoughExpected, expectedLine, lawOfChiSquare, pExtras } from './counts-tested.js';
 import { missedBy } from './one-column.js';
 
-const noticeable = number('noticeable', 'V that matters', { from: 0.001, to: 1 }, 'none named');
+const noticeable = number('noticeable', 'smallest Cramér’s V of interest', { from: 0.001, to: 1 }, 'not set');
 const NAMES = z.array(z.string().min(1).max(200)).max(MOST_CELLS).optional();
 const request = z
   .strictObject({
@@ -40,23 +41,24 @@ const request = z
     seed: seed.schema,
   })
   .refine(({ column, table }) => column === undefined || table === undefined, {
-    message: 'A table is typed in place of columns: leave one of the two out.',
+    message: 'Give either columns or a typed table, not both.',
     path: ['table'],
   })
   .refine(({ table }) => !table || table.every((row) => row.length === table[0]!.length), {
-    message: 'Every row of the table has as many counts.',
+    message: 'All rows of the table must have the same number of counts.',
     path: ['table'],
   });
 type Request = z.infer<typeof request>;
 
 export const TABLE_CLAIM: readonly SentencePart[] = [
+  'The proportions of ',
   { subject: true },
-  ' is claimed to be spread alike in all groups; evidence is sought that it is not.',
+  ' are claimed to be the same in all groups; alternative: they differ.',
 ];
 export const TABLE_METHOD: readonly SentencePart[] = [
-  'With p by ',
+  'p from ',
   ...byParts(byMethod.field),
-  '. A Cramér’s V that matters: ',
+  '. Smallest Cramér’s V of interest: ',
   noticeable.field,
   '.',
 ];
@@ -75,11 +77,11 @@ const columnsOf = (counts: readonly (readonly number[])[]) => counts[0]!.map((_,
 function wrongTotal(what: string, sums: readonly number[], totals: readonly number[] | undefined): string | null {
   if (!totals) return null;
   if (totals.length !== sums.length)
-    return `There are ${sums.length} ${what}s and ${totals.length} totals of ${what}s.`;
+    return `The table has ${plural(sums.length, what)}, but ${totals.length} ${what} ${totals.length === 1 ? 'total is' : 'totals are'} given.`;
   const at = sums.findIndex((one, i) => one !== totals[i]);
   if (at < 0) return null;
   const off = Math.abs(sums[at]! - totals[at]!);
-  return `The counts of ${what} ${at + 1} add up to ${groupThousands(sums[at]!)}, and its total says ${groupThousands(totals[at]!)}: they differ by ${groupThousands(off)}. Look at both once more.`;
+  return `The counts of ${what} ${at + 1} add up to ${groupThousands(sums[at]!)}, but its total is ${groupThousands(totals[at]!)} (difference ${groupThousands(off)}). Check both.`;
 }
 
 function typedTable({ table, rowNames, columnNames, rowTotals, columnTotals }: Request): Table | string {
@@ -95,19 +97,19 @@ function typedTable({ table, rowNames, columnNames, rowTotals, columnTotals }: R
 function tableOf(sample: Sample, settings: Request): Table | string {
   if (settings.table) return typedTable(settings);
   if (settings.column === undefined || settings.split === undefined || !sample.groups)
-    return 'A table is made of a column of labels split by another one, or typed.';
+    return 'Choose a label column and split it by another label column, or type the table.';
   const { levels, groups, name } = sample;
-  if (!levels) return `${name} holds numbers: both columns of a table hold labels.`;
+  if (!levels) return `${name} holds numbers; a two-way table needs two label columns.`;
   if (sample.values.length === 0) return whyEmpty(sample);
   if (levels.length > MOST_CELLS || groups.samples.length > MOST_CELLS)
-    return `A table of ${groupThousands(groups.samples.length)} × ${groupThousands(levels.length)} is too large to be looked at here.`;
+    return `A table of ${groupThousands(groups.samples.length)} × ${groupThousands(levels.length)} is too large for this test.`;
   const counts = groups.samples.map(({ values }) => {
     const row = new Array<number>(levels.length).fill(0);
     for (const place of values) row[place]!++;
     return row;
   });
   const without = groups.without;
-  const text = `${groupThousands(without)} ${without === 1 ? 'label has' : 'labels have'} no ${groups.by}: left out.`;
+  const text = `${plural(without, 'label has', 'labels have')} no ${groups.by} and ${without === 1 ? 'is' : 'are'} left out.`;
   return {
     rows: groups.samples.map((part) => part.name),
     columns: [...levels],
@@ -116,7 +118,7 @@ function tableOf(sample: Sample, settings: Request): Table | string {
   };
 }
 
-/** Without rows and columns in which nothing was counted. */
+/** Without empty rows and columns. */
 function withoutEmpty({ rows, columns, counts, notes }: Table): Table {
   const keptRows = rows.map((_, i) => i).filter((i) => sum(counts[i]!) > 0);
   const keptColumns = columns.map((_, j) => j).filter((j) => counts.some((row) => row[j]! > 0));
@@ -124,7 +126,7 @@ function withoutEmpty({ rows, columns, counts, notes }: Table): Table {
     ...rows.filter((_, i) => !keptRows.includes(i)),
     ...columns.filter((_, j) => !keptColumns.includes(j)),
   ];
-  const text = `Nothing was counted of ${empty.slice(0, 5).join(', ')}: left out.`;
+  const text = `No counts for ${listed(empty.slice(0, 5))}; left out.`;
   return {
     rows: keptRows.map((i) => rows[i]!),
     columns: keptColumns.map((j) => columns[j]!),
@@ -183,8 +185,8 @@ function worked(
       { ...head, notes: [...head.notes, ...notes] },
       { alpha, confidence: 1 - alpha, alternative: 'two-sided' },
       {
-        null: `${name} is spread alike in ${rows.length} groups`,
-        sought: `${name} is spread differently in ${rows.length} groups`,
+        null: `the proportions of ${name} are the same in the ${rows.length} groups`,
+        sought: `the proportions of ${name} differ between the ${rows.length} groups`,
         ...{ method, as: 'ratio', symbol: 'χ²', statistic: test.statistic, df: test.df, n, estimate: test.cramersV },
         ...chosenP(method, {
           asymptotic: test.pAsymptotic,
@@ -192,7 +194,7 @@ function worked(
           simulated,
           enough: enoughExpected(test) || n > MOST_SHUFFLED,
         }),
-        measured: `of ${groupThousands(n)} counted, ${labels[far]} has ${groupThousands(observed)} where ${toldExpected(expected)} are expected, the farthest off; Cramér’s V is ${formatFigure(test.cramersV, 'statistic')}`,
+        measured: `Largest difference: ${labels[far]}, ${groupThousands(observed)} observed and ${toldExpected(expected)} expected (${plural(n, 'count')}). Cramér’s V = ${formatFigure(test.cramersV, 'statistic')}`,
         ...missed,
         assumptions: [expectedLine(test)],
         law: lawOfChiSquare(test.statistic, test.df, alpha),
@@ -206,7 +208,7 @@ function worked(
             name: 'Cramér’s V',
             value: test.cramersV,
             as: 'ratio',
-            meaning: 'How strongly the two hang together: 0 not at all, 1 wholly.',
+            meaning: 'Strength of the association: 0 none, 1 complete.',
             formula: '√(χ²/(n·(k − 1))), k the fewer of rows and columns (Cramér 1946)',
           },
           ...pExtras(test.pAsymptotic, exact, simulated, alpha),
@@ -215,17 +217,17 @@ function worked(
     );
 }
 
-/** Are labels spread alike in all groups. */
+/** Do the proportions of labels differ between groups. */
 export const tableClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'table-claim',
   version: 2,
-  name: 'Claim on a table',
-  title: 'are labels spread alike in all groups (χ², Fisher exact, simulated)',
+  name: 'Two-way table',
+  title: 'do the proportions of labels differ between groups (χ², Fisher’s exact test, permutation)',
   needsReadings: false,
   takesLabels: true,
   request,
   method: [...TABLE_CLAIM, ' ', ...TABLE_METHOD],
-  subject: ({ column, split, table }) => (table ? 'what the typed table counts' : subjectWords({ column, split })),
+  subject: ({ column, split, table }) => (table ? 'the typed table' : subjectWords({ column, split })),
   resolve: (settings) => ({ ...settings, replicates: settings.replicates ?? 10_000 }),
   *run(asked, sample) {
     const settings = this.resolve(asked, sample);
@@ -234,19 +236,22 @@ export const tableClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     const table = withoutEmpty(found);
     const { rows, columns, counts } = table;
     if (rows.length < 2 || columns.length < 2)
-      return unavailable(sample, 'A table has two rows and two columns at least in which something was counted.');
+      return unavailable(sample, 'The table needs at least 2 rows and 2 columns with counts above 0.');
     if (rows.length > MOST_CELLS || columns.length > MOST_CELLS || rows.length * columns.length > 10 * MOST_CELLS)
-      return unavailable(sample, `A table of ${rows.length} × ${columns.length} is too large to be looked at here.`);
+      return unavailable(sample, `A table of ${rows.length} × ${columns.length} is too large for this test.`);
     const n = sum(counts.map(sum));
     const square = rows.length === 2 && columns.length === 2;
     const { method } = settings;
     if (method === 'exact' && !square)
-      return unavailable(sample, 'Only tables of two by two are counted out: let p be simulated.');
+      return unavailable(sample, 'The exact test is available for 2 × 2 tables only. Choose simulation.');
     if (method === 'simulated' && n > MOST_SHUFFLED)
-      return unavailable(sample, 'So many counts need no simulation: read p off the curve of χ².');
+      return unavailable(
+        sample,
+        'There are too many counts to simulate. Choose the χ² distribution; it is accurate here.',
+      );
     const exact =
       square && method !== 'chi-square' && method !== 'simulated' ? fisherP(counts as never, 'two-sided') : null;
-    const name = settings.table ? 'what was counted' : sample.name;
+    const name = settings.table ? 'the typed table' : sample.name;
     const head = settings.table ? typedHead(n) : headOf(sample);
     const result = worked(table, settings, name, head, exact);
     const test = tableIndependence(counts);

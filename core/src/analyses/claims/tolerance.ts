@@ -3,6 +3,7 @@ import { confidenceOfExtremes, oneSidedFactor, twoSidedFactor } from '../../clai
 import { leastReadings } from '../../claims/noticing.js';
 import { power } from '../../numeric/elementary.js';
 import { formatFigure, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import type { Note } from '../../readings/note.js';
 import { bracketedRoot } from '../../numeric/bracketed-root.js';
 import { defineAnalysis, type Piece, type SentencePart } from '../../road/analysis.js';
@@ -18,16 +19,16 @@ import { toldFigure, type Scale } from '../../road/told.js';
 
 const method = choice(
   'method',
-  'how the limits are found',
+  'method for the limits',
   [
-    { value: 'normal', text: 'mean and sd of a normal' },
-    { value: 'extremes', text: 'the least and the greatest reading' },
+    { value: 'normal', text: 'the normal distribution' },
+    { value: 'extremes', text: 'minimum and maximum (no distribution assumed)' },
   ],
   'normal',
 );
 const side = choice(
   'side',
-  'which limits',
+  'limits to calculate',
   [
     { value: 'both', text: 'two limits' },
     { value: 'lower', text: 'a lower limit' },
@@ -35,14 +36,14 @@ const side = choice(
   ],
   'both',
 );
-const SHARE = 'The share lies between 50 % and 99.999 %; 0.99 means 99 %.';
+const SHARE = 'The proportion must lie between 50 % and 99.999 %; 0.99 means 99 %.';
 const share = {
   schema: z.number(SHARE).min(0.5, SHARE).max(0.99999, SHARE).default(0.99),
-  field: { field: 'share', label: 'share of the population', type: 'percent', min: 0.5, max: 0.99999 },
+  field: { field: 'share', label: 'proportion of the population', type: 'percent', min: 0.5, max: 0.99999 },
 } as const;
-const ofLimits = anyConfidence('confidence of the limits');
-const lower = number('lower', 'lower limit allowed', {}, 'none');
-const upper = number('upper', 'upper limit allowed', {}, 'none');
+const ofLimits = anyConfidence('confidence level of the limits');
+const lower = number('lower', 'lower specification limit', {}, 'none');
+const upper = number('upper', 'upper specification limit', {}, 'none');
 
 const request = z
   .strictObject({
@@ -61,20 +62,20 @@ type Request = z.infer<typeof request>;
 
 export const TOLERANCE_CLAIM: readonly SentencePart[] = [
   share.field,
-  ' of all that ',
+  ' of the population of ',
   { subject: true },
-  ' is a sample of is claimed to lie within ',
+  ' is claimed to lie within the limits ',
   lower.field,
   ' and ',
   upper.field,
   '.',
 ];
 export const TOLERANCE_METHOD: readonly SentencePart[] = [
-  'Limits that hold that share, by ',
+  'Tolerance limits for this proportion from ',
   method.field,
   ', ',
   side.field,
-  ', with a confidence of ',
+  ', confidence level ',
   ofLimits.field,
   '.',
 ];
@@ -155,35 +156,35 @@ function toleranceFinding(result: ToleranceResult): Piece[] {
   const scale: Scale = { ...result, as: 'reading' };
   const sure = reached === null || reached >= confidence;
   const lead: Piece[] = [
-    { text: `With a confidence of ${formatPercentOf(sure ? confidence : reached)} ` },
+    { text: `With ${formatPercentOf(sure ? confidence : reached)} confidence, ` },
     {
-      text: `${formatPercentOf(held)} of all ${name} lies ${limitWords(limits, scale)}`,
+      text: `at least ${formatPercentOf(held)} of the population of ${name} lies ${limitWords(limits, scale)}`,
       strong: true,
       code: 'interval',
     },
-    { text: sure ? '.' : `: less than the ${formatPercentOf(confidence)} asked for.` },
+    { text: sure ? '.' : `. The confidence level asked for is ${formatPercentOf(confidence)}.` },
   ];
   if (within === null) return lead;
   if (within && sure)
     return [
       ...lead,
-      { text: ' That is ' },
-      { text: 'within what is allowed', strong: true, code: 'evidence' },
-      { text: ': the claim is shown.' },
+      { text: ' These limits are ' },
+      { text: 'within the specification', strong: true, code: 'evidence' },
+      { text: ': the claim is supported.' },
     ];
   return [
     ...lead,
-    { text: ' That so much lies within what is allowed is ' },
-    { text: 'not shown', strong: true, code: 'no-evidence' },
-    { text: '.' },
+    { text: ' There is ' },
+    { text: 'not enough evidence', strong: true, code: 'no-evidence' },
+    { text: ' that this proportion lies within the specification.' },
   ];
 }
 
 function toleranceNotes({ confidence, reached, needed, held, n, method: by, share: wanted }: ToleranceResult): Note[] {
   const notes = confidenceNote(confidence);
   if (by === 'extremes' && reached !== null && reached < confidence) {
-    const ask = needed === null ? 'more than a million readings' : `${groupThousands(needed)} readings`;
-    const text = `The extremes of ${groupThousands(n)} readings hold ${formatPercentOf(held!)} with the confidence asked for; for ${formatPercentOf(wanted)} it takes ${ask}.`;
+    const ask = needed === null ? 'more than 1 000 000 readings' : `${groupThousands(needed)} readings`;
+    const text = `The minimum and maximum of ${plural(n, 'reading')} enclose only ${formatPercentOf(held!)} of the population at ${formatPercentOf(confidence)} confidence. For ${formatPercentOf(wanted)}, ${ask} are needed.`;
     notes.push({ code: 'extremes-too-few', text });
   }
   return notes;
@@ -198,50 +199,50 @@ export function toleranceFigures(result: ToleranceResult): FoundFigure[] {
   const told = (value: number | null, kind: 'location' | 'spread' = 'location') =>
     value === null ? null : toldFigure(value, scale, kind);
   return [
-    ...row('n', 'readings', 'How many the limits are found from.', 'n', groupThousands(n)),
+    ...row('n', 'readings', 'The number of readings.', 'n', groupThousands(n)),
     ...row(
       'lower',
       'lower limit',
-      'Above it lies the share, with the confidence.',
-      factor === null ? 'the least reading' : 'mean − factor·s',
+      'The proportion lies above it, at this confidence level.',
+      factor === null ? 'the minimum' : 'mean − factor·s',
       told(limits.lower),
     ),
     ...row(
       'upper',
       'upper limit',
-      'Below it lies the share, with the confidence.',
-      factor === null ? 'the greatest reading' : 'mean + factor·s',
+      'The proportion lies below it, at this confidence level.',
+      factor === null ? 'the maximum' : 'mean + factor·s',
       told(limits.upper),
     ),
     ...row(
       'factor',
       'factor',
-      'How many sd the limits lie from the mean.',
-      'Wald and Wolfowitz (1946), Odeh (1978); one limit by the noncentral t (Owen 1963)',
+      'The distance of the limits from the mean, in standard deviations.',
+      'Wald and Wolfowitz (1946), Odeh (1978); one limit from the noncentral t distribution (Owen 1963)',
       factor === null ? null : formatFigure(factor, 'statistic'),
     ),
-    ...row('mean', 'mean', 'The centre of the readings.', 'Σx/n', told(mean)),
-    ...row('sd', 'sd', 'Their spread, divisor n − 1.', '√(Σ(x − mean)²/(n − 1))', told(sd, 'spread')),
+    ...row('mean', 'mean', 'The mean of the readings.', 'Σx/n', told(mean)),
+    ...row('sd', 'SD', 'Their standard deviation, divisor n − 1.', '√(Σ(x − mean)²/(n − 1))', told(sd, 'spread')),
     ...row(
       'reached',
       'confidence reached',
-      'How sure it is that the extremes hold the share.',
+      'The confidence with which minimum and maximum enclose the proportion.',
       'Wilks (1941)',
       reached === null ? null : formatPercentOf(reached),
     ),
     ...row(
       'held',
-      'share held',
-      'The share that the extremes hold with the confidence asked for.',
+      'proportion enclosed',
+      'The proportion that minimum and maximum enclose at the confidence level asked for.',
       'Wilks (1941)',
       held === null ? null : formatPercentOf(held),
     ),
     ...row(
       'needed',
       'readings needed',
-      'The least n whose extremes hold the share with the confidence.',
+      'The smallest sample size whose minimum and maximum enclose the proportion at this confidence level.',
       'Wilks (1941)',
-      held === null ? null : needed === null ? 'more than a million' : groupThousands(needed),
+      held === null ? null : needed === null ? 'more than 1 000 000' : groupThousands(needed),
     ),
   ];
 }
@@ -257,7 +258,7 @@ export const toleranceTable = ({
   factor,
   limits,
 }: ToleranceResult): (string | number)[][] => [
-  ['of', 'n', 'mean', 'sd', 'share', 'confidence', 'factor', 'lower limit', 'upper limit'],
+  ['column', 'n', 'mean', 'SD', 'proportion', 'confidence level', 'factor', 'lower limit', 'upper limit'],
   [name, n, mean, sd ?? '', held, confidence, factor ?? '', limits.lower ?? '', limits.upper ?? ''],
 ];
 
@@ -265,8 +266,8 @@ export const toleranceTable = ({
 export const toleranceAnalysis = defineAnalysis<Request, ToleranceResult>({
   id: 'tolerance',
   version: 1,
-  name: 'Tolerance limits',
-  title: 'limits that hold a share of the population with a confidence (normal; the extremes)',
+  name: 'Tolerance interval',
+  title: 'limits that contain a stated proportion of the population (normal, or minimum and maximum)',
   needsReadings: false,
   request,
   method: [...TOLERANCE_CLAIM, ' ', ...TOLERANCE_METHOD],
@@ -279,7 +280,13 @@ export const toleranceAnalysis = defineAnalysis<Request, ToleranceResult>({
     const { source, head } = found;
     const { values, name, n, mean, sd, resolution } = source;
     if (!normal && !values)
-      return { available: false, reason: 'The extremes need the readings themselves.', n: 0, missing: 0, setAside: 0 };
+      return {
+        available: false,
+        reason: 'Minimum and maximum need readings, not typed figures.',
+        n: 0,
+        missing: 0,
+        setAside: 0,
+      };
     const { side: of, share: held, confidence, alpha, method: by } = settings;
     const own = normal ? byNormal(source, settings) : byExtremes(source, settings);
     const result: ToleranceResult = {
@@ -293,14 +300,14 @@ export const toleranceAnalysis = defineAnalysis<Request, ToleranceResult>({
               normalityLine([{ name, values, resolution }], {
                 alpha,
                 mean: false,
-                instead: 'the extremes, which ask for no distribution',
+                instead: 'minimum and maximum, which assume no distribution',
               }),
             ]
           : [
               {
                 text: normal
-                  ? 'Normality: not to be told from typed figures, and the limits lean on it.'
-                  : 'The extremes ask for no distribution.',
+                  ? 'Normality: cannot be checked from typed figures, and the limits rely on it.'
+                  : 'Minimum and maximum assume no distribution.',
                 holds: true,
                 instead: '',
               },

@@ -14,7 +14,7 @@ import {
 import type { ClaimDraws } from '../../claims/draws.js';
 import { designOfOne, powerOfT, type TDesign } from '../../claims/power-of-t.js';
 import { studentT } from '../../distributions/families/student-t.js';
-import { formatFigure, formatPercentOf } from '../../numeric/format.js';
+import { formatPercentOf } from '../../numeric/format.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { defineAnalysis, type SentencePart, type Unavailable } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
@@ -36,9 +36,9 @@ const method = choice(
   'method',
   'test of two means',
   [
-    { value: 'welch', text: 'Welch’s t, each with its own spread' },
-    { value: 'pooled', text: 't with one spread for both' },
-    { value: 'paired', text: 't of the pairs' },
+    { value: 'welch', text: 'Welch’s t test (unequal variances)' },
+    { value: 'pooled', text: 'pooled t test (equal variances)' },
+    { value: 'paired', text: 'paired t test' },
   ],
   'welch',
 );
@@ -57,22 +57,22 @@ const request = z
 type Request = z.infer<typeof request>;
 
 export const TWO_MEANS_CLAIM: readonly SentencePart[] = [
-  'The mean of ',
+  'The difference in mean of ',
   { subject: true },
-  ' is claimed to be higher in the first by ',
+  ' is claimed to be ',
   claimed.field,
-  '; evidence is sought that it is ',
+  '; alternative: ',
   twoAlternative.field,
   '.',
 ];
 export const TWO_MEANS_METHOD: readonly SentencePart[] = [
-  'By ',
+  'Test: ',
   method.field,
-  ', with an interval at ',
+  ', confidence interval at ',
   ofInterval.field,
-  '. A difference that matters: ',
+  '. Smallest difference of interest: ',
   noticeable.field,
-  '. Close enough within ±: ',
+  '. Equivalence margin ±: ',
   margin.field,
   '.',
 ];
@@ -97,13 +97,16 @@ function compared(sample: Sample, settings: Request): Compared | Unavailable {
   const { figures, method: by } = settings;
   if (figures) {
     if (by === 'paired')
-      return unavailable(sample, 'Pairs need the readings themselves: their differences are not in two typed figures.');
+      return unavailable(
+        sample,
+        'The paired t test needs readings, because typed figures do not hold the differences of the pairs.',
+      );
     const low = figures.find(({ n }) => n < 2);
     if (low) return unavailable(sample, `n is ${low.n}; a t test needs at least 2 in each group.`);
     const head = typedHead(figures[0].n + figures[1].n);
     return {
-      names: ['the first', 'the second'],
-      of: { name: 'the readings', by: 'what was typed' },
+      names: ['the first sample', 'the second sample'],
+      of: { name: 'the readings', by: 'typed figures' },
       figures,
       samples: null,
       differences: null,
@@ -123,10 +126,7 @@ function compared(sample: Sample, settings: Request): Compared | Unavailable {
   if (typeof pairs === 'string') return unavailable(sample, pairs);
   const { first, second, differences, head } = pairs;
   if (hasNoSpread(differences, magnitudeOf(first, second)))
-    return unavailable(
-      sample,
-      'All differences of the pairs are equal: a t test divides by their spread, and there is none.',
-    );
+    return unavailable(sample, 'All differences of the pairs are equal; a t test needs differences that vary.');
   const samples: [Sample, Sample] = [
     { ...two.a, values: first },
     { ...two.b, values: second },
@@ -139,7 +139,7 @@ function tested({ figures: [a, b], differences }: Compared, by: Request['method'
   return by === 'pooled' ? pooled(a, b, claim) : welch(a, b, claim);
 }
 
-/** The sd that a difference is told in: that of the differences of pairs, else the pooled one. */
+/** The standard deviation for a standardised difference: that of the differences of pairs, else the pooled one. */
 function commonSd({ figures: [a, b], differences }: Compared): number {
   if (differences) return figuresOf(differences).sd;
   return Math.sqrt(((a.n - 1) * a.sd ** 2 + (b.n - 1) * b.sd ** 2) / (a.n + b.n - 2));
@@ -170,21 +170,21 @@ function powerOf(
   const chanceAt = (at: number, d: number) =>
     simulates && at <= MOST_SIMULATED ? simulated(at, signOf(alternative) * d) : byT(at, d);
   return missedBy({
-    ...{ n, chanceAt, named, scale: sd, least: differences ? 2 : 4, per: differences ? 'pairs' : 'readings in all' },
+    ...{ n, chanceAt, named, scale: sd, least: differences ? 2 : 4, per: differences ? 'pairs' : 'readings in total' },
     simulated: simulates,
     approximate: by === 'welch' && !simulates,
   });
 }
 
 function assumptionsOf({ samples, differences }: Compared, { alpha, method: by }: Request): Assumption[] {
-  if (!samples) return [{ text: 'Normality: not to be told from typed figures.', holds: true, instead: '' }];
+  if (!samples) return [{ text: 'Normality: cannot be checked from typed figures.', holds: true, instead: '' }];
   const looked = differences
     ? [{ name: 'the differences', values: differences, resolution: samples[0].resolution }]
     : samples.map(({ name, values, resolution }) => ({ name, values, resolution }));
-  const ranks = differences ? 'signed ranks of the differences' : 'the rank test of two medians';
+  const ranks = differences ? 'the signed rank test of the differences' : 'the Mann–Whitney test of two medians';
   const lines = [normalityLine(looked, { alpha, mean: true, instead: ranks })];
   if (differences) return lines;
-  const instead = by === 'pooled' ? 'Welch’s t' : '';
+  const instead = by === 'pooled' ? 'Welch’s t test' : '';
   const spreads = spreadsLine(
     samples.map(({ values }) => values),
     alpha,
@@ -193,7 +193,7 @@ function assumptionsOf({ samples, differences }: Compared, { alpha, method: by }
   return [
     ...lines,
     ...spreads.map((line) =>
-      by === 'welch' ? { ...line, text: `${line.text} Welch’s t does without.`, holds: true } : line,
+      by === 'welch' ? { ...line, text: `${line.text} Welch’s t test does not need it.`, holds: true } : line,
     ),
   ];
 }
@@ -206,13 +206,11 @@ function groupsOf({ names, figures, samples }: Compared, confidence: number): Cl
   }));
 }
 
-function measuredWords({ names: [a, b], figures }: Compared, difference: number, sd: number, scale: Scale): string {
+function measuredWords({ names: [a, b], figures }: Compared, difference: number, scale: Scale): string {
   const [first, second] = figures.map(({ mean }) => toldFigure(mean, scale));
   const where =
-    difference === 0
-      ? 'just the same'
-      : `${toldDistance(difference, scale)} ${difference > 0 ? 'higher' : 'lower'} in the first (${formatFigure(Math.abs(difference) / sd, 'statistic')} sd)`;
-  return `it is ${first} for ${a} and ${second} for ${b}, ${where}`;
+    difference === 0 ? 'no difference' : `difference ${difference < 0 ? '−' : ''}${toldDistance(difference, scale)}`;
+  return `Mean ${first} (${a}) and ${second} (${b}), ${where}`;
 }
 
 /** Two normals with the spreads that were found, their means the same. */
@@ -233,12 +231,12 @@ function closenessOf(off: number, difference: number, test: TestOfMean, { margin
   return { margin: within, pValue, shown: pValue < alpha, interval };
 }
 
-/** Have two groups the same mean. */
+/** Do the means of two groups differ. */
 export const twoMeansAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'two-means',
   version: 2,
   name: 'Two means',
-  title: 'have two groups, or two columns in pairs, the same mean (Welch, pooled, paired t)',
+  title: 'do the means of two groups or of paired columns differ (Welch, pooled or paired t test)',
   needsReadings: false,
   request,
   method: [...TWO_MEANS_CLAIM, ' ', ...TWO_MEANS_METHOD],
@@ -257,7 +255,9 @@ export const twoMeansAnalysis = defineAnalysis<Request, ClaimResult>({
     if (!(test.standardError > 0))
       return unavailable(
         sample,
-        `Neither ${of.differences ? 'pair differs from another' : 'group has any spread'}: a t test has nothing to go by.`,
+        of.differences
+          ? 'All differences of the pairs are equal; a t test needs differences that vary.'
+          : 'All readings within each group are equal; a t test needs readings that vary.',
       );
     const [a, b] = of.figures;
     const difference = of.differences ? figuresOf(of.differences).mean : a.mean - b.mean;
@@ -265,7 +265,9 @@ export const twoMeansAnalysis = defineAnalysis<Request, ClaimResult>({
     const interval = meanInterval(difference, test, confidence, alternative);
     const law = studentT.of({ df: test.df!, location: 0, scale: 1 });
     return claimResult(of.head, settings, {
-      ...twoWords('the mean', of.of, of.names, alternative, claim === 0 ? '' : toldClaim(claim, scale)),
+      ...twoWords('the mean', of.of, of.names, alternative, {
+        difference: claim === 0 ? '' : toldClaim(claim, scale),
+      }),
       ...{
         method: by,
         claimed: claim,
@@ -276,12 +278,12 @@ export const twoMeansAnalysis = defineAnalysis<Request, ClaimResult>({
       ...{ symbol: 't', statistic: test.statistic, df: test.df, pValue: pOfTails(test.tails, alternative) },
       pMethod: by === 'welch' ? 'asymptotic' : 'exact',
       ...{ interval, intervalOf: 'the difference' },
-      measured: `${measuredWords(of, difference, sd, scale)}; ${formatPercentOf(confidence)} interval of the difference ${toldInterval(interval, scale, 'difference')}`,
+      measured: `${measuredWords(of, difference, scale)}, ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale, 'difference')}`,
       ...powerOf(of, test, sd, settings),
       closeness: closenessOf(difference - claim, difference, test, settings),
       assumptions: assumptionsOf(of, settings),
       law: curveOf(law, {
-        name: `t on ${freedomWords(test.df!)}`,
+        name: `t distribution with ${freedomWords(test.df!)}`,
         axis: 't',
         statistic: test.statistic,
         alternative,

@@ -22,6 +22,7 @@ import {
 import { medianOfSorted } from '../../describe/quantiles.js';
 import { normal } from '../../distributions/families/normal.js';
 import { formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import { centralMoments } from '../../numeric/sums.js';
 import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
@@ -44,8 +45,8 @@ const method = choice(
   'method',
   'test of two medians',
   [
-    { value: 'mann-whitney', text: 'ranks of both together' },
-    { value: 'signed-rank', text: 'signed ranks of the pairs' },
+    { value: 'mann-whitney', text: 'Mann–Whitney test' },
+    { value: 'signed-rank', text: 'signed rank test of the pairs' },
   ],
   'mann-whitney',
 );
@@ -55,16 +56,16 @@ type Request = z.infer<typeof request>;
 export const TWO_MEDIANS_CLAIM: readonly SentencePart[] = [
   'The median of ',
   { subject: true },
-  ' is claimed to be the same; evidence is sought that it is ',
+  ' is claimed to be the same; alternative: ',
   twoAlternative.field,
   '.',
 ];
 export const TWO_MEDIANS_METHOD: readonly SentencePart[] = [
-  'By ',
+  'Test: ',
   method.field,
-  ', with an interval of the shift at ',
+  ', confidence interval of the shift at ',
   ofInterval.field,
-  '. A shift that matters: ',
+  '. Smallest shift of interest: ',
   noticeable.field,
   '.',
 ];
@@ -100,7 +101,7 @@ function byRanks({ a, b, head }: Two, { alternative, confidence, alpha }: Reques
     interval: measured ? shiftInterval(x, y, confidence, alternative) : null,
     head: { ...head, n: m + n, notes: head.notes.filter(({ code }) => code !== 'beyond-limit') },
     law: {
-      name: `U of ${groupThousands(m)} and ${groupThousands(n)}, near a normal`,
+      name: `U of ${groupThousands(m)} and ${groupThousands(n)} readings (normal approximation)`,
       mean: (m * n) / 2,
       sd: Math.sqrt((m * n * (m + n + 1)) / 12),
     },
@@ -146,7 +147,7 @@ function bySignedRanks(two: Two, { alternative, confidence, alpha }: Request): T
       n === 0
         ? null
         : {
-            name: `signed rank sums of ${groupThousands(n)}, near a normal`,
+            name: `signed rank sums of ${plural(n, 'pair')} (normal approximation)`,
             mean: (n * (n + 1)) / 4,
             sd: Math.sqrt((n * (n + 1) * (2 * n + 1)) / 24),
           },
@@ -156,7 +157,7 @@ function bySignedRanks(two: Two, { alternative, confidence, alpha }: Request): T
 
 const medianOf = (values: Float64Array) => medianOfSorted(values.slice().sort());
 
-/** The sd within the two groups, or of the differences of pairs: what a shift is told in for the power. */
+/** The sd within the two groups, or of the differences of pairs: the unit of a shift for the power. */
 function sdWithin(values: readonly Float64Array[], pairs: boolean): number {
   const within = pairs ? [values[0]!.map((x, i) => x - values[1]![i]!)] : values;
   const all = within.map((group) => centralMoments(group));
@@ -172,7 +173,9 @@ const groupsOf = ({ a, b }: Two, values: readonly Float64Array[]): ClaimGroup[] 
 
 function lawOf({ law, statistic, tails }: Tested, { alternative, alpha }: Request): LawPicture | null {
   if (!law || !(law.sd > 0)) return null;
-  const axis = law.name.startsWith('U') ? 'pairs with the first above the second' : 'sum of the ranks above 0';
+  const axis = law.name.startsWith('U')
+    ? 'pairs in which the first is larger'
+    : 'sum of the ranks of positive differences';
   return {
     ...curveOf(normal.of({ mean: law.mean, sd: law.sd }), { name: law.name, axis, statistic, alternative, alpha }),
     p: pOfTails(tails, alternative),
@@ -180,7 +183,7 @@ function lawOf({ law, statistic, tails }: Tested, { alternative, alpha }: Reques
 }
 
 const SYMMETRY: Assumption = {
-  text: 'Signed ranks ask that the differences lie alike on both sides of their median.',
+  text: 'Symmetry: the signed rank test assumes that the differences are symmetric about their median.',
   holds: true,
   instead: '',
 };
@@ -188,11 +191,11 @@ const SYMMETRY: Assumption = {
 const aboveExtra = ({ statistic, values: [a, b] }: Tested): ClaimExtra => ({
   ...{
     key: 'above',
-    name: 'first above second',
+    name: 'probability first > second',
     value: formatPercentOf(statistic / (a.length * b.length)),
     as: 'share',
   },
-  meaning: 'How often a reading of the first lies above one of the second, ties half.',
+  meaning: 'The probability that a reading of the first group is larger than one of the second; ties count half.',
   formula: 'U/(n₁·n₂)',
 });
 
@@ -204,17 +207,17 @@ function measuredWords(
   const scale: Scale = { ...head, as: 'reading' };
   const [first, second] = values.map((group) => toldFigure(medianOf(group), scale));
   const size = toldDistance(shift, scale);
-  const where = shift === 0 ? 'not shifted' : `shifted by ${size} ${shift > 0 ? 'upwards' : 'downwards'} in the first`;
-  const told = `it is ${first} for ${names[0]} and ${second} for ${names[1]}, ${where}`;
+  const where = shift === 0 ? 'no shift' : `shift ${shift < 0 ? '−' : ''}${size}`;
+  const told = `Median ${first} (${names[0]}) and ${second} (${names[1]}), ${where}`;
   if (!interval) return told;
-  return `${told}; ${formatPercentOf(confidence)} interval of the shift ${toldInterval(interval, scale, 'difference')}`;
+  return `${told}, ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale, 'difference')}`;
 }
 
 function missedOf({ n, interval, power }: Tested, sd: number, { alternative, noticeable: named, method: by }: Request) {
   if (!(sd > 0) || !interval) return {};
   const chanceAt = (at: number, d: number) => power(at, (signOf(alternative) * d) / sd);
   const how = { simulated: n <= MOST_SIMULATED, approximate: n > MOST_SIMULATED };
-  const per = by === 'mann-whitney' ? 'readings in all' : 'pairs';
+  const per = by === 'mann-whitney' ? 'readings in total' : 'pairs';
   return missedBy({ n, chanceAt, named, scale: sd, least: 2, per, of: 'a shift of', ...how });
 }
 
@@ -228,12 +231,12 @@ function drawsOf({ n, values: [a, b] }: Tested, ranks: boolean): ClaimDraws | nu
   return { of: 'signs', ranks: Array.from(ranksOfDistances(differences, 0)) };
 }
 
-/** Have two groups the same median: is one of them shifted. */
+/** Do the medians of two groups differ: is one shifted. */
 export const twoMediansAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'two-medians',
   version: 2,
   name: 'Two medians',
-  title: 'is one of two groups shifted against the other (Mann–Whitney; signed ranks of pairs)',
+  title: 'do the medians of two groups or of paired columns differ (Mann–Whitney; signed rank test)',
   request,
   method: [...TWO_MEDIANS_CLAIM, ' ', ...TWO_MEDIANS_METHOD],
   subject: twoSubject,
@@ -261,7 +264,11 @@ export const twoMediansAnalysis = defineAnalysis<Request, ClaimResult>({
       measured: measuredWords(tested, names, settings.confidence),
       ...missedOf(tested, sd, settings),
       assumptions: ranks
-        ? spreadsLine(values, alpha, 'the claim is then that neither tends to be greater, and not one of medians')
+        ? spreadsLine(
+            values,
+            alpha,
+            'reading the result as “neither group tends to be larger”, not as a statement on medians',
+          )
         : [SYMMETRY],
       law: lawOf(tested, settings),
       draws: drawsOf(tested, ranks),

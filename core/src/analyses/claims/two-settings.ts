@@ -7,8 +7,8 @@ import { z } from 'zod';
 /** In which direction two groups differ. */
 export const twoAlternative = alternativeOf({
   'two-sided': 'different',
-  less: 'less in the first',
-  greater: 'more in the first',
+  less: 'lower in the first',
+  greater: 'higher in the first',
 });
 
 /** What every claim about two groups is asked with: two levels of a label column, or two columns. */
@@ -16,7 +16,7 @@ export const twoBasis = {
   ...claimBasis,
   alternative: twoAlternative.schema,
   split: columnSetting.optional(),
-  beside: z.array(columnSetting).min(1).max(11, 'At most 12 columns stand side by side.').optional(),
+  beside: z.array(columnSetting).min(1).max(11, 'At most 12 columns can be compared.').optional(),
   first: partName,
   second: partName,
 };
@@ -33,30 +33,34 @@ export function twoSubject({ column, split, first = 'one', second = 'another' }:
   return split === undefined ? `${first} and ${second}` : `${column} in ${first} and ${second}`;
 }
 
-/** In words, a claim that a figure of two groups is the same, or so much higher in the first, and what is sought against it. */
+/** In words, a claim that a figure of two groups is the same, or differs by so much, and its alternative. */
 export function twoWords(
   figure: string,
   { name, by }: { name: string; by: string | null },
   [a, b]: readonly [string, string],
   alternative: Alternative,
-  higherBy = '',
+  { what = '', difference = '' }: { what?: string; difference?: string } = {},
 ) {
-  const of = by === null ? figure : `${figure} of ${name}`;
-  const [first, second] = by === null ? [`of ${a}`, `of ${b}`] : [`in ${a}`, `in ${b}`];
-  const where = by === null ? `of ${a} and ${b}` : `in ${a} and ${b}`;
-  if (higherBy) {
-    const claim = `${of} is higher ${first} than ${second} by ${higherBy}`;
-    const sought = {
-      'two-sided': 'by another amount',
-      less: `by less than ${higherBy}, or not`,
-      greater: `by more than ${higherBy}`,
-    };
-    return { null: claim, sought: `${of} is higher ${first} than ${second} ${sought[alternative]}` };
+  const beyond = what === '' ? '' : ` ${what}`;
+  if (difference) {
+    const of =
+      by === null
+        ? `the difference between ${figure} of ${a} and of ${b}`
+        : `the difference in ${figure.replace(/^the /, '')} of ${name} (${a} − ${b})`;
+    const sought = { 'two-sided': 'is not', less: 'is less than', greater: 'is greater than' }[alternative];
+    return { null: `${of} is ${difference}`, sought: `${of} ${sought} ${difference}` };
   }
+  const [of, other] =
+    by === null ? [`${figure} of ${a}${beyond}`, `that of ${b}`] : [`${figure} of ${name}${beyond}`, ''];
+  if (by === null)
+    return {
+      null: `${of} equals ${other}`,
+      sought: `${of} ${{ 'two-sided': 'differs from', less: 'is lower than', greater: 'is higher than' }[alternative]} ${other}`,
+    };
   const sought = {
-    'two-sided': `${of} differs between ${a} and ${b}`,
-    less: `${of} is lower ${first} than ${second}`,
-    greater: `${of} is higher ${first} than ${second}`,
+    'two-sided': `differs between ${a} and ${b}`,
+    less: `is lower in ${a} than in ${b}`,
+    greater: `is higher in ${a} than in ${b}`,
   }[alternative];
-  return { null: `${of} is the same ${where}`, sought };
+  return { null: `${of} is the same in ${a} and ${b}`, sought: `${of} ${sought}` };
 }

@@ -23,9 +23,9 @@ import { noticeableShare, ofResolved, shareBasis, SHARE_PARTS } from './share-se
 import { countedOf } from './share-source.js';
 import { twoAlternative, twoBasis, twoSubject, twoWords } from './two-settings.js';
 
-const COUNT = 'The count is a whole number from 0 on.';
+const COUNT = 'The count must be a whole number of at least 0.';
 const typed = z.strictObject({ count: z.int(COUNT).min(0, COUNT), n: typedN }).refine(({ count, n }) => count <= n, {
-  message: 'The count is more than n: are the two the other way round?',
+  message: 'The count is larger than n. Check whether the two are swapped.',
   path: ['count'],
 });
 
@@ -40,18 +40,18 @@ const request = z
 type Request = z.infer<typeof request>;
 
 export const TWO_SHARES_CLAIM: readonly SentencePart[] = [
-  'The share of ',
+  'The proportion of ',
   { subject: true },
   ' ',
   ...SHARE_PARTS,
-  ' is claimed to be the same; evidence is sought that it is ',
+  ' is claimed to be the same; alternative: ',
   twoAlternative.field,
   '.',
 ];
 export const TWO_SHARES_METHOD: readonly SentencePart[] = [
-  'By Fisher’s exact test, with an interval of the difference at ',
+  'Fisher’s exact test, confidence interval of the difference at ',
   ofInterval.field,
-  '. A difference that matters: ',
+  '. Smallest difference of interest: ',
   noticeableShare.field,
   '.',
 ];
@@ -72,18 +72,20 @@ interface Compared {
 function compared(sample: Sample, settings: Request): Compared | string {
   const { figures, column } = settings;
   if (figures) {
-    const two = figures.map((one, i) => ({ ...one, name: i === 0 ? 'the first' : 'the second' })) as [Share, Share];
+    const two = figures.map((one, i) => ({ ...one, name: i === 0 ? 'the first sample' : 'the second sample' })) as [
+      Share,
+      Share,
+    ];
     return {
       two,
-      of: { name: 'what was counted', by: 'what was typed' },
+      of: { name: 'the typed counts', by: 'typed figures' },
       what: '',
       head: typedHead(two[0].n + two[1].n),
     };
   }
-  if (column === undefined || !sample.groups)
-    return 'Two groups are two levels of a label column, or two columns: name what to split by, or the column beside.';
+  if (column === undefined || !sample.groups) return 'Choose a label column to split by, or a second column.';
   if (settings.of === 'counts' && sample.groups.by === null)
-    return 'Columns side by side are two groups here; the trials of each count are the same for all: say how many.';
+    return 'For two columns of counts the number of trials must be the same for all. Enter it.';
   const parts = twoOf(sample, settings);
   if (typeof parts === 'string') return parts;
   const shares: Share[] = [];
@@ -119,7 +121,7 @@ function lawOf([a, b]: [Share, Share], { alternative: of, alpha }: Request): Law
     of === 'less' ? k <= a.count : of === 'greater' ? k >= a.count : law.density(k) <= limit;
   return columnsOf(law, {
     ...{
-      name: `counts in ${a.name}, both totals given`,
+      name: `hypergeometric distribution of the count in ${a.name}`,
       axis: `count in ${a.name}`,
       statistic: a.count,
       alternative: of,
@@ -147,8 +149,8 @@ const ratioExtra = (key: string, name: string, meaning: string, formula: string,
         {
           key: `${key}-interval`,
           name: `interval of the ${name}`,
-          meaning: 'Where the true ratio lies, with this confidence.',
-          formula: 'its logarithm is nearly normal',
+          meaning: 'The range that contains the true ratio, at this confidence level.',
+          formula: 'normal approximation of its logarithm',
           value: ratio.interval,
           as: 'ratio',
         },
@@ -159,24 +161,24 @@ function extrasOf([a, b]: [Share, Share], confidence: number): ClaimExtra[] {
   return [
     {
       key: 'newcombe',
-      name: 'interval of Newcombe',
+      name: 'Newcombe interval',
       value: newcombe(a, b, confidence),
       as: 'share',
       meaning:
-        'The difference again, by Wilson’s intervals of the two proportions: shorter, but it may disagree with the test.',
+        'Interval of the difference from the Wilson intervals of the two proportions. It is shorter, but may disagree with the test.',
       formula: 'Newcombe (1998), method 10',
     },
     ...ratioExtra(
       'risk-ratio',
-      'ratio of the shares',
-      'The share of the first over that of the second.',
+      'ratio of the proportions',
+      'The proportion in the first group divided by that in the second.',
       'p₁/p₂ (Katz and others 1978)',
       riskRatio(a, b, confidence),
     ),
     ...ratioExtra(
       'odds-ratio',
-      'ratio of the odds',
-      'The odds of the first over those of the second.',
+      'odds ratio',
+      'The odds in the first group divided by those in the second.',
       'p₁(1 − p₂)/(p₂(1 − p₁)) (Woolf 1955)',
       oddsRatio(a, b, confidence),
     ),
@@ -205,19 +207,19 @@ function powerOf([a, b]: [Share, Share], { alpha, alternative, noticeable: named
     scale: most / 16,
     most,
     least: 2,
-    per: 'in all',
+    per: 'in total',
     simulated: summed,
     followed: summed ? 24 : 0,
     approximate: !summed,
   });
 }
 
-/** Have two groups the same share. */
+/** Do the proportions of two groups differ. */
 export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'two-shares',
   version: 2,
-  name: 'Two shares',
-  title: 'have two groups the same share (Fisher exact; exact interval of the difference, ratios)',
+  name: 'Two proportions',
+  title: 'do the proportions of two groups differ (Fisher’s exact test; exact interval of the difference, ratios)',
   needsReadings: false,
   takesLabels: true,
   request,
@@ -237,17 +239,17 @@ export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
     if (typeof found === 'string') return unavailable(sample, found);
     const { two, of, what, head } = found;
     const [a, b] = two;
-    if (head.n > 1e9) return unavailable(sample, 'More than 10⁹ altogether are not counted out here.');
+    if (head.n > 1e9) return unavailable(sample, 'The exact test takes at most 10⁹ in total.');
     const { alternative, confidence } = settings;
     const [p, q] = [a.count / a.n, b.count / b.n];
     const { interval: ends, inverted } = differenceByTest(a, b, confidence, alternative);
     const interval = openEnd(ends, alternative);
     const scale: Scale = { ...head, as: 'share' };
     const told = ({ name, count, n }: Share) =>
-      `${formatPercentOf(count / n, 1 - count / n, 3)} for ${name} (${groupThousands(count)} of ${groupThousands(n)})`;
-    const where = p === q ? 'just the same' : `${toldDistance(p - q, scale)} ${p > q ? 'more' : 'less'} in the first`;
+      `${formatPercentOf(count / n, 1 - count / n, 3)} in ${name} (${groupThousands(count)} of ${groupThousands(n)})`;
+    const where = p === q ? 'no difference' : `difference ${p < q ? '−' : ''}${toldDistance(p - q, scale)}`;
     return claimResult(head, settings, {
-      ...twoWords(what === '' ? 'the share' : `the share ${what}`, of, [a.name, b.name], alternative),
+      ...twoWords('the proportion', of, [a.name, b.name], alternative, { what }),
       ...{ method: 'fisher', as: 'share', claimed: 0, estimate: p - q, difference: p - q },
       ...{ symbol: 'count', statistic: a.count, pMethod: 'exact' },
       pValue: fisherP(
@@ -258,11 +260,11 @@ export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
         alternative,
       ),
       ...{ interval, intervalOf: 'the difference' },
-      measured: `it is ${told(a)} and ${told(b)}, ${where}; ${formatPercentOf(confidence)} interval of the difference ${toldInterval(interval, scale, 'difference')}${inverted ? '' : ' (Newcombe)'}`,
+      measured: `Observed ${told(a)} and ${told(b)}, ${where}; ${formatPercentOf(confidence)} confidence interval of the difference ${toldInterval(interval, scale, 'difference')}${inverted ? '' : ' (Newcombe)'}`,
       ...powerOf(two, settings),
       assumptions: [
         {
-          text: 'Fisher’s test asks only that one reading does not change the chance of the next.',
+          text: 'Independent readings: Fisher’s exact test assumes nothing else.',
           holds: true,
           instead: '',
         },

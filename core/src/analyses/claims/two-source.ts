@@ -1,6 +1,6 @@
 import type { Sample } from '../../readings/sample.js';
 import type { Note, Unavailable } from '../../road/analysis.js';
-import { groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import { whyCensored } from '../../road/beyond-limits.js';
 import { leftOutNotes, unavailable, whyNotEven } from '../../road/cautions.js';
 import { pairsOf } from '../../road/pairs.js';
@@ -31,10 +31,7 @@ export function twoSource(
   { least, purpose, censored = false }: { least: number; purpose: string; censored?: boolean },
 ): Two | Unavailable {
   if (asked.column === undefined || !sample.groups)
-    return unavailable(
-      sample,
-      'Two groups are two levels of a label column, or two columns: name what to split by, or the column beside.',
-    );
+    return unavailable(sample, 'Choose a label column to split by, or a second column.');
   const found = twoOf(sample, asked);
   if (typeof found === 'string') return unavailable(sample, found);
   const [a, b] = found;
@@ -59,7 +56,7 @@ export function twoSource(
               ...notes,
               {
                 code: 'units-differ',
-                text: `${a.name} is in ${a.unit || 'no unit'}, ${b.name} in ${b.unit || 'no unit'}: their numbers are compared as they stand.`,
+                text: `The units differ: ${a.name} is in ${a.unit || 'no unit'}, ${b.name} in ${b.unit || 'no unit'}. The numbers are compared without conversion.`,
               },
             ],
     },
@@ -72,13 +69,13 @@ export function pairSource(
   least: number,
 ): { differences: Float64Array; first: Float64Array; second: Float64Array; head: Head } | string {
   if (of.by !== null)
-    return 'Pairs are two columns whose rows belong together: put the other column beside, in place of a split.';
-  if (a.tallied || b.tallied) return 'Readings counted out from frequencies stand in no pairs.';
+    return 'A paired test needs two columns whose rows belong together. Choose a second column instead of a split.';
+  if (a.tallied || b.tallied) return 'Readings entered as frequencies cannot be paired.';
   const { first, second, without } = pairsOf(a, b);
   const n = first.length;
   if (n < least)
-    return `${a.name} and ${b.name} have ${groupThousands(n)} ${n === 1 ? 'row' : 'rows'} with both readings; at least ${least} are needed.`;
-  const text = `${groupThousands(without)} ${without === 1 ? 'reading has' : 'readings have'} no partner in the same row: left out.`;
+    return `${a.name} and ${b.name} have ${plural(n, 'row')} with both readings; at least ${least} are needed.`;
+  const text = `${plural(without, 'reading has', 'readings have')} no partner in the same row and ${without === 1 ? 'is' : 'are'} left out.`;
   const notes = without ? [...head.notes, { code: 'no-partner', text }] : head.notes;
   return { first, second, differences: first.map((x, i) => x - second[i]!), head: { ...head, n, notes } };
 }

@@ -27,14 +27,14 @@ import { twoSource } from './two-source.js';
 
 const method = choice(
   'method',
-  'test of two spreads',
+  'test of two standard deviations',
   [
     { value: 'brown-forsythe', text: 'Brown–Forsythe' },
-    { value: 'f', text: 'F, for normals' },
+    { value: 'f', text: 'F test (normal distributions)' },
   ],
   'brown-forsythe',
 );
-const noticeable = number('noticeable', 'ratio of the sds that matters', { above: 1 }, 'none named');
+const noticeable = number('noticeable', 'smallest ratio of interest', { above: 1 }, 'not set');
 
 const request = z
   .strictObject({
@@ -47,18 +47,18 @@ const request = z
 type Request = z.infer<typeof request>;
 
 export const TWO_SPREADS_CLAIM: readonly SentencePart[] = [
-  'The spread of ',
+  'The standard deviation of ',
   { subject: true },
-  ' is claimed to be the same; evidence is sought that it is ',
+  ' is claimed to be the same; alternative: ',
   twoAlternative.field,
   '.',
 ];
 export const TWO_SPREADS_METHOD: readonly SentencePart[] = [
-  'By ',
+  'Test: ',
   method.field,
-  ', with an interval at ',
+  ', confidence interval at ',
   ofInterval.field,
-  '. A ratio of the sds that matters: ',
+  '. Smallest ratio of interest: ',
   noticeable.field,
   '.',
 ];
@@ -80,7 +80,7 @@ const sdOf = (values: Float64Array) => {
 function compared(sample: Sample, settings: Request): Compared | Unavailable {
   const { figures, method: by } = settings;
   if (!figures) {
-    const two = twoSource(sample, settings, { least: 2, purpose: 'a test of two spreads' });
+    const two = twoSource(sample, settings, { least: 2, purpose: 'a test of two standard deviations' });
     if ('available' in two) return two;
     const { a, b, of, head } = two;
     return {
@@ -93,12 +93,13 @@ function compared(sample: Sample, settings: Request): Compared | Unavailable {
     };
   }
   if (by !== 'f')
-    return unavailable(sample, 'Brown–Forsythe needs the readings themselves; for typed figures there is F.');
+    return unavailable(sample, 'The Brown–Forsythe test needs readings. For typed figures choose the F test.');
   const [a, b] = figures;
-  if (a.n < 2 || b.n < 2) return unavailable(sample, 'A test of two spreads needs at least 2 in each group.');
+  if (a.n < 2 || b.n < 2)
+    return unavailable(sample, 'A test of two standard deviations needs at least 2 readings in each group.');
   return {
-    names: ['the first', 'the second'],
-    of: { name: 'the readings', by: 'what was typed' },
+    names: ['the first sample', 'the second sample'],
+    of: { name: 'the readings', by: 'typed figures' },
     sizes: [a.n, b.n],
     sds: [a.sd, b.sd],
     samples: null,
@@ -125,7 +126,7 @@ function byDistances(
   ];
   const { statistic, df, pValue } = brownForsythe(samples!.map(({ values }) => values));
   if (!Number.isFinite(statistic))
-    return 'All readings lie equally far from the median of their group: Brown–Forsythe has nothing to go by.';
+    return 'All readings lie at the same distance from the median of their group, so the Brown–Forsythe test cannot be calculated.';
   const half = {
     lower: a.mean < b.mean ? pValue / 2 : 1 - pValue / 2,
     upper: a.mean > b.mean ? pValue / 2 : 1 - pValue / 2,
@@ -134,12 +135,12 @@ function byDistances(
   const interval = a.sd > 0 || b.sd > 0 ? meanInterval(a.mean - b.mean, welch(a, b), confidence, alternative) : null;
   return {
     ...{ symbol: 'F', statistic, df: [...df], pMethod: 'asymptotic' },
-    // What it compares: not the ratio, which is told beside.
+    // What it compares: not the ratio, which is a figure of its own.
     ...{ claimed: 0, estimate: a.mean - b.mean, difference: a.mean - b.mean },
     pValue: alternative === 'two-sided' ? pValue : alternative === 'less' ? half.lower : half.upper,
-    ...{ interval, intervalOf: 'the difference of the mean distances from the medians' },
+    ...{ interval, intervalOf: 'the difference of the mean absolute deviations from the median' },
     law: curveOf(f.of({ df1: df[0], df2: df[1] }), {
-      name: `F on ${df[0]} and ${groupThousands(df[1])} degrees of freedom`,
+      name: `F distribution with ${df[0]} and ${groupThousands(df[1])} degrees of freedom`,
       axis: 'F',
       statistic,
       alternative: 'greater',
@@ -147,7 +148,7 @@ function byDistances(
     }),
     ...(interval
       ? {
-          measured: `${formatPercentOf(confidence)} interval of the difference of the mean distances from the medians ${toldInterval(interval, scale, 'spread')}`,
+          measured: `${formatPercentOf(confidence)} confidence interval of the difference of the mean absolute deviations from the median ${toldInterval(interval, scale, 'spread')}`,
         }
       : {}),
   };
@@ -164,15 +165,15 @@ function byF(
   const interval = openEnd(ends, alternative);
   return {
     ...{ symbol: 'F', statistic, df: [...df], pValue: pOfTails(tails, alternative), pMethod: 'exact' },
-    ...{ interval, intervalOf: 'the ratio of the sds' },
+    ...{ interval, intervalOf: 'the ratio of the standard deviations' },
     law: curveOf(law, {
-      name: `F on ${df[0]} and ${groupThousands(df[1])} degrees of freedom`,
+      name: `F distribution with ${df[0]} and ${groupThousands(df[1])} degrees of freedom`,
       axis: 'F',
       statistic,
       alternative,
       alpha,
     }),
-    measured: `${formatPercentOf(confidence)} interval of the ratio ${toldInterval(interval, { ...head, as: 'ratio' })}`,
+    measured: `${formatPercentOf(confidence)} confidence interval of the ratio ${toldInterval(interval, { ...head, as: 'ratio' })}`,
   };
 }
 
@@ -198,8 +199,8 @@ function powerOf(
     named: named === undefined ? undefined : named - 1,
     scale: 0.5,
     least: 4,
-    per: 'readings in all',
-    of: 'a ratio of the sds of',
+    per: 'readings in total',
+    of: 'a ratio of the standard deviations of',
     simulated: simulated !== null,
     approximate: by !== 'f' && simulated === null,
   });
@@ -217,12 +218,12 @@ function groupsOf({ names, sizes, sds }: Compared, confidence: number): ClaimGro
   }));
 }
 
-/** Have two groups the same spread. */
+/** Do the standard deviations of two groups differ. */
 export const twoSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'two-spreads',
   version: 2,
-  name: 'Two spreads',
-  title: 'have two groups the same spread (Brown–Forsythe, F)',
+  name: 'Two standard deviations',
+  title: 'do the standard deviations of two groups differ (Brown–Forsythe, F test)',
   needsReadings: false,
   request,
   method: [...TWO_SPREADS_CLAIM, ' ', ...TWO_SPREADS_METHOD],
@@ -244,16 +245,16 @@ export const twoSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
     if (!(s > 0) || !(t > 0))
       return unavailable(
         sample,
-        `All readings of ${s > 0 ? names[1] : names[0]} are the same: without any spread there is no ratio.`,
+        `All readings of ${s > 0 ? names[1] : names[0]} are equal, so there is no ratio of standard deviations.`,
       );
     const { method: by, alternative, confidence, alpha } = settings;
     const found = by === 'f' ? byF(of, settings) : byDistances(of, settings);
     if (typeof found === 'string') return unavailable(sample, found);
     const scale: Scale = { ...head, as: 'reading' };
     const ratio = s / t;
-    const told = `the sd is ${toldFigure(s, scale, 'spread')} for ${names[0]} and ${toldFigure(t, scale, 'spread')} for ${names[1]}, ${formatFigure(ratio, 'statistic')} times`;
+    const told = `Standard deviation ${toldFigure(s, scale, 'spread')} (${names[0]}) and ${toldFigure(t, scale, 'spread')} (${names[1]}), ratio ${formatFigure(ratio, 'statistic')}`;
     return claimResult(head, settings, {
-      ...twoWords('the spread', of.of, names, alternative),
+      ...twoWords('the standard deviation', of.of, names, alternative),
       ...{ as: by === 'f' ? 'ratio' : 'reading', claimed: 1, estimate: ratio, difference: ratio - 1, method: by },
       ...found,
       measured: found.measured ? `${told}; ${found.measured}` : told,
@@ -263,15 +264,15 @@ export const twoSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
           ? [
               normalityLine(
                 samples.map(({ name, values, resolution }) => ({ name, values, resolution })),
-                { alpha, mean: false, instead: 'Brown–Forsythe: F leans on normality heavily' },
+                { alpha, mean: false, instead: 'the Brown–Forsythe test; the F test relies strongly on normality' },
               ),
             ]
           : [
               {
                 text:
                   by === 'f'
-                    ? 'Normality: not to be told from typed figures, and F leans on it.'
-                    : 'Brown–Forsythe hardly leans on normality.',
+                    ? 'Normality: cannot be checked from typed figures, and the F test relies on it.'
+                    : 'Normality: the Brown–Forsythe test hardly needs it.',
                 holds: true,
                 instead: '',
               },
@@ -281,10 +282,10 @@ export const twoSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
       extras: [
         {
           key: 'ratio',
-          name: 'ratio of the sds',
+          name: 'ratio of the SDs',
           value: ratio,
           as: 'ratio',
-          meaning: 'The sd of the first over that of the second.',
+          meaning: 'The standard deviation of the first group divided by that of the second.',
           formula: 's₁/s₂',
         },
       ],

@@ -3,13 +3,13 @@ import { readFields, type TypedField, type TypedTexts } from '../../road/typed-t
 const SAMPLE: readonly TypedField[] = [
   { key: 'n', label: 'n', example: '12' },
   { key: 'mean', label: 'mean', example: '8.02' },
-  { key: 'sd', label: 'sd', example: '0.11' },
+  { key: 'sd', label: 'SD', example: '0.11' },
 ];
 const second = (fields: readonly TypedField[]) =>
-  fields.map((field) => ({ ...field, key: `${field.key}2`, label: `${field.label} of the second` }));
+  fields.map((field) => ({ ...field, key: `${field.key}2`, label: `${field.label} of the second sample` }));
 const COUNT: readonly TypedField[] = [
   { key: 'count', label: 'count', example: '3' },
-  { key: 'n', label: 'of n', example: '110' },
+  { key: 'n', label: 'total n', example: '110' },
 ];
 
 /** What is typed for each claim that can do with figures. */
@@ -21,7 +21,7 @@ export const TYPED_FIELDS: Readonly<Record<string, readonly TypedField[]>> = {
   'share-claim': COUNT,
   'rate-claim': [
     { key: 'count', label: 'count', example: '7' },
-    { key: 'exposure', label: 'over an exposure of', example: '48' },
+    { key: 'exposure', label: 'exposure', example: '48' },
   ],
   'two-means': [...SAMPLE, ...second(SAMPLE)],
   'two-spreads': [...SAMPLE, ...second(SAMPLE)],
@@ -29,7 +29,7 @@ export const TYPED_FIELDS: Readonly<Record<string, readonly TypedField[]>> = {
   'counts-claim': [
     { key: 'counts', label: 'counts', example: 'chipped 24, pinholed 12, crazed 9' },
     { key: 'total', label: 'total', example: '45', optional: true },
-    { key: 'shares', label: 'claimed shares in %', example: 'chipped 50, pinholed 30, crazed 20', optional: true },
+    { key: 'shares', label: 'claimed proportions in %', example: 'chipped 50, pinholed 30, crazed 20', optional: true },
   ],
   'table-claim': [
     { key: 'table', label: 'rows of counts', example: '12 5; 3 14' },
@@ -60,7 +60,7 @@ export function readTyped(claim: string, texts: TypedTexts): TypedReading {
   return 'problem' in read ? read : { settings: settingsOf(claim, read.values) };
 }
 
-const SHARES: readonly TypedField[] = [{ key: 'shares', label: 'claimed shares in %', example: '' }];
+const SHARES: readonly TypedField[] = [{ key: 'shares', label: 'claimed proportions in %', example: '' }];
 
 /** Claimed shares in percent, as they are typed for a column of labels. */
 export function readShares(text: string): TypedReading {

@@ -1,6 +1,7 @@
-import { articleOf, distributionName } from '../../distributions/names.js';
+import { distributionName } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import { formatPercentOf, formatValue } from '../../numeric/format.js';
+import { article } from '../../numeric/grammar.js';
 import type { Piece } from '../../road/analysis.js';
 import type { DistributionRequest } from './distribution-request.js';
 import type { DistributionResult } from './distribution-result.js';
@@ -10,7 +11,7 @@ export function distributionSentence(request: DistributionRequest): string {
   const { parameters, moments } = request;
   const { title } = familyByName(request.family);
   const of = moments
-    ? `${articleOf(title)} ${title} distribution with mean ${formatValue(moments.mean)} and ${moments.sd === undefined ? `variance ${formatValue(moments.variance!)}` : `sd ${formatValue(moments.sd)}`}`
+    ? `${article(title)} distribution with mean ${formatValue(moments.mean)} and ${moments.sd === undefined ? `variance ${formatValue(moments.variance!)}` : `sd ${formatValue(moments.sd)}`}`
     : distributionName(request.family, parameters ?? {});
   const beside = request.column === undefined ? '' : ` Beside it the readings of ${request.column}.`;
   return `For ${of}, ${questionWords(request)}${beside}`;

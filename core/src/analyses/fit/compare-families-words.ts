@@ -1,6 +1,6 @@
-import { articleOf } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import { formatFigure, formatP, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { article, listed, plural } from '../../numeric/grammar.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { unreadableNotes } from '../../road/cautions.js';
@@ -15,7 +15,6 @@ import {
   type FittedFamily,
 } from './compare-families-result.js';
 import { briefly, parameterText } from './law-words.js';
-import { listed } from '../../road/listed.js';
 
 const titleOf = ({ family }: Pick<FittedFamily, 'family'>) => familyByName(family).title;
 
@@ -32,21 +31,21 @@ function namesOf(families: readonly ComparedFamily[]): string {
 export function comparedFinding(result: CompareFamiliesResult): Piece[] {
   const { families, n, apart } = result;
   const [best] = families;
-  if (!best) return [{ text: 'None of the families can be fitted to these readings.' }];
+  if (!best) return [{ text: 'None of the distributions can be fitted to these readings.' }];
   const plausible = plausibleOf(result);
-  const of = `of ${families.length} families`;
+  const of = `of ${plural(families.length, 'distribution')}`;
   const simulating = families.some(({ pSimulated, statistic }) => statistic !== null && pSimulated === null);
   const open = simulating ? ' The p-values are being simulated.' : '';
   const weight = (one: ComparedFamily) => formatPercentOf(one.weight, undefined, 2);
   if (plausible.length === 0) {
     const fitting = apart.filter((one) => one.pSimulated !== null && !isRejected(one, rejectionLevel(result.alpha)));
     const but = fitting.length
-      ? ` Of those listed apart, there is no evidence against ${listed(fitting.map((one) => `${articleOf(titleOf(one))} ${titleOf(one)}`))}.`
+      ? ` There is no evidence against ${listed(fitting.map((one) => `${article(titleOf(one))}`))}, which AICc cannot rank.`
       : '';
     return [
-      { text: 'None of the families fits', strong: true, code: 'evidence' },
+      { text: 'None of the distributions fits', strong: true, code: 'evidence' },
       {
-        text: `: A² rejects even those that rank first by AICc (${namesOf(families.slice(0, plausibleCount(families.map((one) => one.weight))))}).${but}`,
+        text: `: the Anderson–Darling test rejects even the best by AICc (${namesOf(families.slice(0, plausibleCount(families.map((one) => one.weight))))}).${but}`,
       },
     ];
   }
@@ -57,7 +56,7 @@ export function comparedFinding(result: CompareFamiliesResult): Piece[] {
       text:
         plausible.length === 1
           ? ` is plausible, ${of} (AICc weight ${weight(plausible[0]!)}).${open}`
-          : ` are plausible, ${of}: ${groupThousands(n)} readings do not tell them apart. The first has an AICc weight of ${weight(plausible[0]!)}.${open}`,
+          : ` are plausible, ${of}: ${plural(n, 'reading')} cannot distinguish them. The first has an AICc weight of ${weight(plausible[0]!)}.${open}`,
     },
   ];
 }
@@ -69,19 +68,19 @@ export function comparedNotes(
 ): Note[] {
   const notes = [...unreadableNotes(sample), ...censoredNote(sample)];
   if (sample.censored) {
-    const text = 'A² and its p need every reading: the families are ranked by their likelihood alone.';
+    const text = 'The ranking is by likelihood alone, because A² needs every reading as a number.';
     notes.push({ code: 'no-test', text });
   }
   if (families.length > 1) {
-    const text = `The families are ranked on the readings they are tested with${sample.censored ? '' : ', so the p of the first is slightly too high'}. Knowledge of the process counts for more than a rank.`;
+    const text = `The ranking may mislead${sample.censored ? '' : ', and the p of the first is slightly too high'}: the distributions are ranked and tested on the same readings. Prefer knowledge of the process.`;
     notes.push({ code: 'picked', text });
   }
   if (apart.length > 0) {
-    const text = `The ends of ${listed(apart.map((one) => `${articleOf(titleOf(one))} ${titleOf(one)}`))} distribution are taken from the outermost readings, so AICc cannot compare ${apart.length === 1 ? 'it' : 'them'} with the others. Judge ${apart.length === 1 ? 'it' : 'them'} by A².`;
+    const text = `AICc cannot compare ${listed(apart.map((one) => `${article(titleOf(one))}`))} distribution with the others, because its limits are estimated from minimum and maximum. Use A² instead.`;
     notes.push({ code: 'ends', text });
   }
   if (n < 30) {
-    const text = `${n} readings are too few to tell families apart, least of all in the tails that decide proportions outside limits.`;
+    const text = `The ranking is uncertain: ${plural(n, 'reading is', 'readings are')} too few to distinguish distributions, least of all in the tails, which determine proportions outside limits.`;
     notes.push({ code: 'small-n', text });
   }
   return notes;
@@ -105,7 +104,7 @@ export interface ComparedRow {
 
 function rowOf(one: FittedFamily, { alpha, resolution }: CompareFamiliesResult): ComparedRow {
   return {
-    ...{ family: one.family, title: titleOf(one), difference: '', weight: '', support: 'listed apart' },
+    ...{ family: one.family, title: titleOf(one), difference: '', weight: '', support: 'not ranked' },
     plausible: false,
     p: one.pSimulated ? formatP(one.pSimulated.pValue, alpha) : one.statistic === null ? '–' : '…',
     parameters: one.estimated
@@ -139,8 +138,8 @@ export function comparedTable({ families, apart, left }: CompareFamiliesResult):
     one.estimated.map((name) => `${name} ${one.parameters[name]}`).join(', '),
   ];
   const rows = families.map((one) => line(one, one.difference, one.weight ?? '', one.plausible ? 'yes' : 'no'));
-  const beside = (apart ?? []).map((one) => line(one, '', '', 'listed apart'));
+  const beside = (apart ?? []).map((one) => line(one, '', '', 'not ranked'));
   const without = left.map(({ family, reason }) => [family, '', '', '', '', '', '', '', reason]);
-  const heads = ['family', 'AICc', 'less the best', 'weight', 'plausible', 'log-likelihood', 'A²', 'p', 'parameters'];
+  const heads = ['family', 'AICc', 'difference from the best', 'weight', 'plausible', 'log-likelihood', 'A²', 'p', 'parameters'];
   return [heads, ...rows, ...beside, ...without];
 }

@@ -18,8 +18,8 @@ import {
 import { comparedFinding, comparedNotes } from './compare-families-words.js';
 import { rankedFamilies } from './ranked-families.js';
 
-const replicates = replicatesOf('replicates for each family');
-const seed = seedOf('seed of the families');
+const replicates = replicatesOf('replicates per distribution');
+const seed = seedOf('seed of the comparison');
 
 const request = z.strictObject({
   column: columnSetting,
@@ -30,11 +30,11 @@ const request = z.strictObject({
 type Request = z.infer<typeof request>;
 
 const method: readonly SentencePart[] = [
-  'Rank the families that ',
+  'Rank the distributions for ',
   { subject: true },
-  ' may follow by AICc, each with p of A² from ',
+  ' by AICc, each with p of A² from ',
   replicates.field,
-  ' samples fitted anew, seed ',
+  ' simulated samples, seed ',
   seed.field,
   '.',
 ];
@@ -82,8 +82,8 @@ function withP(result: CompareFamiliesResult, orders: readonly KernelOrder[], an
 export const compareFamiliesAnalysis = defineAnalysis<Request, CompareFamiliesResult>({
   id: 'compare-families',
   version: 3,
-  name: 'Families compared',
-  title: 'which families may a column follow, ranked by AICc',
+  name: 'Comparison of distributions',
+  title: 'which distributions are plausible for a column, ranked by AICc',
   request,
   method,
   resolve: (settings, sample) => ({
@@ -91,7 +91,7 @@ export const compareFamiliesAnalysis = defineAnalysis<Request, CompareFamiliesRe
     replicates: settings.replicates ?? affordableReplicates(sample.values.length, 1_000, 199),
   }),
   *run(asked, sample) {
-    const reason = whyNot(sample, 4, 'a comparison of families');
+    const reason = whyNot(sample, 4, 'a comparison of distributions');
     if (reason) return unavailable(sample, reason);
     const settings = this.resolve(asked, sample);
     const result = ranked(sample, settings.alpha);

@@ -58,10 +58,10 @@ export function comparedCounts(
   for (const family of COUNT_FAMILIES) {
     const one =
       family === 'binomial' && !trials
-        ? 'It needs the trials that each count is out of.'
+        ? 'It needs the number of trials of each count.'
         : fittedCounts(modelOf(family, trials), counts);
     if (typeof one === 'string') left.push({ family, reason: one });
-    else if (one.aicc === null) left.push({ family, reason: 'The counts are too few to compare it.' });
+    else if (one.aicc === null) left.push({ family, reason: 'There are too few counts to compare it.' });
     else {
       const { standardErrors: _, ...told } = one;
       (hasFittedEnds(familyByName(family)) ? apart : found).push({ ...told, aicc: one.aicc });

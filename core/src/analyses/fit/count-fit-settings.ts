@@ -7,7 +7,7 @@ import { alphaSetting, columnSetting } from '../../road/settings.js';
 
 const family = choice(
   'family',
-  'family of the counts',
+  'distribution of the counts',
   COUNT_FAMILIES.map((value) => ({ value, text: `${familyByName(value).title} distribution` })),
   'poisson',
 );
@@ -15,25 +15,25 @@ const test = choice(
   'test',
   'test of the counts',
   [
-    { value: 'chi-square', text: 'χ² of pooled cells' },
-    { value: 'dispersion', text: 'the dispersion' },
+    { value: 'chi-square', text: 'the χ² test with pooled cells' },
+    { value: 'dispersion', text: 'the dispersion test' },
   ],
   'chi-square',
 );
 const least = choice(
   'least',
-  'what every cell expects at least',
+  'minimum expected count per cell',
   [
     { value: 'five', text: 'five' },
     { value: 'one', text: 'one' },
   ],
   'five',
 );
-const confidence = anyConfidence('confidence of the intervals');
+const confidence = anyConfidence('confidence level of the intervals');
 const replicates = replicatesOf('replicates for the test of counts');
 const seed = seedOf('seed of the test of counts');
 
-const TRIALS = 'Trials are a whole number from 1 to 1 000 000 000.';
+const TRIALS = 'The number of trials must be a whole number from 1 to 1 000 000 000.';
 const GREATEST_TRIALS = 1e9;
 const trials = {
   schema: z.int(TRIALS).min(1, TRIALS).max(GREATEST_TRIALS, TRIALS).optional(),
@@ -44,14 +44,14 @@ const trials = {
     whole: true,
     from: 1,
     to: GREATEST_TRIALS,
-    empty: 'not said',
+    empty: 'enter a value',
   },
 } as const;
 
 export const countFitRequest = z.strictObject({
   column: columnSetting,
   /** The column that tells the trials of each count. */
-  beside: z.array(columnSetting).length(1, 'One column beside tells the trials of each count.').optional(),
+  beside: z.array(columnSetting).length(1, 'Choose one column for the trials of each count.').optional(),
   family: family.schema,
   /** Of every count alike, for the binomial. */
   trials: trials.schema,
@@ -72,22 +72,22 @@ const ALIKE = { field: 'beside', is: 'undefined' } as const;
 
 /** The method of the fit as a sentence. */
 export const countFitSentence: readonly SentencePart[] = [
-  'Hold ',
+  'Compare ',
   { subject: true },
-  ' against a ',
+  ' with the ',
   family.field,
   { text: ' of ', showWhen: [BINOMIAL, ALIKE] },
   { ...trials.field, showWhen: [BINOMIAL, ALIKE] },
   { text: ' trials each', showWhen: [BINOMIAL, ALIKE] },
   ' by ',
   test.field,
-  ', every cell expecting at least ',
+  ', minimum expected count per cell ',
   least.field,
-  ', with p from ',
+  ', p from ',
   replicates.field,
   ' simulated samples, seed ',
   seed.field,
-  '; intervals at ',
+  '; confidence intervals at ',
   confidence.field,
   '.',
 ];

@@ -1,6 +1,6 @@
 import { simulatedNotes } from '../../road/simulated-notes.js';
 import { supportWords } from '../../distributions/fit/akaike.js';
-import { articleOf, parameterWords } from '../../distributions/names.js';
+import { parameterWords } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import {
   equalsP,
@@ -11,8 +11,9 @@ import {
   formatValue,
   groupThousands,
 } from '../../numeric/format.js';
+import { article, plural } from '../../numeric/grammar.js';
 import type { Note, Piece } from '../../road/analysis.js';
-import { levelNote } from '../../road/cautions.js';
+import { levelNote, levelWords } from '../../road/cautions.js';
 import type { FigureOf } from '../../road/figure.js';
 import {
   mainCountTest,
@@ -27,9 +28,9 @@ const title = ({ family }: Pick<CountFitResult, 'family'>) => familyByName(famil
 
 /** "a Poisson distribution with mean 2.156". */
 function lawSaid({ family, parameters, trials }: CountFitResult): string {
-  const named = `${articleOf(familyByName(family).title)} ${familyByName(family).title} distribution with`;
+  const named = `${article(familyByName(family).title)} distribution with`;
   if (trials) {
-    const of = trials.each === null ? 'the trials of each' : `${groupThousands(trials.each)} trials`;
+    const of = trials.each === null ? 'varying trials' : plural(trials.each, 'trial');
     return `${named} ${of} and probability ${briefly(parameters.probability!, 4)}`;
   }
   return `${named} ${parameterWords(family, parameters, (value) => briefly(value, 4))}`;
@@ -39,33 +40,32 @@ const SYMBOLS = { 'chi-square': 'χ²', dispersion: 'D' } as const;
 const symbolOf = (result: CountFitResult) =>
   SYMBOLS[mainCountTest(result) === result.dispersion ? 'dispersion' : 'chi-square'];
 
-/** The finding: never "follows", always the level. */
+/** The answer, then the numbers: never "follows". */
 export function countFinding(result: CountFitResult): Piece[] {
   const test = mainCountTest(result);
   const law = lawSaid(result);
   const { alpha, dispersion, main } = result;
   if (!test) {
     return [
-      { text: `${groupThousands(result.n)} counts beside ${law}: ` },
-      { text: 'too few', strong: true, code: 'no-evidence' },
-      { text: ' to be tested.' },
+      { text: 'Too few counts', strong: true, code: 'no-evidence' },
+      { text: ` for a test of ${law} (n = ${groupThousands(result.n)}).` },
     ];
   }
   const p = pOfCountTest(test);
   const figures = `${symbolOf(result)} = ${formatFigure(test.statistic, 'statistic')}`;
-  if (p === null) return [{ text: `${figures} against ${law}; its p-value is being simulated.` }];
+  if (p === null) return [{ text: `Testing ${law}: ${figures}, p is being simulated.` }];
   const against = p < alpha;
   const lead: Piece[] = against
-    ? [{ text: 'The counts ' }, { text: 'depart from', strong: true, code: 'evidence' }]
-    : [{ text: 'There is ' }, { text: 'no evidence against', strong: true, code: 'no-evidence' }];
+    ? [{ text: 'The counts depart from', strong: true, code: 'evidence' }]
+    : [{ text: 'No evidence against', strong: true, code: 'no-evidence' }];
   const ratio = dispersion ? dispersion.statistic / dispersion.df : null;
   const varied =
     ratio === null || !(main === 'dispersion' || against)
       ? ''
       : ratio === 0
-        ? ' They do not vary at all.'
-        : ` They vary ${briefly(ratio, 3)} times as much as it lets them.`;
-  return [...lead, { text: ` ${law}: ${figures}, ${equalsP(p, alpha)}, level ${alpha}.${varied}` }];
+        ? ' All counts are equal.'
+        : ` Their variance is ${briefly(ratio, 3)} times that of the distribution.`;
+  return [...lead, { text: ` ${law} (${figures}, ${equalsP(p, alpha)}${levelWords(alpha)}).${varied}` }];
 }
 
 /** A departure that the other test found, and the reader would miss. */
@@ -76,12 +76,12 @@ function otherTestNote({ main, chiSquare, dispersion, alpha }: CountFitResult): 
   if (p === null || q === null || p < alpha === q < alpha) return [];
   const said =
     main === 'dispersion'
-      ? `χ² of the cells gives ${equalsP(q, alpha)}: it looks at every value, not at the spread alone`
-      : `the dispersion test gives ${equalsP(q, alpha)}: it looks at the spread alone, and sees it better`;
+      ? `The χ² test, which compares all values and not only the dispersion, gives ${equalsP(q, alpha)}`
+      : `The dispersion test, which is more powerful against a different variance, gives ${equalsP(q, alpha)}`;
   return [
     {
       code: 'tests-differ',
-      text: `The two tests fall on different sides of the level; ${said}. The finding is that of the chosen one.`,
+      text: `The two tests disagree. ${said}. The finding follows the chosen test.`,
     },
   ];
 }
@@ -91,30 +91,30 @@ export function countNotes(result: CountFitResult): Note[] {
   const { alpha, n, zeros, pooled, families, family, chiSquare, dispersion } = result;
   const notes: Note[] = [...levelNote(alpha)];
   if (zeros.pSimulated && zeros.pSimulated.pValue < alpha && zeros.observed > 0) {
-    const text = `${groupThousands(zeros.observed)} zeros where ${briefly(zeros.expected, 3)} are expected (${equalsP(zeros.pSimulated.pValue, alpha)}): more than the ${title(result)} distribution has. Two kinds of items, some of which cannot show any, would do that.`;
+    const text = `There are more zeros than ${article(title(result))} distribution predicts: ${groupThousands(zeros.observed)} observed, ${briefly(zeros.expected, 3)} expected (${equalsP(zeros.pSimulated.pValue, alpha)}). A mixture with items that cannot have events would explain it.`;
     notes.push({ code: 'zero-inflated', text });
   }
   notes.push(...otherTestNote(result));
   if (pooled.length > 0 && pooled.length < 4) {
     notes.push({
       code: 'few-cells',
-      text: `The counts make ${pooled.length} cells: χ² sees only gross departures.${dispersion ? ' The dispersion sees more.' : ''}`,
+      text: `The χ² test has little power, because the counts form only ${plural(pooled.length, 'cell')}.${dispersion ? ' The dispersion test has more.' : ''}`,
     });
   }
   if (!chiSquare) {
-    notes.push({ code: 'no-cells', text: `${n} counts are too few for two cells: there is no χ².` });
+    notes.push({ code: 'no-cells', text: `The χ² test is not available: ${plural(n, 'count is', 'counts are')} too few for two cells.` });
   }
   const [best] = families;
   const own = families.find((one) => one.family === family);
   if (best && own && own.difference > 2) {
     const { title: better } = familyByName(best.family);
-    const text = `By AICc, ${articleOf(title(result))} ${title(result)} distribution has ${supportWords(own.difference)} beside ${articleOf(better)} ${better} one (Δ ${briefly(own.difference, 2)}).`;
+    const text = `Another distribution may describe the counts better: by AICc, ${article(title(result))} distribution has ${supportWords(own.difference)} compared with ${article(better)} one (difference ${briefly(own.difference, 2)}).`;
     notes.push({ code: 'better-family', text });
   }
   if (dispersion?.pSimulated && dispersion.pSimulated.pValue < alpha && dispersion.statistic < dispersion.df) {
     notes.push({
       code: 'underdispersed',
-      text: 'The counts vary less than they would by chance alone: are they rounded, averaged, or kept to a quota?',
+      text: 'The counts vary less than independent events would. Check whether they were rounded, averaged or kept to a quota.',
     });
   }
   return [...notes, ...simulatedNotes(mainCountTest(result)?.pSimulated ?? null, alpha)];
@@ -143,24 +143,24 @@ export const COUNT_FIT_FIGURES: readonly FigureOf<CountFitResult>[] = [
   {
     key: 'mean',
     name: 'mean',
-    meaning: 'All events over all counts.',
+    meaning: 'The mean count.',
     formula: 'Σx/n',
     text: ({ mean }) => briefly(mean, 4),
     note: ({ meanIntervals: { exact, t }, confidence }) =>
-      `${formatPercent(confidence)}: ${interval((exact ?? t)!)}${exact ? ', exact' : ', by t'}`,
+      `${formatPercent(confidence)}: ${interval((exact ?? t)!)}${exact ? ', exact' : ', t'}`,
   },
   {
     key: 'meanByT',
-    name: 'interval by t',
-    meaning: 'An interval of the mean from the spread that the counts have, whatever their family.',
-    formula: 'mean ± t · sd/√n',
-    use: 'Where the dispersion is not that of Poisson counts: the exact interval leans on it.',
+    name: 't interval of the mean',
+    meaning: 'A confidence interval of the mean from the observed standard deviation, for any distribution.',
+    formula: 'mean ± t · s/√n',
+    use: 'Use it if the variance differs from the mean; the exact interval assumes Poisson counts.',
     text: ({ meanIntervals: { exact, t } }) => (exact && t ? interval(t) : null),
   },
   {
     key: 'rate',
     name: 'rate',
-    meaning: 'All successes over all trials.',
+    meaning: 'The total number of successes divided by the total number of trials.',
     formula: 'Σx/Σm, interval of Clopper and Pearson (1934)',
     text: ({ rate }) => rate && formatPercentOf(rate.value),
     note: ({ rate, confidence }) =>
@@ -170,47 +170,47 @@ export const COUNT_FIT_FIGURES: readonly FigureOf<CountFitResult>[] = [
   },
   {
     key: 'varianceRatio',
-    name: 'variance over mean',
-    meaning: 'About 1 for Poisson counts; more where events come in clusters or items differ.',
+    name: 'variance/mean',
+    meaning: 'About 1 for Poisson counts, larger if events cluster or items differ.',
     formula: 's²/mean',
     text: ({ varianceRatio }) => formatFigure(varianceRatio, 'statistic'),
   },
   {
     key: 'chiSquare',
     name: 'χ² of the cells',
-    meaning: 'How far what was counted lies from what is expected, over the pooled cells.',
+    meaning: 'The distance between observed and expected counts, over the pooled cells.',
     formula: 'Σ (observed − expected)²/expected (Pearson 1900)',
     text: ({ chiSquare }) => chiSquare && formatFigure(chiSquare.statistic, 'statistic'),
     note: ({ chiSquare, pooled }) => (chiSquare ? `${pooled.length} cells, df ${Math.max(0, chiSquare.df)}` : ''),
   },
   {
     key: 'chiSquareP',
-    name: 'its p, simulated',
-    meaning: 'How often samples of the distribution, fitted anew, are as far off.',
+    name: 'p, simulated',
+    meaning: 'The proportion of simulated samples of the fitted distribution that are at least as extreme.',
     formula: '(b + 1)/(B + 1)',
-    use: 'The one to quote.',
+    use: 'Report this one.',
     text: ({ chiSquare, alpha }) => pWords(chiSquare, alpha, 'pSimulated'),
     note: ({ chiSquare, alpha }) => simulatedNote(chiSquare, alpha),
   },
   {
     key: 'chiSquareFormula',
-    name: 'its p, by formula',
-    meaning: 'By the χ² curve; only where cells expect enough (Cochran 1954).',
+    name: 'p, asymptotic',
+    meaning: 'From the χ² distribution; only if the expected counts are large enough (Cochran 1954).',
     formula: 'χ² with cells − 1 − parameters degrees of freedom',
     text: ({ chiSquare, alpha }) => pWords(chiSquare, alpha, 'pAsymptotic'),
   },
   {
     key: 'dispersion',
     name: 'dispersion D',
-    meaning: 'How far the counts vary beside what their family lets them: about n − 1 where it holds.',
+    meaning: 'The variation of the counts relative to the distribution; about n − 1 if the distribution holds.',
     formula: 'Poisson Σ(x − mean)²/mean; binomial Σ(x − mp)²/(mp(1 − p)) (Fisher 1950)',
     text: ({ dispersion }) => dispersion && formatFigure(dispersion.statistic, 'statistic'),
     note: ({ dispersion }) => (dispersion ? `n − 1 is ${groupThousands(dispersion.df)}` : ''),
   },
   {
     key: 'dispersionP',
-    name: 'its p, simulated',
-    meaning: 'Two-sided, of Poisson counts with the same sum: exact whatever the mean.',
+    name: 'p, simulated',
+    meaning: 'Two-sided, from simulated Poisson counts with the same sum; exact for any mean.',
     formula: 'twice the smaller tail',
     text: ({ dispersion, alpha }) => pWords(dispersion, alpha, 'pSimulated'),
     note: ({ dispersion, alpha }) => simulatedNote(dispersion, alpha),
@@ -218,7 +218,7 @@ export const COUNT_FIT_FIGURES: readonly FigureOf<CountFitResult>[] = [
   {
     key: 'zeros',
     name: 'zeros',
-    meaning: 'Counts of 0, beside what the distribution expects.',
+    meaning: 'The number of zeros, with the number expected by the distribution.',
     formula: 'n · P(X = 0)',
     text: ({ zeros }) => groupThousands(zeros.observed),
     note: ({ zeros }) => `expected ${briefly(zeros.expected, 3)}`,

@@ -154,8 +154,8 @@ function withP(
 export const countFitAnalysis = defineAnalysis<Request, CountFitResult>({
   id: 'count-fit',
   version: 2,
-  name: 'Fit of counts',
-  title: 'do counts follow a Poisson, binomial, negative binomial, geometric or discrete uniform distribution',
+  name: 'Count distribution',
+  title: 'test of a Poisson, binomial, negative binomial, geometric or discrete uniform distribution',
   request: countFitRequest,
   method: countFitSentence,
   subject: countSubject,

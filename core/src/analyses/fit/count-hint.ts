@@ -10,9 +10,9 @@ export function countHint({ name, values }: Sample, kind: ColumnKind): string | 
   if (values.length < LEAST_N) return null;
   const whole = values.every((x) => Number.isInteger(x) && x >= 0 && x <= GREATEST);
   if (kind === 'count') {
-    return `${name} is a column of counts: a curve is at best close to them. “Counts” above holds them against Poisson and its kin.`;
+    return `${name} is a column of counts; a continuous distribution is at best an approximation. The page “Counts” tests Poisson and related distributions.`;
   }
   return whole
-    ? `All readings of ${name} are whole numbers from 0 on. If they count something, “Counts” above is the question to ask; if they are rounded, a finer resolution would help.`
+    ? `All readings of ${name} are whole numbers. If they are counts, use the page “Counts”. If they are rounded, a finer resolution would help.`
     : null;
 }

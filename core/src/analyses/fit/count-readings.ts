@@ -18,7 +18,7 @@ export function countReadings(sample: Sample, { beside, family, trials }: CountF
     return typeof found === 'string' ? found : { ...found, notes: [...left, ...found.notes] };
   }
   if (trials === undefined) {
-    return 'A binomial distribution needs the trials that each count is out of: say how many in the sentence, or choose the column that tells them.';
+    return 'A binomial distribution needs the number of trials of each count. Enter it in the method, or choose the column that holds it.';
   }
   const over = own.values.findIndex((x) => x > trials);
   if (over >= 0) {

@@ -37,7 +37,7 @@ export function fittingOf({ family: name, parameters: given = {}, threshold }: A
 }
 
 const byTitle = CONTINUOUS.map(({ family: value, title }) => ({ value, text: `${title} distribution` }));
-const familyField: Field = { field: 'family', label: 'family', type: 'choice', options: byTitle };
+const familyField: Field = { field: 'family', label: 'distribution', type: 'choice', options: byTitle };
 
 /** "the [normal distribution] with parameters [estimated]": the words that stand for it in a sentence. */
 export const FAMILY_PARTS: readonly SentencePart[] = [

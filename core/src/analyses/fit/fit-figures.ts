@@ -13,9 +13,9 @@ export const NORMALITY_P_FIGURES: readonly FigureOf<NormalityResult>[] = [
     key: 'pSimulated',
     name: 'p, simulated',
     meaning:
-      'How often a sample of this size from a normal distribution, fitted in the same way, lies at least as far off. Small speaks against normal.',
-    formula: '(b + 1)/(B + 1), b of B samples at least as far off',
-    use: 'The one to quote: it holds at any n, and the finding is read from it.',
+      'The probability that a sample of this size from a normal distribution is at least this far from the fitted one. A small value is evidence against normality.',
+    formula: '(b + 1)/(B + 1), b of B samples at least as extreme',
+    use: 'Report this one. It is valid for any n, and the finding uses it.',
     text: (result) => {
       const { pSimulated } = mainTest(result);
       return pSimulated ? pOf(pSimulated.pValue, result) : '…';
@@ -29,21 +29,21 @@ export const NORMALITY_P_FIGURES: readonly FigureOf<NormalityResult>[] = [
   },
   {
     key: 'pAsymptotic',
-    name: 'p, by formula',
+    name: 'p, asymptotic',
     meaning: 'The same p from the published approximation to this test, without simulation.',
-    formula: 'by the published approximation',
-    use: 'Only to compare with a figure that was worked out elsewhere by this formula; quote the simulated p.',
+    formula: 'published approximation',
+    use: 'Only for comparison with a value calculated elsewhere with this formula. Report the simulated p.',
     text: (result) => pOf(mainTest(result).pAsymptotic, result),
   },
   {
     key: 'pResolution',
-    name: 'p, against a rounded normal',
+    name: 'p, rounding allowed for',
     meaning:
-      'How often a normal that is read to the same steps lies at least as far off: what is left once the rounding is allowed for.',
-    formula: '(b + 1)/(B + 1), the samples rounded as the readings are',
-    use: 'Quote it beside the simulated p where the readings step coarsely: if only it is above the level, the rounding was found, not a departure.',
+      'The probability that a sample from a normal distribution, rounded to the same resolution, is at least this far from it.',
+    formula: '(b + 1)/(B + 1), with samples rounded like the readings',
+    use: 'Report it with the simulated p if the resolution is coarse. If only this p is above the significance level, rounding explains the departure.',
     text: (result) => pOf(mainTest(result).pResolution?.pValue, result),
-    note: ({ resolution, unit }) => `steps of ${resolution}${unit ? `\u00a0${unit}` : ''}`,
+    note: ({ resolution, unit }) => `resolution ${resolution}${unit ? `\u00a0${unit}` : ''}`,
   },
 ];
 
@@ -52,9 +52,9 @@ export const PLOT_FIGURES: readonly FigureOf<ProbabilityPlotResult>[] = [
   {
     key: 'correlation',
     name: 'correlation of this plot',
-    meaning: 'How straight the plotted readings lie; 1 is a line. One far reading lowers it as much as a bend does.',
-    formula: 'correlation of the readings in order with their scores',
-    use: 'To say how straight, not whether normal: for that there is the test.',
+    meaning: 'How close the plotted readings are to a straight line (1). A single outlier lowers it as much as a curve does.',
+    formula: 'correlation of the sorted readings with their scores',
+    use: 'It describes the plot. To judge the distribution, use the test.',
     text: ({ correlation }) => correlation.toFixed(4),
   },
 ];
@@ -92,10 +92,10 @@ export function normalityDetails(result: NormalityResult, key: string): { name: 
   const { looksAt, pSource } = testFacts(test.test, result.n);
   const [low, high] = pSimulated?.pInterval ?? [];
   const rows: [string, string | null | undefined][] = [
-    ['looks at', looksAt],
-    ['p, simulated, lies in', pSimulated && `${pOf(low, result)} – ${pOf(high, result)}`],
-    [`p, by formula (${pSource})`, pOf(pAsymptotic, result)],
-    ['p, against a rounded normal', pOf(pResolution?.pValue, result)],
+    ['most sensitive to', looksAt],
+    ['interval of the simulated p', pSimulated && `${pOf(low, result)} – ${pOf(high, result)}`],
+    [`p, asymptotic (${pSource})`, pOf(pAsymptotic, result)],
+    ['p, rounding allowed for', pOf(pResolution?.pValue, result)],
   ];
   return rows.flatMap(([name, text]) => (text ? [{ name, text }] : []));
 }

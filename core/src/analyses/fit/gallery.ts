@@ -3,6 +3,7 @@ import { normal } from '../../distributions/families/normal.js';
 import { andersonDarling, andersonDarlingAsymptotic } from '../../goodness-of-fit/normality/anderson-darling.js';
 import { departureDraw, type Departure, type Draw } from '../../goodness-of-fit/normality/departures.js';
 import { groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { sheetCell, type SheetCell } from '../../probability-plot/sheet-cell.js';
 import { fillNormals } from '../../random/normal.js';
@@ -18,9 +19,9 @@ const request = z.strictObject({ column: columnSetting, alpha: alphaSetting, see
 type Request = z.infer<typeof request>;
 
 const method: readonly SentencePart[] = [
-  'Beside ',
+  'Compare ',
   { subject: true },
-  ', draw eight samples of the same size whose origin is known, from seed ',
+  ' with eight simulated reference samples of the same size, seed ',
   seed.field,
   '.',
 ];
@@ -60,16 +61,16 @@ const KINDS: readonly { kind: string; title: string; from: string; departure: De
   {
     kind: 'right-tailed',
     title: 'long right tail',
-    from: 'a lognormal of log sd 0.5 (skewness 1.75)',
+    from: 'a lognormal distribution with log SD 0.5 (skewness 1.75)',
     departure: { kind: 'lognormal', logSd: 0.5 },
   },
   {
     kind: 'left-tailed',
     title: 'long left tail',
-    from: 'the mirror image of a lognormal of log sd 0.5 (skewness −1.75)',
+    from: 'a mirrored lognormal distribution with log SD 0.5 (skewness −1.75)',
     departure: { kind: 'left-lognormal', logSd: 0.5 },
   },
-  { kind: 'heavy', title: 'heavy tails', from: 'Student’s t with 3 df', departure: { kind: 'student-t', df: 3 } },
+  { kind: 'heavy', title: 'heavy tails', from: 'a t distribution with 3 degrees of freedom', departure: { kind: 'student-t', df: 3 } },
   {
     kind: 'light',
     title: 'light tails',
@@ -79,19 +80,19 @@ const KINDS: readonly { kind: string; title: string; from: string; departure: De
   {
     kind: 'two-groups',
     title: 'two groups',
-    from: 'two normal groups of equal size, 3.5 sd apart',
+    from: 'two normal groups of equal size, 3.5 SD apart',
     departure: { kind: 'two-groups', distance: 3.5 },
   },
   {
     kind: 'rounded',
     title: 'coarsely rounded',
-    from: 'a normal distribution rounded to steps of one sd',
+    from: 'a normal distribution rounded to a resolution of one SD',
     departure: { kind: 'rounded', step: 1 },
   },
   {
     kind: 'one-far',
-    title: 'one far reading',
-    from: 'a normal distribution, one reading moved up by 5 sd',
+    title: 'one outlier',
+    from: 'a normal distribution with one reading moved up by 5 SD',
     departure: { kind: 'one-far', distance: 5 },
   },
 ];
@@ -127,8 +128,8 @@ function drawn(n: number, draw: Draw, of: number, stream: number): Float64Array 
 export const galleryAnalysis = defineAnalysis<Request, GalleryResult>({
   id: 'gallery',
   version: 1,
-  name: 'Samples of known origin',
-  title: 'what samples of the same n look like: normal, long tails, two groups, rounded, one far reading',
+  name: 'Reference samples',
+  title: 'simulated samples of the same size: normal, skewed, heavy tails, two groups, rounded, with an outlier',
   request,
   method,
   resolve: (settings) => settings,
@@ -148,13 +149,17 @@ export const galleryAnalysis = defineAnalysis<Request, GalleryResult>({
   },
   finding: ({ n, samples, alpha }) => {
     const known = samples.filter(({ kind }) => kind !== 'normal' && kind !== 'rounded');
-    const lead = { text: `What ${groupThousands(n)} readings look like whose origin is known. ` };
+    const lead = { text: `Reference samples of ${plural(n, 'reading')}. ` };
     if (known.some(({ pValue }) => pValue === null)) return [lead];
     const missed = known.filter(({ pValue }) => pValue! >= alpha).length;
     const said =
       missed === 0
-        ? `All ${known.length} that are not normal would be found out by A² at the level ${alpha}`
-        : `${missed} of ${known.length} that are not normal would pass A² at the level ${alpha}`;
-    return [lead, { text: said, strong: true, code: 'figure' }, { text: ' in this draw.' }];
+        ? `the Anderson–Darling test detects all ${known.length} non-normal samples`
+        : `the Anderson–Darling test misses ${missed} of the ${known.length} non-normal samples`;
+    return [
+      { text: `${lead.text}In this draw, ` },
+      { text: said, strong: true, code: 'figure' },
+      { text: ` (significance level ${alpha}).` },
+    ];
   },
 });

@@ -7,30 +7,30 @@ import { FITTED_SYMBOLS } from './goodness-of-fit-words.js';
 const FACTS: Record<FittedTest, Omit<Explained, 'key'> & { looksAt: string }> = {
   'anderson-darling': {
     name: 'Anderson–Darling',
-    looksAt: 'all, the tails most',
-    meaning: 'How far the steps of the readings lie from the distribution, the tails counting most.',
+    looksAt: 'the whole distribution, mainly the tails',
+    meaning: 'The distance between the empirical distribution and the fitted one, with most weight on the tails.',
     formula: 'A² = −n − Σ (2i − 1)/n · (ln F(x₍ᵢ₎) + ln(1 − F(x₍ₙ₊₁₋ᵢ₎)))',
-    use: 'A good choice when nothing is known of how the readings may depart.',
+    use: 'A good choice if the kind of departure is not known.',
   },
   'cramer-von-mises': {
     name: 'Cramér–von Mises',
-    looksAt: 'all, the middle most',
-    meaning: 'The squared distance of the steps of the readings from the distribution.',
+    looksAt: 'the whole distribution, mainly the centre',
+    meaning: 'The mean squared distance between the empirical distribution and the fitted one.',
     formula: 'W² = 1/(12n) + Σ (F(x₍ᵢ₎) − (2i − 1)/(2n))²',
   },
   'kolmogorov-smirnov': {
     name: 'Kolmogorov–Smirnov',
-    looksAt: 'the middle',
-    meaning: 'The greatest distance of the steps of the readings from the distribution.',
+    looksAt: 'the centre',
+    meaning: 'The largest distance between the empirical distribution and the fitted one.',
     formula: 'D = max |steps − F(x)|',
-    use: 'Weak against long tails; for comparison.',
+    use: 'Low power against departures in the tails; mainly for comparison.',
   },
   'chi-square': {
-    name: 'equally likely cells',
+    name: 'equal-probability cells',
     looksAt: 'counts in cells',
-    meaning: 'Readings counted in cells that the distribution makes equally likely, beside what is expected in each.',
-    formula: 'χ² = Σ (counted − n/k)²/(n/k)',
-    use: 'For comparison: what goes on within a cell is not seen.',
+    meaning: 'Observed and expected counts in cells of equal probability under the distribution.',
+    formula: 'χ² = Σ (observed − n/k)²/(n/k)',
+    use: 'For comparison only: differences within a cell are not detected.',
   },
 };
 
@@ -41,29 +41,29 @@ const P_FIGURES: Record<'pExact' | 'pSimulated' | 'pAsymptotic' | 'pResolution',
   pExact: {
     name: 'p, exact',
     meaning:
-      'How often readings of exactly the claimed distribution lie at least as far off: known, as nothing was estimated.',
+      'The exact probability of data at least as extreme under the claimed distribution; no parameter was estimated.',
     formula: 'Marsaglia and Marsaglia 2004 for A²; Marsaglia, Tsang and Wang 2003 for D',
-    use: 'The one to quote for a claim.',
+    use: 'Report this one for a claimed distribution.',
   },
   pSimulated: {
     name: 'p, simulated',
     meaning:
-      'How often a sample of this size from the distribution, fitted anew in the same way, lies at least as far off.',
-    formula: '(b + 1)/(B + 1), b of B samples at least as far off',
-    use: 'The one to quote where parameters were estimated: tables for known parameters are far too kind then.',
+      'The probability that a sample of this size from the fitted distribution is at least this extreme, with its parameters estimated again.',
+    formula: '(b + 1)/(B + 1), b of B samples at least as extreme',
+    use: 'Report this one if parameters were estimated. Tables for known parameters give a p that is much too large.',
   },
   pAsymptotic: {
-    name: 'p, by formula',
-    meaning: 'χ² with one degree of freedom less for each estimated parameter: about right only.',
+    name: 'p, asymptotic',
+    meaning: 'From χ² with one degree of freedom less for each estimated parameter; approximate.',
     formula: 'cells − 1 − estimated parameters degrees of freedom',
-    use: 'Only to compare with a figure worked out elsewhere.',
+    use: 'Only for comparison with a value calculated elsewhere.',
   },
   pResolution: {
-    name: 'p, against the rounded',
+    name: 'p, rounding allowed for',
     meaning:
-      'How often the distribution, read to the same steps, lies at least as far off: what is left once the rounding is allowed for.',
-    formula: '(b + 1)/(B + 1), the samples rounded as the readings are',
-    use: 'Quote it beside the simulated p where the readings step coarsely.',
+      'The probability that a sample from the distribution, rounded to the same resolution, is at least this extreme.',
+    formula: '(b + 1)/(B + 1), with samples rounded like the readings',
+    use: 'Report it with the simulated p if the resolution is coarse.',
   },
 };
 
@@ -102,23 +102,23 @@ function differsFigures({ differs, alpha }: GoodnessOfFitResult): FoundFigure[] 
   const rows: [string, string, string, string, number | undefined][] = [
     [
       'centre',
-      'p, centre',
-      'Whether the readings lie lower or higher than the claim, whatever their spread.',
+      'p of the centre',
+      'Test of whether the readings lie lower or higher than claimed.',
       'mean of the normal scores of F(x), times √n',
       differs.centre.pValue,
     ],
     [
       'spread',
-      'p, spread',
-      'Whether they spread more or less widely than the claim.',
+      'p of the spread',
+      'Test of whether the spread is smaller or larger than claimed.',
       'Σ(z − mean z)², χ² with n − 1 degrees of freedom',
       differs.spread.pValue,
     ],
     [
       'shape',
-      'p, shape',
-      'Whether the family itself is another, its parameters being estimated.',
-      'A² of the same family, estimated, simulated',
+      'p of the shape',
+      'Test of the type of distribution, with estimated parameters.',
+      'A² of the same distribution with estimated parameters, simulated',
       differs.shape?.pValue,
     ],
   ];
@@ -144,8 +144,8 @@ export function fittedTestDetails(result: GoodnessOfFitResult, key: string): { n
   if (!test) return [];
   const [low, high] = test.pSimulated?.pInterval ?? [];
   const rows: [string, string | null | undefined][] = [
-    ['looks at', FACTS[test.test].looksAt],
-    ['p, simulated, lies in', test.pSimulated && `${pOf(low, result)} – ${pOf(high, result)}`],
+    ['most sensitive to', FACTS[test.test].looksAt],
+    ['interval of the simulated p', test.pSimulated && `${pOf(low, result)} – ${pOf(high, result)}`],
     ...NUMBERS.map((number): [string, string | null] => [P_FIGURES[number].name, pOf(numberOf(test, number), result)]),
   ];
   return rows.flatMap(([name, text]) => (text ? [{ name, text }] : []));

@@ -14,11 +14,11 @@ const test = choice(
     { value: 'anderson-darling', text: 'Anderson–Darling' },
     { value: 'cramer-von-mises', text: 'Cramér–von Mises' },
     { value: 'kolmogorov-smirnov', text: 'Kolmogorov–Smirnov' },
-    { value: 'chi-square', text: 'χ² of equally likely cells' },
+    { value: 'chi-square', text: 'χ² with equal-probability cells' },
   ] satisfies { value: FittedTest; text: string }[],
   'anderson-darling',
 );
-const replicates = replicatesOf('replicates for the test');
+const replicates = replicatesOf('number of simulated samples');
 const seed = seedOf('seed of the test');
 
 export const fitRequest = z
@@ -42,7 +42,7 @@ export const fitSentence: readonly SentencePart[] = [
   ...FAMILY_PARTS,
   ' by ',
   test.field,
-  ', with p from ',
+  ', p from ',
   replicates.field,
   ' simulated samples, seed ',
   seed.field,

@@ -182,7 +182,7 @@ export function* testedForFit(
   if (n <= law.estimated.length) {
     return unavailable(
       sample,
-      `${n} readings cannot test a distribution whose ${law.estimated.length} parameters were found from them.`,
+      `${n} readings are too few to test a distribution whose ${law.estimated.length} parameters were estimated from them.`,
     );
   }
   const cells = cellsFor(n, law.estimated.length);

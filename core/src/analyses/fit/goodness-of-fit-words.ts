@@ -1,12 +1,12 @@
 import { simulatedNotes } from '../../road/simulated-notes.js';
-import { articleOf } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import type { FittedTest } from '../../goodness-of-fit/fitted/battery.js';
 import { equalsP, formatFigure } from '../../numeric/format.js';
+import { article, listed, plural, sentenceCase } from '../../numeric/grammar.js';
 import { holm } from '../../numeric/holm.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note, Piece } from '../../road/analysis.js';
-import { levelNote, leftOutNotes } from '../../road/cautions.js';
+import { levelNote, leftOutNotes, levelWords } from '../../road/cautions.js';
 import {
   mainFittedTest,
   type Differs,
@@ -22,53 +22,51 @@ export const FITTED_SYMBOLS: Record<FittedTest, string> = {
   'chi-square': 'χ²',
 };
 
-/** What the readings differ in from a claim: of centre, spread and shape, what Holm's (1979) steps leave at the level. */
+/** Which of centre, spread and shape differ from a claim, after Holm's (1979) adjustment. */
 export function differenceWords({ centre, spread, shape }: Differs, alpha: number): string {
   const looks = [
-    { words: `their centre lies ${centre.statistic < 0 ? 'lower' : 'higher'}`, p: centre.pValue },
-    { words: `their spread is ${formatFigure(spread.ratio, 'statistic')} times as wide`, p: spread.pValue },
-    ...(shape ? [{ words: 'their shape is another', p: shape.pValue }] : []),
+    { words: `the centre is ${centre.statistic < 0 ? 'lower' : 'higher'}`, p: centre.pValue },
+    { words: `the spread is ${formatFigure(spread.ratio, 'statistic')} times the claimed one`, p: spread.pValue },
+    ...(shape ? [{ words: 'the shape differs', p: shape.pValue }] : []),
   ];
   const passed = holm(
     looks.map(({ p }) => p),
     alpha,
   );
   const found = looks.filter((_, i) => passed[i]);
-  if (found.length === 0) return 'what they differ in is not told apart.';
-  return `${found.map(({ words, p }) => `${words} (${equalsP(p, alpha)})`).join(', ')}.`;
+  if (found.length === 0) return 'It is not clear whether centre, spread or shape differ.';
+  return `${sentenceCase(listed(found.map(({ words, p }) => `${words} (${equalsP(p, alpha)})`)))}.`;
 }
 
-/** The finding: never "follows", always the level. */
+/** The answer, then the numbers: never "follows". */
 export function fitFinding(result: GoodnessOfFitResult): Piece[] {
   const { law, claim, alpha, outcome, differs, resolution } = result;
   const test = mainFittedTest(result);
   const { title } = familyByName(law.family);
-  const name = claim ? ` the claimed ${title} distribution` : ` ${articleOf(title)} ${title} distribution`;
-  const of = `${name} with ${lawWords(result)}`;
+  const name = claim ? `the claimed ${title} distribution` : `${article(title)} distribution`;
+  const parameters = ` ${claim ? 'Claimed' : 'Estimated'}: ${lawWords(result)}.`;
   const figures = `${FITTED_SYMBOLS[test.test]}\u00a0=\u00a0${formatFigure(test.statistic!, 'statistic')}`;
   const said = test.pValue === null ? '' : equalsP(test.pValue, alpha);
   switch (outcome) {
     case 'open':
-      return [{ text: `${figures} against${of}; its p-value is being simulated.` }];
+      return [{ text: `Testing ${name}: ${figures}, p is being simulated.${parameters}` }];
     case 'no-evidence':
       return [
-        { text: 'There is ' },
-        { text: 'no evidence against', strong: true, code: 'no-evidence' },
-        { text: `${of}: ${figures}, ${said}, level ${alpha}.` },
+        { text: 'No evidence', strong: true, code: 'no-evidence' },
+        { text: ` against ${name} (${figures}, ${said}${levelWords(alpha)}).${parameters}` },
       ];
     case 'rounding':
       return [
-        { text: 'Coarse rounding alone', strong: true, code: 'no-evidence' },
+        { text: 'Rounding alone explains the departure', strong: true, code: 'no-evidence' },
         {
-          text: ` can explain the departure from${of}: ${figures}, ${said} as written, but ${equalsP(test.pResolution!.pValue, alpha)} against the same rounded to ${resolution}, level ${alpha}.`,
+          text: ` from ${name}: ${figures}, ${said}; with rounding to ${resolution} allowed for, ${equalsP(test.pResolution!.pValue, alpha)}${levelWords(alpha)}.${parameters}`,
         },
       ];
     case 'evidence':
       return [
-        { text: 'The readings ' },
-        { text: 'depart from', strong: true, code: 'evidence' },
+        { text: `The readings depart from ${name}`, strong: true, code: 'evidence' },
         {
-          text: `${of}: ${figures}, ${said}, level ${alpha}${differs ? `; ${differenceWords(differs, alpha)}` : '.'}`,
+          text: ` (${figures}, ${said}${levelWords(alpha)}).${differs ? ` ${differenceWords(differs, alpha)}` : ''}${parameters}`,
         },
       ];
   }
@@ -79,12 +77,12 @@ export function fitNotes(sample: Sample, test: GoodnessOfFitTest, alpha: number,
   const n = sample.values.length;
   const notes = [...leftOutNotes(sample), ...levelNote(alpha)];
   if (n < 20) {
-    const text = `${n} readings can show only gross departures: no evidence against a family is weak comfort.`;
+    const text = `With ${plural(n, 'reading')}, only gross departures are detected. “No evidence” says little here.`;
     notes.push({ code: 'small-n', text });
   }
   if (claim) {
     const text =
-      'A claim is only tested by readings that it was not set from: from its own readings hardly any looks wrong.';
+      'The test is valid only if the claim was not derived from these readings. Otherwise it hardly ever rejects.';
     notes.push({ code: 'claim', text });
   }
   // Beside an exact p the simulated one is only a check.

@@ -1,4 +1,4 @@
-import { articleOf } from '../../distributions/names.js';
+import { article } from '../../numeric/grammar.js';
 import { familyByName } from '../../distributions/registry.js';
 import { defineAnalysis } from '../../road/analysis.js';
 import { subjectWords } from '../../road/groups.js';
@@ -22,7 +22,7 @@ export const goodnessOfFitAnalysis = defineAnalysis<FitTestRequest, GoodnessOfFi
     id: 'goodness-of-fit',
     version: 2,
     name: 'Goodness of fit',
-    title: 'does a column follow a distribution of any family, estimated or claimed',
+    title: 'test of any distribution, with estimated or claimed parameters',
     request: fitRequest,
     method: fitSentence,
     resolve: (settings, sample) => ({
@@ -45,7 +45,7 @@ export const goodnessOfFitAnalysis = defineAnalysis<FitTestRequest, GoodnessOfFi
       const { title } = familyByName(first.result.law.family);
       const against = first.result.claim
         ? `the claimed ${title} distribution`
-        : `${articleOf(title)} ${title} distribution`;
+        : `${article(title)} distribution`;
       return testsFinding(result, tests, against, first.result.alpha);
     },
   },

@@ -29,8 +29,8 @@ export function lawFigures(kept: ProbabilityPlotResult): FoundFigure[] {
         formula: !known
           ? 'given'
           : dividesByLess(law.family, name)
-            ? 'with divisor n − 1, as in the tests'
-            : 'where the likelihood of the readings is greatest',
+            ? 'divisor n − 1, as in the tests'
+            : 'maximum likelihood',
         note: !known ? 'given' : error ? `± ${briefly(error, 2)}` : '',
         texts: [
           known ? parameterText(name, law.parameters[name]!, resolution, error) : formatValue(law.parameters[name]!),
@@ -51,10 +51,10 @@ function outsideFigure({ limits }: Plot): FoundFigure[] {
       key: 'outsideLimits',
       name: 'outside the limits',
       meaning:
-        'The share of the distribution beyond the limits of the column: what to expect in the long run, if it holds that far out.',
+        'The proportion of the fitted distribution outside the limits of the column: the long-run proportion, if the distribution holds in the tails.',
       formula:
-        'F(lower limit) + 1 − F(upper limit); its interval exact for a normal or lognormal, by profile likelihood below 50 readings, else by the delta method',
-      use: 'Only where plot and test give no reason to doubt the family: shares far out rest on it alone.',
+        'F(lower limit) + 1 − F(upper limit); interval exact for normal and lognormal, else profile likelihood below 50 readings, else delta method',
+      use: 'Use it only if plot and test give no evidence against the distribution; proportions in the tails depend on it entirely.',
       note: interval ? `${formatPercent(confidence)}: ${intervalWords(interval)}` : '',
       texts: [shareWords(outside)],
     },
@@ -100,5 +100,5 @@ export function readOffWords(
   const of = unit ? `\u00a0${unit}` : '';
   const told = (x: number) => formatFigure(x, 'location', resolution);
   const at = formatPercent(confidence);
-  return `${at} interval of the value that ${shareWords(share)} lie below: ${told(valueInterval.lower)} to ${told(valueInterval.upper)}${of}; of the share below ${told(value)}${of}: ${intervalWords(ofShare)}.`;
+  return `${at} confidence interval of the ${shareWords(share)} quantile: ${told(valueInterval.lower)} to ${told(valueInterval.upper)}${of}; of the proportion below ${told(value)}${of}: ${intervalWords(ofShare)}.`;
 }

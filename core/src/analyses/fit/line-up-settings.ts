@@ -15,9 +15,9 @@ const as = choice(
   ],
   'plot',
 );
-const seed = seedOf('seed of the sheet');
+const seed = seedOf('seed of the line-up');
 
-const PLACE = `A place on the sheet is a whole number from 1 to ${PLACES}.`;
+const PLACE = `A position must be a whole number from 1 to ${PLACES}.`;
 const place = z.int(PLACE).min(1, PLACE).max(PLACES, PLACE);
 /** More viewers than one meeting has. */
 const MOST_BEFORE = 29;
@@ -37,14 +37,14 @@ export const lineUpRequest = z
     /** Viewers before, each with a sheet of their own. */
     before: z
       .array(z.strictObject({ seed: seedSetting, pick: place, seen: z.boolean().default(false) }))
-      .max(MOST_BEFORE, `At most ${MOST_BEFORE + 1} viewers are counted together.`)
+      .max(MOST_BEFORE, `At most ${MOST_BEFORE + 1} viewers are counted.`)
       .default([]),
     /** The sheet without its key, or the key without the sheet. */
     part: z.enum(['sheet', 'key'], 'The part is "sheet" or "key".').default('sheet'),
   })
   .refine(
     ({ seed: own, before }) => new Set([own, ...before.map(({ seed: other }) => other)]).size === before.length + 1,
-    { message: 'Every viewer needs a sheet of their own: a seed is there twice.', path: ['before'] },
+    { message: 'Every viewer needs a line-up of their own, but one seed occurs twice.', path: ['before'] },
   )
   .transform(withParametersRead);
 export type LineUpRequest = z.infer<typeof lineUpRequest>;
@@ -58,10 +58,10 @@ export const lineUpSentence: readonly SentencePart[] = [
   as.field,
   ' of ',
   { subject: true },
-  ` among ${PLACES - 1} samples of the same size and resolution, drawn from the `,
+  ` among ${PLACES - 1} simulated samples of the same size and resolution from the `,
   ...FAMILY_PARTS,
-  ' and each fitted anew',
-  { text: '; the last sheet from seed ', hideWhen: BEFORE_PICK },
+  ', each fitted separately',
+  { text: '; last line-up from seed ', hideWhen: BEFORE_PICK },
   { ...seed.field, hideWhen: BEFORE_PICK },
   '.',
 ];

@@ -62,7 +62,7 @@ export const lineUpAnalysis = defineAnalysis<Request, LineUpResult>({
   id: 'line-up',
   version: 1,
   name: 'Line-up',
-  title: 'would a viewer pick the plot of a column out from 19 drawn from the distribution (sheet and key apart)',
+  title: 'can viewers pick the plot of a column among 19 simulated ones (line-up and key in separate files)',
   request: lineUpRequest,
   method: lineUpSentence,
   resolve: (settings) => settings,

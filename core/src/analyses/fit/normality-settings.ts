@@ -12,7 +12,7 @@ const test = choice(
   NORMALITY_TESTS.map((value) => ({ value, text: testFacts(value, 0).name })),
   'anderson-darling',
 );
-const replicates = replicatesOf('replicates for the test');
+const replicates = replicatesOf('number of simulated samples');
 const seed = seedOf('seed of the test');
 
 export const normalityRequest = z.strictObject({
@@ -31,7 +31,7 @@ export const normalitySentence: readonly SentencePart[] = [
   { subject: true },
   ' for normality by ',
   test.field,
-  ', mean and sd estimated, with p from ',
+  ', mean and standard deviation estimated, p from ',
   replicates.field,
   ' simulated samples, seed ',
   seed.field,

@@ -21,7 +21,7 @@ export const normalityAnalysis = defineAnalysis<NormalityRequest, NormalityResul
   id: 'normality',
   version: 6,
   name: 'Normality test',
-  title: 'does a column follow a normal distribution (nine tests, one chosen before looking)',
+  title: 'test of a normal distribution (nine tests, one chosen in advance)',
   request: normalityRequest,
   method: normalitySentence,
   resolve: (settings, sample) => ({

@@ -1,4 +1,4 @@
-import { formatFigure, formatP, groupThousands } from '../../numeric/format.js';
+import { equalsP, formatFigure, formatP, groupThousands } from '../../numeric/format.js';
 import { isUnavailable, type Piece, type Unavailable } from '../../road/analysis.js';
 import type { FoundFigure } from '../../road/figure.js';
 import { foundParts, type InParts } from '../../road/in-parts.js';
@@ -32,11 +32,11 @@ function partFigure(name: string, n: number, result: Tested | Unavailable): Foun
   const p = test.pValue === null ? '…' : formatP(test.pValue, result.alpha);
   const p2 = test.pResolution;
   const use = p2
-    ? `Against the distribution rounded to the resolution p is ${formatP(p2.pValue, result.alpha)}.`
+    ? `With rounding allowed for, ${equalsP(p2.pValue, result.alpha)}.`
     : undefined;
   return {
     ...{ key: name, name, meaning, note: '', texts: [groupThousands(n), statistic, p] },
-    formula: 'The test of this part by itself; the finding shares the level among all parts.',
+    formula: 'The test of this group alone; the finding is adjusted for all groups.',
     ...(use ? { use } : {}),
   };
 }

@@ -2,7 +2,7 @@ import { equalsP } from '../../numeric/format.js';
 import { holm } from '../../numeric/holm.js';
 import type { Piece } from '../../road/analysis.js';
 import { foundParts, partsWords, type InParts } from '../../road/in-parts.js';
-import { listed } from '../../road/listed.js';
+import { listed } from '../../numeric/grammar.js';
 
 /** What the test of one part came to: null while its p is not known. Where only coarse rounding speaks against the family, p with the rounding allowed for. */
 export interface PartTest {
@@ -12,9 +12,9 @@ export interface PartTest {
 
 /** That nothing can be done with any part. */
 export const noneWords = (result: Pick<InParts<unknown>, 'by' | 'parts'>, done: string): string =>
-  result.parts.length === 0 ? `There are no readings to be ${done}.` : `None of ${partsWords(result)} can be ${done}.`;
+  result.parts.length === 0 ? `There are no readings that can be ${done}.` : `None of ${partsWords(result)} can be ${done}.`;
 
-/** What the tests of all parts say together, the level shared among them by Holm's (1979) steps. `against` is what they are held against, with its article. */
+/** The tests of all parts together, adjusted by Holm's (1979) method. `against` is the distribution, with its article. */
 export function testsFinding(
   result: Pick<InParts<unknown>, 'by' | 'parts'>,
   tests: readonly PartTest[],
@@ -29,27 +29,28 @@ export function testsFinding(
     tests.map(({ p }) => p!),
     alpha,
   );
-  const shared = tests.length > 1 ? `level ${alpha} shared among ${tests.length}` : `level ${alpha}`;
+  const shared =
+    tests.length > 1
+      ? `significance level ${alpha}, adjusted for ${tests.length} tests (Holm)`
+      : `significance level ${alpha}`;
   const said = ({ name, p }: PartTest) => `${name} (${equalsP(p!, alpha)})`;
   const departing = tests.filter((_, i) => passed[i]);
   if (departing.length === 0) {
     const least = tests.reduce((a, b) => (b.p! < a.p! ? b : a));
     const where =
       tests.length === 1
-        ? ` in ${said(least)}, ${shared}; of ${partsWords(result)} it is the one that can be tested.`
-        : ` in any of ${partsWords(result, tests.length)}: the least p is that of ${said(least)}, ${shared}.`;
+        ? ` in ${said(least)}, the only one of ${partsWords(result)} that can be tested (${shared}).`
+        : ` in any of ${partsWords(result, tests.length)} (${shared}). Smallest p: ${said(least)}.`;
     return [
-      { text: 'There is ' },
-      { text: 'no evidence against', strong: true, code: 'no-evidence' },
+      { text: 'No evidence against', strong: true, code: 'no-evidence' },
       { text: ` ${against}${where}` },
     ];
   }
   const others = tests.length - departing.length;
-  const rest = others === 0 ? '' : `; in the other${others === 1 ? '' : ` ${others}`} no evidence`;
+  const rest = others === 0 ? '' : `. No evidence in the other${others === 1 ? '' : ` ${others}`}`;
   return [
-    { text: 'The readings ' },
-    { text: 'depart from', strong: true, code: 'evidence' },
-    { text: ` ${against} in ${listed(departing.map(said))}${rest}, ${shared}.` },
+    { text: 'The readings depart from', strong: true, code: 'evidence' },
+    { text: ` ${against} in ${listed(departing.map(said))} (${shared})${rest}.` },
   ];
 }
 
@@ -60,7 +61,7 @@ export function bandsFinding<R extends { band: { kind: string; outsideCount: num
   estimated: boolean,
 ): Piece[] {
   const found = foundParts(result);
-  const lead = `${partsWords(result, found.length)}, each plotted against ${against}${estimated ? ' of its own' : ' as claimed'}`;
+  const lead = `${partsWords(result, found.length)}, each plotted against ${estimated ? `its own fitted ${against.replace(/^an? /, '')}` : `the claimed ${against.replace(/^an? /, '')}`} distribution`;
   const banded = found.flatMap(({ name, result: { band } }) => (band && band.kind !== 'line' ? [{ name, band }] : []));
   if (banded.length === 0) return [{ text: `${lead}.` }];
   const outside = banded.filter(({ band }) => band.outsideCount > 0);
@@ -68,8 +69,8 @@ export function bandsFinding<R extends { band: { kind: string; outsideCount: num
   return outside.length === 0
     ? [
         { text: `${lead}: ` },
-        { text: 'no reading lies outside', strong: true, code: 'no-evidence' },
-        { text: ' its band.' },
+        { text: 'no readings outside', strong: true, code: 'no-evidence' },
+        { text: ' the band.' },
       ]
-    : [{ text: `${lead}; outside its band ` }, { text: listed(words), strong: true, code: 'figure' }, { text: '.' }];
+    : [{ text: `${lead}; outside the band: ` }, { text: listed(words), strong: true, code: 'figure' }, { text: '.' }];
 }

@@ -52,9 +52,9 @@ export function withFormulaBand(
   if (limits) return banded(plot, { kind, confidence, simulated: null }, { ranks, ...limits });
   const why =
     plot.law.estimated.length === 0
-      ? 'everything about it is given, so that its line is certain'
+      ? 'all parameters are given, so the line has no uncertainty'
       : 'its parameters have no standard errors';
-  return { ...plot, notes: [...plot.notes, { code: 'no-line-band', text: `There is no band on the line: ${why}.` }] };
+  return { ...plot, notes: [...plot.notes, { code: 'no-line-band', text: `The band of the line is not available: ${why}.` }] };
 }
 
 /** The whole-plot band needs every replicate at each of its places at once: so many numbers are held, 32 MB. */

@@ -27,7 +27,7 @@ function onePaper(plots: readonly ProbabilityPlotResult[]): boolean {
 
 /** Said where series cannot be drawn on the paper that was asked for. */
 const OWN_PAPERS =
-  'The scale of this family depends on its parameters, which differ between the series: they are drawn against what each expects.';
+  'The scale of this distribution depends on its parameters, which differ between the groups. Each group is plotted against its own expected values.';
 
 /** Several plots on common axes, and why these are not the ones that were asked for. */
 export function plotSeries(result: InParts<ProbabilityPlotResult>): { series: PlotSeries[]; caution: string | null } {

@@ -23,7 +23,7 @@ const line = choice(
   'line',
   'line',
   [
-    { value: 'fit', text: 'the line of the distribution' },
+    { value: 'fit', text: 'the line of the fitted distribution' },
     { value: 'quartiles', text: 'a line through the quartiles' },
     { value: 'least-squares', text: 'a line by least squares' },
   ],
@@ -35,8 +35,8 @@ const axis = choice(
   [
     { value: 'percent', text: 'percentages' },
     { value: 'score', text: 'scores' },
-    { value: 'quantiles', text: 'what is expected' },
-    { value: 'difference', text: 'what is expected, as differences' },
+    { value: 'quantiles', text: 'expected values' },
+    { value: 'difference', text: 'differences from expected values' },
   ],
   'percent',
 );
@@ -44,8 +44,8 @@ const sides = choice(
   'sides',
   'sides',
   [
-    { value: 'readings-across', text: 'readings across' },
-    { value: 'readings-up', text: 'readings upwards' },
+    { value: 'readings-across', text: 'readings on the horizontal axis' },
+    { value: 'readings-up', text: 'readings on the vertical axis' },
   ],
   'readings-across',
 );
@@ -53,26 +53,26 @@ const band = choice(
   'band',
   'band',
   [
-    { value: 'whole-plot', text: 'a whole-plot band' },
-    { value: 'pointwise', text: 'a band for each reading alone' },
-    { value: 'line', text: 'a band on the line' },
+    { value: 'whole-plot', text: 'a simultaneous band' },
+    { value: 'pointwise', text: 'a pointwise band' },
+    { value: 'line', text: 'a confidence band of the line' },
     { value: 'none', text: 'no band' },
   ],
   'whole-plot',
 );
 const together = choice(
   'together',
-  'where the series stand',
+  'layout of the groups',
   [
-    { value: 'one', text: 'in one plot' },
-    { value: 'apart', text: 'in a plot each' },
+    { value: 'one', text: 'one plot' },
+    { value: 'apart', text: 'separate plots' },
   ],
   'one',
 );
-const ofBand = anyConfidence('confidence of the band');
-const replicates = replicatesOf('replicates for the band');
+const ofBand = anyConfidence('confidence level of the band');
+const replicates = replicatesOf('number of simulated samples for the band');
 const seed = seedOf('seed of the band');
-const limit = z.number('A limit is a number.').optional();
+const limit = z.number('A limit must be a number.').optional();
 
 export const plotRequest = z
   .strictObject({
@@ -114,14 +114,14 @@ const WHERE: readonly SentencePart[] = ['split', 'beside'].flatMap((field): Sent
 
 /** The method of the plot as a sentence. */
 export const plotSentence: readonly SentencePart[] = [
-  'Plot ',
+  'Probability plot of ',
   { subject: true },
   ...WHERE,
-  ' at ',
+  ', ',
   positions.field,
-  ' on the scale of the ',
+  ', scale of the ',
   ...FAMILY_PARTS,
-  ', against ',
+  ', axis: ',
   axis.field,
   ', ',
   sides.field,
@@ -129,11 +129,11 @@ export const plotSentence: readonly SentencePart[] = [
   line.field,
   ' and ',
   band.field,
-  { text: ' at ', hideWhen: NO_BAND },
+  { text: ', ', hideWhen: NO_BAND },
   { ...ofBand.field, hideWhen: NO_BAND },
   { text: ', from ', showWhen: SIMULATED },
   { ...replicates.field, showWhen: SIMULATED },
-  { text: ' replicates, seed ', showWhen: SIMULATED },
+  { text: ' simulated samples, seed ', showWhen: SIMULATED },
   { ...seed.field, showWhen: SIMULATED },
   '.',
 ];

@@ -75,9 +75,9 @@ const NAMES: Record<ShapeName, string> = {
   'left-tail-long': 'The left tail is long',
   'tails-heavy': 'Both tails are heavy',
   'tails-light': 'Both tails are light',
-  'one-far': 'One reading lies far out',
-  'two-groups': 'An empty stretch parts two groups',
-  steps: 'The plot climbs in steps',
+  'one-far': 'One suspected outlier',
+  'two-groups': 'A gap separates two groups',
+  steps: 'The plot has steps',
 };
 
 /** A pattern with the figure that supports it, for a line of the page. */
@@ -97,23 +97,23 @@ export function shapeWords({ shapes = [], rows }: Pick<ProbabilityPlotResult, 's
       'left-tail-long': `skewness of the scores ${said}${p}`,
       'tails-heavy': `excess kurtosis of the scores ${said}${p}`,
       'tails-light': `excess kurtosis of the scores ${said}${p}`,
-      'one-far': `row ${rows[marks[0]!]}, ${said} quartile ranges beyond the quartile${p}`,
-      'two-groups': `${said} sd wide${p}`,
-      steps: `the resolution is coarse: ${said} steps in an sd`,
+      'one-far': `row ${rows[marks[0]!]}, ${said} IQR beyond the quartile${p}`,
+      'two-groups': `${said} SD wide${p}`,
+      steps: `coarse resolution: ${said} steps per SD`,
     };
     return { shape, name: NAMES[shape], why: figures[shape], marks };
   });
 }
 
 /** What is said in place of patterns that are not judged. */
-const NOT_JUDGED = 'Patterns are not judged where readings lie beyond a limit: those would have to be known.';
+const NOT_JUDGED = 'Patterns are not tested if readings are censored.';
 
 /** What is said while the patterns are simulated. */
-const OPEN = 'The patterns are being judged by samples of this distribution, fitted anew.';
+const OPEN = 'The tests of patterns are being simulated.';
 
 /** A departure without a name of these is still one: the sentence is about the patterns only. */
 const NO_SHAPE =
-  'No evidence of a pattern at this level: no long, heavy or light tail, no suspected outlier, no two groups.';
+  'No evidence of a long, heavy or light tail, a suspected outlier or two groups at this significance level.';
 
 /** What is said where no pattern is named. */
 export function noShapeWords({ censored, shapes }: Pick<ProbabilityPlotResult, 'censored' | 'shapes'>): string {

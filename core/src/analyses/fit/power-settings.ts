@@ -27,12 +27,12 @@ const fitTest = choice(
 );
 const against = choice(
   'against',
-  'what could have been missed',
+  'departure',
   DEPARTURES.map(({ kind, title }) => ({ value: kind, text: title })),
   'lognormal',
 );
-const replicates = replicatesOf('replicates for each departure');
-const seed = seedOf('seed of the power');
+const replicates = replicatesOf('simulated samples per departure');
+const seed = seedOf('seed of the simulation');
 
 /** How far a departure goes, each in figures of its own kind. */
 function howFar({ setting, word, title, range, usual }: DepartureScale) {
@@ -98,16 +98,16 @@ function farParts(kind: DepartureScale['kind'], word: string): SentencePart[] {
 
 /** The method as a sentence. */
 export const powerSentence: readonly SentencePart[] = [
-  'Ask what a sample of the size of ',
+  'Power for samples of the size of ',
   { subject: true },
-  ' could have missed of the ',
+  ', test of the ',
   ...FAMILY_PARTS,
   ...plainly({ text: ' by ' }, test.field, { text: ': ' }, against.field),
   ...DEPARTURES.flatMap(({ kind, word }) => farParts(kind, word)),
-  ...otherwise({ text: ' by ' }, fitTest.field, { text: ' where the nearest other distributions hold' }),
+  ...otherwise({ text: ' by ' }, fitTest.field, { text: ' against the nearest other distributions' }),
   ', from ',
   replicates.field,
-  ' samples of each, seed ',
+  ' simulated samples each, seed ',
   seed.field,
   '.',
 ];

@@ -1,9 +1,9 @@
 import { COARSE } from '../../goodness-of-fit/rounding.js';
-import { articleOf } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import type { Noticed } from '../../goodness-of-fit/power.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { article, plural, sentenceCase } from '../../numeric/grammar.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote, unreadableNotes } from '../../road/cautions.js';
@@ -11,60 +11,54 @@ import type { FoundFigure } from '../../road/figure.js';
 import { DEPARTURES, departureOf } from './power-departures.js';
 import { GREATEST_SIZE, type FamiliesPower, type NormalPower, type PowerResult } from './power-result.js';
 
-/** A chance as cases one can picture: "4 times in 10". */
-export function timesWords(share: number): string {
-  if (share < 0.005) return 'hardly ever';
-  if (share > 0.995) return 'nearly always';
-  const tenths = Math.round(share * 10);
-  if (tenths === 0 || tenths === 10) return `${Math.round(share * 100)} times in 100`;
-  return tenths === 1 ? 'once in 10' : `${tenths} times in 10`;
+/** A simulated power as a whole percentage, bounded where it is near 0 or 1. */
+export function simulatedPowerWords(share: number): string {
+  if (share < 0.005) return 'less than 1\u00a0% power';
+  return share > 0.995 ? 'more than 99\u00a0% power' : `about ${Math.round(share * 100)}\u00a0% power`;
 }
 
 /** An n that was found by simulation: two digits are all that is known of it. */
 export const sizeWords = (n: number): string => groupThousands(Number(Math.ceil(n).toPrecision(2)));
 
 function neededWords(needed: number | null, greatest: number, n: number): string {
-  if (needed === null)
-    return `more than ${groupThousands(greatest)} readings would be needed to notice it 8 times in 10`;
+  if (needed === null) return `For 80\u00a0% power, more than ${groupThousands(greatest)} readings are needed`;
   return needed <= n
-    ? `about ${sizeWords(needed)} are enough to notice it 8 times in 10`
-    : `about ${sizeWords(needed)} readings would notice it 8 times in 10`;
+    ? `For 80\u00a0% power, about ${sizeWords(needed)} readings are enough`
+    : `For 80\u00a0% power, about ${sizeWords(needed)} readings are needed`;
 }
 
-const capital = (words: string) => words[0]!.toUpperCase() + words.slice(1);
 
 function normalFinding({ n, asked, alpha }: NormalPower): Piece[] {
   const { kind, value, at, over, needed } = asked;
   const what = departureOf(kind).words(value);
   const moment = departureOf(kind).moment(value);
-  if (!at) return [{ text: `What ${groupThousands(n)} readings notice of ${what} is being simulated.` }];
-  const lead = `With ${groupThousands(n)} readings and level ${alpha}, ${what}${moment ? ` (${moment})` : ''} would go `;
-  const unnoticed: Piece = { text: `unnoticed ${timesWords(1 - at.noticed)}`, strong: true, code: 'power' };
+  if (!at) return [{ text: `The power of ${plural(n, 'reading')} against ${what} is being simulated.` }];
+  const lead = `With ${plural(n, 'reading')} and significance level ${alpha}, ${what}${moment ? ` (${moment})` : ''} is detected with `;
+  const power: Piece = { text: simulatedPowerWords(at.noticed), strong: true, code: 'power' };
   if (over.length === 0 || (needed === null && over.at(-1)!.n < GREATEST_SIZE))
-    return [{ text: lead }, unnoticed, { text: '.' }];
-  return [{ text: lead }, unnoticed, { text: `; ${neededWords(needed, over.at(-1)!.n, n)}.` }];
+    return [{ text: lead }, power, { text: '.' }];
+  return [{ text: lead }, power, { text: `. ${neededWords(needed, over.at(-1)!.n, n)}.` }];
 }
 
 const lawTitle = (family: string) => {
-  const { title } = familyByName(family);
-  return `${articleOf(title)} ${title}`;
+  return article(familyByName(family).title);
 };
 
 function familiesFinding({ n, law, curves, alpha }: FamiliesPower): Piece[] {
   const own = lawTitle(law.family);
   const [nearest] = curves;
-  if (!nearest) return [{ text: `What ${groupThousands(n)} readings notice against ${own} is being simulated.` }];
+  if (!nearest) return [{ text: `The power of ${plural(n, 'reading')} to distinguish other distributions from ${own} is being simulated.` }];
   const at = nearest.points.find((point) => point.n === n)!;
   return [
     {
-      text: `Were the readings from ${lawTitle(nearest.family)} instead of ${own}, the nearest other, ${groupThousands(n)} of them would leave it `,
+      text: `With ${plural(n, 'reading')} and significance level ${alpha}, ${lawTitle(nearest.family)} distribution, the nearest alternative to ${own} one, is detected with `,
     },
-    { text: `unnoticed ${timesWords(1 - at.noticed)}`, strong: true, code: 'power' },
-    { text: ` at level ${alpha}; ${neededWords(nearest.needed, nearest.points.at(-1)!.n, n)}.` },
+    { text: simulatedPowerWords(at.noticed), strong: true, code: 'power' },
+    { text: `. ${neededWords(nearest.needed, nearest.points.at(-1)!.n, n)}.` },
   ];
 }
 
-/** What a sample of this size could have missed. */
+/** The power of the test at this sample size. */
 export const powerFinding = (result: PowerResult): Piece[] =>
   result.of === 'normal' ? normalFinding(result) : familiesFinding(result);
 
@@ -78,13 +72,13 @@ export function powerNotes(sample: Sample, result: PowerResult): Note[] {
   const notes = [...unreadableNotes(sample), ...levelNote(result.alpha)];
   const { resolution, of } = result;
   if (of === 'normal' && resolution !== null && spreadOf(sample) < COARSE * resolution) {
-    const text = `The simulated samples are rounded to steps of ${resolution}, with the spread of these readings, and the test allows for the rounding: a finer instrument would detect more.`;
+    const text = `The power is limited by the resolution of ${resolution}. The simulated samples are rounded like the readings; a finer resolution would detect more.`;
     notes.push({ code: 'rounded', text });
   }
   const text =
     of === 'families'
-      ? 'The others are those that describe these very readings best: the hardest to tell apart.'
-      : 'This depends on the number of readings and their steps, not on their values.';
+      ? 'The alternatives are the best-fitting other distributions, which are the hardest to distinguish.'
+      : 'The power depends on the number of readings and the resolution, not on the values.';
   notes.push({ code: of === 'families' ? 'nearest' : 'of-the-size', text });
   return notes;
 }
@@ -93,7 +87,7 @@ const percent = (share: number) => formatPercentOf(share, undefined, 2);
 const intervalWords = ({ interval: [low, high] }: Noticed) => `${percent(low)} – ${percent(high)}`;
 
 /** The heads of the figures of power. */
-export const POWER_COLUMNS = ['noticed', '95 % interval'] as const;
+export const POWER_COLUMNS = ['power', '95 % interval'] as const;
 
 /** A row a departure at its usual size, or an other family at this n. */
 export function powerFigures(result: PowerResult): FoundFigure[] {
@@ -102,8 +96,8 @@ export function powerFigures(result: PowerResult): FoundFigure[] {
       const { usual, title, words, moment } = departureOf(kind);
       const at = points.find(({ value }) => value === usual)!;
       return {
-        ...{ key: kind, name: capital(title), note: '', formula: moment(usual) },
-        meaning: `How often ${words(usual)} would be noticed with ${groupThousands(result.n)} readings.`,
+        ...{ key: kind, name: sentenceCase(title), note: '', formula: moment(usual) },
+        meaning: `The power against ${words(usual)} with ${plural(result.n, 'reading')}.`,
         texts: [percent(at.noticed), intervalWords(at)],
       };
     });
@@ -111,8 +105,8 @@ export function powerFigures(result: PowerResult): FoundFigure[] {
   return result.curves.map(({ family, points, needed }) => {
     const at = points.find(({ n }) => n === result.n)!;
     return {
-      ...{ key: family, name: capital(familyByName(family).title), note: '', formula: '' },
-      meaning: `How often this distribution, as fitted to the readings, would be noticed: ${neededWords(needed, points.at(-1)!.n, result.n)}.`,
+      ...{ key: family, name: sentenceCase(familyByName(family).title), note: '', formula: '' },
+      meaning: `The power against this distribution, as fitted to the readings. ${neededWords(needed, points.at(-1)!.n, result.n)}.`,
       texts: [percent(at.noticed), intervalWords(at)],
     };
   });
@@ -121,7 +115,7 @@ export function powerFigures(result: PowerResult): FoundFigure[] {
 /** Every share simulated, as a table. */
 export function powerTable(result: PowerResult): (string | number)[][] {
   const row = ({ noticed, replicates, interval }: Noticed) => [noticed, interval[0], interval[1], replicates];
-  const heads = ['noticed', 'lower', 'upper', 'samples'];
+  const heads = ['power', 'lower', 'upper', 'samples'];
   if (result.of === 'families') {
     const rows = result.curves.flatMap(({ family, points }) => points.map((point) => [family, point.n, ...row(point)]));
     return [['family', 'n', ...heads], ...rows];
@@ -129,7 +123,7 @@ export function powerTable(result: PowerResult): (string | number)[][] {
   const { n, curves, asked } = result;
   const rows = curves.flatMap(({ kind, points }) => points.map((point) => [kind, point.value, n, ...row(point)]));
   const over = asked.over.map((point) => [asked.kind, asked.value, point.n, ...row(point)]);
-  return [['departure', 'how far', 'n', ...heads], ...rows, ...over];
+  return [['departure', 'size', 'n', ...heads], ...rows, ...over];
 }
 
 /** The title of a departure, and what its axis is called. */

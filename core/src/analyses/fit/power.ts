@@ -20,8 +20,8 @@ function usualReplicates(settings: Request, n: number): number {
 export const powerAnalysis = defineAnalysis<Request, PowerResult>({
   id: 'power',
   version: 2,
-  name: 'What this n could miss',
-  title: 'what the test could have missed with so many readings, and how many would notice it',
+  name: 'Power of the test',
+  title: 'power of a test of fit at this sample size, and the sample size needed',
   request: powerRequest,
   method: powerSentence,
   resolve: (settings, sample) => ({

@@ -2,12 +2,12 @@ import { fitCost } from '../../distributions/fit/fit-cost.js';
 import { fittedLaw, type PlottedLaw } from '../../distributions/fit/fitted-law.js';
 import { isRefusal } from '../../distributions/family.js';
 import type { Fitting } from '../../distributions/fit/refit.js';
-import { articleOf } from '../../distributions/names.js';
 import { distribution, familyByName } from '../../distributions/registry.js';
 import { COARSE, roundingOf } from '../../goodness-of-fit/rounding.js';
 import type { RoundedNormal } from '../../goodness-of-fit/rounded-normal.js';
 import { quartilesOfSorted } from '../../describe/quantiles.js';
 import { formatPercent, groupThousands } from '../../numeric/format.js';
+import { article, plural } from '../../numeric/grammar.js';
 import { ordered } from '../../numeric/ordered.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { familyScale, type FamilyScale } from '../../probability-plot/family-scale.js';
@@ -98,7 +98,7 @@ function limitsOf(settings: PlotRequest, law: PlottedLaw, fitted: FittedTo): Pro
 
 const ONLY_ON_LINE: Note = {
   code: 'only-on-line',
-  text: 'With readings beyond a limit the band is that on the line: the other bands compare with samples whose every reading is known.',
+  text: 'The band is that of the line, because the other bands need readings without detection limits.',
 };
 
 function plotWithoutBand(settings: PlotRequest, sample: Sample, fitting: Fitting): ProbabilityPlotResult | string {
@@ -147,32 +147,29 @@ function plotWithoutBand(settings: PlotRequest, sample: Sample, fitting: Fitting
 /** A normal with mean and sd estimated is the same plot for all of them: its replicates need no family. */
 const isPlainNormal = ({ family, given }: Fitting) => family === 'normal' && Object.keys(given).length === 0;
 
-/** How many a band for each reading alone leaves out: fewer where it was fitted to these very readings. */
+/** How many a pointwise band is expected to leave out: fewer where it was fitted to these readings. */
 const chanceWords = (expected: number, claimed: boolean) =>
-  `${claimed ? 'about' : 'at most about'} ${Number(expected.toPrecision(2))} would`;
+  `${claimed ? 'about' : 'at most about'} ${Number(expected.toPrecision(2))} expected by chance`;
 
 function finding(result: ProbabilityPlotResult): Piece[] {
   const { n, law, band } = result;
   const { title } = familyByName(law.family);
   const count = groupThousands(n);
-  const article = articleOf(title);
-  if (!band || band.kind === 'line') {
+    if (!band || band.kind === 'line') {
     const beyond = result.censored ? ` (${beyondWords(result)})` : '';
-    return [{ text: `${count} readings${beyond} plotted against ${article} ${title} with ${lawWords(result)}.` }];
+    return [{ text: `${plural(n, 'reading')}${beyond} plotted against ${article(title)} distribution with ${lawWords(result)}.` }];
   }
   const { outsideCount, confidence, kind } = band;
   const where =
     outsideCount === 0
-      ? 'No reading lies'
-      : outsideCount === 1
-        ? 'One reading lies'
-        : `${groupThousands(outsideCount)} readings lie`;
+      ? 'No readings'
+      : plural(outsideCount, 'reading');
   const claimed = law.estimated.length === 0;
-  const of = claimed ? `samples of ${count} of the claimed ${title}` : `${title} samples of ${count}`;
+  const of = claimed ? `samples from the claimed ${title} distribution` : `${title} samples of this size`;
   const words =
     kind === 'whole-plot'
-      ? ` the band that ${formatPercent(band.simulated?.coverage ?? confidence, 3)} of ${of} stay wholly inside; line at ${lawWords(result)}.`
-      : ` the band that holds each reading alone in ${formatPercent(confidence)} of ${of}, where ${chanceWords(n * (1 - confidence), claimed)} by chance; line at ${lawWords(result)}.`;
+      ? ` the simultaneous band (${formatPercent(band.simulated?.coverage ?? confidence, 3)} of ${of} lie entirely within it). Line: ${lawWords(result)}.`
+      : ` the ${formatPercent(confidence)} pointwise band (${chanceWords(n * (1 - confidence), claimed)}). Line: ${lawWords(result)}.`;
   return [{ text: `${where} outside`, strong: true, code: 'evidence' }, { text: words }];
 }
 
@@ -209,7 +206,7 @@ function* plotted(
   settings: PlotRequest,
   sample: Sample,
 ): Generator<Step<ProbabilityPlotResult | Unavailable>, ProbabilityPlotResult | Unavailable, Answers> {
-  const reason = whyNot(sample, 3, 'the plot (a line through two points always fits)');
+  const reason = whyNot(sample, 3, 'a probability plot');
   if (reason) return unavailable(sample, reason);
   const fitting = fittingOf(settings);
   const plot = plotWithoutBand(settings, sample, fitting);
@@ -242,7 +239,7 @@ export const probabilityPlotAnalysis = defineAnalysis<
   id: 'probability-plot',
   version: 6,
   name: 'Probability plot',
-  title: 'probability plot of any family with its line and a band',
+  title: 'probability plot of any distribution with a line and a band',
   request: plotRequest,
   method: plotSentence,
   resolve: (settings, sample) => {
@@ -269,6 +266,6 @@ export const probabilityPlotAnalysis = defineAnalysis<
     const [first] = foundParts(result);
     if (!first) return [{ text: noneWords(result, 'plotted') }];
     const { title } = familyByName(first.result.law.family);
-    return bandsFinding(result, `${articleOf(title)} ${title}`, first.result.law.estimated.length > 0);
+    return bandsFinding(result, `${article(title)}`, first.result.law.estimated.length > 0);
   },
 });

@@ -41,7 +41,7 @@ function compared(
   { resolution, censored: beyond }: Sample,
   positions: Float64Array,
 ): FittedFamily | string {
-  if (OF_STATISTICS.has(family.family)) return 'It is the law of a test statistic, not of readings.';
+  if (OF_STATISTICS.has(family.family)) return 'It is the distribution of a test statistic, not of readings.';
   const censored = boundsOf(beyond);
   const law = fittedLaw(sorted, estimatedOf(family), censored);
   if (isRefusal(law)) return law.refused;
@@ -49,7 +49,7 @@ function compared(
   const likely = fit(family, sorted, { method: 'maximum-likelihood', errors: false, resolution, censored });
   if (isRefusal(likely)) return likely.refused;
   const { logLikelihood, aicc } = likely;
-  if (aicc === null) return `${likely.n} readings are too few to compare ${law.estimated.length} parameters.`;
+  if (aicc === null) return `${likely.n} readings are too few for ${law.estimated.length} parameters.`;
   // A² asks for every reading.
   const [statistic] = censored ? [null] : fittedStatistics(sorted, distribution(family, law.parameters), 0);
   const { notes: _, ...told } = law;
@@ -76,7 +76,7 @@ export function rankedFamilies(
   const { censored, values } = sample;
   const beyond = censored ? censored.limits.length / (censored.limits.length + values.length) : 0;
   if (beyond > TOO_MUCH_BEYOND)
-    return `${formatPercentOf(beyond, 1 - beyond, 2)} of the readings lie beyond a limit: too few are known to compare families. Choose one that is known from the process.`;
+    return `${formatPercentOf(beyond, 1 - beyond, 2)} of the readings are censored, which is too many to compare distributions. Choose one from knowledge of the process.`;
   const found: FittedFamily[] = [];
   const apart: FittedFamily[] = [];
   const left: CompareFamiliesResult['left'] = [];

@@ -9,7 +9,7 @@ const partsOf = ({ by }: Pick<ScreenResult, 'by'>, count: number) =>
   by === null ? (count === 1 ? 'column' : 'columns') : `${count === 1 ? 'group' : 'groups'} by ${by}`;
 const tested = ({ parts }: Pick<ScreenResult, 'parts'>) => parts.filter(({ reason }) => reason === null);
 
-/** Which of all depart, the level shared among them. */
+/** Which of all depart, adjusted for the number of tests. */
 export function screenFinding(result: ScreenResult): Piece[] {
   const { parts, alpha } = result;
   const some = tested(result);
@@ -17,18 +17,20 @@ export function screenFinding(result: ScreenResult): Piece[] {
   const of = `${groupThousands(some.length)} ${partsOf(result, some.length)}`;
   if (some.some(({ p }) => p === null)) return [{ text: `The p-values of ${of} are being simulated.` }];
   const departing = some.filter(({ ruling }) => ruling === 'departs');
-  const shared = some.length === 1 ? `at level ${alpha}` : `at level ${alpha}, shared among all`;
+  const shared =
+    some.length === 1
+      ? ` (significance level ${alpha})`
+      : ` (significance level ${alpha}, adjusted for ${some.length} tests, Holm)`;
   if (departing.length === 0) {
     return [
-      { text: 'There is ' },
-      { text: 'no evidence against normal', strong: true, code: 'no-evidence' },
-      { text: ` in any of ${of} ${shared}.` },
+      { text: 'No evidence against normality', strong: true, code: 'no-evidence' },
+      { text: ` in any of ${of}${shared}.` },
     ];
   }
   const named = departing.length <= 3 ? `: ${departing.map(({ name }) => name).join(', ')}` : '';
   return [
     { text: `${groupThousands(departing.length)} of ${of} `, strong: true, code: 'evidence' },
-    { text: `${departing.length === 1 ? 'departs' : 'depart'} from normal ${shared}${named}.` },
+    { text: `${departing.length === 1 ? 'departs' : 'depart'} from a normal distribution${named}${shared}.` },
   ];
 }
 
@@ -39,19 +41,19 @@ export function screenNotes(result: ScreenResult): Note[] {
   const some = tested(result);
   const left = parts.length - some.length;
   if (left > 0) {
-    const text = `${groupThousands(left)} of ${parts.length} cannot be tested; why stands in ${left === 1 ? 'its row' : 'their rows'}.`;
+    const text = `${groupThousands(left)} of ${parts.length} could not be tested; the reason is given in ${left === 1 ? 'its row' : 'each row'}.`;
     notes.push({ code: 'left-out', text });
   }
   // The least p that so many samples can show, times the number of tests.
   const floor = some.length / (replicates + 1);
   if (some.length > 1 && floor >= alpha) {
     const needed = Math.ceil(some.length / alpha);
-    const text = `With ${groupThousands(replicates)} samples p is never below ${formatP(1 / (replicates + 1))}, and shared among ${some.length} it cannot fall below the level. Ask for ${groupThousands(needed)} samples at least.`;
+    const text = `The adjusted p cannot fall below the significance level: with ${groupThousands(replicates)} simulated samples, p is at least ${formatP(1 / (replicates + 1))}. Use at least ${groupThousands(needed)} samples.`;
     notes.push({ code: 'too-few-replicates', text });
   }
   const alone = some.filter(({ p, pHolm }) => p !== null && p < alpha && pHolm !== null && pHolm >= alpha);
   if (alone.length > 0) {
-    const text = `${groupThousands(alone.length)} more ${alone.length === 1 ? 'has' : 'have'} p below ${alpha} by ${alone.length === 1 ? 'itself' : 'themselves'}: of ${some.length} tests about ${Number((some.length * alpha).toPrecision(2))} would where there is nothing.`;
+    const text = `${groupThousands(alone.length)} more ${alone.length === 1 ? 'has' : 'have'} p below ${alpha} before adjustment. Of ${some.length} tests, about ${Number((some.length * alpha).toPrecision(2))} would by chance.`;
     notes.push({ code: 'by-themselves', text });
   }
   return notes;
@@ -60,7 +62,7 @@ export function screenNotes(result: ScreenResult): Note[] {
 const RULINGS: Record<Ruling, string> = {
   departs: 'departs',
   'no-evidence': 'no evidence',
-  rounding: 'rounding alone',
+  rounding: 'rounding explains it',
   open: '…',
 };
 
@@ -104,7 +106,7 @@ export function screenRows(result: ScreenResult): ScreenRow[] {
 /** The screen as a table. */
 export function screenTable(result: ScreenResult): (string | number)[][] {
   const { symbol } = testFacts(result.test, 0);
-  const heads = ['name', 'n', symbol, 'p', 'p by Holm', 'ruling', 'first by AICc', 'also plausible', 'why not'];
+  const heads = ['name', 'n', symbol, 'p', 'adjusted p (Holm)', 'result', 'best by AICc', 'also plausible', 'reason'];
   const rows = screenRows(result).map(({ part, ruling }) => {
     const { name, n, statistic, p, pHolm, best, together, reason } = part;
     return [name, n, statistic ?? '', p ?? '', pHolm ?? '', ruling, best ?? '', together.join(', '), reason ?? ''];

@@ -30,8 +30,8 @@ const test = choice(
   NORMALITY_TESTS.map((value) => ({ value, text: testFacts(value, 0).name })),
   'anderson-darling',
 );
-const replicates = replicatesOf('replicates for the screen');
-const seed = seedOf('seed of the screen');
+const replicates = replicatesOf('number of simulated samples');
+const seed = seedOf('seed of the simulation');
 
 const request = z
   .strictObject({
@@ -49,11 +49,11 @@ const method: readonly SentencePart[] = [
   { subject: true },
   ' for normality by ',
   test.field,
-  ', with p from ',
+  ', p from ',
   replicates.field,
   ' simulated samples, seed ',
   seed.field,
-  ', the level shared among them by Holm’s steps.',
+  ', adjusted for the number of tests (Holm).',
 ];
 
 /** Enough for any to be compared. */
@@ -186,7 +186,7 @@ export const screenAnalysis = defineAnalysis<Request, ScreenResult>({
   id: 'screen',
   version: 2,
   name: 'Many columns',
-  title: 'which of many columns or groups depart from normal, and which families are plausible',
+  title: 'which of many columns or groups depart from a normal distribution, and which distributions are plausible',
   request,
   method,
   resolve: (settings) => ({ ...settings, replicates: settings.replicates ?? 10_000 }),

@@ -47,7 +47,7 @@ function outsideDomain({ values, rows, name }: Sample, by: TransformationName, l
   if (bad.length === 0) return null;
   const named = bad.slice(0, MOST_NAMED).map((i) => `row ${rows[i]!}: ${formatValue(values[i]!)}`);
   const more = bad.length > MOST_NAMED ? ` and ${groupThousands(bad.length - MOST_NAMED)} more` : '';
-  return `${subjectOf(by)} asks for readings ${wanted}; ${name} has others (${named.join(', ')}${more}). Yeo–Johnson takes readings on either side of 0.`;
+  return `${subjectOf(by)} needs readings ${wanted}; ${name} has others (${named.join(', ')}${more}). Yeo–Johnson takes readings on either side of 0.`;
 }
 
 /** The λ of a power transformation. */
@@ -71,10 +71,10 @@ export function transformedSample(settings: TransformRequest, sample: Sample): T
   const values = sample.values.map((x) => transformed(by, lambda?.used ?? 0, x));
   const ends = endsOf(values);
   if (!(sizeOf(ends) < GREATEST)) {
-    return `${subjectOf(by)} bends these readings beyond what numbers can hold. Choose another ${isPower(by) ? 'lambda' : 'transformation'}.`;
+    return `${subjectOf(by)} gives values too large or too small to calculate with. Choose another ${isPower(by) ? 'lambda' : 'transformation'}.`;
   }
   if (hasFewDigits(endsOf(sample.values)))
-    return `The readings of ${sample.name} differ by so little of their size that no digits of their differences are left once they are transformed. Subtract a common amount first.`;
+    return `The readings of ${sample.name} differ too little relative to their size to be transformed accurately. Subtract a constant first.`;
   if (hasFewDigits(ends)) return pressedWords(sample, by, lambda?.used ?? null);
   return { values, lambda };
 }

@@ -13,10 +13,10 @@ const by = choice(
 );
 const power = choice(
   'power',
-  'how lambda is found',
+  'choice of lambda',
   [
-    { value: 'convenient', text: 'the convenient lambda within its interval' },
-    { value: 'likeliest', text: 'the likeliest lambda' },
+    { value: 'convenient', text: 'a rounded lambda within its interval' },
+    { value: 'likeliest', text: 'the maximum likelihood lambda' },
     { value: 'given', text: 'lambda' },
   ],
   'convenient',
@@ -30,11 +30,11 @@ const lambda = {
 } as const;
 const confidence = {
   schema: confidenceSetting,
-  field: { field: 'confidence', label: 'confidence of the interval of lambda', type: 'percent', min: 0.5, max: 0.999 },
+  field: { field: 'confidence', label: 'confidence level of the interval of lambda', type: 'percent', min: 0.5, max: 0.999 },
 } as const;
-const replicates = replicatesOf('replicates for both tests');
-const seed = seedOf('seed of both tests');
-const limit = z.number('A limit is a number.').optional();
+const replicates = replicatesOf('number of simulated samples');
+const seed = seedOf('seed of the simulated samples');
+const limit = z.number('A limit must be a number.').optional();
 
 export const transformRequest = z
   .strictObject({
@@ -53,7 +53,7 @@ export const transformRequest = z
   })
   .refine(
     ({ lowerLimit, upperLimit }) => lowerLimit === undefined || upperLimit === undefined || lowerLimit < upperLimit,
-    { message: 'The lower limit lies below the upper one.', path: ['lowerLimit'] },
+    { message: 'The lower limit must be below the upper limit.', path: ['lowerLimit'] },
   );
 export type TransformRequest = z.infer<typeof transformRequest>;
 
@@ -73,7 +73,7 @@ export const transformSentence: readonly SentencePart[] = [
   { ...confidence.field, showWhen: [POWERED, FOUND] },
   { text: ' ', showWhen: [POWERED, GIVEN] },
   { ...lambda.field, showWhen: [POWERED, GIVEN] },
-  ', and test before and after for normality by A², with p from ',
+  ', Anderson–Darling test of normality before and after, p from ',
   replicates.field,
   ' simulated samples, seed ',
   seed.field,

@@ -9,8 +9,9 @@ import {
   formatValue,
   groupThousands,
 } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import type { Note, Piece } from '../../road/analysis.js';
-import { levelNote } from '../../road/cautions.js';
+import { levelNote, levelWords } from '../../road/cautions.js';
 import type { Explained, FoundFigure } from '../../road/figure.js';
 import type { TransformationName } from '../../transform/transformation.js';
 import { transformationWords } from '../../transform/words.js';
@@ -22,7 +23,7 @@ const PLAIN_POWERS: Record<string, string> = {
   '-0.5': 'one over the square root',
   '0': 'the logarithm',
   '0.5': 'the square root',
-  '1': 'no bend at all',
+  '1': 'no transformation',
   '2': 'the square',
 };
 
@@ -47,17 +48,16 @@ const OUTCOMES: Record<Exclude<Outcome, 'open'>, Piece[]> = {
   'no-evidence': [
     { text: 'there is ' },
     { text: 'no evidence', strong: true, code: 'no-evidence' } as const,
-    { text: ' against a normal distribution: ' },
+    { text: ' against a normal distribution ' },
   ],
   rounding: [
-    { text: 'the readings depart from a normal distribution by ' },
-    { text: 'no more than their rounding explains', strong: true, code: 'no-evidence' } as const,
-    { text: ': ' },
+    { text: 'rounding alone explains the departure', strong: true, code: 'no-evidence' } as const,
+    { text: ' from a normal distribution ' },
   ],
   evidence: [
     { text: 'the readings ' },
     { text: 'still depart', strong: true, code: 'evidence' } as const,
-    { text: ' from a normal distribution: ' },
+    { text: ' from a normal distribution ' },
   ],
 };
 
@@ -68,28 +68,28 @@ export function transformFinding(result: TransformResult): Piece[] {
   const { before, after, alpha, by } = result;
   const own = (side: TransformSide) =>
     side.pSimulated ? `${statisticWords(side)}, ${equalsP(side.pSimulated.pValue, alpha)}` : statisticWords(side);
-  const measured = `as measured ${own(before)}`;
+  const measured = `Before: ${own(before)}`;
   if (by === 'normal-scores') {
     const lead = 'Normal scores are normal ';
     return [
       { text: lead },
       { text: 'by construction', strong: true, code: 'no-evidence' } as const,
-      { text: `, whatever the readings; ${measured}.` },
+      { text: `, for any readings. ${measured}.` },
     ];
   }
   const outcome = outcomeOf(after, alpha);
-  const lead = `After ${transformWords(result)} `;
+  const lead = `After transformation by ${transformWords(result)}, `;
   if (outcome === 'open')
-    return [{ text: `${lead}${statisticWords(after)}, ${measured}; their p-values are being simulated.` }];
+    return [{ text: `${lead}${statisticWords(after)}. ${measured}. The p-values are being simulated.` }];
   const depart =
     outcome === 'evidence' && outcomeOf(before, alpha) === 'no-evidence'
       ? [
           { text: 'the readings ' },
           { text: 'depart', strong: true, code: 'evidence' } as const,
-          { text: ' from a normal distribution as they did not before: ' },
+          { text: ' from a normal distribution, as they did not before ' },
         ]
       : OUTCOMES[outcome];
-  return [{ text: lead }, ...depart, { text: `${own(after)}, level ${alpha}; ${measured}.` }];
+  return [{ text: lead }, ...depart, { text: `(${own(after)}${levelWords(alpha)}). ${measured}.` }];
 }
 
 const short = (x: number) => formatValue(Number(x.toPrecision(3)));
@@ -101,21 +101,21 @@ function lambdaNotes({ lambda, before, alpha }: TransformResult): Note[] {
   const [low, high] = found.interval;
   const at = formatPercent(found.confidence);
   if (lambda.choice === 'convenient' && found.convenient === null) {
-    const text = `None of −1, −½, 0, ½, 1 and 2 lies within the interval of lambda: the likeliest is used.`;
+    const text = `The maximum likelihood lambda is used, because none of −1, −½, 0, ½, 1 and 2 lies within the interval of lambda.`;
     notes.push({ code: 'none-convenient', text });
   }
   if ((low ?? -Infinity) <= 1 && 1 <= (high ?? Infinity) && outcomeOf(before, alpha) !== 'no-evidence') {
-    const text = `The ${at} interval of lambda holds 1, the readings as they are: bending them hardly helps.`;
+    const text = `The transformation hardly helps: the ${at} interval of lambda contains 1, which means no transformation.`;
     notes.push({ code: 'lambda-one', text });
   }
   if (low === null || high === null) {
-    const text = `The interval of lambda is open: so little do the readings differ that no power bends them visibly.`;
+    const text = `The interval of lambda has no end, because the readings differ too little for a power to change their shape.`;
     notes.push({ code: 'lambda-open', text });
   }
   return notes;
 }
 
-/** Readings whose greatest is less than so many times the least are hardly bent by any power. */
+/** Below this ratio of maximum to minimum no power changes the shape much. */
 const SHORT_RANGE = 2;
 
 function rangeNote({ readings, by, lambda }: TransformResult): Note[] {
@@ -123,7 +123,7 @@ function rangeNote({ readings, by, lambda }: TransformResult): Note[] {
   for (const x of readings) [least, greatest] = [Math.min(least, x), Math.max(greatest, x)];
   if (by === 'normal-scores' || by === 'yeo-johnson' || lambda?.used === 1 || !(least > 0)) return [];
   if (greatest / least >= SHORT_RANGE) return [];
-  const text = `The greatest reading is only ${short(greatest / least)} times the least: no power bends so short a range by much.`;
+  const text = `The maximum is only ${short(greatest / least)} times the minimum, so a power transformation changes the shape very little.`;
   return [{ code: 'short-range', text }];
 }
 
@@ -134,16 +134,16 @@ function limitNotes({ before, after, by, outside }: TransformResult): Note[] {
   if (kept < lost.length) {
     const text =
       by === 'normal-scores'
-        ? 'Limits and target have no normal score: they are no readings.'
-        : 'A limit or target has no transformed value: no reading of this law can lie there.';
+        ? 'Limits and target have no normal score, because only readings have one.'
+        : 'A limit or target has no transformed value, because the transformation is not defined there.';
     notes.push({ code: 'limit-beyond', text });
   }
   const [own, best] = [outside?.transformed?.share, outside?.best?.share];
   if (own !== undefined && best !== undefined && Math.max(own, best) > 1e-12) {
     const times = Math.max(own, best) / Math.max(Math.min(own, best), 1e-300);
     if (times > 2) {
-      const said = times > 1e6 ? 'more than a million times' : `${short(Number(times.toPrecision(2)))} times`;
-      const text = `Outside the limits one law expects ${said} as much as the other: so far out the readings do not decide between them.`;
+      const said = times > 1e6 ? 'more than 1 000 000' : short(Number(times.toPrecision(2)));
+      const text = `The proportion outside the limits is uncertain: the two distributions differ by a factor of ${said}, and the readings cannot decide between them in the tails.`;
       notes.push({ code: 'shares-differ', text });
     }
   }
@@ -156,28 +156,30 @@ export function transformNotes(result: TransformResult): Note[] {
   const notes: Note[] = [...levelNote(alpha)];
   if (by === 'normal-scores') {
     const text =
-      'A normal score tells the rank and nothing else: there is none for a reading that is not among these, and none of the limits.';
+      'Normal scores depend on the ranks alone. Limits and new readings have none.';
     return [...notes, { code: 'by-construction', text }];
   }
   if (outcomeOf(before, alpha) === 'no-evidence') {
     const text =
-      'As measured there is no evidence against a normal distribution either: nothing here asks for a transformation.';
+      'A transformation may not be needed: there is no evidence against a normal distribution before it.';
     notes.push({ code: 'not-needed', text });
   }
   notes.push(...lambdaNotes(result), ...rangeNote(result));
   if (by === 'yeo-johnson') {
-    const text = 'Yeo–Johnson adds 1 to the readings: in another unit it bends them otherwise.';
+    const text = 'The result depends on the unit, because Yeo–Johnson adds 1 to the readings.';
     notes.push({ code: 'unit-matters', text });
   }
   if (n < 20) {
-    const text = `${n} readings can show only gross departures: no evidence against normal is weak comfort.`;
+    const text = `With ${plural(n, 'reading')}, only gross departures are detected. “No evidence” says little here.`;
     notes.push({ code: 'small-n', text });
   }
   return [...notes, ...limitNotes(result), ...simulatedNotes(after.pSimulated, alpha)];
 }
 
+const LAMBDA_CHOICES = { convenient: 'rounded', likeliest: 'maximum likelihood', given: 'given' } as const;
+
 /** The two scales, side by side. */
-export const TRANSFORM_COLUMNS = ['as measured', 'transformed'] as const;
+export const TRANSFORM_COLUMNS = ['before', 'after'] as const;
 
 interface SideRow extends Explained {
   text(side: TransformSide, resolution: number | null, alpha: number): string;
@@ -186,37 +188,37 @@ interface SideRow extends Explained {
 const shape = (value: number | null) => (value === null ? '–' : formatFigure(value, 'statistic'));
 const SIDE_ROWS: readonly SideRow[] = [
   {
-    ...{ key: 'mean', name: 'mean', meaning: 'The centre of gravity.', formula: 'Σx/n' },
+    ...{ key: 'mean', name: 'mean', meaning: 'The arithmetic mean.', formula: 'Σx/n' },
     text: ({ mean }, resolution) => formatFigure(mean, 'location', resolution),
   },
   {
-    ...{ key: 'sd', name: 'sd', meaning: 'The spread, divisor n − 1.', formula: '√(Σ(x − mean)²/(n − 1))' },
+    ...{ key: 'sd', name: 'SD', meaning: 'The standard deviation, divisor n − 1.', formula: '√(Σ(x − mean)²/(n − 1))' },
     text: ({ sd }, resolution) => formatFigure(sd, 'spread', resolution),
   },
   {
-    ...{ key: 'skewness', name: 'skewness', meaning: 'About 0 for a normal; above 0 with a long right tail.' },
+    ...{ key: 'skewness', name: 'skewness', meaning: 'About 0 for a normal distribution, above 0 with a long right tail.' },
     formula: 'G₁ = g₁ √(n(n − 1))/(n − 2)',
     text: ({ skewness }) => shape(skewness),
   },
   {
-    ...{ key: 'kurtosis', name: 'excess kurtosis', meaning: 'About 0 for a normal; above 0 with heavy tails.' },
+    ...{ key: 'kurtosis', name: 'excess kurtosis', meaning: 'About 0 for a normal distribution, above 0 with heavy tails.' },
     formula: 'G₂',
     text: ({ kurtosis }) => shape(kurtosis),
   },
   {
-    ...{ key: 'a2', name: 'A²', meaning: 'How far the readings lie from a normal, the tails counting most.' },
+    ...{ key: 'a2', name: 'A²', meaning: 'The Anderson–Darling distance from a normal distribution, with most weight on the tails.' },
     formula: 'Anderson and Darling (1954)',
     text: ({ statistic }) => formatFigure(statistic, 'statistic'),
   },
   {
     ...{ key: 'p', name: 'p', formula: '(b + 1)/(B + 1)' },
     meaning:
-      'How often samples with nothing to find lie at least as far; lambda is found anew in each of them, as it was for the readings.',
+      'The probability of an A² at least this large if the transformed population is normal; lambda is estimated again in each simulated sample.',
     text: ({ pSimulated }, _, alpha) => (pSimulated ? formatP(pSimulated.pValue, alpha) : '…'),
   },
   {
-    ...{ key: 'pRounded', name: 'p, rounded alike', formula: '(b + 1)/(B + 1)' },
-    meaning: 'The same for samples that are rounded as the readings are.',
+    ...{ key: 'pRounded', name: 'p, rounding allowed for', formula: '(b + 1)/(B + 1)' },
+    meaning: 'The same with samples rounded like the readings.',
     text: ({ pResolution }, _, alpha) => (pResolution ? formatP(pResolution.pValue, alpha) : '–'),
   },
 ];
@@ -248,8 +250,8 @@ export function lambdaFigures({ lambda, middle, resolution, unit }: TransformRes
       : [
           one(
             'middle',
-            'mean turned back',
-            'The mean of the transformed readings on the scale of the readings: half of them lie below if the transformed ones are normal. It is not their mean.',
+            'back-transformed mean',
+            'The mean of the transformed readings in the original unit. It estimates the median, not the mean, of the readings.',
             'f⁻¹(mean of f(x))',
             `${formatFigure(middle, 'location', resolution)}${unit ? `\u00a0${unit}` : ''}`,
           ),
@@ -259,9 +261,9 @@ export function lambdaFigures({ lambda, middle, resolution, unit }: TransformRes
     ? [
         one(
           'likeliest',
-          'likeliest lambda',
-          'Where the likelihood of the transformed readings is greatest.',
-          'maximum of the profile (Box and Cox 1964)',
+          'maximum likelihood lambda',
+          'The lambda with the largest likelihood.',
+          'maximum of the profile likelihood (Box and Cox 1964)',
           short(found.likeliest),
           `${formatPercent(found.confidence)}: ${end(found.interval[0])} – ${end(found.interval[1])}`,
         ),
@@ -271,10 +273,10 @@ export function lambdaFigures({ lambda, middle, resolution, unit }: TransformRes
     one(
       'lambda',
       'lambda',
-      'The power that is used.',
+      'The power used.',
       '(x^λ − 1)/λ',
       short(lambda.used),
-      lambda.choice === 'convenient' && found?.convenient === null ? 'the likeliest' : `the ${lambda.choice} one`,
+      lambda.choice === 'convenient' && found?.convenient === null ? 'maximum likelihood' : LAMBDA_CHOICES[lambda.choice],
     ),
     ...likeliest,
     ...back,
@@ -289,13 +291,13 @@ export function outsideFigures({ outside, n }: TransformResult): FoundFigure[] {
   const expected = (key: string, name: string, of: OutsideShare, meaning: string): FoundFigure => ({
     ...{ key, name, meaning, formula: 'F(lower limit) + 1 − F(upper limit)', texts: [share(of.share)] },
     note: of.interval ? `95\u00a0%: ${share(of.interval.lower)} – ${share(of.interval.upper)}` : '',
-    use: 'Only where plot and test give no reason to doubt the law: shares far out rest on it alone.',
+    use: 'Use it only if plot and test give no evidence against the distribution; proportions in the tails depend on it entirely.',
   });
   return [
     {
       key: 'counted',
-      name: 'outside, counted',
-      meaning: 'Readings outside the limits.',
+      name: 'outside, observed',
+      meaning: 'The observed proportion outside the limits.',
       formula: 'count/n',
       note: `${groupThousands(counted)} of ${groupThousands(n)}`,
       texts: [share(counted / n)],
@@ -304,9 +306,9 @@ export function outsideFigures({ outside, n }: TransformResult): FoundFigure[] {
       ? [
           expected(
             'transformed',
-            'by the transformed normal',
+            'outside, transformed normal',
             transformed,
-            'Expected of a normal of the transformed readings, outside the transformed limits; lambda is taken as known.',
+            'The proportion of the transformed normal distribution outside the transformed limits, with lambda taken as known.',
           ),
         ]
       : []),
@@ -314,9 +316,9 @@ export function outsideFigures({ outside, n }: TransformResult): FoundFigure[] {
       ? [
           expected(
             'best',
-            `by the ${familyByName(best.family).title}`,
+            `outside, ${familyByName(best.family).title}`,
             best,
-            'Expected of the family that describes the readings as measured best (AICc).',
+            'The proportion of the distribution that fits the untransformed readings best (AICc).',
           ),
         ]
       : []),

@@ -216,7 +216,7 @@ export const transformAnalysis = defineAnalysis<Request, TransformResult>({
   id: 'transform',
   version: 2,
   name: 'Transformation',
-  title: 'which power, logarithm or score makes readings normal, and what it does to limits',
+  title: 'transformation towards a normal distribution, with transformed limits',
   request: transformRequest,
   method: transformSentence,
   resolve: (settings, sample) => ({

@@ -25,12 +25,12 @@ const test = choice(
   'test',
   'test of two samples',
   [
-    { value: 'anderson-darling', text: 'A² of two samples' },
-    { value: 'kolmogorov-smirnov', text: 'D of two samples' },
+    { value: 'anderson-darling', text: 'the Anderson–Darling test' },
+    { value: 'kolmogorov-smirnov', text: 'the Kolmogorov–Smirnov test' },
   ],
   'anderson-darling',
 );
-const replicates = replicatesOf('ways to part the readings');
+const replicates = replicatesOf('number of permutations');
 const seed = seedOf('seed of the permutations');
 const request = z
   .strictObject({
@@ -38,7 +38,7 @@ const request = z
     /** By a label column, two of whose levels are compared … */
     split: columnSetting.optional(),
     /** … or with another column. */
-    beside: z.array(columnSetting).min(1).max(11, 'At most 12 columns stand side by side.').optional(),
+    beside: z.array(columnSetting).min(1).max(11, 'At most 12 columns can be compared.').optional(),
     /** Which two of the groups or columns; the first two that have readings. */
     first: partName,
     second: partName,
@@ -48,23 +48,23 @@ const request = z
     seed: seed.schema,
   })
   .refine(({ split, beside }) => (split === undefined) !== (beside === undefined), {
-    message: 'Two samples are two groups of a split column, or two columns.',
+    message: 'Choose a label column to split by, or a second column.',
     path: ['split'],
   })
   .refine(({ first, second }) => first === undefined || first !== second, {
-    message: 'A sample is not compared with itself.',
+    message: 'Choose two different samples.',
     path: ['second'],
   });
 type Request = z.infer<typeof request>;
 
 const method: readonly SentencePart[] = [
-  'Lay the quantiles of ',
+  'Quantile–quantile plot of ',
   { subject: true },
-  ' against each other, and test whether they come from one distribution by ',
+  ', test of equal distributions by ',
   test.field,
-  ', with p from ',
+  ', p from ',
   replicates.field,
-  ' random ways to part the readings, seed ',
+  ' random permutations, seed ',
   seed.field,
   '.',
 ];
@@ -136,7 +136,7 @@ export const twoSamplesAnalysis = defineAnalysis<Request, TwoSamplesResult>({
   id: 'two-samples',
   version: 1,
   name: 'Two samples',
-  title: 'do two groups or columns come from the same distribution (A², D by permutation; their quantiles)',
+  title: 'do two groups or columns have the same distribution (Anderson–Darling or Kolmogorov–Smirnov by permutation; Q–Q plot)',
   request,
   method,
   resolve: (settings, sample) => {

@@ -60,7 +60,7 @@ export function lookedPart(sample: Sample, settings: PartsSettings): LookedPart 
   const most = stepsAtMost(settings.most ?? usualMost(n), n);
   const part: PartOutliers = {
     ...{ name, n, missing, setAside, unit, resolution, test: null, farthest: null, pHolm: null, rows: null },
-    reason: whyNot(sample, OUTLIERS_LEAST_N, 'a rule for outliers') ?? whyCensored(sample, 'a rule for outliers'),
+    reason: whyNot(sample, OUTLIERS_LEAST_N, 'an outlier test') ?? whyCensored(sample, 'an outlier test'),
   };
   if (part.reason !== null) return { part, judged: null, most };
   const { sorted } = ordered(values);

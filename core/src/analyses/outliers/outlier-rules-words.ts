@@ -1,31 +1,31 @@
 import { formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
+import { listed, plural } from '../../numeric/grammar.js';
 import { hasLevel } from '../../outliers/rules.js';
 import type { Arrangement } from '../../outliers/rule-trials.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote } from '../../road/cautions.js';
 import type { OutlierRulesResult, RuleAtWork } from './outlier-rules-result.js';
 import { RULE_FACTS } from './rule-facts.js';
-import { listed } from '../../road/listed.js';
 
 const percent = (share: number) => formatPercentOf(share, undefined, 2);
 
-/** A simulated share as it stands in a table: no more digits than are known of it. */
+/** A simulated proportion in a table: no more digits than are known. */
 function shareWords(share: number): string {
   if (share > 0.995 && share < 1) return '> 99\u00a0%';
   return `${(share * 100).toFixed(share < 0.0995 && share > 0 ? 1 : 0)}\u00a0%`;
 }
 
-/** What is far out, in words. */
+/** Where the outliers are, in words. */
 export const ARRANGEMENT_WORDS: Record<Arrangement, string> = {
-  clean: 'nothing far out',
-  one: 'one reading far out',
-  'same-end': 'two at one end',
-  'each-end': 'one at each end',
+  clean: 'no outlier',
+  one: 'one outlier',
+  'same-end': 'two outliers on the same side',
+  'each-end': 'one outlier on each side',
 };
 
 /** Far enough for a good rule to find, not so far that all do. */
 const JUDGED_AT = 5;
-/** Rules that find less hardly find anything. */
+/** A rule with less power is of no use. */
 const USEFUL = 0.2;
 
 /** How often a rule finds an arrangement at a shift. */
@@ -51,32 +51,32 @@ const notToldApart = (rules: readonly RuleAtWork[], greatest: number) =>
     ),
   );
 
-/** True where a rule of thumb cries wolf beyond the level, for all that so many samples can tell. */
+/** True where a rule of thumb has more false alarms than the level, as far as the samples can show. */
 const isLoud = ({ rule, falseAlarms }: RuleAtWork, alpha: number) =>
   !hasLevel(rule) && falseAlarms !== null && falseAlarms.interval[0] > alpha;
 
-/** Which rule serves, of those that keep the level: the one that finds most of one far reading, and the one that finds most whatever is far out. */
+/** Of the rules with a level, the one with the highest power against one outlier, and the one with the highest power against any arrangement. */
 export function outlierRulesFinding(result: OutlierRulesResult): Piece[] {
   const { n, alpha } = result;
   const tried = triedOf(result).filter(({ rule }) => hasLevel(rule));
-  if (tried.length === 0) return [{ text: `Samples of ${groupThousands(n)} are being drawn.` }];
+  if (tried.length === 0) return [{ text: `Samples of ${groupThousands(n)} are being simulated.` }];
   const one = (rule: RuleAtWork) => foundAt(rule, 'one', JUDGED_AT)!;
   const [forOne, forAll] = [best(tried, one), best(tried, (rule) => leastOf(result, rule))];
   const alike = notToldApart(tried, one(forOne));
-  const lead = `Of ${groupThousands(n)} readings at level ${formatValue(alpha)}, one that is ${JUDGED_AT} sd off is named most often by `;
+  const lead = `With ${plural(n, 'reading')} and significance level ${formatValue(alpha)}, the most powerful rule for one outlier of ${JUDGED_AT} SD is `;
   const first: Piece[] = [
     { text: lead },
     { text: listed(alike.map(({ rule }) => RULE_FACTS[rule].title)), strong: true, code: 'recommended' },
-    { text: ` (${alike.length > 1 ? 'about ' : ''}${percent(one(forOne))})` },
+    { text: ` (power ${alike.length > 1 ? 'about ' : ''}${percent(one(forOne))}).` },
   ];
   const least = leastOf(result, forAll);
   if (least < USEFUL)
-    return [...first, { text: '; no rule with a level finds two so far out often, wherever they lie.' }];
+    return [...first, { text: ' For two such outliers in any position, no rule with a significance level has useful power.' }];
   return [
     ...first,
-    { text: '; whether one or two are far out, ' },
+    { text: ' For one or two such outliers in any position, it is ' },
     { text: RULE_FACTS[forAll.rule].title, strong: true, code: 'recommended' },
-    { text: ` finds them at least ${percent(least)} of the time.` },
+    { text: ` (power at least ${percent(least)}).` },
   ];
 }
 
@@ -86,19 +86,19 @@ export function outlierRulesNotes(result: OutlierRulesResult): Note[] {
   const loud = triedOf(result).filter((rule) => isLoud(rule, alpha));
   if (loud.length > 0) {
     const told = loud.map(({ rule, falseAlarms }) => `${RULE_FACTS[rule].title} (${percent(falseAlarms!.share)})`);
-    const text = `Cry wolf on clean samples of ${groupThousands(n)} more often than the level allows: ${told.join(', ')}. That they find more is bought with that.`;
+    const text = `Some rules have a high false-alarm rate in clean samples of ${groupThousands(n)}: ${listed(told)}. They find more outliers only because they raise more false alarms.`;
     notes.push({ code: 'cries-wolf', text });
   }
   const mute = triedOf(result).filter(
     ({ falseAlarms, power }) => falseAlarms!.share === 0 && power.every(({ found }) => found.share === 0),
   );
   if (mute.length > 0) {
-    const text = `Can never name a reading of ${groupThousands(n)}: ${mute.map(({ rule }) => RULE_FACTS[rule].title).join(', ')}.`;
+    const text = `Some rules cannot find any outlier in ${plural(n, 'reading')}: ${listed(mute.map(({ rule }) => RULE_FACTS[rule].title))}.`;
     notes.push({ code: 'mute', text });
   }
   if (resolution !== null) {
     const text =
-      'The samples are normal and not rounded; this holds for every sample of the size, not for these readings.';
+      'The rates may differ for rounded readings, because the simulated samples are normal and not rounded.';
     notes.push({ code: 'of-the-size', text });
   }
   return notes;
@@ -123,7 +123,7 @@ export function outlierRulesTable({ rules }: OutlierRulesResult): (string | numb
     ]);
     return [clean, ...others];
   });
-  return [['rule', 'far out', 'sd', 'named', 'lower', 'upper', 'others named', 'samples'], ...rows];
+  return [['rule', 'outliers', 'shift in SDs', 'found', 'lower', 'upper', 'others flagged', 'samples'], ...rows];
 }
 
 /** A rule with what it finds of an arrangement, as texts. */
@@ -132,7 +132,7 @@ export interface RuleAtWorkRow {
   name: string;
   meaning: string;
   alarms: string;
-  /** True where it cries wolf beyond the level. */
+  /** True where its false-alarm rate exceeds the level. */
   loud: boolean;
   shares: string[];
 }

@@ -18,8 +18,8 @@ import { columnsOf } from './outlier-judging.js';
 import { mostSetting, stepsAtMost, usualMost } from './outliers-settings.js';
 import { sideSetting, whyNoRule } from './rule-facts.js';
 
-const replicates = replicatesOf('samples of each sort');
-const seed = seedOf('seed of the samples');
+const replicates = replicatesOf('simulated samples per case');
+const seed = seedOf('seed of the simulated samples');
 const request = z.strictObject({
   column: columnSetting,
   side: sideSetting.schema,
@@ -32,13 +32,13 @@ const request = z.strictObject({
 type Request = z.infer<typeof request>;
 
 const method: readonly SentencePart[] = [
-  'Try every rule on samples of the size of ',
+  'Compare all rules on samples of the size of ',
   { subject: true },
-  ', looking ',
+  ', outliers ',
   sideSetting.field,
-  ', the generalised ESD of up to ',
+  ', generalised ESD test for up to ',
   mostSetting.field,
-  ' readings: clean ones, and such with one or two readings shifted by 2 to 6 sd, ',
+  ' readings: clean samples, and samples with one or two readings shifted by 2 to 6 SD, ',
   replicates.field,
   ' of each, seed ',
   seed.field,
@@ -138,8 +138,8 @@ function atWork(settings: Request, n: number, judges: Judges, answers: Answers):
 export const outlierRulesAnalysis = defineAnalysis<Request, OutlierRulesResult>({
   id: 'outlier-rules',
   version: 1,
-  name: 'Which rule',
-  title: 'how often each rule for outliers cries wolf at this n, and how often it finds one or two',
+  name: 'Comparison of rules',
+  title: 'false-alarm rate and power of each outlier rule at this sample size',
   request,
   method,
   resolve: (settings, { values }) => ({

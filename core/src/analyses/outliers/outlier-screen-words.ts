@@ -1,4 +1,5 @@
 import { formatFigure, formatP, formatValue, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import type { Side } from '../../outliers/grubbs.js';
 import { hasLevel, type Rule } from '../../outliers/rules.js';
 import type { Note, Piece } from '../../road/analysis.js';
@@ -24,28 +25,27 @@ const partsOf = ({ by }: OutlierScreenResult, count: number) =>
   by === null ? (count === 1 ? 'column' : 'columns') : `${count === 1 ? 'group' : 'groups'} by ${by}`;
 const judgedOf = ({ parts }: OutlierScreenResult) => parts.filter(({ reason }) => reason === null);
 
-/** In which of all the rule of the study names readings. */
+/** In which of all the rule of the study flags readings. */
 export function outlierScreenFinding(result: OutlierScreenResult): Piece[] {
   const { parts, alpha, rule } = result;
   const some = judgedOf(result);
-  if (some.length === 0) return [{ text: `None of ${parts.length} ${partsOf(result, parts.length)} can be judged.` }];
+  if (some.length === 0) return [{ text: `None of ${parts.length} ${partsOf(result, parts.length)} can be tested.` }];
   const of = `${groupThousands(some.length)} ${partsOf(result, some.length)}`;
   if (some.some(({ rows }) => rows === null)) return [{ text: `Clean samples for ${of} are being simulated.` }];
-  const shared = some.length === 1 ? '' : ', shared among all';
-  const how = `by ${RULE_FACTS[rule].title}${hasLevel(rule) ? ` at level ${formatValue(alpha)}${shared}` : ', which has no level'}`;
+  const shared = some.length === 1 ? '' : `, adjusted for ${some.length} tests (Holm)`;
+  const how = `${RULE_FACTS[rule].title}, ${hasLevel(rule) ? `significance level ${formatValue(alpha)}${shared}` : 'no significance level'}`;
   const naming = some.filter(({ rows }) => rows!.length > 0);
   if (naming.length === 0) {
     return [
-      { text: 'No reading lies too far out', strong: true, code: 'no-evidence' },
-      { text: ` in any of ${of}, ${how}.` },
+      { text: 'No outliers found', strong: true, code: 'no-evidence' },
+      { text: ` in any of ${of} (${how}).` },
     ];
   }
   const count = naming.reduce((sum, { rows }) => sum + rows!.length, 0);
   const named = naming.length <= 3 ? `: ${naming.map(({ name, rows }) => `${name} (${rows!.length})`).join(', ')}` : '';
-  const readings = count === 1 ? '1 reading lies' : `${groupThousands(count)} readings lie`;
   return [
-    { text: `${readings} too far out`, strong: true, code: 'evidence' },
-    { text: ` in ${naming.length} of ${of}${named}, ${how}.` },
+    { text: plural(count, 'suspected outlier'), strong: true, code: 'evidence' },
+    { text: ` in ${naming.length} of ${of}${named} (${how}).` },
   ];
 }
 
@@ -55,16 +55,16 @@ export function outlierScreenNotes(result: OutlierScreenResult): Note[] {
   const notes: Note[] = [...levelNote(alpha)];
   const left = parts.length - judgedOf(result).length;
   if (left > 0) {
-    const text = `${groupThousands(left)} of ${parts.length} cannot be judged; why stands in ${left === 1 ? 'its row' : 'their rows'}.`;
+    const text = `${groupThousands(left)} of ${parts.length} could not be tested; the reason is given in ${left === 1 ? 'its row' : 'each row'}.`;
     notes.push({ code: 'left-out', text });
   }
   if (!hasLevel(rule) && parts.length > 1) {
-    const text = `${RULE_FACTS[rule].title[0]!.toUpperCase()}${RULE_FACTS[rule].title.slice(1)} is a rule of thumb: nothing allows for there being many.`;
+    const text = `False alarms are likely: ${RULE_FACTS[rule].title} is a rule of thumb and cannot be adjusted for the number of columns.`;
     notes.push({ code: 'no-level', text });
   }
   const aside = parts.filter(({ setAside }) => setAside > 0).map(({ name }) => name);
   if (aside.length > 0) {
-    const text = `Second look at ${aside.slice(0, 3).join(', ')}${aside.length > 3 ? ` and ${aside.length - 3} more` : ''}: readings are set aside there already. If a rule had named them, the level no longer holds.`;
+    const text = `The significance level may not hold for ${aside.slice(0, 3).join(', ')}${aside.length > 3 ? ` and ${aside.length - 3} more` : ''}: readings are already set aside there. If a test flagged them, restore them first.`;
     notes.push({ code: 'second-look', text });
   }
   return notes;
@@ -89,7 +89,7 @@ export function outlierScreenRows({ parts, alpha }: OutlierScreenResult): Outlie
     const value = farthest && formatFigure(farthest.value, 'reading', resolution);
     return {
       ...{ name, part, n: groupThousands(n), reason: reason ?? '' },
-      farthest: farthest ? `${value} in row ${farthest.row}, z ${formatFigure(farthest.z, 'statistic')}` : '–',
+      farthest: farthest ? `${value} (row ${farthest.row}), z ${formatFigure(farthest.z, 'statistic')}` : '–',
       p: p === null ? '–' : formatP(p, alpha),
       pHolm: pHolm === null ? '–' : formatP(pHolm, alpha),
       names:
@@ -109,6 +109,6 @@ export function outlierScreenTable({ parts, by }: OutlierScreenResult): (string 
     ...[name, n, unit, farthest?.row ?? '', farthest?.value ?? '', farthest?.z ?? '', test?.statistic ?? ''],
     ...[test?.critical ?? '', test?.pValue ?? '', pHolm ?? '', named?.join(' ') ?? '', reason ?? ''],
   ]);
-  const heads = ['n', 'unit', 'row of the farthest', 'farthest', 'z', 'statistic', 'critical', 'p', 'p shared'];
-  return [[by ?? 'column', ...heads, 'names rows', 'why not'], ...rows];
+  const heads = ['n', 'unit', 'row of the most extreme', 'most extreme', 'z', 'statistic', 'critical value', 'p', 'adjusted p (Holm)'];
+  return [[by ?? 'column', ...heads, 'flagged rows', 'reason'], ...rows];
 }

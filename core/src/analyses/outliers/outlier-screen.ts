@@ -9,8 +9,8 @@ import { outlierScreenFinding, outlierScreenNotes, type OutlierScreenResult } fr
 import { familyOf, mostSetting, RULE_PARTS } from './outliers-settings.js';
 import { ruleSetting, sideSetting } from './rule-facts.js';
 
-const replicates = replicatesOf('replicates of clean samples of each size');
-const seed = seedOf('seed of the clean samples of each size');
+const replicates = replicatesOf('simulated clean samples per size');
+const seed = seedOf('seed of the clean samples');
 
 const request = z
   .strictObject({
@@ -28,19 +28,19 @@ const request = z
 type Request = z.infer<typeof request>;
 
 const method: readonly SentencePart[] = [
-  'Ask of each of ',
+  'Test each of ',
   { subject: true },
-  ' which readings lie too far out ',
+  ' for outliers ',
   sideSetting.field,
-  ' for a ',
+  ', assuming a ',
   familyOf.field,
   ', by ',
   ...RULE_PARTS,
-  ', with p from ',
+  ', p from ',
   replicates.field,
   ' clean samples, seed ',
   seed.field,
-  ', the level shared among them by Holm’s steps.',
+  ', adjusted for the number of tests (Holm).',
 ];
 
 /** Many columns or groups at once: how many readings the rule of the study names in each, the level shared among them. */
@@ -48,7 +48,7 @@ export const outlierScreenAnalysis = defineAnalysis<Request, OutlierScreenResult
   id: 'outlier-screen',
   version: 2,
   name: 'Outliers in many columns',
-  title: 'in which of many columns or groups readings lie too far out',
+  title: 'which of many columns or groups contain outliers',
   request,
   method,
   resolve: (settings) => ({ ...settings, replicates: settings.replicates ?? 10_000 }),

@@ -7,7 +7,7 @@ import { RULE_FACTS } from './rule-facts.js';
 const percent = (share: number) => formatPercentOf(share, undefined, 2);
 const statistic = (value: number | null) => (value === null ? '–' : formatFigure(value, 'statistic'));
 
-/** The farthest readings as texts, one row each. */
+/** The most extreme readings as texts, one row each. */
 export interface ExtremeRow {
   row: number;
   value: string;
@@ -22,13 +22,13 @@ export interface ExtremeRow {
   named: boolean;
 }
 
-const FENCES = { inside: '', outside: 'outside', far: 'far out' } as const;
+const FENCES = { inside: '', outside: 'outside', far: 'beyond the outer fence' } as const;
 const SLIPS: Record<Slip['kind'], string> = {
-  'decimal-point': 'decimal point moved',
-  thousand: 'a unit of 1000',
-  inch: 'inches for millimetres, or the reverse',
+  'decimal-point': 'decimal point shifted',
+  thousand: 'factor of 1000',
+  inch: 'inches and millimetres confused',
   'digits-swapped': 'digits swapped',
-  'digit-twice': 'a digit typed twice',
+  'digit-twice': 'digit repeated',
   sign: 'sign',
 };
 
@@ -55,7 +55,7 @@ function chanceWords(share: number | null, replicates: number): string {
   return share > 0.995 ? '> 99\u00a0%' : percent(share);
 }
 
-/** What pointing at one of the farthest says. */
+/** The description of an extreme reading. */
 export const extremeWords = (
   { z, modifiedZ, fence, probability, group }: Extreme,
   { replicates }: Pick<OutliersResult, 'replicates'>,
@@ -121,7 +121,7 @@ export function ruleRows({ tests, rule, alpha }: OutliersResult): RuleRow[] {
 
 /** The rules as a table. */
 export function rulesTable({ tests }: OutliersResult): (string | number)[][] {
-  const heads = ['rule', 'side', 'statistic', 'critical', 'p by formula', 'p simulated', 'p lower', 'p upper'];
+  const heads = ['rule', 'side', 'statistic', 'critical', 'p from the formula', 'simulated p', 'simulated p, lower', 'simulated p, upper'];
   const rows = tests.map(
     ({ rule, side, statistic: found, critical, pFormula, pSimulated, rows: named, falseAlarms, reason }) => [
       ...[RULE_FACTS[rule].short, side, found ?? '', critical ?? '', pFormula?.pValue ?? '', pSimulated?.pValue ?? ''],
@@ -129,7 +129,7 @@ export function rulesTable({ tests }: OutliersResult): (string | number)[][] {
       ...[named?.join(' ') ?? '', falseAlarms?.share ?? '', reason ?? ''],
     ],
   );
-  return [[...heads, 'names rows', 'false alarms', 'why not'], ...rows];
+  return [[...heads, 'flagged rows', 'false-alarm rate', 'reason'], ...rows];
 }
 
 /** The farthest readings as a table. */
@@ -137,7 +137,7 @@ export function extremesTable({ extremes }: OutliersResult): (string | number)[]
   const rows = extremes.map(({ row, value, group, z, zWithout, modifiedZ, fence, probability }) => [
     ...[row, value, group ?? '', z, zWithout ?? '', modifiedZ, fence, probability ?? ''],
   ]);
-  const heads = ['row', 'value', 'label', 'z', 'z without the more extreme', 'modified z', 'fence', 'probability'];
+  const heads = ['row', 'value', 'label', 'z', 'z without more extreme readings', 'modified z', 'fence', 'probability'];
   return [heads, ...rows];
 }
 
@@ -146,5 +146,5 @@ export function influenceTable({ rows, readings, influence, mean, sd }: Outliers
   const lines = Array.from(rows, (row, i) => [
     ...[row, readings[i]!, influence.mean[i]!, influence.mean[i]! - mean, influence.sd[i]!, influence.sd[i]! - sd],
   ]);
-  return [['row', 'value', 'mean without', 'change of the mean', 'sd without', 'change of the sd'], ...lines];
+  return [['row', 'value', 'mean without', 'change of the mean', 'SD without', 'change of the SD'], ...lines];
 }

@@ -24,12 +24,12 @@ export const familyOf = {
 
 /** More than so many far readings are no outliers but another group. */
 export const MOST_NAMED = 100;
-const MOST = `The most that may be named is a whole number from 1 to ${MOST_NAMED}.`;
+const MOST = `The maximum number of outliers must be a whole number from 1 to ${MOST_NAMED}.`;
 export const mostSetting = {
   schema: z.int(MOST).min(1, MOST).max(MOST_NAMED, MOST).optional(),
   field: {
-    ...{ field: 'most', label: 'most that may be named', type: 'number', from: 1, to: MOST_NAMED, whole: true },
-    empty: 'a tenth of the',
+    ...{ field: 'most', label: 'maximum number of outliers', type: 'number', from: 1, to: MOST_NAMED, whole: true },
+    empty: '10 % of the',
   } satisfies Field,
 };
 /** A tenth of the readings, at most ten (STATISTICS section 6). */
@@ -38,10 +38,10 @@ export const usualMost = (n: number): number => Math.max(1, Math.min(10, Math.fl
 /** At most as many steps as leave three readings. */
 export const stepsAtMost = (most: number, n: number): number => Math.max(1, Math.min(most, mostSteps(n)));
 
-const confidence = anyConfidence('confidence of the intervals before and after');
-const replicates = replicatesOf('replicates of clean samples');
+const confidence = anyConfidence('confidence level of the intervals');
+const replicates = replicatesOf('number of simulated clean samples');
 const seed = seedOf('seed of the clean samples');
-const limit = z.number('A limit is a number.').optional();
+const limit = z.number('A limit must be a number.').optional();
 
 export const outliersRequest = z
   .strictObject({
@@ -62,7 +62,7 @@ export const outliersRequest = z
   })
   .refine(
     ({ lowerLimit, upperLimit }) => lowerLimit === undefined || upperLimit === undefined || lowerLimit < upperLimit,
-    { message: 'The lower limit lies below the upper one.', path: ['lowerLimit'] },
+    { message: 'The lower limit must be below the upper limit.', path: ['lowerLimit'] },
   );
 export type OutliersRequest = z.infer<typeof outliersRequest>;
 
@@ -70,7 +70,7 @@ const ESD = { field: 'rule', is: 'generalized-esd' } as const;
 /** "the [generalised ESD] of up to [4] readings". */
 export const RULE_PARTS: readonly SentencePart[] = [
   ruleSetting.field,
-  { text: ' of up to ', showWhen: ESD },
+  { text: ' for up to ', showWhen: ESD },
   { ...mostSetting.field, showWhen: ESD },
   { text: ' readings', showWhen: ESD },
 ];
@@ -81,19 +81,19 @@ export const ruleFields = FAR_PARTS.filter(isField).map(({ field }) => field);
 
 /** The method as a sentence. */
 export const outliersSentence: readonly SentencePart[] = [
-  'Ask which readings of ',
+  'Test ',
   { subject: true },
-  ' lie too far out ',
+  ' for outliers ',
   sideSetting.field,
-  ' for a ',
+  ', assuming a ',
   familyOf.field,
   ', by ',
   ...RULE_PARTS,
-  '; p and false alarms from ',
+  '; p and false-alarm rate from ',
   replicates.field,
   ' clean samples, seed ',
   seed.field,
-  '; intervals before and after at ',
+  '; confidence intervals with and without them at ',
   confidence.field,
   '.',
 ];

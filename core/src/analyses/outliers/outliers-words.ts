@@ -1,15 +1,26 @@
 import { simulatedNotes } from '../../road/simulated-notes.js';
 import { familyByName } from '../../distributions/registry.js';
-import { articleOf } from '../../distributions/names.js';
 import { equalsP, formatFigure, formatP, formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
+import { article, listed, plural } from '../../numeric/grammar.js';
 import { greatestScore } from '../../outliers/grubbs.js';
 import { hasLevel, type Rule } from '../../outliers/rules.js';
 import { Z_LIMIT } from '../../outliers/screens.js';
 import type { Note, Piece } from '../../road/analysis.js';
-import { confidenceNote, levelNote } from '../../road/cautions.js';
+import { confidenceNote, levelNote, levelWords } from '../../road/cautions.js';
 import { studyTest, type FoundShare, type OutliersResult, type OutlierTest } from './outliers-result.js';
 import { RULE_FACTS, SIDE_WORDS } from './rule-facts.js';
-import { listed } from '../../road/listed.js';
+
+/** What a test is called in a finding, where the name of its result is not it. */
+const TEST_NAMES: Partial<Record<Rule, string>> = {
+  grubbs: 'Grubbs’ test',
+  'pair-same-end': 'Grubbs’ test, two on the same side',
+  'pair-both-ends': 'Grubbs’ test, one on each side',
+  dixon: 'Dixon’s test',
+  'generalized-esd': 'generalised ESD test',
+  'modified-z': RULE_FACTS['modified-z'].title,
+  fences: 'box-plot fences',
+  'z-score': RULE_FACTS['z-score'].title,
+};
 
 const MOST_TOLD = 4;
 const percent = (share: number) => formatPercentOf(share, undefined, 2);
@@ -25,19 +36,21 @@ export function rowWords({ rows, readings, resolution }: OutliersResult, named: 
   return `${named.length === 1 ? 'row' : 'rows'} ${listed(list)}`;
 }
 
-const sampleWords = ({ family, n }: OutliersResult) =>
-  `for ${articleOf(familyByName(family).title)} ${familyByName(family).title} sample of ${groupThousands(n)}`;
+const sampleWords = ({ family }: OutliersResult) =>
+  family === 'normal' ? '' : ` for ${article(familyByName(family).title)} distribution`;
 
-/** "the generalised ESD of up to 4, level 0.05, either side, p = 0.034". */
+/** "generalised ESD test, up to 4 outliers, p = 0.034". */
 function ruleWords(
-  { alpha, side, most }: OutliersResult,
+  result: OutliersResult,
   { rule, pValue, pFormula, pMethod, pSimulated, falseAlarms }: OutlierTest,
 ) {
-  const { title } = RULE_FACTS[rule];
-  const named = rule === 'generalized-esd' ? `${title} of up to ${most}` : title;
+  const { alpha, side, most } = result;
+  const { test } = RULE_FACTS[rule];
+  const upTo = rule === 'generalized-esd' ? `, up to ${plural(most, 'outlier')}` : '';
+  const named = `${TEST_NAMES[rule] ?? test}${sampleWords(result)}${upTo}${side === 'either' ? '' : `, ${SIDE_WORDS[side]}`}`;
   if (!hasLevel(rule)) {
-    const alarms = falseAlarms ? `; ${alarmWords(falseAlarms)}` : '';
-    return `${named}, ${SIDE_WORDS[side]}, a rule of thumb without a level${alarms}`;
+    const alarms = falseAlarms ? `, ${alarmWords(falseAlarms)}` : '';
+    return `${named}; no significance level${alarms}`;
   }
   const bound = pMethod === 'formula' && pFormula && !pFormula.exact ? '≤' : '=';
   const p =
@@ -47,24 +60,25 @@ function ruleWords(
   // Dixon’s p has no formula: it comes with how well it is known.
   const between =
     rule === 'dixon' && pMethod === 'simulated' && pSimulated
-      ? ` (95\u00a0% interval ${pSimulated.pInterval.map((end) => formatP(end)).join(' to ')})`
+      ? ` (95\u00a0% confidence interval ${pSimulated.pInterval.map((end) => formatP(end)).join(' to ')})`
       : '';
-  return `${named}, level ${formatValue(alpha)}, ${SIDE_WORDS[side]}${p}${between}`;
+  return `${named}${p}${between}${levelWords(alpha)}`;
 }
 
 const alarmWords = ({ share }: FoundShare) =>
   share === 0
-    ? 'no clean sample of this size had such a reading'
-    : `${percent(share)} of clean samples of this size have such a reading`;
+    ? 'no false alarm in the simulated clean samples'
+    : `false-alarm rate ${percent(share)}`;
 
-/** What one further reading would have to be for the rule to flag it. */
-function reachWords({ resolution }: OutliersResult, { lines }: OutlierTest): string {
+/** Which reading the rule would flag. */
+function reachWords({ resolution, unit }: OutliersResult, { lines }: OutlierTest): string {
   const told = (value: number) => formatFigure(value, 'location', resolution);
+  const of = unit ? `\u00a0${unit}` : '';
   const parts = [
     ...(lines && lines.lower !== null ? [`below ${told(lines.lower)}`] : []),
     ...(lines && lines.upper !== null ? [`above ${told(lines.upper)}`] : []),
   ];
-  return parts.length ? ` One further reading ${parts.join(' or ')} would be flagged.` : '';
+  return parts.length ? ` A further reading ${parts.join(' or ')}${of} would be flagged.` : '';
 }
 
 /** The same rule for a normal sample, where another family is asked about. */
@@ -72,92 +86,93 @@ function normalWords(result: OutliersResult, rows: readonly number[]): string {
   const other = result.forNormal?.rows;
   if (!other) return '';
   const same = other.length === rows.length && other.every((row) => rows.includes(row));
-  if (same) return rows.length === 0 ? ' For a normal sample none either.' : ' For a normal sample as well.';
+  if (same) return rows.length === 0
+      ? ' For a normal distribution the rule finds none either.'
+      : ' For a normal distribution the rule finds the same.';
   return other.length === 0
-    ? ' For a normal sample the same rule names none.'
-    : ` For a normal sample the same rule names ${rowWords(result, other)}.`;
+    ? ' For a normal distribution the rule finds none.'
+    : ` For a normal distribution the rule finds ${rowWords(result, other)}.`;
 }
 
-/** What the rule of the study says, and how far out it would have taken. */
+/** What the rule of the study finds, and which reading it would flag. */
 export function outliersFinding(result: OutliersResult): Piece[] {
   const test = studyTest(result);
   const { rows, rule } = test;
   if (test.reason !== null) return [{ text: test.reason }];
   if (rows === null) return [{ text: `Clean samples for ${RULE_FACTS[rule].title} are being simulated.` }];
-  const how = `: ${ruleWords(result, test)}.`;
+  const how = ` (${ruleWords(result, test)}).`;
   const normal = normalWords(result, rows);
   const reach = reachWords(result, test);
   if (rows.length === 0) {
     return [
-      { text: 'No reading lies too far out', strong: true, code: 'no-evidence' },
-      { text: ` ${sampleWords(result)}${how}` },
+      { text: 'No outliers found', strong: true, code: 'no-evidence' },
+      { text: how },
       ...(reach === '' ? [] : [{ text: reach, code: 'threshold' } as const]),
       { text: normal },
     ];
   }
-  const words = rowWords(result, rows);
   return [
     {
-      text: `${words[0]!.toUpperCase()}${words.slice(1)} ${rows.length === 1 ? 'lies' : 'lie'} too far out`,
+      text: `${rows.length === 1 ? 'Suspected outlier' : 'Suspected outliers'}: ${rowWords(result, rows)}`,
       strong: true,
       code: 'evidence',
     },
-    { text: ` ${sampleWords(result)}${how}${normal}` },
+    { text: `${how}${normal}` },
   ];
 }
 
 const testOf = ({ tests }: OutliersResult, rule: Rule) => tests.find((test) => test.rule === rule)!;
 const namesOf = (result: OutliersResult, rule: Rule) => testOf(result, rule).rows ?? [];
 
-/** Why rules disagree: one far reading hides another, or draws an innocent one along. */
+/** Why rules disagree: one outlier masks another, or swamps a normal reading. */
 function disagreementNotes(result: OutliersResult): Note[] {
   const notes: Note[] = [];
   const [one, several, pair] = (['grubbs', 'generalized-esd', 'pair-same-end'] as const).map((rule) =>
     namesOf(result, rule),
   ) as [number[], number[], number[]];
   if (several.length > one.length && several.length > 1) {
-    const text = `Masking: Grubbs’ test names ${one.length === 0 ? 'none' : `${rowWords(result, one)} alone`}, for far readings widen the sd that all are measured in. The generalised ESD takes them away one by one and names ${several.length}.`;
+    const text = `Grubbs’ test may miss outliers (masking): it finds ${one.length === 0 ? 'none' : `only ${rowWords(result, one)}`}, because outliers inflate the standard deviation. The generalised ESD test finds ${several.length}; use that one.`;
     notes.push({ code: 'masking', text });
   } else if (several.length < 2 && pair.length > 1 && one.length === 0) {
-    const text = `Masking: two together at one end are unlikely (${rowWords(result, pair)}), though neither is named alone. Allow the generalised ESD at least 2.`;
+    const text = `An outlier may be masked: two readings on the same side are conspicuous together (${rowWords(result, pair)}), but neither alone. Allow at least 2 outliers in the generalised ESD test.`;
     notes.push({ code: 'masking', text });
   }
   if (several.length === 1 && pair.length > 1) {
     const drawn = pair.filter((row) => !several.includes(row));
-    const text = `Swamping: the pair test names ${rowWords(result, pair)}; without row ${several[0]} the other, ${rowWords(result, drawn)}, is not too far out.`;
+    const text = `The test for two outliers may flag one reading too many (swamping): it flags ${rowWords(result, pair)}. Without row ${several[0]}, ${rowWords(result, drawn)} is not an outlier.`;
     if (drawn.length > 0) notes.push({ code: 'swamping', text });
   }
   return notes;
 }
 
-/** Steps above their published values that are not unlikely enough together. */
+/** Steps of the test above their critical values whose joint p is not below the level. */
 function approximationNotes(result: OutliersResult): Note[] {
   const { count = 0, rows, pSimulated } = testOf(result, 'generalized-esd');
   if (count === 0 || rows === null || rows.length > 0 || !pSimulated) return [];
-  const text = `Rosner’s values alone would name ${count}; but steps so large come in ${percent(pSimulated.pValue)} of clean samples of ${groupThousands(result.n)}, and the level is ${percent(result.alpha)}.`;
+  const text = `The published critical values may be too small: they would flag ${plural(count, 'reading')}, but the simulated p is ${percent(pSimulated.pValue)}, above the significance level of ${percent(result.alpha)}.`;
   return [{ code: 'approximation', text }];
 }
 
-/** What rules of thumb cannot say of so many readings, and how often they cry wolf. */
+/** What rules of thumb cannot find at this sample size, and their false alarms. */
 function thumbNotes(result: OutliersResult): Note[] {
   const { n, side, tests } = result;
   const notes: Note[] = [];
   if (greatestScore(n) <= Z_LIMIT) {
     const most = formatFigure(greatestScore(n), 'statistic');
-    const text = `No reading of ${n} can have |z| above ${most}: the rule of ${Z_LIMIT} can never name one.`;
+    const text = `The rule z > ${Z_LIMIT} cannot find any outlier here: with ${plural(n, 'reading')}, |z| is at most ${most}. Use another rule.`;
     notes.push({ code: 'z-limit', text });
   }
   const strict = tests.some(({ rule, rows }) => hasLevel(rule) && rows !== null && rows.length > 0);
   const loud = tests.filter(({ rule, rows, falseAlarms }) => !hasLevel(rule) && rows?.length && falseAlarms);
   if (!strict && loud.length > 0) {
     const told = loud.map(({ rule, falseAlarms }) => `${RULE_FACTS[rule].title} (${percent(falseAlarms!.share)})`);
-    const text = `Only rules of thumb name a reading: ${told.join(', ')}. In brackets how often they name one of a clean sample of ${groupThousands(n)}${side === 'either' ? '' : ' on this side'}.`;
+    const text = `The flagged readings may be false alarms: only rules of thumb flag any, namely ${listed(told)}. The percentage is the false-alarm rate in clean samples of ${groupThousands(n)}${side === 'either' ? '' : ' on this side'}.`;
     notes.push({ code: 'cries-wolf', text });
   }
   return notes;
 }
 
-/** Readings equally far out, or such as hardly differ at all. */
+/** Tied extremes, coarse resolution, or no spread. */
 function tieNotes(result: OutliersResult): Note[] {
   const { extremes, readings, rounded, resolution } = result;
   const notes: Note[] = [];
@@ -166,29 +181,28 @@ function tieNotes(result: OutliersResult): Note[] {
   const alike = first ? readings.reduce((sum, x) => sum + Number(x === first.value), 0) : 0;
   if (alike > 1) {
     const named = rows?.includes(first!.row)
-      ? 'all of them are named together'
-      : 'a rule for one cannot tell them apart';
-    const text = `${alike} readings are ${formatFigure(first!.value, 'reading', resolution)}, equally far out: ${named}.`;
+      ? 'All of them are flagged together'
+      : 'A test for a single outlier cannot distinguish them';
+    const text = `The most extreme reading is not unique: ${alike} readings are ${formatFigure(first!.value, 'reading', resolution)}. ${named}.`;
     notes.push({ code: 'tied-ends', text });
   }
   if (rounded) {
-    const text = `The steps of ${formatValue(resolution!)} are coarse: the clean samples are rounded as the readings are, and every p is simulated.`;
+    const text = `Published critical values do not hold at the coarse resolution of ${formatValue(resolution!)}. The clean samples are rounded like the readings, and every p is simulated.`;
     notes.push({ code: 'coarse', text });
   }
   if (readings.length > 0 && result.fences[0] === result.fences[1]) {
     const text =
-      'At least half of the readings are alike: fences have no width, and the modified z takes the mean distance in place of the median one.';
+      'The fences have no width, because at least half of the readings are equal. The modified z uses the mean absolute deviation instead of the median.';
     notes.push({ code: 'no-width', text });
   }
   return notes;
 }
 
 /** Readings that were set aside before. */
-function secondLookNotes({ setAside, n }: OutliersResult): Note[] {
+function secondLookNotes({ setAside }: OutliersResult): Note[] {
   if (setAside === 0) return [];
-  const [were, one, them] =
-    setAside === 1 ? ['1 reading is', 'it', 'it'] : [`${groupThousands(setAside)} readings are`, 'they', 'them'];
-  const text = `Second look: ${were} set aside already. If ${one} went because a rule named ${them}, the level no longer holds for the ${groupThousands(n)} that are left: put ${them} back and ask the generalised ESD for several at once.`;
+  const [were, it] = setAside === 1 ? ['reading is', 'it'] : ['readings are', 'them'];
+  const text = `The significance level may not hold: ${groupThousands(setAside)} ${were} already set aside. If a test flagged ${it}, restore ${it} and test for several outliers at once with the generalised ESD test.`;
   return [{ code: 'second-look', text }];
 }
 
@@ -209,6 +223,6 @@ export function outliersNotes(result: OutliersResult): Note[] {
   ];
 }
 
-/** What has to be asked before a named reading is set aside; null where none is named. */
+/** The reminder before a flagged reading is set aside; null where none is flagged. */
 export const causeWords = (result: OutliersResult): string | null =>
-  studyTest(result).rows?.length ? 'A test alone is no reason to set a reading aside: look for its cause first.' : null;
+  studyTest(result).rows?.length ? 'A test result alone does not justify setting a reading aside. Look for the cause first.' : null;

@@ -114,7 +114,7 @@ export const outliersAnalysis = defineAnalysis<OutliersRequest, OutliersResult>(
   id: 'outliers',
   version: 2,
   name: 'Outliers',
-  title: 'which readings lie too far out, by every rule, and what changes without them',
+  title: 'outlier tests side by side, and the results with and without the outliers',
   request: outliersRequest,
   method: outliersSentence,
   resolve: (settings, { values }) => ({
@@ -126,7 +126,7 @@ export const outliersAnalysis = defineAnalysis<OutliersRequest, OutliersResult>(
     const resolved = this.resolve(asked, sample);
     const settings: Request = { ...resolved, most: stepsAtMost(resolved.most!, sample.values.length) };
     const reason =
-      whyNot(sample, OUTLIERS_LEAST_N, 'a rule for outliers') ?? whyCensored(sample, 'a rule for outliers');
+      whyNot(sample, OUTLIERS_LEAST_N, 'an outlier test') ?? whyCensored(sample, 'an outlier test');
     if (reason) return unavailable(sample, reason);
     const { sorted } = ordered(sample.values);
     const scale = scaleOf(settings.family, sorted);

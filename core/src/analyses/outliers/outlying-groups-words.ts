@@ -1,4 +1,5 @@
 import { equalsP, formatFigure, formatP, formatValue, groupThousands } from '../../numeric/format.js';
+import { listed, plural } from '../../numeric/grammar.js';
 import { COARSE } from '../../goodness-of-fit/rounding.js';
 import { hasLevel } from '../../outliers/rules.js';
 import type { Note, Piece } from '../../road/analysis.js';
@@ -8,36 +9,39 @@ import type { GroupTest, OutlyingGroupsResult } from './outlying-groups-result.j
 import { RULE_FACTS } from './rule-facts.js';
 
 const TESTS = {
-  cochran: { title: 'Cochran’s C', what: 'spread' },
-  grubbs: { title: 'Grubbs of the means', what: 'mean' },
+  cochran: { title: 'Cochran’s test', what: 'spread' },
+  grubbs: { title: 'Grubbs’ test of the means', what: 'mean' },
 } as const;
 
 const pWords = ({ pValue, pMethod, pFormula }: GroupTest, alpha: number) =>
   pValue === 1 ? 'p = 1' : equalsP(pValue!, alpha, pMethod === 'formula' && !pFormula!.exact ? '≤' : '=');
 
-/** Which group has another spread or mean than the rest. */
+/** Which group differs in spread or mean from the rest. */
 export function outlyingGroupsFinding(result: OutlyingGroupsResult): Piece[] {
   const { tests, alpha, groups, by } = result;
   const told = tests.filter(({ reason }) => reason === null);
-  const of = `${groupThousands(groups.length)} groups by ${by}`;
+  const of = `the ${plural(groups.length, 'group')} by ${by}`;
   if (told.length === 0) return [{ text: tests.map(({ reason }) => reason).join(' ') }];
   if (told.some(({ pValue }) => pValue === null)) return [{ text: `Clean groups for ${of} are being simulated.` }];
-  const level = `level ${formatValue(alpha)} for each`;
+  const level = told.length > 1 ? `significance level ${formatValue(alpha)} for each` : `significance level ${formatValue(alpha)}`;
   const named = told.filter(({ group }) => group !== null);
   const others = told.map((test) => `${TESTS[test.test].title} ${pWords(test, alpha)}`).join(', ');
   if (named.length === 0) {
     return [
-      { text: `No group of ${groups.length} by ${by} stands out`, strong: true, code: 'no-evidence' },
-      { text: ` in its ${told.map(({ test }) => TESTS[test].what).join(' or ')}: ${others}, ${level}.` },
+      { text: 'No outlying group', strong: true, code: 'no-evidence' },
+      { text: ` in ${told.map(({ test }) => TESTS[test].what).join(' or ')} among ${of} (${others}; ${level}).` },
     ];
   }
   const [first, second] = named;
   // One group may be named twice.
   const words =
     second && second.group === first!.group
-      ? [`${first!.group} stands out by its ${TESTS[first!.test].what} and its ${TESTS[second.test].what}`]
-      : named.map(({ group, test }) => `${group} stands out by its ${TESTS[test].what}`);
-  return [{ text: words.join(', '), strong: true, code: 'evidence' }, { text: ` among ${of}: ${others}, ${level}.` }];
+      ? [`${first!.group} (${TESTS[first!.test].what} and ${TESTS[second.test].what})`]
+      : named.map(({ group, test }) => `${group} (${TESTS[test].what})`);
+  return [
+    { text: `Outlying: ${listed(words)}`, strong: true, code: 'evidence' },
+    { text: ` among ${of} (${others}; ${level}).` },
+  ];
 }
 
 /** What a careful colleague would add. */
@@ -45,22 +49,22 @@ export function outlyingGroupsNotes(result: OutlyingGroupsResult): Note[] {
   const { alpha, groups, tests, parts, rule, without, by, setAside, resolution } = result;
   const notes: Note[] = [...levelNote(alpha)];
   if (setAside > 0) {
-    const text = `Second look: ${groupThousands(setAside)} ${setAside === 1 ? 'reading is' : 'readings are'} set aside already. If a rule named them, the level no longer holds.`;
+    const text = `The significance level may not hold: ${plural(setAside, 'reading is', 'readings are')} already set aside. If a test flagged ${setAside === 1 ? 'it' : 'them'}, restore ${setAside === 1 ? 'it' : 'them'} first.`;
     notes.push({ code: 'second-look', text });
   }
   const sizes = new Set(groups.map(({ n }) => n));
   if (sizes.size > 1) {
-    const text = `The groups have ${Math.min(...sizes)} to ${Math.max(...sizes)} readings: Cochran’s C is simulated for these sizes; means of small groups scatter more than Grubbs’ test allows for.`;
+    const text = `Grubbs’ test may flag small groups too often, because the groups have ${Math.min(...sizes)} to ${Math.max(...sizes)} readings. Cochran’s test is simulated for these sizes.`;
     notes.push({ code: 'sizes-differ', text });
   }
   if (without > 0) {
-    const text = `${without === 1 ? '1 reading has' : `${groupThousands(without)} readings have`} no ${by}: left out of the groups.`;
+    const text = `${plural(without, 'reading has', 'readings have')} no ${by} and ${without === 1 ? 'is' : 'are'} left out.`;
     notes.push({ code: 'no-label', text });
   }
-  // Between groups the steps hardly tell; within them they can be most of the spread.
+  // Between groups the resolution hardly matters; within them it can be most of the spread.
   const spreads = groups.flatMap(({ sd }) => (sd === null ? [] : [sd]));
   if (resolution !== null && spreads.length > 0 && Math.min(...spreads) < COARSE * resolution) {
-    const text = `The steps of ${formatValue(resolution)} are coarse beside the spread within the groups: clean groups are drawn without rounding, and the p of Cochran’s C is only near.`;
+    const text = `The p of Cochran’s test is approximate, because the resolution of ${formatValue(resolution)} is coarse for the spread within the groups.`;
     notes.push({ code: 'coarse', text });
   }
   for (const { reason } of tests) if (reason !== null) notes.push({ code: 'no-test', text: reason });
@@ -69,20 +73,20 @@ export function outlyingGroupsNotes(result: OutlyingGroupsResult): Note[] {
     const told = naming.map(
       ({ name, rows }) => `${name}: row ${rows!.slice(0, 3).join(', ')}${rows!.length > 3 ? ' …' : ''}`,
     );
-    const shared = hasLevel(rule) ? ', the level shared among the groups' : '';
-    const text = `Within their groups lie too far out by ${RULE_FACTS[rule].title}${shared}: ${told.join('; ')}. One such reading makes a group stand out by itself.`;
+    const shared = hasLevel(rule) ? ', adjusted for the number of groups' : '';
+    const text = `A single reading may make a group outlying. Suspected outliers within groups (${RULE_FACTS[rule].title}${shared}): ${told.join('; ')}.`;
     notes.push({ code: 'within', text });
   }
   return notes;
 }
 
-/** What has to be asked before a named group is left out; null where none is named. */
+/** The reminder before an outlying group is excluded; null where there is none. */
 export const groupCauseWords = ({ tests }: OutlyingGroupsResult): string | null =>
   tests.some(({ group }) => group !== null)
-    ? 'A test alone is no reason to leave a group out: look for its cause first.'
+    ? 'A test result alone does not justify excluding a group. Look for the cause first.'
     : null;
 
-export const GROUP_TEST_COLUMNS = ['statistic', 'critical', 'p', 'about'] as const;
+export const GROUP_TEST_COLUMNS = ['statistic', 'critical value', 'p', 'group'] as const;
 
 /** The two tests of the groups. */
 export function groupTestFigures({ tests, alpha }: OutlyingGroupsResult): FoundFigure[] {
@@ -96,9 +100,9 @@ export function groupTestFigures({ tests, alpha }: OutlyingGroupsResult): FoundF
       meaning:
         reason ??
         (isSpread
-          ? 'The greatest variance over the sum of all: is one group more scattered than the rest?'
-          : 'The farthest group mean, in sd of the means: does one group lie off the rest?'),
-      formula: isSpread ? 'C = s²max / Σs² (Cochran 1941)' : 'G = |mean − mean of means| / sd of means (Grubbs 1950)',
+          ? 'The largest variance divided by the sum of all variances: does one group vary more than the others?'
+          : 'The distance of the most extreme group mean from the mean of the means, in SDs: does one group differ from the others?'),
+      formula: isSpread ? 'C = s²max / Σs² (Cochran 1941)' : 'G = |mean − mean of means| / SD of means (Grubbs 1950)',
       texts: [
         bare(statistic),
         bare(critical),
@@ -153,6 +157,6 @@ export function outlyingGroupsTable({ groups, parts, by, levels }: OutlyingGroup
     ...levels.map((_, j) => kCritical?.[j] ?? ''),
     parts[i]!.rows?.join(' ') ?? '',
   ]);
-  const at = (of: string) => levels.map((level) => `${of} critical at ${level}`);
-  return [[by, 'n', 'mean', 'sd', 'h', ...at('h'), 'k', ...at('k'), 'names rows'], ...rows];
+  const at = (of: string) => levels.map((level) => `${of}, critical value at ${level}`);
+  return [[by, 'n', 'mean', 'SD', 'h', ...at('h'), 'k', ...at('k'), 'flagged rows'], ...rows];
 }

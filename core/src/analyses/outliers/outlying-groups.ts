@@ -25,7 +25,7 @@ import type { GroupFigures, GroupTest, OutlyingGroupsResult } from './outlying-g
 import { outlyingGroupsFinding, outlyingGroupsNotes } from './outlying-groups-words.js';
 import { ruleSetting, sideSetting } from './rule-facts.js';
 
-const replicates = replicatesOf('replicates of clean groups');
+const replicates = replicatesOf('number of simulated clean groups');
 const seed = seedOf('seed of the clean groups');
 const request = z.strictObject({
   column: columnSetting,
@@ -43,15 +43,15 @@ const request = z.strictObject({
 type Request = z.infer<typeof request>;
 
 const method: readonly SentencePart[] = [
-  'Ask which groups of ',
+  'Test groups of ',
   { subject: true },
-  ' have another spread (Cochran) or mean (Grubbs) than the rest, and which readings lie too far out in each ',
+  ' for a different spread (Cochran) or mean (Grubbs), and the readings of each group for outliers ',
   sideSetting.field,
-  ' for a ',
+  ', assuming a ',
   familyOf.field,
   ' by ',
   ...RULE_PARTS,
-  ', with p from ',
+  ', p from ',
   replicates.field,
   ' clean groups, seed ',
   seed.field,
@@ -88,9 +88,9 @@ function spreadTest(groups: readonly Group[], { alpha }: Request): GroupTest {
     group: null,
   };
   if (spread.length < 2)
-    return { ...bare, test: 'cochran', reason: 'Cochran’s test needs two groups with two readings each.' };
+    return { ...bare, test: 'cochran', reason: 'Cochran’s test needs at least 2 groups with 2 readings each.' };
   const { statistic, at } = cochran(spread.map(({ sd }) => sd! ** 2));
-  if (statistic === 0) return { ...bare, test: 'cochran', reason: 'No group has any spread to compare.' };
+  if (statistic === 0) return { ...bare, test: 'cochran', reason: 'All readings within each group are equal; Cochran’s test needs readings that vary.' };
   const own = { ...bare, test: 'cochran', reason: null, statistic } as const;
   const n = spread[0]!.n;
   const group = spread[at]!.sample.name;
@@ -114,9 +114,9 @@ function meanTest(groups: readonly Group[], { alpha }: Request): GroupTest {
   };
   const test = 'grubbs';
   if (groups.length < LEAST_GROUPS_FOR_H)
-    return { ...bare, test, reason: 'Grubbs’ test of the means needs three groups.' };
+    return { ...bare, test, reason: 'Grubbs’ test of the means needs at least 3 groups.' };
   const means = Float64Array.from(groups, ({ mean }) => mean).sort();
-  if (!(means.at(-1)! > means[0]!)) return { ...bare, test, reason: 'All group means are the same.' };
+  if (!(means.at(-1)! > means[0]!)) return { ...bare, test, reason: 'All group means are equal.' };
   const { statistic, at } = grubbs(means, 'either');
   const pFormula = grubbsP(statistic, groups.length, 'either');
   const candidate = groups.find(({ mean }) => mean === means[at])!.sample.name;
@@ -165,7 +165,7 @@ export const outlyingGroupsAnalysis = defineAnalysis<Request, OutlyingGroupsResu
   id: 'outlying-groups',
   version: 1,
   name: 'Outlying groups',
-  title: 'which groups have another spread or mean than the rest, with h and k',
+  title: 'which groups differ in spread or mean from the others, with h and k',
   request,
   method,
   subject: subjectWords,
@@ -174,7 +174,7 @@ export const outlyingGroupsAnalysis = defineAnalysis<Request, OutlyingGroupsResu
     const settings = this.resolve(asked, sample);
     const { split } = settings;
     if (split === undefined || !sample.groups) {
-      return unavailable(sample, 'Groups come from a label column: name one to split by.');
+      return unavailable(sample, 'Choose a label column to split by.');
     }
     const all = sample.groups.samples.filter(({ values }) => values.length > 0);
     if (all.length === 0) return unavailable(sample, whyEmpty(sample));

@@ -1,3 +1,4 @@
+import { sentenceCase } from '../../numeric/grammar.js';
 import { DIXON_GREATEST_N, DIXON_LEAST_N } from '../../outliers/dixon.js';
 import { ESD_LEAST_N } from '../../outliers/generalized-esd.js';
 import { GRUBBS_LEAST_N } from '../../outliers/grubbs.js';
@@ -30,33 +31,33 @@ export const RULE_FACTS: Record<Rule, RuleFacts> = {
     ...{ title: 'Grubbs’ test', short: 'Grubbs', symbol: 'G', test: 'grubbs', leastN: GRUBBS_LEAST_N },
     statistic: 'grubbs',
     meaning:
-      'How many sd the farthest reading lies from the mean. A second far reading hides the first: both widen the sd.',
-    formula: 'G = |x − mean| / sd of the farthest (Grubbs 1950; Grubbs & Beck 1972)',
+      'The distance of the most extreme reading from the mean, in SDs. A second outlier can mask the first, because both increase the SD.',
+    formula: 'G = |x − mean| / SD for the most extreme reading (Grubbs 1950; Grubbs & Beck 1972)',
   },
   'pair-same-end': {
-    ...{ title: 'Grubbs’ pair at one end', short: 'pair at one end', symbol: 'S² ratio', test: 'grubbs-pair' },
+    ...{ title: 'Grubbs’ test for two on the same side', short: 'Grubbs, two on the same side', symbol: 'S² ratio', test: 'grubbs-pair' },
     ...{ leastN: PAIR_LEAST_N, statistic: 'pair-same-end' },
-    meaning: 'What is left of the sum of squares without the two farthest at one end; small where both lie far out.',
+    meaning: 'The sum of squares without the two most extreme readings on one side, divided by that of all. Small if both are outliers.',
     formula: 'S²(without the two) / S² (Grubbs 1969)',
   },
   'pair-both-ends': {
-    ...{ title: 'one at each end', short: 'one at each end', symbol: 'range / sd', test: 'grubbs-pair' },
+    ...{ title: 'Grubbs’ test for one on each side', short: 'Grubbs, one on each side', symbol: 'range / SD', test: 'grubbs-pair' },
     ...{ leastN: PAIR_LEAST_N, statistic: 'pair-both-ends' },
-    meaning: 'The range in sd; large where the least and the greatest both lie far out.',
-    formula: '(greatest − least) / sd (David, Hartley & Pearson 1954; Grubbs 1969)',
+    meaning: 'The range in SDs. Large if minimum and maximum are both outliers.',
+    formula: '(maximum − minimum) / SD (David, Hartley & Pearson 1954; Grubbs 1969)',
   },
   dixon: {
-    ...{ title: 'Dixon’s ratio', short: 'Dixon', symbol: 'r', test: 'dixon', leastN: DIXON_LEAST_N },
+    ...{ title: 'Dixon’s test', short: 'Dixon', symbol: 'r', test: 'dixon', leastN: DIXON_LEAST_N },
     statistic: 'dixon',
-    meaning: `The gap between the farthest reading and its neighbours over the range; for up to ${DIXON_GREATEST_N} readings.`,
+    meaning: `The gap between the most extreme reading and its neighbours, divided by the range. For up to ${DIXON_GREATEST_N} readings.`,
     formula: 'r10 for 3 to 7 readings, r11 for 8 to 10, r21 for 11 to 13, r22 for 14 to 30 (Dixon 1953)',
   },
   'generalized-esd': {
-    ...{ title: 'the generalised ESD', short: 'generalised ESD', symbol: 'R', test: 'generalized-esd' },
+    ...{ title: 'the generalised ESD test', short: 'generalised ESD', symbol: 'R', test: 'generalized-esd' },
     ...{ leastN: ESD_LEAST_N, statistic: 'generalized-esd' },
     meaning:
-      'The farthest reading is taken away, the next farthest of the rest, and so on, each in sd of those left: a second one cannot hide behind the first.',
-    formula: 'R = |x − mean| / sd of those left, against its own value at every step (Rosner 1983)',
+      'Grubbs’ statistic for the most extreme reading, then for the most extreme of the others, and so on. It avoids masking.',
+    formula: 'R = |x − mean| / SD of the remaining readings, with a critical value for every step (Rosner 1983)',
   },
   'modified-z': {
     ...{
@@ -66,13 +67,13 @@ export const RULE_FACTS: Record<Rule, RuleFacts> = {
     },
     ...{ test: 'modified-z', leastN: 3, statistic: 'modified-z' },
     meaning:
-      'A rule of thumb: how far out by the median and the median distance from it, which far readings hardly move.',
+      'A rule of thumb: the distance from the median, in median absolute deviations, which outliers hardly change.',
     formula: '0.6745·(x − median) / MAD (Iglewicz & Hoaglin 1993)',
   },
   fences: {
-    ...{ title: 'the fences of the box', short: 'fences', symbol: 'quartile ranges', test: 'fences', leastN: 3 },
+    ...{ title: 'the box-plot fences', short: 'box-plot fences', symbol: 'IQR', test: 'fences', leastN: 3 },
     statistic: 'fences',
-    meaning: 'A rule of thumb: more than 1.5 quartile ranges beyond a quartile.',
+    meaning: 'A rule of thumb: more than 1.5 IQR beyond a quartile.',
     formula: 'quartile ± 1.5·(q3 − q1)',
   },
   'z-score': {
@@ -85,25 +86,25 @@ export const RULE_FACTS: Record<Rule, RuleFacts> = {
       statistic: 'grubbs',
     },
     meaning:
-      'A rule of thumb: more than 3 sd from the mean. Small samples cannot have such a reading, large ones always do.',
-    formula: 'z = (x − mean) / sd; at most (n − 1)/√n',
+      'A rule of thumb: more than 3 SD from the mean. Small samples cannot contain such a reading; large samples always do.',
+    formula: 'z = (x − mean) / SD; at most (n − 1)/√n',
   },
 };
 
-/** Why a rule says nothing of so many readings on a side, or null. */
+/** Why a rule is not available for this number of readings and side, or null. */
 export function whyNoRule(rule: Rule, n: number, side: Side): string | null {
   const { leastN, title } = RULE_FACTS[rule];
-  if (rule === 'pair-both-ends' && side !== 'either') return 'One at each end has a meaning on either side only.';
+  if (rule === 'pair-both-ends' && side !== 'either') return 'This test needs both sides. Choose both sides.';
   if (rule === 'dixon' && n > DIXON_GREATEST_N) {
-    return `Dixon gave no ratio for more than ${DIXON_GREATEST_N} readings: ${n} have more to hide one than the two at the ends.`;
+    return `Dixon’s test takes at most ${DIXON_GREATEST_N} readings; here there are ${n}.`;
   }
-  if (n < leastN) return `${title[0]!.toUpperCase()}${title.slice(1)} needs at least ${leastN} readings.`;
+  if (n < leastN) return `${sentenceCase(title)} needs at least ${leastN} readings.`;
   return null;
 }
 
 export const ruleSetting = choice(
   'rule',
-  'rule of the study',
+  'outlier rule of the study',
   RULES.map((value) => ({ value, text: RULE_FACTS[value].title })),
   'generalized-esd',
 );
@@ -111,14 +112,14 @@ export const sideSetting = choice(
   'side',
   'side',
   [
-    { value: 'either', text: 'on either side' },
-    { value: 'upper', text: 'above' },
-    { value: 'lower', text: 'below' },
+    { value: 'either', text: 'on both sides' },
+    { value: 'upper', text: 'on the upper side' },
+    { value: 'lower', text: 'on the lower side' },
   ],
   'either',
 );
 export const SIDE_WORDS: Record<Side, string> = {
-  either: 'either side',
-  upper: 'above only',
-  lower: 'below only',
+  either: 'both sides',
+  upper: 'upper side only',
+  lower: 'lower side only',
 };

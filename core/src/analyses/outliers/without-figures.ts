@@ -15,31 +15,31 @@ interface Line {
 }
 
 const LINES: readonly Line[] = [
-  { key: 'n', name: 'n', meaning: 'How many readings.', of: ({ n }) => n, as: 'count' },
-  { key: 'mean', name: 'mean', meaning: 'The sum over n.', of: ({ mean }) => mean, as: 'location' },
-  { key: 'sd', name: 'sd', meaning: 'With divisor n − 1.', of: ({ sd }) => sd, as: 'spread' },
-  { key: 'median', name: 'median', meaning: 'The middle reading.', of: ({ median }) => median, as: 'location' },
-  { key: 'skewness', name: 'skewness', meaning: 'The adjusted G1.', of: ({ skewness }) => skewness, as: 'statistic' },
+  { key: 'n', name: 'n', meaning: 'The number of readings.', of: ({ n }) => n, as: 'count' },
+  { key: 'mean', name: 'mean', meaning: 'The arithmetic mean.', of: ({ mean }) => mean, as: 'location' },
+  { key: 'sd', name: 'SD', meaning: 'The standard deviation, divisor n − 1.', of: ({ sd }) => sd, as: 'spread' },
+  { key: 'median', name: 'median', meaning: 'Half of the readings lie at or below it.', of: ({ median }) => median, as: 'location' },
+  { key: 'skewness', name: 'skewness', meaning: 'The adjusted skewness G₁.', of: ({ skewness }) => skewness, as: 'statistic' },
 ];
 /** The ends of the intervals, each with how it moves. */
 const INTERVALS: readonly Line[] = (['from', 'to'] as const).flatMap((end, i): Line[] => [
   {
-    ...{ key: `mean-${end}`, name: `mean ${end}`, meaning: 'An end of the t interval of the mean.', as: 'location' },
+    ...{ key: `mean-${end}`, name: `mean, ${end === 'from' ? 'lower' : 'upper'} confidence limit`, meaning: 'From the t interval of the mean.', as: 'location' },
     of: ({ meanInterval }) => meanInterval?.[i] ?? null,
   },
   {
-    ...{ key: `sd-${end}`, name: `sd ${end}`, meaning: 'An end of the chi-square interval of the sd.', as: 'spread' },
+    ...{ key: `sd-${end}`, name: `SD, ${end === 'from' ? 'lower' : 'upper'} confidence limit`, meaning: 'From the χ² interval of the standard deviation.', as: 'spread' },
     of: ({ sdInterval }) => sdInterval?.[i] ?? null,
   },
 ]);
 const SHARES: readonly Line[] = [
   {
-    ...{ key: 'outside', name: 'outside limits', meaning: 'The share of readings outside the limits.', as: 'share' },
+    ...{ key: 'outside', name: 'outside limits', meaning: 'The proportion of readings outside the limits.', as: 'share' },
     of: ({ outside }) => outside?.counted ?? null,
   },
   {
     ...{ key: 'outside-normal', name: 'outside, normal', as: 'share' },
-    meaning: 'The share outside the limits of a normal with this mean and sd.',
+    meaning: 'The proportion outside the limits for a normal distribution with this mean and SD.',
     of: ({ outside }) => outside?.expected ?? null,
   },
 ];
@@ -63,7 +63,7 @@ export function withoutFigures({ resolution, alpha }: OutliersResult, before: Fi
   return [
     ...lines(LINES),
     {
-      ...{ ...bare, key: 'p', name: 'p of A²', meaning: 'Of the Anderson–Darling test against a normal.' },
+      ...{ ...bare, key: 'p', name: 'p of A²', meaning: 'From the Anderson–Darling test of normality.' },
       texts: [p(before), p(after), ''],
     },
     ...lines(INTERVALS),

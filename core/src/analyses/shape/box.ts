@@ -17,8 +17,8 @@ const direction = choice(
   'direction',
   'direction of the box',
   [
-    { value: 'lying', text: 'lying' },
-    { value: 'upright', text: 'upright' },
+    { value: 'lying', text: 'horizontal' },
+    { value: 'upright', text: 'vertical' },
   ],
   'lying',
 );
@@ -26,8 +26,8 @@ const whiskers = choice(
   'whiskers',
   'whiskers',
   [
-    { value: 'fences', text: 'the last reading inside 1.5 quartile ranges' },
-    { value: 'ends', text: 'the least and the greatest reading' },
+    { value: 'fences', text: 'the most extreme readings within 1.5 IQR' },
+    { value: 'ends', text: 'minimum and maximum' },
   ],
   'fences',
 );
@@ -81,12 +81,12 @@ function outsideWords(
   reading: (value: number) => string,
   between: (value: number) => string,
 ): string {
-  if (!fences) return `; the whiskers reach from ${reading(whiskers[0])} to ${reading(whiskers[1])}`;
-  const stand = `; the fences stand at ${between(fences.inner[0])} and ${between(fences.inner[1])}`;
-  if (outsideCount === 0) return `${stand}, with no reading outside`;
-  const named = outside.slice(0, MOST_NAMED).map(({ row, value }) => `row ${row} at ${reading(value)}`);
+  if (!fences) return ` Whiskers from ${reading(whiskers[0])} to ${reading(whiskers[1])}`;
+  const stand = ` Fences at ${between(fences.inner[0])} and ${between(fences.inner[1])}`;
+  if (outsideCount === 0) return `${stand}, no readings outside`;
+  const named = outside.slice(0, MOST_NAMED).map(({ row, value }) => `${reading(value)} (row ${row})`);
   const more = outsideCount - named.length;
-  return `${stand}, outside them ${named.join(', ')}${more > 0 ? ` and ${groupThousands(more)} more` : ''}`;
+  return `${stand}, outside: ${named.join(', ')}${more > 0 ? ` and ${groupThousands(more)} more` : ''}`;
 }
 
 /** The box plot: median, quartiles, fences, single readings outside (STATISTICS section 2). */
@@ -97,13 +97,13 @@ export const boxAnalysis = defineAnalysis<BoxRequest, BoxResult>({
   title: 'median, quartiles, whiskers and the readings outside the fences',
   request,
   method: [
-    'Draw the box ',
+    'Box plot, ',
     direction.field,
-    ' for ',
+    ', of ',
     { subject: true },
-    ' with quartiles by ',
+    ', quartiles by ',
     quartiles.field,
-    ' and whiskers to ',
+    ', whiskers to ',
     whiskers.field,
     ...AXIS_PARTS,
   ],
@@ -126,7 +126,7 @@ export const boxAnalysis = defineAnalysis<BoxRequest, BoxResult>({
       const [low, high] = [medians[0]!, medians.at(-1)!];
       const what = by === null ? `${parts.length} columns` : `${parts.length} groups by ${by}`;
       return [
-        { text: `${what}: the medians run from ` },
+        { text: `${what}: medians from ` },
         { text: figure(low.median), strong: true, code: 'figure' },
         { text: ` (${low.name}) to ` },
         { text: figure(high.median), strong: true, code: 'figure' },
@@ -136,9 +136,11 @@ export const boxAnalysis = defineAnalysis<BoxRequest, BoxResult>({
     const [part] = parts;
     const reading = (value: number) => `${formatFigure(value, 'reading', resolution)}${of}`;
     return [
-      { text: 'The middle half lies from ' },
-      { text: `${figure(part!.q1)} to ${figure(part!.q3)}`, strong: true, code: 'figure' },
-      { text: ` about a median of ${figure(part!.median)}${outsideWords(part!, reading, figure)}.` },
+      { text: 'Median ' },
+      { text: figure(part!.median), strong: true, code: 'figure' },
+      {
+        text: `, middle 50 % from ${figure(part!.q1)} to ${figure(part!.q3)}.${outsideWords(part!, reading, figure)}.`,
+      },
     ];
   },
 });

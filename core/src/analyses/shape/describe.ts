@@ -10,6 +10,7 @@ import { kurtosisTest } from '../../goodness-of-fit/normality/kurtosis.js';
 import { skewnessTest } from '../../goodness-of-fit/normality/skewness.js';
 import { ordered } from '../../numeric/ordered.js';
 import { formatPercent } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import type { Sample } from '../../readings/sample.js';
 import { defineAnalysis, type Note } from '../../road/analysis.js';
 import { claimsOf, isTooCoarse } from './describe-claims.js';
@@ -34,9 +35,9 @@ const request = z.strictObject({
   percentiles: z
     .array(
       z
-        .number('A percentile is a number from 0 to 100.')
-        .min(0, 'A percentile lies between 0 and 100; 25 is the lower quartile.')
-        .max(100, 'A percentile lies between 0 and 100; 25 is the lower quartile.'),
+        .number('A percentile must be a number from 0 to 100.')
+        .min(0, 'A percentile must lie between 0 and 100; 25 is the lower quartile.')
+        .max(100, 'A percentile must lie between 0 and 100; 25 is the lower quartile.'),
     )
     .max(MOST_PERCENTILES, `At most ${MOST_PERCENTILES} percentiles.`)
     .default([]),
@@ -98,14 +99,14 @@ function notesFor(sample: Sample, { n, sd, distinct, medianInterval }: Described
   const notes = [...unreadableNotes(sample), ...confidenceNote(asked.confidence), ...levelNote(asked.alpha)];
   for (const percent of asked.percentiles.filter((p) => p > 0 && p < 1)) {
     const meant = Number((percent * 100).toPrecision(10));
-    const text = `The percentile ${percent} is taken as ${percent}\u00a0%: percentiles go from 0 to 100. For ${meant}\u00a0% type ${meant}.`;
+    const text = `The percentile ${percent} may be a mistake: it is read as ${percent}\u00a0%. For ${meant}\u00a0%, enter ${meant}.`;
     notes.push({ code: 'percentile-below-1', text });
   }
-  if (n === 1) notes.push({ code: 'one-reading', text: 'One reading has no spread: sd and shape are not given.' });
+  if (n === 1) notes.push({ code: 'one-reading', text: 'Standard deviation and shape cannot be calculated from a single reading.' });
   else if (distinct === 1 || sd === 0)
-    notes.push({ code: 'no-spread', text: 'All readings are equal: the shape figures are not given.' });
+    notes.push({ code: 'no-spread', text: 'All readings are equal, so the shape cannot be calculated.' });
   else if (medianInterval && medianInterval.coverage < asked.confidence) {
-    const text = `${n} readings are too few for a ${formatPercent(asked.confidence)} interval of the median: from the least to the greatest covers it in ${formatPercent(medianInterval.coverage, 3)} of samples.`;
+    const text = `The interval of the median does not reach ${formatPercent(asked.confidence)}: with ${plural(n, 'reading')}, minimum to maximum covers the median with ${formatPercent(medianInterval.coverage, 3)} confidence.`;
     notes.push({ code: 'median-coverage', text });
   }
   return notes;
@@ -121,23 +122,23 @@ export const describeAnalysis = defineAnalysis<DescribeRequest, DescribeResult>(
   method: [
     'Describe ',
     { subject: true },
-    ' with quartiles by ',
+    ', quartiles by ',
     quartiles.field,
     ', percentiles ',
-    { field: 'percentiles', label: 'further percentiles', type: 'numbers', min: 0, max: 100, empty: 'none' },
-    ', and intervals at ',
+    { field: 'percentiles', label: 'additional percentiles', type: 'numbers', min: 0, max: 100, empty: 'none' },
+    ', confidence intervals at ',
     ofIntervals.field,
-    ', shown with ',
+    ', figures with ',
     {
       field: 'decimals',
-      label: 'decimals of the figures',
+      label: 'decimal places of the figures',
       type: 'number',
       from: 0,
       to: 12,
       whole: true,
-      empty: 'the resolution’s',
+      empty: 'the usual',
     },
-    ' decimals.',
+    ' decimal places.',
   ],
   subject: subjectWords,
   resolve: (settings) => settings,

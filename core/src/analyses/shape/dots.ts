@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { dotStacks, HIGHEST_STACK, stackEdges, type DotStacks } from '../../describe/dot-stacks.js';
 import { countsIn } from '../../describe/histogram.js';
 import { formatValue, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import { defineAnalysis, isUnavailable } from '../../road/analysis.js';
 import { groupSettings, MOST_GROUPS, subjectWords } from '../../road/groups.js';
 import { pictured, type Picture, pictureSettings, AXIS_PARTS } from './picture.js';
@@ -19,10 +20,10 @@ export interface DotsResult extends Picture<DotStacks> {
 export const dotsAnalysis = defineAnalysis<DotsRequest, DotsResult>({
   id: 'dots',
   version: 2,
-  name: 'Dot stacks',
-  title: 'readings as dots piled up where they lie',
+  name: 'Dot plot',
+  title: 'each reading as a dot, equal readings stacked',
   request,
-  method: ['Pile up ', { subject: true }, ' as dots where they lie', ...AXIS_PARTS],
+  method: ['Dot plot of ', { subject: true }, ...AXIS_PARTS],
   subject: subjectWords,
   resolve: (settings) => settings,
   *run(asked, sample) {
@@ -48,8 +49,8 @@ export const dotsAnalysis = defineAnalysis<DotsRequest, DotsResult>({
     return { ...picture, width: shared.width, perDot: shared.perDot, notes };
   },
   finding: ({ n, width, perDot, unit }) => {
-    const each = perDot === 1 ? 'one dot a reading' : `one dot for up to ${groupThousands(perDot)} readings`;
+    const each = perDot === 1 ? 'one dot for each reading' : `one dot for up to ${groupThousands(perDot)} readings`;
     const of = unit ? `\u00a0${unit}` : '';
-    return [{ text: `${groupThousands(n)} readings, ${each}, in stacks ${formatValue(width)}${of} wide.` }];
+    return [{ text: `${plural(n, 'reading')}, ${each}, stacks ${formatValue(width)}${of} wide.` }];
   },
 });

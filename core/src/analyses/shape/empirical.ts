@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { stepsOf, type Steps } from '../../describe/empirical.js';
 import { formatFigure, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import { medianOfSorted } from '../../describe/quantiles.js';
 import { defineAnalysis, isUnavailable } from '../../road/analysis.js';
 import { groupSettings, subjectWords } from '../../road/groups.js';
@@ -32,14 +33,14 @@ export interface EmpiricalPart extends Steps {
 }
 export type EmpiricalResult = Picture<EmpiricalPart>;
 
-/** The share of readings at or below each value, as steps (STATISTICS section 2). */
+/** The proportion of readings at or below each value, as steps (STATISTICS section 2). */
 export const empiricalAnalysis = defineAnalysis<EmpiricalRequest, EmpiricalResult>({
   id: 'empirical',
   version: 1,
-  name: 'Empirical curve',
-  title: 'the share of readings at or below each value, with a fitted curve',
+  name: 'Empirical distribution',
+  title: 'the proportion of readings at or below each value, with a fitted distribution',
   request,
-  method: ['Draw the share of ', { subject: true }, ' at or below each value, with ', curve.field, ...AXIS_PARTS],
+  method: ['Empirical distribution of ', { subject: true }, ' with ', curve.field, ...AXIS_PARTS],
   subject: subjectWords,
   resolve: (settings) => settings,
   *run(asked, sample) {
@@ -59,12 +60,12 @@ export const empiricalAnalysis = defineAnalysis<EmpiricalRequest, EmpiricalResul
   finding: ({ parts, n, unit, resolution, grouped }) => {
     const { median, values } = parts[0]!;
     if (grouped)
-      return [{ text: `${groupThousands(n)} readings as ${parts.length} curves of shares over a common axis.` }];
+      return [{ text: `${plural(n, 'reading')}, ${parts.length} empirical distributions on a common axis.` }];
     const of = unit ? `\u00a0${unit}` : '';
     return [
       { text: 'Half of the readings are at or below ' },
       { text: `${formatFigure(median, 'location', resolution)}${of}`, strong: true, code: 'figure' },
-      { text: `; ${groupThousands(values.length)} different values in ${groupThousands(n)} readings.` },
+      { text: `; ${plural(values.length, 'different value')} in ${plural(n, 'reading')}.` },
     ];
   },
 });

@@ -9,8 +9,8 @@ import { inUnit, NOTHING, one, pair, type Figure } from './figure.js';
 export const COUNT_FIGURE: FigureOf<Described> = {
   key: 'n',
   name: 'n',
-  meaning: 'The readings that count; what is missing, set aside or beyond a limit stands beside it.',
-  formula: 'counted',
+  meaning: 'The number of readings used. Missing, excluded and censored readings are listed beside it.',
+  formula: 'count',
   text: ({ n, missing, setAside, withBeyond, resolution }) => {
     const others = [
       missing ? `${groupThousands(missing)} missing` : '',
@@ -25,7 +25,7 @@ const CENTRE: Figure[] = [
   one(
     {
       ...{ key: 'mean', group: 'Centre', name: 'mean', first: true },
-      meaning: 'The balance point of the readings; a far reading pulls it along.',
+      meaning: 'The arithmetic mean. An outlier moves it.',
       formula: 'Σx / n',
       others: ['median', 'geometricMean', 'modes'],
     },
@@ -34,8 +34,8 @@ const CENTRE: Figure[] = [
   ),
   pair(
     {
-      ...{ key: 'meanInterval', group: 'Centre', name: 'interval for the mean', first: true },
-      meaning: 'Where the mean of all that could be measured may lie, if the readings are about normal.',
+      ...{ key: 'meanInterval', group: 'Centre', name: 'confidence interval of the mean', first: true },
+      meaning: 'The range that contains the population mean at this confidence level, if the readings are about normal.',
       formula: 'mean ± t(n − 1) · s / √n',
       others: ['medianInterval'],
     },
@@ -45,7 +45,7 @@ const CENTRE: Figure[] = [
   one(
     {
       ...{ key: 'median', group: 'Centre', name: 'median', first: true },
-      meaning: 'Half of the readings lie at or below it; far readings do not move it.',
+      meaning: 'Half of the readings lie at or below it. Outliers hardly move it.',
       formula: 'the middle reading, or the mean of the two middle ones',
       others: ['mean', 'geometricMean', 'modes'],
     },
@@ -53,22 +53,22 @@ const CENTRE: Figure[] = [
     (d) => d.median,
   ),
   {
-    ...{ key: 'medianInterval', group: 'Centre', name: 'interval for the median' },
-    meaning: 'Between two readings; it holds for any distribution, with the coverage given.',
-    formula: 'from the k-th least to the k-th greatest reading, k from Bin(n, ½)',
+    ...{ key: 'medianInterval', group: 'Centre', name: 'confidence interval of the median' },
+    meaning: 'Two readings that enclose the population median. It holds for any distribution, with the coverage given.',
+    formula: 'from the k-th smallest to the k-th largest reading, k from the binomial distribution (n, ½)',
     others: ['meanInterval'],
     values: ({ medianInterval: m }) => (m ? [m.lower, m.upper, m.coverage] : []),
     text: (d) => {
       const { medianInterval: m } = d;
       if (!m) return NOTHING;
       const ends = `${inUnit(d, m.lower, 'location')} – ${inUnit(d, m.upper, 'location')}`;
-      return `${ends} (covers ${formatPercent(m.coverage, 3)})`;
+      return `${ends} (coverage ${formatPercent(m.coverage, 3)})`;
     },
   },
   one(
     {
       ...{ key: 'geometricMean', group: 'Centre', name: 'geometric mean' },
-      meaning: 'The balance point of ratios; for readings that are all above 0.',
+      meaning: 'The n-th root of the product of the readings; for readings that are all above 0.',
       formula: 'exp(Σ log x / n)',
       others: ['mean', 'median'],
     },
@@ -76,9 +76,9 @@ const CENTRE: Figure[] = [
     (d) => d.geometricMean,
   ),
   {
-    ...{ key: 'modes', group: 'Centre', name: 'most frequent' },
-    meaning: 'The values that occur most often, and how often; none where every value occurs once.',
-    formula: 'counted',
+    ...{ key: 'modes', group: 'Centre', name: 'mode' },
+    meaning: 'The values that occur most often, and how often. There is none if every value occurs once.',
+    formula: 'count',
     others: ['mean', 'median'],
     values: ({ modes }) => modes.values,
     text: (d) => {
@@ -91,7 +91,7 @@ const CENTRE: Figure[] = [
   one(
     {
       ...{ key: 'sum', group: 'Centre', name: 'sum' },
-      meaning: 'All readings together.',
+      meaning: 'The sum of all readings.',
       formula: 'Σx',
     },
     'reading',
@@ -102,8 +102,8 @@ const CENTRE: Figure[] = [
 const SPREAD: Figure[] = [
   one(
     {
-      ...{ key: 'sd', group: 'Spread', name: 'sd, n − 1', first: true },
-      meaning: 'How far readings typically lie from the mean, as an estimate for all that could be measured.',
+      ...{ key: 'sd', group: 'Spread', name: 'SD (n − 1)', first: true },
+      meaning: 'The standard deviation, as an estimate for the population.',
       formula: '√(Σ(x − mean)² / (n − 1))',
       others: ['sdPopulation', 'madSigma', 'meanAbsoluteDeviation'],
     },
@@ -112,8 +112,8 @@ const SPREAD: Figure[] = [
   ),
   one(
     {
-      ...{ key: 'sdPopulation', group: 'Spread', name: 'sd, n', first: true },
-      meaning: 'The same for these readings only, when they are all there is.',
+      ...{ key: 'sdPopulation', group: 'Spread', name: 'SD (n)', first: true },
+      meaning: 'The standard deviation of these readings alone, if they are the whole population.',
       formula: '√(Σ(x − mean)² / n)',
       others: ['sd', 'madSigma'],
     },
@@ -122,8 +122,8 @@ const SPREAD: Figure[] = [
   ),
   one(
     {
-      ...{ key: 'iqr', group: 'Spread', name: 'quartile range', first: true },
-      meaning: 'The width of the middle half of the readings.',
+      ...{ key: 'iqr', group: 'Spread', name: 'interquartile range (IQR)', first: true },
+      meaning: 'The width of the middle 50 % of the readings.',
       formula: 'upper quartile − lower quartile',
       others: ['sd', 'medianAbsoluteDeviation', 'range'],
     },
@@ -132,8 +132,8 @@ const SPREAD: Figure[] = [
   ),
   pair(
     {
-      ...{ key: 'sdInterval', group: 'Spread', name: 'interval for the sd' },
-      meaning: 'Where the sd of all that could be measured may lie; only for readings that are about normal.',
+      ...{ key: 'sdInterval', group: 'Spread', name: 'confidence interval of the SD' },
+      meaning: 'The range that contains the population standard deviation at this confidence level; only if the readings are about normal.',
       formula: 's · √((n − 1) / χ²)',
     },
     'spread',
@@ -141,8 +141,8 @@ const SPREAD: Figure[] = [
   ),
   one(
     {
-      ...{ key: 'variance', group: 'Spread', name: 'variance, n − 1' },
-      meaning: 'The square of the sd; variances of independent errors add up.',
+      ...{ key: 'variance', group: 'Spread', name: 'variance (n − 1)' },
+      meaning: 'The square of the standard deviation. Variances of independent errors add up.',
       formula: 'Σ(x − mean)² / (n − 1)',
       others: ['variancePopulation'],
     },
@@ -151,8 +151,8 @@ const SPREAD: Figure[] = [
   ),
   one(
     {
-      ...{ key: 'variancePopulation', group: 'Spread', name: 'variance, n' },
-      meaning: 'The same for these readings only.',
+      ...{ key: 'variancePopulation', group: 'Spread', name: 'variance (n)' },
+      meaning: 'The variance of these readings alone.',
       formula: 'Σ(x − mean)² / n',
       others: ['variance'],
     },
@@ -162,7 +162,7 @@ const SPREAD: Figure[] = [
   one(
     {
       ...{ key: 'standardError', group: 'Spread', name: 'standard error of the mean' },
-      meaning: 'How far the mean itself would typically be off.',
+      meaning: 'The standard deviation of the mean over repeated samples.',
       formula: 's / √n',
     },
     'spread',
@@ -170,8 +170,8 @@ const SPREAD: Figure[] = [
   ),
   one(
     {
-      ...{ key: 'cv', group: 'Spread', name: 'sd as a share of the mean' },
-      meaning: 'The sd beside the size of the readings; no measure where the mean is near 0.',
+      ...{ key: 'cv', group: 'Spread', name: 'coefficient of variation' },
+      meaning: 'The standard deviation relative to the mean. It is not useful if the mean is near 0.',
       formula: 's / |mean|',
     },
     'percent',
@@ -179,8 +179,8 @@ const SPREAD: Figure[] = [
   ),
   one(
     {
-      ...{ key: 'meanAbsoluteDeviation', group: 'Spread', name: 'mean distance from the mean' },
-      meaning: 'The plain average of how far readings lie off.',
+      ...{ key: 'meanAbsoluteDeviation', group: 'Spread', name: 'mean absolute deviation' },
+      meaning: 'The mean distance of the readings from their mean.',
       formula: 'Σ|x − mean| / n',
       others: ['sd', 'medianAbsoluteDeviation'],
     },
@@ -189,8 +189,8 @@ const SPREAD: Figure[] = [
   ),
   one(
     {
-      ...{ key: 'medianAbsoluteDeviation', group: 'Spread', name: 'median distance from the median' },
-      meaning: 'Half of the readings lie closer to the median than this; far readings do not move it.',
+      ...{ key: 'medianAbsoluteDeviation', group: 'Spread', name: 'median absolute deviation (MAD)' },
+      meaning: 'Half of the readings lie closer to the median than this. Outliers hardly move it.',
       formula: 'median |x − median|',
       others: ['madSigma', 'meanAbsoluteDeviation'],
     },
@@ -199,8 +199,8 @@ const SPREAD: Figure[] = [
   ),
   one(
     {
-      ...{ key: 'madSigma', group: 'Spread', name: 'the same as an sd' },
-      meaning: 'What the sd of a normal with that median distance would be.',
+      ...{ key: 'madSigma', group: 'Spread', name: 'MAD as an SD' },
+      meaning: 'The standard deviation of a normal distribution with this median absolute deviation.',
       formula: '1.4826 · median |x − median|',
       others: ['sd', 'medianAbsoluteDeviation'],
     },
@@ -210,8 +210,8 @@ const SPREAD: Figure[] = [
   one(
     {
       ...{ key: 'range', group: 'Spread', name: 'range' },
-      meaning: 'From the least to the greatest reading; it grows with n.',
-      formula: 'greatest − least',
+      meaning: 'The maximum minus the minimum. It increases with n.',
+      formula: 'maximum − minimum',
       others: ['iqr', 'sd'],
     },
     'spread',
@@ -222,8 +222,8 @@ const SPREAD: Figure[] = [
 const ORDER: Figure[] = [
   one(
     {
-      ...{ key: 'min', group: 'Order', name: 'least', first: true },
-      meaning: 'The least reading.',
+      ...{ key: 'min', group: 'Order', name: 'minimum', first: true },
+      meaning: 'The smallest reading.',
       formula: 'x(1)',
     },
     'reading',
@@ -231,15 +231,15 @@ const ORDER: Figure[] = [
   ),
   {
     ...{ key: 'quartiles', group: 'Order', name: 'quartiles', first: true },
-    meaning: 'A quarter of the readings lies below the first, a quarter above the second.',
-    formula: 'by the definition chosen in the sentence below',
+    meaning: 'A quarter of the readings lie below the first, a quarter above the second.',
+    formula: 'by the definition chosen in the method',
     values: ({ q1, q3 }) => [q1, q3],
     text: (d) => `${inUnit(d, d.q1, 'location')} · ${inUnit(d, d.q3, 'location')}`,
   },
   one(
     {
-      ...{ key: 'max', group: 'Order', name: 'greatest', first: true },
-      meaning: 'The greatest reading.',
+      ...{ key: 'max', group: 'Order', name: 'maximum', first: true },
+      meaning: 'The largest reading.',
       formula: 'x(n)',
     },
     'reading',
@@ -251,7 +251,7 @@ const SHAPE: Figure[] = [
   one(
     {
       ...{ key: 'skewness', group: 'Shape', name: 'skewness', first: true },
-      meaning: 'Above 0 the upper tail is the longer; adjusted for n.',
+      meaning: 'Above 0 if the upper tail is longer, below 0 if the lower tail is. Adjusted for n.',
       formula: 'G1 = g1 · √(n(n − 1)) / (n − 2)',
       others: ['skewnessMoment', 'skewnessPearson', 'skewnessError'],
     },
@@ -261,7 +261,7 @@ const SHAPE: Figure[] = [
   one(
     {
       ...{ key: 'kurtosis', group: 'Shape', name: 'excess kurtosis', first: true },
-      meaning: 'Above 0 the tails reach further than a normal’s; adjusted for n.',
+      meaning: 'Above 0 if the tails are heavier than those of a normal distribution. Adjusted for n.',
       formula: 'G2 = (n − 1)/((n − 2)(n − 3)) · ((n + 1)g2 + 6)',
       others: ['kurtosisMoment', 'kurtosisError'],
     },
@@ -270,9 +270,9 @@ const SHAPE: Figure[] = [
   ),
   one(
     {
-      ...{ key: 'skewnessPearson', group: 'Shape', name: '3(mean − median)/sd', first: true },
+      ...{ key: 'skewnessPearson', group: 'Shape', name: 'Pearson skewness, 3(mean − median)/SD', first: true },
       meaning:
-        'How far the mean lies from the median, in SDs, times three (Pearson). An outlier moves the mean and the SD, and with them this figure.',
+        'Three times the distance between mean and median, in SDs. An outlier changes it, because it moves the mean and the SD.',
       formula: '3 · (mean − median) / s',
       others: ['skewness', 'skewnessMoment'],
     },
@@ -281,8 +281,8 @@ const SHAPE: Figure[] = [
   ),
   one(
     {
-      ...{ key: 'skewnessMoment', group: 'Shape', name: 'skewness of the readings alone' },
-      meaning: 'Third moment over the sd cubed, not adjusted.',
+      ...{ key: 'skewnessMoment', group: 'Shape', name: 'skewness (not adjusted)' },
+      meaning: 'The third central moment divided by the cube of the standard deviation (n).',
       formula: 'g1 = m3 / m2^1.5',
       others: ['skewness', 'skewnessPearson'],
     },
@@ -292,7 +292,7 @@ const SHAPE: Figure[] = [
   one(
     {
       ...{ key: 'skewnessError', group: 'Shape', name: 'standard error of the skewness' },
-      meaning: 'How far the skewness of n normal readings typically lies from 0.',
+      meaning: 'The standard deviation of the skewness of n normal readings.',
       formula: '√(6n(n − 1) / ((n − 2)(n + 1)(n + 3)))',
     },
     'statistic',
@@ -300,15 +300,15 @@ const SHAPE: Figure[] = [
   ),
   {
     ...{ key: 'skewnessTest', group: 'Shape', name: 'p of the skewness' },
-    meaning: 'How often n normal readings lean at least so much, either way (D’Agostino).',
+    meaning: 'The probability that n normal readings are at least this skewed in either direction (D’Agostino).',
     formula: 'two-sided',
     values: ({ skewnessTest: t }) => [t?.pValue ?? null],
     text: ({ skewnessTest: t, alpha }) => (t ? formatP(t.pValue, alpha) : NOTHING),
   },
   one(
     {
-      ...{ key: 'kurtosisMoment', group: 'Shape', name: 'excess kurtosis of the readings alone' },
-      meaning: 'Fourth moment over the variance squared, less 3; not adjusted.',
+      ...{ key: 'kurtosisMoment', group: 'Shape', name: 'excess kurtosis (not adjusted)' },
+      meaning: 'The fourth central moment divided by the square of the variance (n), minus 3.',
       formula: 'g2 = m4 / m2² − 3',
       others: ['kurtosis'],
     },
@@ -318,7 +318,7 @@ const SHAPE: Figure[] = [
   one(
     {
       ...{ key: 'kurtosisError', group: 'Shape', name: 'standard error of the kurtosis' },
-      meaning: 'How far the kurtosis of n normal readings typically lies from 0.',
+      meaning: 'The standard deviation of the kurtosis of n normal readings.',
       formula: '2 · SES · √((n² − 1) / ((n − 3)(n + 5)))',
     },
     'statistic',
@@ -326,7 +326,7 @@ const SHAPE: Figure[] = [
   ),
   {
     ...{ key: 'kurtosisTest', group: 'Shape', name: 'p of the kurtosis' },
-    meaning: 'How often n normal readings have tails at least so different, either way (Anscombe and Glynn).',
+    meaning: 'The probability that the kurtosis of n normal readings is at least this extreme in either direction (Anscombe and Glynn).',
     formula: 'two-sided',
     values: ({ kurtosisTest: t }) => [t?.pValue ?? null],
     text: ({ kurtosisTest: t, alpha }) => (t ? formatP(t.pValue, alpha) : NOTHING),
@@ -340,8 +340,8 @@ export const FIGURE_GROUPS = ['Centre', 'Spread', 'Order', 'Shape'] as const;
 export function percentileFigures({ percentiles }: Described): Figure[] {
   return percentiles.map(({ percent }, i) => ({
     ...{ key: `percentile-${i}`, group: 'Order', name: `percentile ${percent}`, first: true },
-    meaning: `${percent} % of the readings lie at or below it, about.`,
-    formula: 'by the definition chosen in the sentence below',
+    meaning: `${percent} % of the readings lie at or below it.`,
+    formula: 'by the definition chosen in the method',
     values: (d: Described) => [d.percentiles[i]?.value ?? null],
     text: (d: Described) => inUnit(d, d.percentiles[i]?.value ?? null, 'location'),
   }));

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { binsOf, countsIn, MOST_BINS, otherBins, type BinRequest, type BinRule } from '../../describe/histogram.js';
 import { formatValue, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import { defineAnalysis, isUnavailable } from '../../road/analysis.js';
 import { groupSettings, subjectWords } from '../../road/groups.js';
 import { choice, whole } from '../../road/setting.js';
@@ -20,23 +21,23 @@ const rule = choice(
   'rule',
   'rule for the bins',
   [
-    { value: 'suited', text: 'single values, or 2^k ≥ n' },
-    { value: 'power-of-two', text: 'the least k with 2^k ≥ n' },
-    { value: 'sturges', text: 'one more than log₂ n (Sturges)' },
-    { value: 'scott', text: 'by the sd (Scott)' },
-    { value: 'freedman-diaconis', text: 'by the quartiles (Freedman, Diaconis)' },
-    { value: 'count', text: 'a number of my own' },
-    { value: 'width', text: 'a width of my own' },
+    { value: 'suited', text: 'automatic' },
+    { value: 'power-of-two', text: 'smallest k with 2^k ≥ n' },
+    { value: 'sturges', text: 'log₂ n + 1 (Sturges)' },
+    { value: 'scott', text: 'from the standard deviation (Scott)' },
+    { value: 'freedman-diaconis', text: 'from the interquartile range (Freedman–Diaconis)' },
+    { value: 'count', text: 'chosen number of bins' },
+    { value: 'width', text: 'chosen bin width' },
   ] satisfies { value: BinRule; text: string }[],
   'suited',
 );
 const count = whole('count', 'number of bins', { min: 1, max: MOST_BINS }, 10, 'The number of bins');
 const rounding = choice(
   'rounding',
-  'rounding of the width',
+  'rounding of the bin width',
   [
     { value: 'as-it-comes', text: 'not rounded' },
-    { value: 'round', text: 'rounded up to a round width' },
+    { value: 'round', text: 'rounded up' },
   ],
   'as-it-comes',
 );
@@ -45,7 +46,7 @@ const scale = choice(
   'scale',
   [
     { value: 'count', text: 'counts' },
-    { value: 'share', text: 'shares' },
+    { value: 'share', text: 'proportions' },
     { value: 'density', text: 'densities' },
   ],
   'count',
@@ -57,8 +58,8 @@ const request = z.strictObject({
   ...groupSettings,
   rule: rule.schema,
   count: count.schema,
-  width: z.number('The width is a number.').positive('The width of a bin is a number above 0.').optional(),
-  start: z.number('The start is a number.').optional(),
+  width: z.number('The bin width must be a number.').positive('The bin width must be above 0.').optional(),
+  start: z.number('The start of the bins must be a number.').optional(),
   rounding: rounding.schema,
   scale: scale.schema,
   curve: curve.schema,
@@ -82,30 +83,30 @@ export interface HistogramResult extends Picture<HistogramPart> {
 }
 
 const OWN_COUNT = { field: 'rule', is: 'count' } as const;
-/** Of a width that is left to the rule, as a kept request has it. */
+/** A width that follows from the rule, as a kept request has it. */
 const NO_WIDTH = { field: 'width', is: 'undefined' } as const;
 
-/** Readings counted in bins, with three other binnings beside (STATISTICS section 2). */
+/** Readings counted in bins, with three alternative binnings (STATISTICS section 2). */
 export const histogramAnalysis = defineAnalysis<HistogramRequest, HistogramResult>({
   id: 'histogram',
   version: 3,
   name: 'Histogram',
-  title: 'readings counted in bins, with three other binnings beside',
+  title: 'readings counted in bins, with three alternative binnings',
   request,
   method: [
-    'Count ',
+    'Histogram of ',
     { subject: true },
-    ' in bins: ',
+    ', bins: ',
     rule.field,
     { text: ', ', showWhen: OWN_COUNT },
     { ...count.field, showWhen: OWN_COUNT },
     ', ',
-    { field: 'width', label: 'width of a bin', type: 'number', above: 0, empty: 'as wide as that makes them' },
+    { field: 'width', label: 'bin width', type: 'number', above: 0, empty: 'width from the rule' },
     { text: ' wide', hideWhen: NO_WIDTH },
     ', ',
     rounding.field,
     ', from ',
-    { field: 'start', label: 'start of the bins', type: 'number', empty: 'the least reading' },
+    { field: 'start', label: 'start of the bins', type: 'number', empty: 'the minimum' },
     ', shown as ',
     scale.field,
     ', with ',
@@ -147,16 +148,16 @@ export const histogramAnalysis = defineAnalysis<HistogramRequest, HistogramResul
   finding: ({ n, edges, width, unit, parts, grouped }) => {
     const of = unit ? `\u00a0${unit}` : '';
     const bins = edges.length - 1;
-    const cut = `${bins} ${bins === 1 ? 'bin' : 'bins'} of ${formatValue(width)}${of} from ${formatValue(edges[0]!)}`;
-    if (grouped) return [{ text: `${groupThousands(n)} readings in ${parts.length} parts over common bins: ${cut}.` }];
+    const cut = `${plural(bins, 'bin')} of width ${formatValue(width)}${of} from ${formatValue(edges[0]!)}`;
+    if (grouped) return [{ text: `${plural(n, 'reading')} in ${plural(parts.length, 'group')}, common bins: ${cut}.` }];
     const { counts } = parts[0]!;
     const most = counts.reduce((a, b) => Math.max(a, b), 0);
     const at = counts.indexOf(most);
     const fullest = `${formatValue(edges[at]!)} to ${formatValue(edges[at + 1]!)}${of}`;
     return [
-      { text: `${groupThousands(n)} readings in ${cut}; the fullest, ` },
+      { text: `${plural(n, 'reading')} in ${cut}. The bin with the most readings is ` },
       { text: fullest, strong: true, code: 'figure' },
-      { text: `, holds ${groupThousands(most)}.` },
+      { text: ` (${groupThousands(most)}).` },
     ];
   },
 });

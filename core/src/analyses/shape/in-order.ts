@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { driftOf, type Drift } from '../../describe/drift.js';
 import { describe } from '../../describe/describe.js';
 import { equalsP, formatFigure, formatValue, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import { holm } from '../../numeric/holm.js';
 import { ordered } from '../../numeric/ordered.js';
 import { defineAnalysis, isUnavailable, type Piece } from '../../road/analysis.js';
@@ -31,16 +32,16 @@ export const inOrderAnalysis = defineAnalysis<InOrderRequest, InOrderResult>({
   id: 'in-order',
   version: 3,
   name: 'Readings in order',
-  title: 'readings in row order about their mean, and whether they drift',
+  title: 'readings in row order, with a test for drift',
   request,
-  method: ['Draw ', { subject: true }, ' in row order about the mean, with the limits of the column', ...AXIS_PARTS],
+  method: ['Plot ', { subject: true }, ' in row order with its mean and limits', ...AXIS_PARTS],
   subject: subjectWords,
   resolve: (settings) => settings,
   *run(asked, sample) {
     if (sample.tallied) {
       return unavailable(
         sample,
-        `${sample.name} is counted out from frequencies: a tally has no order of rows to look at.`,
+        `${sample.name} was entered as frequencies, so it has no row order.`,
       );
     }
     const found = pictured(
@@ -58,47 +59,47 @@ export const inOrderAnalysis = defineAnalysis<InOrderRequest, InOrderResult>({
     const { parts, n, alpha, grouped } = result;
     if (grouped) return partsFinding(parts, alpha);
     const { drift } = parts[0]!;
-    if (!drift) return [{ text: `${groupThousands(n)} readings in row order, too few or too equal to tell a drift.` }];
+    if (!drift) return [{ text: `${plural(n, 'reading')} in row order; too few different values to test for drift.` }];
     const p = equalsP(drift.pValue, alpha);
-    const figure = `rank correlation with the row ${formatFigure(drift.correlation, 'statistic')}, ${p}`;
+    const figure = `rank correlation ${formatFigure(drift.correlation, 'statistic')}, ${p}`;
     if (drift.pValue >= alpha)
       return [
-        { text: 'No evidence of a drift over the rows', strong: true, code: 'no-evidence' },
+        { text: 'No evidence of a drift in row order', strong: true, code: 'no-evidence' },
         { text: ` (${figure}).${couldDetect(result)}` },
       ];
     const way = drift.correlation > 0 ? 'rise' : 'fall';
-    const alone = `asked alone at the level ${formatValue(alpha)}, not as one of several looks`;
+    const alone = `single test at significance level ${formatValue(alpha)}`;
     return [
-      { text: `Over the rows the readings ${way}`, strong: true, code: 'evidence' },
+      { text: `The readings ${way} in row order`, strong: true, code: 'evidence' },
       { text: ` (${figure}; ${alone}).` },
     ];
   },
 });
 
-/** Which drift so many readings would have shown. */
+/** The drift that this number of readings detects. */
 function couldDetect({ parts, n, alpha, unit }: InOrderResult): string {
   const rise = detectableDrift(n, alpha);
   const { sd } = parts[0]!;
   if (rise === null || sd === null) return '';
   const size = `${formatValue(Number((rise * sd).toPrecision(2)))}${unit ? ` ${unit}` : ''}`;
-  return ` A rise or fall of ${size} from the first row to the last would be detected 80\u00a0% of the time.`;
+  return ` A drift of ${size} from the first row to the last would be detected with 80\u00a0% power.`;
 }
 
-/** The parts that drift, at the level shared among all that can be asked. */
+/** The parts that drift, adjusted for all that can be tested. */
 function partsFinding(parts: readonly (InOrderPart & { name: string })[], alpha: number): Piece[] {
   const asked = parts.flatMap(({ name, drift }) => (drift ? [{ name, drift }] : []));
-  if (asked.length === 0) return [{ text: 'In no part enough different readings to tell a drift over the rows.' }];
+  if (asked.length === 0) return [{ text: 'No group has enough different values to test for drift.' }];
   const passed = holm(
     asked.map(({ drift }) => drift.pValue),
     alpha,
   );
   const moving = asked.filter((_, i) => passed[i]);
-  const among = `the level ${formatValue(alpha)} is shared among ${asked.length} parts`;
+  const among = `significance level ${formatValue(alpha)}, adjusted for ${plural(asked.length, 'test')}`;
   if (moving.length === 0)
     return [
-      { text: 'No evidence of a drift over the rows in any part', strong: true, code: 'no-evidence' },
+      { text: 'No evidence of a drift in row order in any group', strong: true, code: 'no-evidence' },
       { text: ` (${among}).` },
     ];
   const words = moving.map(({ name, drift }) => `${name} ${drift.correlation > 0 ? 'rises' : 'falls'}`);
-  return [{ text: `Over the rows ${words.join(', ')}`, strong: true, code: 'evidence' }, { text: ` (${among}).` }];
+  return [{ text: `Drift in row order: ${words.join(', ')}`, strong: true, code: 'evidence' }, { text: ` (${among}).` }];
 }

@@ -15,27 +15,27 @@ const axis = choice(
   'axis',
   [
     { value: 'readings', text: 'the readings' },
-    { value: 'scores', text: 'standard scores, sd with n − 1' },
-    { value: 'population-scores', text: 'standard scores, sd with n' },
-    { value: 'given-scores', text: 'standard scores from a given mean and sd' },
+    { value: 'scores', text: 'standard scores (SD with n − 1)' },
+    { value: 'population-scores', text: 'standard scores (SD with n)' },
+    { value: 'given-scores', text: 'standard scores from a given mean and SD' },
   ],
   'readings',
 );
 
 /** Settings that every picture has: titles written over its own, and what its axis of readings shows. */
 export const pictureSettings = {
-  title: z.string().max(120, 'A title has at most 120 characters.').optional(),
-  valueTitle: z.string().max(80, 'The title of an axis has at most 80 characters.').optional(),
-  heightTitle: z.string().max(80, 'The title of an axis has at most 80 characters.').optional(),
+  title: z.string().max(120, 'A title must have at most 120 characters.').optional(),
+  valueTitle: z.string().max(80, 'An axis title must have at most 80 characters.').optional(),
+  heightTitle: z.string().max(80, 'An axis title must have at most 80 characters.').optional(),
   axis: axis.schema,
-  scoreMean: z.number('The mean is a number.').optional(),
-  scoreSd: z.number('The sd is a number.').positive('The sd is a number above 0.').optional(),
+  scoreMean: z.number('The mean must be a number.').optional(),
+  scoreSd: z.number('The standard deviation must be a number.').positive('The standard deviation must be above 0.').optional(),
 };
 type Axis = z.infer<typeof axis.schema>;
 
 /** The end of the sentence of every picture. */
 export const AXIS_PARTS: readonly SentencePart[] = [
-  ', on an axis of ',
+  '; axis: ',
   axis.field,
   { text: ', mean ', showWhen: { field: 'axis', is: 'given-scores' } },
   {
@@ -45,10 +45,10 @@ export const AXIS_PARTS: readonly SentencePart[] = [
     empty: '?',
     showWhen: { field: 'axis', is: 'given-scores' },
   },
-  { text: ' and sd ', showWhen: { field: 'axis', is: 'given-scores' } },
+  { text: ' and SD ', showWhen: { field: 'axis', is: 'given-scores' } },
   {
     field: 'scoreSd',
-    label: 'sd of the scores',
+    label: 'SD of the scores',
     type: 'number',
     above: 0,
     empty: '?',
@@ -74,10 +74,10 @@ function scoresOf(sample: Sample, asked: AxisAsked, notes: Note[]): Scores | nul
   };
   if (axis === 'given-scores') {
     if (scoreMean !== undefined && scoreSd !== undefined) return { mean: scoreMean, sd: scoreSd, divisor: 'given' };
-    return missing('Give a mean and an sd for the standard scores; until then the axis shows the readings.');
+    return missing('The axis shows the readings, because mean and SD of the standard scores are not set. Enter both.');
   }
   const { mean, sd, sdPopulation } = describe(sample.values, sample.resolution);
-  if (!sd) return missing('Without any spread there are no standard scores; the axis shows the readings.');
+  if (!sd) return missing('The axis shows the readings: standard scores need readings that vary.');
   return axis === 'scores' ? { mean, sd, divisor: 'n − 1' } : { mean, sd: sdPopulation, divisor: 'n' };
 }
 
@@ -121,7 +121,7 @@ function whyNoPicture(sample: Sample): string | null {
   const size = Math.max(-least, greatest);
   if (size <= GREATEST && (size === 0 || size >= LEAST)) return null;
   const unit = size > GREATEST ? 'larger' : 'smaller';
-  return `The readings of ${sample.name} are ${unit === 'larger' ? 'too large' : 'too near to 0'} for an axis. Choose a ${unit} unit.`;
+  return `The readings of ${sample.name} are too ${unit === 'larger' ? 'large' : 'small'} for an axis. Choose a ${unit} unit.`;
 }
 
 /**
@@ -137,7 +137,7 @@ export function pictured<Shared, Part>(
   const reason = whyNoPicture(sample);
   if (reason !== null) return unavailable(sample, reason);
   const { by, parts, notes } = partsOf(sample);
-  if (parts.length === 0) return unavailable(sample, `No reading of ${sample.name} belongs to a level.`);
+  if (parts.length === 0) return unavailable(sample, `No reading of ${sample.name} belongs to a group.`);
   const shown = sample.groups ? joinedValues(parts) : sample.values;
   const resolutions = new Set(parts.map(({ resolution }) => resolution));
   const resolution = resolutions.size === 1 ? parts[0]!.resolution : null;
@@ -176,7 +176,7 @@ export const curveChoice = (label: string, usual: string) =>
     'curve',
     label,
     [
-      { value: 'none', text: 'no curve' },
+      { value: 'none', text: 'no fitted distribution' },
       ...FITTED.map(({ family, title }) => ({ value: family, text: `the fitted ${title}` })),
     ] as { value: string; text: string }[],
     usual,
@@ -195,7 +195,7 @@ export function fittedCurve({ values, resolution }: Sample, family: string): Fit
 export function curveNotes(parts: readonly { name: string; curve: FittedCurve }[], grouped: boolean): Note[] {
   return parts.flatMap(({ name, curve }) =>
     curve && 'refused' in curve
-      ? [{ code: 'no-curve', text: `No curve${grouped ? ` for ${name}` : ''}: ${curve.refused}` }]
+      ? [{ code: 'no-curve', text: `No distribution could be fitted${grouped ? ` to ${name}` : ''}: ${curve.refused}` }]
       : [],
   );
 }

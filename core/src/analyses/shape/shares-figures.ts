@@ -4,22 +4,22 @@ import type { Explained } from '../../road/figure.js';
 export const SHARES_FIGURES = {
   found: {
     key: 'found',
-    name: 'found',
-    meaning: 'How many readings lie within, the ends included, and where the true share may lie.',
+    name: 'observed',
+    meaning: 'The number and proportion of readings within the limits (limits included), and the interval of the true proportion.',
     formula: 'k / n, interval by Clopper and Pearson',
-    use: 'What was measured: it needs no distribution.',
+    use: 'It assumes no distribution.',
   },
   expected: {
     key: 'expected',
     name: 'expected',
-    meaning: 'The share within by the fitted distribution of the sentence below.',
+    meaning: 'The proportion within the limits according to the fitted distribution.',
     formula: 'F(upper) − F(lower)',
-    use: 'To compare with what was found; it speaks of all that could be measured only if the distribution fits.',
+    use: 'For comparison. It describes the population only if the distribution fits.',
   },
   beyond: {
     key: 'beyond',
     name: 'below · above',
-    meaning: 'How many readings lie on either side.',
-    formula: 'counted',
+    meaning: 'The number of readings below and above the limits.',
+    formula: 'count',
   },
 } as const satisfies Record<string, Explained>;

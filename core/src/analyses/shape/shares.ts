@@ -18,16 +18,16 @@ import { alphaSetting, columnSetting } from '../../road/settings.js';
 const LIMIT = 'A limit is a number.';
 const of = choice(
   'of',
-  'limits to count within',
+  'limits',
   [
-    { value: 'sd', text: 'mean ± 1, 2 and 3 sd' },
+    { value: 'sd', text: 'mean ± 1, 2 and 3 SD' },
     { value: 'specification', text: 'the specification limits' },
-    { value: 'limits', text: 'limits of my own' },
+    { value: 'limits', text: 'other limits' },
   ],
   'sd',
 );
-const curve = curveChoice('expected by', 'normal');
-const ofShares = anyConfidence('confidence of the shares');
+const curve = curveChoice('distribution for comparison', 'normal');
+const ofShares = anyConfidence('confidence level of the proportions');
 
 const request = z
   .strictObject({
@@ -48,7 +48,7 @@ const request = z
       context.addIssue({
         code: 'custom',
         path: ['upper'],
-        message: `The upper limit, ${upper}, lies below the lower, ${lower}.`,
+        message: `The upper limit ${upper}, lies below the lower, ${lower}.`,
       });
   });
 export type SharesRequest = z.infer<typeof request>;
@@ -71,7 +71,7 @@ export interface SharesPart {
   sd: number | null;
   stretches: Stretch[];
   curve: FittedCurve;
-  /** True where the test of the skewness finds a lean at the level. */
+  /** True where the test finds skewness at the level. */
   leaning: boolean;
 }
 export interface SharesResult extends Picture<SharesPart> {
@@ -121,9 +121,9 @@ function expectedWithin(
   return resolution && intervalProbability(d, lower - resolution / 2, upper + resolution / 2);
 }
 
-/** "within 7.90 and 8.15 mm", "at or above 7.90 mm", "within mean ± 1 sd". */
+/** "from 7.90 to 8.15 mm", "at or above 7.90 mm", "within mean ± 1 SD". */
 export function stretchWords({ times, lower, upper }: Stretch, resolution: number | null, unit: string): string {
-  if (times !== null) return `within mean ± ${times} sd`;
+  if (times !== null) return `within mean ± ${times} SD`;
   const of = unit ? `\u00a0${unit}` : '';
   const figure = (value: number) => formatFigure(value, 'reading', resolution);
   // Limits finer than the readings are said in full.
@@ -140,33 +140,33 @@ function notesFor({ parts, of }: Pick<SharesResult, 'parts' | 'of'>, asked: Shar
     const leaning = parts.filter((part) => part.leaning).map(({ name }) => name);
     if (leaning.length > 0) {
       const which = grouped ? ` (${leaning.join(', ')})` : '';
-      const text = `The readings lean to one side${which}: the shares of a normal within 1, 2 and 3 sd are no measure for them.`;
+      const text = `The comparison with a normal distribution may mislead, because the readings are skewed${which}. Compare with a skewed distribution instead.`;
       notes.push({ code: 'lopsided', text });
     }
     const still = parts.filter((part) => part.stretches.length === 0).map(({ name }) => name);
     if (still.length > 0) {
-      notes.push({ code: 'no-spread', text: `Without any spread there is no sd to go by: ${still.join(', ')}.` });
+      notes.push({ code: 'no-spread', text: `All readings are equal, so there is no standard deviation: ${still.join(', ')}.` });
     }
   }
   return notes;
 }
 
-/** Shares of readings within limits, beside what a distribution expects (STATISTICS section 1). */
+/** Proportions of readings within limits, beside what a distribution predicts (STATISTICS section 1). */
 export const sharesAnalysis = defineAnalysis<SharesRequest, SharesResult>({
   id: 'shares',
   version: 2,
-  name: 'Shares within limits',
-  title: 'how many readings lie within limits, or mean ± 1, 2, 3 sd, and how many are expected',
+  name: 'Proportions within limits',
+  title: 'observed and expected proportions of readings within limits, or within mean ± 1, 2, 3 SD',
   request,
   method: [
-    'Count ',
+    'Proportion of ',
     { subject: true },
     ' within ',
     of.field,
     { text: ', from ', hideWhen: { field: 'of', is: 'sd' } },
     {
       field: 'lower',
-      label: 'lower limit of the share',
+      label: 'lower limit',
       type: 'number',
       empty: 'no lower limit',
       hideWhen: { field: 'of', is: 'sd' },
@@ -174,14 +174,14 @@ export const sharesAnalysis = defineAnalysis<SharesRequest, SharesResult>({
     { text: ' to ', hideWhen: { field: 'of', is: 'sd' } },
     {
       field: 'upper',
-      label: 'upper limit of the share',
+      label: 'upper limit',
       type: 'number',
       empty: 'no upper limit',
       hideWhen: { field: 'of', is: 'sd' },
     },
-    ', beside ',
+    ', compared with ',
     curve.field,
-    ', with intervals at ',
+    ', confidence intervals at ',
     ofShares.field,
     '.',
   ],
@@ -207,13 +207,13 @@ export const sharesAnalysis = defineAnalysis<SharesRequest, SharesResult>({
       if (n === 2 && first.times !== null)
         return [
           {
-            text: `${grouped ? `${name}: ` : ''}Two readings always lie within one SD of their mean: their count says nothing.`,
+            text: `${grouped ? `${name}: ` : ''}With two readings this count is not informative: both always lie within one SD of their mean.`,
           },
         ];
       const expected =
         first.expected === null || !curve || !('family' in curve)
           ? ''
-          : `, where the fitted ${familyByName(curve.family).title} expects ${formatPercentOf(first.expected, undefined, 3)}`;
+          : `; the fitted ${familyByName(curve.family).title} distribution predicts ${formatPercentOf(first.expected, undefined, 3)}`;
       const found = `${groupThousands(first.inside)} of ${groupThousands(n)} (${formatPercentOf(first.share, undefined, 3)})`;
       return [
         { text: `${i > 0 ? ' ' : ''}${grouped ? `${name}: ` : ''}` },

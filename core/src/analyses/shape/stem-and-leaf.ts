@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { stemAndLeaf, stemLayout, type StemAndLeaf, type StemSplit } from '../../describe/stem-and-leaf.js';
 import { formatValue, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import { defineAnalysis, isUnavailable, type Note } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
 import { groupSettings, subjectWords } from '../../road/groups.js';
@@ -10,12 +11,12 @@ import { columnSetting } from '../../road/settings.js';
 
 const lines = choice(
   'lines',
-  'lines of a stem',
+  'lines per stem',
   [
-    { value: 'auto', text: 'with as many lines a stem as suit' },
-    { value: '1', text: 'one line a stem' },
-    { value: '2', text: 'two lines a stem' },
-    { value: '5', text: 'five lines a stem' },
+    { value: 'auto', text: 'automatic number of lines per stem' },
+    { value: '1', text: 'one line per stem' },
+    { value: '2', text: 'two lines per stem' },
+    { value: '5', text: 'five lines per stem' },
   ],
   'auto',
 );
@@ -37,7 +38,7 @@ export function leafWords({ leafUnit, lines }: StemAndLeaf, unit: string): strin
   const leaf = leaves[0]!;
   const digits = Number(stem.replace('\u2212', '') + leaf);
   const value = (stem.startsWith('\u2212') ? -digits : digits) * leafUnit;
-  return `stem ${stem} with leaf ${leaf} is ${formatValue(value)}${unit ? `\u00a0${unit}` : ''}`;
+  return `stem ${stem} and leaf ${leaf} mean ${formatValue(value)}${unit ? `\u00a0${unit}` : ''}`;
 }
 
 /** One display as text in columns: depth, stem, leaves; the lines of the median marked. */
@@ -55,15 +56,15 @@ export const stemAndLeafAnalysis = defineAnalysis<StemAndLeafRequest, StemAndLea
   id: 'stem-and-leaf',
   version: 2,
   name: 'Stem-and-leaf',
-  title: 'every reading as a leaf on its stem, with depths',
+  title: 'every reading as a leaf on a stem, with depths',
   request,
-  method: ['Write ', { subject: true }, ' as leaves on stems, ', lines.field, '.'],
+  method: ['Stem-and-leaf display of ', { subject: true }, ', ', lines.field, '.'],
   subject: subjectWords,
   resolve: (settings) => settings,
   *run({ lines }, sample) {
     const n = sample.values.length;
     if (n > MOST_LEAVES) {
-      const text = `${groupThousands(n)} leaves cannot be read: up to ${groupThousands(MOST_LEAVES)} readings are written as stem-and-leaf. The histogram and the empirical curve show all.`;
+      const text = `A stem-and-leaf display takes up to ${groupThousands(MOST_LEAVES)} readings; here there are ${groupThousands(n)}. The histogram and the empirical distribution show all.`;
       return unavailable(sample, text);
     }
     const split = lines === 'auto' ? null : (Number(lines) as StemSplit);
@@ -75,11 +76,11 @@ export const stemAndLeafAnalysis = defineAnalysis<StemAndLeafRequest, StemAndLea
     );
     if (isUnavailable(found)) return found;
     const { picture } = found;
-    const cut: Note = { code: 'cut', text: 'Digits behind the leaf are cut off, not rounded.' };
+    const cut: Note = { code: 'cut', text: 'The display is not exact: digits after the leaf are truncated, not rounded.' };
     return { ...picture, notes: picture.parts.some((part) => part.cut) ? [...picture.notes, cut] : picture.notes };
   },
   finding: ({ parts, unit, n }) => {
     const [first] = parts;
-    return [{ text: `${groupThousands(n)} readings as leaves: ${leafWords(first!, unit)}.` }];
+    return [{ text: `${plural(n, 'reading')}; ${leafWords(first!, unit)}.` }];
   },
 });

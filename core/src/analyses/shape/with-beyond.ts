@@ -4,6 +4,7 @@ import { distribution, familyByName } from '../../distributions/registry.js';
 import { deltaError, reachOf } from '../../distributions/fit/delta.js';
 import { exp } from '../../numeric/elementary.js';
 import { formatFigure, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { article } from '../../numeric/grammar.js';
 import { beyondLimits, type BeyondLimit } from '../../readings/censored.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note } from '../../road/analysis.js';
@@ -65,20 +66,20 @@ export function beyondNote(
 ): Note {
   const told = (value: number, kind: 'location' | 'spread') =>
     `${formatFigure(value, kind, resolution)}${unit ? `\u00a0${unit}` : ''}`;
-  const lead = `${isPart ? `${name}: ` : ''}${limitsWords(beyond, resolution)} of ${groupThousands(n)} readings; the figures are those of the others.`;
+  const lead = `${isPart ? `${name}: ` : ''}${limitsWords(beyond, resolution)} of ${groupThousands(n)} readings; the figures are calculated from the others.`;
   const share = beyondShare({ n, beyond });
   const percent = formatPercentOf(share, 1 - share, 2);
   if (share > TOO_MUCH_BEYOND) {
-    const text = `${lead} With ${percent} beyond a limit no mean of all of them is given: it would be decided by the family alone. Choose a family in Fit.`;
+    const text = `${lead} With ${percent} censored, a mean of all readings would depend on the chosen distribution alone and is not given. Choose a distribution in Fit.`;
     return { code: 'beyond-limit', text };
   }
   if (!fitted) return { code: 'beyond-limit', text: lead };
   const { meanInterval: ends } = fitted;
-  const between = ends ? ` (95\u00a0% interval ${told(ends[0], 'location')} to ${told(ends[1], 'location')})` : '';
+  const between = ends ? ` (95\u00a0% confidence interval ${told(ends[0], 'location')} to ${told(ends[1], 'location')})` : '';
   const caution =
     share > MUCH_BEYOND
-      ? ` Caution: with ${percent} beyond a limit the mean rests mainly on the choice of the family.`
+      ? ` Caution: with ${percent} censored, the mean depends mainly on the chosen distribution.`
       : '';
-  const text = `${lead} With all of them mean ${told(fitted.mean, 'location')}${between} and sd ${told(fitted.sd, 'spread')}, by a ${familyByName(fitted.family).title} distribution fitted to known readings and limits (the likeliest of normal, lognormal, gamma and Weibull).${caution}`;
+  const text = `${lead} With the censored readings: mean ${told(fitted.mean, 'location')}${between}, standard deviation ${told(fitted.sd, 'spread')}, from ${article(familyByName(fitted.family).title)} distribution (the best fit of normal, lognormal, gamma and Weibull).${caution}`;
   return { code: 'beyond-limit', text };
 }

@@ -6,7 +6,7 @@ import { levelNote } from '../../road/cautions.js';
 import type { FoundFigure } from '../../road/figure.js';
 import type { Curve, CurvePoint, CurvesResult } from './curves-result.js';
 import type { Along, CurvesRequest } from './curves-settings.js';
-import { listed } from '../../road/listed.js';
+import { listed } from '../../numeric/grammar.js';
 
 export const ALONG_WORDS: Readonly<Record<Along, string>> = {
   n: 'readings in a sample',

@@ -86,23 +86,23 @@ interface Named {
 }
 
 function shareWords({ of, lower, upper, level, figures }: Asked, { name, told }: Named): string {
-  if (figures) return 'the share';
-  if (level !== undefined) return `the share of “${level}” in ${name}`;
+  if (figures) return 'the proportion';
+  if (level !== undefined) return `the proportion of “${level}” in ${name}`;
   const limits =
     lower !== undefined && upper !== undefined
       ? `${of} ${told(lower)} to ${told(upper)}`
       : lower !== undefined
         ? `${of === 'within' ? 'at or above' : 'below'} ${told(lower)}`
         : `${of === 'within' ? 'at or below' : 'above'} ${told(upper!)}`;
-  return `the share of ${name} ${limits}`;
+  return `the proportion of ${name} ${limits}`;
 }
 
 const PLAIN: Partial<Record<Asked['statistic'], string>> = {
   mean: 'the mean',
   median: 'the median',
-  sd: 'the sd',
+  sd: 'the standard deviation',
   variance: 'the variance',
-  cv: 'the sd over the mean',
+  cv: 'the coefficient of variation',
   skewness: 'the skewness g₁',
 };
 const OF_TWO: Partial<Record<Asked['statistic'], string>> = {
@@ -110,31 +110,31 @@ const OF_TWO: Partial<Record<Asked['statistic'], string>> = {
   'difference-of-medians': 'the median',
 };
 
-/** What is looked at, in words: "the mean of thickness in north less that in south". */
+/** The statistic in words: "the mean of thickness in north minus that in south". */
 export function whatWords(asked: Asked, named: Named): string {
   const { statistic, trim, percentile = USUAL_PERCENTILE, formula } = asked;
   const { name, by, names } = named;
   const [a, b] = names;
   const less = (figure: string) =>
-    by === null ? `${figure} of ${a} less that of ${b}` : `${figure} of ${name} in ${a} less that in ${b}`;
+    by === null ? `${figure} of ${a} minus that of ${b}` : `${figure} of ${name} in ${a} minus that in ${b}`;
   if (PLAIN[statistic]) return `${PLAIN[statistic]} of ${name}`;
   if (OF_TWO[statistic]) return less(OF_TWO[statistic]);
   switch (statistic) {
     case 'trimmed-mean':
-      return `the mean of ${name} without ${formatPercent(Number(trim))} at either end`;
+      return `the trimmed mean of ${name} (${formatPercent(Number(trim))} at each end)`;
     case 'percentile':
-      return `the value that ${formatPercent(percentile)} of ${name} lie below`;
+      return `the ${formatPercent(percentile)} percentile of ${name}`;
     case 'share':
       return shareWords(asked, named);
     case 'difference-of-shares': {
       const share = shareWords(asked, named);
-      if (asked.figures) return 'the first share less the second';
-      return by === null ? `${share.replace(name, a!)} less that of ${b}` : `${share} in ${a} less that in ${b}`;
+      if (asked.figures) return 'the first proportion minus the second';
+      return by === null ? `${share.replace(name, a!)} minus that of ${b}` : `${share} in ${a} minus that in ${b}`;
     }
     case 'log-ratio-of-sds':
       return by === null
-        ? `ln of the sd of ${a} over that of ${b}`
-        : `ln of the sd of ${name} in ${a} over that in ${b}`;
+        ? `the log ratio of the standard deviations of ${a} and ${b}`
+        : `the log ratio of the standard deviations of ${name} in ${a} and ${b}`;
     case 'mean-of-differences':
       return `the mean of ${a}`;
     case 'median-of-differences':
@@ -142,11 +142,11 @@ export function whatWords(asked: Asked, named: Named): string {
     case 'correlation':
       return `the correlation of ${a} and ${b}`;
     case 'slope':
-      return `the slope of ${a} over ${b}`;
+      return `the slope of ${a} against ${b}`;
     case 'f':
-      return by === null ? `F of the means of ${names.length} columns` : `F of the means of ${name} by ${by}`;
+      return by === null ? `F for the means of ${names.length} columns` : `F for the means of ${name} by ${by}`;
     case 'largest-difference':
-      return `the largest difference of the means of ${by === null ? `${names.length} columns` : `${name} by ${by}`}`;
+      return `the largest difference between the means of ${by === null ? `${names.length} columns` : `${name} by ${by}`}`;
     default:
       return `${formula} of ${names.length > 1 ? names.join(' and ') : name}`;
   }

@@ -42,34 +42,34 @@ export const STATISTIC_FACTS: Readonly<Record<StatisticId, StatisticFacts>> = {
   median: { word: 'the median', group: 'one column' },
   'trimmed-mean': { word: 'the trimmed mean', group: 'one column' },
   percentile: { word: 'a percentile', group: 'one column' },
-  sd: { word: 'the sd', group: 'one column' },
+  sd: { word: 'the standard deviation', group: 'one column' },
   variance: { word: 'the variance', group: 'one column' },
-  cv: { word: 'the sd over the mean', group: 'one column' },
+  cv: { word: 'the coefficient of variation', group: 'one column' },
   skewness: { word: 'the skewness', group: 'one column' },
-  share: { word: 'the share', group: 'one column' },
-  'difference-of-means': { word: 'the difference of the means', group: 'two groups' },
-  'difference-of-medians': { word: 'the difference of the medians', group: 'two groups' },
-  'difference-of-shares': { word: 'the difference of the shares', group: 'two groups' },
-  'log-ratio-of-sds': { word: 'the log ratio of the sds', group: 'two groups' },
+  share: { word: 'the proportion', group: 'one column' },
+  'difference-of-means': { word: 'the difference between the means', group: 'two groups' },
+  'difference-of-medians': { word: 'the difference between the medians', group: 'two groups' },
+  'difference-of-shares': { word: 'the difference between the proportions', group: 'two groups' },
+  'log-ratio-of-sds': { word: 'the log ratio of the standard deviations', group: 'two groups' },
   'mean-of-differences': { word: 'the mean of the differences', group: 'pairs of two columns' },
   'median-of-differences': { word: 'the median of the differences', group: 'pairs of two columns' },
   correlation: { word: 'the correlation', group: 'pairs of two columns' },
   slope: { word: 'the slope', group: 'pairs of two columns' },
-  f: { word: 'F of the means', group: 'several groups' },
-  'largest-difference': { word: 'the largest difference of means', group: 'several groups' },
+  f: { word: 'F for the means', group: 'several groups' },
+  'largest-difference': { word: 'the largest difference between means', group: 'several groups' },
   formula: { word: 'a formula', group: 'a formula' },
 };
 
 /** The statistic, as a word of the sentence. */
 export const statistic = choice<StatisticId>(
   'statistic',
-  'what is looked at',
+  'statistic',
   STATISTIC_IDS.map((value) => ({ value, text: STATISTIC_FACTS[value].word })),
   'mean',
 );
 export const trim = choice(
   'trim',
-  'share cut off at either end',
+  'proportion trimmed at each end',
   [
     { value: '0.1', text: '10 %' },
     { value: '0.2', text: '20 %' },
@@ -88,7 +88,7 @@ export const of = choice(
 );
 export const lower = number('lower', 'lower limit', {}, 'none');
 export const upper = number('upper', 'upper limit', {}, 'none');
-export const formula = words('formula', 'formula over the figures', 'not written yet');
+export const formula = words('formula', 'formula', 'enter a formula');
 
 /** What each of them is asked with besides. */
 export const statisticShape = {
@@ -125,7 +125,7 @@ export const readable = ({
 }: Pick<StatisticAsked, 'statistic' | 'formula'>): boolean =>
   asked !== 'formula' || written === undefined || formulaProblem(written) === null;
 export const READABLE = {
-  message: `A formula is written over figures: ${namesFor(1, false).join(', ')}; of two groups with 1 or 2 behind (mean1), of pairs correlation and slope too.`,
+  message: `A formula may use ${namesFor(1, false).join(', ')}. For two groups, add 1 or 2 (mean1). For pairs, correlation and slope are available too.`,
   path: ['formula'],
 };
 
@@ -150,10 +150,10 @@ export const STATISTIC_PARTS: readonly SentencePart[] = [
   statistic.field,
   { text: ', ', showWhen: when('trimmed-mean') },
   { ...trim.field, showWhen: when('trimmed-mean') },
-  { text: ' cut off at either end', showWhen: when('trimmed-mean') },
-  { text: ', the value that ', showWhen: when('percentile') },
+  { text: ' trimmed at each end', showWhen: when('trimmed-mean') },
+  { text: ', ', showWhen: when('percentile') },
   { ...percentile.field, showWhen: when('percentile') },
-  { text: ' lie below', showWhen: when('percentile') },
+  { text: '', showWhen: when('percentile') },
   { text: ' ', showWhen: LIMITS },
   { ...of.field, showWhen: LIMITS },
   { text: ' ', showWhen: LIMITS },

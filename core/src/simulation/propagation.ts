@@ -43,13 +43,13 @@ export const namesInFormula = (formula: string): string[] => [
 /** Reads a formula over inputs; what is wrong with it is said. */
 export function readPropagated(formula: string, names: readonly string[]): ReadFormula | { problem: string } {
   if (OF_COLUMNS.test(formula))
-    return { problem: 'Each trial is worked out by itself: mean, median, sd and row have no place in this formula.' };
+    return { problem: 'This formula cannot use mean, median, sd or row, because each trial is calculated separately.' };
   const read = readFormula(
     formula,
     names.map((name) => ({ id: name, name })),
   );
   if (!read.ok) return { problem: read.message.replace('There is no column', 'There is no input') };
-  if (read.uses.length === 0) return { problem: 'The formula takes no input: nothing in it varies.' };
+  if (read.uses.length === 0) return { problem: 'The formula contains no input, so its result does not vary.' };
   return read;
 }
 

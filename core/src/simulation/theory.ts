@@ -48,12 +48,12 @@ function spreadLaw(name: 'sd' | 'variance', variance: number, df: number): Theor
   const law = { times: df / variance, family: 'chi-square', parameters: { df } };
   if (name === 'variance')
     return {
-      ...{ name: 'σ²·χ² over n − 1', exact: true, mean: variance, sd: variance * Math.sqrt(2 / df), of: 'itself' },
+      ...{ name: 'σ²·χ²/(n − 1)', exact: true, mean: variance, sd: variance * Math.sqrt(2 / df), of: 'itself' },
       ...law,
     };
   const mean = Math.sqrt(variance) * meanOfRoot(df);
   const sd = Math.sqrt(variance - mean * mean);
-  return { ...{ name: 'σ·√(χ² over n − 1)', exact: true, mean, sd, of: 'square' }, ...law };
+  return { ...{ name: 'σ·√(χ²/(n − 1))', exact: true, mean, sd, of: 'square' }, ...law };
 }
 
 /** E s/σ of a normal: √(2/df)·Γ((df + 1)/2)/Γ(df/2), by its product: that of df + 2 is (df + 1)/√(df(df + 2)) times as great. */
@@ -80,7 +80,7 @@ function shareLaw({ population: { base }, n }: Group, share: number): Theory {
     : { family: 'binomial', parameters: { trials: n, probability: share } };
   const law = familyLaw(part);
   return {
-    ...{ name: finite ? 'hypergeometric over n' : 'binomial over n', exact: true },
+    ...{ name: finite ? 'hypergeometric/n' : 'binomial/n', exact: true },
     ...{ mean: law.mean / n, sd: Math.sqrt(law.variance) / n, of: 'count', times: n },
     ...part,
   };
@@ -113,10 +113,10 @@ function meansLaw(groups: readonly Group[], laws: readonly Law[]): Theory | null
   const finite = groups.some(({ population, n }) => finiteFactor(population, n) < 1);
   const two = groups.length > 1;
   const name = finite
-    ? 'normal with sd/√n, less for what is not put back'
+    ? 'normal with σ/√n and finite population correction'
     : two
       ? 'normal with √(σ₁²/n₁ + σ₂²/n₂)'
-      : 'normal with sd/√n';
+      : 'normal with σ/√n';
   return normalLaw(
     name,
     groups.every(({ population }) => isNormal(population)),

@@ -1,6 +1,7 @@
 import { USUAL_PERCENTILE, type StatisticId } from '../../road/statistic-settings.js';
 import { quantileRank } from '../../describe/quantiles.js';
 import { formatFigure, formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { plural, sentenceCase } from '../../numeric/grammar.js';
 import type { IntervalName, ResampledInterval } from '../../resampling/intervals.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote } from '../../road/cautions.js';
@@ -8,7 +9,7 @@ import { toldDistance, toldInterval, toldStatistic, type Told } from '../../road
 import type { BootstrapResult } from './bootstrap-result.js';
 import { type Asked } from './resample-settings.js';
 
-/** The intervals, as they follow "tell". */
+/** The intervals as choices of the method. */
 export const INTERVAL_WORDS: Readonly<Record<IntervalName, string>> = {
   bca: 'the BCa',
   studentised: 'the studentised',
@@ -33,7 +34,7 @@ const ends = (interval: ResampledInterval, result: Told) => toldInterval(interva
 
 const ORDER = new Set<StatisticId>(['median', 'percentile', 'difference-of-medians', 'median-of-differences']);
 
-/** Of a mean the studentised interval misses least: 5 % of lopsided samples of 20, BCa 9 % (`npm run calibrate -- resampling`). */
+/** For a mean the studentised interval covers best: it misses in 5 % of skewed samples of 20, BCa in 9 % (`npm run calibrate -- resampling`). */
 const MEANS = new Set<StatisticId>(['mean', 'difference-of-means', 'mean-of-differences']);
 
 /** Which interval is recommended, and why. */
@@ -43,62 +44,62 @@ export function recommendedOf(
   intervals: BootstrapResult['intervals'] | null,
 ): Pick<BootstrapResult, 'recommended' | 'why'> {
   const least = groups.reduce((fewest, { length }) => Math.min(fewest, length), Infinity);
-  const few = least < LEAST_RELIABLE ? `, though with ${least} readings no bootstrap is reliable` : '';
+  const few = least < LEAST_RELIABLE ? `; unreliable with only ${plural(least, 'reading')}` : '';
   const usable = (name: IntervalName) => intervals !== null && intervals[name] !== null;
   if (ORDER.has(statistic))
     return {
       recommended: usable('percentile') ? 'percentile' : null,
-      why: `of a value that is one of the readings the percentiles themselves do best${few}`,
+      why: `the best choice for a quantile${few}`,
     };
   if (MEANS.has(statistic) && (intervals === null || usable('studentised')))
     return {
       recommended: usable('studentised') ? 'studentised' : null,
-      why: `each replicate is measured in its own standard error: of means it misses least, lopsided readings or not${few}`,
+      why: `the most reliable choice for a mean${few}`,
     };
   if (intervals === null || usable('bca'))
     return {
       recommended: usable('bca') ? 'bca' : null,
-      why: `it makes up for what is lopsided and for bias${few}`,
+      why: `corrects for skewness and bias${few}`,
     };
   return {
     recommended: usable('percentile') ? 'percentile' : null,
-    why: `BCa cannot be had where all replicates lie on one side${few}`,
+    why: `BCa is not available here${few}`,
   };
 }
 
-/** What is known of a figure after so many replicates. */
+/** The estimate with standard error and interval after the replicates known so far. */
 export function bootstrapFinding(result: BootstrapResult): Piece[] {
   const { what, observed, replicates, wanted, standardError, main, intervals, confidence, why, times } = result;
-  const lead = `${what[0]!.toUpperCase()}${what.slice(1)} is `;
+  const lead = `${sentenceCase(what)}: `;
   const scale = { ...result, error: standardError };
   const figure: Piece = { text: toldStatistic(observed, scale), strong: true, code: 'figure' };
   if (replicates === 0) return [{ text: lead }, figure, { text: '.' }];
-  const drawn = `${groupThousands(replicates)} ${replicates === 1 ? 'replicate' : 'replicates'}`;
-  if (standardError === null) return [{ text: lead }, figure, { text: `; one replicate has been drawn.` }];
+  const drawn = plural(replicates, 'bootstrap replicate');
+  if (standardError === null) return [{ text: lead }, figure, { text: ` (1 bootstrap replicate so far).` }];
   const error = toldDistance(standardError, scale);
-  const plan = times > 1 ? ` with ${groupThousands(times)} times as many readings` : '';
+  const plan = times > 1 ? ` for a sample ${groupThousands(times)} times as large` : '';
   const known: Piece[] = [
     { text: lead },
     figure,
-    { text: `, its standard error${plan} ` },
+    { text: `, standard error${plan} ` },
     { text: error, strong: true, code: 'figure' },
-    { text: ` by ${drawn}${replicates < wanted ? ' so far' : ''}` },
+    { text: ` (${drawn}${replicates < wanted ? ' so far' : ''})` },
   ];
   const interval = main && intervals[main];
-  if (!interval) return [...known, { text: replicates < wanted ? '.' : '. More are needed for an interval.' }];
-  const because = main === result.recommended ? `: ${why}` : '';
+  if (!interval) return [...known, { text: replicates < wanted ? '.' : '. An interval needs more replicates.' }];
+  const because = main === result.recommended ? `, ${why}` : '';
   return [
     ...known,
-    { text: `; ${formatPercentOf(confidence)} interval ` },
+    { text: `. ${formatPercentOf(confidence)} confidence interval ` },
     { text: ends(interval, scale), strong: true, code: 'interval' },
     { text: ` (${INTERVAL_NAMED[main]}${because}).` },
   ];
 }
 
-/** What the intervals say beside that of the finding, and what a formula says. */
+/** The interval of the formula, for comparison. */
 export function besideWords({ formula, ...result }: BootstrapResult): string | null {
   if (!formula || result.main === null) return null;
-  return `By formula (${formula.name}) it would be ${toldInterval(formula, { ...result, error: result.standardError }, result.kind)}.`;
+  return `For comparison, the formula (${formula.name}) gives ${toldInterval(formula, { ...result, error: result.standardError }, result.kind)}.`;
 }
 
 /** An end that another seed would move by more than this part of the interval is not settled. */
@@ -111,11 +112,11 @@ function unsettledNote(result: BootstrapResult): Note[] {
   const loose = (['lower', 'upper'] as const).filter((end) => interval[`${end}Error`]! > UNSETTLED * width);
   if (loose.length === 0) return [];
   const told = (value: number) => toldDistance(value, result);
-  const which = loose.map((end) => `the ${end} end by about ${told(interval[`${end}Error`]!)}`).join(', ');
+  const which = loose.map((end) => `the ${end} limit (by about ${told(interval[`${end}Error`]!)})`).join(', ');
   return [
     {
       code: 'unsettled-end',
-      text: `Another seed would move ${which}: raise the replicates until that no longer matters.`,
+      text: `The interval is not settled: with another seed, ${which} would change. Use more replicates.`,
     },
   ];
 }
@@ -127,11 +128,11 @@ function edgeNote({ statistic, percentile = USUAL_PERCENTILE }: Asked, { groups 
   const { at } = quantileRank(n, percentile, 7);
   const beyond = Math.min(at - 1, n - at);
   if (beyond >= 5) return [];
-  const left = beyond === 0 ? 'No reading lies' : `Only ${beyond} ${beyond === 1 ? 'reading lies' : 'readings lie'}`;
+  const left = beyond === 0 ? 'no readings lie' : `only ${plural(beyond, 'reading lies', 'readings lie')}`;
   return [
     {
       code: 'edge',
-      text: `${left} beyond ${formatPercent(percentile)}: redrawing never goes beyond the readings, so that it cannot tell how far such a value may lie. Fit a distribution, or ask for tolerance limits.`,
+      text: `The interval is too short, because ${left} beyond this percentile (${formatPercent(percentile)}) and the bootstrap never goes beyond the readings. Fit a distribution, or use a tolerance interval.`,
     },
   ];
 }
@@ -144,11 +145,11 @@ function valuesNote(result: BootstrapResult): Note[] {
   const step =
     resolution === null || result.as === 'share'
       ? ''
-      : ' Each may be moved by up to half a step of the resolution in the sentence below.';
+      : ' Smoothing by half the resolution can be chosen in the method.';
   return [
     {
       code: 'few-values',
-      text: `The replicates have only ${different} different ${different === 1 ? 'value' : 'values'}: readings tie, and the interval moves in jumps.${step}`,
+      text: `The interval is coarse, because the readings are tied and the replicates have only ${plural(different, 'different value')}.${step}`,
     },
   ];
 }
@@ -159,24 +160,24 @@ export function bootstrapNotes(result: BootstrapResult, asked: Asked & { interva
   const notes: Note[] = [...confidenceNote(confidence)];
   const few = groups.filter(({ n }) => n < LEAST_RELIABLE);
   if (few.length > 0) {
-    const who = few.map(({ name, n }) => (groups.length > 1 ? `${n} of ${name}` : `${n}`)).join(' and ');
-    const text = `With ${who} ${few.length === 1 && few[0]!.n === 1 ? 'reading' : 'readings'} no bootstrap is reliable: its intervals come out too narrow. Take it as a picture of what these readings say.`;
+    const who = few.map(({ name, n }) => (groups.length > 1 ? `${n} in ${name}` : `${n}`)).join(' and ');
+    const text = `Bootstrap intervals are too short with so few readings (${who}; at least ${LEAST_RELIABLE} are recommended). Use the result as a description only.`;
     notes.push({ code: 'small-n', text });
   }
   notes.push(...edgeNote(asked, result), ...valuesNote(result), ...unsettledNote(result));
   if (none > 0) {
-    const text = `${groupThousands(none)} of ${groupThousands(replicates)} replicates have no such figure, since all their readings were alike or there was 0 to divide by: left out.`;
+    const text = `${groupThousands(none)} of ${plural(replicates, 'replicate')} are left out: the statistic could not be calculated for them, because all their readings were equal or the divisor was 0.`;
     notes.push({ code: 'undefined-replicates', text });
   }
   if (standardError !== null && bias !== null && replicates >= 1_000 && Math.abs(bias) > 0.25 * standardError) {
     const share = formatFigure(Math.abs(bias) / standardError, 'statistic');
-    const text = `The replicates lie ${bias > 0 ? 'above' : 'below'} what was found by ${share} standard errors: the figure itself is likely to be off that way.`;
+    const text = `The estimate may be biased: the replicates lie ${share} standard errors ${bias > 0 ? 'above' : 'below'} it on average.`;
     notes.push({ code: 'bias', text });
   }
   if (times > 1)
     notes.push({
       code: 'planned',
-      text: `Drawn at ${groupThousands(times)} times the size: this tells what such a sample would give, not how sure these readings are.`,
+      text: `The result describes a sample ${groupThousands(times)} times as large, not the precision of these readings.`,
     });
   if (
     asked.interval !== 'recommended' &&
@@ -185,7 +186,7 @@ export function bootstrapNotes(result: BootstrapResult, asked: Asked & { interva
   )
     notes.push({
       code: 'no-such-interval',
-      text: `There is no ${INTERVAL_NAMED[asked.interval as IntervalName]} interval of ${result.what}: the recommended one is told.`,
+      text: `The ${INTERVAL_NAMED[asked.interval as IntervalName]} interval is not available for ${result.what}. The recommended interval is reported instead.`,
     });
   return notes;
 }

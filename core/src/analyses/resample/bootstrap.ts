@@ -30,7 +30,7 @@ const replicates = whole(
   USUAL,
   'The number of replicates',
 );
-const times = whole('times', 'times as many readings', { min: 1, max: 100 }, 1, 'How many times as many');
+const times = whole('times', 'sample size multiplier', { min: 1, max: 100 }, 1, 'The sample size multiplier');
 const interval = choice(
   'interval',
   'interval',
@@ -44,8 +44,8 @@ const smooth = choice(
   'smooth',
   'smoothing',
   [
-    { value: 'no', text: 'as they are' },
-    { value: 'half-step', text: 'each moved by up to half a step' },
+    { value: 'no', text: 'no smoothing' },
+    { value: 'half-step', text: 'smoothing by half the resolution' },
   ],
   'no',
 );
@@ -64,26 +64,26 @@ export type BootstrapRequest = z.infer<typeof request>;
 
 const AS_MANY = { field: 'times', is: '1' };
 export const BOOTSTRAP_ASK: readonly SentencePart[] = [
-  'Redraw ',
+  'Bootstrap of ',
   { subject: true },
-  ' and look at ',
+  ', statistic: ',
   ...STATISTIC_PARTS,
   '.',
 ];
 export const BOOTSTRAP_HOW: readonly SentencePart[] = [
-  'Draw ',
+  '',
   replicates.field,
-  ' replicates with replacement',
+  ' replicates, resampled with replacement',
   { text: ', each ', hideWhen: AS_MANY },
   { ...times.field, hideWhen: AS_MANY },
-  { text: ' times as large', hideWhen: AS_MANY },
-  ', the readings ',
+  { text: ' times as large as the sample', hideWhen: AS_MANY },
+  ', ',
   smooth.field,
   ', seed ',
   seedOf.field,
-  '; tell ',
+  '; report ',
   interval.field,
-  ' interval at ',
+  ' confidence interval at ',
   confidence.field,
   '.',
 ];
@@ -109,14 +109,14 @@ export const drawnAtOnce = ({ statistic, groups }: Source, many: number): number
 /** No replicate holds more: it has to fit into memory, in every worker. */
 export const MOST_AT_ONCE = 10_000_000;
 
-export const LEAST_REDRAWN = { least: 2, purpose: 'redrawing' };
+export const LEAST_REDRAWN = { least: 2, purpose: 'the bootstrap' };
 
 /** Why nothing would come of it: every replicate would be the same. */
 function whyAllAlike({ groups, head, what }: Source): string | null {
   if (groups.some((values) => values.some((value) => value !== values[0]))) return null;
   return head.typed
-    ? `All of them are alike: redrawn, ${what} never changes. In Claims the exact interval of such a share can be had.`
-    : `All readings are alike: redrawn, ${what} never changes. It says nothing of how sure it is.`;
+    ? `All outcomes are equal, so ${what} is the same in every replicate. Use the exact interval of a proportion in Claims.`
+    : `All readings are equal, so ${what} is the same in every replicate and the bootstrap cannot show its precision.`;
 }
 
 /** The source of a bootstrap; why there is none. */
@@ -124,21 +124,21 @@ export function bootstrapSource(sample: Sample, settings: BootstrapRequest) {
   if (settings.statistic === 'f' || settings.statistic === 'largest-difference')
     return unavailable(
       sample,
-      'F and the largest difference cannot fall below 0, and redrawing only adds to them: shuffle the readings instead.',
+      'F and the largest difference cannot be negative, so their bootstrap is biased. Use a permutation test.',
     );
   const source = resampleSource(sample, settings, LEAST_REDRAWN);
   if ('available' in source) return source;
   if (settings.smooth === 'half-step' && source.scale.as === 'share')
-    return unavailable(sample, 'A share is counted: there is no step to move readings by. Draw them as they are.');
+    return unavailable(sample, 'Smoothing is not available for a proportion. Choose no smoothing.');
   if (settings.smooth === 'half-step' && source.head.resolution === null)
     return unavailable(
       sample,
-      'Half a step of what? The resolution is not known: give it in Readings, or draw the readings as they are.',
+      'Smoothing needs the resolution of the readings. Enter it in Readings, or choose no smoothing.',
     );
   if (drawnAtOnce(source, settings.times) > MOST_AT_ONCE)
     return unavailable(
       sample,
-      `A replicate would hold more than ${groupThousands(MOST_AT_ONCE)} readings: draw fewer times as many.`,
+      `A replicate would hold more than ${groupThousands(MOST_AT_ONCE)} readings. Choose a smaller multiplier.`,
     );
   const alike = whyAllAlike(source);
   return alike ? unavailable(sample, alike) : source;
@@ -248,8 +248,8 @@ function growing(partial: BootstrapResult, drawn: Replicates): BootstrapResult {
 export const bootstrapAnalysis = defineAnalysis<BootstrapRequest, BootstrapResult>({
   id: 'bootstrap',
   version: 2,
-  name: 'Redrawn readings',
-  title: 'how sure is a figure: spread and intervals by redrawing the readings (bootstrap)',
+  name: 'Bootstrap',
+  title: 'standard error and confidence intervals of a statistic by resampling with replacement',
   needsReadings: false,
   takesLabels: true,
   request,

@@ -23,14 +23,14 @@ export type Resampling = 'bootstrap' | 'permutation';
 type Why = (looked: LookedAt) => string | null;
 
 const numbers: Why = ({ kind, name }) =>
-  kind === null ? 'needs the readings themselves' : kind === 'label' ? `${name} holds labels: look at a share` : null;
+  kind === null ? 'needs readings, not typed counts' : kind === 'label' ? `${name} holds labels; choose a proportion` : null;
 const shares: Why = ({ kind, limits, name }) =>
-  kind === null || kind === 'label' || limits ? null : `${name} has no limits on its card to count within`;
-const alone: Why = ({ groups }) => (groups > 1 ? 'is of one column as a whole: take the split away' : null);
-const two: Why = ({ groups }) => (groups >= 2 ? null : 'needs two groups: split by a label, or put a column beside');
-const several: Why = ({ groups }) => (groups >= 3 ? null : 'needs three groups or more');
+  kind === null || kind === 'label' || limits ? null : `${name} has no limits on its card`;
+const alone: Why = ({ groups }) => (groups > 1 ? 'needs one column without a split' : null);
+const two: Why = ({ groups }) => (groups >= 2 ? null : 'needs two groups: split by a label column, or add a second column');
+const several: Why = ({ groups }) => (groups >= 3 ? null : 'needs at least three groups');
 const pairs: Why = ({ groups, split }) =>
-  groups === 2 && !split ? null : 'needs two columns whose rows belong together: put one beside';
+  groups === 2 && !split ? null : 'needs two columns whose rows belong together: add a second column';
 const all =
   (...whys: readonly Why[]): Why =>
   (looked) =>
@@ -51,17 +51,17 @@ const WHYS: Readonly<Record<Resampling, Readonly<Record<StatisticId, Why>>>> = {
     ...{ 'difference-of-shares': all(shares, twoOrTyped), 'log-ratio-of-sds': all(numbers, two) },
     ...{ 'mean-of-differences': all(numbers, pairs), 'median-of-differences': all(numbers, pairs) },
     ...{ correlation: all(numbers, pairs), slope: all(numbers, pairs) },
-    f: never('cannot fall below 0, and redrawing adds to it: shuffle instead'),
-    'largest-difference': never('is never negative, and redrawing adds to it: shuffle instead'),
+    f: never('cannot be negative, so its bootstrap is biased; use a permutation test'),
+    'largest-difference': never('cannot be negative, so its bootstrap is biased; use a permutation test'),
     formula: numbers,
   },
   permutation: {
     ...{ mean: all(numbers, alone), median: all(numbers, alone) },
-    'trimmed-mean': never('of one column: only mean and median are shuffled about a claim'),
-    percentile: never('a shuffle leaves it as it is'),
-    ...{ sd: never('a shuffle leaves it as it is'), variance: never('a shuffle leaves it as it is') },
-    ...{ cv: never('a shuffle leaves it as it is'), skewness: never('a shuffle leaves it as it is') },
-    share: never('a shuffle leaves it as it is: compare two'),
+    'trimmed-mean': never('for one column, only mean and median can be tested by permutation'),
+    percentile: never('a permutation does not change it'),
+    ...{ sd: never('a permutation does not change it'), variance: never('a permutation does not change it') },
+    ...{ cv: never('a permutation does not change it'), skewness: never('a permutation does not change it') },
+    share: never('a permutation does not change it; compare two groups'),
     ...{ 'difference-of-means': all(numbers, two), 'difference-of-medians': all(numbers, two) },
     ...{ 'difference-of-shares': all(shares, twoOrTyped), 'log-ratio-of-sds': all(numbers, two) },
     ...{ 'mean-of-differences': all(numbers, pairs), 'median-of-differences': all(numbers, pairs) },

@@ -68,8 +68,8 @@ export function formulaTest(
     case 'median':
     case 'median-of-differences':
       return a.length <= MOST_SIGNED
-        ? known('signed ranks', pOfTails(signedRank(a, claimed).tails, alternative))
-        : known('the sign test', pOfTails(signTest(a, claimed).tails, alternative));
+        ? known('signed rank test', pOfTails(signedRank(a, claimed).tails, alternative))
+        : known('sign test', pOfTails(signTest(a, claimed).tails, alternative));
     case 'correlation':
     case 'slope':
       return byPairs(groups, alternative);

@@ -8,28 +8,28 @@ import { ONE_SOURCE, oneSource, resampleBasis, seedOf } from './resample-setting
 export const USUAL_SHUFFLES = 10_000;
 const replicates = whole(
   'replicates',
-  'shuffles',
+  'number of permutations',
   { min: 1, max: MOST_REPLICATES },
   USUAL_SHUFFLES,
-  'The number of shuffles',
+  'The number of permutations',
 );
 const alternative = choice(
   'alternative',
-  'direction in which evidence is sought',
+  'alternative',
   [
-    { value: 'two-sided', text: 'as far on either side' },
-    { value: 'less', text: 'as low' },
-    { value: 'greater', text: 'as high' },
+    { value: 'two-sided', text: 'different' },
+    { value: 'less', text: 'less' },
+    { value: 'greater', text: 'greater' },
   ],
   'two-sided',
 );
-const claimed = number('claimed', 'claimed centre', {}, 'not said yet');
+const claimed = number('claimed', 'claimed centre', {}, 'enter a value');
 const way = choice(
   'way',
-  'which arrangements',
+  'permutations used',
   [
-    { value: 'all', text: 'all arrangements where they can be counted, else' },
-    { value: 'drawn', text: 'by chance' },
+    { value: 'all', text: 'all permutations if they can be enumerated, otherwise' },
+    { value: 'drawn', text: 'random permutations:' },
   ],
   'all',
 );
@@ -50,22 +50,22 @@ export type PermutationRequest = z.infer<typeof permutationRequest>;
 
 const SIGNS = { field: 'statistic', is: ['mean', 'median'] } as const;
 export const PERMUTATION_ASK: readonly SentencePart[] = [
-  'Shuffle ',
+  'Permutation test of ',
   { subject: true },
-  ' and look at ',
+  ', statistic: ',
   ...STATISTIC_PARTS,
   { text: ', claimed to be ', showWhen: SIGNS },
   { ...claimed.field, showWhen: SIGNS },
   '.',
 ];
 export const PERMUTATION_HOW: readonly SentencePart[] = [
-  'Go through ',
+  'Use ',
   way.field,
   ' ',
   replicates.field,
-  ' shuffles, seed ',
+  ' permutations, seed ',
   seedOf.field,
-  '; count those that lie at least ',
+  '; alternative: ',
   alternative.field,
   '.',
 ];

@@ -1,32 +1,31 @@
 import { toldStatistic } from '../../road/told.js';
 import { equalsP, formatP, formatValue, groupThousands } from '../../numeric/format.js';
+import { plural, sentenceCase } from '../../numeric/grammar.js';
 import type { Note, Piece } from '../../road/analysis.js';
-import { levelNote } from '../../road/cautions.js';
+import { levelNote, levelWords } from '../../road/cautions.js';
 import { simulatedNotes } from '../../road/simulated-notes.js';
 import type { PermutationResult } from './permutation-result.js';
 import type { PermutationRequest } from './permutation-settings.js';
 import type { Source } from './resample-source.js';
 
-/** What would be so if chance alone were at work. */
+/** The null hypothesis in words. */
 export function nullWords({ statistic, claimed, figures }: PermutationRequest, { names, by, head }: Source): string {
   const [a, b] = names;
   if (statistic === 'mean' || statistic === 'median')
-    return `the readings lie alike on either side of ${formatValue(claimed ?? 0)}${head.unit ? `\u00a0${head.unit}` : ''}`;
-  if (statistic.endsWith('-of-differences')) return `the differences lie alike on either side of 0`;
-  if (statistic === 'correlation' || statistic === 'slope') return `${a} and ${b} have nothing to do with each other`;
-  if (figures) return 'both counts are of one share';
-  if (by !== null) return `${by} makes no difference`;
-  return names.length > 2 ? 'the columns are alike' : `${a} and ${b} are alike`;
+    return `the readings are symmetric about ${formatValue(claimed ?? 0)}${head.unit ? `\u00a0${head.unit}` : ''}`;
+  if (statistic.endsWith('-of-differences')) return `the differences are symmetric about 0`;
+  if (statistic === 'correlation' || statistic === 'slope') return `${a} and ${b} are independent`;
+  if (figures) return 'both proportions are equal';
+  if (by !== null) return `the distribution does not depend on ${by}`;
+  return names.length > 2 ? 'the columns have the same distribution' : `${a} and ${b} have the same distribution`;
 }
 
-const SHUFFLES = { labels: 'ways to deal the readings', signs: 'ways to give the signs', pairs: 'ways to pair them' };
-
-/** "109 of 10 000 shuffles", "1 402 of all 12 870 ways to deal the readings". */
+/** "109 of 10 000 permutations", "1 402 of all 12 870 permutations". */
 function countedWords(result: PermutationResult): string {
-  const { exact, drawn, design, alternative, below, above, atLeastAsFar } = result;
+  const { exact, drawn, alternative, below, above, atLeastAsFar } = result;
   const count = { less: below, greater: above, 'two-sided': atLeastAsFar }[alternative];
-  if (exact) return `${groupThousands(count)} of all ${groupThousands(exact.total)} ${SHUFFLES[design]}`;
-  return `${groupThousands(count)} of ${groupThousands(drawn!.total)} ${drawn!.total === 1 ? 'shuffle' : 'shuffles'}`;
+  if (exact) return `${groupThousands(count)} of all ${plural(exact.total, 'permutation')}`;
+  return `${groupThousands(count)} of ${plural(drawn!.total, 'permutation')}`;
 }
 
 /** Where the tails begin: "61 at or below −0.084 mm, 48 at or above 0.084 mm". */
@@ -43,47 +42,40 @@ export function tailsWords(result: PermutationResult): string {
   return `${lower(counted.farBelow, centre - distance)}, ${upper(counted.farAbove, centre + distance)}`;
 }
 
-/** Could chance alone do it. */
+/** The answer, then the numbers. */
 export function permutationFinding(result: PermutationResult): Piece[] {
   const { what, observed, pValue, alpha, pMethod, replicates, null: claim } = result;
-  const lead = `${what[0]!.toUpperCase()}${what.slice(1)} is `;
+  const lead = `${sentenceCase(what)}: `;
   const figure: Piece = { text: toldStatistic(observed, result), strong: true, code: 'figure' };
   if (pValue === null) {
     const so = replicates > 0 ? `; ${countedWords(result)} so far are at least as extreme` : '';
     return [{ text: lead }, figure, { text: `${so}.` }];
   }
-  const counted = `; ${countedWords(result)} are at least as extreme: `;
-  const p = `${equalsP(pValue, alpha)}${pMethod === 'exact' ? ', exactly' : ''}, level ${alpha}. `;
-  const verdict: Piece[] =
+  const numbers = `; ${countedWords(result)} are at least as extreme (${pMethod === 'exact' ? 'exact ' : ''}${equalsP(pValue, alpha)}${levelWords(alpha)}).`;
+  const answer: Piece =
     pValue < alpha
-      ? [
-          { text: 'Chance alone hardly does that', strong: true, code: 'evidence' },
-          { text: `: there is evidence against the claim that ${claim}.` },
-        ]
-      : [
-          { text: 'Chance alone could do that', strong: true, code: 'no-evidence' },
-          { text: `: no evidence against the claim that ${claim}.` },
-        ];
-  return [{ text: lead }, figure, { text: counted + p }, ...verdict];
+      ? { text: 'Evidence', strong: true, code: 'evidence' }
+      : { text: 'No evidence', strong: true, code: 'no-evidence' };
+  return [answer, { text: ` against the hypothesis that ${claim}. ${lead}` }, figure, { text: numbers }];
 }
 
-/** By which convention p was counted, and what it is otherwise. */
+/** How p was counted, and its values by other conventions. */
 export function conventionWords(result: PermutationResult): string | null {
   const { p, pMethod, pSimulated, alpha, oneSided, alternative } = result;
   if (!p) return null;
   const told = (value: number) => formatP(value, alpha);
-  const parts = [`${tailsWords(result)}, those that tie counted in`];
+  const parts = [`${tailsWords(result)}, ties included`];
   if (pMethod === 'simulated')
     parts.push(
-      'the readings as they are count as one shuffle, p = (b + 1)/(B + 1)',
+      'the observed arrangement counts as one permutation: p = (b + 1)/(B + 1)',
       pSimulated!.pInterval[0] < 0.0001
-        ? `with 95 % confidence p is at most ${formatP(pSimulated!.pInterval[1])}`
-        : `with 95 % confidence p lies between ${formatP(pSimulated!.pInterval[0])} and ${formatP(pSimulated!.pInterval[1])}`,
+        ? `p is at most ${formatP(pSimulated!.pInterval[1])} with 95 % confidence`
+        : `the 95 % confidence interval of p is ${formatP(pSimulated!.pInterval[0])} to ${formatP(pSimulated!.pInterval[1])}`,
     );
   if (!oneSided) {
-    parts.push(`one-sided p ${told(p.less)} for as low, ${told(p.greater)} for as high`);
+    parts.push(`one-sided p: ${told(p.less)} (lower tail), ${told(p.greater)} (upper tail)`);
     if (alternative === 'two-sided' && told(p.doubled) !== told(p.twoSided))
-      parts.push(`twice the smaller tail would be ${told(p.doubled)}`);
+      parts.push(`twice the smaller tail: ${told(p.doubled)}`);
   }
   return parts.map((part) => `${part[0]!.toUpperCase()}${part.slice(1)}.`).join(' ');
 }
@@ -91,7 +83,7 @@ export function conventionWords(result: PermutationResult): string | null {
 /** A word where the formula comes to another answer. */
 function formulaNote({ formula, pValue, alpha }: PermutationResult): Note[] {
   if (!formula || pValue === null || formula.pValue < alpha === pValue < alpha) return [];
-  const text = `By formula (${formula.name}) ${equalsP(formula.pValue, alpha)}, on the other side of the level: it rests on a law that these readings may not have, the shuffles only on chance having dealt them.`;
+  const text = `The formula disagrees: ${formula.name} gives ${equalsP(formula.pValue, alpha)}. It assumes a distribution that these readings may not have; the permutation test does not.`;
   return [{ code: 'formula-disagrees', text }];
 }
 
@@ -110,7 +102,7 @@ function smallestNote({
   // Where the distribution is symmetric two arrangements are as extreme as the most extreme one; of a skewed statistic, or a p found otherwise, nothing of the kind is known.
   const smallest = Math.min(1, (symmetric ? 2 : 1) / arrangements);
   if (smallest < alpha || (pValue !== null && pValue < smallest)) return [];
-  const text = `There are only ${groupThousands(arrangements)} arrangements: p cannot be below ${formatP(smallest)}, so no difference can be significant at level ${alpha}.`;
+  const text = `No difference can be significant at level ${alpha}: with only ${plural(arrangements, 'permutation')}, p is at least ${formatP(smallest)}.`;
   return [{ code: 'few-arrangements', text }];
 }
 
@@ -122,7 +114,7 @@ export function permutationNotes(result: PermutationResult, settings: Permutatio
     const many = groupThousands(exact.total);
     notes.push({
       code: 'counted-besides',
-      text: `The picture shows the ${groupThousands(drawn.total)} shuffles drawn; p goes by all ${many} arrangements.`,
+      text: `The picture shows ${plural(drawn.total, 'random permutation')}; p uses all ${many}.`,
       quiet: true,
     });
   }
@@ -130,7 +122,7 @@ export function permutationNotes(result: PermutationResult, settings: Permutatio
   if (result.design === 'labels' && single.length > 0)
     notes.push({
       code: 'one-reading',
-      text: `${single.map(({ name }) => name).join(' and ')} ${single.length === 1 ? 'has' : 'have'} a single reading: the test asks no more than how far out it lies among all.`,
+      text: `${single.map(({ name }) => name).join(' and ')} ${single.length === 1 ? 'has' : 'have'} a single reading, so the test only asks whether it is extreme among all readings.`,
     });
   if (
     alternative !== 'two-sided' &&
@@ -140,22 +132,22 @@ export function permutationNotes(result: PermutationResult, settings: Permutatio
   )
     notes.push({
       code: 'other-way',
-      text: `The sample points the other way: it lies ${observed > centre ? 'above' : 'below'}. Was the direction meant so?`,
+      text: `The difference is opposite to the alternative: the estimate lies ${observed > centre ? 'above' : 'below'}. Check the direction.`,
     });
   if (settings.statistic === 'difference-of-means' || settings.statistic === 'difference-of-medians')
-    notes.push(...spreadsNote(result, settings));
+    notes.push(...spreadsNote(result));
   return notes;
 }
 
-/** What the shuffling of labels takes for granted. */
-function spreadsNote({ groups }: PermutationResult, { split }: PermutationRequest): Note[] {
+/** What a permutation of labels assumes. */
+function spreadsNote({ groups }: PermutationResult): Note[] {
   const [a, b] = groups;
   const ratio = Math.max(a!.n, b!.n) / Math.min(a!.n, b!.n);
   if (ratio < 1.5) return [];
   return [
     {
       code: 'alike-but-for-place',
-      text: `The groups are of different size (${a!.n} and ${b!.n}): shuffling asks whether ${split ?? 'they'} ${split ? 'makes' : 'make'} no difference at all, in spread neither. Where only the spreads differ it may cry wolf.`,
+      text: `False alarms are possible if only the spreads differ, because the groups have different sizes (${a!.n} and ${b!.n}) and the test compares whole distributions.`,
       quiet: true,
     },
   ];

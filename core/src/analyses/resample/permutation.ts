@@ -60,22 +60,22 @@ export function permutationSource(sample: Sample, settings: PermutationRequest) 
   const refuse = (reason: string) => unavailable(sample, reason);
   const { statistic } = settings;
   if (statistic === 'formula' && source.groups.length < 2)
-    return refuse('Shuffling needs two groups: split by a label, or put a column beside.');
+    return refuse('A permutation test needs two groups: split by a label column, or add a second column.');
   if (statistic === 'formula' && isOfPairs(source.statistic))
     return refuse(
-      'A formula over pairs has no value that chance alone is about: redraw the pairs, or shuffle for the correlation itself.',
+      'A formula over pairs has no null hypothesis to permute. Use the bootstrap, or test the correlation.',
     );
   if (source.groups.length === 1 && !isOfSigns(settings))
-    return refuse(`A shuffle leaves ${source.what} as it is: compare two groups, or redraw the readings.`);
+    return refuse(`A permutation does not change ${source.what}. Compare two groups, or use the bootstrap.`);
   if ((statistic === 'mean' || statistic === 'median') && settings.claimed === undefined)
-    return refuse(`Say about which value ${source.what} is claimed to lie.`);
+    return refuse(`Enter the claimed value of ${source.what}.`);
   const { values, others } = shuffledOf(source, settings);
   const alike = (column: ArrayLike<number>) => Array.from(column).every((value) => value === column[0]);
   if (isOfSigns(settings)) {
     if (Array.from(values).every((value) => value === 0))
-      return refuse('Every difference is 0: there is no sign to turn over.');
+      return refuse('All differences are 0, so there are no signs to permute.');
   } else if (alike(values) || (others !== undefined && alike(others)))
-    return refuse('All readings are alike: however they are shuffled, nothing changes.');
+    return refuse('All readings are equal, so a permutation changes nothing.');
   return source;
 }
 
@@ -214,8 +214,8 @@ const PILOT = 200;
 export const permutationAnalysis = defineAnalysis<PermutationRequest, PermutationResult>({
   id: 'permutation',
   version: 1,
-  name: 'Shuffled readings',
-  title: 'could chance alone do it: a permutation test, counted out or by shuffling',
+  name: 'Permutation test',
+  title: 'test of a difference or an association by permutation, exact or simulated',
   needsReadings: false,
   takesLabels: true,
   request: permutationRequest,

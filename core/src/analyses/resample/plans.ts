@@ -1,6 +1,7 @@
 import { READABLE, STATISTIC_PARTS, readable } from '../../road/statistic-settings.js';
 import { z } from 'zod';
 import { groupThousands } from '../../numeric/format.js';
+import { sentenceCase } from '../../numeric/grammar.js';
 import { intervalsOf, spreadOf } from '../../resampling/intervals.js';
 import { isOfPairs, tieOf } from '../../resampling/statistic.js';
 import { statisticsOf } from '../../resampling/distribution.js';
@@ -27,10 +28,10 @@ export const PLANNED = [1, 2, 5, 10] as const;
 const USUAL = 2_000;
 const replicates = whole(
   'replicates',
-  'replicates of each',
+  'replicates per sample size',
   { min: 199, max: 100_000 },
   USUAL,
-  'The number of replicates of each',
+  'The number of replicates per sample size',
 );
 
 const { replicates: _, times: __, interval: ___, ...basis } = bootstrapSettings;
@@ -41,18 +42,18 @@ const request = z
 type Request = z.infer<typeof request>;
 
 export const PLANS_ASK: readonly SentencePart[] = [
-  'Redraw ',
+  'Bootstrap of ',
   { subject: true },
-  ', as it is and as larger samples, and look at ',
+  ' at larger sample sizes, statistic: ',
   ...STATISTIC_PARTS,
   '.',
 ];
 export const PLANS_HOW: readonly SentencePart[] = [
-  'Draw ',
+  '',
   replicates.field,
-  ' replicates of each size, seed ',
+  ' replicates per sample size, seed ',
   seedOf.field,
-  '; tell the middle ',
+  '; report the middle ',
   confidence.field,
   ' of them.',
 ];
@@ -83,30 +84,28 @@ const asBootstrap = (settings: Request, times: number): BootstrapRequest => ({
   ...{ times, interval: 'percentile', replicates: settings.replicates },
 });
 
-const timesWords = (times: number) => (times === 2 ? 'twice' : `${times} times`);
-
 export function plansFinding({ plans, what, observed, ...result }: PlansResult): Piece[] {
-  const lead = `${what[0]!.toUpperCase()}${what.slice(1)} is `;
+  const lead = `${sentenceCase(what)}: `;
   const figure: Piece = { text: toldStatistic(observed, result), strong: true, code: 'figure' };
   const [now, ...others] = plans;
   if (!now) return [{ text: lead }, figure, { text: '.' }];
   const told = (plan: Plan) => toldDistance(plan.standardError, result);
-  const rest = others.map((plan) => `${told(plan)} with ${timesWords(plan.times)} as many (${groupThousands(plan.n)})`);
+  const rest = others.map((plan) => `${told(plan)} for n = ${groupThousands(plan.n)}`);
   return [
     { text: lead },
     figure,
-    { text: ', with a standard error of ' },
+    { text: ', standard error ' },
     { text: told(now), strong: true, code: 'figure' },
-    { text: `; it would be ${rest.join(', ')}.` },
+    { text: `. Expected standard error: ${rest.join(', ')}.` },
   ];
 }
 
-/** How much surer larger samples would make: the same readings drawn at other sizes. */
+/** How precise larger samples would be: the same readings resampled at other sizes. */
 export const plansAnalysis = defineAnalysis<Request, PlansResult>({
   id: 'bootstrap-plans',
   version: 1,
   name: 'Larger samples',
-  title: 'how much surer larger samples would be: the readings redrawn at other sizes',
+  title: 'how precise larger samples would be, by bootstrap at larger sample sizes',
   needsReadings: false,
   takesLabels: true,
   request,
@@ -151,7 +150,7 @@ export const plansAnalysis = defineAnalysis<Request, PlansResult>({
       ...head.notes,
       {
         code: 'planned',
-        text: 'This takes the readings for all there is to be drawn: a larger sample may show values that these do not have.',
+        text: 'Larger samples may contain values that these readings do not; the bootstrap cannot show them.',
         quiet: true,
       },
     ];

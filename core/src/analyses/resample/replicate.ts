@@ -3,6 +3,7 @@ import { toldStatistic } from '../../road/told.js';
 import { READABLE, readable } from '../../road/statistic-settings.js';
 import { z } from 'zod';
 import { formatFigure, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import { countArrangements, MOST_ARRANGEMENTS, smallerOf } from '../../resampling/arrangements.js';
 import { arrangementAt, bootstrapReplicate, permutationReplicate } from '../../resampling/replicate.js';
 import { defineAnalysis, type Note, type Piece, type SentencePart } from '../../road/analysis.js';
@@ -19,11 +20,11 @@ import type { Source } from './resample-source.js';
 
 const by = choice(
   'by',
-  'how it was drawn',
+  'method',
   [
-    { value: 'redrawing', text: 'redrawing' },
-    { value: 'shuffling', text: 'shuffling' },
-    { value: 'counting', text: 'counting all arrangements' },
+    { value: 'redrawing', text: 'bootstrap' },
+    { value: 'shuffling', text: 'random permutation' },
+    { value: 'counting', text: 'enumeration of all permutations' },
   ],
   'redrawing',
 );
@@ -175,9 +176,9 @@ function shuffled(source: Source, settings: Request): Shown | string {
   const input = shuffledOf(source, settings);
   const all = countArrangements(input.arranged);
   if (settings.by === 'counting' && settings.number > all)
-    return `There are ${groupThousands(all)} arrangements: none has the number ${groupThousands(settings.number)}.`;
+    return `There are only ${plural(all, 'permutation')}. Choose a number from 1 to ${groupThousands(all)}.`;
   if (settings.by === 'counting' && all > MOST_ARRANGEMENTS)
-    return 'There are more arrangements than can be counted: look at a shuffle instead.';
+    return 'There are too many permutations to enumerate. Choose a random permutation.';
   const chunkSize = resampledChunkSize(source.head.n);
   const { at, statistic: found } =
     settings.by === 'counting'
@@ -202,18 +203,18 @@ function resultOf(settings: Request, sample: Sample, source: Source) {
   return result;
 }
 
-const CALLED = { redrawing: 'Replicate', shuffling: 'Shuffle', counting: 'Arrangement' };
+const CALLED = { redrawing: 'Replicate', shuffling: 'Permutation', counting: 'Permutation' };
 
 export function replicateFinding(result: ReplicateResult): Piece[] {
   const { by: how, number: which, statistic, readings, n } = result;
   const name = `${CALLED[how]} ${groupThousands(which)}: `;
-  if (statistic === null) return [{ text: `${name}there is no such figure of it.` }];
+  if (statistic === null) return [{ text: `${name}the statistic cannot be calculated.` }];
   const moved = readings.filter((one) => one.moved).length;
   const listed = readings.length < n ? ` of the first ${groupThousands(readings.length)}` : '';
   const tail =
     how === 'redrawing'
       ? `; ${readings.filter(({ now }) => now === 'not drawn').length} of ${groupThousands(readings.length)} readings were not drawn`
-      : `; ${groupThousands(moved)}${listed} readings have moved`;
+      : `; ${groupThousands(moved)}${listed} readings changed place`;
   return [
     { text: name },
     { text: toldStatistic(statistic, result), strong: true, code: 'figure' },
@@ -225,8 +226,8 @@ export function replicateFinding(result: ReplicateResult): Piece[] {
 export const replicateAnalysis = defineAnalysis<Request, ReplicateResult>({
   id: 'replicate',
   version: 1,
-  name: 'One replicate',
-  title: 'one replicate of a bootstrap or a permutation, reading by reading',
+  name: 'Single replicate',
+  title: 'a single bootstrap replicate or permutation, reading by reading',
   needsReadings: false,
   takesLabels: true,
   request,

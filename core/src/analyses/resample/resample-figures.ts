@@ -10,38 +10,38 @@ import type { ReplicateResult } from './replicate.js';
 
 const MEANT: Readonly<Record<IntervalName, { meaning: string; formula: string; use: string }>> = {
   bca: {
-    meaning: 'Percentiles of the replicates, moved for bias and for what is lopsided (Efron 1987).',
+    meaning: 'Percentiles of the replicates, corrected for bias and skewness (Efron 1987).',
     formula: 'quantiles at Φ(z₀ + (z₀ ± z)/(1 − a(z₀ ± z)))',
-    use: 'The first choice for spreads, shares and correlations from 20 readings on.',
+    use: 'The first choice for standard deviations, proportions and correlations, from 20 readings on.',
   },
   studentised: {
-    meaning: 'Every replicate is measured in its own standard error, and the readings in theirs.',
+    meaning: 'Each replicate is standardised by its own standard error (bootstrap t).',
     formula: 'observed − t*·SE, t* of (replicate − observed)/its SE',
     use: 'The first choice for means and differences of means.',
   },
   percentile: {
-    meaning: 'The middle of the replicates, as many left out at either end.',
+    meaning: 'The central part of the replicates, with equal tails.',
     formula: 'quantiles at (1 ∓ confidence)/2',
-    use: 'For medians and other values that are readings themselves.',
+    use: 'The first choice for medians and other quantiles.',
   },
   basic: {
-    meaning: 'The percentiles turned over: how far replicates lie from the readings, the readings lie from the truth.',
+    meaning: 'The percentiles reflected about the estimate.',
     formula: '2·observed − the other quantile',
-    use: 'Where the spread does not depend on the size.',
+    use: 'Use it if the spread does not depend on the size of the statistic.',
   },
   standard: {
-    meaning: 'As many standard errors either way as a normal asks for.',
+    meaning: 'The estimate ± z standard errors.',
     formula: 'observed ± z·SE',
-    use: 'Where the replicates look normal.',
+    use: 'Use it if the replicates look normal.',
   },
   twoErrors: {
-    meaning: 'Two standard errors either way: a rule of thumb for 95 %.',
+    meaning: 'The estimate ± 2 standard errors, a rule of thumb for 95 %.',
     formula: 'observed ± 2·SE',
-    use: 'For a quick look.',
+    use: 'For a quick check.',
   },
 };
 
-export const INTERVAL_COLUMNS = ['from', 'to', 'ends ±'];
+export const INTERVAL_COLUMNS = ['lower', 'upper', 'uncertainty of the limits'];
 
 /** Every interval with how far another seed would move its ends, and that of the formula. */
 export function intervalFigures(result: BootstrapResult): FoundFigure[] {
@@ -52,14 +52,14 @@ export function intervalFigures(result: BootstrapResult): FoundFigure[] {
     const { lower, upper, lowerError, upperError } = found;
     const error =
       lowerError === null || upperError === null ? '–' : toldDistance(Math.max(lowerError, upperError), result);
-    const note = name === result.main ? 'told' : '';
+    const note = name === result.main ? 'reported' : '';
     return [{ key: name, name: INTERVAL_NAMED[name], ...MEANT[name], texts: [told(lower), told(upper), error], note }];
   });
   const { formula } = result;
   if (rows.length === 0 || !formula) return rows;
   const own: FoundFigure = {
-    ...{ key: 'formula', name: `by formula, ${formula.name}`, formula: formula.name, note: '' },
-    meaning: 'What a law gives, if the readings follow it: nothing is drawn.',
+    ...{ key: 'formula', name: `formula, ${formula.name}`, formula: formula.name, note: '' },
+    meaning: 'From a formula that assumes a distribution; nothing is simulated.',
     texts: [told(formula.lower!), told(formula.upper!), ''],
   };
   return [...rows, own];
@@ -74,7 +74,7 @@ export function bootstrapFigures(result: BootstrapResult): FoundFigure[] {
   const told = (value: number) => toldStatistic(value, result);
   const sizes = groups.map(({ name, n }) => (groups.length > 1 ? `${name} ${groupThousands(n)}` : groupThousands(n)));
   return [
-    row('observed', 'of the readings', told(observed), 'The figure of the readings as they are.', ''),
+    row('observed', 'estimate', told(observed), 'The statistic of the readings.', ''),
     ...(standardError === null
       ? []
       : [
@@ -82,8 +82,8 @@ export function bootstrapFigures(result: BootstrapResult): FoundFigure[] {
             'standardError',
             'standard error',
             toldDistance(standardError, result),
-            'How much the figure varies from replicate to replicate.',
-            'sd of the replicates, divisor B − 1',
+            'The standard deviation of the replicates.',
+            'divisor B − 1',
           ),
         ]),
     ...(bias === null
@@ -93,13 +93,13 @@ export function bootstrapFigures(result: BootstrapResult): FoundFigure[] {
             'bias',
             'bias',
             toldOff(bias, result),
-            'How far the replicates lie off the readings in the middle: the figure itself is about as far off.',
+            'The mean of the replicates minus the estimate.',
             'mean of the replicates − observed',
           ),
         ]),
-    row('n', 'readings', sizes.join(', '), 'As many are drawn, with replacement, in every replicate.', ''),
+    row('n', 'readings', sizes.join(', '), 'The number of readings in every replicate.', ''),
     ...(none > 0
-      ? [row('undefined', 'without a figure', groupThousands(none), 'Replicates whose readings were all alike.', '')]
+      ? [row('undefined', 'not calculated', groupThousands(none), 'Replicates whose readings were all equal.', '')]
       : []),
   ];
 }
@@ -111,25 +111,25 @@ export function permutationFigures(result: PermutationResult): FoundFigure[] {
   const counted = exact ?? drawn;
   const way = exact ? 'count/arrangements' : '(b + 1)/(B + 1)';
   return [
-    row('observed', 'of the readings', told(observed), 'The figure of the readings as they are.', ''),
+    row('observed', 'estimate', told(observed), 'The statistic of the readings.', ''),
     ...(p && !oneSided
       ? [
-          row('twoSided', 'p, either side', pOf(p.twoSided), 'At least as far from the centre as observed.', way),
-          row('less', 'p, as low', pOf(p.less), 'At most as great as observed, ties counted in.', way),
-          row('greater', 'p, as high', pOf(p.greater), 'At least as great as observed, ties counted in.', way),
-          row('doubled', 'twice the smaller', pOf(p.doubled), 'Another convention for two sides.', '2·min(p)'),
+          row('twoSided', 'p (two-sided)', pOf(p.twoSided), 'Permutations at least as far from the centre as observed.', way),
+          row('less', 'p (lower tail)', pOf(p.less), 'Permutations at most as large as observed, ties included.', way),
+          row('greater', 'p (upper tail)', pOf(p.greater), 'Permutations at least as large as observed, ties included.', way),
+          row('doubled', 'twice the smaller tail', pOf(p.doubled), 'Another convention for a two-sided p.', '2·min(p)'),
         ]
       : []),
     ...(p && oneSided
-      ? [row('greater', 'p', pOf(p.greater), 'At least as great as observed, ties counted in.', way)]
+      ? [row('greater', 'p', pOf(p.greater), 'Permutations at least as large as observed, ties included.', way)]
       : []),
     ...(counted
       ? [
           row(
             'counted',
-            exact ? 'arrangements' : 'shuffles',
+            exact ? 'all permutations' : 'permutations',
             groupThousands(counted.total),
-            exact ? 'All there are: nothing is left to chance.' : 'Drawn by chance.',
+            exact ? 'All possible permutations: p is exact.' : 'Drawn at random.',
             '',
           ),
         ]
@@ -138,15 +138,15 @@ export function permutationFigures(result: PermutationResult): FoundFigure[] {
       ? [
           row(
             'arrangements',
-            'arrangements',
+            'possible permutations',
             arrangements < 1e9 ? groupThousands(arrangements) : formatFigure(arrangements, 'statistic'),
-            'As many there are, equal readings taken as different.',
+            'The number of possible permutations; equal readings count as different.',
             '',
           ),
         ]
       : []),
     ...(formula
-      ? [row('formula', `p by formula`, pOf(formula.pValue), `${formula.name}, in the same direction.`, formula.name)]
+      ? [row('formula', `p from the formula`, pOf(formula.pValue), `${formula.name}, for the same alternative.`, formula.name)]
       : []),
   ];
 }
@@ -154,9 +154,9 @@ export function permutationFigures(result: PermutationResult): FoundFigure[] {
 /** How the replicates are piled up, as a table. */
 export function distributionTable({ distribution }: ResampledHead): (string | number)[][] {
   const { values, edges, counts, examples } = distribution;
-  if (values) return [['value', 'replicates', 'one of them'], ...values.map((x, i) => [x, counts[i]!, examples[i]!])];
+  if (values) return [['value', 'replicates', 'example'], ...values.map((x, i) => [x, counts[i]!, examples[i]!])];
   return [
-    ['from', 'to', 'replicates', 'one of them'],
+    ['from', 'to', 'replicates', 'example'],
     ...counts.map((count, i) => [edges[i]!, edges[i + 1]!, count, examples[i]! || '']),
   ];
 }
@@ -166,12 +166,12 @@ export const replicateTable = ({ readings }: ReplicateResult): (string | number)
   ...readings.map(({ row: at, value, group, now }) => [at, value, group, now]),
 ];
 
-export const PLAN_COLUMNS = ['n', 'standard error', 'from', 'to'];
+export const PLAN_COLUMNS = ['n', 'standard error', 'lower', 'upper'];
 
 export const plansFigures = (result: PlansResult): FoundFigure[] =>
   result.plans.map(({ times, n, standardError, lower, upper }) => ({
-    ...{ key: String(times), name: times === 1 ? 'as it is' : `${times}\u00a0times`, note: '', formula: '' },
-    meaning: times === 1 ? 'As many readings as there are.' : `${times} times as many readings as there are.`,
+    ...{ key: String(times), name: times === 1 ? 'this sample size' : `${times}\u00a0times as large`, note: '', formula: '' },
+    meaning: times === 1 ? 'The present number of readings.' : `${times} times the present number of readings.`,
     texts: [
       groupThousands(n),
       toldDistance(standardError, result),

@@ -4,19 +4,19 @@ import { alphaSetting, columnSetting } from '../../road/settings.js';
 import { statistic, statisticShape, type StatisticAsked } from '../../road/statistic-settings.js';
 import { partName } from '../../road/two-of.js';
 
-const LEVEL = 'A level is named by its label.';
+const LEVEL = 'Choose a label.';
 const level = z.string(LEVEL).min(1, LEVEL).max(1_000, LEVEL).optional();
-export const seedOf = seed('seed of the draws');
-export const confidence = anyConfidence('confidence of the intervals');
+export const seedOf = seed('seed of the random numbers');
+export const confidence = anyConfidence('confidence level of the intervals');
 
-const COUNT = 'A count is a whole number from 0 on.';
+const COUNT = 'A count must be a whole number of at least 0.';
 const MOST_TYPED = 100_000;
-const N = `The number it is out of is whole, from 1 to ${MOST_TYPED}: each of them is drawn by itself.`;
+const N = `The total must be a whole number from 1 to ${MOST_TYPED}.`;
 /** So many of so many, as they are typed. */
 export const counted = z
   .strictObject({ count: z.int(COUNT).min(0, COUNT), n: z.int(N).min(1, N).max(MOST_TYPED, N) })
   .refine(({ count, n }) => count <= n, {
-    message: 'There are more counted than there are altogether.',
+    message: 'The count must not be larger than the total.',
     path: ['count'],
   });
 export type Typed = z.infer<typeof counted>;
@@ -29,7 +29,7 @@ export const resampleBasis = {
   first: partName,
   second: partName,
   /** Counts that are typed, in place of readings: one, or two. */
-  figures: z.array(counted).min(1, 'One count, or two.').max(2, 'One count, or two.').optional(),
+  figures: z.array(counted).min(1, 'Type one count or two.').max(2, 'Type one count or two.').optional(),
   statistic: statistic.schema,
   ...statisticShape,
   level,
@@ -51,7 +51,7 @@ export interface Asked extends StatisticAsked {
 /** Readings or typed counts, never both. */
 export const oneSource = ({ column, figures }: Asked): boolean => column === undefined || figures === undefined;
 export const ONE_SOURCE = {
-  message: 'Counts are typed in place of a column: leave one of the two out.',
+  message: 'Give either a column or typed counts, not both.',
   path: ['figures'],
 };
 

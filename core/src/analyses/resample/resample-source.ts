@@ -1,5 +1,6 @@
 import { statisticOf, toldAs, whatWords } from '../../road/statistic-asked.js';
 import { formatFigure } from '../../numeric/format.js';
+import { plural, sentenceCase } from '../../numeric/grammar.js';
 import type { Note } from '../../readings/note.js';
 import type { Sample } from '../../readings/sample.js';
 import { readFiguresFormula } from '../../resampling/formula.js';
@@ -59,13 +60,13 @@ function inOrder({ name, values, rows }: Part): Part {
 function asShares(sample: Sample, { of, lower, upper, level }: Asked): Float64Array | string {
   if (sample.levels) {
     const named = level === undefined ? -1 : sample.levels.indexOf(level);
-    if (named < 0) return `Say which level of ${sample.name} is meant. There are: ${sample.levels.join(', ')}.`;
+    if (named < 0) return `Choose a label of ${sample.name} from: ${sample.levels.join(', ')}.`;
     return sample.values.map((place) => (place === named ? 1 : 0));
   }
   if (lower === undefined && upper === undefined)
     return `Say which limits: type them, or give ${sample.name} specification limits in Readings.`;
   if (lower !== undefined && upper !== undefined && lower > upper)
-    return `The upper limit, ${upper}, lies below the lower, ${lower}.`;
+    return `The upper limit ${upper} is below the lower limit ${lower}.`;
   const [low, high] = [lower ?? -Infinity, upper ?? Infinity];
   return sample.values.map((x) => (x >= low && x <= high === (of === 'within') ? 1 : 0));
 }
@@ -79,13 +80,13 @@ const ofSeveral = ({ statistic }: Asked) => statistic === 'f' || statistic === '
 /** Typed counts, each as its trials one by one. */
 function typedParts(figures: NonNullable<Asked['figures']>, asked: Asked): Part[] | string {
   const needed = asked.statistic === 'share' ? 1 : asked.statistic === 'difference-of-shares' ? 2 : 0;
-  if (needed === 0) return 'Of typed counts a share can be looked at, or the difference of two.';
+  if (needed === 0) return 'For typed counts, choose a proportion or the difference of two proportions.';
   if (figures.length !== needed)
     return needed === 1
-      ? 'One share is of one count: leave the other out.'
-      : 'Two shares need two counts: type the second.';
+      ? 'A single proportion needs one count. Remove the second.'
+      : 'Two proportions need two counts. Type the second.';
   return figures.map(({ count, n }, g) => ({
-    name: figures.length === 1 ? 'the count' : g === 0 ? 'the first' : 'the second',
+    name: figures.length === 1 ? 'the typed count' : g === 0 ? 'the first sample' : 'the second sample',
     values: new Float64Array(n).fill(1, n - count),
     rows: new Int32Array(0),
   }));
@@ -96,7 +97,7 @@ function samplesFor(sample: Sample, asked: Asked): Sample[] | string {
   if (ofSeveral(asked)) {
     const filled = (sample.groups?.samples ?? []).filter(({ values }) => values.length > 0);
     if (filled.length < 2)
-      return 'Several groups are the levels of a label column, or several columns: name what to split by, or the columns beside.';
+      return 'Choose a label column to split by, or several columns.';
     if (filled.length > 200) return `There are ${filled.length} groups; at most 200 are compared.`;
     return filled;
   }
@@ -104,10 +105,10 @@ function samplesFor(sample: Sample, asked: Asked): Sample[] | string {
   if (!two) return [sample];
   if (!sample.groups)
     return ofPairs(asked)
-      ? 'Pairs need two columns whose rows belong together: put the other column beside.'
-      : 'Two groups are two levels of a label column, or two columns: name what to split by, or the column beside.';
+      ? 'Pairs need two columns whose rows belong together. Choose the second column.'
+      : 'Choose a label column to split by, or a second column.';
   if (ofPairs(asked) && sample.groups.by !== null)
-    return 'Pairs are two columns whose rows belong together: put the other column beside, in place of a split.';
+    return 'Pairs need two columns whose rows belong together. Choose a second column instead of a split.';
   return twoOf(sample, asked);
 }
 
@@ -119,7 +120,7 @@ function whyNotPart(part: Sample, asked: Asked, least: number, purpose: string):
 
 /** Two columns row by row: their differences, or both in the order of the rows. */
 function paired([a, b]: readonly Sample[], asked: Asked, least: number): { parts: Part[]; without: number } | string {
-  if (a!.tallied || b!.tallied) return 'Readings counted out from frequencies stand in no pairs.';
+  if (a!.tallied || b!.tallied) return 'Readings entered as frequencies cannot be paired.';
   const { first, second, without } = pairsOf(a!, b!);
   if (first.length < least)
     return `${a!.name} and ${b!.name} have ${first.length} ${first.length === 1 ? 'row' : 'rows'} with both readings; at least ${least} are needed.`;
@@ -149,10 +150,10 @@ export function resampleSource(sample: Sample, asked: Asked, { least, purpose }:
     if (typeof parts === 'string') return refuse(parts);
     return sourceOf(parts, asked, {
       ...{ typed: true, n: parts.reduce((sum, { values }) => sum + values.length, 0), missing: 0, setAside: 0 },
-      ...{ unit: '', resolution: null, notes: [], by: null, name: 'what was typed' },
+      ...{ unit: '', resolution: null, notes: [], by: null, name: 'typed figures' },
     });
   }
-  if (asked.column === undefined) return refuse('Name a column of readings, or type counts.');
+  if (asked.column === undefined) return refuse('Choose a column of readings, or type counts.');
   const samples = samplesFor(sample, asked);
   if (typeof samples === 'string') return refuse(samples);
   for (const part of samples) {
@@ -178,7 +179,7 @@ export function resampleSource(sample: Sample, asked: Asked, { least, purpose }:
   if (without > 0 && samples.length > 1)
     notes.push({
       code: 'no-label',
-      text: `${without} ${without === 1 ? 'reading has' : 'readings have'} no ${sample.groups!.by}: left out.`,
+      text: `${plural(without, 'reading has', 'readings have')} no ${sample.groups!.by} and ${without === 1 ? 'is' : 'are'} left out.`,
     });
   if (inPairs) {
     const found = paired(samples, asked, Math.max(least, 3));
@@ -218,7 +219,7 @@ function sourceOf(
   });
   if (asked.statistic === 'formula') {
     if (asked.formula === undefined)
-      return refuse('Write the formula: for example sd / mean, or mean1 / mean2 of two groups.');
+      return refuse('Enter a formula, for example sd / mean, or mean1 / mean2 for two groups.');
     const read = readFiguresFormula(asked.formula, Math.min(2, parts.length), inPairs);
     if ('problem' in read) return refuse(read.problem);
   }
@@ -229,7 +230,7 @@ function sourceOf(
   const what = whatWords(asked, { name, by, names, told: (x) => formatFigure(x, 'reading', head.resolution) });
   if (!Number.isFinite(observed))
     return refuse(
-      `There is no such figure of these readings: ${what} is not defined where there is no spread to divide by.`,
+      `${sentenceCase(what)} cannot be calculated from these readings, because the divisor is 0.`,
     );
   return {
     ...{ statistic, groups, rows: parts.map(({ rows }) => rows), names, observed, what },

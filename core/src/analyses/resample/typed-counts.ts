@@ -3,14 +3,14 @@ import { readFields, type TypedField, type TypedTexts } from '../../road/typed-t
 
 const ONE: readonly TypedField[] = [
   { key: 'count', label: 'count', example: '58' },
-  { key: 'n', label: 'of n', example: '110' },
+  { key: 'n', label: 'total n', example: '110' },
 ];
 
 /** What is typed in place of readings: a count, and another one to compare it with. */
 export const COUNT_FIELDS: readonly TypedField[] = [
   ...ONE,
-  { key: 'count2', label: 'count of another', example: '41', optional: true },
-  { key: 'n2', label: 'of its n', example: '100', optional: true },
+  { key: 'count2', label: 'second count', example: '41', optional: true },
+  { key: 'n2', label: 'its total n', example: '100', optional: true },
 ];
 
 export type CountsReading = { figures: { count: number; n: number }[] } | { field: string; problem: string };
@@ -23,7 +23,7 @@ export function readCounts(texts: TypedTexts): CountsReading {
   if ((count2 === undefined) !== (n2 === undefined))
     return {
       field: count2 === undefined ? 'count2' : 'n2',
-      problem: `Type ${count2 === undefined ? 'the other count' : 'what it is out of'}.`,
+      problem: `Type ${count2 === undefined ? 'the second count' : 'its total'}.`,
     };
   const figures = [{ count, n }, ...(count2 === undefined ? [] : [{ count: count2, n: n2 }])];
   for (const [g, figure] of figures.entries()) {

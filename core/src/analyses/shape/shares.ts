@@ -48,7 +48,7 @@ const request = z
       context.addIssue({
         code: 'custom',
         path: ['upper'],
-        message: `The upper limit ${upper}, lies below the lower, ${lower}.`,
+        message: `The upper limit ${upper} is below the lower limit ${lower}.`,
       });
   });
 export type SharesRequest = z.infer<typeof request>;

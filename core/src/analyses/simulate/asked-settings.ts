@@ -27,43 +27,43 @@ const statisticIsOfTwo = (id: StatisticId): boolean => STATISTIC_FACTS[id].group
 const testIds = SIMULATED_TESTS.map(({ id }) => id) as [string, ...string[]];
 export const test = choice(
   'test',
-  'test that is done',
+  'test',
   SIMULATED_TESTS.map(({ id: value, name: text }) => ({ value, text })),
   't',
 );
 const interval = choice(
   'interval',
-  'interval that is worked out',
+  'interval',
   SIMULATED_INTERVALS.map(({ id: value, name: text }) => ({ value, text })),
   'mean',
 );
 export const alternative = choice(
   'alternative',
-  'direction in which evidence is sought',
+  'alternative',
   [
-    { value: 'two-sided', text: 'either way' },
-    { value: 'less', text: 'downwards' },
-    { value: 'greater', text: 'upwards' },
+    { value: 'two-sided', text: 'different' },
+    { value: 'less', text: 'less' },
+    { value: 'greater', text: 'greater' },
   ],
   'two-sided',
 );
-export const claimed = number('claimed', 'what the test claims', {}, 'what is true');
+export const claimed = number('claimed', 'claimed value', {}, 'the true value');
 export const MOST_IN_SAMPLE = 100_000;
-export const n = whole('n', 'readings in a sample', { min: 1, max: MOST_IN_SAMPLE }, 10, 'The size of a sample');
-const SECOND = `The size of the second sample is a whole number from 1 to ${MOST_IN_SAMPLE}.`;
+export const n = whole('n', 'sample size', { min: 1, max: MOST_IN_SAMPLE }, 10, 'The sample size');
+const SECOND = `The size of the second sample must be a whole number from 1 to ${MOST_IN_SAMPLE}.`;
 const secondN = {
   schema: z.int(SECOND).min(1, SECOND).max(MOST_IN_SAMPLE, SECOND).optional(),
   field: {
-    ...{ field: 'secondN', label: 'readings in the second group', type: 'number' as const },
-    ...{ from: 1, to: MOST_IN_SAMPLE, whole: true, empty: 'as many' },
+    ...{ field: 'secondN', label: 'size of the second sample', type: 'number' as const },
+    ...{ from: 1, to: MOST_IN_SAMPLE, whole: true, empty: 'the same number of' },
   },
 };
 export const shift = number('shift', 'shift in the unit of the readings', {}, '0');
-export const shiftInSd = number('shiftInSd', 'shift in sd', {}, '0');
-export const ratio = number('ratio', 'times as wide', { above: 0, to: 1e6 }, 'as wide');
-export const confidence = anyConfidence('confidence of the interval');
-export const seedOf = seed('seed of the draws');
-const replicates = whole('replicates', 'samples', { min: 1, max: MOST_REPLICATES }, 1_000, 'The number of samples');
+export const shiftInSd = number('shiftInSd', 'shift in SDs', {}, '0');
+export const ratio = number('ratio', 'ratio of the standard deviations', { above: 0, to: 1e6 }, 'equal');
+export const confidence = anyConfidence('confidence level of the interval');
+export const seedOf = seed('seed of the random numbers');
+const replicates = whole('replicates', 'number of samples', { min: 1, max: MOST_REPLICATES }, 1_000, 'The number of samples');
 
 /** How the samples are drawn. */
 export const samplesShape = {
@@ -112,13 +112,13 @@ export interface RepeatedAsked extends Omit<StatisticAsked, 'statistic'> {
 export const asksOne = ({ statistic: a, test: b, interval: c }: RepeatedAsked): boolean =>
   [a, b, c].filter((one) => one !== undefined).length <= 1;
 export const ASKS_ONE = {
-  message: 'Look at one thing: a statistic, a test, or an interval.',
+  message: 'Choose one: a statistic, a test or an interval.',
   path: ['test'],
 };
 export const movesOnce = ({ shift: a, shiftInSd: b }: Pick<SamplesAsked, 'shift' | 'shiftInSd'>): boolean =>
   a === undefined || b === undefined;
 export const MOVES_ONCE = {
-  message: 'The shift is given in sd or in the unit of the readings, not in both.',
+  message: 'Give the shift either in SDs or in the unit of the readings, not both.',
   path: ['shiftInSd'],
 };
 
@@ -148,7 +148,7 @@ export const SHARE_TESTS = ['share', 'fisher'];
 const SHARE_INTERVALS = ['share', 'exact-share', 'difference-of-shares'];
 /** Readings are counted beyond limits, or within them. */
 export const limitParts = (shown: { showWhen: Condition }): SentencePart[] => [
-  { text: ', counted ', ...shown },
+  { text: ', ', ...shown },
   { ...of.field, ...shown },
   { text: ' ', ...shown },
   { ...lower.field, ...shown },
@@ -166,19 +166,19 @@ const CLAIMS = ['mean', 'median', 'sd', 'share'];
 const claiming = SIMULATED_TESTS.filter(({ about }) => CLAIMS.includes(about)).map(({ id }) => id);
 /** ", claimed [what is true]", where a test claims a value. */
 export const claimParts = (field: 'test' | 'tests'): SentencePart[] => [
-  { text: ', claimed ', showWhen: { field, is: claiming } },
+  { text: ', claimed value ', showWhen: { field, is: claiming } },
   { ...claimed.field, showWhen: { field, is: claiming } },
 ];
 
 export const REPEATED_PARTS: readonly SentencePart[] = [
-  { text: 'Look at ', ...defined('statistic') },
-  { text: 'Do the ', ...defined('test') },
-  { text: 'Work out the ', ...defined('interval') },
+  { text: 'Statistic: ', ...defined('statistic') },
+  { text: 'Test: ', ...defined('test') },
+  { text: 'Interval: ', ...defined('interval') },
   ...figureParts,
   { ...test.field, ...defined('test') },
   ...limitParts({ showWhen: { field: 'test', is: SHARE_TESTS } }),
   ...claimParts('test'),
-  { text: ', evidence sought ', ...sided },
+  { text: ', alternative: ', ...sided },
   { ...alternative.field, ...sided },
   { ...interval.field, ...defined('interval') },
   ...limitParts({ showWhen: { field: 'interval', is: SHARE_INTERVALS } }),
@@ -191,11 +191,11 @@ const NOT_IN_SD = { showWhen: { field: 'shiftInSd', is: 'undefined' } };
 const NOT_IN_UNIT = { showWhen: { field: 'shift', is: 'undefined' } };
 /** ", moved by [0.5] sd"; nothing is given twice. */
 export const MOVE_PARTS: readonly SentencePart[] = [
-  { text: '; the first', ...TWO },
+  { text: '; the first group', ...TWO },
   { text: ',', showWhen: { field: 'groups', is: ['one', 'undefined'] } },
-  ' moved by ',
+  ' shifted by ',
   { ...shiftInSd.field, ...NOT_IN_UNIT },
-  { text: ' sd', ...NOT_IN_UNIT },
+  { text: ' SD', ...NOT_IN_UNIT },
   { text: ' or by ', showWhen: [NOT_IN_SD.showWhen, NOT_IN_UNIT.showWhen] },
   { ...shift.field, ...NOT_IN_SD },
   { text: ' in its unit', ...NOT_IN_SD },
@@ -204,12 +204,12 @@ export const MOVE_PARTS: readonly SentencePart[] = [
 export const WIDTH_PARTS: readonly SentencePart[] = [
   ', ',
   ratio.field,
-  { text: ' times as wide', hideWhen: { field: 'ratio', is: 'undefined' } },
+  { text: ' times the standard deviation', hideWhen: { field: 'ratio', is: 'undefined' } },
 ];
 
 export const SHIFT_PARTS: readonly SentencePart[] = [...MOVE_PARTS, ...WIDTH_PARTS];
 
-export const RUN_PARTS: readonly SentencePart[] = ['Draw ', replicates.field, ' samples, seed ', seedOf.field, '.'];
+export const RUN_PARTS: readonly SentencePart[] = ['Simulate ', replicates.field, ' samples, seed ', seedOf.field, '.'];
 export const SIZE_PARTS: readonly SentencePart[] = [
   n.field,
   ' readings',

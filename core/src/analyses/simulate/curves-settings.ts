@@ -39,20 +39,20 @@ export const tests = choices(
 );
 export const along = choice(
   'along',
-  'what is changed',
+  'quantity on the axis',
   [
-    { value: 'n', text: 'the readings in a sample' },
-    { value: 'shiftInSd', text: 'the shift in sd' },
-    { value: 'shift', text: 'the shift in its unit' },
-    { value: 'ratio', text: 'how much wider it is' },
-    { value: 'mixedShare', text: 'the share that is different' },
+    { value: 'n', text: 'sample size' },
+    { value: 'shiftInSd', text: 'shift in SDs' },
+    { value: 'shift', text: 'shift in the unit of the readings' },
+    { value: 'ratio', text: 'ratio of the standard deviations' },
+    { value: 'mixedShare', text: 'proportion of contamination' },
   ],
   'n',
 );
 export type Along = z.infer<typeof along.schema>;
-const values = numbers('values', 'values along the axis', { least: 1, most: MOST_POINTS }, 'the usual');
-const power = share('power', 'chance that is wanted', { min: 0.01, max: 0.999 }, '80 %');
-const replicates = whole('replicates', 'samples a point', { min: 100, max: 200_000 }, 2_000, 'The number of samples');
+const values = numbers('values', 'values along the axis', { least: 1, most: MOST_POINTS }, 'the default values');
+const power = share('power', 'power to reach', { min: 0.01, max: 0.999 }, '80 %');
+const replicates = whole('replicates', 'simulated samples per point', { min: 100, max: 200_000 }, 2_000, 'The number of simulated samples');
 
 /** Where nothing is said: what is usually looked at. */
 export const USUAL_VALUES: Readonly<Record<Along, readonly number[]>> = {
@@ -91,7 +91,7 @@ export const curvesRequest = z
   .refine((asked) => hasItsColumn(asked), ITS_COLUMN)
   .refine(movesOnce, MOVES_ONCE)
   .refine(sameGroups, {
-    message: 'Tests of one group and of two are not done on the same samples: choose all of one sort.',
+    message: 'Tests for one group and for two groups cannot be compared on the same samples. Choose one kind.',
     path: ['tests'],
   })
   .transform((asked, context) => withLawsRead(asked, context) as typeof asked & PopulationAsked);
@@ -107,32 +107,32 @@ const unless = (along_: readonly Along[], parts: readonly SentencePart[]): Sente
   });
 
 export const CURVES_ASK: readonly SentencePart[] = [
-  'Draw from ',
+  'Population: ',
   ...unless(['mixedShare'], POPULATION_PARTS),
   ...unless(['n', 'shiftInSd', 'shift', 'ratio'], MIXING_PARTS),
-  '. Do the ',
+  '. Tests: ',
   tests.field,
   ...limitParts({ showWhen: { field: 'tests', is: SHARE_TESTS } }),
   ...claimParts('tests'),
-  ', evidence sought ',
+  ', alternative: ',
   alternative.field,
-  ', along ',
+  '; axis: ',
   along.field,
   ': ',
   values.field,
   '.',
 ];
 export const CURVES_HOW: readonly SentencePart[] = [
-  'The samples are ',
+  'The first group is ',
   ...unless(['n'], ['of ', ...SIZE_PARTS]),
   { text: 'of each size', showWhen: { field: 'along', is: 'n' } },
   ...unless(['shift', 'shiftInSd'], MOVE_PARTS),
   ...unless(['ratio'], WIDTH_PARTS),
-  '. Draw ',
+  '. Simulate ',
   replicates.field,
-  ' for each point, the same for all tests, seed ',
+  ' samples per point, the same for all tests, seed ',
   seedOf.field,
-  '; read off where the chance is ',
+  '; find where the power reaches ',
   power.field,
   '.',
 ];

@@ -1,4 +1,5 @@
 import { formatPercent, formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
+import { listed, plural } from '../../numeric/grammar.js';
 import { clopperPearson } from '../../numeric/clopper-pearson.js';
 import { simulatedTest } from '../../simulation/tests/registry.js';
 import type { Note, Piece } from '../../road/analysis.js';
@@ -6,47 +7,46 @@ import { levelNote } from '../../road/cautions.js';
 import type { FoundFigure } from '../../road/figure.js';
 import type { Curve, CurvePoint, CurvesResult } from './curves-result.js';
 import type { Along, CurvesRequest } from './curves-settings.js';
-import { listed } from '../../numeric/grammar.js';
 
 export const ALONG_WORDS: Readonly<Record<Along, string>> = {
-  n: 'readings in a sample',
-  shiftInSd: 'shift, in sd',
+  n: 'sample size n',
+  shiftInSd: 'shift in SDs',
   shift: 'shift',
-  ratio: 'times as wide',
-  mixedShare: 'share that is different',
+  ratio: 'ratio of the standard deviations',
+  mixedShare: 'proportion of contamination',
 };
 
-/** "n = 10", "a shift of 0.5 sd". */
+/** "n = 10", "a shift of 0.5 SD". */
 export function placeWords(value: number, along: Along, unit = ''): string {
   const plain = formatValue(value);
   switch (along) {
     case 'n':
       return `n = ${groupThousands(value)}`;
     case 'shiftInSd':
-      return `a shift of ${plain} sd`;
+      return `a shift of ${plain} SD`;
     case 'shift':
       return `a shift of ${plain}${unit ? `\u00a0${unit}` : ''}`;
     case 'ratio':
-      return value === 1 ? 'a spread that is the same' : `a spread ${plain} times as wide`;
+      return value === 1 ? 'an equal standard deviation' : `a standard deviation ${plain} times as large`;
     case 'mixedShare':
-      return `${formatPercent(value)} that are different`;
+      return `${formatPercent(value)} contamination`;
   }
 }
 
 const percent = (share: number) => formatPercentOf(share, 1 - share, 3);
-/** By formula where that is exact. */
+/** From the formula where that is exact. */
 export const knownShare = ({ exact, share }: CurvePoint): number | null => exact ?? share;
 
-/** Where a chance is reached: of readings the next whole number. */
+/** Where a power is reached: the next whole number of readings. */
 export function crossingWords(crossing: number, along: Along, unit: string): string {
   if (along === 'n') return `n = ${groupThousands(Math.ceil(crossing - 1e-9))}`;
   return `about ${placeWords(Number(crossing.toPrecision(2)), along, unit)}`;
 }
 
-/** "n = 34 by t, n = 35 by signed ranks", the least first. */
+/** "n = 34 (t), n = 35 (signed rank)", the smallest first. */
 function crossingsWords({ curves, along, unit }: CurvesResult): string {
   const crossed = curves.filter(({ crossing }) => crossing !== null).sort((a, b) => a.crossing! - b.crossing!);
-  return crossed.map(({ short, crossing }) => `${crossingWords(crossing!, along, unit)} by ${short}`).join(', ');
+  return crossed.map(({ short, crossing }) => `${crossingWords(crossing!, along, unit)} (${short})`).join(', ');
 }
 
 /** The points that are known, first and last of them. */
@@ -54,44 +54,44 @@ const knownPoints = ({ points }: Curve) => points.filter((point) => knownShare(p
 const firstOf = (curve: Curve) => knownPoints(curve)[0]!;
 const lastOf = (curve: Curve) => knownPoints(curve).at(-1)!;
 
-/** Which test is the first to notice it, and which do not. */
+/** Where each test reaches the power, and which do not. */
 function powerWords(result: CurvesResult, curves: readonly Curve[]): Piece[] {
   const { along, power, unit, effect } = result;
   const wanted = formatPercent(power);
-  const what = along === 'n' && effect ? effect : 'it';
+  const against = along === 'n' && effect ? ` against ${effect}` : '';
   const crossed = curves.filter(({ crossing }) => crossing !== null);
   const early = curves.filter((curve) => curve.crossing === null && knownShare(firstOf(curve))! >= power);
   const never = curves.filter((curve) => !crossed.includes(curve) && !early.includes(curve));
-  const lastWords = (curve: Curve) => `${percent(knownShare(lastOf(curve))!)} by ${curve.short}`;
+  const lastWords = (curve: Curve) => `${percent(knownShare(lastOf(curve))!)} (${curve.short})`;
   return [
     ...(crossed.length > 0
       ? [
-          { text: `${wanted} of samples notice ${what} from ` },
+          { text: `${wanted} power${against} is reached at ` },
           { text: crossingsWords(result), strong: true, code: 'figure' } as const,
-          { text: ' on. ' },
+          { text: '. ' },
         ]
       : []),
     ...(early.length > 0
       ? [
           {
-            text: `${wanted} and more by ${listed(early.map(({ short }) => short))} already at ${placeWords(firstOf(early[0]!).value, along, unit)}. `,
+            text: `Already at ${placeWords(firstOf(early[0]!).value, along, unit)}, the power of ${listed(early.map(({ short }) => short))} is at least ${wanted}. `,
           },
         ]
       : []),
     ...(never.length > 0
       ? [
           {
-            text: `Not ${wanted} even at ${placeWords(lastOf(never[0]!).value, along, unit)}: ${never.map(lastWords).join(', ')}.`,
+            text: `${wanted} is not reached up to ${placeWords(lastOf(never[0]!).value, along, unit)}: ${listed(never.map(lastWords))}.`,
           },
         ]
       : []),
   ];
 }
 
-/** That a test is said not to keep its level, though it does. */
+/** The probability of reporting that a test does not keep its level although it does. */
 const DOUBT = 0.05;
 
-/** Where nothing is there to notice: the place at which each errs most. */
+/** Where there is nothing to detect: the highest false-alarm rate of each test. */
 function errorWords({ along, alpha, unit }: CurvesResult, curves: readonly Curve[]): Piece[] {
   const all = curves.flatMap(knownPoints);
   const worst = curves.flatMap((curve) => {
@@ -103,7 +103,7 @@ function errorWords({ along, alpha, unit }: CurvesResult, curves: readonly Curve
     // The worst of many is above the level by chance alone, unless each is held to a share of the doubt (Bonferroni).
     const [least] = clopperPearson(point.count, Math.max(1, point.replicates), 1 - DOUBT / all.length);
     const over = point.exact === null ? least > alpha : share > alpha * 1.001;
-    return [{ words: `${percent(share)} by ${short} at ${placeWords(point.value, along, unit)}`, over }];
+    return [{ words: `${percent(share)} (${short}) at ${placeWords(point.value, along, unit)}`, over }];
   });
   const level = formatPercent(alpha);
   const over = worst.filter((one) => one.over);
@@ -111,13 +111,17 @@ function errorWords({ along, alpha, unit }: CurvesResult, curves: readonly Curve
   return [
     ...(over.length > 0
       ? [
-          { text: `Though nothing is there to notice, p is below the level more often than ${level}: ` },
-          { text: over.map(({ words }) => words).join(', '), strong: true, code: 'figure' } as const,
+          { text: `The false-alarm rate exceeds the nominal ${level}: ` },
+          { text: listed(over.map(({ words }) => words)), strong: true, code: 'figure' } as const,
           { text: '. ' },
         ]
       : []),
     ...(kept.length > 0
-      ? [{ text: `At most ${kept.map(({ words }) => words).join(', ')}: within what a level of ${level} allows.` }]
+      ? [
+          {
+            text: `The false-alarm rate is at most ${listed(kept.map(({ words }) => words))}, consistent with the nominal ${level}.`,
+          },
+        ]
       : []),
   ];
 }
@@ -138,7 +142,7 @@ export function curvesNotes(result: CurvesResult, asked: CurvesRequest): Note[] 
   if (none > 0)
     notes.push({
       code: 'undefined',
-      text: `${groupThousands(none)} times there was no p, since all readings of a sample were alike: counted as not noticed.`,
+      text: `${plural(none, 'sample has', 'samples have')} no p, because all readings were equal. ${none === 1 ? 'It counts' : 'They count'} as not detected.`,
     });
   for (const curve of result.curves) {
     const { least, greatest, name } = simulatedTest(curve.test);
@@ -146,7 +150,7 @@ export function curvesNotes(result: CurvesResult, asked: CurvesRequest): Note[] 
     if (skipped.length === 0) continue;
     const range = greatest === undefined ? `at least ${least}` : `${least} to ${greatest}`;
     const where = skipped.map(({ sizes }) => `n = ${groupThousands(sizes[0]!)}`).join(', ');
-    notes.push({ code: 'not-there', text: `The ${name} takes ${range} readings: nothing is shown of it at ${where}.` });
+    notes.push({ code: 'not-there', text: `The ${name} is not shown at ${where}, because it takes ${range} readings.` });
   }
   return notes;
 }
@@ -163,7 +167,7 @@ export function curvesFigures(result: CurvesResult): FoundFigure[] {
         : along === 'mixedShare'
           ? formatPercent(value).replace(' ', '\u00a0')
           : formatValue(value),
-    meaning: `How often each test has a p below the level at ${placeWords(value, along, unit)}.`,
+    meaning: `The proportion of samples with p below the significance level at ${placeWords(value, along, unit)}.`,
     texts: curves.map(({ points }) => {
       const share = knownShare(points[i]!);
       return share === null ? '–' : percent(share);
@@ -172,7 +176,7 @@ export function curvesFigures(result: CurvesResult): FoundFigure[] {
 }
 
 export const curvesTable = ({ curves, along }: CurvesResult): (string | number)[][] => [
-  ['test', along, 'n', 'below the level', 'samples', 'share', 'lower', 'upper', 'exact'],
+  ['test', along, 'n', 'below the level', 'samples', 'proportion', 'lower', 'upper', 'exact'],
   ...curves.flatMap(({ name, points }) =>
     points.map(({ value, sizes, count, replicates, share, lower, upper, exact }) => [
       ...[name, value, sizes.join(' and '), count, replicates, share ?? '', lower ?? '', upper ?? '', exact ?? ''],

@@ -43,9 +43,9 @@ const placedAt = (asked: CurvesRequest, value: number): CurvesRequest => {
 function whyNotValue(along: Along, value: number): string | null {
   if (along === 'n' && !(Number.isInteger(value) && value >= 1 && value <= 100_000))
     return `The readings in a sample are whole numbers from 1 to 100\u202f000, not ${value}.`;
-  if (along === 'ratio' && !(value > 0)) return `How much wider it is is a number above 0, not ${value}.`;
+  if (along === 'ratio' && !(value > 0)) return `A ratio of standard deviations must be a number above 0, not ${value}.`;
   if (along === 'mixedShare' && !(value >= 0 && value <= 1))
-    return `A share lies between 0 and 1, not ${value}; 0.05 means 5 %.`;
+    return `A proportion must lie between 0 and 1, not ${value}; 0.05 means 5 %.`;
   return null;
 }
 
@@ -59,7 +59,7 @@ const doneAt = ({ tested }: Place): TestedAt[] => tested.filter((one) => one !==
 
 function placesOf(asked: CurvesRequest, sample: Sample): Place[] | Unavailable {
   const values = asked.values!;
-  if (values.length === 0) return unavailable(sample, 'Say which shifts are looked at, in the unit of the readings.');
+  if (values.length === 0) return unavailable(sample, 'Enter the shifts, in the unit of the readings.');
   const places: Place[] = [];
   // Only a contamination makes another population; the others are moved, or drawn from more.
   let source: PopulationSource | undefined;
@@ -87,7 +87,7 @@ function placesOf(asked: CurvesRequest, sample: Sample): Place[] | Unavailable {
   if (never === undefined) return places;
   const { name, least, greatest } = simulatedTest(never);
   const range = greatest === undefined ? `at least ${least}` : `${least} to ${greatest}`;
-  return unavailable(sample, `The ${name} takes ${range} readings: none of these samples has so many.`);
+  return unavailable(sample, `The ${name} takes ${range} readings; no sample size here qualifies.`);
 }
 
 /** The request as a simulation takes it: figures and confidence are nothing to a test. */
@@ -198,11 +198,11 @@ export const curvesAnalysis = defineAnalysis<CurvesRequest, CurvesResult>({
   id: 'power-curves',
   version: 2,
   name: 'Power curves',
-  title: 'how often tests notice something, or err, along n, a shift, a spread or a contamination',
+  title: 'power and false-alarm rate of tests against sample size, shift, spread or contamination',
   needsReadings: false,
   request: curvesRequest,
   method: [...CURVES_ASK, ' ', ...CURVES_HOW],
-  subject: ({ column }) => column ?? 'a law',
+  subject: ({ column }) => column ?? 'a distribution',
   resolve: (asked, sample) => ({
     ...asked,
     values: asked.values ?? usualValues(asked, sample),

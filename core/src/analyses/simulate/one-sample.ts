@@ -89,15 +89,15 @@ export function oneSampleFinding(result: OneSampleResult): Piece[] {
   const { number: which, repeated, value, statistic, symbol, alpha, lower, upper, truth } = result;
   const name = { text: `Sample ${groupThousands(which)}: ` };
   if (repeated === 'interval') {
-    if (lower === null || upper === null) return [name, { text: 'there is no interval of it.' }];
+    if (lower === null || upper === null) return [name, { text: 'the interval cannot be calculated.' }];
     const covers = lower <= truth! && upper >= truth!;
     return [
       name,
       { text: toldInterval({ lower, upper }, result, result.kind), strong: true, code: 'figure' },
-      { text: covers ? ', which covers what is true.' : ', which misses what is true.' },
+      { text: covers ? ', contains the true value.' : ', does not contain the true value.' },
     ];
   }
-  if (value === null) return [name, { text: 'there is no such figure of it.' }];
+  if (value === null) return [name, { text: 'the statistic cannot be calculated.' }];
   if (repeated === 'statistic')
     return [name, { text: toldStatistic(value, result), strong: true, code: 'figure' }, { text: '.' }];
   const found =
@@ -109,7 +109,7 @@ export function oneSampleFinding(result: OneSampleResult): Piece[] {
       strong: true,
       code: 'figure',
     },
-    { text: value < alpha ? `, below the level of ${formatValue(alpha)}.` : '.' },
+    { text: value < alpha ? `, below the significance level of ${formatValue(alpha)}.` : '.' },
   ];
 }
 
@@ -117,12 +117,12 @@ export function oneSampleFinding(result: OneSampleResult): Piece[] {
 export const oneSampleAnalysis = defineAnalysis<Request, OneSampleResult>({
   id: 'simulated-sample',
   version: 2,
-  name: 'One sample',
-  title: 'one sample of a simulation, reading by reading, with what is worked out of it',
+  name: 'Single sample',
+  title: 'a single simulated sample, reading by reading, with its result',
   needsReadings: false,
   request,
   method,
-  subject: ({ column }) => column ?? 'a law',
+  subject: ({ column }) => column ?? 'a distribution',
   resolve: (asked) => settled(asked),
   *run(given, sample) {
     const asked = this.resolve(given, sample);

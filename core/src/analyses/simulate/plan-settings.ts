@@ -29,12 +29,12 @@ import {
 
 const test = choice(
   'test',
-  'test that is to notice it',
+  'test',
   SIMULATED_TESTS.map(({ id: value, name: text }) => ({ value, text })),
   't',
 );
-const power = share('power', 'chance of noticing it', { min: 0.01, max: 0.999 }, '80 %');
-const replicates = whole('replicates', 'samples', { min: 500, max: 100_000 }, 4_000, 'The number of samples a size');
+const power = share('power', 'power', { min: 0.01, max: 0.999 }, '80 %');
+const replicates = whole('replicates', 'samples', { min: 500, max: 100_000 }, 4_000, 'The number of simulated samples per size');
 
 export const planRequest = z
   .strictObject({
@@ -61,23 +61,23 @@ export const planRequest = z
 export type PlanRequest = z.infer<typeof planRequest>;
 
 export const PLAN_ASK: readonly SentencePart[] = [
-  'How many readings does the ',
+  'Sample size for the ',
   test.field,
   ...limitParts({ showWhen: { field: 'test', is: SHARE_TESTS } }),
-  ' need to notice, ',
+  ' to reach a power of ',
   power.field,
-  ' of the time, what it claims is not so? Draw from ',
+  '. Population: ',
   ...POPULATION_PARTS,
   ...SHIFT_PARTS,
   '.',
 ];
 export const PLAN_HOW: readonly SentencePart[] = [
-  'Evidence is sought ',
+  'Alternative: ',
   alternative.field,
   ...claimParts('test'),
-  '. By a formula where it is exact, else by ',
+  '. From an exact formula where there is one, else from ',
   replicates.field,
-  ' samples of each size that is tried, seed ',
+  ' simulated samples per size tried, seed ',
   seedOf.field,
   '.',
 ];

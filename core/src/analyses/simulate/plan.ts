@@ -189,12 +189,12 @@ function* bySimulation(
 export const planAnalysis = defineAnalysis<PlanRequest, PlanResult>({
   id: 'plan',
   version: 2,
-  name: 'Readings needed',
-  title: 'how many readings a test needs to notice something with a given chance',
+  name: 'Sample size',
+  title: 'sample size that a test needs for a given power',
   needsReadings: false,
   request: planRequest,
   method: [...PLAN_ASK, ' ', ...PLAN_HOW],
-  subject: ({ column }) => column ?? 'a law',
+  subject: ({ column }) => column ?? 'a distribution',
   resolve: (asked) => ({ ...asked, groups: simulatedTest(asked.test).groups === 2 ? 'two' : 'one' }),
   *run(given, sample) {
     const asked = this.resolve(given, sample);
@@ -213,7 +213,7 @@ export const planAnalysis = defineAnalysis<PlanRequest, PlanResult>({
     if (planning.most < least)
       return unavailable(
         sample,
-        `The ${simulatedTest(asked.test).name} needs at least ${least} readings: there are fewer to draw.`,
+        `The ${simulatedTest(asked.test).name} needs at least ${least} readings, but the population has fewer.`,
       );
     const first = testedOf(planning, least);
     if (isUnavailable(first)) return first;
@@ -221,7 +221,7 @@ export const planAnalysis = defineAnalysis<PlanRequest, PlanResult>({
     if (tested.made.holds)
       return unavailable(
         sample,
-        `What the test claims, ${tested.made.claim}, holds: there is nothing to notice. Say a shift, or how much wider it is.`,
+        `The claim of the test (${tested.made.claim}) is true, so there is nothing to detect. Enter a shift or a ratio of the standard deviations.`,
       );
     const empty = emptyOf(planning, tested);
     if (tested.exact) return exactly({ ...planning, most: Math.min(greatest, finite) }, empty, tested.exact);

@@ -11,40 +11,40 @@ import { columnSetting } from '../../road/settings.js';
 /** Where the readings come from: a law, the readings of a column, or a law fitted to them. */
 const from = choice(
   'from',
-  'where readings come from',
+  'source of the population',
   [
-    { value: 'family', text: 'a law' },
+    { value: 'family', text: 'a distribution' },
     { value: 'column', text: 'the readings' },
-    { value: 'fit', text: 'a fitted law' },
+    { value: 'fit', text: 'a fitted distribution' },
   ],
   'family',
 );
 const replacement = choice(
   'replacement',
-  'whether a reading drawn is put back',
+  'sampling',
   [
-    { value: 'with', text: 'put back' },
-    { value: 'without', text: 'not put back' },
+    { value: 'with', text: 'with replacement' },
+    { value: 'without', text: 'without replacement' },
   ],
   'with',
 );
 const families = FAMILIES.map(({ family: value, title }) => ({ value, text: `${title} distribution` }));
-const family = choice('family', 'family', families, 'normal');
+const family = choice('family', 'distribution', families, 'normal');
 const mixture = choice(
   'mixture',
-  'in what they are different',
+  'kind of contamination',
   [
-    { value: 'wider', text: 'wider' },
-    { value: 'moved', text: 'moved' },
-    { value: 'family', text: 'from elsewhere' },
+    { value: 'wider', text: 'a larger standard deviation' },
+    { value: 'moved', text: 'a shift' },
+    { value: 'family', text: 'another distribution' },
   ],
   'wider',
 );
-const mixedShare = share('mixedShare', 'share that is different', { min: 0, max: 1 }, 'none');
-const mixedTimes = number('mixedTimes', 'times as wide', { above: 0, to: 1e6 }, '3');
-const mixedBy = number('mixedBy', 'sd moved', { from: -1e6, to: 1e6 }, '3');
-const mixedFamily = choice('mixedFamily', 'family of those that are different', families, 'normal');
-const step = number('step', 'step of the instrument', { above: 0 }, 'not rounded');
+const mixedShare = share('mixedShare', 'proportion of contamination', { min: 0, max: 1 }, 'none');
+const mixedTimes = number('mixedTimes', 'ratio of the standard deviations', { above: 0, to: 1e6 }, '3');
+const mixedBy = number('mixedBy', 'shift in SDs', { from: -1e6, to: 1e6 }, '3');
+const mixedFamily = choice('mixedFamily', 'distribution of the contamination', families, 'normal');
+const step = number('step', 'resolution of the instrument', { above: 0 }, 'not rounded');
 
 /** What a population is asked with. Parameters that are left out stand at their usual values. */
 export const populationShape = {
@@ -124,7 +124,7 @@ const fromOf = ({ from: where, column }: Unread) => where ?? (column === undefin
 /** A column is named where readings come from one, and only there. */
 export const hasItsColumn = (asked: Unread): boolean => (fromOf(asked) === 'family') === (asked.column === undefined);
 export const ITS_COLUMN = {
-  message: 'Name the column that is drawn from, or draw from a law by its family alone.',
+  message: 'Choose the column to sample from, or a distribution without a column.',
   path: ['column'],
 };
 
@@ -133,7 +133,7 @@ const isMixedWithFamily = (asked: Unread) => isMixed(asked) && asked.mixture ===
 
 const when = (field: string, is: string | readonly string[]): Condition => ({ field, is });
 const parametersField = (name: string, label: string): Field => ({
-  ...{ field: name, label, type: 'parameters' as const, empty: 'the usual ones' },
+  ...{ field: name, label, type: 'parameters' as const, empty: 'the default parameters' },
 });
 const NOT_MIXED = when('mixedShare', ['undefined', '0']);
 const ofMixture = (of: 'wider' | 'moved' | 'family', ...parts: SentencePart[]): SentencePart[] =>
@@ -142,13 +142,13 @@ const ofMixture = (of: 'wider' | 'moved' | 'family', ...parts: SentencePart[]): 
 const DIFFERENCE: readonly SentencePart[] = [
   mixture.field,
   ...ofMixture('wider', { text: ', ' }, mixedTimes.field, { text: ' times' }),
-  ...ofMixture('moved', { text: ' by ' }, mixedBy.field, { text: ' sd' }),
+  ...ofMixture('moved', { text: ' by ' }, mixedBy.field, { text: ' SD' }),
   ...ofMixture(
     'family',
     { text: ', the ' },
     mixedFamily.field,
     { text: ' with ' },
-    parametersField('mixedParameters', 'parameters of those that are different'),
+    parametersField('mixedParameters', 'parameters of the contamination'),
   ),
 ];
 
@@ -161,13 +161,13 @@ const BASE_PARTS: readonly SentencePart[] = [
   { text: ', fitted to ', showWhen: when('from', 'fit') },
   { text: ' of ', showWhen: when('from', 'column') },
   { subject: true, hideWhen: when('from', 'family') },
-  { text: ', each ', showWhen: when('from', 'column') },
+  { text: ', sampling ', showWhen: when('from', 'column') },
   { ...replacement.field, showWhen: when('from', 'column') },
   '; ',
 ];
 const STEP_PARTS: readonly SentencePart[] = [
   { text: '; ', showWhen: when('step', 'undefined') },
-  { text: '; rounded to steps of ', hideWhen: when('step', 'undefined') },
+  { text: '; rounded to a resolution of ', hideWhen: when('step', 'undefined') },
   step.field,
 ];
 
@@ -175,13 +175,13 @@ const STEP_PARTS: readonly SentencePart[] = [
 export const POPULATION_PARTS: readonly SentencePart[] = [
   ...BASE_PARTS,
   mixedShare.field,
-  ' of them ',
-  { text: 'different', showWhen: NOT_MIXED },
+  ' contamination: ',
+  { text: 'none', showWhen: NOT_MIXED },
   ...DIFFERENCE.map((part) => ({ ...(part as Field), hideWhen: NOT_MIXED })),
   ...STEP_PARTS,
 ];
 /** The same where the share that is different is what is changed: "; some of them wider, 3 times". */
-export const MIXING_PARTS: readonly SentencePart[] = [...BASE_PARTS, 'some of them ', ...DIFFERENCE, ...STEP_PARTS];
+export const MIXING_PARTS: readonly SentencePart[] = [...BASE_PARTS, 'contamination: ', ...DIFFERENCE, ...STEP_PARTS];
 
 const percent = (odd: number) => `${Number((100 * odd).toPrecision(4))}\u00a0%`;
 
@@ -197,13 +197,13 @@ export function populationWords(asked: PopulationAsked, name: string, fitted: Pa
       ? `the readings of ${name}`
       : distributionName(asked.family, fitted ? shortened(fitted) : (asked.parameters as Parameters));
   const mixed = {
-    wider: `${times} times as wide`,
-    moved: `moved by ${by} sd`.replace('-', '−'),
+    wider: `with ${times} times the standard deviation`,
+    moved: `shifted by ${by} SD`.replace('-', '−'),
     family: `from ${isMixedWithFamily(asked) ? distributionName(asked.mixedFamily, asked.mixedParameters as Parameters) : ''}`,
   }[asked.mixture];
   return [
     base,
-    isMixed(asked) ? `, ${percent(odd)} of them ${mixed}` : '',
-    asked.step === undefined ? '' : `, in steps of ${asked.step}`,
+    isMixed(asked) ? `, ${percent(odd)} contamination ${mixed}` : '',
+    asked.step === undefined ? '' : `, rounded to ${asked.step}`,
   ].join('');
 }

@@ -104,14 +104,14 @@ export function populationFinding(result: PopulationResult): Piece[] {
     size === null ? text.charAt(0).toUpperCase() + text.slice(1) : `${groupThousands(size)} readings: ${text}`;
   if (mean === null)
     return [
-      { text: said('no mean and no sd; its median is ') },
+      { text: said('no mean and no standard deviation; median ') },
       { text: toldFigure(median, scale), strong: true, code: 'figure' } as const,
       { text: '.' },
     ];
   return [
     { text: said('true mean ') },
     { text: toldFigure(mean, scale), strong: true, code: 'figure' } as const,
-    { text: sd === null ? ', no sd.' : ', true sd ' },
+    { text: sd === null ? ', no standard deviation.' : ', true standard deviation ' },
     ...(sd === null
       ? []
       : [{ text: toldFigure(sd, scale, 'spread'), strong: true, code: 'figure' } as const, { text: '.' }]),
@@ -125,11 +125,11 @@ export const populationAnalysis = defineAnalysis<PopulationRequest, PopulationRe
   id: 'population',
   version: 2,
   name: 'Population',
-  title: 'what samples are drawn from: its picture, with its true mean and sd',
+  title: 'the population that samples are drawn from, with its true mean and standard deviation',
   needsReadings: false,
   request,
   method,
-  subject: ({ column }) => column ?? 'a law',
+  subject: ({ column }) => column ?? 'a distribution',
   resolve: (asked) => asked,
   *run(asked, sample) {
     const source = populationSource(asked, sample);

@@ -11,22 +11,22 @@ import { seedOf } from './asked-settings.js';
 import { allParameters } from './population-settings.js';
 
 export const MOST_INPUTS = 20;
-export const formula = words('formula', 'formula', 'not written yet');
+export const formula = words('formula', 'formula', 'enter a formula');
 export const lower = number('lower', 'lower limit', {}, 'none');
 export const upper = number('upper', 'upper limit', {}, 'none');
-const confidence = anyConfidence('confidence of the intervals');
+const confidence = anyConfidence('confidence level of the intervals');
 
 const TRIALS =
-  'The number of trials is a whole number from 1000 to 1000000; left out, as many are drawn as the result needs.';
+  'The number of trials must be a whole number from 1000 to 1000000. If it is left out, it is chosen automatically.';
 export const trials = {
   schema: z.int(TRIALS).min(1_000, TRIALS).max(1_000_000, TRIALS).optional(),
   field: {
     ...{ field: 'trials', label: 'trials', type: 'number' as const },
-    ...{ from: 1_000, to: 1_000_000, whole: true, empty: 'as many as two digits need' },
+    ...{ from: 1_000, to: 1_000_000, whole: true, empty: 'as many as needed for two stable digits' },
   },
 };
 
-const NAME = 'An input is named by a word: letters and digits, a letter first.';
+const NAME = 'The name of an input must be letters and digits, beginning with a letter.';
 const NAMED = /^[\p{L}_][\p{L}\p{N}_]{0,39}$/u;
 const name = z.string(NAME).regex(NAMED, NAME);
 const ofLaw = z.strictObject({
@@ -34,7 +34,7 @@ const ofLaw = z.strictObject({
   parameters: parametersSetting,
 });
 const ofColumn = z.strictObject({ column: columnSetting });
-const R = 'A correlation lies between −1 and 1, neither included.';
+const R = 'A correlation must lie between −1 and 1, exclusive.';
 const correlation = z.strictObject({ first: name, second: name, r: z.number(R).gt(-1, R).lt(1, R) });
 
 const shape = {
@@ -43,7 +43,7 @@ const shape = {
   beside: z.array(columnSetting).min(1).max(MOST_INPUTS).optional(),
   inputs: z.record(
     z.string(),
-    z.union([ofLaw, ofColumn], 'An input is a law, with family and parameters, or a column.'),
+    z.union([ofLaw, ofColumn], 'An input must be a distribution with parameters, or a column.'),
   ),
   formula: formula.schema,
   correlations: z.array(correlation, R).max(100).optional(),
@@ -60,7 +60,7 @@ export const isLaw = (input: InputAsked): input is z.infer<typeof ofLaw> => 'fam
 export const propagateRequest = z.strictObject(shape).transform((asked, context) => {
   const inputs: Record<string, InputAsked> = {};
   if (Object.keys(asked.inputs).length > MOST_INPUTS)
-    context.addIssue({ code: 'custom', message: `At most ${MOST_INPUTS} inputs are taken.`, path: ['inputs'] });
+    context.addIssue({ code: 'custom', message: `At most ${MOST_INPUTS} inputs are allowed.`, path: ['inputs'] });
   for (const [key, input] of Object.entries(asked.inputs)) {
     if (!NAMED.test(key)) context.addIssue({ code: 'custom', message: NAME, path: ['inputs'] });
     if (!isLaw(input)) {
@@ -77,7 +77,7 @@ export const propagateRequest = z.strictObject(shape).transform((asked, context)
       if (asked.inputs[one] && !(isLaw(asked.inputs[one]) && asked.inputs[one].family === 'normal'))
         context.addIssue({
           ...{ code: 'custom', path: ['correlations', i] },
-          message: `Only normals are drawn together: ${one} is none.`,
+          message: `Correlated inputs must be normal; ${one} is not.`,
         });
   return { ...asked, inputs };
 });
@@ -104,7 +104,7 @@ export function readCorrelations(
     const r = Number((typed ?? '').replace('−', '-'));
     if (!first || !second || more.length > 0 || typed === undefined || !(r > -1 && r < 1) || first === second)
       return {
-        problem: `“${part}” is no correlation: type two names and a number between −1 and 1, such as “a b 0.5”.`,
+        problem: `“${part}” is not a correlation. Type two names and a number between −1 and 1, such as “a b 0.5”.`,
       };
     correlations.push({ first, second, r });
   }
@@ -118,15 +118,15 @@ const allUsual = (family: string): Parameters =>
 
 export const inputNames = namesInFormula;
 
-export const PROPAGATE_ASK: readonly SentencePart[] = ['Work out ', formula.field, ' with ', { subject: true }, '.'];
+export const PROPAGATE_ASK: readonly SentencePart[] = ['Propagate uncertainty through ', formula.field, ' with ', { subject: true }, '.'];
 export const PROPAGATE_HOW: readonly SentencePart[] = [
-  'Draw ',
+  'Simulate ',
   trials.field,
   ' trials, seed ',
   seedOf.field,
   '; intervals at ',
   confidence.field,
-  '; count what lies outside ',
+  '; proportion outside ',
   lower.field,
   ' and ',
   upper.field,

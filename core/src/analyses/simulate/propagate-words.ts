@@ -1,11 +1,12 @@
 import { formatPercent, formatPercentOf, formatFigure, formatValue, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote } from '../../road/cautions.js';
 import type { FoundFigure } from '../../road/figure.js';
 import type { PropagateRequest } from './propagate-settings.js';
 import type { Contribution, PropagateResult } from './propagate-result.js';
 
-/** To the second digit of the sd. */
+/** To the second digit of the standard uncertainty. */
 export function toldResult(value: number, { tolerance }: Pick<PropagateResult, 'tolerance'>): string {
   return tolerance === null ? formatValue(value) : formatFigure(value, 'reading', 2 * tolerance);
 }
@@ -14,16 +15,16 @@ export function propagateFinding(result: PropagateResult): Piece[] {
   const { mean, sd, interval, confidence, formula, outside, trials } = result;
   const told = (value: number) => toldResult(value, result);
   if (sd === 0)
-    return [{ text: `${formula} is always ` }, { text: told(mean!), strong: true, code: 'figure' }, { text: '.' }];
+    return [{ text: `${formula} is constant: ` }, { text: told(mean!), strong: true, code: 'figure' }, { text: '.' }];
   if (mean === null || sd === null || !interval) return medianWords(result);
   const share = outside
-    ? [{ text: ` ${formatPercentOf(outside.share, 1 - outside.share, 3)} lie ${limitsWords(outside)}.` }]
+    ? [{ text: ` Proportion ${limitsWords(outside)}: ${formatPercentOf(outside.share, 1 - outside.share, 3)}.` }]
     : [];
   return [
-    { text: `${formula} is ` },
+    { text: `${formula}: ` },
     { text: `${told(mean)}, standard uncertainty ${told(sd)}`, strong: true, code: 'figure' },
     {
-      text: `: ${formatPercent(confidence)} of ${groupThousands(trials)} trials lie between ${told(interval.lower!)} and ${told(interval.upper!)}.`,
+      text: `. ${formatPercent(confidence)} coverage interval ${told(interval.lower!)} to ${told(interval.upper!)} (${plural(trials, 'trial')}).`,
     },
     ...share,
   ];
@@ -34,10 +35,10 @@ function medianWords({ formula, median, interval, confidence, trials, unsettled 
   if (median === null || !interval) return [];
   const told = (value: number) => formatValue(Number(value.toPrecision(4)));
   return [
-    { text: `The median of ${formula} is ` },
+    { text: `${formula}: median ` },
     { text: told(median), strong: true, code: 'figure' },
     {
-      text: `; ${formatPercent(confidence)} of ${groupThousands(trials)} trials lie between ${told(interval.lower!)} and ${told(interval.upper!)}. It has no mean and SD that could be reported${unsettled ? `: ${unsettled}` : ''}.`,
+      text: `. ${formatPercent(confidence)} coverage interval ${told(interval.lower!)} to ${told(interval.upper!)} (${plural(trials, 'trial')}). Mean and standard deviation cannot be reported${unsettled ? `, because ${unsettled}` : ''}.`,
     },
   ];
 }
@@ -58,9 +59,9 @@ export function firstOrderWords(result: PropagateResult): string | null {
     agrees === null
       ? ''
       : agrees
-        ? ' It agrees to two digits of the sd, and may be used here.'
-        : ' It does not agree to two digits of the sd: use what was simulated.';
-  return `To the first order it would be ${told(estimate)}, standard uncertainty ${told(sd)}: ${told(lower)} to ${told(upper)}.${verdict}`;
+        ? ' It agrees with the simulation to two digits of the standard uncertainty.'
+        : ' It does not agree with the simulation to two digits of the standard uncertainty. Use the simulation.';
+  return `First-order approximation (GUM): ${told(estimate)}, standard uncertainty ${told(sd)}, interval ${told(lower)} to ${told(upper)}.${verdict}`;
 }
 
 export function propagateNotes(result: PropagateResult, { confidence }: PropagateRequest): Note[] {
@@ -69,12 +70,12 @@ export function propagateNotes(result: PropagateResult, { confidence }: Propagat
   if (none > 0)
     notes.push({
       code: 'undefined',
-      text: `${groupThousands(none)} of ${groupThousands(trials)} trials have no result, such as a division by 0 or a root of what is below 0. They are left out.`,
+      text: `${groupThousands(none)} of ${groupThousands(trials)} trials have no result (for example a division by 0, or the square root of a negative number). They are left out.`,
     });
   if (stable === false)
     notes.push({
       code: 'not-settled',
-      text: `After ${groupThousands(trials)} trials two digits of the sd, or of an end, are not settled yet.`,
+      text: `The result is not stable: after ${plural(trials, 'trial')}, two digits of the standard uncertainty or of a limit still change. Use more trials.`,
     });
   return notes;
 }
@@ -89,19 +90,19 @@ export function propagateFigures(result: PropagateResult): FoundFigure[] {
   const told = (value: number) => toldResult(value, result);
   return [
     row('mean', 'mean', told(mean), 'The mean of all trials.', 'JCGM 101, 7.6'),
-    row('sd', 'sd', told(sd), 'The standard uncertainty of the result.', 'JCGM 101, 7.6'),
+    row('sd', 'standard uncertainty', told(sd), 'The standard uncertainty of the result.', 'JCGM 101, 7.6'),
     row(
       'interval',
       formatPercent(confidence),
       `${told(interval.lower!)} to ${told(interval.upper!)}`,
-      'As many trials left out at either end.',
+      'Coverage interval with equal tails.',
       'JCGM 101, 7.7',
     ),
     row(
       'shortest',
-      'the shortest',
+      'shortest',
       `${told(shortest.lower!)} to ${told(shortest.upper!)}`,
-      'The shortest interval that holds as many.',
+      'The shortest coverage interval.',
       'JCGM 101, 5.3.4',
     ),
     ...(outside
@@ -110,7 +111,7 @@ export function propagateFigures(result: PropagateResult): FoundFigure[] {
             'outside',
             'outside',
             `${formatPercentOf(outside.share, 1 - outside.share, 3)}`,
-            `Known to lie within ${formatPercentOf(outside.lower, 1 - outside.lower, 3)} to ${formatPercentOf(outside.upper, 1 - outside.upper, 3)}.`,
+            `Simulation uncertainty: ${formatPercentOf(outside.lower, 1 - outside.lower, 3)} to ${formatPercentOf(outside.upper, 1 - outside.upper, 3)}.`,
             `${groupThousands(outside.count)} of ${groupThousands(outside.of)}`,
           ),
         ]
@@ -118,7 +119,7 @@ export function propagateFigures(result: PropagateResult): FoundFigure[] {
   ];
 }
 
-export const CONTRIBUTION_COLUMNS = ['sd of it', 'per unit', 'of variance'];
+export const CONTRIBUTION_COLUMNS = ['standard uncertainty', 'sensitivity', 'proportion of variance'];
 const significant = (value: number) => formatValue(Number(value.toPrecision(3)));
 
 /** The inputs, and after them a row for every correlated pair. Percentages stand only where nothing is correlated. */
@@ -131,7 +132,7 @@ export const contributionFigures = ({ contributions, covariances = [] }: Propaga
       note: '',
       formula: '2cᵢcⱼuᵢuⱼrᵢⱼ (GUM, equation 16)',
     },
-    meaning: 'What the correlation of the two adds to the variance of the first order; below 0 it takes some away.',
+    meaning: 'The contribution of the correlation to the first-order variance; it can be negative.',
     texts: ['–', '–', significant(variance)],
   })),
 ];
@@ -143,7 +144,7 @@ const inputFigure = (
   variance !== null
     ? {
         ...{ key: name, name, note: '', formula: '(cᵢuᵢ)² (GUM, equation 10)' },
-        meaning: `What ${name} adds to the variance of the first order by itself.`,
+        meaning: `The contribution of ${name} alone to the first-order variance.`,
         texts: [
           sd === null ? '–' : significant(sd),
           sensitivity === null ? '–' : significant(sensitivity),
@@ -159,8 +160,8 @@ const standsStill = ({
   share,
   without,
 }: Pick<Contribution, 'name' | 'sd' | 'sensitivity' | 'share' | 'without'>): FoundFigure => ({
-  ...{ key: name, name, note: '', formula: 'the variance that goes when it stands still' },
-  meaning: `How much of the variance goes with ${name}${without === null ? '' : `: without it the sd would be ${formatValue(Number(without.toPrecision(3)))}`}.`,
+  ...{ key: name, name, note: '', formula: 'reduction of the variance if it is held constant' },
+  meaning: `The proportion of the variance due to ${name}${without === null ? '' : `. Without it the standard uncertainty would be ${formatValue(Number(without.toPrecision(3)))}`}.`,
   texts: [
     sd === null ? '–' : formatValue(Number(sd.toPrecision(3))),
     sensitivity === null ? '–' : formatValue(Number(sensitivity.toPrecision(3))),

@@ -62,8 +62,8 @@ function inputsOf({ inputs }: PropagateRequest, sample: Sample): Input[] | strin
       continue;
     }
     const own = readingsOf(sample, input.column);
-    if (!own) return `${name} is drawn from ${input.column}, which is not among the columns: name it as a column too.`;
-    const purpose = 'drawing from it';
+    if (!own) return `${name} is drawn from ${input.column}, which is not among the columns. Add it as a column.`;
+    const purpose = 'sampling from it';
     const reason = whyLabels(own) ?? whyNotEven(own, 1, purpose) ?? whyCensored(own, purpose);
     if (reason) return reason;
     found.push({ name, from: { values: own.values } });
@@ -74,7 +74,7 @@ function inputsOf({ inputs }: PropagateRequest, sample: Sample): Input[] | strin
 /** What is worked out, and of what; why it cannot be. */
 function workingOf(asked: PropagateRequest, sample: Sample): Working | Unavailable {
   const refuse = (reason: string) => unavailable(sample, reason);
-  if (!asked.formula) return refuse('Write the formula: it is worked out over its inputs.');
+  if (!asked.formula) return refuse('Enter a formula over the inputs.');
   const inputs = inputsOf(asked, sample);
   if (typeof inputs === 'string') return refuse(inputs);
   const names = inputs.map(({ name }) => name);
@@ -84,16 +84,16 @@ function workingOf(asked: PropagateRequest, sample: Sample): Working | Unavailab
   for (const { first, second, r } of asked.correlations ?? []) {
     const [i, j] = [names.indexOf(first), names.indexOf(second)];
     if (i < 0 || j < 0 || i === j)
-      return refuse(`${first} and ${second} cannot go together: both are inputs, and two.`);
+      return refuse(`A correlation needs two different inputs; ${first} and ${second} are not.`);
     known.set(`${i} ${j}`, r).set(`${j} ${i}`, r);
   }
   const r = (i: number, j: number) => known.get(`${i} ${j}`) ?? 0;
   const places = names.flatMap((_, i) => (names.some((__, j) => known.has(`${i} ${j}`)) ? [i] : []));
   const lower = correlationsOf(places.length, (i, j) => r(places[i]!, places[j]!));
-  if (!lower) return refuse('No quantities can go together like this: the correlations contradict each other.');
+  if (!lower) return refuse('The correlations contradict each other: the correlation matrix is not positive definite.');
   const { lower: low, upper: high } = asked;
   if (low !== undefined && high !== undefined && low > high)
-    return refuse(`The upper limit, ${high}, lies below the lower, ${low}.`);
+    return refuse(`The upper limit ${high} is below the lower limit ${low}.`);
   const correlated = places.length > 0 ? { places, lower } : null;
   return { asked, sample, r, propagation: { inputs, formula: asked.formula, correlated, fixed: null } };
 }
@@ -324,8 +324,8 @@ function* contributed(working: Working, known: PropagateResult, chunks: readonly
 export const propagateAnalysis = defineAnalysis<PropagateRequest, PropagateResult>({
   id: 'propagate',
   version: 2,
-  name: 'Through a formula',
-  title: 'what a formula makes of uncertain inputs: mean, sd and intervals of its result, and which input matters',
+  name: 'Uncertainty propagation',
+  title: 'mean, standard uncertainty and coverage interval of a formula with uncertain inputs, with the contribution of each input',
   needsReadings: false,
   request: propagateRequest,
   method: [...PROPAGATE_ASK, ' ', ...PROPAGATE_HOW],

@@ -13,9 +13,9 @@ const shareRows = (key: string, name: string, found: CountedShare, meaning: stri
   row(key, name, percent(found.share), meaning, `${groupThousands(found.count)} of ${groupThousands(found.of)}`),
   row(
     `${key}-known`,
-    'known to lie within',
+    'simulation uncertainty',
     `${percent(found.lower)} to ${percent(found.upper)}`,
-    'As far as so many samples tell, with 95 % confidence.',
+    '95 % confidence interval of the proportion.',
     'Clopper and Pearson (1934)',
   ),
 ];
@@ -25,7 +25,7 @@ function statisticRows(result: SimulateResult): FoundFigure[] {
   const told = (value: number) => toldStatistic(value, result);
   const settles = result.population.sd !== null;
   return [
-    ...(truth === null ? [] : [row('truth', 'what is true', told(truth), 'The same figure of the whole population.')]),
+    ...(truth === null ? [] : [row('truth', 'true value', told(truth), 'The value in the population.')]),
     ...(mean === null || !settles
       ? []
       : [
@@ -33,7 +33,7 @@ function statisticRows(result: SimulateResult): FoundFigure[] {
             'mean',
             'mean of the samples',
             told(mean),
-            'In the middle of all samples; off the truth where the figure is biased.',
+            'The mean over all samples. It differs from the true value if the statistic is biased.',
           ),
         ]),
     ...(sd === null || !settles
@@ -41,9 +41,9 @@ function statisticRows(result: SimulateResult): FoundFigure[] {
       : [
           row(
             'sd',
-            'sd of the samples',
+            'SD of the samples',
             toldDistance(sd, result),
-            'How much the figure varies from sample to sample.',
+            'The standard deviation of the statistic over all samples.',
             'divisor B − 1',
           ),
         ]),
@@ -51,9 +51,9 @@ function statisticRows(result: SimulateResult): FoundFigure[] {
       ? [
           row(
             'theory',
-            'sd by theory',
+            'SD from theory',
             toldDistance(theory.sd, result),
-            theory.exact ? 'Exact.' : 'Of large samples.',
+            theory.exact ? 'Exact.' : 'For large samples.',
             theory.name,
           ),
         ]
@@ -63,7 +63,7 @@ function statisticRows(result: SimulateResult): FoundFigure[] {
         `q${share}`,
         `${formatPercent(share)} lie below`,
         told(value),
-        'Of the samples in order.',
+        'From the sorted samples.',
         'quantile, type 7',
       ),
     ),
@@ -75,14 +75,14 @@ function intervalRows({ coverage, ...result }: SimulateResult): FoundFigure[] {
   return [
     ...(result.truth === null
       ? []
-      : [row('truth', 'what is true', toldStatistic(result.truth, result), 'What each interval is meant to cover.')]),
-    ...shareRows('coverage', 'cover it', coverage, 'Intervals that hold what is true.'),
-    row('low', 'lie below it', groupThousands(coverage.tooLow), 'Intervals that end below what is true.'),
-    row('high', 'lie above it', groupThousands(coverage.tooHigh), 'Intervals that begin above what is true.'),
+      : [row('truth', 'true value', toldStatistic(result.truth, result), 'The value that each interval should contain.')]),
+    ...shareRows('coverage', 'coverage', coverage, 'Intervals that contain the true value.'),
+    row('low', 'too low', groupThousands(coverage.tooLow), 'Intervals that lie below the true value.'),
+    row('high', 'too high', groupThousands(coverage.tooHigh), 'Intervals that lie above the true value.'),
     ...(coverage.width === null
       ? []
       : [
-          row('width', 'width in the middle', toldDistance(coverage.width, result), 'The mean width of all intervals.'),
+          row('width', 'mean width', toldDistance(coverage.width, result), 'The mean width of all intervals.'),
         ]),
   ];
 }
@@ -96,7 +96,7 @@ export function simulateFigures(result: SimulateResult): FoundFigure[] {
     test: () =>
       belowAlpha
         ? [
-            ...shareRows('below', `p below ${formatValue(alpha)}`, belowAlpha, 'Samples whose p is below the level.'),
+            ...shareRows('below', `p below ${formatValue(alpha)}`, belowAlpha, 'Samples with p below the significance level.'),
             ...quantiles
               .filter(({ share }) => share === 0.05 || share === 0.5)
               .map(({ share, value }) =>
@@ -104,7 +104,7 @@ export function simulateFigures(result: SimulateResult): FoundFigure[] {
                   `q${share}`,
                   `${formatPercent(share)} of p lie below`,
                   formatFigure(value, 'p'),
-                  'Of all p in order; of a p that is uniform it would be the same number.',
+                  'A quantile of all p-values. If p is uniform, it equals the percentage.',
                 ),
               ),
           ]
@@ -112,9 +112,9 @@ export function simulateFigures(result: SimulateResult): FoundFigure[] {
   }[repeated]();
   return [
     ...rows,
-    ...(none > 0 ? [row('none', 'without any', groupThousands(none), 'Samples that are too few, or all alike.')] : []),
+    ...(none > 0 ? [row('none', 'not calculated', groupThousands(none), 'Samples with too few readings, or with all readings equal.')] : []),
     ...(mean === null && sd === null && size === null
-      ? [row('no-mean', 'of the population', 'no mean, no sd', 'Its tails are too heavy.')]
+      ? [row('no-mean', 'population', 'no mean, no SD', 'Its tails are too heavy.')]
       : []),
   ];
 }
@@ -123,18 +123,18 @@ export function simulateFigures(result: SimulateResult): FoundFigure[] {
 export function simulateTable({ repeated, distribution, firsts, theory }: SimulateResult): (string | number)[][] {
   if (repeated === 'interval')
     return [
-      ['sample', 'lower', 'upper', 'covers'],
+      ['sample', 'lower', 'upper', 'contains the true value'],
       ...firsts.map(({ lower, upper, covers }, i) => [i + 1, lower, upper, covers ? 'yes' : 'no']),
     ];
   const { values, edges, counts, examples } = distribution;
   const expected = (i: number) => theory?.expected[i] ?? '';
   if (values)
     return [
-      ['value', 'samples', 'by theory', 'one of them'],
+      ['value', 'samples', 'expected', 'example'],
       ...values.map((x, i) => [x, counts[i]!, expected(i), examples[i]!]),
     ];
   return [
-    ['from', 'to', 'samples', 'by theory', 'one of them'],
+    ['from', 'to', 'samples', 'expected', 'example'],
     ...counts.map((count, i) => [edges[i]!, edges[i + 1]!, count, expected(i), examples[i] || '']),
   ];
 }
@@ -150,6 +150,6 @@ export const readingTold = ({ readings }: OneSampleResult): Told => ({ ...readin
 export const groupWords = (result: OneSampleResult): string[] =>
   result.groups.map(({ name, n, mean, sd }) => {
     const told = readingTold(result);
-    const spread = sd === null ? '' : `, sd ${toldFigure(sd, told, 'spread')}`;
+    const spread = sd === null ? '' : `, SD ${toldFigure(sd, told, 'spread')}`;
     return `${name ? `${name}: ` : ''}n = ${groupThousands(n)}, mean ${toldFigure(mean, told)}${spread}`;
   });

@@ -12,11 +12,11 @@ export function ofInterval(of: Of): Found | string {
   if (groups.some(({ n }) => n < interval.least))
     return `The ${interval.name} needs at least ${interval.least} readings.`;
   const truth = coveredTruth(interval.truth, laws, counted);
-  if (truth === null) return 'This population has no such figure that an interval could cover.';
+  if (truth === null) return 'The interval has no true value in this population.';
   const claim = truthOf(source.law, counted);
   const share = interval.truth === 'share' || interval.truth === 'difference-of-shares';
   if (share && laws.every((law) => [0, 1].includes(shareOf(law, counted!))))
-    return 'Everything lies on one side of the limits: nothing would be counted.';
+    return 'The proportion is 0 or 1 for these limits. Choose other limits.';
   const as = share ? 'share' : interval.truth === 'ratio-of-sds' ? 'ratio' : 'reading';
   const kind = interval.truth.startsWith('difference') ? 'difference' : interval.truth === 'sd' ? 'spread' : 'location';
   return {

@@ -17,29 +17,29 @@ function whyNotTest(test: SimulatedTest, { groups, source, counted, laws }: Of):
     if (n < least) return `${called} needs at least ${least} readings${groups.length > 1 ? ' in each group' : ''}.`;
     if (n > greatest) return `${called} takes at most ${greatest} readings.`;
     if (about === 'median' && n > LARGEST_FOR_SORTING)
-      return `${called} of more than ${LARGEST_FOR_SORTING} readings is not simulated: draw fewer.`;
+      return `${called} takes at most ${LARGEST_FOR_SORTING} readings here. Choose smaller samples.`;
   }
   if (about === 'pairs' && groups[0]!.n !== groups[1]!.n)
-    return 'Pairs need as many readings in the second group as in the first.';
+    return 'Pairs need groups of equal size.';
   if (source.sd === null && (about === 'sd' || test.id === 'z'))
-    return `${called} leans on an sd, and this population has none.`;
+    return `${called} needs a standard deviation, and this population has none.`;
   const shares = counted ? laws.map((law) => shareOf(law, counted)) : [];
   if (test.id === 'fisher' && shares.every((share) => share === 0 || share === 1))
-    return 'Everything lies on one side of the limits: nothing would be counted.';
+    return 'The proportion is 0 or 1 for these limits. Choose other limits.';
   return null;
 }
 
-/** What a test claims, where a value is typed in place of what is true. */
+/** The claim of a test: the true value, or a typed one. */
 function claimOf({ asked, source, counted }: Of, { about }: SimulatedTest): Claim | string {
   const claim = truthOf(source.law, counted);
   const { claimed } = asked;
   const typed = claimed !== undefined && ['mean', 'median', 'sd', 'share'].includes(about);
   const made = typed ? { ...claim, [about]: claimed } : claim;
-  if (about === 'sd' && !(made.sd > 0)) return 'The claimed sd is a number above 0.';
+  if (about === 'sd' && !(made.sd > 0)) return 'The claimed standard deviation must be above 0.';
   if (about === 'share' && !(made.share > 0 && made.share < 1))
     return typed
-      ? 'The claimed share is a number between 0 and 1; 0.05 means 5 %.'
-      : 'Everything lies on one side of the limits: nothing would be counted.';
+      ? 'The claimed proportion must lie between 0 and 1; 0.05 means 5 %.'
+      : 'The proportion is 0 or 1 for these limits. Choose other limits.';
   return made;
 }
 
@@ -103,19 +103,19 @@ function claimWords({ about, id }: SimulatedTest, claim: Claim, { head }: Popula
     case 'median':
       return `the median is ${toldFigure(claim.median, scale)}`;
     case 'sd':
-      return `the sd is ${toldFigure(claim.sd, scale, 'spread')}`;
+      return `the standard deviation is ${toldFigure(claim.sd, scale, 'spread')}`;
     case 'share':
-      return `the share is ${formatPercent(claim.share)}`;
+      return `the proportion is ${formatPercent(claim.share)}`;
     case 'normal':
-      return 'it is normal';
+      return 'the distribution is normal';
     case 'outliers':
-      return 'it is normal, without anything far out';
+      return 'the sample is normal without outliers';
     default:
-      if (id === 'correlation') return 'nothing goes with the other';
+      if (id === 'correlation') return 'the two are independent';
       return id === 'f' || id === 'brown-forsythe'
-        ? 'both spread alike'
+        ? 'the standard deviations are equal'
         : id === 'fisher'
-          ? 'both shares are alike'
-          : 'both lie at the same place';
+          ? 'the proportions are equal'
+          : 'the locations are equal';
   }
 }

@@ -2,6 +2,7 @@ import { fit } from '../../distributions/fit/fit.js';
 import { isRefusal, type Parameters } from '../../distributions/family.js';
 import { familyByName } from '../../distributions/registry.js';
 import { formatValue, groupThousands } from '../../numeric/format.js';
+import { plural } from '../../numeric/grammar.js';
 import type { Note } from '../../readings/note.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Group } from '../../simulation/samples.js';
@@ -39,7 +40,7 @@ function baseOf(asked: PopulationAsked, sample: Sample): { base: Base; parameter
     const parameters = asked.parameters as Parameters;
     return { base: { family: asked.family, parameters }, parameters };
   }
-  const purpose = asked.from === 'fit' ? 'a fit' : 'drawing from it';
+  const purpose = asked.from === 'fit' ? 'a fit' : 'sampling from it';
   const reason =
     whyLabels(sample) ?? whyNotEven(sample, asked.from === 'fit' ? 2 : 1, purpose) ?? whyCensored(sample, purpose);
   if (reason) return reason;
@@ -71,7 +72,7 @@ export function populationSource(asked: PopulationAsked, sample: Sample): Popula
   const law = mixed || ownStep !== null ? lawOf(population) : ownLaw;
   const figures = figuresOf(law);
   if (!(Math.abs(figures.centre) < GREATEST) || (figures.sd ?? 0) >= GREATEST)
-    return unavailable(sample, 'Its values are too large to be squared: choose a larger unit.');
+    return unavailable(sample, 'The values of the population are too large to calculate with. Choose a larger unit.');
   const ofColumn = asked.from !== 'family';
   return {
     ...{ population, law, parameters, ...figures },
@@ -100,18 +101,18 @@ function mixedOf(
     return { share, from: { family: asked.mixedFamily, parameters: asked.mixedParameters as Parameters } };
   if (mixture === 'wider') return { share, from: { move: { centre, times: mixedTimes, by: 0 } } };
   if (sd === null)
-    return 'It has no sd: how far some of it is moved cannot be told in sd. Take them wider, or from elsewhere.';
+    return 'The population has no standard deviation, so a shift in SDs is not defined. Choose another kind of contamination.';
   return { share, from: { move: { centre, times: 1, by: mixedBy * sd } } };
 }
 
 function momentNotes(law: Law): Note[] {
   if (!Number.isFinite(law.mean)) {
     const text =
-      'This population has no mean: the means of samples do not settle, however large they are. Its median takes its place.';
+      'Sample means do not converge, because this population has no mean. The median is used instead.';
     return [{ code: 'no-mean', text }];
   }
   if (Number.isFinite(law.variance)) return [];
-  const text = 'This population has no sd: its tails are too heavy, and what leans on an sd does not settle.';
+  const text = 'Results based on a standard deviation do not converge, because this population has none (its tails are too heavy).';
   return [{ code: 'no-sd', text }];
 }
 
@@ -119,7 +120,7 @@ function momentNotes(law: Law): Note[] {
 export function movedBy({ shift, shiftInSd, ratio = 1 }: SamplesAsked, source: PopulationSource): Move | null | string {
   const { centre, sd } = source;
   if (shiftInSd !== undefined && shiftInSd !== 0 && sd === null)
-    return 'It has no sd: say the shift in the unit of the readings.';
+    return 'The population has no standard deviation. Enter the shift in the unit of the readings.';
   return moveOf(centre, ratio, shift ?? (shiftInSd ?? 0) * (sd ?? 0));
 }
 
@@ -135,11 +136,11 @@ export function groupsDrawn(
   const without = 'values' in population.base && !population.base.replacement;
   const tooMany = sizes.find((n) => without && n > size!);
   if (tooMany !== undefined)
-    return `There are only ${groupThousands(size!)} readings to draw ${groupThousands(tooMany)} from: put each back, or draw fewer.`;
+    return `A sample of ${groupThousands(tooMany)} cannot be drawn without replacement from ${plural(size!, 'reading')}. Choose sampling with replacement, or a smaller sample.`;
   return sizes.map((n, g) => ({ n, population: g === 0 ? { ...population, move } : population }));
 }
 
-/** What there is to notice: "a shift of 0.5 sd"; null where nothing is moved or widened. */
+/** The effect to detect: "a shift of 0.5 SD"; null where there is none. */
 export function effectWords(
   { shift, shiftInSd, ratio = 1 }: Pick<SamplesAsked, 'shift' | 'shiftInSd' | 'ratio'>,
   unit: string,
@@ -151,8 +152,8 @@ export function effectWords(
       ? null
       : shift !== undefined
         ? `a shift of ${sign(far)}${unit ? `\u00a0${unit}` : ''}`
-        : `a shift of ${sign(far)} sd`;
-  const wider = ratio === 1 ? null : `a spread ${formatValue(ratio)} times as wide`;
+        : `a shift of ${sign(far)} SD`;
+  const wider = ratio === 1 ? null : `a standard deviation ${formatValue(ratio)} times as large`;
   return moved && wider ? `${moved} and ${wider}` : (moved ?? wider);
 }
 

@@ -17,14 +17,14 @@ export function ofStatistic({ asked, source, groups, laws, counted }: Of): Found
   const figures = { ...asked, statistic: id } as StatisticAsked;
   const paired = isPaired(id);
   const uneven = groups.length === 2 && groups[0]!.n !== groups[1]!.n;
-  if (paired && uneven) return 'Pairs need as many readings in the second group as in the first.';
+  if (paired && uneven) return 'Pairs need groups of equal size.';
   if (id === 'formula') {
-    if (!asked.formula) return 'Write the formula over the figures of the samples.';
+    if (!asked.formula) return 'Enter a formula over the statistics of the samples.';
     const read = readFiguresFormula(asked.formula, groups.length, false);
     if ('problem' in read) return read.problem;
   }
   if (id === 'variance' && (source.sd ?? 0) > GREATEST_SQUARED)
-    return 'Its values are too large for a variance that varies to be worked out: choose a larger unit.';
+    return 'The values are too large to calculate the variance of a variance. Choose a larger unit.';
   const statistic = statisticOf(figures, false);
   const { scale, kind } = toldAs(figures, source.head);
   const told = { ...scale, kind };
@@ -32,13 +32,13 @@ export function ofStatistic({ asked, source, groups, laws, counted }: Of): Found
   const least =
     id === 'sd' || id === 'variance' || id === 'cv' || id === 'skewness' || id === 'log-ratio-of-sds' ? 2 : 1;
   if (groups.some(({ n }) => n < (paired && !differences ? 2 : least)))
-    return `Of a single reading there is no such figure: draw at least ${Math.max(2, least)}.`;
+    return `This statistic needs at least ${Math.max(2, least)}.`;
   const name = sizesWords(groups);
   const shares = counted && laws.map((law) => shareOf(law, counted));
   return {
     repeated: { what: 'statistic', statistic, counted, differences },
     told,
-    what: whatWords(figures, { name, by: null, names: ['the first', 'the second'], told: formatValue }),
+    what: whatWords(figures, { name, by: null, names: ['the first group', 'the second group'], told: formatValue }),
     truth: truthOfStatistic(figures, laws, shares),
     theory: theoryOf(statistic, groups, { shares, differences }),
     ...{ holds: null, claim: '', cost: ['mean', 'sd', 'variance', 'share'].includes(id) ? 1 : 6 },

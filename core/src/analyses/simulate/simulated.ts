@@ -20,9 +20,9 @@ const needsLimits = (asked: SimulationAsked): boolean =>
 function countedOf(asked: SimulationAsked): Counted | null | string {
   if (!needsLimits(asked)) return null;
   const { lower = null, upper = null, of } = asked;
-  if (lower === null && upper === null) return 'Say the limits: what lies outside them, or within, is counted.';
+  if (lower === null && upper === null) return 'Enter the limits for the proportion.';
   if (lower !== null && upper !== null && lower > upper)
-    return `The upper limit, ${upper}, lies below the lower, ${lower}.`;
+    return `The upper limit ${upper} is below the lower limit ${lower}.`;
   return { lower, upper, of };
 }
 
@@ -37,7 +37,7 @@ export function drawnFrom(
 ): Drawn | Unavailable {
   const source = known ?? populationSource(asked, sample);
   if ('available' in source) return source;
-  if (isConstant(source)) return unavailable(sample, 'All its values are alike: every sample would be the same.');
+  if (isConstant(source)) return unavailable(sample, 'All values of the population are equal, so all samples would be the same.');
   const groups = groupsDrawn(asked, source);
   if (typeof groups === 'string') return unavailable(sample, groups);
   const laws = groups.map(({ population }, g) => (g === 0 && population.move ? lawOf(population) : source.law));

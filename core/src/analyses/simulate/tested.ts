@@ -21,7 +21,7 @@ export function testedAt(id: string, asked: TestAsked, sample: Sample, drawn?: D
   const made = simulated({ ...asked, test: id }, sample, drawn);
   if (isUnavailable(made)) return made;
   const { repeated, groups, laws, source } = made as Simulated;
-  if (repeated.what !== 'test') throw new RangeError('Only a test has a power.');
+  if (repeated.what !== 'test') throw new RangeError('Only a test has power. Choose a test.');
   const { what: _, ...test } = repeated;
   const { counted } = test.claim;
   const exact = exactPower({

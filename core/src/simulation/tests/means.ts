@@ -118,20 +118,20 @@ export const MEANS: readonly SimulatedTest[] = [
     make: tOf,
   },
   {
-    ...{ id: 'z', short: 'z', name: 'z test of the mean, sd known', symbol: 'z', about: 'mean', groups: 1 },
+    ...{ id: 'z', short: 'z', name: 'z test of the mean (known standard deviation)', symbol: 'z', about: 'mean', groups: 1 },
     ...{ least: 1, sided: true, cost: 2 },
     make: zOf,
   },
   {
-    ...{ id: 'welch', short: 'Welch', name: 't test of two means (Welch)', symbol: 't', about: 'two', groups: 2 },
+    ...{ id: 'welch', short: 'Welch', name: 'Welch’s t test of two means', symbol: 't', about: 'two', groups: 2 },
     ...{ least: 2, sided: true, cost: 20 },
     make: (setting) => twoMeans(welch, setting),
   },
   {
     ...{
       id: 'pooled-t',
-      short: 't, one spread',
-      name: 't test of two means, one spread',
+      short: 'pooled t',
+      name: 'pooled t test of two means',
       symbol: 't',
       about: 'two',
       groups: 2,
@@ -140,7 +140,7 @@ export const MEANS: readonly SimulatedTest[] = [
     make: (setting) => twoMeans(pooled, setting),
   },
   {
-    ...{ id: 'paired-t', short: 't of pairs', name: 't test of pairs', symbol: 't', about: 'pairs', groups: 2 },
+    ...{ id: 'paired-t', short: 'paired t', name: 'paired t test', symbol: 't', about: 'pairs', groups: 2 },
     ...{ least: 2, sided: true, cost: 1 },
     make: pairedT,
   },

@@ -38,7 +38,7 @@ export const OUTLIERS: readonly SimulatedTest[] = [
     ...{
       id: 'grubbs',
       short: 'Grubbs',
-      name: 'Grubbs test of the farthest reading',
+      name: 'Grubbs’ test',
       symbol: 'G',
       about: 'outliers',
       groups: 1,
@@ -50,7 +50,7 @@ export const OUTLIERS: readonly SimulatedTest[] = [
     ...{
       id: 'dixon',
       short: 'Dixon',
-      name: 'Dixon test of the farthest reading',
+      name: 'Dixon’s test',
       symbol: 'r',
       about: 'outliers',
       groups: 1,
@@ -63,7 +63,7 @@ export const OUTLIERS: readonly SimulatedTest[] = [
     ...{
       id: 'grubbs-pair',
       short: 'Grubbs, pair',
-      name: 'Grubbs test of two at one end',
+      name: 'Grubbs’ test for two on the same side',
       symbol: 'share',
       about: 'outliers',
       groups: 1,

@@ -122,7 +122,7 @@ export const RANKS: readonly SimulatedTest[] = [
   {
     ...{
       id: 'signed-rank',
-      short: 'signed ranks',
+      short: 'signed rank',
       name: 'signed rank test of the median',
       symbol: 'W',
       about: 'median',

@@ -49,7 +49,7 @@ function fisher({ sizes, alternative, claim }: TestSetting): TestOf {
 
 export const SHARES: readonly SimulatedTest[] = [
   {
-    ...{ id: 'share', short: 'share', name: 'exact test of a share', symbol: 'count', about: 'share', groups: 1 },
+    ...{ id: 'share', short: 'share', name: 'exact binomial test of a proportion', symbol: 'count', about: 'share', groups: 1 },
     ...{ least: 1, sided: true, cost: 2 },
     make: share,
   },
@@ -57,7 +57,7 @@ export const SHARES: readonly SimulatedTest[] = [
     ...{
       id: 'fisher',
       short: 'Fisher',
-      name: 'Fisher exact test of two shares',
+      name: 'Fisher’s exact test of two proportions',
       symbol: 'difference',
       about: 'two',
       groups: 2,

@@ -37,7 +37,7 @@ const medianDistances = (): TestOf => (samples, into) => {
 
 export const SPREADS: readonly SimulatedTest[] = [
   {
-    ...{ id: 'chi-square', short: 'χ²', name: 'χ² test of the sd', symbol: 'χ²', about: 'sd', groups: 1 },
+    ...{ id: 'chi-square', short: 'χ²', name: 'χ² test of the standard deviation', symbol: 'χ²', about: 'sd', groups: 1 },
     ...{ least: 2, sided: true, cost: 30 },
     make: chiSquare,
   },
@@ -45,7 +45,7 @@ export const SPREADS: readonly SimulatedTest[] = [
     ...{
       id: 'f',
       short: 'F',
-      name: 'F test of two sds',
+      name: 'F test of two standard deviations',
       symbol: 'F',
       about: 'two',
       groups: 2,
@@ -59,7 +59,7 @@ export const SPREADS: readonly SimulatedTest[] = [
     ...{
       id: 'brown-forsythe',
       short: 'Brown–Forsythe',
-      name: 'Brown–Forsythe test of two sds',
+      name: 'Brown–Forsythe test of two standard deviations',
       symbol: 'F',
       about: 'two',
       groups: 2,

@@ -109,21 +109,21 @@ const POSITIVE: ParameterRange = { above: 0 };
 export const LOCATION: ParameterSpec = {
   name: 'location',
   title: 'location',
-  meaning: 'where the curve stands',
+  meaning: 'the position of the distribution',
   range: ANY,
   usual: 0,
 };
 export const SCALE: ParameterSpec = {
   name: 'scale',
   title: 'scale',
-  meaning: 'how widely it spreads, in the unit of the readings',
+  meaning: 'the spread, in the unit of the readings',
   range: POSITIVE,
   usual: 1,
 };
 export const THRESHOLD: ParameterSpec = {
   name: 'threshold',
   title: 'threshold',
-  meaning: 'the value below which nothing lies',
+  meaning: 'the lower limit of possible values',
   range: ANY,
   usual: 0,
   optional: true,
@@ -133,26 +133,26 @@ export function shapeParameter(meaning: string, usual: number, name = 'shape', t
 }
 export const LOWER_END: ParameterSpec = {
   name: 'lower',
-  title: 'lower end',
-  meaning: 'the least possible value',
+  title: 'lower limit',
+  meaning: 'the smallest possible value',
   range: ANY,
   usual: 0,
 };
 export const UPPER_END: ParameterSpec = {
   name: 'upper',
-  title: 'upper end',
-  meaning: 'the greatest possible value',
+  title: 'upper limit',
+  meaning: 'the largest possible value',
   range: ANY,
   usual: 1,
 };
 /** What is wrong with two ends that do not lie in order. */
 export function endsFault({ lower, upper }: { lower: number; upper: number }): ParameterFault | null {
-  return lower < upper ? null : { name: 'upper', message: `The upper end lies above the lower end, ${lower}.` };
+  return lower < upper ? null : { name: 'upper', message: `The upper limit must be above the lower limit, ${lower}.` };
 }
 export const PROBABILITY: ParameterSpec = {
   name: 'probability',
   title: 'probability',
-  meaning: 'the chance of a success in one trial',
+  meaning: 'the probability of a success in one trial',
   range: { above: 0, below: 1 },
   usual: 0.5,
 };
@@ -163,7 +163,7 @@ const GREATEST_COUNT = 1e15;
 /** What is wrong with a family of counts whose mean lies beyond what can be counted. */
 export function countsFault(mean: number, name: string): ParameterFault | null {
   if (mean <= GREATEST_COUNT) return null;
-  return { name, message: `The mean of these counts would be ${mean.toExponential(1)}; counts are exact up to 1e15.` };
+  return { name, message: `The mean of these counts is too large: ${mean.toExponential(1)}. It must be at most 1e15.` };
 }
 
 /** Completes a family's file: its names are checked, and `of` gets every parameter, optional ones included. */

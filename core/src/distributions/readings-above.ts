@@ -12,7 +12,7 @@ export function readingsAbove(
   if (least < threshold || (least === threshold && !orAt)) {
     const must = orAt ? 'below' : 'at or below';
     return refuse(
-      `The least reading is ${formatFigure(least, 'reading')}; the ${title} distribution has nothing ${must} ${formatFigure(threshold, 'reading')}.`,
+      `The minimum is ${formatFigure(least, 'reading')}; the ${title} distribution has no values ${must} ${formatFigure(threshold, 'reading')}.`,
     );
   }
   return threshold === 0 ? sorted : sorted.map((x) => x - threshold);
@@ -23,7 +23,7 @@ export function countsOnly(sorted: Float64Array, title: string): Refusal | null 
   const odd = sorted.find((x) => x < 0 || !Number.isInteger(x));
   if (odd === undefined) return null;
   return refuse(
-    `${formatFigure(odd, 'reading')} is no count; the ${title} distribution is for whole numbers from 0 on.`,
+    `${formatFigure(odd, 'reading')} is not a count; the ${title} distribution needs whole numbers of at least 0.`,
   );
 }
 

@@ -68,7 +68,7 @@ export class UnknownFamily extends Error {}
 export function familyByName(name: string): Family {
   const found = BY_NAME.get(name);
   if (!found) {
-    throw new UnknownFamily(`There is no family “${name}”. There are: ${[...BY_NAME.keys()].join(', ')}.`);
+    throw new UnknownFamily(`There is no distribution “${name}”. There are: ${[...BY_NAME.keys()].join(', ')}.`);
   }
   return found;
 }
@@ -80,9 +80,9 @@ export function rangeWords({ range }: ParameterSpec): string {
   const low = above ?? from;
   const high = below ?? to;
   if (low === undefined && high === undefined) return kind;
-  if (high === undefined) return above === undefined ? `${kind} from ${low} on` : `${kind} above ${low}`;
-  if (above !== undefined) return `${kind} between ${above} and ${high}, neither included`;
-  return `${kind} from ${low} to ${high}`;
+  if (high === undefined) return above === undefined ? `${kind} of at least ${low} on` : `${kind} above ${low}`;
+  if (above !== undefined) return `${kind} between ${above} and ${high}, exclusive`;
+  return `${kind} of at least ${low} to ${high}`;
 }
 
 /** What is wrong with one value of a parameter, or null. */

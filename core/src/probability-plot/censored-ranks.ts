@@ -31,7 +31,7 @@ export function censoredRanks(sorted: Float64Array, limits: Limits): Float64Arra
   const n = known + below.length + above.length;
   if (below.length > 0 && above.length > 0 && below[below.length - 1]! > above[0]!) {
     return refuse(
-      `Some readings lie below ${below[below.length - 1]!} and others above ${above[0]!}: how many lie up to a value cannot be told where such limits cross.`,
+      `Some readings lie below ${below[below.length - 1]!} and others above ${above[0]!}: ranks cannot be determined where such limits overlap.`,
     );
   }
   const ranks = new Float64Array(known);

@@ -1,3 +1,4 @@
+import { plural } from '../numeric/grammar.js';
 import { recogniseKind, type ColumnKind } from './kind.js';
 import type { BlockLayout, TableLayout } from './layout.js';
 import { isMissingOrNumber, readCell, type NumberFormat } from './number-format.js';
@@ -61,16 +62,16 @@ function freeAmong(wanted: string, used: ReadonlySet<string>): string {
 }
 
 function refusalOf(rows: string[][], width: number, firstLine: number): string | null {
-  if (rows.length === 0) return 'There is nothing to read here: the text is empty or has only names.';
-  if (width > MOST_READ_COLUMNS) return `The text has ${width} columns; at most ${MOST_READ_COLUMNS} are read.`;
+  if (rows.length === 0) return 'The text is empty or has only column names.';
+  if (width > MOST_READ_COLUMNS) return `The text has ${width} columns; at most ${MOST_READ_COLUMNS} can be imported.`;
   if (rows.length * width > MOST_CELLS) {
-    return `The text has ${rows.length * width} cells; at most ${MOST_CELLS} are taken at once. Split it and take the parts.`;
+    return `The text has ${rows.length * width} cells; at most ${MOST_CELLS} can be imported at once. Split it and import the parts.`;
   }
   for (let i = 0; i < rows.length; i++) {
     const row = rows[i]!;
     for (let j = 0; j < row.length; j++) {
       if (row[j]!.length > LONGEST_CELL) {
-        return `Row ${i + firstLine}, column ${j + 1} has a cell of ${row[j]!.length} characters; a cell holds at most ${LONGEST_CELL}. Shorten it and try again.`;
+        return `Row ${i + firstLine}, column ${j + 1} has a cell of ${row[j]!.length} characters; at most ${LONGEST_CELL} are allowed. Shorten it and try again.`;
       }
     }
   }
@@ -100,18 +101,18 @@ function nameColumns(rows: string[][], layout: TableLayout, width: number, taken
     const split = splitUnit(header[j] ?? '');
     const wanted = (split.name || `column ${j + 1}`).slice(0, LONGEST_NAME);
     if (split.name.length > LONGEST_NAME) {
-      const text = `A column name has at most ${LONGEST_NAME} characters; this heading has ${split.name.length}. The column is called “${wanted}”.`;
+      const text = `The heading has ${split.name.length} characters; a column name may have at most ${LONGEST_NAME}. The column is named “${wanted}”.`;
       problems.push({ code: 'name-cut', row: null, line: 1, column: wanted, text });
     }
     const longUnit = (units[j] || split.unit).length;
     if (longUnit > LONGEST_UNIT) {
-      const text = `A unit has at most ${LONGEST_UNIT} characters; that of “${wanted}” has ${longUnit} and is cut.`;
+      const text = `The unit of “${wanted}” has ${longUnit} characters; at most ${LONGEST_UNIT} are allowed. It is shortened.`;
       problems.push({ code: 'name-cut', row: null, line: layout.units === 'row 2' ? 2 : 1, column: wanted, text });
     }
     const name = freeAmong(wanted, used);
     used.add(name.toLowerCase());
     if (name !== wanted) {
-      const text = `The name “${wanted}” is already taken; this column is called “${name}”.`;
+      const text = `The name “${wanted}” occurs twice. This column is named “${name}”.`;
       problems.push({ code: 'same-name', row: null, line: header[j] ? 1 : null, column: name, text });
     }
     names.push({ name, unit: (units[j] || split.unit).slice(0, LONGEST_UNIT) });
@@ -130,7 +131,7 @@ function raggedRows(rows: readonly string[][], skip: number): { problems: BlockP
   for (let i = 0; i < rows.length; i++) {
     const { length } = rows[i]!;
     if (length === usual || ++count > MOST_LISTED) continue;
-    const text = `Row ${i + 1} has ${length} ${length === 1 ? 'cell' : 'cells'}, most have ${usual}.`;
+    const text = `Row ${i + 1} has ${plural(length, 'cell')}; most rows have ${usual}.`;
     problems.push({ code: 'ragged', row: i + 1, line: i + 1 + skip, column: '', text });
   }
   return { problems, count };
@@ -200,7 +201,7 @@ export function problemCells(column: Written, skip = 0): { problems: BlockProble
     if (isMissingOrNumber(cell, column) || ++count > MOST_LISTED) continue;
     const read = readCell(cell, column);
     const shown = cell.length > 24 ? `${cell.slice(0, 24)}…` : cell;
-    const why = read.kind === 'limit' ? `a reading ${read.side} a limit` : read.kind === 'text' ? read.reason : '';
+    const why = read.kind === 'limit' ? `a reading ${read.side} a detection limit` : read.kind === 'text' ? read.reason : '';
     const code = read.kind === 'limit' ? 'beyond-limit' : 'not-a-number';
     const text = `Row ${i + 1} of ${name} holds “${shown}”: ${why}.`;
     problems.push({ code, row: i + 1, line: i + 1 + skip, column: name, text });

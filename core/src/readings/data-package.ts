@@ -41,7 +41,7 @@ export function readDescriptor(text: string): { resources: PackageResource[] } |
   try {
     value = JSON.parse(text);
   } catch {
-    return { message: 'datapackage.json is not JSON.' };
+    return { message: 'datapackage.json is not valid JSON.' };
   }
   const read = descriptorSchema.safeParse(value);
   if (read.success) return { resources: read.data.resources };

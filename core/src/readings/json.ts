@@ -18,20 +18,20 @@ function cellText(value: unknown, place: string): string {
   if (value === null || value === undefined) return '';
   if (typeof value === 'string') return value;
   if (typeof value === 'boolean') return String(value);
-  throw new TypeError(`${place} holds ${Array.isArray(value) ? 'a list' : 'an object'}; a cell is a number or a text.`);
+  throw new TypeError(`${place} holds ${Array.isArray(value) ? 'a list' : 'an object'}; a cell must be a number or text.`);
 }
 
 /** Few names in many rows, or many in few: every name is a column of every row, whether it is there or not. */
 const tooLarge = (rows: number, names: number): JsonTable | null =>
   rows * names <= MOST_CELLS
     ? null
-    : no(`The JSON makes ${names} columns of ${rows} rows; at most ${MOST_CELLS} cells are taken at once.`);
+    : no(`The JSON makes ${names} columns of ${rows} rows; at most ${MOST_CELLS} cells can be imported at once.`);
 
 function fromObjects(items: unknown[]): JsonTable {
   const names: string[] = [];
   const seen = new Set<string>();
   for (const [i, item] of items.entries()) {
-    if (!isObject(item)) return no(`Item ${i + 1} is no object; the list should hold one object a row.`);
+    if (!isObject(item)) return no(`Item ${i + 1} is not an object; the list must contain one object per row.`);
     for (const name of Object.keys(item)) {
       if (!seen.has(name)) names.push(name);
       seen.add(name);
@@ -49,7 +49,7 @@ function fromArrays(columns: Record<string, unknown>): JsonTable {
   const names = Object.keys(columns);
   const lists = names.map((name) => columns[name]);
   const wrong = lists.findIndex((list) => !Array.isArray(list));
-  if (wrong >= 0) return no(`“${names[wrong]}” is no list; each name should have the list of its cells.`);
+  if (wrong >= 0) return no(`“${names[wrong]}” is not a list; each name must have a list of cells.`);
   const rowCount = (lists as unknown[][]).reduce((most, list) => Math.max(most, list.length), 0);
   const refusal = tooLarge(rowCount, names.length);
   if (refusal) return refusal;
@@ -64,12 +64,12 @@ export function readJsonTable(text: string): JsonTable {
   try {
     const value = parseAsWritten(text.replace(/^\ufeff/, ''));
     const table = Array.isArray(value) ? fromObjects(value) : isObject(value) ? fromArrays(value) : null;
-    if (!table) return no('The JSON is neither a list of objects nor an object of lists.');
-    if (table.ok && table.rows.length < 2) return no('There is nothing to read here: the JSON holds no rows.');
+    if (!table) return no('The JSON must be a list of objects or an object of lists.');
+    if (table.ok && table.rows.length < 2) return no('The JSON contains no rows.');
     return table;
   } catch (error) {
     if (error instanceof TypeError) return no(error.message);
-    return no(`This is not JSON: ${placeOf((error as Error).message)}`);
+    return no(`This is not valid JSON: ${placeOf((error as Error).message)}`);
   }
 }
 

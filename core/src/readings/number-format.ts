@@ -139,7 +139,7 @@ export function readCell(text: string, format: NumberFormat): CellReading {
   const fraction = match[3] ?? match[4] ?? '';
   const exponent = Number(match[5] ?? 0);
   const value = Number(`${match[1]}${whole}.${fraction}e${exponent}`);
-  if (!Number.isFinite(value)) return { kind: 'text', reason: 'too large to hold (above 1.8e308)' };
+  if (!Number.isFinite(value)) return { kind: 'text', reason: 'too large (above 1.8e308)' };
   return { kind: 'number', value: value === 0 ? 0 : value, decimals: Math.max(0, fraction.length - exponent) };
 }
 
@@ -154,10 +154,10 @@ function beyondOrText(trimmed: string, format: NumberFormat): CellReading {
 function reasonFor(text: string, format: NumberFormat): string {
   const other: NumberFormat = { decimal: format.decimal === 'point' ? 'comma' : 'point', thousands: 'none' };
   if (patternOf(other).test(text))
-    return `a decimal ${other.decimal}, where the column has a decimal ${format.decimal}`;
+    return `a decimal ${other.decimal}, but the column has a decimal ${format.decimal}`;
   if (/^[+-]?(inf|infinity|nan)$/i.test(text)) return 'not a finite number';
-  if (/^[\d.,]*[lIoO][\d.,lIoO]*$/.test(text) && /\d/.test(text)) return 'perhaps a letter for a figure';
-  if (/^[\d.,\s]+$/.test(text)) return 'marks in places where a number has none';
+  if (/^[\d.,]*[lIoO][\d.,lIoO]*$/.test(text) && /\d/.test(text)) return 'perhaps a letter instead of a digit';
+  if (/^[\d.,\s]+$/.test(text)) return 'separators in unexpected positions';
   return 'not a number';
 }
 

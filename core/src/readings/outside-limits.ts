@@ -73,11 +73,11 @@ export function outsideLimits(
   return { found, count };
 }
 
-/** "Row 17 is 42.1 mm, above the upper limit 4.5 mm. One decimal place away, 4.21 would be within." `written` is the reading as it stands in its cell. */
+/** "Row 17 is 42.1 mm, above the upper limit 4.5 mm. Possible typing error: 4.21 (with the decimal point shifted) would be within the limits." `written` is the reading as it stands in its cell. */
 export function outsideWords({ row, limit, side, meant }: OutsideLimits, written: string, unit: string): string {
   const of = unit ? `\u00a0${unit}` : '';
   const end = side === 'below' ? 'lower' : 'upper';
-  const slip = { 'decimal place': 'A decimal place', sign: 'A sign' };
-  const likely = meant ? ` ${slip[meant.slip]} away, ${formatValue(meant.value)} would be within.` : '';
+  const slip = { 'decimal place': 'with the decimal point shifted', sign: 'with the other sign' };
+  const likely = meant ? ` Possible typing error: ${formatValue(meant.value)} (${slip[meant.slip]}) would be within the limits.` : '';
   return `Row ${row} is ${written}${of}, ${side} the ${end} limit ${formatValue(limit)}${of}.${likely}`;
 }

@@ -19,10 +19,10 @@ function boundWords(
   bound: unknown,
   least: boolean,
 ) {
-  if (origin === 'string') return `has ${least ? 'at least' : 'at most'} ${String(bound)} characters`;
-  if (origin === 'array' || origin === 'set') return `has ${least ? 'at least' : 'at most'} ${String(bound)} entries`;
+  if (origin === 'string') return `must have ${least ? 'at least' : 'at most'} ${String(bound)} characters`;
+  if (origin === 'array' || origin === 'set') return `must have ${least ? 'at least' : 'at most'} ${String(bound)} entries`;
   const side = least ? (inclusive === false ? 'above' : 'at least') : inclusive === false ? 'below' : 'at most';
-  return `is ${side} ${String(bound)}`;
+  return `must be ${side} ${String(bound)}`;
 }
 
 /**
@@ -31,12 +31,12 @@ function boundWords(
  */
 function sentenceOf(issue: Issue): string {
   const path = (issue.path ?? []).map(String).join('.');
-  const what = path ? `The setting “${path}”` : 'What is asked';
+  const what = path ? `The setting “${path}”` : 'The request';
   switch (issue.code) {
     case 'invalid_type':
-      return `${what} is ${TYPES[issue.expected] ?? issue.expected}.`;
+      return `${what} must be ${TYPES[issue.expected] ?? issue.expected}.`;
     case 'invalid_value':
-      return `${what} is ${issue.values.length > 1 ? 'one of ' : ''}${issue.values.map(String).join(', ')}.`;
+      return `${what} must be ${issue.values.length > 1 ? 'one of ' : ''}${issue.values.map(String).join(', ')}.`;
     case 'too_small':
       return `${what} ${boundWords(issue, issue.minimum, true)}.`;
     case 'too_big':
@@ -44,9 +44,9 @@ function sentenceOf(issue: Issue): string {
     case 'unrecognized_keys':
       return `There is no setting ${issue.keys.map((key) => `“${key}”`).join(', ')} here.`;
     case 'not_multiple_of':
-      return `${what} is a multiple of ${String(issue.divisor)}.`;
+      return `${what} must be a multiple of ${String(issue.divisor)}.`;
     default:
-      return `${what} will not do.`;
+      return `${what} is not valid.`;
   }
 }
 

@@ -44,8 +44,8 @@ export function readFiguresFormula(
     formula,
     names.map((name) => ({ id: name, name })),
   );
-  if (!read.ok) return { problem: read.message.replace('There is no column', 'There is no figure') };
-  if (read.uses.length === 0) return { problem: `A formula looks at one figure at least: ${names.join(', ')}.` };
+  if (!read.ok) return { problem: read.message.replace('There is no column', 'There is no statistic') };
+  if (read.uses.length === 0) return { problem: `A formula must contain at least one statistic: ${names.join(', ')}.` };
   return { uses: read.uses, node: read.node };
 }
 

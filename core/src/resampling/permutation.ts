@@ -160,7 +160,7 @@ export function arrangedFigure({ arranged, statistic, values: readings, others }
   const values = new Float64Array(readings);
   if (arranged.design === 'signs') {
     if (statistic.of !== 'one' || (statistic.figure.name !== 'mean' && statistic.figure.name !== 'median'))
-      throw new RangeError('Signs are turned over for a mean or a median.');
+      throw new RangeError('Sign permutations are available for a mean or a median only.');
     return signsFigure(values, statistic.figure.name);
   }
   if (arranged.design === 'pairs') {

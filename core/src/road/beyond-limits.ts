@@ -1,9 +1,9 @@
 import { beyondLimits, type BeyondLimit, type WithCensored } from '../readings/censored.js';
 import type { CensoredReadings } from '../distributions/fit/censored-readings.js';
 import { formatFigure, formatPercentOf, groupThousands } from '../numeric/format.js';
+import { listed, plural, sentenceCase } from '../numeric/grammar.js';
 import type { Sample } from '../readings/sample.js';
 import type { Note } from './analysis.js';
-import { listed } from '../numeric/grammar.js';
 
 /** The bounds of censored readings, as a likelihood takes them. */
 export function boundsOf(censored: Bounded | undefined): CensoredReadings | undefined {
@@ -43,14 +43,14 @@ export function limitsWords(all: readonly BeyondLimit[], resolution: number | nu
 /** A fit to so many readings that are not known rests on its family. */
 const mostlyBeyond = (share: number): string =>
   share > MUCH_BEYOND
-    ? ` Caution: with ${formatPercentOf(share, 1 - share, 2)} beyond a limit the parameters rest mainly on the choice of the family.`
+    ? ` Caution: with ${formatPercentOf(share, 1 - share, 2)} censored, the parameters depend mainly on the chosen distribution.`
     : '';
 
 /** That readings beyond a limit take part, and how; nothing where there are none. */
 export function censoredNote(sample: Limited & Pick<Sample, 'values'>): Note[] {
   if (!sample.censored) return [];
   const n = sample.values.length + sample.censored.limits.length;
-  const text = `${groupThousands(n)} readings, ${beyondWords(sample)}: each of these counts by the chance to lie there.${mostlyBeyond(sample.censored.limits.length / n)}`;
+  const text = `${plural(n, 'reading')}, ${beyondWords(sample)}. The censored readings enter with the probability of lying beyond their limit.${mostlyBeyond(sample.censored.limits.length / n)}`;
   return [{ code: 'censored', text }];
 }
 
@@ -58,5 +58,5 @@ export function censoredNote(sample: Limited & Pick<Sample, 'values'>): Note[] {
 export function whyCensored(sample: Limited & Pick<Sample, 'values'>, what: string): string | null {
   if (!sample.censored) return null;
   const n = sample.values.length + sample.censored.limits.length;
-  return `${groupThousands(n)} readings, ${beyondWords(sample)}: ${what} needs every one as a number. The plot, its distribution and the families can take them as they are.`;
+  return `${sentenceCase(what)} needs every reading as a number (${plural(n, 'reading')}, ${beyondWords(sample)}). The probability plot and the fit of a distribution can use censored readings.`;
 }

@@ -1,4 +1,5 @@
 import { formatFigure, formatPercent, groupThousands } from '../numeric/format.js';
+import { plural } from '../numeric/grammar.js';
 import type { Sample } from '../readings/sample.js';
 import type { Note, Unavailable } from './analysis.js';
 
@@ -11,8 +12,6 @@ export function unavailable(sample: Sample, reason: string): Unavailable {
     setAside: sample.setAside,
   };
 }
-
-const count = (n: number, one: string, many: string) => `${groupThousands(n)} ${n === 1 ? one : many}`;
 
 /** Squares of what lies outside these cannot be held as doubles, and with them no spread. */
 const GREATEST = 1e150;
@@ -27,10 +26,10 @@ export function outOfScale({ values, name }: Sample): string | null {
     if (value > greatest) greatest = value;
   }
   if (greatest > GREATEST || least < -GREATEST) {
-    return `${name} holds readings beyond 1e150, whose spread cannot be worked out. Choose a larger unit.`;
+    return `${name} has readings beyond 1e150, which are too large to calculate with. Choose a larger unit.`;
   }
   if (greatest > least && greatest - least < LEAST) {
-    return `The readings of ${name} differ by less than 1e-150, too little to work out a spread. Choose a smaller unit.`;
+    return `The readings of ${name} differ by less than 1e-150, too little to calculate with. Choose a smaller unit.`;
   }
   return null;
 }
@@ -38,7 +37,7 @@ export function outOfScale({ values, name }: Sample): string | null {
 /** Why labels are not worked with, where numbers are wanted; null for numbers. */
 export function whyLabels(sample: Sample): string | null {
   const labels = [sample, ...(sample.groups?.samples ?? [])].find(({ levels }) => levels);
-  return labels ? `${labels.name} is a column of labels; numbers are worked with here.` : null;
+  return labels ? `${labels.name} is a label column; this analysis needs numbers.` : null;
 }
 
 /** Why a picture or test of the spread cannot be had from this sample, or null when it can. */
@@ -48,7 +47,7 @@ export function whyNot(sample: Sample, leastN: number, purpose: string): string 
   const short = whyNotEven(sample, leastN, purpose);
   if (short) return short;
   if (values.every((value) => value === values[0])) {
-    return `All ${n} readings of ${name} are ${formatFigure(values[0]!, 'reading', sample.resolution)}: without any spread there is nothing to compare with a distribution.`;
+    return `All ${n} readings of ${name} are ${formatFigure(values[0]!, 'reading', sample.resolution)}; ${purpose} needs readings that vary.`;
   }
   return null;
 }
@@ -58,21 +57,21 @@ export function whyNotEven(sample: Sample, leastN: number, purpose: string): str
   const { values, name } = sample;
   const n = values.length;
   if (n === 0) return whyEmpty(sample);
-  if (n < leastN) return `${name} has ${count(n, 'reading', 'readings')}; ${purpose} needs at least ${leastN}.`;
+  if (n < leastN) return `${name} has ${plural(n, 'reading')}; ${purpose} needs at least ${leastN}.`;
   return outOfScale(sample);
 }
 
 /** That a column has no readings, and what its cells are instead. */
 export function whyEmpty(sample: Sample): string {
-  return `${sample.name} has no readings to work with${leftOut(sample)}.`;
+  return `${sample.name} has no readings${leftOut(sample)}.`;
 }
 
 function leftOut({ missing, setAside, unreadable, beyondLimit }: Sample): string {
   const parts = [
     missing ? `${missing} missing` : '',
     setAside ? `${setAside} set aside` : '',
-    unreadable ? `${unreadable} that ${unreadable === 1 ? 'is no number' : 'are no numbers'}` : '',
-    beyondLimit ? `${beyondLimit} beyond a limit` : '',
+    unreadable ? `${unreadable} not ${unreadable === 1 ? 'a number' : 'numbers'}` : '',
+    beyondLimit ? `${beyondLimit} censored` : '',
   ].filter(Boolean);
   return parts.length ? ` (${parts.join(', ')})` : '';
 }
@@ -80,8 +79,8 @@ function leftOut({ missing, setAside, unreadable, beyondLimit }: Sample): string
 /** What is said of cells that are no numbers. */
 export function unreadableNotes({ unreadable }: Sample): Note[] {
   if (!unreadable) return [];
-  const cells = count(unreadable, 'cell is no number', 'cells are no numbers');
-  return [{ code: 'unreadable', text: `${cells}: kept as written, left out here until mended in Readings.` }];
+  const cells = plural(unreadable, 'cell is not a number', 'cells are not numbers');
+  return [{ code: 'unreadable', text: `${cells} and ${unreadable === 1 ? 'is' : 'are'} left out. Correct ${unreadable === 1 ? 'it' : 'them'} in Readings.` }];
 }
 
 /** What is said of cells that hold something a calculation cannot take, readings beyond a limit among them. */
@@ -89,8 +88,8 @@ export function leftOutNotes(sample: Sample): Note[] {
   const notes = unreadableNotes(sample);
   const { beyondLimit } = sample;
   if (beyondLimit) {
-    const cells = count(beyondLimit, 'reading lies', 'readings lie');
-    const text = `${cells} beyond a limit, such as “<0.05”: left out here.`;
+    const cells = plural(beyondLimit, 'reading is', 'readings are');
+    const text = `${cells} known only by a detection limit, such as “<0.05”, and ${beyondLimit === 1 ? 'is' : 'are'} left out.`;
     notes.push({ code: 'beyond-limit', text });
   }
   return notes;
@@ -101,8 +100,8 @@ export const levelWords = (alpha: number): string => (alpha === 0.05 ? '' : `, s
 
 export function levelNote(alpha: number): Note[] {
   if (alpha >= 0.0005 && alpha <= 0.2) return [];
-  const meant = alpha > 0.2 && alpha >= 0.5 ? ` Was ${Number((1 - alpha).toPrecision(6))} meant?` : '';
-  return [{ code: 'unusual-level', text: `A level of ${alpha} is unusual; 0.05 and 0.01 are customary.${meant}` }];
+  const meant = alpha > 0.2 && alpha >= 0.5 ? ` Did you mean ${Number((1 - alpha).toPrecision(6))}?` : '';
+  return [{ code: 'unusual-level', text: `The significance level ${alpha} is unusual; 0.05 and 0.01 are common.${meant}` }];
 }
 
 /** An interval that is hardly ever wanted: 9.5 % typed for 95 %. */
@@ -111,9 +110,9 @@ export function confidenceNote(confidence: number): Note[] {
   const percent = confidence * 100;
   const typed = (times: number) => Number((percent * times).toPrecision(6));
   // 9.5 for 95, and a share where a percentage is typed.
-  const tenfold = percent >= 9 && percent < 10 ? ` Was ${typed(10)}\u00a0% meant?` : '';
-  const meant = percent < 1 ? ` For ${typed(100)}\u00a0% type ${typed(100)}.` : tenfold;
-  const text = `Intervals at ${formatPercent(confidence)} are unusual; 95\u00a0% and 99\u00a0% are customary.${meant}`;
+  const tenfold = percent >= 9 && percent < 10 ? ` Did you mean ${typed(10)}\u00a0%?` : '';
+  const meant = percent < 1 ? ` For ${typed(100)}\u00a0%, enter ${typed(100)}.` : tenfold;
+  const text = `The confidence level ${formatPercent(confidence)} is unusual; 95\u00a0% and 99\u00a0% are common.${meant}`;
   return [{ code: 'unusual-confidence', text }];
 }
 

@@ -1,4 +1,5 @@
 import { groupThousands } from '../numeric/format.js';
+import { plural } from '../numeric/grammar.js';
 import type { Sample } from '../readings/sample.js';
 import type { Note } from './analysis.js';
 
@@ -15,8 +16,8 @@ export function oddCount(values: Float64Array, rows: Int32Array, name: string): 
   const odd = values.findIndex((x) => x < 0 || !Number.isInteger(x));
   if (odd < 0) return null;
   const value = values[odd]!;
-  const why = value < 0 ? 'counts begin at 0' : 'counts are whole';
-  return `Row ${rows[odd]} of ${name} holds ${value}: ${why}. Mend it in Readings, or look at ${name} as a measure.`;
+  const why = value < 0 ? 'counts cannot be negative' : 'counts must be whole numbers';
+  return `${name} is not a column of counts: row ${rows[odd]} is ${value}, but ${why}. Choose a count column, or correct the reading.`;
 }
 
 /** Trials by the row, of the column beside; a count whose row tells none is left out. */
@@ -30,7 +31,7 @@ export function withTrials(counts: Sample, beside: Sample): CountReadings | stri
   const over = kept.findIndex((i, k) => counts.values[i]! > trials[k]!);
   if (over >= 0) {
     const i = kept[over]!;
-    return `Row ${counts.rows[i]}: ${counts.values[i]} of ${counts.name} are more than the ${trials[over]} of ${beside.name}. Are the two columns the other way round?`;
+    return `Row ${counts.rows[i]}: ${counts.name} is ${counts.values[i]}, more than ${beside.name} (${trials[over]}). Check whether the two columns are swapped.`;
   }
   const without = counts.rows.length - kept.length;
   const notes: Note[] =
@@ -39,7 +40,7 @@ export function withTrials(counts: Sample, beside: Sample): CountReadings | stri
       : [
           {
             code: 'no-trials',
-            text: `${groupThousands(without)} ${without === 1 ? 'count has' : 'counts have'} no ${beside.name} in ${without === 1 ? 'its row' : 'their rows'}: left out.`,
+            text: `${plural(without, 'count has', 'counts have')} no ${beside.name} and ${without === 1 ? 'is' : 'are'} left out.`,
           },
         ];
   return { counts: Float64Array.from(kept, (i) => counts.values[i]!), trials, notes };

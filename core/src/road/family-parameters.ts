@@ -3,10 +3,10 @@ import { z } from 'zod';
 import { isRefusal, refuse, type Family, type Parameters, type Refusal } from '../distributions/family.js';
 import { familyByName, parameterFaults } from '../distributions/registry.js';
 
-const number = z.number('A parameter is a number.');
+const number = z.number('A parameter must be a number.');
 /** By name, or in the order of the family. */
 export const parametersSetting = z
-  .union([z.record(z.string(), number), z.array(number)], 'Parameters are numbers by name.')
+  .union([z.record(z.string(), number), z.array(number)], 'Parameters must be numbers by name.')
   .optional();
 
 /** Parameters by name, of those given in order or by name; what is wrong with them. */
@@ -17,7 +17,7 @@ export function readParameters(of: Family, given: Parameters | readonly number[]
     const numbers = given as readonly number[];
     if (numbers.length < required.length || numbers.length > of.parameters.length) {
       const least = required.length;
-      const rest = of.parameters.length > least ? `, then ${names(of.parameters.slice(least))} if wanted` : '';
+      const rest = of.parameters.length > least ? `, then ${names(of.parameters.slice(least))} optionally` : '';
       return refuse(`${sentenceCase(article(of.title))} distribution takes ${names(required)}, in this order${rest}.`);
     }
     return readParameters(of, Object.fromEntries(numbers.map((value, i) => [of.parameters[i]!.name, value])));

@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { groupThousands } from '../numeric/format.js';
+import { plural } from '../numeric/grammar.js';
 import type { Note } from '../readings/note.js';
 import type { Sample } from '../readings/sample.js';
 
 /** The settings of analyses that work by group: a label column, or further columns beside the first. */
 export const groupSettings = {
   split: z.string().min(1).max(200).optional(),
-  beside: z.array(z.string().min(1).max(200)).min(1).max(11, 'At most 12 columns stand side by side.').optional(),
+  beside: z.array(z.string().min(1).max(200)).min(1).max(11, 'At most 12 columns can be compared.').optional(),
 };
 
 /** More groups than this cannot be told apart in one picture. */
@@ -27,21 +28,20 @@ export function partsOf(sample: Sample): Parts {
   const filled = groups.samples.filter(({ values }) => values.length > 0);
   const notes: Note[] = [];
   if (filled.length > MOST_GROUPS) {
-    const text = `${groups.by} has ${groupThousands(filled.length)} levels with readings: the first ${MOST_GROUPS} are shown.`;
+    const text = `${groups.by} has ${groupThousands(filled.length)} groups with readings. Only the first ${MOST_GROUPS} are shown.`;
     notes.push({ code: 'many-groups', text });
   }
   const empty = groups.samples.filter(({ values }) => values.length === 0).map(({ name }) => name);
   if (empty.length > 0) {
     const named = empty.slice(0, 3).join(', ') + (empty.length > 3 ? ` and ${empty.length - 3} more` : '');
-    notes.push({ code: 'empty-groups', text: `Without any reading, and not shown: ${named}.` });
+    notes.push({ code: 'empty-groups', text: `Groups without readings are not shown: ${named}.` });
   }
   if (groups.without > 0) {
-    const readings = groups.without === 1 ? '1 reading has' : `${groupThousands(groups.without)} readings have`;
-    notes.push({ code: 'no-label', text: `${readings} no ${groups.by}: left out of the groups.` });
+        notes.push({ code: 'no-label', text: `${plural(groups.without, 'reading has', 'readings have')} no ${groups.by} and ${groups.without === 1 ? 'is' : 'are'} left out.` });
   }
   const units = new Set(filled.map(({ unit }) => unit));
   if (units.size > 1) {
-    const text = `The columns are in different units (${[...units].map((unit) => unit || 'none').join(', ')}): a common axis compares numbers only.`;
+    const text = `The columns have different units (${[...units].map((unit) => unit || 'none').join(', ')}). The common axis shows the numbers without conversion.`;
     notes.push({ code: 'units-differ', text });
   }
   return { by: groups.by, parts: filled.slice(0, MOST_GROUPS), notes };
@@ -57,6 +57,6 @@ export function subjectWords({
   split?: string | undefined;
   beside?: readonly string[] | undefined;
 }): string {
-  if (beside) return [column, ...beside].join(' beside ');
+  if (beside) return [column, ...beside].join(', ');
   return split === undefined ? String(column) : `${column} by ${split}`;
 }

@@ -38,7 +38,7 @@ export function choices<const V extends string>(
   { usual, most, what }: { usual: readonly NoInfer<V>[]; most: number; what: string },
 ) {
   const values = options.map(({ value }) => value) as [V, ...V[]];
-  const said = `Choose 1 to ${most} ${what}, none of them twice.`;
+  const said = `Choose 1 to ${most} ${what}, each at most once.`;
   const schema = z
     .array(z.enum(values), said)
     .min(1, said)
@@ -68,7 +68,7 @@ export function numbers(field: string, label: string, { least, most }: { least: 
 /** A whole number within a range. */
 export function whole(field: string, label: string, range: { min: number; max: number }, usual: number, what: string) {
   const { min, max } = range;
-  const said = `${what} is a whole number from ${min} to ${max}.`;
+  const said = `${what} must be a whole number from ${min} to ${max}.`;
   const schema = z.int(said).min(min, said).max(max, said).default(usual);
   return { schema, field: { field, label, type: 'whole', min, max } } as const satisfies Setting<typeof schema>;
 }
@@ -89,7 +89,7 @@ export const anyConfidence = (label: string) =>
 
 /** A share as a percentage within a range, which may be left out: it reads as `empty` then. */
 export function share(field: string, label: string, { min, max }: { min: number; max: number }, empty: string) {
-  const said = `The ${label} lies between ${100 * min} % and ${100 * max} %; 0.02 means 2 %.`;
+  const said = `The ${label} must lie between ${100 * min} % and ${100 * max} %; 0.02 means 2 %.`;
   const schema = z.number(said).min(min, said).max(max, said).optional();
   return { schema, field: { field, label, type: 'percent', min, max, empty } } as const satisfies Setting<
     typeof schema
@@ -113,7 +113,7 @@ export const seed = (label: string) =>
 const MOST_WORDS = 200;
 /** Words that are typed, such as a formula, which may be left out: they read as `empty` then. */
 export function words(field: string, label: string, empty: string) {
-  const said = `The ${label} is written in up to ${MOST_WORDS} characters.`;
+  const said = `The ${label} may have at most ${MOST_WORDS} characters.`;
   const schema = z.string(said).max(MOST_WORDS, said).optional();
   return { schema, field: { field, label, type: 'text', most: MOST_WORDS, empty } } as const satisfies Setting<
     typeof schema
@@ -135,7 +135,7 @@ export function number(field: string, label: string, range: NumberRange, empty: 
       : range.from !== undefined
         ? ` from ${from}${range.to === undefined ? ' on' : ` to ${to}`}`
         : '';
-  const said = `The ${label} is a number${bounds}.`;
+  const said = `The ${label} must be a number${bounds}.`;
   const within = (value: number) => value > above && value >= from && value <= to && Math.abs(value) <= GREATEST;
   const schema = z.number(said).refine(within, said).optional();
   return { schema, field: { field, label, type: 'number', ...range, empty } } as const satisfies Setting<typeof schema>;

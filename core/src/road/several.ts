@@ -12,7 +12,7 @@ export const severalSettings = {
   beside: columnSetting
     .array()
     .min(1)
-    .max(MOST_SCREENED - 1, `At most ${MOST_SCREENED} columns are looked at together.`)
+    .max(MOST_SCREENED - 1, `At most ${MOST_SCREENED} columns can be analysed together.`)
     .optional(),
 };
 
@@ -24,7 +24,7 @@ interface Several {
 
 /** For `z.refine`: groups of one column, or several columns. */
 export const notBoth = ({ split, beside }: Several): boolean => split === undefined || beside === undefined;
-export const NOT_BOTH = { message: 'Groups of one column, or several columns: not both.', path: ['beside'] };
+export const NOT_BOTH = { message: 'Choose either groups of one column or several columns, not both.', path: ['beside'] };
 
 /** The subject of the method sentence; of many columns their number. */
 export function severalWords({ column, split, beside }: Several): string {
@@ -37,6 +37,6 @@ export function severalWords({ column, split, beside }: Several): string {
 export function severalOf(sample: Sample): { parts: readonly Sample[]; cut: Note[] } {
   const all = sample.groups?.samples ?? [sample];
   if (all.length <= MOST_SCREENED) return { parts: all, cut: [] };
-  const text = `There are ${all.length} groups: the first ${MOST_SCREENED} are looked at.`;
+  const text = `There are ${all.length} groups; only the first ${MOST_SCREENED} are analysed.`;
   return { parts: all.slice(0, MOST_SCREENED), cut: [{ code: 'many-groups', text }] };
 }

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { Sample } from '../readings/sample.js';
 import { whyEmpty } from './cautions.js';
 
-const NAME = 'A group is named by its level.';
+const NAME = 'Choose a group by its label.';
 /** Which of the groups or columns is meant. */
 export const partName = z.string(NAME).min(1, NAME).max(1_000, NAME).optional();
 
@@ -17,7 +17,7 @@ export function twoOf(
   if (parts.length < 2) return whyOne(sample, parts);
   for (const wanted of [first, second])
     if (wanted !== undefined && !parts.some((part) => part.name === wanted))
-      return `There are no readings of “${wanted}”. There are: ${parts.map((part) => part.name).join(', ')}.`;
+      return `There are no readings in “${wanted}”. The groups are: ${parts.map((part) => part.name).join(', ')}.`;
   const a = named(first, second)!;
   return [a, named(second, a.name)!];
 }
@@ -25,6 +25,6 @@ export function twoOf(
 function whyOne(sample: Sample, [only]: readonly Sample[]): string {
   if (!only) return whyEmpty(sample);
   return sample.groups!.by === null
-    ? `Only ${only.name} has readings: there is nothing to compare it with.`
-    : `Of ${sample.groups!.by} only ${only.name} has readings: there is nothing to compare it with.`;
+    ? `Only ${only.name} has readings, so there is nothing to compare.`
+    : `Of ${sample.groups!.by} only ${only.name} has readings, so there is nothing to compare.`;
 }

@@ -39,12 +39,12 @@ export function readPairs(text: string, field: string): Record<string, number> {
       const found = /^(.+?)[\s:=]+([-−]?[\d.,\u202f]+)\s*%?$/.exec(part);
       const value = found ? numberOf(found[2]!) : NaN;
       if (!found || !Number.isFinite(value))
-        throw new Odd(field, `“${part}” is no name with its number: type “chipped 24, pinholed 12”.`);
+        throw new Odd(field, `“${part}” is not a name with a number. Type, for example, “chipped 24, pinholed 12”.`);
       return [found[1]!.trim(), value];
     });
   const names = pairs.map(([name]) => name);
   const twice = names.find((name, i) => names.indexOf(name) !== i);
-  if (twice !== undefined) throw new Odd(field, `“${twice}” is named twice.`);
+  if (twice !== undefined) throw new Odd(field, `“${twice}” occurs twice.`);
   return Object.fromEntries(pairs);
 }
 
@@ -54,7 +54,7 @@ const numbersOf = (text: string, field: string): number[] =>
     .filter(Boolean)
     .map((word) => {
       const value = numberOf(word);
-      if (!Number.isFinite(value)) throw new Odd(field, `“${word}” is no number.`);
+      if (!Number.isFinite(value)) throw new Odd(field, `“${word}” is not a number.`);
       return value;
     });
 
@@ -77,7 +77,7 @@ const READERS: Record<string, (text: string, field: string) => unknown> = {
 
 const single = (text: string, field: string) => {
   const value = numberOf(text);
-  if (!Number.isFinite(value)) throw new Odd(field, `“${text}” is no number.`);
+  if (!Number.isFinite(value)) throw new Odd(field, `“${text}” is not a number.`);
   return value;
 };
 
@@ -88,7 +88,7 @@ export function readFields(fields: readonly TypedField[], texts: TypedTexts): Fi
     for (const { key, label, optional } of fields) {
       const text = texts[key]?.trim() ?? '';
       if (text !== '') values[key] = (READERS[key] ?? single)(text, key);
-      else if (!optional) return { field: key, problem: `Type ${label}.` };
+      else if (!optional) return { field: key, problem: `Enter ${label}.` };
     }
   } catch (odd) {
     if (!(odd instanceof Odd)) throw odd;

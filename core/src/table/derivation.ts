@@ -10,7 +10,7 @@ const LONGEST_FORMULA = 2_000;
 /** As many rows as a study can have. */
 const MOST_MADE_UP = 1_000_000;
 
-const POWER = `Lambda lies between −${LARGEST_POWER} and ${LARGEST_POWER}.`;
+const POWER = `Lambda must lie between −${LARGEST_POWER} and ${LARGEST_POWER}.`;
 
 /**
  * How a column follows from others, or from a seed. Columns are named by id, so that renaming one breaks nothing; a formula holds them
@@ -23,21 +23,21 @@ export const derivationSchema = z.discriminatedUnion('kind', [
       .string()
       .trim()
       .min(1, 'The formula is empty.')
-      .max(LONGEST_FORMULA, `A formula has at most ${LONGEST_FORMULA} characters.`),
+      .max(LONGEST_FORMULA, `A formula may have at most ${LONGEST_FORMULA} characters.`),
   }),
   z.strictObject({ kind: z.literal('standard-score'), source, divisor: z.enum(['sample', 'population']) }),
   z.strictObject({
     kind: z.literal('given-score'),
     source,
-    mean: z.number('The mean is a number.'),
-    sd: z.number('The sd is a number.').positive('The sd is a number above 0.'),
+    mean: z.number('The mean must be a number.'),
+    sd: z.number('The standard deviation must be a number.').positive('The standard deviation must be above 0.'),
   }),
   z.strictObject({ kind: z.literal('distance'), source, absolute: z.boolean() }),
   z.strictObject({ kind: z.literal('rank'), source }),
   z.strictObject({
     kind: z.literal('share'),
     source,
-    trials: z.union([source, z.int('The trials are a whole number.').positive('The trials are a number above 0.')]),
+    trials: z.union([source, z.int('The number of trials must be a whole number.').positive('The number of trials must be above 0.')]),
   }),
   z
     .strictObject({
@@ -45,25 +45,25 @@ export const derivationSchema = z.discriminatedUnion('kind', [
       source,
       by: z.enum(TRANSFORMATIONS),
       /** Of the power transformations; null for the others. */
-      lambda: z.number('Lambda is a number.').min(-LARGEST_POWER, POWER).max(LARGEST_POWER, POWER).nullable(),
+      lambda: z.number('Lambda must be a number.').min(-LARGEST_POWER, POWER).max(LARGEST_POWER, POWER).nullable(),
     })
     .refine(({ by, lambda }) => isPower(by) === (lambda !== null), {
-      message: 'A power transformation has a lambda, the others have none.',
+      message: 'Only a power transformation has a lambda.',
       path: ['lambda'],
     }),
   z.strictObject({
     kind: z.literal('rounded'),
     source,
-    step: z.number('The step is a number.').positive('The step is a number above 0.'),
+    step: z.number('The rounding step must be a number.').positive('The rounding step must be above 0.'),
   }),
   z
     .strictObject({
       kind: z.literal('made-up'),
       family: z.enum(FAMILIES.map(({ family }) => family)),
-      parameters: z.record(z.string(), z.number('A parameter is a number.')),
-      count: z.int('The number of values is whole.').min(1, 'At least 1 value.').max(MOST_MADE_UP),
-      step: z.number().positive('The step is a number above 0.').nullable(),
-      seed: z.int('The seed is a whole number.').min(0, 'The seed is 0 or above.').max(GREATEST_SEED),
+      parameters: z.record(z.string(), z.number('A parameter must be a number.')),
+      count: z.int('The number of values must be a whole number.').min(1, 'At least 1 value is needed.').max(MOST_MADE_UP),
+      step: z.number().positive('The rounding step must be above 0.').nullable(),
+      seed: z.int('The seed must be a whole number.').min(0, 'The seed must be at least 0.').max(GREATEST_SEED),
     })
     .superRefine(({ family, parameters }, context) => {
       for (const { message } of parameterFaults(familyByName(family), parameters)) {

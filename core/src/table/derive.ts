@@ -109,7 +109,7 @@ function about(values: Float64Array, mean: number): Float64Array {
 function workOut(table: Table, derivation: Derivation, memo: DeriveMemo): Operand {
   const column = (id: string): TableColumn => {
     const found = columnOf(table, id);
-    if (!found) throw new FormulaError('A column it looks at has been removed.');
+    if (!found) throw new FormulaError('A column it depends on was removed.');
     return found;
   };
   const numbers = (id: string) => numbersByRow(table, column(id), memo);
@@ -134,7 +134,7 @@ function workOut(table: Table, derivation: Derivation, memo: DeriveMemo): Operan
     }
     case 'standard-score': {
       const { mean, variance, n } = figures(derivation.source);
-      if (!variance) throw new FormulaError('Without any spread there are no standard scores.');
+      if (!variance) throw new FormulaError('Standard scores need readings that vary.');
       const sd = Math.sqrt(derivation.divisor === 'sample' ? variance : (variance * (n - 1)) / n);
       return about(numbers(derivation.source), mean).map((x) => x / sd);
     }
@@ -259,7 +259,7 @@ const nowhere = (rows: number, fault: string): Derived => ({
  */
 export function derive(table: Table, column: TableColumn, memo: DeriveMemo = newMemo()): Derived {
   const { id, derivation } = column;
-  if (circleThrough(table.columns, id)) return nowhere(table.rowCount, 'The columns follow each other in a circle.');
+  if (circleThrough(table.columns, id)) return nowhere(table.rowCount, 'The columns depend on each other in a circle.');
   return remembered(memo.derived, id, inputsOf(table, column, memo), () => {
     try {
       return finished(table, derivation!, workOut(table, derivation!, memo), memo);

@@ -65,7 +65,7 @@ function pairs(
 
 function compareWords(rowCount: number, a: Operand, b: Operand, fn: string): Float64Array {
   if (!isWords(a) || !isWords(b) || (fn !== 'equal' && fn !== 'unequal')) {
-    throw new FormulaError('A label is compared with == or != and a word in quotes: kiln == "north".');
+    throw new FormulaError('Compare a label with == or != and a word in quotes: kiln == "north".');
   }
   const result = new Float64Array(rowCount);
   for (let i = 0; i < rowCount; i++) {
@@ -77,7 +77,7 @@ function compareWords(rowCount: number, a: Operand, b: Operand, fn: string): Flo
 }
 
 function choose(rowCount: number, test: Float64Array | number, yes: Operand, no: Operand): Operand {
-  if (isWords(yes) !== isWords(no)) throw new FormulaError('Both outcomes of a choice are numbers, or both are words.');
+  if (isWords(yes) !== isWords(no)) throw new FormulaError('Both results of if() must be numbers, or both must be words.');
   const at = (operand: Operand, i: number) => (typeof operand === 'object' ? operand[i]! : operand);
   const holds = (i: number) => (typeof test === 'number' ? test : test[i]!);
   const rows = Array.from({ length: rowCount }, (_, i) => i);

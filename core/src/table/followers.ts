@@ -26,7 +26,7 @@ export function followersObjection(standing: readonly Following[], going: readon
   const follow = staying.filter((column) => needsOf(column).some(goes));
   if (follow.length === 0) return null;
   const said = follow.map(
-    (column) => `${column.name} follows ${needsOf(column).filter(goes).map(nameOf).join(' and ')}`,
+    (column) => `${column.name} depends on ${needsOf(column).filter(goes).map(nameOf).join(' and ')}`,
   );
   const namesOf = (columns: readonly Following[]) => listed(columns.map(({ name }) => name));
   const derived = follow.filter(({ derivation }) => derivation && sourcesOf(derivation).some(goes));

@@ -93,7 +93,7 @@ function rewrite(typed: string, columns: readonly NamedColumn[]): Rewritten | Fo
 }
 
 function unknownFunction(name: string): string {
-  if (name === 'log') return '“log” could be ln or log10: write the one you mean.';
+  if (name === 'log') return '“log” is ambiguous. Write ln or log10.';
   return `There is no function “${name}”. There are ${Object.keys(FUNCTIONS).join(', ')}.`;
 }
 
@@ -137,12 +137,12 @@ interface AnyNode {
 function partObjection(part: MathNode): { near: string; message: string } | null {
   const { type, op, fn, args = [] } = part as unknown as AnyNode;
   if (type === 'AssignmentNode' || type === 'FunctionAssignmentNode') {
-    return { near: '=', message: 'A formula gives one value; to compare, write ==.' };
+    return { near: '=', message: 'A formula cannot contain =. To compare, write ==.' };
   }
-  if (type === 'BlockNode') return { near: ';', message: 'A formula is one expression.' };
-  if (!NODES.has(type)) return { near: '', message: 'This form of expression is not for columns.' };
+  if (type === 'BlockNode') return { near: ';', message: 'A formula must be a single expression.' };
+  if (!NODES.has(type)) return { near: '', message: 'This kind of expression is not allowed in a formula.' };
   if (type === 'OperatorNode' && !OPERATORS.has(fn as string)) {
-    return { near: op ?? '', message: `The operator “${op}” is not for columns.` };
+    return { near: op ?? '', message: `The operator “${op}” is not allowed in a formula.` };
   }
   if (type === 'FunctionNode') {
     const name = (fn as { name: string }).name;
@@ -169,7 +169,7 @@ export function readFormula(typed: string, columns: readonly NamedColumn[]): Rea
   } catch (error) {
     const { char = 1, message } = error as Error & { char?: number };
     const said = message.replace(/ \(char \d+\)$/, '');
-    return fault(typedPlace(rewritten, char - 1, typed.length), `The formula cannot be read here: ${said}.`);
+    return fault(typedPlace(rewritten, char - 1, typed.length), `The formula cannot be read at: ${said}.`);
   }
   const wrong = objection(node);
   if (wrong) return fault(Math.max(0, typed.indexOf(wrong.near)), wrong.message);

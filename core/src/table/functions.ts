@@ -45,21 +45,21 @@ const one = (written: string, does: string): FormulaFunction => ({ least: 1, mos
 
 /** The functions of formulas. Those over a column take all its readings that count. */
 export const FUNCTIONS = {
-  abs: one('abs(x)', 'size without sign'),
+  abs: one('abs(x)', 'absolute value'),
   sqrt: one('sqrt(x)', 'square root'),
   exp: one('exp(x)', 'e to the power x'),
   ln: one('ln(x)', 'natural logarithm'),
   log10: one('log10(x)', 'logarithm to base 10'),
   log2: one('log2(x)', 'logarithm to base 2'),
-  floor: one('floor(x)', 'next whole number below'),
-  ceil: one('ceil(x)', 'next whole number above'),
-  round: { least: 1, most: 2, written: 'round(x, step)', does: 'nearest whole step; without a step, whole number' },
-  min: { least: 2, most: 20, written: 'min(a, b, …)', does: 'least in the row' },
-  max: { least: 2, most: 20, written: 'max(a, b, …)', does: 'greatest in the row' },
-  if: { least: 3, most: 3, written: 'if(condition, then, else)', does: 'one or the other' },
+  floor: one('floor(x)', 'round down'),
+  ceil: one('ceil(x)', 'round up'),
+  round: { least: 1, most: 2, written: 'round(x, step)', does: 'round to a multiple of step; without a step, to a whole number' },
+  min: { least: 2, most: 20, written: 'min(a, b, …)', does: 'minimum of the values' },
+  max: { least: 2, most: 20, written: 'max(a, b, …)', does: 'maximum of the values' },
+  if: { least: 3, most: 3, written: 'if(condition, then, else)', does: 'one of two values' },
   mean: one('mean(column)', 'mean of the whole column'),
   median: one('median(column)', 'median of the whole column'),
-  sd: one('sd(column)', 'sd of the whole column, divisor n − 1'),
+  sd: one('sd(column)', 'standard deviation of the whole column, divisor n − 1'),
 } satisfies Record<string, FormulaFunction>;
 export type FunctionName = keyof typeof FUNCTIONS;
 

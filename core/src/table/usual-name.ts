@@ -5,12 +5,12 @@ const NAMES: Record<DerivationKind, (source: string) => string> = {
   formula: () => 'result',
   'standard-score': (source) => `score of ${source}`,
   'given-score': (source) => `score of ${source}`,
-  distance: (source) => `distance of ${source}`,
+  distance: (source) => `deviation of ${source}`,
   rank: (source) => `rank of ${source}`,
-  share: (source) => `share of ${source}`,
+  share: (source) => `proportion of ${source}`,
   transformed: (source) => `${source} transformed`,
   rounded: (source) => `${source} rounded`,
-  'made-up': () => 'made up',
+  'made-up': () => 'simulated',
 };
 /** Room for the number that tells two of one name apart. */
 const LONGEST = LONGEST_NAME - 6;

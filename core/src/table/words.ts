@@ -1,3 +1,4 @@
+import { listed } from '../numeric/grammar.js';
 import { completed, familyByName } from '../distributions/registry.js';
 import { transformationWords } from '../transform/words.js';
 import { sourcesOf, type Derivation } from './derivation.js';
@@ -12,14 +13,14 @@ export function derivationWords(derivation: Derivation, columns: readonly NamedC
     case 'standard-score':
       return `standard score of ${nameOf(derivation.source)}, ${derivation.divisor === 'sample' ? 'n − 1' : 'n'}`;
     case 'given-score':
-      return `score of ${nameOf(derivation.source)}, mean ${derivation.mean} and sd ${derivation.sd} given`;
+      return `standard score of ${nameOf(derivation.source)}, given mean ${derivation.mean} and SD ${derivation.sd}`;
     case 'distance':
-      return `${derivation.absolute ? 'absolute ' : ''}distance of ${nameOf(derivation.source)} from its mean`;
+      return `${derivation.absolute ? 'absolute ' : ''}deviation of ${nameOf(derivation.source)} from its mean`;
     case 'rank':
       return `rank of ${nameOf(derivation.source)}`;
     case 'share': {
       const { source, trials } = derivation;
-      return `share ${nameOf(source)} of ${typeof trials === 'number' ? trials : nameOf(trials)}`;
+      return `proportion ${nameOf(source)} of ${typeof trials === 'number' ? trials : nameOf(trials)}`;
     }
     case 'transformed':
       return `${transformationWords(derivation.by, derivation.lambda)} of ${nameOf(derivation.source)}`;
@@ -30,7 +31,7 @@ export function derivationWords(derivation: Derivation, columns: readonly NamedC
       const found = familyByName(family);
       const full = completed(found, parameters);
       const said = found.parameters.map((p) => `${p.title} ${full[p.name]}`).join(', ');
-      return `made up: ${found.title}, ${said}${step === null ? '' : `, to ${step}`}, seed ${seed}`;
+      return `simulated: ${found.title}, ${said}${step === null ? '' : `, rounded to ${step}`}, seed ${seed}`;
     }
   }
 }
@@ -42,6 +43,6 @@ export function followsSentence(
 ): string {
   const names = sourcesOf(derivation).flatMap((id) => columns.find((column) => column.id === id)?.name ?? []);
   const why =
-    derivation.kind === 'made-up' ? 'is made up from its seed' : `follows ${names.join(' and ') || 'a formula'}`;
-  return `${name} ${why}; freeze it to type into it.`;
+    derivation.kind === 'made-up' ? 'is simulated from its seed' : `is calculated from ${listed(names) || 'a formula'}`;
+  return `${name} ${why}. Freeze it to edit it.`;
 }

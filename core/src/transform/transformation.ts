@@ -100,7 +100,7 @@ export const turnsRound = (name: TransformationName): boolean => name === 'recip
 /** Why a reading has no transformed value: what the transformation asks for. */
 export function domainWords(name: TransformationName, lambda: number): string | null {
   if (name === 'yeo-johnson' || name === 'normal-scores') return null;
-  return name === 'square-root' || (name === 'box-cox' && lambda > 0) ? 'from 0 on' : 'above 0';
+  return name === 'square-root' || (name === 'box-cox' && lambda > 0) ? 'of at least 0' : 'above 0';
 }
 
 export interface Bounds {

@@ -4,15 +4,15 @@ import { isRefusal } from '../../distributions/family.js';
 import { completed, FAMILIES, familyByName, parameterFaults } from '../../distributions/registry.js';
 import { columnSetting } from '../../road/settings.js';
 
-const limit = z.number('A limit is a number.');
-const aboveZero = (what: string) => z.number(`${what} is a number above 0.`).positive(`${what} is a number above 0.`);
+const limit = z.number('A limit must be a number.');
+const aboveZero = (what: string) => z.number(`${what} must be a number above 0.`).positive(`${what} must be a number above 0.`);
 const share = z
-  .number('A share is a number between 0 and 1; 0.25 means 25 %.')
-  .gt(0, 'A share lies between 0 and 1, neither included; 0.25 means 25 %.')
-  .lt(1, 'A share lies between 0 and 1, neither included; 0.25 means 25 %.');
+  .number('A proportion must be a number between 0 and 1; 0.25 means 25 %.')
+  .gt(0, 'A proportion must lie between 0 and 1, exclusive; 0.25 means 25 %.')
+  .lt(1, 'A proportion must lie between 0 and 1, exclusive; 0.25 means 25 %.');
 const limits = z
   .tuple([limit, limit])
-  .refine(([a, b]) => a < b, { message: 'The lower limit lies below the upper one.', path: [1] });
+  .refine(([a, b]) => a < b, { message: 'The lower limit must be below the upper limit.', path: [1] });
 
 /** The questions, one of which is asked. */
 export const QUESTIONS = [
@@ -33,31 +33,31 @@ export type Question = (typeof QUESTIONS)[number];
 export const distributionRequest = z
   .strictObject({
     family: z.enum(FAMILIES.map(({ family }) => family)).default('normal'),
-    parameters: z.record(z.string(), z.number('A parameter is a number.')).optional(),
+    parameters: z.record(z.string(), z.number('A parameter must be a number.')).optional(),
     /** In place of the parameters: those that have this mean and this sd or variance. */
     moments: z
       .strictObject({
-        mean: z.number('The mean is a number.'),
-        sd: aboveZero('The sd').optional(),
+        mean: z.number('The mean must be a number.'),
+        sd: aboveZero('The standard deviation').optional(),
         variance: aboveZero('The variance').optional(),
-        given: z.record(z.string(), z.number('A parameter is a number.')).optional(),
+        given: z.record(z.string(), z.number('A parameter must be a number.')).optional(),
       })
       .refine(
         ({ sd, variance }) => (sd === undefined) !== (variance === undefined),
-        'Give either the sd or the variance.',
+        'Give either the standard deviation or the variance.',
       )
       .optional(),
     below: limit.optional(),
     above: limit.optional(),
     between: limits.optional(),
     outside: limits.optional(),
-    withinSd: aboveZero('The number of sds').optional(),
+    withinSd: aboveZero('The number of standard deviations').optional(),
     recordedAs: limit.optional(),
     resolution: aboveZero('The resolution').optional(),
     lowerShare: share.optional(),
     upperShare: share.optional(),
     centralShare: share.optional(),
-    at: z.array(limit).min(1, 'Give at least one value.').max(10_000, 'At most 10 000 values at once.').optional(),
+    at: z.array(limit).min(1, 'Give at least one value.').max(10_000, 'Give at most 10 000 values.').optional(),
     /** Whether the limits themselves belong to the region: for families of counts and for readings it matters. */
     ends: z.enum(['included', 'excluded']).optional(),
     /** A column of readings whose share in the same region is counted. */
@@ -72,7 +72,7 @@ export const distributionRequest = z
     if (settings.recordedAs !== undefined && settings.resolution === undefined) {
       context.addIssue({
         code: 'custom',
-        message: 'A recorded value needs the resolution it is recorded to.',
+        message: 'A recorded value needs a resolution.',
         path: ['resolution'],
       });
     }
@@ -99,7 +99,7 @@ export function parametersOf({
   }
   const { fromMoments } = family.estimation;
   if (!fromMoments)
-    return { message: `The ${family.title} distribution is not told by its mean and sd.`, path: ['moments'] };
+    return { message: `The ${family.title} distribution is not determined by its mean and standard deviation.`, path: ['moments'] };
   const variance = moments.variance ?? moments.sd! * moments.sd!;
   const fixed = completed(family, { ...usualParameters(family), ...moments.given });
   const found = fromMoments(moments.mean, variance, fixed);

@@ -1,7 +1,7 @@
 import { distributionName } from '../../distributions/names.js';
 import { familyByName } from '../../distributions/registry.js';
 import { formatPercentOf, formatValue } from '../../numeric/format.js';
-import { article } from '../../numeric/grammar.js';
+import { article, plural } from '../../numeric/grammar.js';
 import type { Piece } from '../../road/analysis.js';
 import type { DistributionRequest } from './distribution-request.js';
 import type { DistributionResult } from './distribution-result.js';
@@ -11,13 +11,13 @@ export function distributionSentence(request: DistributionRequest): string {
   const { parameters, moments } = request;
   const { title } = familyByName(request.family);
   const of = moments
-    ? `${article(title)} distribution with mean ${formatValue(moments.mean)} and ${moments.sd === undefined ? `variance ${formatValue(moments.variance!)}` : `sd ${formatValue(moments.sd)}`}`
+    ? `${article(title)} distribution with mean ${formatValue(moments.mean)} and ${moments.sd === undefined ? `variance ${formatValue(moments.variance!)}` : `standard deviation ${formatValue(moments.sd)}`}`
     : distributionName(request.family, parameters ?? {});
-  const beside = request.column === undefined ? '' : ` Beside it the readings of ${request.column}.`;
+  const beside = request.column === undefined ? '' : ` For comparison: the readings of ${request.column}.`;
   return `For ${of}, ${questionWords(request)}${beside}`;
 }
 
-/** Counts have a chance of lying on a limit: the trade has words for whether it belongs. For measures it makes no difference. */
+/** For counts it matters whether the limit is included; for measurements it does not. */
 const belowWords = (limit: number, discrete: boolean, counted: boolean) =>
   `${!discrete ? 'below' : counted ? 'at most' : 'fewer than'} ${formatValue(limit)}`;
 const aboveWords = (limit: number, discrete: boolean, counted: boolean) =>
@@ -26,23 +26,23 @@ const aboveWords = (limit: number, discrete: boolean, counted: boolean) =>
 function questionWords(request: DistributionRequest): string {
   const { below, above, between, outside, withinSd, recordedAs, resolution, lowerShare, upperShare, centralShare, at } =
     request;
-  const strictly = request.ends === 'excluded' ? ', limits not counted' : '';
-  const chance = (where: string) => `what is the chance of a value ${where}?`;
+  const strictly = request.ends === 'excluded' ? ', limits excluded' : '';
+  const chance = (where: string) => `what is the probability of a value ${where}?`;
   const { discrete } = familyByName(request.family);
   const counted = request.ends !== 'excluded';
-  const ofOne = (words: string) => (discrete ? `what is the chance of ${words}?` : chance(words));
+  const ofOne = (words: string) => (discrete ? `what is the probability of ${words}?` : chance(words));
   if (below !== undefined) return ofOne(belowWords(below, discrete, counted));
   if (above !== undefined) return ofOne(aboveWords(above, discrete, counted));
   if (between) return chance(`between ${formatValue(between[0])} and ${formatValue(between[1])}${strictly}`);
   if (outside) return chance(`outside ${formatValue(outside[0])} to ${formatValue(outside[1])}`);
-  if (withinSd !== undefined) return chance(`within ${formatValue(withinSd)} sd of the mean`);
+  if (withinSd !== undefined) return chance(`within ${formatValue(withinSd)} SD of the mean`);
   if (recordedAs !== undefined)
     return chance(`recorded as ${formatValue(recordedAs)} with a resolution of ${formatValue(resolution!)}`);
-  if (lowerShare !== undefined) return `which value has ${formatPercentOf(lowerShare)} below it?`;
-  if (upperShare !== undefined) return `which value has ${formatPercentOf(upperShare)} above it?`;
+  if (lowerShare !== undefined) return `which value has ${formatPercentOf(lowerShare)} of values below it?`;
+  if (upperShare !== undefined) return `which value has ${formatPercentOf(upperShare)} of values above it?`;
   if (centralShare !== undefined)
-    return `which two values hold the middle ${formatPercentOf(centralShare)} between them?`;
-  return `what are density and chances at ${at!.length} ${at!.length === 1 ? 'value' : 'values'}?`;
+    return `which two values enclose the middle ${formatPercentOf(centralShare)}?`;
+  return `what are density and probabilities at ${plural(at!.length, 'value')}?`;
 }
 
 /** At the beginning of a sentence: "All but 3 × 10⁻⁹ % of values". */
@@ -54,14 +54,14 @@ function whereWords({ question, lower, upper, outside, ends, discrete, resolutio
   const high = upper === null ? '' : formatValue(upper);
   const counted = discrete && ends === 'included';
   if (question === 'recordedAs')
-    return `recorded as ${formatValue((lower! + upper!) / 2)}: they lie from ${low} to just below ${high}, half a step of ${formatValue(resolution!)} each way`;
+    return `recorded as ${formatValue((lower! + upper!) / 2)}, that is from ${low} to just below ${high} (resolution ${formatValue(resolution!)})`;
   if (outside) return `${belowWords(lower!, discrete, counted)} or ${aboveWords(upper!, discrete, counted)}`;
   if (lower === null) return belowWords(upper!, discrete, counted);
   if (upper === null) return aboveWords(lower, discrete, counted);
   return discrete
     ? counted
-      ? `from ${low} to ${high}, both counted`
-      : `between ${low} and ${high}, neither counted`
+      ? `from ${low} to ${high} (limits included)`
+      : `between ${low} and ${high} (limits excluded)`
     : `between ${low} and ${high}`;
 }
 
@@ -72,28 +72,28 @@ export function distributionFinding(result: DistributionResult): Piece[] {
   if (question === 'at') {
     const n = result.points!.length;
     return [
-      { text: `Density and chances at ` },
-      { text: `${n} ${n === 1 ? 'value' : 'values'}`, strong: true, code: 'figure' },
+      { text: `Density and probabilities at ` },
+      { text: plural(n, 'value'), strong: true, code: 'figure' },
       { text: '.' },
     ];
   }
   if (question === 'lowerShare' || question === 'upperShare') {
     const side = question === 'lowerShare' ? (discrete ? 'at or below' : 'below') : 'above';
     found.push(
+      { text: `${formatPercentOf(probability, complement)} of values are ${side} ` },
       { text: formatValue(value!), strong: true, code: 'figure' },
-      { text: ` has ${formatPercentOf(probability, complement)} of values ${side} it` },
     );
-    found.push({ text: discrete ? '; it is the least number that reaches the share asked for.' : '.' });
+    found.push({ text: discrete ? ', the smallest number that reaches the proportion asked for.' : '.' });
   } else if (question === 'centralShare') {
     found.push(
-      { text: 'From ' },
+      { text: 'Range ' },
       { text: `${formatValue(lower!)} to ${formatValue(upper!)}`, strong: true, code: 'figure' },
     );
     const share = formatPercentOf(probability, complement);
     found.push({
       text: discrete
-        ? ` lie ${share} of values: the fewest numbers with no more than the same share left out on either side.`
-        : ` lie the middle ${share} of values, as much left out below as above.`,
+        ? ` contains ${share} of values: the shortest range with at most the same proportion excluded on each side.`
+        : ` contains the middle ${share} of values, with equal proportions below and above.`,
     });
   } else {
     found.push(
@@ -115,7 +115,7 @@ export function complementSentence(result: DistributionResult): string {
   const counted = ends === 'included';
   const limits = two ? (counted ? 'neither limit' : 'both limits') : formatValue(lower ?? upper!);
   const other = upper === null ? aboveWords(lower!, true, !counted) : belowWords(upper, true, !counted);
-  const lead = two ? `With ${limits} counted` : `${counted ? 'Without' : 'With'} ${limits} itself, ${other},`;
+  const lead = two ? `With ${limits} included` : `For ${other},`;
   return `${rest} ${lead} it is ${formatPercentOf(otherEnds)}.`;
 }
 
@@ -139,7 +139,7 @@ export function readingsSentence({ readings, probability, complement }: Distribu
     { text: `Of the readings of ${column}, ` },
     { text: `${count} of ${n}`, strong: true, code: 'figure' },
     {
-      text: ` (${formatPercentOf(share, 1 - share, 3)}) lie there; the true share is between ${formatPercentOf(low, 1 - low, 3)} and ${formatPercentOf(high, 1 - high, 3)} with 95 % confidence. The ${formatPercentOf(probability, complement)} of the distribution lie ${expected} that interval.`,
+      text: ` (${formatPercentOf(share, 1 - share, 3)}) are in this range, 95 % confidence interval ${formatPercentOf(low, 1 - low, 3)} to ${formatPercentOf(high, 1 - high, 3)}. The ${formatPercentOf(probability, complement)} of the distribution are ${expected} this interval.`,
     },
   ];
 }

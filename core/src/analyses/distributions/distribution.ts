@@ -77,36 +77,36 @@ function notesFor(
     if (x < lower)
       notes.push({
         code: `${side}-beyond`,
-        text: `The ${side} limit, ${x}, lies below ${lower}, where this distribution begins.`,
+        text: `The ${side} limit ${x} is below ${lower}, the lower end of this distribution.`,
       });
     if (x > upper)
       notes.push({
         code: `${side}-beyond`,
-        text: `The ${side} limit, ${x}, lies above ${upper}, where this distribution ends.`,
+        text: `The ${side} limit ${x} is above ${upper}, the upper end of this distribution.`,
       });
   }
   if (probability === 0 && notes.length === 0 && settings.at === undefined) {
-    notes.push({ code: 'underflow', text: 'The chance is smaller than any number a computer holds, about 1e-308.' });
+    notes.push({ code: 'underflow', text: 'The probability is smaller than the smallest number that can be calculated (about 1e-308).' });
   }
   if (Number.isNaN(d.mean))
     notes.push({
       code: 'no-mean',
-      text: 'This distribution has no mean and no sd: its tails are too heavy. Its median stands.',
+      text: 'This distribution has no mean and no standard deviation, because its tails are too heavy. The median exists.',
     });
   else if (d.mean === Infinity)
     notes.push({
       code: 'infinite-mean',
-      text: 'The mean is infinite: the upper tail is too heavy. The median stands.',
+      text: 'The mean is infinite, because the upper tail is too heavy. The median exists.',
     });
   else if (!Number.isFinite(d.variance))
-    notes.push({ code: 'infinite-variance', text: 'The variance is infinite: the tails are too heavy for an sd.' });
+    notes.push({ code: 'infinite-variance', text: 'The variance is infinite, because the tails are too heavy.' });
   if (family.family === 'discrete-uniform' && lower === upper)
     notes.push({ code: 'one-value', text: 'Only one value is possible.' });
   return notes;
 }
 
 const BEYOND =
-  'The answer lies beyond the numbers a computer holds, about 1e308. Choose less extreme parameters, or another unit.';
+  'The answer is too large to calculate (above 1e308). Choose less extreme parameters or another unit.';
 
 /** The answer; null where it, or the median, is beyond what a double holds. */
 function resultOf(settings: DistributionRequest, sample: Sample): DistributionResult | null {
@@ -155,7 +155,7 @@ export const distributionAnalysis = defineAnalysis<DistributionRequest, Distribu
   id: 'distribution',
   version: 2,
   name: 'Distribution',
-  title: 'probabilities and quantiles of any family; needs no file',
+  title: 'probabilities and quantiles of any distribution; needs no data',
   needsReadings: false,
   request: distributionRequest,
   method: (asked) => [distributionSentence(asked)],
@@ -170,7 +170,7 @@ export const distributionAnalysis = defineAnalysis<DistributionRequest, Distribu
       const d = 'message' in found ? null : distribution(familyByName(settings.family), found.parameters);
       if (d && !Number.isFinite(d.variance)) {
         const reason =
-          'This distribution has no sd to count from: its tails are too heavy. Ask between two limits instead.';
+          'This distribution has no standard deviation, because its tails are too heavy. Ask for the probability between two limits instead.';
         return unavailable(sample, reason);
       }
     }

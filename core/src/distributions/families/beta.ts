@@ -77,10 +77,10 @@ const GREATEST_SUM = 1e10;
 
 function shapesFromMoments(mean: number, variance: number): { shape1: number; shape2: number } | Refusal {
   const common = (mean * (1 - mean)) / variance - 1;
-  if (!(mean > 0 && mean < 1)) return refuse('A beta distribution has its mean between its ends.');
-  if (!(common > 0)) return refuse('No beta distribution is as spread out as this between these ends.');
+  if (!(mean > 0 && mean < 1)) return refuse('The mean of a beta distribution must lie between its limits.');
+  if (!(common > 0)) return refuse('No beta distribution has a standard deviation this large between these limits.');
   if (common > GREATEST_SUM)
-    return refuse('The readings take up too little of the stretch between the ends of a beta.');
+    return refuse('The readings cover too small a part of the range of a beta distribution to estimate its shape.');
   return { shape1: mean * common, shape2: (1 - mean) * common };
 }
 
@@ -109,10 +109,10 @@ function solveShapes(g1: number, g2: number, a: number, b: number): Parameters {
 export const beta = defineFamily({
   family: 'beta',
   title: 'beta',
-  about: 'Shares and other values between two fixed ends: yields, coverages, proportions.',
+  about: 'Proportions and other values between two fixed limits: yields, coverages.',
   parameters: [
-    { ...shapeParameter('draws towards the upper end when large', 2, 'shape1', 'shape 1'), name: 'shape1' },
-    { ...shapeParameter('draws towards the lower end when large', 3, 'shape2', 'shape 2'), name: 'shape2' },
+    { ...shapeParameter('a large value shifts the distribution towards the upper limit', 2, 'shape1', 'shape 1'), name: 'shape1' },
+    { ...shapeParameter('a large value shifts the distribution towards the lower limit', 3, 'shape2', 'shape 2'), name: 'shape2' },
     { ...LOWER_END, name: 'lower', optional: true },
     { ...UPPER_END, name: 'upper', optional: true },
   ],
@@ -122,7 +122,7 @@ export const beta = defineFamily({
     given: ['lower', 'upper'],
     maximum(x, { lower = 0, upper = 1 }) {
       if (!(x[0]! > lower && x[x.length - 1]! < upper)) {
-        return refuse(`A beta distribution needs all readings between its ends, ${lower} and ${upper}.`);
+        return refuse(`A beta distribution needs all readings between its limits, ${lower} and ${upper}.`);
       }
       const width = upper - lower;
       const shares = x.map((v) => (v - lower) / width);

@@ -71,13 +71,13 @@ function samplerOf(
 export const binomial = defineFamily({
   family: 'binomial',
   title: 'binomial',
-  about: 'How many of a fixed number of independent trials succeed: faulty tiles in a carton.',
+  about: 'The number of successes in a fixed number of independent trials: faulty tiles in a carton.',
   discrete: true,
   parameters: [
     {
       name: 'trials',
       title: 'trials',
-      meaning: 'how many trials one count is out of',
+      meaning: 'the number of trials of one count',
       range: { from: 1, to: 1e12, whole: true },
       usual: 20,
     },
@@ -89,17 +89,17 @@ export const binomial = defineFamily({
     maximum(x, { trials = NaN }) {
       const odd = countsOnly(x, 'binomial');
       if (odd) return odd;
-      if (!(trials > 0)) return refuse('A binomial distribution needs the number of trials that each count is out of.');
-      if (x[x.length - 1]! > trials) return refuse(`A count of ${x[x.length - 1]!} is more than ${trials} trials.`);
+      if (!(trials > 0)) return refuse('A binomial distribution needs the number of trials of each count.');
+      if (x[x.length - 1]! > trials) return refuse(`A count of ${x[x.length - 1]!} exceeds ${trials} trials.`);
       const share = meanOf(x, (v) => v) / trials;
       if (share > 0 && share < 1) return { probability: share };
       return refuse(
-        'All trials ended alike: the likelihood is greatest at a probability of 0 or 1, which is no distribution.',
+        'All trials had the same outcome, so the estimated probability is 0 or 1, which is not a distribution.',
       );
     },
     fromMoments: (mean, _variance, { trials = NaN }) =>
       mean > 0 && mean < trials
         ? { trials, probability: mean / trials }
-        : refuse('A binomial distribution has its mean between 0 and the number of trials.'),
+        : refuse('The mean of a binomial distribution must lie between 0 and the number of trials.'),
   },
 });

@@ -57,9 +57,9 @@ function standardOf(alpha: number): Distribution {
 export const birnbaumSaunders = defineFamily({
   family: 'birnbaum-saunders',
   title: 'Birnbaum–Saunders',
-  about: 'Cycles until fatigue breaks a part: damage that adds up until it is too much.',
+  about: 'Cycles to fatigue failure: damage that accumulates up to a limit.',
   parameters: [
-    { ...shapeParameter('how widely it spreads beside its median', 0.5), name: 'shape' },
+    { ...shapeParameter('the spread relative to the median', 0.5), name: 'shape' },
     { ...SCALE, name: 'scale', meaning: 'the median' },
   ],
   of: ({ shape, scale }) => scaled(standardOf(shape), 0, scale),
@@ -75,7 +75,7 @@ export const birnbaumSaunders = defineFamily({
       // The squared coefficient of variation c = α²(5α² + 4)/(2 + α²)², solved for α².
       const c = variance / (mean * mean);
       if (!(mean > 0 && c < 5))
-        return refuse('No Birnbaum–Saunders distribution is as spread out as this beside its mean.');
+        return refuse('No Birnbaum–Saunders distribution has a standard deviation this large relative to its mean.');
       const a2 = (2 * (c - 1) + 2 * Math.sqrt(1 + 3 * c)) / (5 - c);
       return { shape: Math.sqrt(a2), scale: mean / (1 + a2 / 2) };
     },

@@ -38,9 +38,9 @@ const standard: Distribution = {
 export const cauchy = defineFamily({
   family: 'cauchy',
   title: 'Cauchy',
-  about: 'Tails so heavy that no mean exists: ratios of normal values, resonance lines.',
+  about: 'Very heavy tails, without a mean: ratios of normal values, resonance lines.',
   parameters: [
-    { ...LOCATION, name: 'location', meaning: 'where the peak stands: the median' },
+    { ...LOCATION, name: 'location', meaning: 'the position of the peak: the median' },
     { ...SCALE, name: 'scale', meaning: 'half of the values lie within this distance of the location' },
   ],
   of: ({ location, scale }) => scaled(standard, location, scale),

@@ -10,7 +10,7 @@ import { standardGamma } from './gamma.js';
 export const chiSquare = defineFamily({
   family: 'chi-square',
   title: 'chi-square',
-  about: 'Sums of squared normal deviations: how variances and goodness-of-fit sums behave.',
+  about: 'Sums of squared normal deviations: sample variances and goodness-of-fit statistics.',
   parameters: [{ ...shapeParameter('degrees of freedom', 4, 'df', 'df'), name: 'df' }],
   of: ({ df }) => scaled(standardGamma(df / 2), 0, 2),
   estimation: {
@@ -29,6 +29,6 @@ export const chiSquare = defineFamily({
       }
       return { df: 2 * half };
     },
-    fromMoments: (mean) => (mean > 0 ? { df: mean } : refuse('A chi-square distribution has a mean above 0.')),
+    fromMoments: (mean) => (mean > 0 ? { df: mean } : refuse('The mean of a chi-square distribution must be above 0.')),
   },
 });

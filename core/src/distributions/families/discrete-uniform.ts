@@ -27,21 +27,21 @@ const whole = { from: -1e9, to: 1e9, whole: true };
 export const discreteUniform = defineFamily({
   family: 'discrete-uniform',
   title: 'discrete uniform',
-  about: 'Every whole number between two ends alike: a die, a last digit.',
+  about: 'All whole numbers between two limits with equal probability: a die, a last digit.',
   discrete: true,
   parameters: [
-    { name: 'lower', title: 'least', meaning: 'the least number', range: whole, usual: 1 },
-    { name: 'upper', title: 'greatest', meaning: 'the greatest number', range: whole, usual: 6 },
+    { name: 'lower', title: 'minimum', meaning: 'the smallest number', range: whole, usual: 1 },
+    { name: 'upper', title: 'maximum', meaning: 'the largest number', range: whole, usual: 6 },
   ],
   conflict: ({ lower, upper }) =>
-    lower <= upper ? null : { name: 'upper', message: `The greatest number is not below the least, ${lower}.` },
+    lower <= upper ? null : { name: 'upper', message: `The maximum must not be below the minimum, ${lower}.` },
   of: ({ lower, upper }) => discrete(countsBetween(lower, upper)),
   estimation: {
     ends: ['lower', 'upper'],
     maximum(x) {
       const odd = x.find((v) => !Number.isInteger(v));
       if (odd !== undefined)
-        return refuse(`${odd} is not whole; a discrete uniform distribution is for whole numbers.`);
+        return refuse(`${odd} is not a whole number; a discrete uniform distribution needs whole numbers.`);
       return { lower: x[0]!, upper: x[x.length - 1]! };
     },
   },

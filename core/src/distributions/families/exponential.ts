@@ -29,7 +29,7 @@ const standard: Distribution = {
 export const exponential = defineFamily({
   family: 'exponential',
   title: 'exponential',
-  about: 'Waiting times between events that come at random at a steady rate; life without ageing.',
+  about: 'Waiting times between random events at a constant rate; lifetimes without ageing.',
   parameters: [
     { ...SCALE, name: 'scale', meaning: 'the mean waiting time above the threshold' },
     { ...THRESHOLD, name: 'threshold' },
@@ -43,6 +43,6 @@ export const exponential = defineFamily({
     fromMoments: (mean, _variance, { threshold = 0 }) =>
       mean > threshold
         ? { scale: mean - threshold }
-        : refuse('An exponential distribution has its mean above its threshold.'),
+        : refuse('The mean of an exponential distribution must be above its threshold.'),
   },
 });

@@ -53,8 +53,8 @@ export const f = defineFamily({
   title: 'F',
   about: 'The ratio of two estimated variances.',
   parameters: [
-    { ...shapeParameter('degrees of freedom of the variance above the line', 5, 'df1', 'df 1'), name: 'df1' },
-    { ...shapeParameter('degrees of freedom of the variance below the line', 10, 'df2', 'df 2'), name: 'df2' },
+    { ...shapeParameter('degrees of freedom of the numerator', 5, 'df1', 'df 1'), name: 'df1' },
+    { ...shapeParameter('degrees of freedom of the denominator', 10, 'df2', 'df 2'), name: 'df2' },
   ],
   of: ({ df1, df2 }) => distributionOf(df1, df2),
   estimation: {

@@ -46,9 +46,9 @@ function shapeOf(gap: number): number {
 export const gamma = defineFamily({
   family: 'gamma',
   title: 'gamma',
-  about: 'Waiting for several events in a row; amounts that lean to the right, such as wear or rainfall.',
+  about: 'Waiting time for several events; right-skewed amounts such as wear or rainfall.',
   parameters: [
-    { ...shapeParameter('how symmetric it is: 1 is exponential, large is almost normal', 2), name: 'shape' },
+    { ...shapeParameter('the shape: 1 is exponential, large values are nearly normal', 2), name: 'shape' },
     { ...SCALE, name: 'scale' },
     { ...THRESHOLD, name: 'threshold' },
   ],
@@ -61,14 +61,14 @@ export const gamma = defineFamily({
       // About 1, so that neither a large offset nor the unit costs digits.
       const gap = -meanOf(y, (v) => log(v / mean));
       if (!(gap > 1e-13)) {
-        return refuse('The readings differ too little, beside their distance from the threshold, to find a shape.');
+        return refuse('The readings vary too little relative to their distance from the threshold to estimate a shape.');
       }
       const shape = shapeOf(gap);
       return { shape, scale: mean / shape };
     },
     fromMoments(mean, variance, { threshold = 0 }) {
       const above = mean - threshold;
-      if (!(above > 0)) return refuse('A gamma distribution has its mean above its threshold.');
+      if (!(above > 0)) return refuse('The mean of a gamma distribution must be above its threshold.');
       return { shape: (above * above) / variance, scale: variance / above };
     },
     information: ({ shape, scale }, n) => ({

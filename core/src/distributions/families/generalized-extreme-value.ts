@@ -94,14 +94,14 @@ const logGammaBelowOne = (x: number): number =>
 export const generalizedExtremeValue = defineFamily({
   family: 'generalized-extreme-value',
   title: 'generalized extreme value',
-  about: 'The greatest of many values, whichever tail those have: light and ended, exponential or heavy.',
+  about: 'The maximum of many values, with a bounded, exponential or heavy upper tail.',
   parameters: [
     { ...LOCATION, name: 'location' },
     { ...SCALE, name: 'scale' },
     {
       name: 'shape',
       title: 'shape',
-      meaning: 'above 0 a heavy upper tail, 0 Gumbel’s, below 0 a greatest possible value',
+      meaning: 'above 0 a heavy upper tail, 0 a Gumbel distribution, below 0 an upper limit',
       range: {},
       usual: 0.1,
     },
@@ -111,7 +111,7 @@ export const generalizedExtremeValue = defineFamily({
     /** From the L-moments of the readings (Hosking, Wallis & Wood 1985). */
     boundless: ({ shape }) =>
       shape! <= -1
-        ? 'The likelihood has no greatest value: it grows as the upper end of the distribution closes in on the greatest reading.'
+        ? 'The likelihood has no maximum: it increases without limit as the upper end approaches the maximum reading.'
         : null,
     start(x) {
       const n = x.length;

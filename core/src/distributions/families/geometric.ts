@@ -28,7 +28,7 @@ function geometricCounts(p: number): Counts {
 export const geometric = defineFamily({
   family: 'geometric',
   title: 'geometric',
-  about: 'How many failures come before the first success.',
+  about: 'The number of failures before the first success.',
   discrete: true,
   parameters: [{ ...PROBABILITY, name: 'probability' }],
   conflict: ({ probability }) => countsFault(1 / probability, 'probability'),
@@ -39,9 +39,9 @@ export const geometric = defineFamily({
       if (odd) return odd;
       const mean = meanOf(x, (v) => v);
       if (mean > 0) return { probability: 1 / (1 + mean) };
-      return refuse('All counts are 0: the likelihood is greatest at a probability of 1, which is no distribution.');
+      return refuse('All counts are 0, so the estimated probability is 1, which is not a distribution.');
     },
     fromMoments: (mean) =>
-      mean > 0 ? { probability: 1 / (1 + mean) } : refuse('A geometric distribution has a mean above 0.'),
+      mean > 0 ? { probability: 1 / (1 + mean) } : refuse('The mean of a geometric distribution must be above 0.'),
   },
 });

@@ -55,8 +55,8 @@ const standard: Distribution = {
 export const halfNormal = defineFamily({
   family: 'half-normal',
   title: 'half-normal',
-  about: 'The size of a normal deviation without its sign: flatness, eccentricity, absolute errors.',
-  parameters: [{ ...SCALE, name: 'scale', meaning: 'the sd of the signed deviations' }],
+  about: 'The absolute value of a normal deviation: flatness, eccentricity, absolute errors.',
+  parameters: [{ ...SCALE, name: 'scale', meaning: 'the standard deviation of the signed deviations' }],
   of: ({ scale }) => scaled(standard, 0, scale),
   estimation: {
     maximum(x) {
@@ -64,6 +64,6 @@ export const halfNormal = defineFamily({
       return 'refused' in y ? y : { scale: Math.sqrt(meanOf(y, (v) => v * v)) };
     },
     fromMoments: (mean) =>
-      mean > 0 ? { scale: mean / MEAN } : refuse('A half-normal distribution has a mean above 0.'),
+      mean > 0 ? { scale: mean / MEAN } : refuse('The mean of a half-normal distribution must be above 0.'),
   },
 });

@@ -73,7 +73,7 @@ const whole = { from: 0, to: 1e9, whole: true };
 export const hypergeometric = defineFamily({
   family: 'hypergeometric',
   title: 'hypergeometric',
-  about: 'How many faulty pieces a sample holds that is drawn from a lot without putting back.',
+  about: 'The number of faulty pieces in a sample drawn from a lot without replacement.',
   discrete: true,
   parameters: [
     {
@@ -86,21 +86,21 @@ export const hypergeometric = defineFamily({
     {
       name: 'successes',
       title: 'successes',
-      meaning: 'how many of the lot have what is counted',
+      meaning: 'the number of pieces in the lot with the property counted',
       range: whole,
       usual: 10,
     },
-    { name: 'draws', title: 'draws', meaning: 'how many are drawn', range: whole, usual: 25 },
+    { name: 'draws', title: 'draws', meaning: 'the sample size', range: whole, usual: 25 },
   ],
   conflict({ population, successes, draws }) {
     if (successes > population)
-      return { name: 'successes', message: `There are at most ${population} successes, as many as the population.` };
+      return { name: 'successes', message: `Successes must be at most ${population} , the size of the population.` };
     if (draws > population)
-      return { name: 'draws', message: `At most ${population} can be drawn, as many as the population.` };
+      return { name: 'draws', message: `Draws must be at most ${population} , the size of the population.` };
     return null;
   },
   of: ({ population, successes, draws }) => discrete(hypergeometricCounts(population, successes, draws)),
   estimation: {
-    never: 'A hypergeometric distribution is not fitted to readings: lot, successes and draws are known.',
+    never: 'A hypergeometric distribution cannot be fitted to readings; lot, successes and draws must be known.',
   },
 });

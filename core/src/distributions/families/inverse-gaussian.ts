@@ -121,10 +121,10 @@ function standardOf(shape: number): Distribution {
 export const inverseGaussian = defineFamily({
   family: 'inverse-gaussian',
   title: 'inverse Gaussian',
-  about: 'The time a drifting, jittering quantity takes to reach a limit: wear to a bound, first passages.',
+  about: 'The time until a randomly drifting quantity reaches a limit: wear, first-passage times.',
   parameters: [
     { ...SCALE, name: 'mean', title: 'mean', meaning: 'the mean, in the unit of the readings' },
-    { ...shapeParameter('large beside the mean is narrow; the variance is mean³/shape', 2), name: 'shape' },
+    { ...shapeParameter('a large value relative to the mean is narrow; the variance is mean³/shape', 2), name: 'shape' },
   ],
   of: ({ mean, shape }) => scaled(standardOf(shape / mean), 0, mean),
   estimation: {
@@ -139,6 +139,6 @@ export const inverseGaussian = defineFamily({
     fromMoments: (mean, variance) =>
       mean > 0
         ? { mean, shape: (mean * mean * mean) / variance }
-        : refuse('An inverse Gaussian distribution has a mean above 0.'),
+        : refuse('The mean of an inverse Gaussian distribution must be above 0.'),
   },
 });

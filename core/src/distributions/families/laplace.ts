@@ -27,9 +27,9 @@ const standard: Distribution = {
 export const laplace = defineFamily({
   family: 'laplace',
   title: 'Laplace',
-  about: 'A sharp peak with exponential tails on both sides: differences, and errors with now and then a large one.',
+  about: 'A sharp peak with exponential tails on both sides: differences, errors with occasional large values.',
   parameters: [
-    { ...LOCATION, name: 'location', meaning: 'where the peak stands: its mean and median' },
+    { ...LOCATION, name: 'location', meaning: 'the position of the peak: the mean and the median' },
     { ...SCALE, name: 'scale', meaning: 'the mean distance from the peak' },
   ],
   of: ({ location, scale }) => scaled(standard, location, scale),

@@ -61,10 +61,10 @@ export function fitLargest(x: Float64Array): { location: number; scale: number }
 export const largestExtremeValue = defineFamily({
   family: 'largest-extreme-value',
   title: 'largest extreme value',
-  about: 'The greatest of many values: peak loads, worst pits, highest readings of a day.',
+  about: 'The maximum of many values: peak loads, deepest pits, daily maxima.',
   parameters: [
     { ...LOCATION, name: 'location', meaning: 'the most frequent value' },
-    { ...SCALE, name: 'scale', meaning: 'its sd is 1.28 times this' },
+    { ...SCALE, name: 'scale', meaning: 'the standard deviation is 1.28 times this' },
   ],
   of: ({ location, scale }) => scaled(standardLargest, location, scale),
   estimation: {

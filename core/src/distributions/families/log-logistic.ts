@@ -41,10 +41,10 @@ function logLogisticOf(location: number, scale: number): Distribution {
 export const logLogistic = defineFamily({
   family: 'log-logistic',
   title: 'log-logistic',
-  about: 'Like the lognormal, with heavier tails; its logarithm is logistic.',
+  about: 'Like the lognormal distribution with heavier tails; the logarithm is logistic.',
   parameters: [
     { ...SCALE, name: 'logLocation', title: 'log location', meaning: 'the log of the median', range: {}, usual: 0 },
-    { ...SCALE, name: 'logScale', title: 'log scale', meaning: 'how widely the logarithms spread', usual: 0.25 },
+    { ...SCALE, name: 'logScale', title: 'log scale', meaning: 'the spread of the logarithms', usual: 0.25 },
     { ...THRESHOLD, name: 'threshold' },
   ],
   of: ({ logLocation, logScale, threshold }) => scaled(logLogisticOf(logLocation, logScale), threshold, 1),

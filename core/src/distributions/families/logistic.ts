@@ -85,10 +85,10 @@ export function fitLogistic(x: Float64Array): { location: number; scale: number 
 export const logistic = defineFamily({
   family: 'logistic',
   title: 'logistic',
-  about: 'Symmetric like the normal, with somewhat heavier tails.',
+  about: 'Symmetric like the normal distribution, with somewhat heavier tails.',
   parameters: [
-    { ...LOCATION, name: 'location', meaning: 'where the curve is centred: its mean and median' },
-    { ...SCALE, name: 'scale', meaning: 'its sd is 1.81 times this' },
+    { ...LOCATION, name: 'location', meaning: 'the centre: the mean and the median' },
+    { ...SCALE, name: 'scale', meaning: 'the standard deviation is 1.81 times this' },
   ],
   of: ({ location, scale }) => scaled(standard, location, scale),
   estimation: {

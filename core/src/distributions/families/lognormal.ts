@@ -63,7 +63,7 @@ function lognormalOf(mean: number, sd: number): Distribution {
 export const lognormal = defineFamily({
   family: 'lognormal',
   title: 'lognormal',
-  about: 'Many small influences multiplied: concentrations, particle sizes, times to repair. The logarithm is normal.',
+  about: 'Many small effects multiplied: concentrations, particle sizes, repair times. The logarithm is normal.',
   parameters: [
     {
       ...SCALE,
@@ -73,7 +73,7 @@ export const lognormal = defineFamily({
       range: {},
       usual: 0,
     },
-    { ...SCALE, name: 'logSd', title: 'log sd', meaning: 'the sd of the natural logarithms', usual: 0.5 },
+    { ...SCALE, name: 'logSd', title: 'log SD', meaning: 'the standard deviation of the natural logarithms', usual: 0.5 },
     { ...THRESHOLD, name: 'threshold' },
   ],
   of: ({ logMean, logSd, threshold }) => scaled(lognormalOf(logMean, logSd), threshold, 1),
@@ -86,7 +86,7 @@ export const lognormal = defineFamily({
     },
     fromMoments(mean, variance, { threshold = 0 }) {
       const above = mean - threshold;
-      if (!(above > 0)) return refuse('A lognormal distribution has its mean above its threshold.');
+      if (!(above > 0)) return refuse('The mean of a lognormal distribution must be above its threshold.');
       const s2 = log(1 + variance / (above * above));
       return { logMean: log(above) - 0.5 * s2, logSd: Math.sqrt(s2) };
     },

@@ -60,12 +60,12 @@ function sizeOf(x: Float64Array, mean: number, start: number): number {
 export const negativeBinomial = defineFamily({
   family: 'negative-binomial',
   title: 'negative binomial',
-  about: 'Counts that vary more than Poisson’s: faults that come in clusters; failures before several successes.',
+  about: 'Counts with more variation than Poisson: clustered faults; failures before several successes.',
   discrete: true,
   parameters: [
     {
       ...shapeParameter(
-        'how many successes are waited for; small is clustered, large almost Poisson',
+        'the number of successes to wait for; small means clustered, large nearly Poisson',
         3,
         'size',
         'size',
@@ -81,10 +81,10 @@ export const negativeBinomial = defineFamily({
       const odd = countsOnly(x, 'negative binomial');
       if (odd) return odd;
       const { mean, s2, n } = centralMoments(x);
-      if (!(mean > 0)) return refuse('All counts are 0: no size can be found.');
+      if (!(mean > 0)) return refuse('All counts are 0, so the size cannot be estimated.');
       if (!(s2 / n > mean)) {
         return refuse(
-          'The counts vary no more than Poisson counts do: the likelihood rises without end with the size. Poisson describes them.',
+          'The counts vary no more than Poisson counts, so the size cannot be estimated. Use the Poisson distribution.',
         );
       }
       const size = sizeOf(x, mean, (mean * mean) / (s2 / n - mean));
@@ -93,6 +93,6 @@ export const negativeBinomial = defineFamily({
     fromMoments: (mean, variance) =>
       mean > 0 && variance > mean
         ? { size: (mean * mean) / (variance - mean), probability: mean / variance }
-        : refuse('A negative binomial distribution has a variance above its mean.'),
+        : refuse('The variance of a negative binomial distribution must exceed its mean.'),
   },
 });

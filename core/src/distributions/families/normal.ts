@@ -28,14 +28,14 @@ export const standardNormal: Distribution = {
 const mean: ParameterSpec & { name: 'mean' } = {
   name: 'mean',
   title: 'mean',
-  meaning: 'where the curve is centred',
+  meaning: 'the centre of the distribution',
   range: {},
   usual: 0,
 };
 const sd: ParameterSpec & { name: 'sd' } = {
   name: 'sd',
-  title: 'sd',
-  meaning: 'how widely it spreads; 68 % lie within one sd of the mean',
+  title: 'standard deviation',
+  meaning: 'the spread; 68 % of values lie within one standard deviation of the mean',
   range: { above: 0 },
   usual: 1,
 };
@@ -44,7 +44,7 @@ const sd: ParameterSpec & { name: 'sd' } = {
 export const normal = defineFamily({
   family: 'normal',
   title: 'normal',
-  about: 'Many small influences added up: most measurement errors, and processes that run undisturbed.',
+  about: 'Many small effects added up: most measurement errors, and stable processes.',
   parameters: [mean, sd],
   of: ({ mean, sd }) => scaled(standardNormal, mean, sd),
   estimation: {

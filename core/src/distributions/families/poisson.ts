@@ -46,9 +46,9 @@ export function poissonCounts(mean: number): Counts {
 export const poisson = defineFamily({
   family: 'poisson',
   title: 'Poisson',
-  about: 'How many events fall into a fixed stretch: pinholes on a tile, calls in an hour.',
+  about: 'The number of independent events in a fixed area or time: pinholes on a tile, calls in an hour.',
   discrete: true,
-  parameters: [{ ...SCALE, name: 'mean', title: 'mean', meaning: 'how many there are on average' }],
+  parameters: [{ ...SCALE, name: 'mean', title: 'mean', meaning: 'the mean number of events' }],
   conflict: ({ mean }) => countsFault(mean, 'mean'),
   of: ({ mean }) => discrete(poissonCounts(mean)),
   estimation: {
@@ -56,8 +56,8 @@ export const poisson = defineFamily({
       const odd = countsOnly(x, 'Poisson');
       if (odd) return odd;
       const mean = meanOf(x, (v) => v);
-      return mean > 0 ? { mean } : refuse('All counts are 0: the likelihood rises without end as the mean goes to 0.');
+      return mean > 0 ? { mean } : refuse('All counts are 0, so the estimated mean is 0, which is not a distribution.');
     },
-    fromMoments: (mean) => (mean > 0 ? { mean } : refuse('A Poisson distribution has a mean above 0.')),
+    fromMoments: (mean) => (mean > 0 ? { mean } : refuse('The mean of a Poisson distribution must be above 0.')),
   },
 });

@@ -27,8 +27,8 @@ const standard: Distribution = {
 export const rayleigh = defineFamily({
   family: 'rayleigh',
   title: 'Rayleigh',
-  about: 'How far off a point in the plane lies when both its coordinates err normally: run-out, radial play.',
-  parameters: [{ ...SCALE, name: 'scale', meaning: 'the sd of each of the two coordinates' }],
+  about: 'The distance from a centre when both coordinates have normal errors: run-out, radial play.',
+  parameters: [{ ...SCALE, name: 'scale', meaning: 'the standard deviation of each coordinate' }],
   of: ({ scale }) => scaled(standard, 0, scale),
   estimation: {
     maximum(x) {
@@ -36,6 +36,6 @@ export const rayleigh = defineFamily({
       return 'refused' in y ? y : { scale: Math.sqrt(meanOf(y, (v) => v * v) / 2) };
     },
     fromMoments: (mean) =>
-      mean > 0 ? { scale: mean / standard.mean } : refuse('A Rayleigh distribution has a mean above 0.'),
+      mean > 0 ? { scale: mean / standard.mean } : refuse('The mean of a Rayleigh distribution must be above 0.'),
   },
 });

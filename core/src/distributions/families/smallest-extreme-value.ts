@@ -8,10 +8,10 @@ const standard = mirrored(standardLargest);
 export const smallestExtremeValue = defineFamily({
   family: 'smallest-extreme-value',
   title: 'smallest extreme value',
-  about: 'The least of many values: weakest links, lowest temperatures; the logarithm of a Weibull life.',
+  about: 'The minimum of many values: weakest links, lowest temperatures; the logarithm of a Weibull lifetime.',
   parameters: [
     { ...LOCATION, name: 'location', meaning: 'the most frequent value' },
-    { ...SCALE, name: 'scale', meaning: 'its sd is 1.28 times this' },
+    { ...SCALE, name: 'scale', meaning: 'the standard deviation is 1.28 times this' },
   ],
   of: ({ location, scale }) => scaled(standard, location, scale),
   estimation: {

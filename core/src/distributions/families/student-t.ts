@@ -75,10 +75,10 @@ function standardT(df: number): Distribution {
 export const studentT = defineFamily({
   family: 'student-t',
   title: 'Student t',
-  about: 'A mean over its own estimated error; symmetric with tails as heavy as df makes them.',
+  about: 'A mean divided by its estimated standard error; symmetric, with heavier tails for fewer degrees of freedom.',
   parameters: [
-    { ...shapeParameter('degrees of freedom: few are heavy tails, many almost normal', 5, 'df', 'df'), name: 'df' },
-    { ...LOCATION, name: 'location', meaning: 'where the curve is centred', optional: true },
+    { ...shapeParameter('degrees of freedom: few mean heavy tails, many nearly normal', 5, 'df', 'df'), name: 'df' },
+    { ...LOCATION, name: 'location', meaning: 'the centre of the distribution', optional: true },
     { ...SCALE, name: 'scale', optional: true },
   ],
   of: ({ df, location, scale }) => scaled(standardT(df), location, scale),
@@ -93,6 +93,6 @@ export const studentT = defineFamily({
     fromMoments: (mean, variance, { df = NaN }) =>
       df > 2
         ? { df, location: mean, scale: Math.sqrt((variance * (df - 2)) / df) }
-        : refuse('A Student t distribution has a variance only for df above 2.'),
+        : refuse('A Student t distribution has a variance only for more than 2 degrees of freedom.'),
   },
 });

@@ -87,15 +87,15 @@ const TRIED = 2;
 export const triangular = defineFamily({
   family: 'triangular',
   title: 'triangular',
-  about: 'Least, likeliest and greatest value are all that is known; sums of two uniform errors.',
+  about: 'Only minimum, mode and maximum are known; sums of two uniform errors.',
   parameters: [
     { ...LOWER_END, name: 'lower' },
-    { name: 'mode', title: 'mode', meaning: 'the likeliest value', range: {}, usual: 0.5 },
+    { name: 'mode', title: 'mode', meaning: 'the most likely value', range: {}, usual: 0.5 },
     { ...UPPER_END, name: 'upper' },
   ],
   conflict({ lower, mode, upper }) {
     if (!(lower < upper) || (mode >= lower && mode <= upper)) return endsFault({ lower, upper });
-    return { name: 'mode', message: `The mode lies between the ends, ${lower} and ${upper}.` };
+    return { name: 'mode', message: `The mode must lie between the limits, ${lower} and ${upper}.` };
   },
   of: ({ lower, mode, upper }) => distributionOf(lower, mode, upper),
   estimation: {

@@ -28,7 +28,7 @@ function distributionOf(lower: number, upper: number): Distribution {
 export const uniform = defineFamily({
   family: 'uniform',
   title: 'uniform',
-  about: 'Every value between two ends alike: rounding errors, random phases, a tolerance nothing more is known of.',
+  about: 'All values between two limits are equally likely: rounding errors, random phases, a tolerance without further information.',
   parameters: [
     { ...LOWER_END, name: 'lower' },
     { ...UPPER_END, name: 'upper' },

@@ -76,10 +76,10 @@ function shapeOfSpread(ratio: number): number {
 export const weibull = defineFamily({
   family: 'weibull',
   title: 'Weibull',
-  about: 'Strengths and lives decided by the weakest link: breaking forces, times to failure.',
+  about: 'Strengths and lifetimes determined by the weakest link: breaking forces, times to failure.',
   parameters: [
     { ...shapeParameter('below 1 early failures, 1 exponential, about 3.5 nearly symmetric', 2), name: 'shape' },
-    { ...SCALE, name: 'scale', meaning: 'the value that 63.2 % lie below, counted from the threshold' },
+    { ...SCALE, name: 'scale', meaning: 'the 63.2 % quantile, measured from the threshold' },
     { ...THRESHOLD, name: 'threshold' },
   ],
   of: ({ shape, scale, threshold }) => scaled(standardWeibull(shape), threshold, scale),
@@ -102,7 +102,7 @@ export const weibull = defineFamily({
     },
     fromMoments(mean, variance, { threshold = 0 }) {
       const above = mean - threshold;
-      if (!(above > 0)) return refuse('A Weibull distribution has its mean above its threshold.');
+      if (!(above > 0)) return refuse('The mean of a Weibull distribution must be above its threshold.');
       const shape = shapeOfSpread(variance / (above * above));
       return { shape, scale: above / standardWeibull(shape).mean };
     },

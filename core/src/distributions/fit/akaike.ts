@@ -31,7 +31,7 @@ export function plausibleCount(weights: readonly number[]): number {
 /** What a distance in AICc from the best family means, in words; the bounds are those of Burnham & Anderson (2002), section 2.6. */
 export function supportWords(difference: number): string {
   if (difference === 0) return 'best supported';
-  if (difference <= 2) return 'as well supported';
+  if (difference <= 2) return 'similar support';
   if (difference <= 4) return 'somewhat less support';
   if (difference <= 7) return 'less support';
   return difference <= 10 ? 'little support' : 'hardly any support';

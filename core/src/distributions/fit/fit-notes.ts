@@ -1,3 +1,4 @@
+import { listed } from '../../numeric/grammar.js';
 import type { Note } from '../../readings/note.js';
 import { Landscape, type Peak } from './search.js';
 import type { Work } from './work.js';
@@ -8,19 +9,19 @@ export function notesOf(work: Work, peak: Peak, ran: readonly string[] = []): No
   if (resolution !== null) {
     notes.push({
       code: 'grouped',
-      text: `The resolution of ${resolution} is coarse beside the sd: each reading counts as the interval it was rounded from.`,
+      text: `The resolution of ${resolution} is coarse for the spread. Each reading is treated as the interval it was rounded from.`,
     });
   }
   if (!peak.converged) {
     notes.push({
       code: 'not-converged',
-      text: 'The search for the greatest likelihood did not close in on one place; read these parameters with care.',
+      text: 'The parameters may be wrong: the maximum likelihood search did not converge.',
     });
   }
   if (family.estimation.ends?.some((name) => free.includes(name))) {
     notes.push({
       code: 'ends',
-      text: 'The ends are those of the readings themselves: the true ones lie further out, and no standard error can be given.',
+      text: 'The limits are biased: they are the minimum and the maximum of the readings, and the true limits lie further out. They have no standard error.',
     });
   } else {
     const asked = work.request.errors !== false;
@@ -28,7 +29,7 @@ export function notesOf(work: Work, peak: Peak, ran: readonly string[] = []): No
     if (without.length > 0) {
       notes.push({
         code: 'no-error',
-        text: `The likelihood is too flat around ${without.join(' and ')} for a standard error.`,
+        text: `There is no standard error for ${listed(without)}, because the likelihood is too flat.`,
       });
     }
   }
@@ -42,20 +43,20 @@ const RUNAWAYS: Record<string, Record<string, { beyond: number; text: string }>>
   'student-t': {
     df: {
       beyond: 200,
-      text: 'df ran off to large values: not told apart from a normal distribution. The standard errors of location and scale are those with df as found.',
+      text: 'The degrees of freedom cannot be estimated: the readings are also consistent with a normal distribution. The standard errors of location and scale take them as known.',
     },
   },
   'negative-binomial': {
-    size: { beyond: 1e6, text: 'The size ran off to large values: the counts vary as Poisson counts do.' },
+    size: { beyond: 1e6, text: 'The size cannot be estimated: the counts are also consistent with a Poisson distribution.' },
   },
   f: {
     df1: {
       beyond: 1e5,
-      text: 'The degrees of freedom ran off to large values: one of the two variances is not seen to vary.',
+      text: 'The degrees of freedom cannot be estimated: one of the two variances shows no variation.',
     },
     df2: {
       beyond: 1e5,
-      text: 'The degrees of freedom ran off to large values: one of the two variances is not seen to vary.',
+      text: 'The degrees of freedom cannot be estimated: one of the two variances shows no variation.',
     },
   },
 };

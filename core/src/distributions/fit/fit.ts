@@ -106,8 +106,8 @@ function finished(work: Work, peak: Peak, notes: Note[]): Fit | Refusal {
     const isPossible = !family.discrete && work.sorted.every((x) => x >= lower && x <= upper);
     return refuse(
       isPossible
-        ? `The likelihood is too small to be calculated: readings lie too far in a tail of the ${family.title} distribution with these parameters.`
-        : `Readings among these are impossible under the ${family.title} distribution found.`,
+        ? `The likelihood is too small to be calculated: some readings are too far in a tail of the ${family.title} distribution with these parameters.`
+        : `Some readings are impossible under the fitted ${family.title} distribution.`,
     );
   }
   return {
@@ -129,10 +129,10 @@ function byMoments(work: Work): Fit | Refusal {
   const { family, sorted, fixed, logLikelihood } = work;
   const { fromMoments } = family.estimation;
   if (work.censored)
-    return refuse('Mean and sd are not known of readings beyond a limit; the greatest likelihood takes them.');
-  if (!fromMoments) return refuse(`The ${family.title} distribution is not told one to one by its mean and sd.`);
+    return refuse('Mean and standard deviation cannot be calculated from censored readings. Use maximum likelihood.');
+  if (!fromMoments) return refuse(`The ${family.title} distribution is not determined by its mean and standard deviation.`);
   const { mean, s2, n } = centralMoments(sorted);
-  if (n < 2) return refuse('At least two readings are needed for a variance.');
+  if (n < 2) return refuse('A variance needs at least 2 readings.');
   const found = fromMoments(mean, s2 / (n - 1), fixed);
   if (isRefusal(found)) return found;
   const parameters = { ...fixed, ...found };
@@ -144,7 +144,7 @@ function byMoments(work: Work): Fit | Refusal {
     converged: true,
   };
   const text =
-    'From the mean and the sd with divisor n − 1; the likelihood is that of these parameters, not its maximum.';
+    'The likelihood is not the maximum: the parameters were calculated from the mean and the standard deviation (divisor n − 1).';
   return finished(work, peak, [{ code: 'moments', text }]);
 }
 
@@ -190,7 +190,7 @@ function byProfile(work: Work): Fit | Refusal {
     }
   }
   const text =
-    'The threshold ended on the greatest value it may take, just below the least reading: the likelihood would rise further towards it.';
+    'The threshold is unreliable: it lies at its upper limit, just below the minimum reading, and the likelihood still increases there.';
   return finished(work, { ...peak, standardErrors: { ...peak.standardErrors, threshold: null }, covariance: null }, [
     ...notesOf(work, peak).filter(({ code }) => code !== 'no-error'),
     { code: 'at-bound', text },

@@ -25,7 +25,7 @@ export interface FittedLaw extends PlottedLaw {
 function normalLaw(values: Float64Array): FittedLaw | Refusal {
   const { n, mean, s2 } = centralMoments(values);
   const sd = n > 1 ? Math.sqrt(s2 / (n - 1)) : 0;
-  if (!(sd > 0)) return refuse('Without any spread no sd can be found.');
+  if (!(sd > 0)) return refuse('All readings are equal, so the standard deviation cannot be estimated.');
   const errors = { mean: sd / Math.sqrt(n), sd: sd / Math.sqrt(2 * n) };
   return {
     family: 'normal',

@@ -57,7 +57,7 @@ function searched(family: Family, sorted: Float64Array, free: string[], fixed: P
   const { s2, n } = centralMoments(sorted);
   const landscape = new Landscape(family, logLikelihoodOf(family, sorted, null), free, fixed, Math.sqrt(s2 / (n - 1)));
   const found = landscape.quickly({ ...fixed, ...from });
-  if (!found) return refuse('The search for the greatest likelihood did not close in on one place.');
+  if (!found) return refuse('The maximum likelihood search did not converge.');
   const why = boundless?.(found);
   return why ? refuse(why) : found;
 }

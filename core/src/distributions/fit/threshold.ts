@@ -44,7 +44,7 @@ export function profileThreshold(
   );
   if (inner < 0 && heights[STEPS]! >= heights[0]!) {
     return refuse(
-      'The likelihood keeps rising as the threshold goes down: there is no best one. Without a threshold, or as a symmetric family, the readings are described as well.',
+      'The threshold cannot be estimated, because the likelihood increases as the threshold decreases. Use no threshold, or a symmetric distribution.',
     );
   }
   const place = inner < 0 ? null : goldenMaximum(height, from + (inner - 1) * stride, from + (inner + 1) * stride);

@@ -44,7 +44,7 @@ export function fitCounts({ family, trials }: CountModel, counts: Float64Array):
   if (!trials) return estimation.maximum!(counts.slice().sort(), {});
   const share = sum(counts) / sum(trials);
   if (share > 0 && share < 1) return { probability: share };
-  return refuse('All trials ended alike: no probability between 0 and 1 can be found.');
+  return refuse('All trials had the same outcome, so no probability between 0 and 1 can be estimated.');
 }
 
 /** The distribution of the counts together: with unequal trials a mixture. */

@@ -358,6 +358,16 @@ describe('results on the wire', () => {
       { path: 'tests.0.p', kept: 0.30000000000000004, now: 0.3 },
     ]);
   });
+
+  it('are the same in other words, and differ in a code, a label or a figure in words', () => {
+    const kept = { notes: [{ code: 'few', text: 'Mind: 3 readings.' }], outcome: 'evidence', groups: ['north'] };
+    const now = (other: object) => differencesBetween(kept, { ...kept, ...other }).map(({ path }) => path);
+    expect(now({ notes: [{ code: 'few', text: 'Caution: only 3 readings.' }] })).toEqual([]);
+    expect(now({ notes: [{ code: 'many', text: 'Caution: only 3 readings.' }] })).toEqual(['notes.0.code']);
+    expect(now({ outcome: 'no-evidence' })).toEqual(['outcome']);
+    expect(now({ groups: ['north kiln'] })).toEqual(['groups.0']);
+    expect(now({ notes: [] })).toHaveLength(1);
+  });
 });
 
 describe('what is asked wrongly', () => {

@@ -80,9 +80,9 @@ export function rangeWords({ range }: ParameterSpec): string {
   const low = above ?? from;
   const high = below ?? to;
   if (low === undefined && high === undefined) return kind;
-  if (high === undefined) return above === undefined ? `${kind} of at least ${low} on` : `${kind} above ${low}`;
+  if (high === undefined) return above === undefined ? `${kind} of at least ${low}` : `${kind} above ${low}`;
   if (above !== undefined) return `${kind} between ${above} and ${high}, exclusive`;
-  return `${kind} of at least ${low} to ${high}`;
+  return `${kind} from ${low} to ${high}`;
 }
 
 /** What is wrong with one value of a parameter, or null. */

@@ -201,7 +201,8 @@ export function problemCells(column: Written, skip = 0): { problems: BlockProble
     if (isMissingOrNumber(cell, column) || ++count > MOST_LISTED) continue;
     const read = readCell(cell, column);
     const shown = cell.length > 24 ? `${cell.slice(0, 24)}…` : cell;
-    const why = read.kind === 'limit' ? `a reading ${read.side} a detection limit` : read.kind === 'text' ? read.reason : '';
+    const why =
+      read.kind === 'limit' ? `a reading ${read.side} a detection limit` : read.kind === 'text' ? read.reason : '';
     const code = read.kind === 'limit' ? 'beyond-limit' : 'not-a-number';
     const text = `Row ${i + 1} of ${name} holds “${shown}”: ${why}.`;
     problems.push({ code, row: i + 1, line: i + 1 + skip, column: name, text });

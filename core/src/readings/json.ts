@@ -18,7 +18,9 @@ function cellText(value: unknown, place: string): string {
   if (value === null || value === undefined) return '';
   if (typeof value === 'string') return value;
   if (typeof value === 'boolean') return String(value);
-  throw new TypeError(`${place} holds ${Array.isArray(value) ? 'a list' : 'an object'}; a cell must be a number or text.`);
+  throw new TypeError(
+    `${place} holds ${Array.isArray(value) ? 'a list' : 'an object'}; a cell must be a number or text.`,
+  );
 }
 
 /** Few names in many rows, or many in few: every name is a column of every row, whether it is there or not. */

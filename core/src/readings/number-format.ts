@@ -153,8 +153,7 @@ function beyondOrText(trimmed: string, format: NumberFormat): CellReading {
 
 function reasonFor(text: string, format: NumberFormat): string {
   const other: NumberFormat = { decimal: format.decimal === 'point' ? 'comma' : 'point', thousands: 'none' };
-  if (patternOf(other).test(text))
-    return `a decimal ${other.decimal}, but the column has a decimal ${format.decimal}`;
+  if (patternOf(other).test(text)) return `a decimal ${other.decimal}, but the column has a decimal ${format.decimal}`;
   if (/^[+-]?(inf|infinity|nan)$/i.test(text)) return 'not a finite number';
   if (/^[\d.,]*[lIoO][\d.,lIoO]*$/.test(text) && /\d/.test(text)) return 'perhaps a letter instead of a digit';
   if (/^[\d.,\s]+$/.test(text)) return 'separators in unexpected positions';

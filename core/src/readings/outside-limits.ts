@@ -78,6 +78,8 @@ export function outsideWords({ row, limit, side, meant }: OutsideLimits, written
   const of = unit ? `\u00a0${unit}` : '';
   const end = side === 'below' ? 'lower' : 'upper';
   const slip = { 'decimal place': 'with the decimal point shifted', sign: 'with the other sign' };
-  const likely = meant ? ` Possible typing error: ${formatValue(meant.value)} (${slip[meant.slip]}) would be within the limits.` : '';
+  const likely = meant
+    ? ` Possible typing error: ${formatValue(meant.value)} (${slip[meant.slip]}) would be within the limits.`
+    : '';
   return `Row ${row} is ${written}${of}, ${side} the ${end} limit ${formatValue(limit)}${of}.${likely}`;
 }

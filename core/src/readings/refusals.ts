@@ -20,7 +20,8 @@ function boundWords(
   least: boolean,
 ) {
   if (origin === 'string') return `must have ${least ? 'at least' : 'at most'} ${String(bound)} characters`;
-  if (origin === 'array' || origin === 'set') return `must have ${least ? 'at least' : 'at most'} ${String(bound)} entries`;
+  if (origin === 'array' || origin === 'set')
+    return `must have ${least ? 'at least' : 'at most'} ${String(bound)} entries`;
   const side = least ? (inclusive === false ? 'above' : 'at least') : inclusive === false ? 'below' : 'at most';
   return `must be ${side} ${String(bound)}`;
 }

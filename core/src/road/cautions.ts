@@ -1,4 +1,4 @@
-import { formatFigure, formatPercent, groupThousands } from '../numeric/format.js';
+import { formatFigure, formatPercent } from '../numeric/format.js';
 import { plural } from '../numeric/grammar.js';
 import type { Sample } from '../readings/sample.js';
 import type { Note, Unavailable } from './analysis.js';
@@ -80,7 +80,12 @@ function leftOut({ missing, setAside, unreadable, beyondLimit }: Sample): string
 export function unreadableNotes({ unreadable }: Sample): Note[] {
   if (!unreadable) return [];
   const cells = plural(unreadable, 'cell is not a number', 'cells are not numbers');
-  return [{ code: 'unreadable', text: `${cells} and ${unreadable === 1 ? 'is' : 'are'} left out. Correct ${unreadable === 1 ? 'it' : 'them'} in Readings.` }];
+  return [
+    {
+      code: 'unreadable',
+      text: `${cells} and ${unreadable === 1 ? 'is' : 'are'} left out. Correct ${unreadable === 1 ? 'it' : 'them'} in Readings.`,
+    },
+  ];
 }
 
 /** What is said of cells that hold something a calculation cannot take, readings beyond a limit among them. */
@@ -101,7 +106,9 @@ export const levelWords = (alpha: number): string => (alpha === 0.05 ? '' : `, s
 export function levelNote(alpha: number): Note[] {
   if (alpha >= 0.0005 && alpha <= 0.2) return [];
   const meant = alpha > 0.2 && alpha >= 0.5 ? ` Did you mean ${Number((1 - alpha).toPrecision(6))}?` : '';
-  return [{ code: 'unusual-level', text: `The significance level ${alpha} is unusual; 0.05 and 0.01 are common.${meant}` }];
+  return [
+    { code: 'unusual-level', text: `The significance level ${alpha} is unusual; 0.05 and 0.01 are common.${meant}` },
+  ];
 }
 
 /** An interval that is hardly ever wanted: 9.5 % typed for 95 %. */

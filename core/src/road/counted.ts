@@ -1,4 +1,3 @@
-import { groupThousands } from '../numeric/format.js';
 import { plural } from '../numeric/grammar.js';
 import type { Sample } from '../readings/sample.js';
 import type { Note } from './analysis.js';

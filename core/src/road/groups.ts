@@ -37,7 +37,10 @@ export function partsOf(sample: Sample): Parts {
     notes.push({ code: 'empty-groups', text: `Groups without readings are not shown: ${named}.` });
   }
   if (groups.without > 0) {
-        notes.push({ code: 'no-label', text: `${plural(groups.without, 'reading has', 'readings have')} no ${groups.by} and ${groups.without === 1 ? 'is' : 'are'} left out.` });
+    notes.push({
+      code: 'no-label',
+      text: `${plural(groups.without, 'reading has', 'readings have')} no ${groups.by} and ${groups.without === 1 ? 'is' : 'are'} left out.`,
+    });
   }
   const units = new Set(filled.map(({ unit }) => unit));
   if (units.size > 1) {

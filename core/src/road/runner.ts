@@ -44,7 +44,10 @@ export function advance(find: Lookup, id: string, request: unknown, sample: Samp
 function finiteOrWhyNot(result: unknown, sample: Sample): unknown {
   const path = notFiniteIn(result);
   if (path === null) return result;
-  return unavailable(sample, `A figure of this result, ${path}, is not a finite number, so the result cannot be shown.`);
+  return unavailable(
+    sample,
+    `A figure of this result, ${path}, is not a finite number, so the result cannot be shown.`,
+  );
 }
 
 export interface Progress {

@@ -24,7 +24,10 @@ interface Several {
 
 /** For `z.refine`: groups of one column, or several columns. */
 export const notBoth = ({ split, beside }: Several): boolean => split === undefined || beside === undefined;
-export const NOT_BOTH = { message: 'Choose either groups of one column or several columns, not both.', path: ['beside'] };
+export const NOT_BOTH = {
+  message: 'Choose either groups of one column or several columns, not both.',
+  path: ['beside'],
+};
 
 /** The subject of the method sentence; of many columns their number. */
 export function severalWords({ column, split, beside }: Several): string {

@@ -1,5 +1,5 @@
 import type { SimulatedP } from '../goodness-of-fit/simulated-p.js';
-import { formatP, formatPercent, groupThousands } from '../numeric/format.js';
+import { formatP, formatPercent } from '../numeric/format.js';
 import { plural } from '../numeric/grammar.js';
 import type { Note } from './analysis.js';
 

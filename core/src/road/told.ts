@@ -47,7 +47,8 @@ export const toldFigure = (value: number, scale: Scale, kind: 'reading' | 'locat
 /** A claimed value, at the decimals of the readings, or as it was typed where it has more. */
 export function toldClaim(value: number, scale: Scale): string {
   if (scale.as === 'share') return formatPercentOf(value, 1 - value, 7);
-  const plain = scale.as === 'reading' && scale.resolution !== null ? formatFigure(value, 'reading', scale.resolution) : '';
+  const plain =
+    scale.as === 'reading' && scale.resolution !== null ? formatFigure(value, 'reading', scale.resolution) : '';
   const text = Number(plain.replace('−', '-')) === value ? plain : formatValue(value);
   return withUnit(text, scale.as === 'reading' ? scale.unit : '');
 }

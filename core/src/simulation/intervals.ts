@@ -126,7 +126,10 @@ export const SIMULATED_INTERVALS = [
     ...{ least: 1, cost: 4 },
     make: median,
   },
-  { ...{ id: 'sd', name: 'χ² interval of the standard deviation', truth: 'sd', groups: 1, least: 2, cost: 1 }, make: sd },
+  {
+    ...{ id: 'sd', name: 'χ² interval of the standard deviation', truth: 'sd', groups: 1, least: 2, cost: 1 },
+    make: sd,
+  },
   {
     ...{ id: 'share', name: 'Wilson interval of a proportion', truth: 'share', groups: 1, least: 1, cost: 1 },
     make: share(wilson),
@@ -146,7 +149,12 @@ export const SIMULATED_INTERVALS = [
     make: difference(pooled),
   },
   {
-    ...{ id: 'ratio-of-sds', name: 'F interval of the ratio of two standard deviations', truth: 'ratio-of-sds', groups: 2 },
+    ...{
+      id: 'ratio-of-sds',
+      name: 'F interval of the ratio of two standard deviations',
+      truth: 'ratio-of-sds',
+      groups: 2,
+    },
     ...{ least: 2, cost: 2 },
     make: ratioOfSds,
   },

@@ -37,7 +37,10 @@ export const derivationSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('share'),
     source,
-    trials: z.union([source, z.int('The number of trials must be a whole number.').positive('The number of trials must be above 0.')]),
+    trials: z.union([
+      source,
+      z.int('The number of trials must be a whole number.').positive('The number of trials must be above 0.'),
+    ]),
   }),
   z
     .strictObject({
@@ -61,7 +64,10 @@ export const derivationSchema = z.discriminatedUnion('kind', [
       kind: z.literal('made-up'),
       family: z.enum(FAMILIES.map(({ family }) => family)),
       parameters: z.record(z.string(), z.number('A parameter must be a number.')),
-      count: z.int('The number of values must be a whole number.').min(1, 'At least 1 value is needed.').max(MOST_MADE_UP),
+      count: z
+        .int('The number of values must be a whole number.')
+        .min(1, 'At least 1 value is needed.')
+        .max(MOST_MADE_UP),
       step: z.number().positive('The rounding step must be above 0.').nullable(),
       seed: z.int('The seed must be a whole number.').min(0, 'The seed must be at least 0.').max(GREATEST_SEED),
     })

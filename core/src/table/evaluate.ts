@@ -77,7 +77,8 @@ function compareWords(rowCount: number, a: Operand, b: Operand, fn: string): Flo
 }
 
 function choose(rowCount: number, test: Float64Array | number, yes: Operand, no: Operand): Operand {
-  if (isWords(yes) !== isWords(no)) throw new FormulaError('Both results of if() must be numbers, or both must be words.');
+  if (isWords(yes) !== isWords(no))
+    throw new FormulaError('Both results of if() must be numbers, or both must be words.');
   const at = (operand: Operand, i: number) => (typeof operand === 'object' ? operand[i]! : operand);
   const holds = (i: number) => (typeof test === 'number' ? test : test[i]!);
   const rows = Array.from({ length: rowCount }, (_, i) => i);

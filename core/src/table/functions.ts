@@ -53,7 +53,12 @@ export const FUNCTIONS = {
   log2: one('log2(x)', 'logarithm to base 2'),
   floor: one('floor(x)', 'round down'),
   ceil: one('ceil(x)', 'round up'),
-  round: { least: 1, most: 2, written: 'round(x, step)', does: 'round to a multiple of step; without a step, to a whole number' },
+  round: {
+    least: 1,
+    most: 2,
+    written: 'round(x, step)',
+    does: 'round to a multiple of step; without a step, to a whole number',
+  },
   min: { least: 2, most: 20, written: 'min(a, b, …)', does: 'minimum of the values' },
   max: { least: 2, most: 20, written: 'max(a, b, …)', does: 'maximum of the values' },
   if: { least: 3, most: 3, written: 'if(condition, then, else)', does: 'one of two values' },

@@ -24,8 +24,7 @@ const testWords = (result: ClaimResult) => {
   const { pValue, alpha } = result;
   const level = levelWords(alpha);
   // Each of the two tests has its statistic beside its own p.
-  if (result.method === SHARED && pValue !== null)
-    return `Joint ${equalsP(pValue, alpha)} (Bonferroni)${level}`;
+  if (result.method === SHARED && pValue !== null) return `Joint ${equalsP(pValue, alpha)} (Bonferroni)${level}`;
   const statistic = statisticWords(result);
   const p = pValue === null ? 'p is being simulated' : equalsP(pValue, alpha);
   return `${statistic}${statistic ? ', ' : ''}${p}${level}`;

@@ -102,6 +102,12 @@ function redrawn(values: Float64Array, sd: number, chunks: readonly Float64Array
   ];
 }
 
+const ratioExtra = (value: number): ClaimExtra => ({
+  ...{ key: 'ratio', name: 'ratio to the claim', value, as: 'ratio' },
+  meaning: 'The standard deviation of the readings divided by the claimed one.',
+  formula: 's/σ₀',
+});
+
 /** Does the standard deviation differ from a claimed value. */
 export const spreadClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'spread-claim',
@@ -164,12 +170,7 @@ export const spreadClaimAnalysis = defineAnalysis<Request, ClaimResult>({
       groups: [
         { name, n, centre: sd, sd: null, interval: openEnd(sdInterval(n, sd, confidence), 'two-sided'), dots: [] },
       ],
-      extras: [
-        {
-          ...{ key: 'ratio', name: 'ratio to the claim', value: sd / claim, as: 'ratio' as const },
-          ...{ meaning: 'The standard deviation of the readings divided by the claimed one.', formula: 's/σ₀' },
-        },
-      ],
+      extras: [ratioExtra(sd / claim)],
     });
     if (!values || settings.replicates === undefined) return result;
     const sorted = values.slice().sort();

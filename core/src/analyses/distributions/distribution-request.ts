@@ -5,7 +5,8 @@ import { completed, FAMILIES, familyByName, parameterFaults } from '../../distri
 import { columnSetting } from '../../road/settings.js';
 
 const limit = z.number('A limit must be a number.');
-const aboveZero = (what: string) => z.number(`${what} must be a number above 0.`).positive(`${what} must be a number above 0.`);
+const aboveZero = (what: string) =>
+  z.number(`${what} must be a number above 0.`).positive(`${what} must be a number above 0.`);
 const share = z
   .number('A proportion must be a number between 0 and 1; 0.25 means 25 %.')
   .gt(0, 'A proportion must lie between 0 and 1, exclusive; 0.25 means 25 %.')
@@ -99,7 +100,10 @@ export function parametersOf({
   }
   const { fromMoments } = family.estimation;
   if (!fromMoments)
-    return { message: `The ${family.title} distribution is not determined by its mean and standard deviation.`, path: ['moments'] };
+    return {
+      message: `The ${family.title} distribution is not determined by its mean and standard deviation.`,
+      path: ['moments'],
+    };
   const variance = moments.variance ?? moments.sd! * moments.sd!;
   const fixed = completed(family, { ...usualParameters(family), ...moments.given });
   const found = fromMoments(moments.mean, variance, fixed);

@@ -40,8 +40,7 @@ function questionWords(request: DistributionRequest): string {
     return chance(`recorded as ${formatValue(recordedAs)} with a resolution of ${formatValue(resolution!)}`);
   if (lowerShare !== undefined) return `which value has ${formatPercentOf(lowerShare)} of values below it?`;
   if (upperShare !== undefined) return `which value has ${formatPercentOf(upperShare)} of values above it?`;
-  if (centralShare !== undefined)
-    return `which two values enclose the middle ${formatPercentOf(centralShare)}?`;
+  if (centralShare !== undefined) return `which two values enclose the middle ${formatPercentOf(centralShare)}?`;
   return `what are density and probabilities at ${plural(at!.length, 'value')}?`;
 }
 

@@ -86,7 +86,10 @@ function notesFor(
       });
   }
   if (probability === 0 && notes.length === 0 && settings.at === undefined) {
-    notes.push({ code: 'underflow', text: 'The probability is smaller than the smallest number that can be calculated (about 1e-308).' });
+    notes.push({
+      code: 'underflow',
+      text: 'The probability is smaller than the smallest number that can be calculated (about 1e-308).',
+    });
   }
   if (Number.isNaN(d.mean))
     notes.push({
@@ -105,8 +108,7 @@ function notesFor(
   return notes;
 }
 
-const BEYOND =
-  'The answer is too large to calculate (above 1e308). Choose less extreme parameters or another unit.';
+const BEYOND = 'The answer is too large to calculate (above 1e308). Choose less extreme parameters or another unit.';
 
 /** The answer; null where it, or the median, is beyond what a double holds. */
 function resultOf(settings: DistributionRequest, sample: Sample): DistributionResult | null {

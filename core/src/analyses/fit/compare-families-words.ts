@@ -1,5 +1,5 @@
 import { familyByName } from '../../distributions/registry.js';
-import { formatFigure, formatP, formatPercentOf, groupThousands } from '../../numeric/format.js';
+import { formatFigure, formatP, formatPercentOf } from '../../numeric/format.js';
 import { article, listed, plural } from '../../numeric/grammar.js';
 import type { Sample } from '../../readings/sample.js';
 import type { Note, Piece } from '../../road/analysis.js';
@@ -140,6 +140,16 @@ export function comparedTable({ families, apart, left }: CompareFamiliesResult):
   const rows = families.map((one) => line(one, one.difference, one.weight ?? '', one.plausible ? 'yes' : 'no'));
   const beside = (apart ?? []).map((one) => line(one, '', '', 'not ranked'));
   const without = left.map(({ family, reason }) => [family, '', '', '', '', '', '', '', reason]);
-  const heads = ['family', 'AICc', 'difference from the best', 'weight', 'plausible', 'log-likelihood', 'A²', 'p', 'parameters'];
+  const heads = [
+    'family',
+    'AICc',
+    'difference from the best',
+    'weight',
+    'plausible',
+    'log-likelihood',
+    'A²',
+    'p',
+    'parameters',
+  ];
   return [heads, ...rows, ...beside, ...without];
 }

@@ -102,7 +102,10 @@ export function countNotes(result: CountFitResult): Note[] {
     });
   }
   if (!chiSquare) {
-    notes.push({ code: 'no-cells', text: `The χ² test is not available: ${plural(n, 'count is', 'counts are')} too few for two cells.` });
+    notes.push({
+      code: 'no-cells',
+      text: `The χ² test is not available: ${plural(n, 'count is', 'counts are')} too few for two cells.`,
+    });
   }
   const [best] = families;
   const own = families.find((one) => one.family === family);

@@ -52,7 +52,8 @@ export const PLOT_FIGURES: readonly FigureOf<ProbabilityPlotResult>[] = [
   {
     key: 'correlation',
     name: 'correlation of this plot',
-    meaning: 'How close the plotted readings are to a straight line (1). A single outlier lowers it as much as a curve does.',
+    meaning:
+      'How close the plotted readings are to a straight line (1). A single outlier lowers it as much as a curve does.',
     formula: 'correlation of the sorted readings with their scores',
     use: 'It describes the plot. To judge the distribution, use the test.',
     text: ({ correlation }) => correlation.toFixed(4),

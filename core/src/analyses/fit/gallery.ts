@@ -2,7 +2,6 @@ import { z } from 'zod';
 import { normal } from '../../distributions/families/normal.js';
 import { andersonDarling, andersonDarlingAsymptotic } from '../../goodness-of-fit/normality/anderson-darling.js';
 import { departureDraw, type Departure, type Draw } from '../../goodness-of-fit/normality/departures.js';
-import { groupThousands } from '../../numeric/format.js';
 import { plural } from '../../numeric/grammar.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { sheetCell, type SheetCell } from '../../probability-plot/sheet-cell.js';
@@ -70,7 +69,12 @@ const KINDS: readonly { kind: string; title: string; from: string; departure: De
     from: 'a mirrored lognormal distribution with log SD 0.5 (skewness −1.75)',
     departure: { kind: 'left-lognormal', logSd: 0.5 },
   },
-  { kind: 'heavy', title: 'heavy tails', from: 'a t distribution with 3 degrees of freedom', departure: { kind: 'student-t', df: 3 } },
+  {
+    kind: 'heavy',
+    title: 'heavy tails',
+    from: 'a t distribution with 3 degrees of freedom',
+    departure: { kind: 'student-t', df: 3 },
+  },
   {
     kind: 'light',
     title: 'light tails',

@@ -43,9 +43,7 @@ export const goodnessOfFitAnalysis = defineAnalysis<FitTestRequest, GoodnessOfFi
       const [first] = found;
       if (!first) return testsFinding(result, tests, '', 0.05);
       const { title } = familyByName(first.result.law.family);
-      const against = first.result.claim
-        ? `the claimed ${title} distribution`
-        : `${article(title)} distribution`;
+      const against = first.result.claim ? `the claimed ${title} distribution` : `${article(title)} distribution`;
       return testsFinding(result, tests, against, first.result.alpha);
     },
   },

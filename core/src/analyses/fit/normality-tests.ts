@@ -17,7 +17,8 @@ const FACTS: Record<NormalityTestName, Omit<TestFacts, 'key'>> = {
     symbol: 'A²',
     looksAt: 'the whole distribution, mainly the tails',
     pSource: 'D’Agostino and Stephens 1986, n ≥ 8',
-    meaning: 'The distance between the empirical distribution and the fitted normal one, with most weight on the tails.',
+    meaning:
+      'The distance between the empirical distribution and the fitted normal one, with most weight on the tails.',
     formula: 'A² = −n − Σ (2i − 1)/n · (ln F(x₍ᵢ₎) + ln(1 − F(x₍ₙ₊₁₋ᵢ₎)))',
     use: 'A good choice if the kind of departure is not known.',
   },
@@ -26,7 +27,8 @@ const FACTS: Record<NormalityTestName, Omit<TestFacts, 'key'>> = {
     symbol: 'W',
     looksAt: 'the whole distribution',
     pSource: 'Royston 1995, 3 ≤ n ≤ 5 000',
-    meaning: 'The ratio of two estimates of the variance, from the sorted readings and the usual one; 1 for a perfectly straight plot.',
+    meaning:
+      'The ratio of two estimates of the variance, from the sorted readings and the usual one; 1 for a perfectly straight plot.',
     formula: 'W = (Σ aᵢ x₍ᵢ₎)² / Σ(x − mean)², with weights by Royston (1995)',
     use: 'An equally good choice, and the most powerful against skewness in small samples.',
   },
@@ -87,7 +89,8 @@ const FACTS: Record<NormalityTestName, Omit<TestFacts, 'key'>> = {
     symbol: 'r',
     looksAt: 'the straightness of the plot',
     pSource: null,
-    meaning: 'The correlation of the sorted readings with Filliben’s (1975) normal scores; 1 for a perfectly straight plot.',
+    meaning:
+      'The correlation of the sorted readings with Filliben’s (1975) normal scores; 1 for a perfectly straight plot.',
     formula: 'r of x₍ᵢ₎ and Φ⁻¹(mᵢ)',
   },
 };

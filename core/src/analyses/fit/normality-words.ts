@@ -1,6 +1,6 @@
 import { simulatedNotes } from '../../road/simulated-notes.js';
 import { COARSE } from '../../goodness-of-fit/rounding.js';
-import { equalsP, errorOfSd, formatEstimate, formatFigure, formatValue, groupThousands } from '../../numeric/format.js';
+import { equalsP, errorOfSd, formatEstimate, formatFigure, formatValue } from '../../numeric/format.js';
 import { listed, plural } from '../../numeric/grammar.js';
 import type { Sample } from '../../readings/sample.js';
 import type { NormalityTestName } from '../../goodness-of-fit/normality/battery.js';
@@ -20,7 +20,9 @@ export function normalityFinding(result: NormalityResult): Piece[] {
     case 'no-evidence':
       return [
         { text: 'No evidence', strong: true, code: 'no-evidence' },
-        { text: ` against a normal distribution (${figures}, ${equalsP(test.pValue!, alpha)}${levelWords(alpha)}).${estimates}` },
+        {
+          text: ` against a normal distribution (${figures}, ${equalsP(test.pValue!, alpha)}${levelWords(alpha)}).${estimates}`,
+        },
       ];
     case 'evidence':
       return [
@@ -83,7 +85,8 @@ export function agreementSentence({
   if (total < 2 || summary.outcome === 'open') return '';
   if (against.length === 0)
     return `None of ${total} tests finds evidence against normality (significance level ${alpha}${aware}).`;
-  if (without.length === 0) return `All ${total} tests find evidence against normality (significance level ${alpha}${aware}).`;
+  if (without.length === 0)
+    return `All ${total} tests find evidence against normality (significance level ${alpha}${aware}).`;
   const said = (tests: readonly NormalityTestName[]) =>
     tests.map((test) => `${testFacts(test, n).name} (${testFacts(test, n).looksAt})`).join(', ');
   const found = `${against.length} of ${total} tests ${against.length === 1 ? 'finds' : 'find'} evidence against normality`;
@@ -111,7 +114,9 @@ function resolutionNote(
   }
   const rounded = `With rounding allowed for, ${equalsP(test.pResolution.pValue, alpha)}`;
   if (outcome === 'rounding') {
-    return [{ code: 'rounding', text: `${steps} ${rounded}. A finer resolution, not more readings, would clarify it.` }];
+    return [
+      { code: 'rounding', text: `${steps} ${rounded}. A finer resolution, not more readings, would clarify it.` },
+    ];
   }
   // Coarse readings are compared by another statistic, which can find what plain A² does not.
   const matters = test.pValue !== null && test.pValue >= alpha && test.pResolution.pValue < alpha;

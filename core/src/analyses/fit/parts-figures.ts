@@ -31,9 +31,7 @@ function partFigure(name: string, n: number, result: Tested | Unavailable): Foun
   const statistic = test.statistic === null ? '–' : `${symbol}\u00a0${formatFigure(test.statistic, 'statistic')}`;
   const p = test.pValue === null ? '…' : formatP(test.pValue, result.alpha);
   const p2 = test.pResolution;
-  const use = p2
-    ? `With rounding allowed for, ${equalsP(p2.pValue, result.alpha)}.`
-    : undefined;
+  const use = p2 ? `With rounding allowed for, ${equalsP(p2.pValue, result.alpha)}.` : undefined;
   return {
     ...{ key: name, name, meaning, note: '', texts: [groupThousands(n), statistic, p] },
     formula: 'The test of this group alone; the finding is adjusted for all groups.',

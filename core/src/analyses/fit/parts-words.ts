@@ -12,7 +12,9 @@ export interface PartTest {
 
 /** That nothing can be done with any part. */
 export const noneWords = (result: Pick<InParts<unknown>, 'by' | 'parts'>, done: string): string =>
-  result.parts.length === 0 ? `There are no readings that can be ${done}.` : `None of ${partsWords(result)} can be ${done}.`;
+  result.parts.length === 0
+    ? `There are no readings that can be ${done}.`
+    : `None of ${partsWords(result)} can be ${done}.`;
 
 /** The tests of all parts together, adjusted by Holm's (1979) method. `against` is the distribution, with its article. */
 export function testsFinding(
@@ -41,10 +43,7 @@ export function testsFinding(
       tests.length === 1
         ? ` in ${said(least)}, the only one of ${partsWords(result)} that can be tested (${shared}).`
         : ` in any of ${partsWords(result, tests.length)} (${shared}). Smallest p: ${said(least)}.`;
-    return [
-      { text: 'No evidence against', strong: true, code: 'no-evidence' },
-      { text: ` ${against}${where}` },
-    ];
+    return [{ text: 'No evidence against', strong: true, code: 'no-evidence' }, { text: ` ${against}${where}` }];
   }
   const others = tests.length - departing.length;
   const rest = others === 0 ? '' : `. No evidence in the other${others === 1 ? '' : ` ${others}`}`;

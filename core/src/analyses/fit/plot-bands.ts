@@ -54,7 +54,10 @@ export function withFormulaBand(
     plot.law.estimated.length === 0
       ? 'all parameters are given, so the line has no uncertainty'
       : 'its parameters have no standard errors';
-  return { ...plot, notes: [...plot.notes, { code: 'no-line-band', text: `The band of the line is not available: ${why}.` }] };
+  return {
+    ...plot,
+    notes: [...plot.notes, { code: 'no-line-band', text: `The band of the line is not available: ${why}.` }],
+  };
 }
 
 /** The whole-plot band needs every replicate at each of its places at once: so many numbers are held, 32 MB. */

@@ -27,7 +27,6 @@ function neededWords(needed: number | null, greatest: number, n: number): string
     : `For 80\u00a0% power, about ${sizeWords(needed)} readings are needed`;
 }
 
-
 function normalFinding({ n, asked, alpha }: NormalPower): Piece[] {
   const { kind, value, at, over, needed } = asked;
   const what = departureOf(kind).words(value);
@@ -47,7 +46,12 @@ const lawTitle = (family: string) => {
 function familiesFinding({ n, law, curves, alpha }: FamiliesPower): Piece[] {
   const own = lawTitle(law.family);
   const [nearest] = curves;
-  if (!nearest) return [{ text: `The power of ${plural(n, 'reading')} to distinguish other distributions from ${own} is being simulated.` }];
+  if (!nearest)
+    return [
+      {
+        text: `The power of ${plural(n, 'reading')} to distinguish other distributions from ${own} is being simulated.`,
+      },
+    ];
   const at = nearest.points.find((point) => point.n === n)!;
   return [
     {

@@ -6,7 +6,7 @@ import { distribution, familyByName } from '../../distributions/registry.js';
 import { COARSE, roundingOf } from '../../goodness-of-fit/rounding.js';
 import type { RoundedNormal } from '../../goodness-of-fit/rounded-normal.js';
 import { quartilesOfSorted } from '../../describe/quantiles.js';
-import { formatPercent, groupThousands } from '../../numeric/format.js';
+import { formatPercent } from '../../numeric/format.js';
 import { article, plural } from '../../numeric/grammar.js';
 import { ordered } from '../../numeric/ordered.js';
 import { centralMoments } from '../../numeric/sums.js';
@@ -154,16 +154,16 @@ const chanceWords = (expected: number, claimed: boolean) =>
 function finding(result: ProbabilityPlotResult): Piece[] {
   const { n, law, band } = result;
   const { title } = familyByName(law.family);
-  const count = groupThousands(n);
-    if (!band || band.kind === 'line') {
+  if (!band || band.kind === 'line') {
     const beyond = result.censored ? ` (${beyondWords(result)})` : '';
-    return [{ text: `${plural(n, 'reading')}${beyond} plotted against ${article(title)} distribution with ${lawWords(result)}.` }];
+    return [
+      {
+        text: `${plural(n, 'reading')}${beyond} plotted against ${article(title)} distribution with ${lawWords(result)}.`,
+      },
+    ];
   }
   const { outsideCount, confidence, kind } = band;
-  const where =
-    outsideCount === 0
-      ? 'No readings'
-      : plural(outsideCount, 'reading');
+  const where = outsideCount === 0 ? 'No readings' : plural(outsideCount, 'reading');
   const claimed = law.estimated.length === 0;
   const of = claimed ? `samples from the claimed ${title} distribution` : `${title} samples of this size`;
   const words =

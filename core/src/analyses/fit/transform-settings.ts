@@ -30,7 +30,13 @@ const lambda = {
 } as const;
 const confidence = {
   schema: confidenceSetting,
-  field: { field: 'confidence', label: 'confidence level of the interval of lambda', type: 'percent', min: 0.5, max: 0.999 },
+  field: {
+    field: 'confidence',
+    label: 'confidence level of the interval of lambda',
+    type: 'percent',
+    min: 0.5,
+    max: 0.999,
+  },
 } as const;
 const replicates = replicatesOf('number of simulated samples');
 const seed = seedOf('seed of the simulated samples');

@@ -155,13 +155,11 @@ export function transformNotes(result: TransformResult): Note[] {
   const { by, alpha, n, before, after } = result;
   const notes: Note[] = [...levelNote(alpha)];
   if (by === 'normal-scores') {
-    const text =
-      'Normal scores depend on the ranks alone. Limits and new readings have none.';
+    const text = 'Normal scores depend on the ranks alone. Limits and new readings have none.';
     return [...notes, { code: 'by-construction', text }];
   }
   if (outcomeOf(before, alpha) === 'no-evidence') {
-    const text =
-      'A transformation may not be needed: there is no evidence against a normal distribution before it.';
+    const text = 'A transformation may not be needed: there is no evidence against a normal distribution before it.';
     notes.push({ code: 'not-needed', text });
   }
   notes.push(...lambdaNotes(result), ...rangeNote(result));
@@ -196,17 +194,29 @@ const SIDE_ROWS: readonly SideRow[] = [
     text: ({ sd }, resolution) => formatFigure(sd, 'spread', resolution),
   },
   {
-    ...{ key: 'skewness', name: 'skewness', meaning: 'About 0 for a normal distribution, above 0 with a long right tail.' },
+    ...{
+      key: 'skewness',
+      name: 'skewness',
+      meaning: 'About 0 for a normal distribution, above 0 with a long right tail.',
+    },
     formula: 'G₁ = g₁ √(n(n − 1))/(n − 2)',
     text: ({ skewness }) => shape(skewness),
   },
   {
-    ...{ key: 'kurtosis', name: 'excess kurtosis', meaning: 'About 0 for a normal distribution, above 0 with heavy tails.' },
+    ...{
+      key: 'kurtosis',
+      name: 'excess kurtosis',
+      meaning: 'About 0 for a normal distribution, above 0 with heavy tails.',
+    },
     formula: 'G₂',
     text: ({ kurtosis }) => shape(kurtosis),
   },
   {
-    ...{ key: 'a2', name: 'A²', meaning: 'The Anderson–Darling distance from a normal distribution, with most weight on the tails.' },
+    ...{
+      key: 'a2',
+      name: 'A²',
+      meaning: 'The Anderson–Darling distance from a normal distribution, with most weight on the tails.',
+    },
     formula: 'Anderson and Darling (1954)',
     text: ({ statistic }) => formatFigure(statistic, 'statistic'),
   },
@@ -276,7 +286,9 @@ export function lambdaFigures({ lambda, middle, resolution, unit }: TransformRes
       'The power used.',
       '(x^λ − 1)/λ',
       short(lambda.used),
-      lambda.choice === 'convenient' && found?.convenient === null ? 'maximum likelihood' : LAMBDA_CHOICES[lambda.choice],
+      lambda.choice === 'convenient' && found?.convenient === null
+        ? 'maximum likelihood'
+        : LAMBDA_CHOICES[lambda.choice],
     ),
     ...likeliest,
     ...back,

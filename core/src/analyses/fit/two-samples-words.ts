@@ -18,10 +18,7 @@ export function twoSamplesFinding(result: TwoSamplesResult): Piece[] {
   if (!pSimulated) return [{ text: `Comparing ${names}: ${figures}, p is being simulated.` }];
   const p = `${figures}, ${equalsP(pSimulated.pValue, alpha)}${levelWords(alpha)}`;
   return pSimulated.pValue < alpha
-    ? [
-        { text: `The distributions of ${names} differ`, strong: true, code: 'evidence' },
-        { text: ` (${p}).` },
-      ]
+    ? [{ text: `The distributions of ${names} differ`, strong: true, code: 'evidence' }, { text: ` (${p}).` }]
     : [
         { text: 'No evidence', strong: true, code: 'no-evidence' },
         { text: ` that the distributions of ${names} differ (${p}).` },
@@ -70,7 +67,9 @@ export function twoSamplesFigures({ samples, resolution }: TwoSamplesResult): Fo
   return [
     row('n', 'readings', 'The number of readings; it may differ between the two.', 'n', ({ n }) => groupThousands(n)),
     row('mean', 'mean', 'The arithmetic mean.', 'Σx/n', ({ mean }) => location(mean)),
-    row('median', 'median', 'Half of the readings lie at or below it.', 'middle reading', ({ median }) => location(median)),
+    row('median', 'median', 'Half of the readings lie at or below it.', 'middle reading', ({ median }) =>
+      location(median),
+    ),
     row('sd', 'SD', 'The standard deviation, divisor n − 1.', '√(Σ(x − mean)²/(n − 1))', ({ sd }) =>
       sd === null ? '–' : formatFigure(sd, 'spread', resolution),
     ),
@@ -86,7 +85,8 @@ export function twoSamplesTests({ tests, alpha }: TwoSamplesResult): FoundFigure
   const said = {
     'anderson-darling': {
       name: 'Anderson–Darling, two samples',
-      meaning: 'The distance between the two empirical distributions, with most weight on the tails; midranks for ties.',
+      meaning:
+        'The distance between the two empirical distributions, with most weight on the tails; midranks for ties.',
       formula: 'Scholz and Stephens (1987)',
       use: 'A good choice if the kind of difference is not known.',
     },

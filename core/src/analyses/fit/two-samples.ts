@@ -136,7 +136,8 @@ export const twoSamplesAnalysis = defineAnalysis<Request, TwoSamplesResult>({
   id: 'two-samples',
   version: 1,
   name: 'Two samples',
-  title: 'do two groups or columns have the same distribution (Anderson–Darling or Kolmogorov–Smirnov by permutation; Q–Q plot)',
+  title:
+    'do two groups or columns have the same distribution (Anderson–Darling or Kolmogorov–Smirnov by permutation; Q–Q plot)',
   request,
   method,
   resolve: (settings, sample) => {

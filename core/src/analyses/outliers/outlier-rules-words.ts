@@ -71,7 +71,10 @@ export function outlierRulesFinding(result: OutlierRulesResult): Piece[] {
   ];
   const least = leastOf(result, forAll);
   if (least < USEFUL)
-    return [...first, { text: ' For two such outliers in any position, no rule with a significance level has useful power.' }];
+    return [
+      ...first,
+      { text: ' For two such outliers in any position, no rule with a significance level has useful power.' },
+    ];
   return [
     ...first,
     { text: ' For one or two such outliers in any position, it is ' },
@@ -97,8 +100,7 @@ export function outlierRulesNotes(result: OutlierRulesResult): Note[] {
     notes.push({ code: 'mute', text });
   }
   if (resolution !== null) {
-    const text =
-      'The rates may differ for rounded readings, because the simulated samples are normal and not rounded.';
+    const text = 'The rates may differ for rounded readings, because the simulated samples are normal and not rounded.';
     notes.push({ code: 'of-the-size', text });
   }
   return notes;

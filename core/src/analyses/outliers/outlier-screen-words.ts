@@ -36,10 +36,7 @@ export function outlierScreenFinding(result: OutlierScreenResult): Piece[] {
   const how = `${RULE_FACTS[rule].title}, ${hasLevel(rule) ? `significance level ${formatValue(alpha)}${shared}` : 'no significance level'}`;
   const naming = some.filter(({ rows }) => rows!.length > 0);
   if (naming.length === 0) {
-    return [
-      { text: 'No outliers found', strong: true, code: 'no-evidence' },
-      { text: ` in any of ${of} (${how}).` },
-    ];
+    return [{ text: 'No outliers found', strong: true, code: 'no-evidence' }, { text: ` in any of ${of} (${how}).` }];
   }
   const count = naming.reduce((sum, { rows }) => sum + rows!.length, 0);
   const named = naming.length <= 3 ? `: ${naming.map(({ name, rows }) => `${name} (${rows!.length})`).join(', ')}` : '';
@@ -109,6 +106,16 @@ export function outlierScreenTable({ parts, by }: OutlierScreenResult): (string 
     ...[name, n, unit, farthest?.row ?? '', farthest?.value ?? '', farthest?.z ?? '', test?.statistic ?? ''],
     ...[test?.critical ?? '', test?.pValue ?? '', pHolm ?? '', named?.join(' ') ?? '', reason ?? ''],
   ]);
-  const heads = ['n', 'unit', 'row of the most extreme', 'most extreme', 'z', 'statistic', 'critical value', 'p', 'adjusted p (Holm)'];
+  const heads = [
+    'n',
+    'unit',
+    'row of the most extreme',
+    'most extreme',
+    'z',
+    'statistic',
+    'critical value',
+    'p',
+    'adjusted p (Holm)',
+  ];
   return [[by ?? 'column', ...heads, 'flagged rows', 'reason'], ...rows];
 }

@@ -121,7 +121,16 @@ export function ruleRows({ tests, rule, alpha }: OutliersResult): RuleRow[] {
 
 /** The rules as a table. */
 export function rulesTable({ tests }: OutliersResult): (string | number)[][] {
-  const heads = ['rule', 'side', 'statistic', 'critical', 'p from the formula', 'simulated p', 'simulated p, lower', 'simulated p, upper'];
+  const heads = [
+    'rule',
+    'side',
+    'statistic',
+    'critical',
+    'p from the formula',
+    'simulated p',
+    'simulated p, lower',
+    'simulated p, upper',
+  ];
   const rows = tests.map(
     ({ rule, side, statistic: found, critical, pFormula, pSimulated, rows: named, falseAlarms, reason }) => [
       ...[RULE_FACTS[rule].short, side, found ?? '', critical ?? '', pFormula?.pValue ?? '', pSimulated?.pValue ?? ''],

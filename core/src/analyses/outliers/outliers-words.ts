@@ -40,10 +40,7 @@ const sampleWords = ({ family }: OutliersResult) =>
   family === 'normal' ? '' : ` for ${article(familyByName(family).title)} distribution`;
 
 /** "generalised ESD test, up to 4 outliers, p = 0.034". */
-function ruleWords(
-  result: OutliersResult,
-  { rule, pValue, pFormula, pMethod, pSimulated, falseAlarms }: OutlierTest,
-) {
+function ruleWords(result: OutliersResult, { rule, pValue, pFormula, pMethod, pSimulated, falseAlarms }: OutlierTest) {
   const { alpha, side, most } = result;
   const { test } = RULE_FACTS[rule];
   const upTo = rule === 'generalized-esd' ? `, up to ${plural(most, 'outlier')}` : '';
@@ -66,9 +63,7 @@ function ruleWords(
 }
 
 const alarmWords = ({ share }: FoundShare) =>
-  share === 0
-    ? 'no false alarm in the simulated clean samples'
-    : `false-alarm rate ${percent(share)}`;
+  share === 0 ? 'no false alarm in the simulated clean samples' : `false-alarm rate ${percent(share)}`;
 
 /** Which reading the rule would flag. */
 function reachWords({ resolution, unit }: OutliersResult, { lines }: OutlierTest): string {
@@ -86,7 +81,8 @@ function normalWords(result: OutliersResult, rows: readonly number[]): string {
   const other = result.forNormal?.rows;
   if (!other) return '';
   const same = other.length === rows.length && other.every((row) => rows.includes(row));
-  if (same) return rows.length === 0
+  if (same)
+    return rows.length === 0
       ? ' For a normal distribution the rule finds none either.'
       : ' For a normal distribution the rule finds the same.';
   return other.length === 0
@@ -225,4 +221,6 @@ export function outliersNotes(result: OutliersResult): Note[] {
 
 /** The reminder before a flagged reading is set aside; null where none is flagged. */
 export const causeWords = (result: OutliersResult): string | null =>
-  studyTest(result).rows?.length ? 'A test result alone does not justify setting a reading aside. Look for the cause first.' : null;
+  studyTest(result).rows?.length
+    ? 'A test result alone does not justify setting a reading aside. Look for the cause first.'
+    : null;

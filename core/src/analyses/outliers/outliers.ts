@@ -125,8 +125,7 @@ export const outliersAnalysis = defineAnalysis<OutliersRequest, OutliersResult>(
   *run(asked, sample) {
     const resolved = this.resolve(asked, sample);
     const settings: Request = { ...resolved, most: stepsAtMost(resolved.most!, sample.values.length) };
-    const reason =
-      whyNot(sample, OUTLIERS_LEAST_N, 'an outlier test') ?? whyCensored(sample, 'an outlier test');
+    const reason = whyNot(sample, OUTLIERS_LEAST_N, 'an outlier test') ?? whyCensored(sample, 'an outlier test');
     if (reason) return unavailable(sample, reason);
     const { sorted } = ordered(sample.values);
     const scale = scaleOf(settings.family, sorted);

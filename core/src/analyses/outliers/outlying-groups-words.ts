@@ -23,7 +23,8 @@ export function outlyingGroupsFinding(result: OutlyingGroupsResult): Piece[] {
   const of = `the ${plural(groups.length, 'group')} by ${by}`;
   if (told.length === 0) return [{ text: tests.map(({ reason }) => reason).join(' ') }];
   if (told.some(({ pValue }) => pValue === null)) return [{ text: `Clean groups for ${of} are being simulated.` }];
-  const level = told.length > 1 ? `significance level ${formatValue(alpha)} for each` : `significance level ${formatValue(alpha)}`;
+  const level =
+    told.length > 1 ? `significance level ${formatValue(alpha)} for each` : `significance level ${formatValue(alpha)}`;
   const named = told.filter(({ group }) => group !== null);
   const others = told.map((test) => `${TESTS[test.test].title} ${pWords(test, alpha)}`).join(', ');
   if (named.length === 0) {

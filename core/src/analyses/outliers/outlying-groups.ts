@@ -90,7 +90,12 @@ function spreadTest(groups: readonly Group[], { alpha }: Request): GroupTest {
   if (spread.length < 2)
     return { ...bare, test: 'cochran', reason: 'Cochran’s test needs at least 2 groups with 2 readings each.' };
   const { statistic, at } = cochran(spread.map(({ sd }) => sd! ** 2));
-  if (statistic === 0) return { ...bare, test: 'cochran', reason: 'All readings within each group are equal; Cochran’s test needs readings that vary.' };
+  if (statistic === 0)
+    return {
+      ...bare,
+      test: 'cochran',
+      reason: 'All readings within each group are equal; Cochran’s test needs readings that vary.',
+    };
   const own = { ...bare, test: 'cochran', reason: null, statistic } as const;
   const n = spread[0]!.n;
   const group = spread[at]!.sample.name;

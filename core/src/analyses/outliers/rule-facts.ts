@@ -35,13 +35,24 @@ export const RULE_FACTS: Record<Rule, RuleFacts> = {
     formula: 'G = |x − mean| / SD for the most extreme reading (Grubbs 1950; Grubbs & Beck 1972)',
   },
   'pair-same-end': {
-    ...{ title: 'Grubbs’ test for two on the same side', short: 'Grubbs, two on the same side', symbol: 'S² ratio', test: 'grubbs-pair' },
+    ...{
+      title: 'Grubbs’ test for two on the same side',
+      short: 'Grubbs, two on the same side',
+      symbol: 'S² ratio',
+      test: 'grubbs-pair',
+    },
     ...{ leastN: PAIR_LEAST_N, statistic: 'pair-same-end' },
-    meaning: 'The sum of squares without the two most extreme readings on one side, divided by that of all. Small if both are outliers.',
+    meaning:
+      'The sum of squares without the two most extreme readings on one side, divided by that of all. Small if both are outliers.',
     formula: 'S²(without the two) / S² (Grubbs 1969)',
   },
   'pair-both-ends': {
-    ...{ title: 'Grubbs’ test for one on each side', short: 'Grubbs, one on each side', symbol: 'range / SD', test: 'grubbs-pair' },
+    ...{
+      title: 'Grubbs’ test for one on each side',
+      short: 'Grubbs, one on each side',
+      symbol: 'range / SD',
+      test: 'grubbs-pair',
+    },
     ...{ leastN: PAIR_LEAST_N, statistic: 'pair-both-ends' },
     meaning: 'The range in SDs. Large if minimum and maximum are both outliers.',
     formula: '(maximum − minimum) / SD (David, Hartley & Pearson 1954; Grubbs 1969)',

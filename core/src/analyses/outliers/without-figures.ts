@@ -18,23 +18,50 @@ const LINES: readonly Line[] = [
   { key: 'n', name: 'n', meaning: 'The number of readings.', of: ({ n }) => n, as: 'count' },
   { key: 'mean', name: 'mean', meaning: 'The arithmetic mean.', of: ({ mean }) => mean, as: 'location' },
   { key: 'sd', name: 'SD', meaning: 'The standard deviation, divisor n − 1.', of: ({ sd }) => sd, as: 'spread' },
-  { key: 'median', name: 'median', meaning: 'Half of the readings lie at or below it.', of: ({ median }) => median, as: 'location' },
-  { key: 'skewness', name: 'skewness', meaning: 'The adjusted skewness G₁.', of: ({ skewness }) => skewness, as: 'statistic' },
+  {
+    key: 'median',
+    name: 'median',
+    meaning: 'Half of the readings lie at or below it.',
+    of: ({ median }) => median,
+    as: 'location',
+  },
+  {
+    key: 'skewness',
+    name: 'skewness',
+    meaning: 'The adjusted skewness G₁.',
+    of: ({ skewness }) => skewness,
+    as: 'statistic',
+  },
 ];
 /** The ends of the intervals, each with how it moves. */
 const INTERVALS: readonly Line[] = (['from', 'to'] as const).flatMap((end, i): Line[] => [
   {
-    ...{ key: `mean-${end}`, name: `mean, ${end === 'from' ? 'lower' : 'upper'} confidence limit`, meaning: 'From the t interval of the mean.', as: 'location' },
+    ...{
+      key: `mean-${end}`,
+      name: `mean, ${end === 'from' ? 'lower' : 'upper'} confidence limit`,
+      meaning: 'From the t interval of the mean.',
+      as: 'location',
+    },
     of: ({ meanInterval }) => meanInterval?.[i] ?? null,
   },
   {
-    ...{ key: `sd-${end}`, name: `SD, ${end === 'from' ? 'lower' : 'upper'} confidence limit`, meaning: 'From the χ² interval of the standard deviation.', as: 'spread' },
+    ...{
+      key: `sd-${end}`,
+      name: `SD, ${end === 'from' ? 'lower' : 'upper'} confidence limit`,
+      meaning: 'From the χ² interval of the standard deviation.',
+      as: 'spread',
+    },
     of: ({ sdInterval }) => sdInterval?.[i] ?? null,
   },
 ]);
 const SHARES: readonly Line[] = [
   {
-    ...{ key: 'outside', name: 'outside limits', meaning: 'The proportion of readings outside the limits.', as: 'share' },
+    ...{
+      key: 'outside',
+      name: 'outside limits',
+      meaning: 'The proportion of readings outside the limits.',
+      as: 'share',
+    },
     of: ({ outside }) => outside?.counted ?? null,
   },
   {

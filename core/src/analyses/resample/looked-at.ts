@@ -23,11 +23,16 @@ export type Resampling = 'bootstrap' | 'permutation';
 type Why = (looked: LookedAt) => string | null;
 
 const numbers: Why = ({ kind, name }) =>
-  kind === null ? 'needs readings, not typed counts' : kind === 'label' ? `${name} holds labels; choose a proportion` : null;
+  kind === null
+    ? 'needs readings, not typed counts'
+    : kind === 'label'
+      ? `${name} holds labels; choose a proportion`
+      : null;
 const shares: Why = ({ kind, limits, name }) =>
   kind === null || kind === 'label' || limits ? null : `${name} has no limits on its card`;
 const alone: Why = ({ groups }) => (groups > 1 ? 'needs one column without a split' : null);
-const two: Why = ({ groups }) => (groups >= 2 ? null : 'needs two groups: split by a label column, or add a second column');
+const two: Why = ({ groups }) =>
+  groups >= 2 ? null : 'needs two groups: split by a label column, or add a second column';
 const several: Why = ({ groups }) => (groups >= 3 ? null : 'needs at least three groups');
 const pairs: Why = ({ groups, split }) =>
   groups === 2 && !split ? null : 'needs two columns whose rows belong together: add a second column';

@@ -104,25 +104,29 @@ export function bootstrapFigures(result: BootstrapResult): FoundFigure[] {
   ];
 }
 
+/** p by each convention; of a statistic that cannot be negative there is one only. */
+function pRows({ p, oneSided, alpha }: PermutationResult, way: string): FoundFigure[] {
+  if (!p) return [];
+  const pRow = (key: string, name: string, value: number, which: string, formula = way) =>
+    row(key, name, formatP(value, alpha), which, formula);
+  const atLeast = 'Permutations at least as large as observed, ties included.';
+  if (oneSided) return [pRow('greater', 'p', p.greater, atLeast)];
+  return [
+    pRow('twoSided', 'p (two-sided)', p.twoSided, 'Permutations at least as far from the centre as observed.'),
+    pRow('less', 'p (lower tail)', p.less, 'Permutations at most as large as observed, ties included.'),
+    pRow('greater', 'p (upper tail)', p.greater, atLeast),
+    pRow('doubled', 'twice the smaller tail', p.doubled, 'Another convention for a two-sided p.', '2·min(p)'),
+  ];
+}
+
 export function permutationFigures(result: PermutationResult): FoundFigure[] {
-  const { observed, p, formula, arrangements, exact, drawn, oneSided, alpha } = result;
+  const { observed, formula, arrangements, exact, drawn, alpha } = result;
   const told = (value: number) => toldStatistic(value, result);
-  const pOf = (value: number) => formatP(value, alpha);
   const counted = exact ?? drawn;
   const way = exact ? 'count/arrangements' : '(b + 1)/(B + 1)';
   return [
     row('observed', 'estimate', told(observed), 'The statistic of the readings.', ''),
-    ...(p && !oneSided
-      ? [
-          row('twoSided', 'p (two-sided)', pOf(p.twoSided), 'Permutations at least as far from the centre as observed.', way),
-          row('less', 'p (lower tail)', pOf(p.less), 'Permutations at most as large as observed, ties included.', way),
-          row('greater', 'p (upper tail)', pOf(p.greater), 'Permutations at least as large as observed, ties included.', way),
-          row('doubled', 'twice the smaller tail', pOf(p.doubled), 'Another convention for a two-sided p.', '2·min(p)'),
-        ]
-      : []),
-    ...(p && oneSided
-      ? [row('greater', 'p', pOf(p.greater), 'Permutations at least as large as observed, ties included.', way)]
-      : []),
+    ...pRows(result, way),
     ...(counted
       ? [
           row(
@@ -146,7 +150,15 @@ export function permutationFigures(result: PermutationResult): FoundFigure[] {
         ]
       : []),
     ...(formula
-      ? [row('formula', `p from the formula`, pOf(formula.pValue), `${formula.name}, for the same alternative.`, formula.name)]
+      ? [
+          row(
+            'formula',
+            `p from the formula`,
+            formatP(formula.pValue, alpha),
+            `${formula.name}, for the same alternative.`,
+            formula.name,
+          ),
+        ]
       : []),
   ];
 }
@@ -170,7 +182,12 @@ export const PLAN_COLUMNS = ['n', 'standard error', 'lower', 'upper'];
 
 export const plansFigures = (result: PlansResult): FoundFigure[] =>
   result.plans.map(({ times, n, standardError, lower, upper }) => ({
-    ...{ key: String(times), name: times === 1 ? 'this sample size' : `${times}\u00a0times as large`, note: '', formula: '' },
+    ...{
+      key: String(times),
+      name: times === 1 ? 'this sample size' : `${times}\u00a0times as large`,
+      note: '',
+      formula: '',
+    },
     meaning: times === 1 ? 'The present number of readings.' : `${times} times the present number of readings.`,
     texts: [
       groupThousands(n),

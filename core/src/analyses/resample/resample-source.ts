@@ -96,8 +96,7 @@ function typedParts(figures: NonNullable<Asked['figures']>, asked: Asked): Part[
 function samplesFor(sample: Sample, asked: Asked): Sample[] | string {
   if (ofSeveral(asked)) {
     const filled = (sample.groups?.samples ?? []).filter(({ values }) => values.length > 0);
-    if (filled.length < 2)
-      return 'Choose a label column to split by, or several columns.';
+    if (filled.length < 2) return 'Choose a label column to split by, or several columns.';
     if (filled.length > 200) return `There are ${filled.length} groups; at most 200 are compared.`;
     return filled;
   }
@@ -229,9 +228,7 @@ function sourceOf(
   const names = parts.map((part) => part.name);
   const what = whatWords(asked, { name, by, names, told: (x) => formatFigure(x, 'reading', head.resolution) });
   if (!Number.isFinite(observed))
-    return refuse(
-      `${sentenceCase(what)} cannot be calculated from these readings, because the divisor is 0.`,
-    );
+    return refuse(`${sentenceCase(what)} cannot be calculated from these readings, because the divisor is 0.`);
   return {
     ...{ statistic, groups, rows: parts.map(({ rows }) => rows), names, observed, what },
     by: parts.length > 1 && !isOfPairs(statistic) ? by : null,

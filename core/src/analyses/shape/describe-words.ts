@@ -109,8 +109,7 @@ export function describeFinding(result: DescribeResult): Piece[] {
   const [low, high] = [byMean[0]!, byMean.at(-1)!];
   const spreads = groups.filter(({ sd }) => sd !== null).sort((a, b) => a.sd! - b.sd!);
   const [tight, wide] = [spreads[0], spreads.at(-1)];
-  const what =
-    by === null ? `${groups.length} columns: means` : `${groups.length} groups by ${by}: means`;
+  const what = by === null ? `${groups.length} columns: means` : `${groups.length} groups by ${by}: means`;
   const pieces: Piece[] = [
     { text: `${what} from ` },
     { text: meanWords(low), strong: true, code: 'figure' },
@@ -130,9 +129,7 @@ function symmetrySentence(figures: Described, alpha: number): string | null {
   if (!skew) return `${plural(n, 'reading is', 'readings are')} too few to test skewness.`;
   const lean = leanOf(figures);
   const figure = `skewness ${formatFigure(skewness.adjusted!, 'statistic')}, ${oneLook(skew.pValue, lean !== null, claims, alpha)}`;
-  const leaning = lean
-    ? `The readings are skewed to the ${lean} (${figure})`
-    : `No evidence of skewness (${figure})`;
+  const leaning = lean ? `The readings are skewed to the ${lean} (${figure})` : `No evidence of skewness (${figure})`;
   if (!tails || !claims.found.includes('tails')) return `${leaning}.`;
   const kind = kurtosis.moment! > 0 ? 'heavier' : 'lighter';
   const tailFigure = `excess kurtosis ${formatFigure(kurtosis.adjusted!, 'statistic')}, ${equalsP(tails.pValue, alpha)}`;

@@ -102,7 +102,11 @@ function notesFor(sample: Sample, { n, sd, distinct, medianInterval }: Described
     const text = `The percentile ${percent} may be a mistake: it is read as ${percent}\u00a0%. For ${meant}\u00a0%, enter ${meant}.`;
     notes.push({ code: 'percentile-below-1', text });
   }
-  if (n === 1) notes.push({ code: 'one-reading', text: 'Standard deviation and shape cannot be calculated from a single reading.' });
+  if (n === 1)
+    notes.push({
+      code: 'one-reading',
+      text: 'Standard deviation and shape cannot be calculated from a single reading.',
+    });
   else if (distinct === 1 || sd === 0)
     notes.push({ code: 'no-spread', text: 'All readings are equal, so the shape cannot be calculated.' });
   else if (medianInterval && medianInterval.coverage < asked.confidence) {

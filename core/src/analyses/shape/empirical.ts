@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { stepsOf, type Steps } from '../../describe/empirical.js';
-import { formatFigure, groupThousands } from '../../numeric/format.js';
+import { formatFigure } from '../../numeric/format.js';
 import { plural } from '../../numeric/grammar.js';
 import { medianOfSorted } from '../../describe/quantiles.js';
 import { defineAnalysis, isUnavailable } from '../../road/analysis.js';

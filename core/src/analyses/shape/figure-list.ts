@@ -35,7 +35,8 @@ const CENTRE: Figure[] = [
   pair(
     {
       ...{ key: 'meanInterval', group: 'Centre', name: 'confidence interval of the mean', first: true },
-      meaning: 'The range that contains the population mean at this confidence level, if the readings are about normal.',
+      meaning:
+        'The range that contains the population mean at this confidence level, if the readings are about normal.',
       formula: 'mean ± t(n − 1) · s / √n',
       others: ['medianInterval'],
     },
@@ -133,7 +134,8 @@ const SPREAD: Figure[] = [
   pair(
     {
       ...{ key: 'sdInterval', group: 'Spread', name: 'confidence interval of the SD' },
-      meaning: 'The range that contains the population standard deviation at this confidence level; only if the readings are about normal.',
+      meaning:
+        'The range that contains the population standard deviation at this confidence level; only if the readings are about normal.',
       formula: 's · √((n − 1) / χ²)',
     },
     'spread',
@@ -326,7 +328,8 @@ const SHAPE: Figure[] = [
   ),
   {
     ...{ key: 'kurtosisTest', group: 'Shape', name: 'p of the kurtosis' },
-    meaning: 'The probability that the kurtosis of n normal readings is at least this extreme in either direction (Anscombe and Glynn).',
+    meaning:
+      'The probability that the kurtosis of n normal readings is at least this extreme in either direction (Anscombe and Glynn).',
     formula: 'two-sided',
     values: ({ kurtosisTest: t }) => [t?.pValue ?? null],
     text: ({ kurtosisTest: t, alpha }) => (t ? formatP(t.pValue, alpha) : NOTHING),

@@ -2,7 +2,7 @@ import { detectableDrift } from '../../claims/power-of-drift.js';
 import { z } from 'zod';
 import { driftOf, type Drift } from '../../describe/drift.js';
 import { describe } from '../../describe/describe.js';
-import { equalsP, formatFigure, formatValue, groupThousands } from '../../numeric/format.js';
+import { equalsP, formatFigure, formatValue } from '../../numeric/format.js';
 import { plural } from '../../numeric/grammar.js';
 import { holm } from '../../numeric/holm.js';
 import { ordered } from '../../numeric/ordered.js';
@@ -39,10 +39,7 @@ export const inOrderAnalysis = defineAnalysis<InOrderRequest, InOrderResult>({
   resolve: (settings) => settings,
   *run(asked, sample) {
     if (sample.tallied) {
-      return unavailable(
-        sample,
-        `${sample.name} was entered as frequencies, so it has no row order.`,
-      );
+      return unavailable(sample, `${sample.name} was entered as frequencies, so it has no row order.`);
     }
     const found = pictured(
       sample,
@@ -101,5 +98,8 @@ function partsFinding(parts: readonly (InOrderPart & { name: string })[], alpha:
       { text: ` (${among}).` },
     ];
   const words = moving.map(({ name, drift }) => `${name} ${drift.correlation > 0 ? 'rises' : 'falls'}`);
-  return [{ text: `Drift in row order: ${words.join(', ')}`, strong: true, code: 'evidence' }, { text: ` (${among}).` }];
+  return [
+    { text: `Drift in row order: ${words.join(', ')}`, strong: true, code: 'evidence' },
+    { text: ` (${among}).` },
+  ];
 }

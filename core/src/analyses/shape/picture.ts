@@ -29,7 +29,10 @@ export const pictureSettings = {
   heightTitle: z.string().max(80, 'An axis title must have at most 80 characters.').optional(),
   axis: axis.schema,
   scoreMean: z.number('The mean must be a number.').optional(),
-  scoreSd: z.number('The standard deviation must be a number.').positive('The standard deviation must be above 0.').optional(),
+  scoreSd: z
+    .number('The standard deviation must be a number.')
+    .positive('The standard deviation must be above 0.')
+    .optional(),
 };
 type Axis = z.infer<typeof axis.schema>;
 

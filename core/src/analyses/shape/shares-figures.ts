@@ -5,7 +5,8 @@ export const SHARES_FIGURES = {
   found: {
     key: 'found',
     name: 'observed',
-    meaning: 'The number and proportion of readings within the limits (limits included), and the interval of the true proportion.',
+    meaning:
+      'The number and proportion of readings within the limits (limits included), and the interval of the true proportion.',
     formula: 'k / n, interval by Clopper and Pearson',
     use: 'It assumes no distribution.',
   },

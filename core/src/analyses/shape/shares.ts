@@ -145,7 +145,10 @@ function notesFor({ parts, of }: Pick<SharesResult, 'parts' | 'of'>, asked: Shar
     }
     const still = parts.filter((part) => part.stretches.length === 0).map(({ name }) => name);
     if (still.length > 0) {
-      notes.push({ code: 'no-spread', text: `All readings are equal, so there is no standard deviation: ${still.join(', ')}.` });
+      notes.push({
+        code: 'no-spread',
+        text: `All readings are equal, so there is no standard deviation: ${still.join(', ')}.`,
+      });
     }
   }
   return notes;

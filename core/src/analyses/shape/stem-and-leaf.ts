@@ -76,7 +76,10 @@ export const stemAndLeafAnalysis = defineAnalysis<StemAndLeafRequest, StemAndLea
     );
     if (isUnavailable(found)) return found;
     const { picture } = found;
-    const cut: Note = { code: 'cut', text: 'The display is not exact: digits after the leaf are truncated, not rounded.' };
+    const cut: Note = {
+      code: 'cut',
+      text: 'The display is not exact: digits after the leaf are truncated, not rounded.',
+    };
     return { ...picture, notes: picture.parts.some((part) => part.cut) ? [...picture.notes, cut] : picture.notes };
   },
   finding: ({ parts, unit, n }) => {

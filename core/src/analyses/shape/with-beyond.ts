@@ -75,7 +75,9 @@ export function beyondNote(
   }
   if (!fitted) return { code: 'beyond-limit', text: lead };
   const { meanInterval: ends } = fitted;
-  const between = ends ? ` (95\u00a0% confidence interval ${told(ends[0], 'location')} to ${told(ends[1], 'location')})` : '';
+  const between = ends
+    ? ` (95\u00a0% confidence interval ${told(ends[0], 'location')} to ${told(ends[1], 'location')})`
+    : '';
   const caution =
     share > MUCH_BEYOND
       ? ` Caution: with ${percent} censored, the mean depends mainly on the chosen distribution.`

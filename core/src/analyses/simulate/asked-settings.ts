@@ -63,7 +63,13 @@ export const shiftInSd = number('shiftInSd', 'shift in SDs', {}, '0');
 export const ratio = number('ratio', 'ratio of the standard deviations', { above: 0, to: 1e6 }, 'equal');
 export const confidence = anyConfidence('confidence level of the interval');
 export const seedOf = seed('seed of the random numbers');
-const replicates = whole('replicates', 'number of samples', { min: 1, max: MOST_REPLICATES }, 1_000, 'The number of samples');
+const replicates = whole(
+  'replicates',
+  'number of samples',
+  { min: 1, max: MOST_REPLICATES },
+  1_000,
+  'The number of samples',
+);
 
 /** How the samples are drawn. */
 export const samplesShape = {

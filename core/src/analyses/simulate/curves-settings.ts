@@ -52,7 +52,13 @@ export const along = choice(
 export type Along = z.infer<typeof along.schema>;
 const values = numbers('values', 'values along the axis', { least: 1, most: MOST_POINTS }, 'the default values');
 const power = share('power', 'power to reach', { min: 0.01, max: 0.999 }, '80 %');
-const replicates = whole('replicates', 'simulated samples per point', { min: 100, max: 200_000 }, 2_000, 'The number of simulated samples');
+const replicates = whole(
+  'replicates',
+  'simulated samples per point',
+  { min: 100, max: 200_000 },
+  2_000,
+  'The number of simulated samples',
+);
 
 /** Where nothing is said: what is usually looked at. */
 export const USUAL_VALUES: Readonly<Record<Along, readonly number[]>> = {

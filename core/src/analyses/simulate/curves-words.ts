@@ -150,7 +150,10 @@ export function curvesNotes(result: CurvesResult, asked: CurvesRequest): Note[] 
     if (skipped.length === 0) continue;
     const range = greatest === undefined ? `at least ${least}` : `${least} to ${greatest}`;
     const where = skipped.map(({ sizes }) => `n = ${groupThousands(sizes[0]!)}`).join(', ');
-    notes.push({ code: 'not-there', text: `The ${name} is not shown at ${where}, because it takes ${range} readings.` });
+    notes.push({
+      code: 'not-there',
+      text: `The ${name} is not shown at ${where}, because it takes ${range} readings.`,
+    });
   }
   return notes;
 }

@@ -43,7 +43,8 @@ const placedAt = (asked: CurvesRequest, value: number): CurvesRequest => {
 function whyNotValue(along: Along, value: number): string | null {
   if (along === 'n' && !(Number.isInteger(value) && value >= 1 && value <= 100_000))
     return `A sample size must be a whole number from 1 to 100\u202f000, not ${value}.`;
-  if (along === 'ratio' && !(value > 0)) return `A ratio of standard deviations must be a number above 0, not ${value}.`;
+  if (along === 'ratio' && !(value > 0))
+    return `A ratio of standard deviations must be a number above 0, not ${value}.`;
   if (along === 'mixedShare' && !(value >= 0 && value <= 1))
     return `A proportion must lie between 0 and 1, not ${value}; 0.05 means 5 %.`;
   return null;

@@ -34,7 +34,13 @@ const test = choice(
   't',
 );
 const power = share('power', 'power', { min: 0.01, max: 0.999 }, '80 %');
-const replicates = whole('replicates', 'samples', { min: 500, max: 100_000 }, 4_000, 'The number of simulated samples per size');
+const replicates = whole(
+  'replicates',
+  'samples',
+  { min: 500, max: 100_000 },
+  4_000,
+  'The number of simulated samples per size',
+);
 
 export const planRequest = z
   .strictObject({

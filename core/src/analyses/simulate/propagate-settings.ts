@@ -118,7 +118,13 @@ const allUsual = (family: string): Parameters =>
 
 export const inputNames = namesInFormula;
 
-export const PROPAGATE_ASK: readonly SentencePart[] = ['Propagate uncertainty through ', formula.field, ' with ', { subject: true }, '.'];
+export const PROPAGATE_ASK: readonly SentencePart[] = [
+  'Propagate uncertainty through ',
+  formula.field,
+  ' with ',
+  { subject: true },
+  '.',
+];
 export const PROPAGATE_HOW: readonly SentencePart[] = [
   'Simulate ',
   trials.field,

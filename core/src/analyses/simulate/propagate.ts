@@ -325,7 +325,8 @@ export const propagateAnalysis = defineAnalysis<PropagateRequest, PropagateResul
   id: 'propagate',
   version: 2,
   name: 'Uncertainty propagation',
-  title: 'mean, standard uncertainty and coverage interval of a formula with uncertain inputs, with the contribution of each input',
+  title:
+    'mean, standard uncertainty and coverage interval of a formula with uncertain inputs, with the contribution of each input',
   needsReadings: false,
   request: propagateRequest,
   method: [...PROPAGATE_ASK, ' ', ...PROPAGATE_HOW],

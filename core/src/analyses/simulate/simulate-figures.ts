@@ -75,15 +75,20 @@ function intervalRows({ coverage, ...result }: SimulateResult): FoundFigure[] {
   return [
     ...(result.truth === null
       ? []
-      : [row('truth', 'true value', toldStatistic(result.truth, result), 'The value that each interval should contain.')]),
+      : [
+          row(
+            'truth',
+            'true value',
+            toldStatistic(result.truth, result),
+            'The value that each interval should contain.',
+          ),
+        ]),
     ...shareRows('coverage', 'coverage', coverage, 'Intervals that contain the true value.'),
     row('low', 'too low', groupThousands(coverage.tooLow), 'Intervals that lie below the true value.'),
     row('high', 'too high', groupThousands(coverage.tooHigh), 'Intervals that lie above the true value.'),
     ...(coverage.width === null
       ? []
-      : [
-          row('width', 'mean width', toldDistance(coverage.width, result), 'The mean width of all intervals.'),
-        ]),
+      : [row('width', 'mean width', toldDistance(coverage.width, result), 'The mean width of all intervals.')]),
   ];
 }
 
@@ -96,7 +101,12 @@ export function simulateFigures(result: SimulateResult): FoundFigure[] {
     test: () =>
       belowAlpha
         ? [
-            ...shareRows('below', `p below ${formatValue(alpha)}`, belowAlpha, 'Samples with p below the significance level.'),
+            ...shareRows(
+              'below',
+              `p below ${formatValue(alpha)}`,
+              belowAlpha,
+              'Samples with p below the significance level.',
+            ),
             ...quantiles
               .filter(({ share }) => share === 0.05 || share === 0.5)
               .map(({ share, value }) =>
@@ -112,7 +122,16 @@ export function simulateFigures(result: SimulateResult): FoundFigure[] {
   }[repeated]();
   return [
     ...rows,
-    ...(none > 0 ? [row('none', 'not calculated', groupThousands(none), 'Samples with too few readings, or with all readings equal.')] : []),
+    ...(none > 0
+      ? [
+          row(
+            'none',
+            'not calculated',
+            groupThousands(none),
+            'Samples with too few readings, or with all readings equal.',
+          ),
+        ]
+      : []),
     ...(mean === null && sd === null && size === null
       ? [row('no-mean', 'population', 'no mean, no SD', 'Its tails are too heavy.')]
       : []),

@@ -61,7 +61,9 @@ function testFinding(result: SimulateResult): Piece[] {
 function intervalFinding(result: SimulateResult): Piece[] {
   const { coverage, confidence, truth, replicates } = result;
   if (!coverage && replicates > 0)
-    return [{ text: `None of ${samplesWords(replicates)} gives an interval, because the samples have too few readings.` }];
+    return [
+      { text: `None of ${samplesWords(replicates)} gives an interval, because the samples have too few readings.` },
+    ];
   if (!coverage || truth === null) return [];
   const promised = formatPercent(confidence);
   const told = toldStatistic(truth, result);
@@ -93,7 +95,10 @@ function intervalFinding(result: SimulateResult): Piece[] {
 
 function statisticFinding(result: SimulateResult): Piece[] {
   const { mean, sd, replicates, what, theory, dots, quantiles } = result;
-  if (mean === null) return replicates > 0 ? [{ text: `The statistic cannot be calculated for any of ${samplesWords(replicates)}.` }] : [];
+  if (mean === null)
+    return replicates > 0
+      ? [{ text: `The statistic cannot be calculated for any of ${samplesWords(replicates)}.` }]
+      : [];
   const only = dots.find((dot) => dot !== null);
   if (sd === null)
     return [

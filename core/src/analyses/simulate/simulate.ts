@@ -59,7 +59,13 @@ const request = asSimulation(simulationShape);
 export type SimulateRequest = z.infer<typeof request>;
 
 /** The question: from where, and what is looked at. */
-export const SIMULATE_ASK: readonly SentencePart[] = ['Population: ', ...POPULATION_PARTS, '. ', ...REPEATED_PARTS, '.'];
+export const SIMULATE_ASK: readonly SentencePart[] = [
+  'Population: ',
+  ...POPULATION_PARTS,
+  '. ',
+  ...REPEATED_PARTS,
+  '.',
+];
 export const SIMULATE_HOW: readonly SentencePart[] = [
   'Each sample has ',
   ...SIZE_PARTS,
@@ -218,7 +224,8 @@ export const simulateAnalysis = defineAnalysis<SimulateRequest, SimulateResult>(
   id: 'simulate',
   version: 2,
   name: 'Simulated samples',
-  title: 'repeated samples from a population: distribution of a statistic, p-values of a test, or coverage of an interval',
+  title:
+    'repeated samples from a population: distribution of a statistic, p-values of a test, or coverage of an interval',
   needsReadings: false,
   request,
   method: [...SIMULATE_ASK, ' ', ...SIMULATE_HOW],

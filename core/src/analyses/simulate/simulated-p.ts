@@ -19,8 +19,7 @@ function whyNotTest(test: SimulatedTest, { groups, source, counted, laws }: Of):
     if (about === 'median' && n > LARGEST_FOR_SORTING)
       return `${called} takes at most ${LARGEST_FOR_SORTING} readings here. Choose smaller samples.`;
   }
-  if (about === 'pairs' && groups[0]!.n !== groups[1]!.n)
-    return 'Pairs need groups of equal size.';
+  if (about === 'pairs' && groups[0]!.n !== groups[1]!.n) return 'Pairs need groups of equal size.';
   if (source.sd === null && (about === 'sd' || test.id === 'z'))
     return `${called} needs a standard deviation, and this population has none.`;
   const shares = counted ? laws.map((law) => shareOf(law, counted)) : [];

@@ -107,12 +107,12 @@ function mixedOf(
 
 function momentNotes(law: Law): Note[] {
   if (!Number.isFinite(law.mean)) {
-    const text =
-      'Sample means do not converge, because this population has no mean. The median is used instead.';
+    const text = 'Sample means do not converge, because this population has no mean. The median is used instead.';
     return [{ code: 'no-mean', text }];
   }
   if (Number.isFinite(law.variance)) return [];
-  const text = 'Results based on a standard deviation do not converge, because this population has none (its tails are too heavy).';
+  const text =
+    'Results based on a standard deviation do not converge, because this population has none (its tails are too heavy).';
   return [{ code: 'no-sd', text }];
 }
 

@@ -37,7 +37,8 @@ export function drawnFrom(
 ): Drawn | Unavailable {
   const source = known ?? populationSource(asked, sample);
   if ('available' in source) return source;
-  if (isConstant(source)) return unavailable(sample, 'All values of the population are equal, so all samples would be the same.');
+  if (isConstant(source))
+    return unavailable(sample, 'All values of the population are equal, so all samples would be the same.');
   const groups = groupsDrawn(asked, source);
   if (typeof groups === 'string') return unavailable(sample, groups);
   const laws = groups.map(({ population }, g) => (g === 0 && population.move ? lawOf(population) : source.law));

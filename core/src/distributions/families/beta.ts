@@ -111,8 +111,14 @@ export const beta = defineFamily({
   title: 'beta',
   about: 'Proportions and other values between two fixed limits: yields, coverages.',
   parameters: [
-    { ...shapeParameter('a large value shifts the distribution towards the upper limit', 2, 'shape1', 'shape 1'), name: 'shape1' },
-    { ...shapeParameter('a large value shifts the distribution towards the lower limit', 3, 'shape2', 'shape 2'), name: 'shape2' },
+    {
+      ...shapeParameter('a large value shifts the distribution towards the upper limit', 2, 'shape1', 'shape 1'),
+      name: 'shape1',
+    },
+    {
+      ...shapeParameter('a large value shifts the distribution towards the lower limit', 3, 'shape2', 'shape 2'),
+      name: 'shape2',
+    },
     { ...LOWER_END, name: 'lower', optional: true },
     { ...UPPER_END, name: 'upper', optional: true },
   ],

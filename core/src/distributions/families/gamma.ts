@@ -61,7 +61,9 @@ export const gamma = defineFamily({
       // About 1, so that neither a large offset nor the unit costs digits.
       const gap = -meanOf(y, (v) => log(v / mean));
       if (!(gap > 1e-13)) {
-        return refuse('The readings vary too little relative to their distance from the threshold to estimate a shape.');
+        return refuse(
+          'The readings vary too little relative to their distance from the threshold to estimate a shape.',
+        );
       }
       const shape = shapeOf(gap);
       return { shape, scale: mean / shape };

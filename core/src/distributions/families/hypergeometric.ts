@@ -94,9 +94,9 @@ export const hypergeometric = defineFamily({
   ],
   conflict({ population, successes, draws }) {
     if (successes > population)
-      return { name: 'successes', message: `Successes must be at most ${population} , the size of the population.` };
+      return { name: 'successes', message: `Successes must be at most ${population}, the size of the population.` };
     if (draws > population)
-      return { name: 'draws', message: `Draws must be at most ${population} , the size of the population.` };
+      return { name: 'draws', message: `Draws must be at most ${population}, the size of the population.` };
     return null;
   },
   of: ({ population, successes, draws }) => discrete(hypergeometricCounts(population, successes, draws)),

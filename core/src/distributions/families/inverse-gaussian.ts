@@ -124,7 +124,10 @@ export const inverseGaussian = defineFamily({
   about: 'The time until a randomly drifting quantity reaches a limit: wear, first-passage times.',
   parameters: [
     { ...SCALE, name: 'mean', title: 'mean', meaning: 'the mean, in the unit of the readings' },
-    { ...shapeParameter('a large value relative to the mean is narrow; the variance is mean³/shape', 2), name: 'shape' },
+    {
+      ...shapeParameter('a large value relative to the mean is narrow; the variance is mean³/shape', 2),
+      name: 'shape',
+    },
   ],
   of: ({ mean, shape }) => scaled(standardOf(shape / mean), 0, mean),
   estimation: {

@@ -28,7 +28,8 @@ function distributionOf(lower: number, upper: number): Distribution {
 export const uniform = defineFamily({
   family: 'uniform',
   title: 'uniform',
-  about: 'All values between two limits are equally likely: rounding errors, random phases, a tolerance without further information.',
+  about:
+    'All values between two limits are equally likely: rounding errors, random phases, a tolerance without further information.',
   parameters: [
     { ...LOWER_END, name: 'lower' },
     { ...UPPER_END, name: 'upper' },

@@ -47,7 +47,10 @@ const RUNAWAYS: Record<string, Record<string, { beyond: number; text: string }>>
     },
   },
   'negative-binomial': {
-    size: { beyond: 1e6, text: 'The size cannot be estimated: the counts are also consistent with a Poisson distribution.' },
+    size: {
+      beyond: 1e6,
+      text: 'The size cannot be estimated: the counts are also consistent with a Poisson distribution.',
+    },
   },
   f: {
     df1: {

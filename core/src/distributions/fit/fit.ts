@@ -130,7 +130,8 @@ function byMoments(work: Work): Fit | Refusal {
   const { fromMoments } = family.estimation;
   if (work.censored)
     return refuse('Mean and standard deviation cannot be calculated from censored readings. Use maximum likelihood.');
-  if (!fromMoments) return refuse(`The ${family.title} distribution is not determined by its mean and standard deviation.`);
+  if (!fromMoments)
+    return refuse(`The ${family.title} distribution is not determined by its mean and standard deviation.`);
   const { mean, s2, n } = centralMoments(sorted);
   if (n < 2) return refuse('A variance needs at least 2 readings.');
   const found = fromMoments(mean, s2 / (n - 1), fixed);

@@ -84,8 +84,7 @@ export function prepare(family: Family, values: ArrayLike<number>, request: FitR
 /** Why these readings cannot be fitted whatever the family, or null. */
 export function tooLittle({ family, sorted, free, censored }: Work): Refusal | null {
   const n = sorted.length;
-  if (n === 0 && censored && free.length > 0)
-    return refuse('All readings are censored, so nothing can be fitted.');
+  if (n === 0 && censored && free.length > 0) return refuse('All readings are censored, so nothing can be fitted.');
   if (n === 0 && !censored) return refuse('There are no readings to fit.');
   if (family.estimation.never && free.length > 0) return refuse(family.estimation.never);
   if (n < free.length) {
@@ -94,9 +93,7 @@ export function tooLittle({ family, sorted, free, censored }: Work): Refusal | n
   }
   // The known ones alone: beyond a limit others can differ from them by anything.
   if (free.length > 1 && sorted[0] === sorted[n - 1]) {
-    return refuse(
-      `All readings are ${formatFigure(sorted[0]!, 'reading')}, so only one parameter can be estimated.`,
-    );
+    return refuse(`All readings are ${formatFigure(sorted[0]!, 'reading')}, so only one parameter can be estimated.`);
   }
   return null;
 }

@@ -25,5 +25,7 @@ export function roundDraw(
     }
     if (spread) return;
   }
-  throw new RangeError(`Rounding leaves samples of ${values.length} with mean ${mean} and sd ${sd} resolution steps no variation.`);
+  throw new RangeError(
+    `Rounding leaves samples of ${values.length} with mean ${mean} and sd ${sd} resolution steps no variation.`,
+  );
 }

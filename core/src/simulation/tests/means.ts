@@ -118,7 +118,14 @@ export const MEANS: readonly SimulatedTest[] = [
     make: tOf,
   },
   {
-    ...{ id: 'z', short: 'z', name: 'z test of the mean (known standard deviation)', symbol: 'z', about: 'mean', groups: 1 },
+    ...{
+      id: 'z',
+      short: 'z',
+      name: 'z test of the mean (known standard deviation)',
+      symbol: 'z',
+      about: 'mean',
+      groups: 1,
+    },
     ...{ least: 1, sided: true, cost: 2 },
     make: zOf,
   },

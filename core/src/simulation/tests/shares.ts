@@ -49,7 +49,14 @@ function fisher({ sizes, alternative, claim }: TestSetting): TestOf {
 
 export const SHARES: readonly SimulatedTest[] = [
   {
-    ...{ id: 'share', short: 'share', name: 'exact binomial test of a proportion', symbol: 'count', about: 'share', groups: 1 },
+    ...{
+      id: 'share',
+      short: 'share',
+      name: 'exact binomial test of a proportion',
+      symbol: 'count',
+      about: 'share',
+      groups: 1,
+    },
     ...{ least: 1, sided: true, cost: 2 },
     make: share,
   },

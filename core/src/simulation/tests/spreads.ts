@@ -37,7 +37,14 @@ const medianDistances = (): TestOf => (samples, into) => {
 
 export const SPREADS: readonly SimulatedTest[] = [
   {
-    ...{ id: 'chi-square', short: 'χ²', name: 'χ² test of the standard deviation', symbol: 'χ²', about: 'sd', groups: 1 },
+    ...{
+      id: 'chi-square',
+      short: 'χ²',
+      name: 'χ² test of the standard deviation',
+      symbol: 'χ²',
+      about: 'sd',
+      groups: 1,
+    },
     ...{ least: 2, sided: true, cost: 30 },
     make: chiSquare,
   },

@@ -40,32 +40,32 @@ test('a claim on a mean is made in a sentence, read back, seen as a law and as s
   app,
 }) => {
   await open(page);
-  await expect(page.getByText('Say which mean is claimed.')).toBeVisible();
+  await expect(page.getByText('Enter the claimed mean.')).toBeVisible();
   await type(page, 'claimed value', '8');
   await expect(claim(page)).toContainText('Claimed: the mean of thickness is 8.00 mm.');
   await expect(finding(page)).toContainText('It is shown that the mean of thickness differs from 8.00 mm');
   await expect(page.getByRole('img', { name: /^law of t, if the claim is true/ })).toBeVisible();
 
   // The wrong direction is pointed out while it can be mended.
-  await pick(page.getByLabel('direction in which evidence is sought'), 'less');
+  await pick(page.getByLabel('alternative'), 'less');
   await expect(finding(page)).toContainText('The sample points the other way');
-  await pick(page.getByLabel('direction in which evidence is sought'), 'greater');
+  await pick(page.getByLabel('alternative'), 'greater');
   await expect(finding(page)).toContainText('is above 8.00 mm');
-  await type(page, 'the difference that matters', '0.05');
+  await type(page, 'smallest difference of interest', '0.05');
   await expect(finding(page)).toContainText(/With n = 40 a difference of 0\.05.mm is noticed \d+ times in 100/);
-  await type(page, 'confidence of the interval', '9.5');
+  await type(page, 'confidence level of the interval', '9.5');
   await expect(finding(page)).toContainText('Was 95');
-  await type(page, 'confidence of the interval', '95');
+  await type(page, 'confidence level of the interval', '95');
 
-  const views = page.getByRole('radiogroup', { name: 'What the picture shows' });
-  await views.getByText('Samples of it').click();
+  const views = page.getByRole('radiogroup', { name: 'Display' });
+  await views.getByText('Simulated samples').click();
   await expect(
-    page.getByText(/^Of 100 samples drawn as if the claim were true, \d+ lie at least as far from it\.$/),
+    page.getByText(/^Of 100 samples drawn under the claim, \d+ lie at least as far from it\.$/),
   ).toBeVisible();
-  await page.getByRole('button', { name: 'Draw others' }).click();
+  await page.getByRole('button', { name: 'Simulate other samples' }).click();
   await expect(page).toHaveURL(/claim-draws\.seed=4712/);
-  await views.getByText('What was found').click();
-  await expect(page.getByRole('img', { name: /^thickness beside the claim/ })).toBeVisible();
+  await views.getByText('The data').click();
+  await expect(page.getByRole('img', { name: /^thickness compared with the claim/ })).toBeVisible();
 
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(page.getByRole('button', { name: 'Evidence 1' })).toBeVisible();
@@ -81,9 +81,7 @@ test('a claim on a mean is made in a sentence, read back, seen as a law and as s
   expect(printed.result).toEqual(kept!.result);
 
   await openStage(page, 'Verdict');
-  await expect(page.getByRole('article')).toContainText(
-    'The mean of thickness is claimed to be 8; evidence is sought that it is more.',
-  );
+  await expect(page.getByRole('article')).toContainText('The mean of thickness is claimed to be 8; alternative: more.');
 });
 
 test('two groups, pairs, several and labels are claimed about, each by what suits it, and recomputed', async ({
@@ -101,21 +99,21 @@ test('two groups, pairs, several and labels are claimed about, each by what suit
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(page.getByRole('button', { name: 'Evidence 1' })).toBeVisible();
 
-  await pick(page.getByLabel('Split by'), { label: 'columns side by side' });
+  await pick(page.getByLabel('Split by'), { label: 'columns to compare' });
   await pick(page.getByLabel('test of two means'), 'paired');
   await expect(finding(page)).toContainText(/thickness and bench|bench and thickness/);
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(page.getByRole('button', { name: 'Evidence 2' })).toBeVisible();
 
-  await type(page, 'the difference that matters', '0.3');
+  await type(page, 'smallest difference of interest', '0.3');
   await expect(page).toHaveURL(/two-means\.noticeable=0\.3/);
   await pick(page.getByLabel('Subject', { exact: true }), { label: 'fault' });
   // What was said of one column is not said of another.
   await expect(page).not.toHaveURL(/two-means\.noticeable/);
   await expect(finding(page)).toContainText('that fault is spread unevenly: of 40 counted, chipped has 24');
-  await type(page, 'claimed shares', 'chipped 60, pinholed 20, crazed 10');
+  await type(page, 'claimed proportions', 'chipped 60, pinholed 20, crazed 10');
   await expect(page.getByText('add up to 90 %, not to 100 %')).toBeVisible();
-  await type(page, 'claimed shares', 'chipped 60, pinholed 20, crazed 20');
+  await type(page, 'claimed proportions', 'chipped 60, pinholed 20, crazed 20');
   await expect(finding(page)).toContainText('not shown that fault is spread otherwise than claimed');
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(page.getByRole('button', { name: 'Evidence 3' })).toBeVisible();
@@ -123,7 +121,7 @@ test('two groups, pairs, several and labels are claimed about, each by what suit
   await pick(page.getByLabel('Split by'), { label: 'shift' });
   await expect(finding(page)).toContainText('fault is spread differently in 2 groups');
   // What does not suit says why.
-  await comboboxOf(page.getByLabel('What is claimed')).locator('xpath=ancestor::*[@data-chosen][1]').click();
+  await comboboxOf(page.getByLabel('Claim')).locator('xpath=ancestor::*[@data-chosen][1]').click();
   await expect(page.getByRole('option', { name: /^the mean – fault holds labels/ })).toHaveAttribute(
     'aria-disabled',
     'true',
@@ -148,11 +146,11 @@ test('figures are typed in place of readings, their totals checked, and kept as 
   app,
 }) => {
   await open(page);
-  await page.getByRole('radiogroup', { name: 'Where the figures come from' }).getByText('Typed figures').click();
+  await page.getByRole('radiogroup', { name: 'Source of the data' }).getByText('Typed figures').click();
   await type(page, 'n', '12');
   await type(page, 'mean', '8,10');
   await type(page, 'sd', '-1');
-  await expect(page.getByText('The sd is a number from 0 on.').first()).toBeVisible();
+  await expect(page.getByText('The standard deviation must be a number between 0 and 10¹⁵⁰.').first()).toBeVisible();
   await type(page, 'sd', '0.1');
   await type(page, 'claimed value', '8');
   await expect(finding(page)).toContainText('the mean of the readings differs from 8');
@@ -163,7 +161,7 @@ test('figures are typed in place of readings, their totals checked, and kept as 
   await expect.poll(async () => (await kept()).recomputed?.same).toBe(true);
   expect(await kept()).toMatchObject({ column: null, request: { figures: { n: 12, mean: 8.1, sd: 0.1 } } });
 
-  await pick(page.getByLabel('What is claimed'), 'counts-claim');
+  await pick(page.getByLabel('Claim'), 'counts-claim');
   await type(page, 'counts', 'chipped 24, pinholed 12, crazed 9');
   await type(page, 'total', '46');
   await expect(page.getByText('add up to 45, and the total says 46: they differ by 1').first()).toBeVisible();
@@ -175,7 +173,7 @@ test('many claims are looked at together, and nothing on the pages stops a scree
   await open(page, '?mean-claim.claimed=8');
   await expect(finding(page)).toContainText('It is shown');
   expect(await violations(page)).toEqual([]);
-  await page.getByRole('radiogroup', { name: 'What is asked about claims' }).getByText('Many at once').click();
+  await page.getByRole('radiogroup', { name: 'Questions about claims' }).getByText('Many at once').click();
   await expect(finding(page)).toContainText('can be held against a claim');
   await expect(page.getByText('Nothing is claimed on its card').first()).toBeVisible();
   await page.getByRole('button', { name: 'Dark' }).click();

@@ -27,15 +27,15 @@ test('a question is a sentence; its answer names the direction, and the address 
 
 test('which value has a share, recorded values, moments in place of shape and scale', async ({ page }) => {
   await page.goto('/distributions?family=normal&p.mean=8.02&p.sd=0.11');
-  await pick(page.getByLabel('What is asked'), 'value');
-  await page.getByLabel('Share in percent').fill('10');
+  await pick(page.getByLabel('The request'), 'value');
+  await page.getByLabel('Proportion in percent').fill('10');
   await expect(answer(page)).toContainText('8.160971 has 10 % of values above it.');
-  await page.getByLabel('Share in percent').fill('0.1');
+  await page.getByLabel('Proportion in percent').fill('0.1');
   await expect(answer(page).getByRole('note')).toContainText('For 10 % type 10');
   await pick(page.getByLabel('Side'), 'centralShare');
-  await page.getByLabel('Share in percent').fill('95');
+  await page.getByLabel('Proportion in percent').fill('95');
   await expect(answer(page)).toContainText('From 7.804404 to 8.235596 lie the middle 95 % of values');
-  await pick(page.getByLabel('What is asked'), 'chance');
+  await pick(page.getByLabel('The request'), 'chance');
   await pick(page.getByLabel('Where'), 'recordedAs');
   await page.getByLabel('Recorded value').fill('8.0');
   await page.getByLabel('Resolution').fill('0.1');
@@ -43,7 +43,7 @@ test('which value has a share, recorded values, moments in place of shape and sc
     '34.52 % of values are recorded as 8: they lie from 7.95 to just below 8.05',
   );
   await pick(page.getByLabel('Family', { exact: true }), 'gamma');
-  await pick(page.getByLabel('Told by'), 'sd');
+  await pick(page.getByLabel('Specified by'), 'sd');
   await page.getByLabel('mean', { exact: true }).fill('5');
   await page.getByLabel('sd', { exact: true }).fill('2');
   await expect(page.getByRole('region', { name: 'Question', exact: true })).toContainText(
@@ -57,19 +57,19 @@ test('what cannot be answered is said at its field, and nothing typed is lost', 
   for (const [text, words] of [
     ['0', 'The sd is a number above 0, not 0.'],
     ['-1', 'The sd is a number above 0, not -1.'],
-    ['wide', 'The sd is a number above 0.'],
+    ['wide', 'The standard deviation must be above 0.'],
   ] as const) {
     await sd.fill(text);
     await expect(page.getByRole('alert')).toHaveText(words);
-    await expect(answer(page)).toContainText('No answer until the sentence above is mended.');
+    await expect(answer(page)).toContainText('No answer until the question above is corrected.');
     await expect(sd).toHaveValue(text);
   }
   await sd.fill('1');
   await page.getByLabel('Lower limit', { exact: true }).fill('3');
-  await expect(page.getByRole('alert')).toHaveText('The lower limit lies below the upper one.');
+  await expect(page.getByRole('alert')).toHaveText('The lower limit must be below the upper limit.');
   await pick(page.getByLabel('Family', { exact: true }), 'binomial');
   await page.getByLabel('probability').fill('1.2');
-  await expect(page.getByRole('alert').first()).toContainText('between 0 and 1, neither included, not 1.2');
+  await expect(page.getByRole('alert').first()).toContainText('between 0 and 1, exclusive, not 1.2');
   await page.getByLabel('probability').fill('0.3');
   await page.getByLabel('trials').fill('1e9');
   await pick(page.getByLabel('Where'), 'below included');
@@ -155,7 +155,9 @@ test('the last questions, and the answer copied as a sentence and as JSON', asyn
   const copied = () => page.evaluate(() => navigator.clipboard.readText());
   await expect
     .poll(copied)
-    .toContain('For a Weibull distribution with shape 2 and scale 10, what is the chance of a value below 5? 22.12');
+    .toContain(
+      'For a Weibull distribution with shape 2 and scale 10, what is the probability of a value below 5? 22.12',
+    );
   await page.getByRole('button', { name: 'Copy as JSON' }).click();
   await expect.poll(async () => (await copied()).startsWith('{')).toBe(true);
   const all = JSON.parse(await copied());
@@ -166,7 +168,7 @@ test('the last questions, and the answer copied as a sentence and as JSON', asyn
   });
   await last.getByRole('link').nth(1).click();
   await expect(page.getByLabel('Limit', { exact: true })).toHaveValue('4');
-  await last.getByRole('button', { name: 'Forget them' }).click();
+  await last.getByRole('button', { name: 'Clear the list' }).click();
   await expect(last).toBeHidden();
 });
 
@@ -176,7 +178,7 @@ test('opened from the fit: readings under the curve, their share with its interv
   await studyOf(page, TWELVE);
   await openStage(page, 'Fit');
   await settled(page);
-  await page.getByRole('link', { name: 'Ask this distribution' }).click();
+  await page.getByRole('link', { name: 'Calculate probabilities' }).click();
   await holds(page.getByLabel('Readings under the curve'), /.+/);
   // The full mean, not the rounded one of the screen.
   await page.getByLabel('mean', { exact: true }).focus();
@@ -186,7 +188,7 @@ test('opened from the fit: readings under the curve, their share with its interv
   await expect(answer(page)).toContainText(
     'Of the readings of thickness, 4 of 12 (33.3 %) lie there; the true share is between 9.92 % and 65.1 % with 95 % confidence.',
   );
-  await pick(page.getByLabel('Limits counted'), 'excluded');
+  await pick(page.getByLabel('Limits included'), 'excluded');
   await expect(answer(page)).toContainText('3 of 12 (25 %)');
   await page
     .getByRole('heading', { level: 2 })

@@ -37,7 +37,7 @@ test('by keys alone, in under forty of them: paste, a histogram of width 25 from
   await press('2');
   await expect(page.getByRole('img', { name: /^Histogram of breaking force/ })).toBeVisible();
   await press('s', 'Tab', '2', '5', 'Tab', 'Tab', '1', '0', '0', 'Enter');
-  await expect(page.getByRole('textbox', { name: 'width of a bin' })).toHaveValue('25');
+  await expect(page.getByRole('textbox', { name: 'bin width' })).toHaveValue('25');
   await expect(page.getByRole('textbox', { name: 'start of the bins' })).toHaveValue('100');
   await press('Escape', 'p', 'Shift+Tab', 'Shift+Tab');
   await expect(page.getByRole('button', { name: 'Save', exact: true })).toBeFocused();
@@ -77,9 +77,9 @@ test('every p of the fit says what it means, and which of them to quote', async 
   const finding = page.getByRole('region', { name: 'Finding' });
   await finding.getByRole('button', { name: 'p, simulated' }).hover();
   await expect(page.getByRole('tooltip')).toContainText('The one to quote');
-  await finding.getByRole('button', { name: 'p, by formula' }).click();
-  await expect(finding.getByRole('note').filter({ hasText: 'p, by formula' })).toContainText('quote the simulated p');
-  await finding.getByRole('button', { name: 'p, against a rounded normal' }).focus();
+  await finding.getByRole('button', { name: 'p, asymptotic' }).click();
+  await expect(finding.getByRole('note').filter({ hasText: 'p, asymptotic' })).toContainText('quote the simulated p');
+  await finding.getByRole('button', { name: 'p, rounding allowed for' }).focus();
   await expect(page.getByRole('tooltip').filter({ hasText: 'once the rounding is allowed for' })).toBeVisible();
 });
 
@@ -88,7 +88,7 @@ test('a column that follows says so when it is typed into, keeps its digits froz
 }) => {
   await studyOf(page, 'mass\n15.0\n15.5\n16.0');
   await page.getByRole('button', { name: 'New column' }).click();
-  await page.getByRole('menuitem', { name: 'rounded to a step' }).click();
+  await page.getByRole('menuitem', { name: 'rounded readings' }).click();
   await page.getByLabel('Step').fill('0.5');
   await page.getByRole('button', { name: 'Add the column' }).click();
   await gridCell(page, 1, 1).click();
@@ -100,7 +100,7 @@ test('a column that follows says so when it is typed into, keeps its digits froz
   const name = page.getByLabel('Column name');
   await name.fill('');
   await name.press('Enter');
-  await expect(page.getByText('A column needs a name; it is still called mass.')).toBeVisible();
+  await expect(page.getByText('A column needs a name; its name is still mass.')).toBeVisible();
   await expect(name).toHaveValue('mass');
   await name.fill('weight');
   await name.press('Enter');
@@ -145,12 +145,12 @@ test('of a file of 300 columns those wanted are chosen, by search and by kind', 
   const heads = Array.from({ length: 300 }, (_, j) => (j % 3 === 2 ? `line ${j}` : `gauge ${j}`));
   const row = (i: number) => heads.map((_, j) => (j % 3 === 2 ? 'north' : `${j}.${i}1`)).join('\t');
   await paste(page, [heads.join('\t'), row(1), row(2)].join('\n'));
-  const columns = page.getByRole('region', { name: 'Columns to take' });
-  await expect(columns).toContainText('200 of 300 columns are taken, at most 200 at once.');
+  const columns = page.getByRole('region', { name: 'Columns to import' });
+  await expect(columns).toContainText('200 of 300 columns are selected, at most 200 at once.');
   await columns.getByRole('button', { name: 'The labels' }).click();
   await expect(page.getByRole('button', { name: 'Take 2 rows in 100 columns' })).toBeVisible();
   await columns.getByLabel('Search the columns').fill('gauge 29');
-  await columns.getByRole('button', { name: 'Those found' }).click();
+  await columns.getByRole('button', { name: 'Matching columns' }).click();
   await columns.getByText('gauge 298').click();
   await page.getByRole('button', { name: /^Take 2 rows in \d columns$/ }).click();
   await expect(page.getByRole('columnheader', { name: /^gauge 291/ })).toBeVisible();
@@ -161,7 +161,7 @@ test('a share typed for a percentage is pointed out', async ({ page }) => {
   await studyOf(page, TWELVE);
   await openStage(page, 'Fit');
   await settled(page);
-  const confidence = page.getByLabel('confidence of the band');
+  const confidence = page.getByLabel('confidence level of the band');
   await confidence.fill('0.95');
   await confidence.press('Enter');
   await expect(page.getByRole('region', { name: 'Finding' })).toContainText('For 95 % type 95.');
@@ -178,7 +178,7 @@ test('a file opened at home begins a study; the home of somebody new says how to
   const first = page.getByRole('region', { name: 'First steps' });
   await expect(first).toContainText('a record that anyone can recompute');
   expect(await violations(page)).toEqual([]);
-  await first.getByRole('button', { name: 'Try with made-up readings' }).click();
+  await first.getByRole('button', { name: 'Try with simulated readings' }).click();
   await page.getByRole('button', { name: 'Add the column' }).click();
   await expect(page.getByText('100 readings')).toBeVisible();
   await page.unrouteAll();

@@ -13,7 +13,7 @@ const READINGS = [
 ].join('\n');
 
 const ask = (page: Page, word: string) =>
-  page.getByRole('radiogroup', { name: 'What is asked of the fit' }).getByText(word, { exact: true }).click();
+  page.getByRole('radiogroup', { name: 'Questions about the fit' }).getByText(word, { exact: true }).click();
 const finding = (page: Page) => page.getByRole('region', { name: 'Finding' });
 const studyId = (page: Page) => /studies\/([^/]+)/.exec(page.url())![1]!;
 async function recomputed(page: Page, url: string): Promise<Record<string, boolean | undefined>> {
@@ -39,7 +39,7 @@ test('a line-up shows and sends no key before the pick, counts viewers, and is k
   const sent: Request[] = [];
   page.on('request', (request) => sent.push(request));
   await ask(page, 'Line-up');
-  await expect(finding(page)).toContainText('Which one is not like the others?');
+  await expect(finding(page)).toContainText('Which one differs from the others?');
   await settled(page);
   await expect(page.getByRole('img', { name: /^20 small pictures/ })).toBeVisible();
   // Neither the address nor the page nor anything sent holds the seed: it is told after the pick, and looked for then.
@@ -54,10 +54,10 @@ test('a line-up shows and sends no key before the pick, counts viewers, and is k
   // The plot was on this page already: who picks now is no fresh eye.
   await expect(finding(page)).toContainText('On this page it was drawn already');
   await expect(page.getByRole('checkbox')).toBeChecked();
-  await expect(page.getByRole('button', { name: 'Tell me' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Show the result' })).toBeDisabled();
 
   await pick(page.getByLabel('Place', { exact: true }), { label: '7' });
-  await page.getByRole('button', { name: 'Tell me' }).click();
+  await page.getByRole('button', { name: 'Show the result' }).click();
   await expect(finding(page)).toContainText(/not told apart|picked out/);
   await expect(finding(page)).toContainText('counts for less');
   const method = page.getByRole('region', { name: 'Method' });
@@ -73,7 +73,7 @@ test('a line-up shows and sends no key before the pick, counts viewers, and is k
   await sheet.press('ArrowRight');
   await sheet.press('ArrowRight');
   await sheet.press('Enter');
-  await page.getByRole('button', { name: 'Tell me' }).click();
+  await page.getByRole('button', { name: 'Show the result' }).click();
   await expect(finding(page)).toContainText('1 of 2 viewers had seen a plot');
   await expect(method).toContainText('the last sheet from seed');
   await settled(page);
@@ -92,17 +92,17 @@ test('samples of known origin stand beside the readings, as plots or histograms,
   const rows = finding(page).getByRole('row');
   await expect(rows).toHaveCount(9);
   await finding(page).getByRole('button', { name: 'heavy tails' }).click();
-  await expect(rows.filter({ hasText: 'heavy tails' })).toContainText('Student’s t with 3 df');
-  const picture = page.getByRole('region', { name: 'Samples of known origin' });
+  await expect(rows.filter({ hasText: 'heavy tails' })).toContainText('a t distribution with 3 degrees of freedom');
+  const picture = page.getByRole('region', { name: 'Reference samples' });
   await picture.getByText('Histograms').click();
   await expect(page).toHaveURL(/kind=heavy.*as=histogram|as=histogram.*kind=heavy/);
   const before = await rows.allTextContents();
-  await page.getByRole('button', { name: 'Draw all eight again' }).click();
+  await page.getByRole('button', { name: 'Simulate eight other samples' }).click();
   await expect(page).toHaveURL(/known\.seed=/);
   await expect.poll(() => rows.allTextContents()).not.toEqual(before);
 });
 
-test('what so many readings could have missed: of a normal by departure and by n, of another family by the nearest others', async ({
+test('power of the test: of a normal by departure and by n, of another family by the nearest others', async ({
   page,
   app,
 }) => {
@@ -111,7 +111,7 @@ test('what so many readings could have missed: of a normal by departure and by n
     /With 30 readings and level 0.05, a lognormal with log sd 0.5 .* times in 10/,
   );
   await expect(finding(page).getByRole('row')).toHaveCount(6);
-  await pick(page.getByLabel('what could have been missed'), { label: 'heavy tails' });
+  await pick(page.getByLabel('departure'), { label: 'heavy tails' });
   await expect(finding(page)).toContainText('a Student t with 5 df');
   const far = page.getByLabel('df of heavy tails');
   await far.fill('3');
@@ -122,7 +122,7 @@ test('what so many readings could have missed: of a normal by departure and by n
   await far.press('Enter');
   await expect(page.getByRole('alert')).toContainText('from 1 to 1000');
   await settled(page);
-  await page.getByText('How many').click();
+  await page.getByText('Sample size').click();
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(finding(page)).toContainText('Kept: what this n could miss.');
   await expect.poll(() => recomputed(page, app.url)).toEqual({ power: true });
@@ -135,7 +135,7 @@ test('what so many readings could have missed: of a normal by departure and by n
   );
 });
 
-test('counts beside what is expected, hanging or side by side, with trials by the row', async ({ page, app }) => {
+test('counts beside expected values, hanging or side by side, with trials by the row', async ({ page, app }) => {
   await open(page);
   await pick(page.getByLabel('Subject'), { label: 'faults' });
   await expect(page.getByText('faults is a column of counts')).toBeVisible();
@@ -146,7 +146,7 @@ test('counts beside what is expected, hanging or side by side, with trials by th
   await page.getByRole('button', { name: 'Table' }).click();
   await expect(page.getByRole('dialog').getByRole('columnheader', { name: 'expected' })).toBeVisible();
   await page.keyboard.press('Escape');
-  await pick(page.getByLabel('family of the counts'), { label: 'binomial distribution' });
+  await pick(page.getByLabel('distribution of the counts'), { label: 'binomial distribution' });
   await expect(page.getByText('needs the trials that each count is out of')).toBeVisible();
   await pick(page.getByLabel('column of trials'), { label: 'looked at' });
   await expect(finding(page)).toContainText('a binomial distribution with 40 trials and probability 0.03');
@@ -197,12 +197,12 @@ test('a transformation is chosen, added as a column that follows with its limits
   await page.getByRole('button', { name: 'logarithm', exact: true }).click();
   await expect(finding(page)).toContainText('After the logarithm');
   await settled(page);
-  await expect(page.getByRole('img', { name: /^width as measured and transformed/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^width before and after transformation/ })).toBeVisible();
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(finding(page)).toContainText('Kept: transformation.');
   await expect.poll(() => recomputed(page, app.url)).toEqual({ transform: true });
 
-  await page.getByRole('button', { name: 'Add as a column that follows' }).click();
+  await page.getByRole('button', { name: 'Add as a derived column' }).click();
   await expect(page.getByText('width transformed follows width in this way')).toBeVisible();
   const columns = async (): Promise<StudyColumn[]> =>
     (await (await fetch(`${app.url}api/studies/${studyId(page)}`)).json()).columns;
@@ -216,7 +216,7 @@ test('a transformation is chosen, added as a column that follows with its limits
   await expect.poll(async () => (await columns()).at(-1)!.upperLimit).toBeCloseTo(Math.log(40), 12);
   await openStage(page, 'Fit');
   await ask(page, 'Transformed');
-  await expect(page.getByText('by the transformed normal')).toBeVisible();
+  await expect(page.getByText('outside, transformed normal')).toBeVisible();
 });
 
 test('two samples: chosen from what there is, changed in the sentence, kept', async ({ page, app }) => {
@@ -236,7 +236,7 @@ test('two samples: chosen from what there is, changed in the sentence, kept', as
 test('no question of Fit has what a screen reader would stumble over, split or not', async ({ page }) => {
   await openAsk(page, 'known');
   await pick(page.getByLabel('Split by'), { label: 'kiln' });
-  for (const word of ['Known samples', 'What n could miss', 'Transformed', 'Many columns', 'Two samples']) {
+  for (const word of ['Reference samples', 'Power', 'Transformed', 'Many columns', 'Two samples']) {
     await ask(page, word);
     const done = page
       .getByText(/^\d[\d.]* (ms|s)( · \d workers?)?$/)

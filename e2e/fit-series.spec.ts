@@ -31,12 +31,12 @@ test('a split column: each part has its own fit, line, marker and row in the tab
   await expect(rows.filter({ hasText: 'Shapiro–Wilk' }).getByRole('cell')).toHaveCount(3);
   await page.getByText('The distributions').click();
   await expect(rows.filter({ hasText: 'mean' })).toContainText(/8\.\d+ ± 0\.\d+/);
-  await pick(page.getByLabel('where the series stand'), { label: 'in a plot each' });
+  await pick(page.getByLabel('layout of the groups'), { label: 'separate plots' });
   await expect(page.getByRole('region', { name: 'Method' })).toContainText('Plot thickness by kiln');
   await settled(page);
   // The stage one is on keeps what was asked there.
   await openStage(page, 'Fit');
-  await expect(page.getByRole('region', { name: 'Method' })).toContainText('in a plot each');
+  await expect(page.getByRole('region', { name: 'Method' })).toContainText('separate plots');
 
   // Pointing says of which part a reading is; the table has a column for it.
   await page.getByRole('button', { name: 'Table' }).click();
@@ -58,7 +58,7 @@ test('a split column: each part has its own fit, line, marker and row in the tab
     .toEqual([true, true]);
 });
 
-test('columns side by side stand on common axes; a family whose scale differs is drawn against what each expects', async ({
+test('columns to compare stand on common axes; a family whose scale differs is drawn against what each expects', async ({
   page,
 }) => {
   await studyOf(
@@ -67,7 +67,7 @@ test('columns side by side stand on common axes; a family whose scale differs is
       Array.from({ length: 15 }, (_, i) => `${1 + ((i * 7) % 15) / 10}\t${3 + ((i * 4) % 15) / 5}`).join('\n'),
   );
   await openStage(page, 'Fit');
-  await pick(page.getByLabel('Split by'), { label: 'columns side by side' });
+  await pick(page.getByLabel('Split by'), { label: 'columns to compare' });
   await settled(page);
   const finding = page.getByRole('region', { name: 'Finding' });
   await expect(finding).toContainText('in any of 2 columns');
@@ -76,7 +76,7 @@ test('columns side by side stand on common axes; a family whose scale differs is
   await expect(finding).toContainText('drawn against what each expects');
 });
 
-test('readings beyond a limit take part; tests that need every reading say so', async ({ page }) => {
+test('readings censored take part; tests that need every reading say so', async ({ page }) => {
   const readings = [0.06, 0.08, 0.09, 0.11, 0.13, 0.15, 0.18, 0.22, 0.25, 0.31, 0.38, 0.47, 0.6, 0.85];
   await studyOf(page, ['absorption (%)', '<0.05', '<0.05', ...readings.map(String), '>1'].join('\n'));
   await openStage(page, 'Fit');
@@ -84,7 +84,7 @@ test('readings beyond a limit take part; tests that need every reading say so', 
   await expect(finding).toContainText('17 readings (2 below 0.05 and 1 above 1.00) plotted against a normal');
   await expect(finding).toContainText('a test of normality needs every one as a number');
   await expect(finding).not.toContainText('left out');
-  await expect(page.getByRole('region', { name: 'Method' })).toContainText('a band on the line');
+  await expect(page.getByRole('region', { name: 'Method' })).toContainText('a confidence band of the line');
   await page.getByText('Families', { exact: true }).click();
   await expect(finding).toContainText('ranked by their likelihood alone');
   await page.getByRole('button', { name: 'Table', exact: true }).first().click();

@@ -19,11 +19,11 @@ test('the demo: plot, finding, keep, and the same numbers on the server and on t
     'There is no evidence against a normal distribution with mean 8.016 and sd 0.108\u00a0mm',
   );
   await settled(page);
-  await expect(plotted(page)).toHaveAccessibleName(/95 % of normal samples stay wholly inside the shaded band/);
+  await expect(plotted(page)).toHaveAccessibleName(/95 % of normal samples lie entirely within the shaded band/);
   await page.keyboard.press('k');
   await expect(finding).toContainText('Kept: probability plot and normality test.');
   await page.keyboard.press('k');
-  await expect(finding).toContainText('Already kept, as it stands.');
+  await expect(finding).toContainText('This result is already kept.');
   await page.getByRole('button', { name: 'Evidence 2' }).click();
   const drawer = page.getByRole('dialog', { name: 'Evidence' });
   // The server works out by itself what was kept.
@@ -106,20 +106,20 @@ test('settings stand in the sentence and in the address, survive a reload, and r
   await studyOf(page, TWELVE);
   await openStage(page, 'Fit');
   await pick(page.getByLabel('plotting positions'), 'blom');
-  await page.getByLabel('confidence of the band').fill('90');
-  await page.getByLabel('confidence of the band').press('Enter');
+  await page.getByLabel('confidence level of the band').fill('90');
+  await page.getByLabel('confidence level of the band').press('Enter');
   await expect(page).toHaveURL(/plot\.positions=blom/);
   await expect(page).toHaveURL(/plot\.confidence=0\.9/);
   await page.reload();
   await holds(page.getByLabel('plotting positions'), 'blom');
-  await expect(plotted(page)).toHaveAccessibleName(/90 % of normal samples stay wholly inside the shaded band/);
-  await page.getByLabel('confidence of the band').fill('100');
-  await page.getByLabel('confidence of the band').press('Enter');
+  await expect(plotted(page)).toHaveAccessibleName(/90 % of normal samples lie entirely within the shaded band/);
+  await page.getByLabel('confidence level of the band').fill('100');
+  await page.getByLabel('confidence level of the band').press('Enter');
   await expect(page.getByRole('alert')).toContainText('takes a percentage from 0.1 to 99.999');
   await expect(page).toHaveURL(/plot\.confidence=0\.9/);
   // An unusual one is pointed out, not refused.
-  await page.getByLabel('confidence of the band').fill('9.5');
-  await page.getByLabel('confidence of the band').press('Enter');
+  await page.getByLabel('confidence level of the band').fill('9.5');
+  await page.getByLabel('confidence level of the band').press('Enter');
   await expect(page.getByRole('region', { name: 'Finding' })).toContainText('Was 95 % meant?');
   await pick(page.getByLabel('band', { exact: true }), 'none');
   await expect(plotted(page)).not.toHaveAccessibleName(/shaded band/);
@@ -181,7 +181,7 @@ test('any family: estimated or claimed, its own scale and test, read off both wa
   await expect(page.getByText('The likelihood keeps rising as the threshold goes down').first()).toBeVisible();
   await pick(page.getByLabel('threshold'), 'none');
   await settled(page);
-  await page.getByRole('link', { name: 'Ask this distribution' }).click();
+  await page.getByRole('link', { name: 'Calculate probabilities' }).click();
   await expect(page.getByRole('region', { name: 'Question' })).toContainText('lognormal');
 });
 
@@ -189,7 +189,7 @@ test('what the plot shows is said, only where it is no chance, and pointed at', 
   await studyOf(page, TWELVE.replace('8.19', '9.87'));
   await openStage(page, 'Fit');
   const shown = page.getByRole('region', { name: 'What the plot shows' });
-  const far = shown.getByRole('button', { name: 'One reading lies far out' });
+  const far = shown.getByRole('button', { name: 'One suspected outlier' });
   await expect(shown).toContainText('row 5,');
   const canvas = page.getByRole('region', { name: 'Probability plot' }).locator('canvas');
   const drawn = () => canvas.evaluate((of: HTMLCanvasElement) => of.toDataURL());
@@ -220,7 +220,7 @@ test('families are ranked, their p arriving one by one; one is chosen for the pl
   await expect(finding.getByRole('row')).toHaveCount(20);
   await expect(finding.getByRole('table')).not.toContainText('…');
   await finding.getByText('3 left out').click();
-  await expect(finding).toContainText('It is the law of a test statistic, not of readings.');
+  await expect(finding).toContainText('It is the distribution of a test statistic, not of readings.');
   await finding.getByRole('button', { name: 'smallest extreme value', exact: true }).click();
   await expect(page).toHaveURL(/plot\.family=smallest-extreme-value/);
   await holds(page.getByLabel('family'), 'smallest-extreme-value');
@@ -248,14 +248,14 @@ test('a long simulation shows progress, leaves the page answering, and can be st
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByRole('region', { name: 'Method' })).toContainText('stopped');
   await expect(page.getByRole('progressbar')).toHaveCount(0);
-  await page.getByLabel('replicates for the test').fill('999');
-  await page.getByLabel('replicates for the test').press('Enter');
+  await page.getByLabel('number of simulated samples').fill('999');
+  await page.getByLabel('number of simulated samples').press('Enter');
   await settled(page);
   await expect(page.getByRole('region', { name: 'Finding' })).toContainText('999 samples');
 });
 
 for (const [what, text, reason] of [
-  ['one number', 'x\n8.01', 'x has 1 reading; the plot (a line through two points always fits) needs at least 3.'],
+  ['one number', 'x\n8.01', 'x has 1 reading; a probability plot needs at least 3.'],
   ['two numbers', 'x\n8.01\n8.02', 'x has 2 readings; the plot'],
   ['equal numbers', 'x (mm)\n8.01\n8.01\n8.01\n8.01', 'All 4 readings of x are 8.01: without any spread'],
 ]) {
@@ -268,9 +268,9 @@ for (const [what, text, reason] of [
 
 test('a study with words only has no fit, and says what is needed', async ({ page }) => {
   await studyOf(page, 'kiln\nnorth\nsouth\nnorth');
-  await expect(page.getByText('No column of numbers yet')).toBeVisible();
+  await expect(page.getByText('No number column yet')).toBeVisible();
   await openStage(page, 'Fit');
-  await expect(page.getByText('A column of numbers is needed.')).toBeVisible();
+  await expect(page.getByText('A number column is needed.')).toBeVisible();
 });
 
 test('the plot is saved as a picture, its table as CSV and TSV, and a note is written beside the evidence', async ({
@@ -374,5 +374,5 @@ test('all tests of normality stand side by side, and the one chosen in the sente
   await expect(finding).toContainText('W = ');
   await expect(row(/^Shapiro–Wilk/)).toContainText('chosen');
   await finding.getByRole('button', { name: /^Shapiro–Wilk/ }).click();
-  await expect(finding.getByRole('note').filter({ hasText: 'looks at' })).toContainText('p, by formula');
+  await expect(finding.getByRole('note').filter({ hasText: 'most sensitive to' })).toContainText('p, asymptotic');
 });

@@ -10,9 +10,9 @@ test('a simulation that would take long is handed to the server, followed, stopp
 }) => {
   await studyOf(page, TWELVE);
   await page.goto(page.url().replace(/readings.*/, `fit?${OF_GEV}&fit.replicates=300000`));
-  const replicates = page.getByLabel('replicates for the test');
+  const replicates = page.getByLabel('number of simulated samples');
   // Short work is not handed over; this is told after its first second.
-  await page.getByRole('button', { name: 'Let the server go on' }).click();
+  await page.getByRole('button', { name: 'Continue on the server' }).click();
   const method = page.getByRole('region', { name: 'Method' });
   await expect(method).toContainText('on the server');
   const place = page.url();
@@ -46,7 +46,7 @@ test('a simulation that would take long is handed to the server, followed, stopp
     request: { replicates: 300_000, family: 'generalized-extreme-value' },
   });
   await page.goto('/jobs');
-  await page.getByRole('button', { name: 'Take off the list' }).first().click();
+  await page.getByRole('button', { name: 'Remove from the list' }).first().click();
   await expect(page.getByText('There are none.')).toBeVisible();
 });
 

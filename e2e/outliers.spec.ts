@@ -5,7 +5,7 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
-/** Thirty ordinary readings, two far ones that hide each other, and one with its decimal point moved in another column. */
+/** Thirty ordinary readings, two far ones that hide each other, and one with its decimal point shifted in another column. */
 const CELLS = Array.from({ length: 30 }, (_, i) => {
   const step = (((i * 37) % 30) + 0.5) / 30;
   const thickness = (8 + 0.1 * Math.log(step / (1 - step))).toFixed(2);
@@ -20,9 +20,9 @@ const BLOCK = [
 const finding = (page: Page) => page.getByRole('region', { name: 'Finding' });
 const studyId = (page: Page) => /studies\/([^/]+)/.exec(page.url())![1]!;
 const ask = (page: Page, word: string) =>
-  page.getByRole('radiogroup', { name: 'What is asked about far readings' }).getByText(word, { exact: true }).click();
+  page.getByRole('radiogroup', { name: 'Questions about outliers' }).getByText(word, { exact: true }).click();
 const told = (page: Page, word: string) =>
-  page.getByRole('radiogroup', { name: 'What is told' }).getByText(word, { exact: true }).click();
+  page.getByRole('radiogroup', { name: 'Tables' }).getByText(word, { exact: true }).click();
 const show = (page: Page, word: string) =>
   page.getByRole('radiogroup', { name: 'Pictures' }).getByText(word, { exact: true }).click();
 async function open(page: Page, query = ''): Promise<void> {
@@ -35,7 +35,7 @@ test('a pair that hides itself is named, pointed at both ways, left in or set as
   page,
 }) => {
   await open(page);
-  await expect(finding(page)).toContainText('Rows 32 (8.82) and 31 (8.81) lie too far out for a normal sample of 32');
+  await expect(finding(page)).toContainText('Rows 32 (8.82) and 31 (8.81) for outliers for a normal sample of 32');
   await expect(finding(page)).toContainText('Masking: Grubbs’ test names none');
   await expect(finding(page)).toContainText('look for its cause first');
 
@@ -52,8 +52,8 @@ test('a pair that hides itself is named, pointed at both ways, left in or set as
     .click();
   await finding(page).getByRole('button', { name: 'Leave in …' }).first().click();
   await page.getByRole('button', { name: 'no cause found' }).click();
-  await page.getByRole('button', { name: 'Leave in', exact: true }).click();
-  await expect(finding(page)).toContainText('1 left in on purpose');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(finding(page)).toContainText('1 kept with a reason');
   // It still takes part.
   await expect(finding(page)).toContainText('normal sample of 32');
   await page.getByRole('button', { name: 'Set it aside …' }).click();
@@ -62,21 +62,21 @@ test('a pair that hides itself is named, pointed at both ways, left in or set as
   await expect(finding(page)).toContainText('Second look: 1 reading is set aside already');
 
   await openStage(page, 'Verdict');
-  await page.getByRole('link', { name: 'Open the sheet' }).click();
+  await page.getByRole('link', { name: 'Open the report' }).click();
   const sheet = page.getByRole('article', { name: 'Sheet' });
   await expect(sheet).toContainText('row 31, 8.81: instrument fault');
-  await expect(sheet).toContainText('Looked at and left in on purpose:');
+  await expect(sheet).toContainText('Suspected outliers kept with a reason:');
   await expect(sheet).toContainText('row 32, 8.82: no cause found');
 
   await openStage(page, 'Outliers');
-  await page.getByRole('button', { name: 'Put back and ask together' }).click();
+  await page.getByRole('button', { name: 'Restore and test together' }).click();
   await expect(finding(page)).toContainText('Rows 32 (8.82) and 31 (8.81) lie too far out');
   await expect(page).toHaveURL(/outliers\.rule=generalized-esd/);
-  await page.getByText('1 left in on purpose').click();
+  await page.getByText('1 kept with a reason').click();
   await page.getByRole('button', { name: 'Look at row 32 again' }).click();
-  await expect(finding(page)).not.toContainText('left in on purpose');
+  await expect(finding(page)).not.toContainText('kept with a reason');
   await page.keyboard.press('Control+z');
-  await expect(finding(page)).toContainText('1 left in on purpose');
+  await expect(finding(page)).toContainText('1 kept with a reason');
 });
 
 test('every rule stands beside the others, one is made that of the study, and the evidence is the same on the command line', async ({
@@ -91,10 +91,10 @@ test('every rule stands beside the others, one is made that of the study, and th
     .getByRole('row', { name: /^Grubbs/ })
     .getByRole('button')
     .click();
-  await page.getByRole('button', { name: 'Make it the rule of the study' }).click();
+  await page.getByRole('button', { name: 'Make it the outlier rule of the study' }).click();
   await expect(finding(page)).toContainText('No reading lies too far out for a normal sample of 32: Grubbs’ test');
   await expect(finding(page)).toContainText('would be flagged');
-  await holds(page.getByLabel('rule of the study'), 'grubbs');
+  await holds(page.getByLabel('outlier rule of the study'), 'grubbs');
   await settled(page);
 
   // On another scale the same readings.
@@ -102,7 +102,7 @@ test('every rule stands beside the others, one is made that of the study, and th
   await expect(finding(page)).toContainText('for a lognormal sample of 32');
   await expect(finding(page)).toContainText('For a normal sample none either');
   await pick(page.getByLabel('family'), 'normal');
-  await pick(page.getByLabel('rule of the study'), 'generalized-esd');
+  await pick(page.getByLabel('outlier rule of the study'), 'generalized-esd');
   await told(page, 'Without them');
   await expect(page.getByRole('row', { name: /^n / })).toContainText('30');
   for (const [word, name] of [
@@ -138,7 +138,7 @@ test('which rule, groups and many columns answer, are kept and recomputed, and a
   await open(page, '?ask=which');
   await expect(finding(page)).toContainText('is named most often by');
   await expect(page.getByRole('row', { name: /^fences/ })).toContainText('%');
-  await page.getByRole('radiogroup', { name: 'What is far out' }).getByText('two at one end').click();
+  await page.getByRole('radiogroup', { name: 'Outliers in the samples' }).getByText('two at one end').click();
   await expect(page.getByRole('columnheader', { name: 'two at one end, named' })).toBeVisible();
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(page.getByRole('button', { name: 'Evidence 1' })).toBeVisible();
@@ -148,7 +148,7 @@ test('which rule, groups and many columns answer, are kept and recomputed, and a
   await finding(page).getByRole('button', { name: 'kiln' }).click();
   await expect(finding(page)).toContainText(/stands? out/);
   await settled(page);
-  await page.getByRole('radiogroup', { name: 'What the bars show' }).getByText('Means (h)').click();
+  await page.getByRole('radiogroup', { name: 'Statistic' }).getByText('Means (h)').click();
   await expect(page.getByRole('img', { name: /kiln/ })).toBeVisible();
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(page.getByRole('button', { name: 'Evidence 2' })).toBeVisible();
@@ -170,8 +170,10 @@ test('which rule, groups and many columns answer, are kept and recomputed, and a
   ]);
 
   await page.getByRole('button', { name: 'width', exact: true }).click();
-  await expect(finding(page)).toContainText('Row 12, 2.01: a slip of the hand? decimal point moved: 20.1 would fit');
-  await page.getByRole('button', { name: 'Mend it in the table' }).click();
+  await expect(finding(page)).toContainText(
+    'Row 12, 2.01: possible typing error. decimal point shifted: 20.1 would fit',
+  );
+  await page.getByRole('button', { name: 'Correct it in the table' }).click();
   await expect(page.getByRole('grid')).toBeVisible();
   await expect(page.getByText('the 1 chosen in a picture')).toBeVisible();
 });
@@ -179,10 +181,10 @@ test('which rule, groups and many columns answer, are kept and recomputed, and a
 test('nothing on the pages of Outliers stops a screen reader, light or dark', async ({ page }) => {
   await open(page);
   expect(await violations(page)).toEqual([]);
-  await told(page, 'Every rule');
+  await told(page, 'All rules');
   await page.getByRole('button', { name: 'Dark' }).click();
   expect(await violations(page)).toEqual([]);
-  await ask(page, 'Which rule');
+  await ask(page, 'Comparison of rules');
   await settled(page);
   expect(await violations(page)).toEqual([]);
 });

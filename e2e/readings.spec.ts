@@ -7,11 +7,11 @@ import { createConnection } from 'mysql2/promise';
 test('a pasted block is recognised, shown, corrected and only then stored', async ({ page }) => {
   await newStudy(page);
   await paste(page, 'thickness (mm);kiln\r\n7,91;north\r\n8,0l;south\r\n8,05;north\r\n');
-  const panel = page.getByRole('region', { name: 'Readings to take' });
+  const panel = page.getByRole('region', { name: 'Readings to import' });
   await holds(panel.getByLabel('Separator'), 'semicolon');
   await holds(panel.getByLabel('Decimal mark'), 'comma');
   await holds(panel.getByLabel('Names'), 'row 1');
-  await expect(panel).toContainText('Row 2 of thickness holds “8,0l”: perhaps a letter for a figure.');
+  await expect(panel).toContainText('Row 2 of thickness holds “8,0l”: perhaps a letter instead of a digit.');
   // The sentence is the control: another reading of the same text.
   await pick(panel.getByLabel('Decimal mark'), 'point');
   await expect(panel.getByRole('columnheader', { name: /thickness/ })).toContainText('label');
@@ -116,8 +116,8 @@ for (const [what, text, said] of [
     await newStudy(page);
     await paste(page, text!);
     await expect(page.getByRole('alert')).toContainText(said!);
-    await expect(page.getByRole('button', { name: 'Take the readings' })).toBeDisabled();
-    await page.getByRole('button', { name: 'Leave it' }).click();
+    await expect(page.getByRole('button', { name: 'Import the readings' })).toBeDisabled();
+    await page.getByRole('button', { name: 'Cancel' }).click();
     await expect(page.getByRole('heading', { name: 'Paste a column of readings.' })).toBeVisible();
   });
 }
@@ -132,7 +132,7 @@ test('files: a CSV opens, one of 200 MB is refused with the limit named, a pictu
   closeSync(large);
   await newStudy(page);
   await openFile(page, 'Open a file', file('large.csv'));
-  await expect(page.getByRole('alert')).toContainText('large.csv has 200 MB; a file may have at most 60 MB.');
+  await expect(page.getByRole('alert')).toContainText('large.csv has 200 MB; files may have at most 60 MB.');
   await openFile(page, 'Open a file', file('picture.csv'));
   await expect(page.getByRole('alert')).toContainText('is not a text file');
   await openFile(page, 'Open a file', file('small.csv'));

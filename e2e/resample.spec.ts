@@ -33,7 +33,7 @@ test('readings are redrawn one at a time, then many; the replicate behind a mark
   await expect(finding(page)).toContainText(/by 10\s000 replicates; 95.% interval .+ \(studentised/);
   await counts(page).getByText('1', { exact: true }).click();
   await expect(finding(page)).toContainText('one replicate has been drawn');
-  const replicate = page.getByRole('region', { name: 'One replicate', exact: true });
+  const replicate = page.getByRole('region', { name: 'Single replicate', exact: true });
   await expect(replicate).toContainText(/Replicate 1: .+; \d+ of 24 readings were not drawn\./);
   await page.getByRole('button', { name: 'one more' }).click();
   await expect(replicate).toContainText('Replicate 2:');
@@ -52,7 +52,7 @@ test('readings are redrawn one at a time, then many; the replicate behind a mark
   await page.goto(page.url().replace(/replicate=\d+/, 'replicate=2'));
   await expect(replicate.getByText(/Replicate 2/)).toHaveText(second!);
 
-  await pick(question(page).getByLabel('What is looked at'), { label: 'the sd' });
+  await pick(question(page).getByLabel('Statistic'), { label: 'the standard deviation' });
   await expect(finding(page)).toContainText(/The sd of thickness is .+ \(BCa: it makes up/);
   await expect(finding(page)).toContainText('By formula (χ²) it would be');
   const [saved] = await Promise.all([
@@ -92,7 +92,7 @@ test('labels are shuffled over readings: both tails counted, a million drawn wit
     /\d+ at or below −0\.\d+\smm, \d+ at or above 0\.\d+\smm, those that tie counted in/,
   );
   await expect(page.getByRole('img', { name: /, shuffled\./ })).toBeVisible();
-  await pick(question(page).getByLabel('What is looked at'), { label: 'the difference of the medians' });
+  await pick(question(page).getByLabel('Statistic'), { label: 'the difference between the medians' });
   await expect(finding(page)).toContainText('The median of thickness in');
   await counts(page)
     .getByText(/^1\s000\s000$/)
@@ -102,8 +102,8 @@ test('labels are shuffled over readings: both tails counted, a million drawn wit
   await expect(finding(page)).toContainText(/of 1\s000\s000 shuffles are at least as extreme/);
 
   // Two columns whose rows belong together.
-  await pick(page.getByLabel('Split by', { exact: true }), { label: 'columns side by side' });
-  await pick(question(page).getByLabel('What is looked at'), { label: 'the correlation' });
+  await pick(page.getByLabel('Split by', { exact: true }), { label: 'columns to compare' });
+  await pick(question(page).getByLabel('Statistic'), { label: 'the correlation' });
   await expect(finding(page)).toContainText(
     'Chance alone hardly does that: there is evidence against the claim that thickness and bench',
   );
@@ -116,20 +116,20 @@ test('counts are typed; larger samples are compared; nothing is in the way of an
   );
   await counts(page).getByText('10', { exact: true }).click();
   await expect(finding(page)).toContainText('The picture shows the 10 shuffles drawn');
-  await expect(page.getByRole('region', { name: 'One replicate', exact: true })).toContainText('Shuffle 10:');
-  const other = page.getByRole('textbox', { name: 'of its n' });
+  await expect(page.getByRole('region', { name: 'Single replicate', exact: true })).toContainText('Shuffle 10:');
+  const other = page.getByRole('textbox', { name: 'its total n' });
   await other.fill('2');
   await other.press('Enter');
-  await expect(page.getByText('There are more counted than there are altogether.').first()).toBeVisible();
+  await expect(page.getByText('The count must not be larger than the total.').first()).toBeVisible();
   await other.fill('');
   await other.press('Enter');
-  await expect(page.getByText('Type what it is out of.').first()).toBeVisible();
+  await expect(page.getByText('Type its total.').first()).toBeVisible();
 
   await page.goto(`/studies/${studyId(page)}/resample?ask=plans`);
   await expect(finding(page)).toContainText(/it would be .+ with twice as many \(48\)/);
   expect(await violations(page)).toEqual([]);
   await page.goto(`/studies/${studyId(page)}/resample?redraw.replicates=12`);
-  await expect(page.getByRole('region', { name: 'One replicate', exact: true })).toContainText('Replicate 12');
+  await expect(page.getByRole('region', { name: 'Single replicate', exact: true })).toContainText('Replicate 12');
   expect(await violations(page)).toEqual([]);
   await page.goto(`/studies/${studyId(page)}/resample?ask=shuffle`);
   await splitByKiln(page);

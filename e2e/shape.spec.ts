@@ -30,17 +30,17 @@ test('figures, words, three other binnings; kept, and the same on the server and
   await expect(finding(page)).toContainText(
     'A rise over the rows (rank correlation 0.319, p = 0.027) is no rarity in five looks.',
   );
-  await expect(page.getByRole('region', { name: 'The same readings, cut otherwise' }).getByRole('img')).toHaveCount(3);
+  await expect(page.getByRole('region', { name: 'The same readings in other bins' }).getByRole('img')).toHaveCount(3);
   await page.keyboard.press('k');
   await expect(finding(page)).toContainText('Kept: histogram and description.');
-  await page.getByRole('radiogroup', { name: 'Figures or shares' }).getByText('Shares within limits').click();
+  await page.getByRole('radiogroup', { name: 'Figures or proportions' }).getByText('Proportions within limits').click();
   await pick(page.getByLabel('Split by'), { label: 'kiln' });
   await expect(finding(page)).toContainText('2 groups by kiln');
   await showPicture(page, 'Box');
   await expect(canvas(page)).toHaveAccessibleName(/Box plot of thickness by kiln: 48 readings, 2 parts/);
   await expect(finding(page).getByRole('cell', { name: /north, \d+/ })).toBeVisible();
   await page.keyboard.press('k');
-  await expect(finding(page)).toContainText('Kept: box plot and description and shares within limits.');
+  await expect(finding(page)).toContainText('Kept: box plot and description and proportions within limits.');
   await page.getByRole('button', { name: 'Evidence 5' }).click();
   const drawer = page.getByRole('dialog', { name: 'Evidence' });
   for (const i of [0, 1, 2, 3, 4]) await drawer.getByRole('button', { name: 'Recompute' }).nth(i).click();
@@ -101,8 +101,8 @@ test('settings change bins, curve, scale and definitions at once, and stand in t
   await openStage(page, 'Shape');
   await expect(finding(page)).toContainText('lean to the right');
   // A width of one's own starts from the one that the bins have.
-  await expect(method(page).getByLabel('width of a bin')).toHaveValue(/^\d/);
-  const had = await method(page).getByLabel('width of a bin').inputValue();
+  await expect(method(page).getByLabel('bin width')).toHaveValue(/^\d/);
+  const had = await method(page).getByLabel('bin width').inputValue();
   await pick(method(page).getByLabel('rule for the bins'), 'width');
   await expect(page).toHaveURL(new RegExp(`histogram\\.width=${had.replace('.', '\\.')}`));
   await expect(finding(page)).not.toContainText('No width is given');
@@ -113,27 +113,27 @@ test('settings change bins, curve, scale and definitions at once, and stand in t
   await canvas(page).focus();
   await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('ArrowRight');
-  await method(page).getByLabel('width of a bin').fill('0,5');
+  await method(page).getByLabel('bin width').fill('0,5');
   await page.keyboard.press('Enter');
   await holds(method(page).getByLabel('rule for the bins'), 'width');
-  await method(page).getByLabel('width of a bin').fill('-1');
+  await method(page).getByLabel('bin width').fill('-1');
   await page.keyboard.press('Enter');
-  await expect(method(page).getByRole('alert')).toContainText('width of a bin takes a number above 0');
+  await expect(method(page).getByRole('alert')).toContainText('bin width takes a number above 0');
   await expect(page).toHaveURL(/histogram\.width=0\.5/);
   await pick(method(page).getByLabel('curve', { exact: true }), 'weibull');
   await pick(method(page).getByLabel('scale'), 'density');
-  await page.getByLabel('further percentiles').fill('5 95');
+  await page.getByLabel('additional percentiles').fill('5 95');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('button', { name: 'percentile 95' })).toBeVisible();
   await pick(page.getByLabel('definition of quartiles'), 'hinges');
   await page.getByRole('button', { name: 'quartiles', exact: true }).click();
   await expect(finding(page).getByRole('note').filter({ hasText: 'by the definition chosen' })).toContainText(
-    'a line through i/(n + 1) (6)',
+    'linear interpolation, i/(n + 1) (type 6)',
   );
-  await page.getByLabel('confidence of the intervals').fill('9.5');
+  await page.getByLabel('confidence level of the intervals').fill('9.5');
   await page.keyboard.press('Enter');
   await expect(finding(page)).toContainText('Was 95\u00a0% meant?');
-  await page.getByLabel('decimals of the figures').fill('4');
+  await page.getByLabel('decimal places of the figures').fill('4');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('region', { name: 'Figures' })).toContainText(/\d\.\d{4}/);
   await page.reload();
@@ -188,17 +188,17 @@ test('shares: found beside expected, limits typed and dragged', async ({ page })
   await page.keyboard.press('Escape');
   await openStage(page, 'Shape');
   await expect(page.getByRole('region', { name: 'Figures' })).toBeVisible();
-  await page.getByRole('radiogroup', { name: 'Figures or shares' }).getByText('Shares within limits').click();
+  await page.getByRole('radiogroup', { name: 'Figures or proportions' }).getByText('Proportions within limits').click();
   const row = (name: RegExp) => finding(page).getByRole('row', { name });
   await expect(row(/^mean ± 1 sd/)).toContainText(/\d+ of 48, [\d.]+\u00a0%.*68\.3\u00a0%/);
   await expect(row(/^mean ± 3 sd/)).toContainText('99.7');
-  await pick(method(page).getByLabel('limits to count within'), 'specification');
+  await pick(method(page).getByLabel('limits'), 'specification');
   await expect(finding(page)).toContainText('48 of 48 (100\u00a0%) lie from 7.50 to 8.50\u00a0mm');
-  await method(page).getByLabel('lower limit of the share').fill('8');
+  await method(page).getByLabel('lower limit').fill('8');
   await page.keyboard.press('Enter');
-  await holds(method(page).getByLabel('limits to count within'), 'limits');
+  await holds(method(page).getByLabel('limits'), 'limits');
   await expect(finding(page)).toContainText(/\d\d of 48 \([\d.]+\u00a0%\) lie/);
-  const lower = picture(page).getByRole('slider', { name: 'Lower limit of the share' });
+  const lower = picture(page).getByRole('slider', { name: 'Lower limit' });
   const grip = (await lower.locator('.grip').boundingBox())!;
   await page.mouse.move(grip.x + 6, grip.y + 10);
   await page.mouse.down();
@@ -214,8 +214,8 @@ test('a reading is moved for a moment: figures and picture follow, nothing is st
   await studyOf(page, TWELVE);
   await openStage(page, 'Shape');
   await expect(finding(page)).toContainText('12 readings centre at 8.019');
-  await page.getByRole('button', { name: 'What if a reading moved?' }).click();
-  const panel = page.getByRole('region', { name: 'What if a reading moved' });
+  await page.getByRole('button', { name: 'What if a reading changed?' }).click();
+  const panel = page.getByRole('region', { name: 'What if a reading changed' });
   await expect(panel.getByLabel('Row of the reading')).toHaveValue('5');
   await panel.getByLabel('Its value').fill('9.87');
   await page.keyboard.press('Enter');
@@ -229,7 +229,7 @@ test('a reading is moved for a moment: figures and picture follow, nothing is st
   await page.keyboard.press('Enter');
   await expect(panel.getByRole('alert')).toContainText('Row “99” has no reading');
   await expect(page.getByRole('button', { name: /Keep as evidence/ })).toHaveCount(0);
-  await page.getByRole('button', { name: 'Put it back' }).click();
+  await page.getByRole('button', { name: 'Restore it' }).click();
   await expect(finding(page)).toContainText('12 readings centre at 8.019');
   await openStage(page, 'Readings');
   await expect(page.getByRole('grid')).toContainText('8.19');
@@ -314,7 +314,7 @@ test('a column without readings says so, and 200 levels show the first twelve', 
   // The other pictures say so too, and stay in reach.
   await showPicture(page, 'Dots');
   await expect(picture(page)).toContainText('empty has no readings to work with');
-  await expect(finding(page)).toContainText('There are no figures either.');
+  await expect(finding(page)).toContainText('No figures can be calculated either.');
 });
 
 test('the definition of quartiles is one choice of the study: box and figures follow, and it can be undone', async ({
@@ -331,7 +331,7 @@ test('the definition of quartiles is one choice of the study: box and figures fo
   await expect(chosen).toHaveCount(1);
   await pick(chosen, '6');
   await holds(chosen, '6');
-  await expect(method(page)).toContainText('with quartiles by a line through i/(n + 1) (6) and whiskers');
+  await expect(method(page)).toContainText('with quartiles by linear interpolation, i/(n + 1) (type 6) and whiskers');
   await expect(quartiles).not.toHaveText(before!);
   await page.reload();
   await holds(chosen, '6');
@@ -344,7 +344,7 @@ test('the definition of quartiles is one choice of the study: box and figures fo
 test('columns stand side by side on a common axis', async ({ page }) => {
   await studyOf(page, TILES);
   await openStage(page, 'Shape');
-  await pick(page.getByLabel('Split by'), { label: 'columns side by side' });
+  await pick(page.getByLabel('Split by'), { label: 'columns to compare' });
   await expect(page).toHaveURL(/beside=/);
   await expect(finding(page)).toContainText('2 columns in different units stand side by side');
   await expect(finding(page)).toContainText('a common axis compares numbers only');

@@ -42,7 +42,7 @@ test('a sample is drawn, looked at and put back; then many; the p of a test, kep
   const second = await strip(page)
     .getByText(/Sample 2/)
     .textContent();
-  await page.getByRole('button', { name: 'put back' }).click();
+  await page.getByRole('button', { name: 'with replacement' }).click();
   await expect(strip(page)).toContainText(/30 readings: true mean \d/);
   await counts(page)
     .getByText(/^10\s000$/)
@@ -55,7 +55,7 @@ test('a sample is drawn, looked at and put back; then many; the p of a test, kep
   await page.goto(page.url().replace(/sample=\d+/, 'sample=2'));
   await expect(strip(page).getByText(/Sample 2/)).toHaveText(second!);
 
-  await pick(page.getByLabel('Where readings come from'), { label: 'a law' });
+  await pick(page.getByLabel('Source of the population'), { label: 'a distribution' });
   await pick(question(page).getByLabel('family', { exact: true }), { label: 'exponential distribution' });
   await expect(finding(page)).toContainText('here the test does not keep its level');
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
@@ -83,7 +83,7 @@ test('a population of 100 000 becomes a column and is drawn from without being p
   await expect(finding(page)).toContainText(/Over 1\s000 samples the mean of samples of 10 varies by an sd of/);
   await page.getByRole('button', { name: /^Make it a column of 100/ }).click();
   await expect(strip(page)).toContainText(/100\s000 readings: true mean \d/);
-  await pick(question(page).getByLabel('whether a reading drawn is put back'), { label: 'not put back' });
+  await pick(question(page).getByLabel('sampling'), { label: 'without replacement' });
   await type(page, 'readings in a sample', '5000');
   await expect(finding(page)).toContainText(/samples of 5000 varies by an sd of/);
   await type(page, 'readings in a sample', '20');
@@ -105,7 +105,7 @@ test('tests are compared along n, readings are planned, coverage is seen; nothin
   await expect(page.getByRole('option', { name: 'sign test of the median' })).toBeVisible();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Enter');
-  // Once takes back what was typed, twice closes the list.
+  // Once takes back typed figures, twice closes the list.
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('option').first()).toBeHidden();
@@ -113,11 +113,11 @@ test('tests are compared along n, readings are planned, coverage is seen; nothin
   await expect(page.getByRole('img', { name: /of samples notice/ })).toBeVisible();
   expect(await violations(page)).toEqual([]);
 
-  await page.getByRole('radiogroup', { name: 'What is asked by simulation' }).getByText('How many readings').click();
+  await page.getByRole('radiogroup', { name: 'Questions of simulation' }).getByText('Sample size').click();
   await expect(finding(page)).toContainText(
     /^34 readings are needed: of so many the t test of the mean notices a shift of 0\.5 sd in 80\.\d+\s% of samples, exactly/,
   );
-  await pick(question(page).getByLabel('test that is to notice it'), { label: 'signed rank test of the median' });
+  await pick(question(page).getByLabel('test'), { label: 'signed rank test of the median' });
   await expect(finding(page)).toContainText(/3\d readings are needed: of so many the signed rank test/);
   expect(await violations(page)).toEqual([]);
 
@@ -135,7 +135,7 @@ test('tests are compared along n, readings are planned, coverage is seen; nothin
   await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
 });
 
-test('laws go through a formula: inputs by their names in it, correlated, from a column; what is wrong is said where it is typed', async ({
+test('laws go uncertainty propagation: inputs by their names in it, correlated, from a column; what is wrong is said where it is typed', async ({
   page,
 }) => {
   await open(page, '?ask=propagate');
@@ -144,22 +144,22 @@ test('laws go through a formula: inputs by their names in it, correlated, from a
   await expect(finding(page)).toContainText(
     /^gross - tare is [−\d.]+, standard uncertainty 1\.4: 95 % of [\d\s]+ trials lie between/,
   );
-  await pick(page.getByLabel('where gross comes from'), { label: 'as the readings of filled mass' });
+  await pick(page.getByLabel('where gross comes from'), { label: 'from the readings of filled mass' });
   await type(page, 'parameters of tare', '12 0.3');
   await expect(finding(page)).toContainText(/^gross - tare is 498\d\.\d, standard uncertainty 3\.\d/);
   await type(page, 'upper limit', '4990');
   await expect(finding(page)).toContainText(/\d\s% lie above 4990\./);
   await type(page, 'parameters of tare', '12 -1');
   await expect(page.getByText('The sd is a number above 0, not -1.')).toBeVisible();
-  await type(page, 'what goes together', 'gross tare');
+  await type(page, 'correlations', 'gross tare');
   await expect(page.getByText(/is no correlation: type two names and a number/).first()).toBeVisible();
-  await type(page, 'what goes together', '');
+  await type(page, 'correlations', '');
   await expect(finding(page)).toContainText('To the first order it would be');
   expect(await violations(page)).toEqual([]);
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(page.getByRole('button', { name: 'Evidence 1' })).toBeVisible();
   await openStage(page, 'Verdict');
   await expect(page.getByRole('article')).toContainText(
-    'Work out gross - tare with gross as the readings of filled mass, tare of a normal distribution with mean 12 and sd 0.3.',
+    'Work out gross - tare with gross from the readings of filled mass, tare of a normal distribution with mean 12 and sd 0.3.',
   );
 });

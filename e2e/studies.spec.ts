@@ -49,7 +49,7 @@ test('a verdict rests on answered cautions, is put on record, listed, printed on
   const pieces = page.getByRole('article');
   await expect(pieces).toHaveCount(4);
   await expect(pieces.nth(0).getByRole('img', { name: 'Histogram of thickness' })).toBeVisible();
-  await expect(page.getByRole('region', { name: 'What was looked at' })).toContainText(/\d+ tests were looked at/);
+  await expect(page.getByRole('region', { name: 'Analyses viewed' })).toContainText(/\d+ tests were viewed/);
   await page.getByLabel('Question', { exact: true }).fill('May the thickness be treated as normal?');
   await page.getByLabel('Question', { exact: true }).blur();
   const record = page.getByRole('button', { name: /Put on record/ });
@@ -60,11 +60,11 @@ test('a verdict rests on answered cautions, is put on record, listed, printed on
   await expect(page.getByRole('alert')).toContainText('Say why');
   await page.getByLabel('Reason for the decision').fill('Straight plot, no reading outside the band.');
   // Arranged for the sheet: one leads, one is left out, two change places.
-  await pieces.nth(3).getByRole('button', { name: 'Lead with it' }).click();
-  await expect(pieces.nth(3)).toContainText('leads the sheet');
+  await pieces.nth(3).getByRole('button', { name: 'Make it the headline' }).click();
+  await expect(pieces.nth(3)).toContainText('headline of the report');
   await page.getByRole('button', { name: 'Move Histogram of thickness down' }).click();
   await expect(pieces.nth(0)).toContainText('Description of thickness');
-  await pieces.nth(1).getByRole('button', { name: 'Leave out' }).click();
+  await pieces.nth(1).getByRole('button', { name: 'Exclude from the report' }).click();
   await expect(pieces).toHaveCount(3);
   // What the evidence warns of is answered, or left open in words.
   const answers = page.getByLabel(/^Answer to caution/);
@@ -72,17 +72,17 @@ test('a verdict rests on answered cautions, is put on record, listed, printed on
     await answers.nth(i).fill('known, and of no weight here');
     await answers.nth(i).press('Enter');
   }
-  await expect(page.getByLabel('Why it is left open')).toHaveCount(0);
+  await expect(page.getByLabel('Why it stays open')).toHaveCount(0);
   await record.click();
   await expect(page.getByRole('region', { name: 'Decision on record' })).toContainText('treat as normal');
 
-  await page.getByRole('link', { name: 'Open the sheet' }).click();
+  await page.getByRole('link', { name: 'Open the report' }).click();
   const sheet = page.getByRole('article', { name: 'Sheet' });
   await expect(sheet).toContainText('Straight plot, no reading outside the band.');
   await expect(sheet).toContainText('May the thickness be treated as normal?');
   await expect(sheet).toContainText('12 readings used, none set aside. Level 0.05.');
   await expect(sheet).toContainText('There is no evidence against');
-  await expect(sheet).toContainText('Kept, and not on this sheet:');
+  await expect(sheet).toContainText('Kept, but excluded from this report:');
   await expect(page.getByText(/about \d+ pages?/)).toBeVisible();
   await expect(sheet.getByRole('img', { name: 'Probability plot of thickness' })).toBeVisible();
   // Also where the page is opened at its own address.
@@ -95,7 +95,7 @@ test('a verdict rests on answered cautions, is put on record, listed, printed on
 
   // Closed to changes everywhere.
   await openStage(page, 'Readings');
-  await expect(page.getByText('ruled: reopen in Verdict to change anything')).toBeVisible();
+  await expect(page.getByText('decided: reopen in Verdict to make changes')).toBeVisible();
   await page.goto('/');
   await expect(page.getByRole('row', { name: new RegExp(name) })).toContainText('ruled: treat as normal');
   await page.getByRole('link', { name }).click();
@@ -118,15 +118,15 @@ test('evidence whose readings have changed is marked and run again in one go, th
   await page.keyboard.press('Enter');
   await stored(page);
   await openStage(page, 'Verdict');
-  const changed = page.getByText('Its readings have changed');
+  const changed = page.getByText('Data changed since this was kept');
   await expect(changed).toHaveCount(2);
   await page.getByRole('button', { name: 'Run again', exact: true }).first().click();
   await expect(changed).toHaveCount(1);
-  await page.getByText('Kept, and not on the sheet (1)').click();
+  await page.getByText('Excluded from the report (1)').click();
   await expect(page.getByRole('article', { name: 'Left out: Histogram' })).toContainText('run again since');
-  await page.getByRole('link', { name: 'Open the sheet' }).click();
+  await page.getByRole('link', { name: 'Open the report' }).click();
   const sheet = page.getByRole('article', { name: 'Sheet' });
-  await expect(sheet).toContainText('Its readings have changed since change 1');
+  await expect(sheet).toContainText('The data changed since change 1');
   await page.getByText('with the table of readings').click();
   await expect(sheet.getByRole('row')).toHaveCount(13);
   await expect(page.getByText(/about \d+ pages?/)).toBeVisible();
@@ -163,12 +163,12 @@ test('a study file with an altered result opens, and the verdict and the sheet s
   const altered = Buffer.from(JSON.stringify({ ...file, evidence }));
   await openFile(page, 'Open a file', { name: 'a.json', mimeType: 'application/json', buffer: altered });
   await openStage(page, 'Verdict');
-  await expect(page.getByText(/it came out differently/)).toHaveCount(1);
+  await expect(page.getByText(/the result differs/)).toHaveCount(1);
   await expect(page.getByText(/recomputed: the same/)).toHaveCount(1);
   await expect(page.getByRole('img', { name: 'Histogram of thickness' })).toHaveCount(0);
-  await page.getByRole('link', { name: 'Open the sheet' }).click();
+  await page.getByRole('link', { name: 'Open the report' }).click();
   const sheet = page.getByRole('article', { name: 'Sheet' });
-  await expect(sheet.getByText(/it came out differently/)).toHaveCount(1);
+  await expect(sheet.getByText(/the result differs/)).toHaveCount(1);
   await expect(sheet.getByRole('img')).toHaveCount(0);
 });
 
@@ -238,7 +238,7 @@ test('two windows stay in step, and the second writer of one cell is told and ch
   await other.keyboard.press('Enter');
   const alert = other.getByRole('alert');
   await expect(alert).toContainText(
-    'While you were writing “8.88”, row 1 of thickness became “9.99” in another window.',
+    'While you were typing “8.88”, row 1 of thickness became “9.99” in another window.',
   );
   await expect(gridCell(other, 1, 0)).toHaveText('9.99');
   await alert.getByRole('button', { name: 'Write mine' }).click();

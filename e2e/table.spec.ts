@@ -69,10 +69,10 @@ test('a foreign block pasted into the middle is seen first and written over the 
   await studyOf(page, SMALL);
   await gridCell(page, 4, 0).click();
   await paste(page, '7.50\teast\n7.60\twest\n7.70\teast');
-  const panel = page.getByRole('region', { name: 'Readings to take' });
+  const panel = page.getByRole('region', { name: 'Readings to import' });
   await holds(panel.getByLabel('Where they go'), 'over');
   await expect(panel).toContainText(
-    'Written over what stands from row 4 of thickness on, 2 columns wide; the table grows to 6 rows.',
+    'Overwrites cells from row 4 of thickness on, 2 columns wide; the table will have 6 rows.',
   );
   await page.keyboard.press('Enter');
   await expect(gridCell(page, 6, 1)).toHaveText('east');
@@ -88,10 +88,12 @@ test('the next file goes below the columns of its names, decimal commas rewritte
   // The troubles of the demo are named with their place.
   await page.getByRole('columnheader', { name: /^density/ }).click();
   await expect(
-    page.getByRole('button', { name: 'Row 23 of density holds “1.8l9”: perhaps a letter for a figure.' }),
+    page.getByRole('button', { name: 'Row 23 of density holds “1.8l9”: perhaps a letter instead of a digit.' }),
   ).toBeVisible();
   await openFile(page, 'Open a file', fileURLToPath(new URL('../demo/glaze-batches-comma.csv', import.meta.url)));
-  await expect(page.getByText('11 of 11 columns go below those of the same name, from row 61 on.')).toBeVisible();
+  await expect(
+    page.getByText('11 of 11 columns are added below those of the same name, from row 61 on.'),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'Take 12 rows in 11 columns' }).click();
   await expect(page.getByText('72 readings')).toBeVisible();
   await stored(page);
@@ -162,9 +164,9 @@ test('columns are moved, duplicated and removed by keys alone', async ({ page })
   await stored(page);
 });
 
-test('a reading “n/a” is missing, “<0.05” beyond a limit: kept as written, counted, said', async ({ page }) => {
+test('a reading “n/a” is missing, “<0.05” censored: kept as written, counted, said', async ({ page }) => {
   await studyOf(page, 'residue (%)\n0.31\nn/a\n<0.05\n0.28\n-\n0.35');
-  await expect(page.getByText('3 readings, 2 missing, 1 beyond a limit')).toBeVisible();
+  await expect(page.getByText('3 readings, 2 missing, 1 censored')).toBeVisible();
   await expect(
     page.getByRole('button', { name: 'Row 3 of residue holds “<0.05”: a reading below a limit.' }),
   ).toBeVisible();
@@ -184,9 +186,9 @@ test('the card takes target and claims, and says the order they must have', asyn
   await expect(page.getByRole('alert')).toContainText('The target (9) must be below the upper limit (8.5).');
   await set('Target', '8');
   await set('Claimed mean', '8.02');
-  await set('Claimed sd', '0');
-  await expect(page.getByRole('alert')).toContainText('The claimed sd is a number above 0.');
-  await set('Claimed sd', '0.1');
+  await set('Claimed SD', '0');
+  await expect(page.getByRole('alert')).toContainText('The claimed standard deviation must be above 0.');
+  await set('Claimed SD', '0.1');
   await stored(page);
   await page.reload();
   await expect(page.getByLabel('Target')).toHaveValue('8');
@@ -199,7 +201,7 @@ test('levels are counted, merged where only the spelling differs, and ordered; t
   await studyOf(page, 'kiln\tx\nkiln A\t1.5\nKiln a \t2.5\nkiln B\t3.5\nkiln A\t4.5');
   await page.getByRole('columnheader', { name: /^kiln/ }).click();
   const levels = page.getByRole('region', { name: 'Levels' });
-  await expect(levels).toContainText('kiln A and “Kiln a ” differ in blanks and case only.');
+  await expect(levels).toContainText('kiln A and “Kiln a ” differ only in spaces or case.');
   await levels.getByRole('button', { name: 'Count as kiln A' }).click();
   await expect(levels.getByRole('row', { name: /kiln A/ })).toContainText('3');
   await levels.getByRole('button', { name: 'Move kiln B up' }).click();
@@ -207,10 +209,10 @@ test('levels are counted, merged where only the spelling differs, and ordered; t
   await expect(gridCell(page, 2, 0)).toHaveText('Kiln a ');
 });
 
-test('a pasted tally is offered as one, and its values become what is looked at', async ({ page }) => {
+test('a pasted tally is offered as one, and its values become statistic', async ({ page }) => {
   await newStudy(page);
   await paste(page, 'pinholes\ttiles\n0\t3\n1\t7\n2\t5\n3\t1');
-  const panel = page.getByRole('region', { name: 'Readings to take' });
+  const panel = page.getByRole('region', { name: 'Readings to import' });
   await holds(panel.getByLabel('Tally'), 'true');
   await panel.getByRole('button', { name: /^Take/ }).click();
   await expect(page.getByRole('main').or(page.locator('.bar')).getByText('pinholes').first()).toBeVisible();
@@ -229,7 +231,7 @@ test('a block of lines pasted into the name of the study is offered to the readi
     data.setData('text/plain', '8.01\n8.05\n7.98');
     field.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
   });
-  await expect(page.getByRole('region', { name: 'Readings to take' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Readings to import' })).toBeVisible();
   await expect(name).toHaveValue('Glaze trial');
 });
 
@@ -238,11 +240,11 @@ test('values with frequencies are counted out', async ({ page }) => {
   await page.getByRole('columnheader', { name: /^tiles/ }).click();
   await pick(page.getByLabel('Kind'), 'count');
   await page.getByRole('columnheader', { name: /^pinholes/ }).click();
-  await pick(page.getByLabel('Frequencies'), { label: 'as many readings as tiles says' });
+  await pick(page.getByLabel('Frequencies'), { label: 'a number of readings given by tiles says' });
   await expect(page.getByText('13 readings', { exact: true })).toBeVisible();
-  await expect(page.getByRole('region', { name: 'First figures' })).toContainText('13');
+  await expect(page.getByRole('region', { name: 'Summary' })).toContainText('13');
   await page.getByRole('columnheader', { name: /^tiles/ }).click();
-  await expect(page.getByText('how often each value of pinholes occurred')).toBeVisible();
+  await expect(page.getByText('number of times each value of pinholes occurred')).toBeVisible();
 });
 
 test('a range of readings is set aside with one of the earlier reasons, and put back', async ({ page }) => {
@@ -259,13 +261,13 @@ test('a range of readings is set aside with one of the earlier reasons, and put 
   await dialog.getByRole('button', { name: 'caliper not closed' }).click();
   await dialog.getByRole('button', { name: 'Set aside' }).click();
   await expect(page.getByText('9 readings, 3 set aside')).toBeVisible();
-  await choose(page, 'Rows', 'put the chosen readings back');
+  await choose(page, 'Rows', 'restore the chosen readings');
   await expect(page.getByText('11 readings, 1 set aside')).toBeVisible();
 });
 
 test('a formula offers names, points at its fault, follows its columns and can be frozen', async ({ page }) => {
   await studyOf(page, 'breaking force (N)\tarea\n1210\t2\n1198\t0\n1305\t5');
-  await choose(page, 'New column', 'by a formula');
+  await choose(page, 'New column', 'from a formula');
   const field = page.getByRole('combobox', { name: 'Formula' });
   await expect(field).toBeFocused();
   await page.keyboard.type('brea');
@@ -274,7 +276,7 @@ test('a formula offers names, points at its fault, follows its columns and can b
   await page.keyboard.type(' / (area');
   await expect(page.getByRole('alert')).toContainText('(character 25)');
   await page.keyboard.type(')');
-  await expect(page.getByText('1 row has no value though everything is there, the first of them row 2.')).toBeVisible();
+  await expect(page.getByText('1 row has no value although all inputs are present, first in row 2.')).toBeVisible();
   await page.getByLabel('Name of the column').fill('pressure');
   await page.getByRole('button', { name: 'Add the column' }).click();
   await expect(gridCell(page, 1, 2)).toHaveText('605');
@@ -300,7 +302,7 @@ test('standard scores say their divisor, go into the analyses, and hold their so
 }) => {
   await studyOf(page, TWELVE);
   await choose(page, 'New column', 'standard scores');
-  await pick(page.getByLabel('Mean and sd'), 'population');
+  await pick(page.getByLabel('Mean and SD'), 'population');
   await page.getByRole('button', { name: 'Add the column' }).click();
   await expect(page.getByRole('columnheader', { name: /score of thickness/ })).toContainText(
     'standard score of thickness, n',
@@ -321,7 +323,7 @@ test('standard scores say their divisor, go into the analyses, and hold their so
 
 test('made-up values come from their seed, and the parameters are checked', async ({ page }) => {
   await newStudy(page);
-  await page.getByRole('button', { name: 'Make some up' }).click();
+  await page.getByRole('button', { name: 'Simulate readings' }).click();
   const panel = page.getByRole('region', { name: 'Derived column' });
   await panel.getByLabel('Number of values').fill('30');
   await panel.getByLabel('sd', { exact: true }).fill('0');
@@ -351,7 +353,7 @@ test('the table is sorted and filtered as a view, kept in the address, and as st
   await pick(page.getByLabel('Sort 1'), { label: 'thickness' });
   await pick(page.getByLabel('Direction 1'), 'falling');
   await expect.poll(() => column(page, 0, 4)).toEqual(['8.05', '8.02', '8.01', '7.99']);
-  await pick(page.getByLabel('Rows by level'), { label: 'kiln' });
+  await pick(page.getByLabel('Rows by label'), { label: 'kiln' });
   await page.getByRole('group', { name: 'Arrange' }).getByText('south').click();
   await expect(page.getByText('2 of 4 rows')).toBeVisible();
   await page.reload();
@@ -370,18 +372,18 @@ test('columns are stacked into measure and label, and spread again; rows become 
   await studyOf(page, 'north\tsouth\n8.01\t7.91\n8.02\t7.92\n\t7.93');
   await gridCell(page, 1, 0).click();
   await page.keyboard.press('Shift+ArrowRight');
-  await choose(page, 'New column', 'columns stacked');
+  await choose(page, 'New column', 'stacked columns');
   await page.getByRole('button', { name: 'Add the columns' }).click();
   await expect.poll(() => column(page, 2, 5)).toEqual(['8.01', '8.02', '7.91', '7.92', '7.93']);
   expect(await column(page, 3, 5)).toEqual(['north', 'north', 'south', 'south', 'south']);
-  await choose(page, 'New column', 'a column spread by a label');
-  await pick(page.getByLabel('Column to spread'), { label: 'stacked' });
+  await choose(page, 'New column', 'a column split by a label');
+  await pick(page.getByLabel('Column to split'), { label: 'stacked' });
   await page.getByRole('button', { name: 'Add the columns' }).click();
   await expect(page.getByRole('columnheader', { name: /stacked south/ })).toBeVisible();
   await stored(page);
   await gridCell(page, 1, 0).click();
   await page.keyboard.press('Shift+ArrowDown');
-  await choose(page, 'Rows', 'a new study of the rows shown or chosen');
+  await choose(page, 'Rows', 'new study from the shown or chosen rows');
   await expect(page.getByRole('heading', { name: '2 rows, 6 columns' })).toBeVisible();
   await expect(page.getByLabel('Name of the study')).toHaveValue(/2 rows$/);
 });
@@ -395,7 +397,7 @@ test('a text is found and a row gone to', async ({ page }) => {
   await expect(page.getByText('1 of 4')).toBeVisible();
   await page.getByLabel('Go to row').fill('99');
   await page.getByLabel('Go to row').press('Enter');
-  await expect(page.getByRole('alert')).toContainText('Rows go from 1 to 12.');
+  await expect(page.getByRole('alert')).toContainText('Enter a row from 1 to 12.');
   await page.getByLabel('Go to row').fill('12');
   await page.getByLabel('Go to row').press('Enter');
   await expect(page.getByRole('textbox', { name: 'thickness, row 12' })).toBeFocused();
@@ -451,7 +453,7 @@ test('what is saved opens again: a spreadsheet with its sheet chosen, and the wh
   const whole = await save(null);
   await newStudy(page);
   await openFile(page, 'Open a file', sheet);
-  const panel = page.getByRole('region', { name: 'Readings to take' });
+  const panel = page.getByRole('region', { name: 'Readings to import' });
   await expect(panel.getByLabel('Cells of the sheet')).toHaveValue('A1:B4');
   await panel.getByLabel('Cells of the sheet').fill('A1:A3');
   await panel.getByLabel('Cells of the sheet').press('Enter');

@@ -74,15 +74,15 @@ test('by keyboard alone, in under 40 actions: from an empty home to a printed ve
   await expect(page.getByRole('radio', { name: 'treat as normal', exact: true })).toBeChecked();
   await tabTo(/^Reason for the decision$/);
   await write('The plot is straight, and no reading lies outside the band.');
-  if (await page.getByLabel('Why it is left open').isVisible()) {
-    await tabTo(/^Why it is left open$/);
+  if (await page.getByLabel('Why it stays open').isVisible()) {
+    await tabTo(/^Why it stays open$/);
     await write('Known, and of no weight here.');
   }
   await tabTo(/Put on record/);
   await press('Enter');
   await expect(page.getByRole('region', { name: 'Decision on record' })).toContainText('treat as normal');
   await press('d');
-  await tabTo(/Open the sheet/);
+  await tabTo(/Open the report/);
   await press('Enter');
   await expect(page.getByRole('article', { name: 'Sheet' })).toContainText('The plot is straight');
   await expect(page.getByText(/about \d+ pages?/)).toBeVisible();
@@ -106,24 +106,24 @@ test('a study starts from its question: the path marks what answers it, and says
   const guide = page.getByRole('button', { name: /May I treat it as normal\?.*0 of 7 looked at/ });
   await expect(guide).toBeVisible();
   const stages = page.getByRole('navigation', { name: 'Stages' });
-  await expect(stages.getByRole('link', { name: 'Fit' })).toHaveAttribute('title', 'It answers the question');
+  await expect(stages.getByRole('link', { name: 'Fit' })).toHaveAttribute('title', 'It helps to answer the question');
   await expect(stages.getByRole('link', { name: 'Claims' })).not.toHaveAttribute('title', /./);
   await openStage(page, 'Shape');
   await page.getByRole('button', { name: /2 of 7 looked at/ }).click();
   const steps = page.getByRole('region', { name: 'The question' });
-  await expect(steps).toContainText('Not looked at: order of the rows, probability plot');
-  await steps.getByRole('link', { name: 'order of the rows' }).click();
+  await expect(steps).toContainText('Not viewed: readings in row order, probability plot');
+  await steps.getByRole('link', { name: 'readings in row order' }).click();
   await expect(page.getByRole('img', { name: /in (row )?order/i })).toBeVisible();
   await page.getByRole('button', { name: /3 of 7 looked at/ }).click();
   await pick(page.getByLabel('Question of the study'), 'sure');
   await expect(page.getByRole('button', { name: /How sure is this figure\? 2 of 5 looked at/ })).toBeVisible();
   await page.keyboard.press('Escape');
   await openStage(page, 'Verdict');
-  await expect(page.getByRole('region', { name: 'What was looked at' })).toContainText(
-    'Not looked at: far readings, the figure redrawn, larger samples.',
+  await expect(page.getByRole('region', { name: 'Analyses viewed' })).toContainText(
+    'Not viewed: far readings, bootstrap, larger samples.',
   );
-  await page.getByRole('link', { name: 'Open the sheet' }).click();
-  await expect(page.getByRole('article', { name: 'Sheet' })).toContainText('Not looked at: far readings');
+  await page.getByRole('link', { name: 'Open the report' }).click();
+  await expect(page.getByRole('article', { name: 'Sheet' })).toContainText('Not viewed: far readings');
 });
 
 test('the studies are searched, tagged, narrowed to a tag and sorted; it stands in the address', async ({ page }) => {
@@ -159,7 +159,7 @@ test('the studies are searched, tagged, narrowed to a tag and sorted; it stands 
   await expect(page.getByRole('columnheader', { name: /^study/ })).toHaveAttribute('aria-sort', 'ascending');
 });
 
-test('a slash searches everywhere and Enter goes there; help says what the words of the page mean, and how it is worked out', async ({
+test('a slash searches everywhere and Enter goes there; help says what the words of the page mean, and formula', async ({
   page,
 }) => {
   await studyOf(page, TWELVE);
@@ -190,9 +190,9 @@ test('a slash searches everywhere and Enter goes there; help says what the words
   await openStage(page, 'Outliers');
   await page.getByRole('button', { name: 'Help', exact: true }).click();
   const help = page.getByRole('dialog', { name: 'Help with this page' });
-  await expect(help.getByRole('region', { name: 'Words on this page' })).toContainText('ESD');
+  await expect(help.getByRole('region', { name: 'Terms on this page' })).toContainText('ESD');
   await help.getByRole('link', { name: 'Outliers', exact: true }).click();
-  await expect(page.locator('[id="outliers"]').first()).toContainText('Worked out with');
+  await expect(page.locator('[id="outliers"]').first()).toContainText('Calculated with');
 });
 
 /** What is wider than the window, in pixels. */
@@ -235,7 +235,7 @@ test('home, help, distributions, jobs and what lies over a page are there for ev
   await expect(page.getByText('There are none.').or(page.getByRole('list', { name: 'Jobs' }))).toBeVisible();
   await forEverybody(page, 'jobs');
   await page.goto('/help?search=outlier');
-  await expect(page.getByRole('heading', { name: 'How Verdict works it out' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Methods' })).toBeVisible();
   await forEverybody(page, 'help');
 });
 
@@ -270,7 +270,7 @@ test('Claims, Resample, Simulate, Verdict and the sheet are there for everybody'
   await expect(page.getByRole('region', { name: 'The question' })).toBeVisible();
   expect(await violations(page), 'question').toEqual([]);
   await page.keyboard.press('Escape');
-  await page.getByRole('link', { name: 'Open the sheet' }).click();
+  await page.getByRole('link', { name: 'Open the report' }).click();
   await expect(page.getByText(/about \d+ pages?/)).toBeVisible();
   await forEverybody(page, 'sheet');
 });

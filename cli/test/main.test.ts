@@ -79,10 +79,7 @@ describe('the command line', () => {
       '--options',
       '{"figures":{"n":12,"mean":8.1,"sd":0.1}}',
     );
-    expect([both.code, both.error]).toEqual([
-      2,
-      'figures: Figures are typed in place of a column: leave one of the two out.\n',
-    ]);
+    expect([both.code, both.error]).toEqual([2, 'figures: Give either a column or typed figures, not both.\n']);
   });
 
   it('answers for a distribution without any file, and counts the readings of one when it is given', async () => {
@@ -91,7 +88,7 @@ describe('the command line', () => {
     expect([alone.code, alone.error]).toEqual([0, '']);
     expect(JSON.parse(alone.out)).toMatchObject({
       analysis: 'distribution',
-      method: 'For a normal distribution with mean 8.02 and sd 0.11, what is the chance of a value above 8.2?',
+      method: 'For a normal distribution with mean 8.02 and sd 0.11, what is the probability of a value above 8.2?',
       result: { probability: expect.closeTo(0.0508817524756, 12), question: 'above' },
     });
     const beside = await verdict('distribution', DEMO, '--column', 'thickness', '--options', question);
@@ -125,7 +122,7 @@ describe('the command line', () => {
     expect(both.error).toContain('--split goes with one --column');
   });
 
-  it('counts the shares within limits, and refuses limits that are none', async () => {
+  it('counts the proportions within limits, and refuses limits that are none', async () => {
     const within = (options: string) => verdict('shares', DEMO, '--column', 'thickness', '--options', options);
     const { result } = JSON.parse((await within('{"of":"limits","lower":7.9,"upper":8.1}')).out);
     const [stretch] = result.parts[0].stretches;

@@ -12,23 +12,23 @@ export const textSchema = z.string().overwrite((text) => text.toWellFormed());
 
 /** Ids are made where the thing is made, the page included, so that a change can be sent again without being done twice. */
 export const idSchema = z.string().regex(/^[A-Za-z0-9-]{8,36}$/, 'An id has 8 to 36 letters, figures or hyphens.');
-export const whoSchema = textSchema.trim().min(1, 'Say who is working.').max(80);
+export const whoSchema = textSchema.trim().min(1, 'Enter who is working.').max(80);
 /** The definition of quartiles and percentiles of a study: one of Hyndman & Fan's nine, or the medians of the halves. */
 export const quantileTypeSchema = z.union(
   QUANTILE_TYPES.map((type) => z.literal(type)),
-  'The definition of quartiles is 1 to 9, or "hinges".',
+  'The definition of quartiles must be 1 to 9 or "hinges".',
 );
 export const reasonSchema = textSchema
   .trim()
   .min(1, 'A reason is needed, so that the record can be understood later.')
   .max(1000, 'A reason has at most 1 000 characters.');
 
-export const askedKindSchema = z.enum(QUESTIONS, 'The question is none of those that can be asked.');
+export const askedKindSchema = z.enum(QUESTIONS, 'Choose one of the questions offered.');
 /** Words by which studies are found again; one is not said twice. */
 export const tagsSchema = z
   .array(textSchema.trim().min(1, 'A tag needs a name.').max(30, 'A tag has at most 30 characters.'))
   .max(12, 'A study has at most 12 tags.')
-  .refine((tags) => new Set(tags).size === tags.length, 'One tag is there twice.');
+  .refine((tags) => new Set(tags).size === tags.length, 'A tag occurs twice.');
 
 export const MOST_ROWS = 1_000_000;
 const rowSchema = z.int().min(1).max(MOST_ROWS);
@@ -41,7 +41,7 @@ const unitSchema = textSchema.trim().max(20, 'A unit has at most 20 characters.'
 const kindSchema = z.enum(['measure', 'label', 'count']);
 const decimalSchema = z.enum(['point', 'comma']);
 const thousandsSchema = z.enum(['none', 'comma', 'point', 'blank', 'apostrophe']);
-const resolutionSchema = z.number().positive('The resolution is a number above 0.').nullable();
+const resolutionSchema = z.number().positive('The resolution must be a number above 0.').nullable();
 const limitSchema = z.number().nullable();
 const levelName = textSchema.max(LONGEST_CELL);
 const MOST_LEVELS = 5_000;
@@ -61,7 +61,7 @@ const columnFacts = {
   target: limitSchema,
   upperLimit: limitSchema,
   claimedMean: limitSchema,
-  claimedSd: z.number().positive('The claimed sd is a number above 0.').nullable(),
+  claimedSd: z.number().positive('The claimed standard deviation must be a number above 0.').nullable(),
   levels: levelsSchema,
   frequencies: idSchema.nullable(),
 };
@@ -203,7 +203,11 @@ export const changeSchema = z.discriminatedUnion('kind', [
     kind: z.literal('change-study'),
     name: textSchema.trim().max(120, 'A study name has at most 120 characters.').optional(),
     question: textSchema.trim().max(500, 'A question has at most 500 characters.').optional(),
-    alpha: z.number().gt(0, 'The level lies between 0 and 1.').lt(1, 'The level lies between 0 and 1.').optional(),
+    alpha: z
+      .number()
+      .gt(0, 'The significance level must lie between 0 and 1.')
+      .lt(1, 'The significance level must lie between 0 and 1.')
+      .optional(),
     quantileType: quantileTypeSchema.optional(),
     /** What the study is about; null for none of the questions. */
     asks: askedKindSchema.nullable().optional(),

@@ -60,7 +60,7 @@ group('cautions', () => {
         missed: [{ population: 'lognormal', share, replicates: 2000 }],
       });
     expect(missed(0.52)).toBe(
-      'With 48 readings and level 0.05 the test misses a lognormal of skewness 1 in 5 of 10 samples.',
+      'With 48 readings and level 0.05 the test misses a lognormal distribution with skewness 1 in 5 of 10 samples.',
     );
     expect(missed(0.001)).toContain('hardly ever');
     expect(missed(0.03)).toContain('in 3 of 100 samples');

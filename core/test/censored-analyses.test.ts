@@ -43,7 +43,7 @@ async function run<T>(analysis: { id: string }, sample: Sample, more = {}): Prom
 const reason = async (analysis: { id: string }, sample: Sample, more = {}): Promise<string> =>
   ((await asked(analysis, sample, more)) as Unavailable).reason;
 
-describe('cells beyond a limit', () => {
+describe('cells censored', () => {
   it('come into a sample with row, limit and side; set aside they count as set aside', () => {
     const { censored, beyondLimit, values, setAside } = columnOf(['<0.05', '0.1', '>30', '<0.05', '0.2'], [4]);
     expect(censored).toEqual({
@@ -69,7 +69,7 @@ describe('cells beyond a limit', () => {
   });
 });
 
-describe('a probability plot with readings beyond a limit', () => {
+describe('a probability plot with readings censored', () => {
   const sample = columnOf(limited(0.09));
   const known = sample.values.length;
   const request = { family: 'lognormal' };
@@ -107,7 +107,7 @@ describe('a probability plot with readings beyond a limit', () => {
 
   it('says in its kept sentence which band it has', async () => {
     const kept = probabilityPlotAnalysis.resolve(probabilityPlotAnalysis.request.parse({ column: 'c' }), sample);
-    expect(methodOf(probabilityPlotAnalysis, kept)).toContain('a band on the line');
+    expect(methodOf(probabilityPlotAnalysis, kept)).toContain('a confidence band of the line');
     const plain = columnOf(['1', '2', '3', '4']);
     const other = probabilityPlotAnalysis.resolve(probabilityPlotAnalysis.request.parse({ column: 'c' }), plain);
     expect(other.band).toBe('whole-plot');
@@ -136,17 +136,17 @@ describe('a probability plot with readings beyond a limit', () => {
     expect(await reason(compareFamiliesAnalysis, columnOf(['1', '2', '3', '4', '<9', '>0.5']))).toContain(
       'limits cross',
     );
-    expect(await reason(probabilityPlotAnalysis, columnOf(['<1', '<1', '<2', '>4']))).toContain('4 beyond a limit');
+    expect(await reason(probabilityPlotAnalysis, columnOf(['<1', '<1', '<2', '>4']))).toContain('4 censored');
   });
 });
 
-describe('other analyses of readings beyond a limit', () => {
+describe('other analyses of readings censored', () => {
   const sample = columnOf(limited(0.09));
 
   it('where too little is known say that first: nothing can take such readings', async () => {
     const nothing = columnOf(['<1', '<1', '<2', '>4']);
     for (const analysis of [normalityAnalysis, goodnessOfFitAnalysis, compareFamiliesAnalysis, describeAnalysis]) {
-      expect(await reason(analysis, nothing)).toBe('absorption has no readings to work with (4 beyond a limit).');
+      expect(await reason(analysis, nothing)).toBe('absorption has no readings to work with (4 censored).');
     }
   });
 

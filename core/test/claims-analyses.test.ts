@@ -135,7 +135,7 @@ describe('claims about one column', () => {
       sample,
     );
     expect(plain(readBack(shown))).toBe(
-      'Claimed: the mean of thickness is 8.00 mm. Evidence is sought that the mean of thickness is above 8.00 mm.',
+      'Claimed: the mean of thickness is 8.00 mm. Alternative: that the mean of thickness is above 8.00 mm.',
     );
     expect(plain(told(shown))).toMatch(
       /^It is shown that the mean of thickness is above 8\.00 mm: it is 8\.0300 mm, 0\.0300 mm above \(1\.0\d sd\); 95\s% interval from 8\.01\d+ mm upwards\. t\(9\) = /u,
@@ -191,7 +191,7 @@ describe('claims about one column', () => {
     const { mean, spread } = ofColumn['normal-40']!;
     close(found.pValue, 2 * Math.min(mean.pValue['two-sided'], spread.pValue['two-sided']));
     expect(found.extras.map(({ key }) => key)).toEqual(['p-mean', 'p-sd', 'sd', 'sd-interval', 'a2', 'd']);
-    expect(found.measured).toMatch(/higher; the sd is .* times the claimed/);
+    expect(found.measured).toMatch(/higher; the sd is .* ratio to the claimed/);
     expect(pWords(found)).toBeNull();
     close(found.law!.p, mean.pValue['two-sided']);
   });
@@ -257,7 +257,7 @@ describe('claims about one column', () => {
     expect([await p(0, 0), await p(1, 0), await p(20, 1), await p(19, 1)]).toEqual([1, 0, 1, 0]);
   });
 
-  it('count readings beyond a limit where that settles it, and say so where it does not', async () => {
+  it('count readings censored where that settles it, and say so where it does not', async () => {
     const censored = toCensored([{ row: 4, limit: 0.05, side: -1 }]);
     const sample = named('thickness', [0.1, 0.2, 0.3], { ...censored, beyondLimit: 1 });
     const found = await result('share-claim', { ...X, of: 'above', upper: 0.25, claimed: 0.5 }, sample);
@@ -375,14 +375,14 @@ describe('claims about two groups', () => {
     expect(found.notes.map(({ text }) => text).join()).toContain('1 reading has no partner');
   });
 
-  it('by distances from the medians tell their difference in the unit, and the ratio of the sds beside', async () => {
+  it('by distances from the medians tell their difference in the unit, and the ratio of the standard deviations beside', async () => {
     const sample = splitBy('kiln', named('north', [8, 8.1, 7.9, 8.2]), named('south', [8, 8.3, 7.5, 8.6]));
     const found = await result('two-spreads', { ...TWO, alternative: 'greater' }, sample);
     expect([found.claimed, found.estimate! < 0]).toEqual([0, true]);
     expect(found.notes.find(({ code }) => code === 'other-way')!.text).toMatch(/lies 0\.25\d*\smm on the other side/u);
     const rows = claimFigures(found).map(({ name, texts }) => `${name} ${plain(texts[0]!)}`);
     expect(rows.some((row) => row.startsWith('claimed'))).toBe(false);
-    expect(rows).toContainEqual(expect.stringMatching(/^ratio of the sds 0\.\d+$/));
+    expect(rows).toContainEqual(expect.stringMatching(/^ratio of the SDs 0\.\d+$/));
   });
 
   it('that are not shifted at all are no claim taken from the readings, nor is a claim at the decimals they are written with', async () => {
@@ -439,7 +439,7 @@ describe('claims about two groups', () => {
     expect([limits.groups[0]!.centre, limits.groups[1]!.centre]).toEqual([0.5, 0]);
   });
 
-  it('take readings beyond a limit by their ranks where these are settled', async () => {
+  it('take readings censored by their ranks where these are settled', async () => {
     const below = { ...toCensored([{ row: 9, limit: 0.05, side: -1 as const }]), beyondLimit: 1 };
     const sample = splitBy('kiln', named('north', [0.1, 0.2, 0.4], below), named('south', [0.3, 0.5, 0.6, 0.7]));
     const found = await result('two-medians', TWO, sample);

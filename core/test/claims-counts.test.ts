@@ -185,7 +185,7 @@ describe('a claim on counts', () => {
     expect([found.pMethod, found.statistic! > 0.39 && found.statistic! < 0.41]).toEqual(['asymptotic', true]);
     const simulated = await result('counts-claim', { counts, method: 'simulated', replicates: 2_000 });
     expect(Math.abs(simulated.pValue! - found.pValue!)).toBeLessThan(0.06);
-    expect(await reason('counts-claim', { counts, method: 'exact' })).toContain('more than a million tables');
+    expect(await reason('counts-claim', { counts, method: 'exact' })).toContain('more than 1 000 000 tables');
   });
 
   it('is simulated where few are expected and there are too many tables to count out', async () => {
@@ -419,7 +419,7 @@ describe('typed figures', () => {
       settings: { counts: { 'off shade': 24, chipped: 12, crazed: 9 }, total: 45 },
     });
     expect(readTyped('counts-claim', { counts: 'chipped 24, pinholed' })).toMatchObject({ field: 'counts' });
-    expect(readTyped('counts-claim', { counts: 'a 1, a 2' })).toMatchObject({ problem: '“a” is named twice.' });
+    expect(readTyped('counts-claim', { counts: 'a 1, a 2' })).toMatchObject({ problem: '“a” occurs twice.' });
     expect(readTyped('table-claim', { table: '12 5; 3 14', rowTotals: '17 17' })).toEqual({
       settings: {
         table: [

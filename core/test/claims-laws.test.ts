@@ -265,7 +265,7 @@ describe('powers', () => {
     expect(Math.abs(powerOfRankSum([16, 20], 0.9, 0.05, 'greater') - sum)).toBeLessThan(0.04);
   });
 
-  it('tell the least difference and the least number of readings, or that there is none', () => {
+  it('tell the least difference and the smallest number of readings, or that there is none', () => {
     const d = leastNoticed((x) => powerOfZ(25, x, 0.05, 'greater'))!;
     close(powerOfZ(25, d, 0.05, 'greater'), 0.8, 1e-9);
     expect(leastNoticed(() => 0.5)).toBeNull();

@@ -85,7 +85,7 @@ describe('families compared', () => {
     expect(families.map(({ family }) => family)).not.toContain('lognormal');
     const why = Object.fromEntries(left.map(({ family, reason }) => [family, reason]));
     expect(why.weibull).toContain('−');
-    expect(why.f).toBe('It is the law of a test statistic, not of readings.');
+    expect(why.f).toBe('It is the distribution of a test statistic, not of readings.');
     expect(why.beta).toContain('between its ends');
     const few = atOnce(Float64Array.of(1, 2, 3.5, 5));
     expect(Object.fromEntries(few.left.map(({ family, reason }) => [family, reason])).weibull).toBeUndefined();
@@ -131,7 +131,7 @@ describe('the plausible families', () => {
 });
 
 describe('likelihoods without a greatest value', () => {
-  it('are refused: a generalized extreme value law whose end closes in on the greatest reading', () => {
+  it('are refused: a generalized extreme value law whose end closes in on the maximum', () => {
     const values = new Float64Array(60);
     distribution(familyByName('uniform'), { lower: 0, upper: 1 }).sample(createStream(2, 0), values);
     // Crowded towards the upper end: the shape runs below −1.

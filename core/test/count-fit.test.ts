@@ -103,7 +103,7 @@ describe('counts fitted', () => {
         countFitAnalysis,
         countFitAnalysis.resolve(countFitAnalysis.request.parse({ column: 'pinholes', ...settings }), named('x', [1])),
       );
-    expect(said({})).toContain('Hold pinholes against a Poisson distribution by χ² of pooled cells');
+    expect(said({})).toContain('Hold pinholes against a Poisson distribution by the χ² test with pooled cells');
     expect(said({ family: 'binomial', trials: 20 })).toContain('a binomial distribution of 20 trials each by');
     expect(said({ family: 'binomial', beside: ['tiles'] })).toContain('Hold pinholes out of tiles against a binomial');
   });
@@ -138,7 +138,7 @@ describe('pooled cells', () => {
     expect(pooledCells(cumulative, 20, 0, 5)).toEqual([]);
   });
 
-  it('hold what was counted, and give χ² as by hand', () => {
+  it('hold the typed counts, and give χ² as by hand', () => {
     const cells = [
       { from: null, to: 0, expected: 10 },
       { from: 1, to: 2, expected: 12 },

@@ -162,7 +162,7 @@ describe('beside readings', () => {
     expect(ask({ ...TILES, recordedAs: 8.2, resolution: 0.1, column: 'x' }, sample).readings!.count).toBe(2);
   });
 
-  it('says what was found beside what is expected', () => {
+  it('says what was found beside expected values', () => {
     const said = readingsSentence(ask({ ...TILES, above: 8.2, column: 'x' }, sample))
       .map(({ text }) => text)
       .join('');
@@ -185,9 +185,9 @@ describe('answers in words', () => {
 
   it('repeat the question as the method', () => {
     expect(method({ ...TILES, between: [7.8, 8.2], column: 'thickness' })).toBe(
-      'For a normal distribution with mean 8.02 and sd 0.11, what is the chance of a value between 7.8 and 8.2? Beside it the readings of thickness.',
+      'For a normal distribution with mean 8.02 and sd 0.11, what is the probability of a value between 7.8 and 8.2? Beside it the readings of thickness.',
     );
-    expect(method({ ...CARTON, above: 3 })).toContain('what is the chance of at least 3?');
+    expect(method({ ...CARTON, above: 3 })).toContain('what is the probability of at least 3?');
     expect(method({ family: 'gamma', moments: { mean: 5, variance: 4 }, lowerShare: 0.25 })).toContain(
       'mean 5 and variance 4',
     );

@@ -62,7 +62,7 @@ describe('the picture of a distribution', () => {
     );
   });
 
-  it('has strips of shares under the cumulative curve that are as high as the answer', () => {
+  it('has strips of shares under the cumulative distribution that are as high as the answer', () => {
     for (const family of ['normal', 'poisson']) {
       for (const request of [{ below: 2 }, { above: 0 }, { between: [0, 2] }, { outside: [0, 2] }]) {
         const result = ask({ family, ...request });
@@ -104,7 +104,7 @@ describe('the picture of a distribution', () => {
     expect(stretchesOf({ lower: null, upper: 1, outside: false }, window)).toEqual([{ from: -3, to: 1 }]);
   });
 
-  it('of counts has no line, and of the cumulative curve steps; the answer stands over its region', () => {
+  it('of counts has no line, and of the cumulative distribution steps; the answer stands over its region', () => {
     expect(draw({ family: 'poisson', below: 2 }).curve.bars).toBe(true);
     expect(draw({ family: 'poisson', below: 2 }, CUMULATIVE).curve.stepped).toBe(true);
     expect(draw({ between: [-1, 1] }).answer).toEqual({ words: '68.27\u00a0%', at: 0 });

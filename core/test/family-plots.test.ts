@@ -264,7 +264,7 @@ describe('analysis probability-plot of any family', () => {
       band: 'none',
     });
     expect(methodOf(probabilityPlotAnalysis, request)).toBe(
-      'Plot force at midpoint positions on the scale of the Weibull distribution with parameters shape 6, scale 1400, against percentages, readings across, with the line of the distribution and no band.',
+      'Plot force at midpoint positions, scale of the Weibull distribution with parameters shape 6, scale 1400, against percentages, readings across, with the line of the fitted distribution and no band.',
     );
   });
 

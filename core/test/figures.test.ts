@@ -80,8 +80,8 @@ describe('figures that explain themselves', () => {
     expect(rows.filter(({ note }) => note === 'chosen').map(({ key }) => key)).toEqual(['anderson-darling']);
     expect(normalityDetails(result, 'lilliefors')).toMatchObject([
       { name: 'looks at', text: 'the middle' },
-      { name: 'p, simulated, lies in' },
-      { name: 'p, against a rounded normal' },
+      { name: 'interval of the simulated p' },
+      { name: 'p, rounding allowed for' },
     ]);
     expect(normalityDetails(result, 'nothing')).toEqual([]);
     expect(rows[0]!.texts[1]).toBe(normalityFigures(result).find(({ key }) => key === 'pSimulated')!.texts[0]);

@@ -295,7 +295,7 @@ describe('data packages', () => {
       lowerLimit: 1,
       upperLimit: 2,
     });
-    expect(readDescriptor('{')).toEqual({ message: 'datapackage.json is not JSON.' });
+    expect(readDescriptor('{')).toEqual({ message: 'datapackage.json is not valid JSON.' });
     expect(readDescriptor('{"resources": []}')).toMatchObject({ message: expect.stringContaining('resources') });
   });
 });

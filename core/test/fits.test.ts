@@ -161,7 +161,7 @@ describe('thresholds', () => {
     }
   });
 
-  it('ends on its bound for an exponential, half a step below the least reading, and says so', () => {
+  it('ends on its bound for an exponential, half a step below the minimum, and says so', () => {
     const x = drawn('exponential', { scale: 3, threshold: 5 }, 80).map((v) => Math.round(v * 100) / 100);
     const found = fitted('exponential', x, { estimateThreshold: true, resolution: 0.01 });
     expect(found.parameters.threshold).toBeCloseTo(Math.min(...x) - 0.005, 12);

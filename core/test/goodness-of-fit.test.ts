@@ -198,7 +198,7 @@ describe('analysis goodness-of-fit', () => {
     const wider = await test(drawn('normal', { mean: 8, sd: 2 }, 60), { parameters: [8, 1], replicates: 999 });
     expect(words(wider)).toMatch(/their spread is [12]\.\d+ times as wide/);
     const other = await test(drawn('exponential', { scale: 1 }, 80), { parameters: [1, 1], replicates: 999 });
-    expect(words(other)).toContain('their shape is another');
+    expect(words(other)).toContain('the shape differs');
     expect(other.notes.map(({ code }) => code)).toContain('claim');
   });
 

@@ -46,7 +46,7 @@ describe('a line-up', () => {
     expect(result.cells).toHaveLength(PLACES);
     const sizes = new Set(result.cells!.map((cell) => (cell as PlotCell).readings.length));
     expect([...sizes]).toEqual([40]);
-    expect(finding(result)).toContain('Which one is not like the others?');
+    expect(finding(result)).toContain('Which one differs from the others?');
     // What the readings were is not told by their unit either: mean 0 and sd 1 for all.
     for (const cell of result.cells as PlotCell[]) {
       const mean = cell.readings.reduce((a, b) => a + b, 0) / 40;

@@ -235,7 +235,7 @@ describe('analysis normality', () => {
     expect(result.notes.find(({ code }) => code === 'too-coarse')!.text).toContain('A finer instrument can.');
   });
 
-  it('words a large p as no evidence against, with what n could have missed', async () => {
+  it('words a large p as no evidence against, with what n can detect', async () => {
     const result = await normality(column('normal-40'), 0.001);
     const words = normalityFinding(result)
       .map((p) => p.text)
@@ -243,7 +243,7 @@ describe('analysis normality', () => {
     expect(words).toContain('There is no evidence against a normal distribution');
     expect(words).not.toMatch(/is normal|accept/);
     expect(missedSentence(result)).toMatch(
-      /^With 40 readings and level 0.05 the test misses a lognormal of skewness 1 in \d of 10 samples, two .* samples\.$/,
+      /^With 40 readings and level 0.05 the test misses a lognormal distribution with skewness 1 in \d of 10 samples, two .* samples\.$/,
     );
   });
 

@@ -258,8 +258,8 @@ describe('groups', () => {
       ]),
     );
     expect(flat.tests.map(({ reason }) => reason)).toEqual([
-      'No group has any spread to compare.',
-      'All group means are the same.',
+      'All readings within each group are equal; Cochran’s test needs readings that vary.',
+      'All group means are equal.',
     ]);
     const lots = grouped(Array.from({ length: 101 }, (_, k) => [`g${k}`, [k, k + 1]]));
     expect(await why(lots, { split: 'kiln' })).toContain('at most 100');

@@ -60,7 +60,7 @@ function normals(n: number, seed: number): Float64Array {
 }
 
 describe('Grubbs', () => {
-  it.each(NAMES)('has the statistic and the p of the reference for %s, on either side and on each', (name) => {
+  it.each(NAMES)('has the statistic and the p of the reference for %s, on both sides and on each', (name) => {
     const sorted = sortedColumn(name);
     const n = sorted.length;
     const { grubbs: found } = columns[name]!;
@@ -174,7 +174,7 @@ describe('pairs, Dixon and the generalised ESD', () => {
     });
   });
 
-  it('have Grubbs as their first step, on either side', () => {
+  it('have Grubbs as their first step, on both sides', () => {
     for (const side of ['either', 'upper', 'lower'] as const)
       for (const n of [4, 12, 300])
         expect(relativeError(esdCritical(n, 1, 0.05, side), grubbsCritical(n, 0.05, side))).toBeLessThan(1e-12);
@@ -340,7 +340,7 @@ describe('clean samples', () => {
     }
   });
 
-  it('have anything named by the generalised ESD at its level, whatever the most that may be named', () => {
+  it('have anything named by the generalised ESD at its level, whatever the maximum number of outliers', () => {
     const replicates = 6_000;
     for (const n of [25, 50])
       for (const most of [1, 3, 5]) {
@@ -362,7 +362,7 @@ describe('clean samples', () => {
     expect(Math.abs(scores![500]! - plain![2_000]!)).toBeLessThan(0.15);
   });
 
-  it('that rounding has left without spread have nothing far out', () => {
+  it('that rounding has left without spread have no outlier', () => {
     const fitting = { family: 'gamma', given: {}, estimateThreshold: false };
     const law = { fitting, parameters: { shape: 2, scale: 1 }, step: 1_000 };
     const [g, pair] = simulatedColumns(5, ['grubbs', 'pair-same-end'], 200, { law });

@@ -77,7 +77,7 @@ describe('the rules side by side', () => {
     expect(testOf(result, 'generalized-esd').rows).toEqual([59, 58]);
     expect(codes(result)).toContain('masking');
     expect(textOf(result)).toMatch(
-      /^Rows 59 \(3\.9500\) and 58 \(3\.9000\) lie too far out for a normal sample of 59: the generalised ESD of up to 5, level 0.05, either side, p.=.0\.0\d+\.$/,
+      /^Rows 59 \(3\.9500\) and 58 \(3\.9000\) for outliers for a normal sample of 59: the generalised ESD of up to 5, level 0.05, either side, p.=.0\.0\d+\.$/,
     );
     expect(causeWords(result)).toContain('look for its cause');
     const alone = await done(masked(), { most: 1 });
@@ -295,7 +295,7 @@ describe('what changes without', () => {
 });
 
 describe('odd readings', () => {
-  it('too few, all alike, or beyond a limit are answered in words', async () => {
+  it('too few, all alike, or censored are answered in words', async () => {
     expect(await refused([1])).toContain('1 reading');
     expect(await refused([1, 2])).toContain('needs at least 3');
     expect(await refused([5, 5, 5, 5])).toContain('without any spread');
@@ -406,7 +406,7 @@ describe('figures of outliers', () => {
       probability: '< 0.1\u00a0%',
       named: true,
     });
-    expect(first!.slips.map(({ words }) => words)).toContain('decimal point moved: 1.784');
+    expect(first!.slips.map(({ words }) => words)).toContain('decimal point shifted: 1.784');
     const rows = ruleRows(result);
     expect(rows.map(({ key }) => key)).toHaveLength(8);
     expect(rows.filter(({ test }) => !hasLevel(test.rule)).every(({ p }) => p === '–')).toBe(true);

@@ -77,7 +77,7 @@ describe('what a probability plot shows', () => {
       { shape: 'steps', figure: 2, pValue: null, marks: [] },
     ] as const;
     const words = shapeWords({ shapes: shapes.map((one) => ({ ...one, marks: [...one.marks] })), rows: [4, 9, 7] });
-    expect(words.map(({ name }) => name)).toEqual(['One reading lies far out', 'The plot climbs in steps']);
+    expect(words.map(({ name }) => name)).toEqual(['One suspected outlier', 'The plot has steps']);
     expect(words[0]!.why).toContain('row 7, 3.21 quartile ranges beyond the quartile, p');
     expect(words[1]!.why).toBe('the resolution is coarse: 2.00 steps in an sd');
   });

@@ -63,7 +63,7 @@ function plainStatistic(sample: number[]): number {
 const N = 20;
 const twenty = Float64Array.from({ length: N }, (_, i) => i + 0.3 * ((i * 7) % 5));
 
-describe('what n could have missed', () => {
+describe('what n can detect', () => {
   let result: NormalPower;
   beforeAll(async () => {
     result = await power<NormalPower>(twenty);
@@ -171,7 +171,7 @@ describe('what another family would have shown', () => {
       sampleOf(twenty),
     );
     expect(methodOf(powerAnalysis, request)).toBe(
-      'Ask what a sample of the size of thickness could have missed of the normal distribution with parameters mean 10, sd 6 by Anderson–Darling where the nearest other distributions hold, from 199 samples of each, seed 4711.',
+      'Power for samples of the size of thickness, test of the normal distribution with parameters mean 10, sd 6 by Anderson–Darling against the nearest other distributions, from 199 simulated samples each, seed 4711.',
     );
   });
 });

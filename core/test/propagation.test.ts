@@ -56,7 +56,7 @@ const said = (result: PropagateResult) =>
     .join('');
 const N = (mean: number, sd: number) => ({ family: 'normal', parameters: { mean, sd } });
 
-describe('laws through a formula', () => {
+describe('laws uncertainty propagation', () => {
   it.each(known.propagate)(
     '$name: mean, sd and interval of the reference',
     async ({ inputs, formula, mean, sd, interval95 }) => {
@@ -121,7 +121,7 @@ describe('laws through a formula', () => {
     const result = await found({ column: 'gross', beside: ['tare'], inputs, formula: 'g - t' }, both);
     const mean = gross.values.reduce((sum, x) => sum + x / 40, 0) - 12;
     expect(Math.abs(result.mean! - mean)).toBeLessThan(0.05);
-    expect(result.inputs).toBe('g as the readings of gross, t as the readings of tare');
+    expect(result.inputs).toBe('g from the readings of gross, t from the readings of tare');
     expect(await refused({ column: 'gross', inputs: { g: { column: 'elsewhere' } }, formula: 'g' }, gross)).toContain(
       'elsewhere, which is not among the columns',
     );
@@ -248,7 +248,7 @@ describe('the pieces of propagation', () => {
     expect(firstOrderOf({ inputs, formula: 'exp(1000 * x)' }, alone)).toBeNull();
   });
 
-  it('what goes together has the correlation that is asked', () => {
+  it('correlations has the correlation that is asked', () => {
     const inputs = [normal('a', 5, 2), normal('b', -1, 0.5), normal('c', 0, 1)];
     const r = (i: number, j: number) => ([0, 2].includes(i) && [0, 2].includes(j) ? -0.6 : 0);
     const lower = correlationsOf(2, (i, j) => r([0, 2][i]!, [0, 2][j]!))!;

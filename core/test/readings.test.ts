@@ -42,9 +42,9 @@ describe('reading a cell', () => {
     ['1e400', 'too large to hold'],
     ['NaN', 'not a finite number'],
     ['inf', 'not a finite number'],
-    ['1,2,3', 'marks in places where a number has none'],
-    ['8,01', 'a decimal comma, where the column has a decimal point'],
-    ['8.0l', 'perhaps a letter for a figure'],
+    ['1,2,3', 'separators in unexpected positions'],
+    ['8,01', 'a decimal comma, but the column has a decimal point'],
+    ['8.0l', 'perhaps a letter instead of a digit'],
     ['north', 'not a number'],
     ['9'.repeat(70), 'too long for a number'],
     ['<script>alert(1)</script>', 'not a number'],
@@ -153,7 +153,7 @@ describe('parsing a block', () => {
       [2, 'thickness', 'not-a-number'],
       [3, 'force', 'not-a-number'],
     ]);
-    expect(block.problems[0]!.text).toBe('Row 2 of thickness holds “8,0l”: perhaps a letter for a figure.');
+    expect(block.problems[0]!.text).toBe('Row 2 of thickness holds “8,0l”: perhaps a letter instead of a digit.');
   });
 
   it('fills ragged rows and lists them', () => {
@@ -289,7 +289,7 @@ describe('kinds and resolution', () => {
     ).toBe('measure');
   });
 
-  it('reads no reading, and a reading beyond a limit, as what they are', () => {
+  it('reads no reading, and a reading censored, as what they are', () => {
     for (const text of ['', ' ', 'n/a', 'NA', '-', '–', ' - '])
       expect(readCell(text, PLAIN_FORMAT).kind, text).toBe('missing');
     expect(readCell('<0.05', PLAIN_FORMAT)).toEqual({ kind: 'limit', side: 'below', value: 0.05, decimals: 2 });
@@ -343,7 +343,7 @@ describe('kinds and resolution', () => {
     expect(rewritten('12.30', PLAIN_FORMAT, { decimal: 'comma', thousands: 'none' })).toBe('12,30');
   });
 
-  it('reads the step of the instrument from the written digits', () => {
+  it('reads the resolution of the instrument from the written digits', () => {
     expect(recogniseResolution([12.3, 12.35], [2, 2])).toBe(0.01);
     const halves = [23, 23.5, 24, 24.5, 25, 23.5, 26];
     expect(

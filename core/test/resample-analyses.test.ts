@@ -315,7 +315,7 @@ describe('bootstrap', () => {
     [{}, named('x', [8, 8, 8]), 'All readings are alike'],
     [{ smooth: 'half-step' }, named('x', [8, 9], { resolution: null }), 'Half a step of what'],
     [{ statistic: 'cv' }, named('x', [-1, 1]), 'is not defined'],
-    [{ statistic: 'formula', formula: 'mean1' }, north, 'There is no figure “mean1”'],
+    [{ statistic: 'formula', formula: 'mean1' }, north, 'There is no statistic “mean1”'],
     [{ statistic: 'f', split: 'kiln' }, two, 'shuffle the readings instead'],
     [
       { times: 100 },
@@ -340,7 +340,7 @@ describe('bootstrap', () => {
 });
 
 describe('a value that is 0 up to rounding', () => {
-  it('is written without a sign', () => {
+  it('is written without sign', () => {
     const told = { unit: 'mm', resolution: 0.01, as: 'reading', kind: 'difference' } as const;
     expect(toldStatistic(-0.00001, told)).toBe('0.0000\u00a0mm');
     expect(toldOff(-0.0012, told)).toBe('−0.0012\u00a0mm');
@@ -349,7 +349,7 @@ describe('a value that is 0 up to rounding', () => {
 });
 
 describe('a claim on a spread', () => {
-  it('has the interval by redrawing beside that by χ²: the same as Resample gives', async () => {
+  it('has the bootstrap interval beside that by χ²: the same as Resample gives', async () => {
     const sample = named('x', column('right-skew-50'));
     const claim = await found<ClaimResult>('spread-claim', { claimed: 1 }, sample);
     const sd = await found<BootstrapResult>('bootstrap', { statistic: 'sd', replicates: 2_000 }, sample);
@@ -370,7 +370,7 @@ describe('what is offered', () => {
       .filter(({ whyNot }) => whyNot === null)
       .map(({ id }) => id);
 
-  it('follows what is looked at, with a reason for the rest; the usual one is always among them', () => {
+  it('follows statistic, with a reason for the rest; the usual one is always among them', () => {
     expect(offered('bootstrap', {})).toContain('mean');
     expect(offered('bootstrap', {})).not.toContain('share');
     expect(offered('bootstrap', { groups: 2, split: true })).toEqual(
@@ -398,11 +398,11 @@ describe('typed counts', () => {
     [{ count: '58' }, { field: 'n', problem: 'Type of n.' }],
     [
       { count: '8', n: '10', count2: '3' },
-      { field: 'n2', problem: 'Type what it is out of.' },
+      { field: 'n2', problem: 'Type its total.' },
     ],
     [
       { count: '8', n: '10', n2: '3' },
-      { field: 'count2', problem: 'Type the other count.' },
+      { field: 'count2', problem: 'Type the second count.' },
     ],
     [
       { count: 'x', n: '10' },
@@ -410,7 +410,7 @@ describe('typed counts', () => {
     ],
     [
       { count: '12', n: '10' },
-      { field: 'count', problem: 'There are more counted than there are altogether.' },
+      { field: 'count', problem: 'The count must not be larger than the total.' },
     ],
   ])('%j', (texts, expected) => {
     expect(readCounts(texts)).toEqual(expected);

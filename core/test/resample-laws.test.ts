@@ -278,7 +278,7 @@ describe('what formulas say beside', () => {
   });
 });
 
-describe('what is looked at, in words', () => {
+describe('statistic, in words', () => {
   const whole = { name: 'thickness', by: null, names: ['thickness'], told: String };
   const split = { name: 'thickness', by: 'kiln', names: ['north', 'south'], told: String };
   const beside = { name: 'line', by: null, names: ['line', 'bench'], told: String };
@@ -294,7 +294,7 @@ describe('what is looked at, in words', () => {
     [asked('difference-of-shares', { upper: 0.8 }), beside, 'the share of line above 0.8 less that of bench'],
     [asked('log-ratio-of-sds'), split, 'ln of the sd of thickness in north over that in south'],
     [asked('slope'), beside, 'the slope of line over bench'],
-    [asked('f'), split, 'F of the means of thickness by kiln'],
+    [asked('f'), split, 'F for the means of thickness by kiln'],
     [asked('largest-difference'), beside, 'the largest difference of the means of 2 columns'],
     [asked('formula', { formula: 'sd / mean' }), whole, 'sd / mean of thickness'],
   ])('%j', (request, of, words) => {

@@ -312,7 +312,7 @@ describe('bootstrap', () => {
     });
   });
 
-  it('of a sample k times as large the standard error of a mean shrinks with √k', () => {
+  it('of a sample k times as large as the sample the standard error of a mean shrinks with √k', () => {
     const values = sorted(column('normal-40'));
     const exact = known.bootstrap['normal-40']!.meanExactSe;
     for (const times of [1, 2, 10]) {
@@ -414,7 +414,7 @@ describe('figures and formulas', () => {
     expect(problem('sd / mean')).toBeNull();
     expect(problem('mean1 / mean2', 2)).toBeNull();
     expect(problem('slope * mean2', 2, true)).toBeNull();
-    expect(problem('mean1 / mean2')).toContain('There is no figure “mean1”');
+    expect(problem('mean1 / mean2')).toContain('There is no statistic “mean1”');
     expect(problem('2 + 2')).toContain('looks at one figure at least');
     expect(problem('sd /')).toContain('cannot be read');
     const worked = (formula: string, values: number[]) =>

@@ -289,7 +289,7 @@ describe('running an analysis', () => {
       seed: 7,
     };
     expect(methodSentence(method, settings)).toBe(
-      'Plot thickness at Blom positions on the scale of the normal distribution with parameters estimated, against percentages, readings across, with the line of the distribution and a whole-plot band at 90 %, from 10\u202f000 replicates, seed 7.',
+      'Plot thickness at Blom positions, scale of the normal distribution with parameters estimated, against percentages, readings across, with the line of the fitted distribution and a simultaneous band at 90 %, from 10\u202f000 simulated samples, seed 7.',
     );
     expect(methodSentence(method, { ...settings, band: 'none' })).toMatch(/and no band\.$/);
   });
@@ -303,7 +303,7 @@ describe('a field and the request behind it', () => {
   });
 
   it.each(fields)('$id takes from $name what the field offers, and no more', ({ field, request }) => {
-    // What else it needs then (limits for shares within limits) is not this field's to say.
+    // What else it needs then (limits for proportions within limits) is not this field's to say.
     const takes = (value: unknown) => {
       const { error } = request.safeParse({ column: 'x', [field.field]: value });
       return !error?.issues.some(({ path }) => path[0] === field.field);

@@ -70,7 +70,7 @@ describe('an analysis of parts', () => {
 
   it('stands in the sentence with where its series are', () => {
     const request = probabilityPlotAnalysis.request.parse({ ...BY, together: 'apart' });
-    expect(methodOf(probabilityPlotAnalysis, request)).toMatch(/^Plot thickness by kiln in a plot each at midpoint/);
+    expect(methodOf(probabilityPlotAnalysis, request)).toMatch(/^Plot thickness by kiln separate plots at midpoint/);
     const alone = probabilityPlotAnalysis.request.parse({ column: 'thickness' });
     expect(methodOf(probabilityPlotAnalysis, alone)).toMatch(/^Plot thickness at midpoint/);
     const beside = probabilityPlotAnalysis.request.parse({ column: 'thickness', beside: ['width'] });

@@ -41,7 +41,7 @@ const textColumn = (id: string, name: string, kind: 'measure' | 'label'): TableC
   ...{ id, name, kind, unit: kind === 'measure' ? 'mm' : '', resolution: null, levels: null, frequencies: null },
   ...{ derivation: null, decimal: 'point', thousands: 'none' },
 });
-/** Ten tiles of two kilns: one without a kiln, one set aside, one missing, one beyond a limit. */
+/** Ten tiles of two kilns: one without a kiln, one set aside, one missing, one censored. */
 const TABLE: Table = {
   rowCount: 10,
   columns: [
@@ -60,7 +60,7 @@ const [THICKNESS, KILN, WIDTH] = TABLE.columns as [TableColumn, TableColumn, Tab
 const byKiln = () => splitSample(TABLE, THICKNESS, KILN);
 
 group('a sample in parts', () => {
-  it('has the readings of each level with what its other rows hold instead', () => {
+  it('hfrom the readings of each level with what its other rows hold instead', () => {
     const { groups, values } = byKiln();
     expect(groups!.by).toBe('kiln');
     expect(groups!.without).toBe(1);
@@ -107,7 +107,7 @@ group('describe in words', () => {
     expect(words(describeAnalysis.finding(normal))).toContain('No evidence of skewness');
     expect(describeParagraph(normal, 0.05)).toContain('No evidence of skewness (skewness 0.393, p = 0.28).');
     expect(describeParagraph(normal, 0.05)).toContain(
-      'No evidence of a gap or a drift over the rows. A rise or fall of ',
+      'No evidence of a gap or a drift in row order. A rise or fall of ',
     );
   });
 
@@ -148,7 +148,7 @@ group('describe in words', () => {
     ]);
     expect(result.notes.map(({ code }) => code)).toEqual(['beyond-limit', 'no-label']);
     expect(methodOf(describeAnalysis, describeAnalysis.request.parse({ column: 'thickness', split: 'kiln' }))).toBe(
-      'Describe thickness by kiln with quartiles by a line from least to greatest (7), percentiles none, and intervals at 95 %, shown with the resolution’s decimals.',
+      'Describe thickness by kiln, quartiles by linear interpolation, (i − 1)/(n − 1) (type 7), percentiles none, confidence intervals at 95 %, shown with the resolution’s decimals.',
     );
   });
 
@@ -182,7 +182,7 @@ group('describe in words', () => {
 });
 
 group('the pictures of a column', () => {
-  it('count as many readings as there are, whole and by group', () => {
+  it('count a number of readings given by there are, whole and by group', () => {
     const whole = done<HistogramResult>('histogram', sampled('weibull-80'), { curve: 'weibull', scale: 'density' });
     expect(sum(whole.parts[0]!.counts)).toBe(80);
     expect(whole.parts[0]!.curve).toMatchObject({ family: 'weibull', parameters: { shape: expect.any(Number) } });
@@ -249,7 +249,7 @@ group('the pictures of a column', () => {
       /^Over the rows the readings rise \(rank.*; asked alone at the level 0\.05, not as one of several looks\)/,
     );
     expect(words(inOrderAnalysis.finding(done<InOrderResult>('in-order', sampled('normal-40'))))).toMatch(
-      /^No evidence of a drift over the rows \(.* would be detected 80.% of the time\.$/,
+      /^No evidence of a drift in row order \(.* would be detected 80.% of the time\.$/,
     );
     expect(words(inOrderAnalysis.finding(done<InOrderResult>('in-order', sampleOf(Float64Array.of(1, 2)))))).toContain(
       'too few',
@@ -266,7 +266,7 @@ group('the pictures of a column', () => {
     expect(heaps.notes[0]!.text).toBe(`One dot stands for up to ${heaps.perDot} readings.`);
   });
 
-  it('step to 1 at the greatest reading', () => {
+  it('step to 1 at the maximum', () => {
     const { parts } = done<EmpiricalResult>('empirical', sampled('coarse-60'));
     expect(parts[0]!.atOrBelow.at(-1)).toBe(60);
     expect(parts[0]!.curve).toMatchObject({ family: 'normal' });
@@ -451,7 +451,7 @@ group('the method of a picture in words', () => {
 
   it('names only what was chosen, and the axis it stands on', () => {
     expect(written('histogram', {})).toBe(
-      'Count thickness in bins: single values, or 2^k ≥ n, as wide as that makes them, not rounded, from the least reading, shown as counts, with no curve, on an axis of the readings.',
+      'Count thickness in bins: automatic, width from the rule, not rounded, from the minimum, shown as counts, with no curve; axis: the readings.',
     );
     expect(
       written('histogram', {
@@ -464,18 +464,18 @@ group('the method of a picture in words', () => {
         split: 'kiln',
       }),
     ).toBe(
-      'Count thickness by kiln in bins: a width of my own, 0.25 wide, rounded up to a round width, from 7, shown as densities, with the fitted Weibull, on an axis of the readings.',
+      'Count thickness by kiln in bins: chosen bin width, 0.25 wide, rounded up, from 7, shown as densities, with the fitted Weibull; axis: the readings.',
     );
     expect(written('dots', { axis: 'given-scores', scoreMean: 8, scoreSd: 0.1 })).toBe(
-      'Pile up thickness as dots where they lie, on an axis of standard scores from a given mean and sd, mean 8 and sd 0.1.',
+      'Pile up thickness as dots where they lie; axis: standard scores from a given mean and SD, mean 8 and sd 0.1.',
     );
     expect(written('box', { beside: ['width'], direction: 'upright', whiskers: 'ends' })).toContain(
-      'box upright for thickness beside width with quartiles by a line from least to greatest (7) and whiskers to the least and',
+      'box upright for thickness beside width, quartiles by linear interpolation, (i − 1)/(n − 1) (type 7), whiskers to the least and',
     );
     expect(written('shares', { of: 'limits', lower: 7.9 })).toBe(
-      'Count thickness within limits of my own, from 7.9 to no upper limit, beside the fitted normal, with intervals at 95 %.',
+      'Count thickness within other limits, from 7.9 to no upper limit, beside the fitted normal, confidence intervals at 95 %.',
     );
-    expect(written('shares', {})).toContain('within mean ± 1, 2 and 3 sd, beside');
+    expect(written('shares', {})).toContain('within mean ± 1, 2 and 3 SD, beside');
   });
 
   it('on standard scores says which mean and sd they are from', () => {

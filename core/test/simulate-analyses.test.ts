@@ -47,7 +47,7 @@ describe('a figure of samples', () => {
   it('varies as theory says, and says so with the truth beside', async () => {
     const result = await simulate({ parameters: [8, 0.1], n: 25, replicates: 20_000 });
     expect(result).toMatchObject({ truth: 8, repeated: 'statistic', replicates: 20_000, sizes: [25] });
-    expect(result.theory).toMatchObject({ name: 'normal with sd/√n', exact: true, sd: 0.02 });
+    expect(result.theory).toMatchObject({ name: 'normal with σ/√n', exact: true, sd: 0.02 });
     expect(Math.abs(result.sd! / 0.02 - 1)).toBeLessThan(0.03);
     expect(result.theory!.expected.reduce((a, b) => a + b, 0)).toBeCloseTo(20_000, -2);
     expect(result.distribution.counts.reduce((a, b) => a + b, 0)).toBe(20_000);
@@ -326,7 +326,7 @@ describe('curves', () => {
     expect(method).toContain(
       'Draw from a law, the normal distribution with mean 0, sd 1; some of them from elsewhere, the uniform distribution with lower 20, upper 30; not rounded.',
     );
-    expect(method).toContain('along the share that is different: 0, 0.01, 0.02, 0.05, 0.1, 0.2.');
+    expect(method).toContain('along proportion of contamination: 0, 0.01, 0.02, 0.05, 0.1, 0.2.');
   });
 
   it('leave out a test where there are too few readings for it, and say so', async () => {
@@ -413,13 +413,13 @@ describe('on the road', () => {
       return methodOf(analysis, analysis.resolve(analysis.request.parse(request), thickness));
     };
     expect(method('simulate', { test: 't', parameters: [8, 0.1], mixedShare: 0.05, step: 0.5 })).toBe(
-      'Draw from a law, the normal distribution with mean 8, sd 0.1; 5 % of them wider, 3 times; rounded to steps of 0.5. Do the t test of the mean, claimed what is true, evidence sought either way. Each sample has 10 readings, moved by 0 sd or by 0 in its unit, as wide. Draw 1\u202f000 samples, seed 4711.',
+      'Draw from a law, the normal distribution with mean 8, sd 0.1; 5 % of them wider, 3 times; rounded to a resolution of 0.5. Do the t test of the mean, claimed what is true, alternative: either way. Each sample has 10 readings, moved by 0 sd or by 0 in its unit, as wide. Draw 1\u202f000 samples, seed 4711.',
     );
     expect(method('simulate', { column: 'thickness', replacement: 'without', statistic: 'median' })).toMatch(
       /^Draw from the readings of thickness, each not put back; none of them different; not rounded\. Look at the median\. /,
     );
     expect(method('power-curves', { tests: ['t', 'sign'], along: 'shiftInSd', values: [0, 1] })).toContain(
-      'Do the t test of the mean and sign test of the median, claimed what is true, evidence sought either way, along the shift in sd: 0, 1. The samples are of 10 readings, as wide.',
+      'Do the t test of the mean and sign test of the median, claimed what is true, alternative: either way, along shift in SDs: 0, 1. The first group is of 10 readings, as wide.',
     );
   });
 

@@ -403,26 +403,29 @@ describe('laws of statistics', () => {
 });
 
 describe('intervals', () => {
-  it.each(SIMULATED_INTERVALS.map(({ id }) => id))('%s covers what is true in about 95 % of normal samples', (id) => {
-    const interval = SIMULATED_INTERVALS.find((one) => one.id === id)!;
-    const groups = Array.from({ length: interval.groups }, () => ({ population: NORMAL, n: 20 }));
-    const claim = claimOf(NORMAL, OUTSIDE);
-    const truths: Record<string, number> = {
-      ...{ mean: 8, median: 8, sd: 0.1, share: claim.share },
-      ...{ 'difference-of-means': 0, 'ratio-of-sds': 1, 'difference-of-shares': 0 },
-    };
-    const truth = truths[interval.truth]!;
-    const ends = simulatedSamples(
-      { groups, repeated: { what: 'interval', interval: id, confidence: 0.95, claim } },
-      createStream(8, 0),
-      6_000,
-    );
-    let covers = 0;
-    for (let i = 0; i < ends.length; i += 2) if (ends[i]! <= truth && ends[i + 1]! >= truth) covers++;
-    const careful = ['median', 'share', 'exact-share', 'difference-of-shares'].includes(id);
-    expect(covers / 6_000).toBeGreaterThan(0.9365);
-    if (!careful) expect(covers / 6_000).toBeLessThan(0.9635);
-  });
+  it.each(SIMULATED_INTERVALS.map(({ id }) => id))(
+    '%s contains the true value in about 95 % of normal samples',
+    (id) => {
+      const interval = SIMULATED_INTERVALS.find((one) => one.id === id)!;
+      const groups = Array.from({ length: interval.groups }, () => ({ population: NORMAL, n: 20 }));
+      const claim = claimOf(NORMAL, OUTSIDE);
+      const truths: Record<string, number> = {
+        ...{ mean: 8, median: 8, sd: 0.1, share: claim.share },
+        ...{ 'difference-of-means': 0, 'ratio-of-sds': 1, 'difference-of-shares': 0 },
+      };
+      const truth = truths[interval.truth]!;
+      const ends = simulatedSamples(
+        { groups, repeated: { what: 'interval', interval: id, confidence: 0.95, claim } },
+        createStream(8, 0),
+        6_000,
+      );
+      let covers = 0;
+      for (let i = 0; i < ends.length; i += 2) if (ends[i]! <= truth && ends[i + 1]! >= truth) covers++;
+      const careful = ['median', 'share', 'exact-share', 'difference-of-shares'].includes(id);
+      expect(covers / 6_000).toBeGreaterThan(0.9365);
+      if (!careful) expect(covers / 6_000).toBeLessThan(0.9635);
+    },
+  );
 });
 
 describe('one sample', () => {

@@ -114,7 +114,7 @@ describe('lambda', () => {
     }
   });
 
-  it('sees bends, their slopes and their curves to twelve digits on either side of where their series end', () => {
+  it('sees bends, their slopes and their curves to twelve digits on both sides of where their series end', () => {
     for (const v of [-3, 0.7, 40])
       for (const u of [-0.6, -0.0501, -0.0499, 0, 1e-9, 0.0499, 0.0501, 3]) {
         const power = u / v;
@@ -311,7 +311,7 @@ describe('the analysis of a transformation', () => {
     expect(rejected).toBeGreaterThan(0);
   });
 
-  it('tells the shares outside the limits by the transformed normal and by the best family', async () => {
+  it('tells the shares outside the limits outside, transformed normal and by the best family', async () => {
     const values = lognormals(400, 21, 0.5);
     const result = await done(values, { by: 'logarithm', lowerLimit: 2, target: 7, upperLimit: 20 });
     const mean = values.reduce((sum, x) => sum + Math.log(x), 0) / 400;
@@ -322,7 +322,7 @@ describe('the analysis of a transformation', () => {
     expect(result.outside!.counted).toBe(values.filter((x) => x < 2 || x > 20).length);
     expect(result.after.bounds.target).toBeCloseTo(Math.log(7), 14);
     expect(outsideFigures(result).map(({ key }) => key)).toEqual(['counted', 'transformed', 'best']);
-    // The reciprocal turns the limits round, and the share stays what it is on either side.
+    // The reciprocal turns the limits round, and the share stays what it is on both sides.
     const turned = await done(values, { by: 'reciprocal', upperLimit: 20 });
     expect(turned.after.bounds).toEqual({ lower: 0.05, target: null, upper: null });
     expect(turned.outside!.transformed!.share).toBeGreaterThan(0);

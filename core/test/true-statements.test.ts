@@ -128,7 +128,7 @@ describe('mean and sd together', () => {
   });
 });
 
-describe('a population of whole numbers that is rounded to a step', () => {
+describe('a population of whole numbers that is rounded readings', () => {
   const population: Population = {
     ...{ base: { family: 'poisson', parameters: { mean: 3 } }, mixed: null, move: null, step: 2 },
   } as unknown as Population;
@@ -200,7 +200,7 @@ describe('the least p of so many arrangements', () => {
   });
 });
 
-describe('readings beyond a limit', () => {
+describe('readings censored', () => {
   const censoredSample = (known: number, beyond: number) => {
     const values = Float64Array.from({ length: known }, (_, i) => 1.2 + i * 0.37 + (i % 3));
     const rows = Int32Array.from({ length: beyond }, (_, i) => known + i + 1);
@@ -221,7 +221,7 @@ describe('readings beyond a limit', () => {
     };
     expect(note(20, 5)).toContain('95\u00a0% interval');
     expect(note(20, 5)).not.toContain('Caution');
-    expect(note(8, 12)).toContain('Caution: with 60\u00a0% beyond a limit');
+    expect(note(8, 12)).toContain('Caution: with 60\u00a0% censored');
     expect(note(5, 35)).toContain('no mean of all of them is given');
     expect(withBeyond(censoredSample(5, 35))!.fitted).toBeNull();
     expect(rankedFamilies(censoredSample(5, 35))).toContain('too few are known to compare families');

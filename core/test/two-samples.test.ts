@@ -37,7 +37,7 @@ function statistics(a: readonly number[], b: readonly number[]) {
   twoSampleStatistics(ties, first, n, into);
   return into;
 }
-/** A² of two samples without ties by Pettitt’s (1976) formula. */
+/** Anderson–Darling, two samples without ties by Pettitt’s (1976) formula. */
 function pettitt(a: readonly number[], b: readonly number[]): number {
   const all = [...a, ...b].sort((x, y) => x - y);
   const [m, total] = [a.length, all.length];
@@ -182,7 +182,9 @@ describe('two samples', () => {
       twoSamplesAnalysis.request.parse({ column: 'south', beside: ['north'] }),
       samplesBeside([named('south', [1, 2, 3]), named('north', [2, 4, 6])]),
     );
-    expect(methodOf(twoSamplesAnalysis, request)).toMatch(/^Lay the quantiles of south and north against each other/);
+    expect(methodOf(twoSamplesAnalysis, request)).toMatch(
+      /^Quantile–quantile plot of south and north against each other/,
+    );
     expect(twoSamplesFigures(result).map(({ texts }) => texts.length)).toEqual([2, 2, 2, 2, 2, 2]);
     expect(twoSamplesTests(result)[0]!.texts[1]).not.toBe('…');
     expect(twoSamplesTable(result)).toHaveLength(4);

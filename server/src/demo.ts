@@ -27,7 +27,7 @@ const STUDIES: DemoStudy[] = [
     file: 'filling-balance.csv',
     name: 'Filling balance, glaze sacks week 46',
     question:
-      'How many sacks have to be weighed to notice that the filling is 1 g off, when the balance reads to 0.5 g?',
+      'How many sacks have to be weighed to detect a deviation of 1 g in the filling, with a balance resolution of 0.5 g?',
     asks: 'how-many',
     tags: ['glaze', 'filling'],
     facts: { 'filled mass': { lowerLimit: 4995, target: 5000, claimedMean: 5000 } },
@@ -44,7 +44,7 @@ const STUDIES: DemoStudy[] = [
   {
     file: 'sorting-line.csv',
     name: 'Sorting line, week 46',
-    question: 'Do the faults come alike in every shift, and do the two gauges of warpage agree?',
+    question: 'Are the faults distributed equally over the shifts, and do the two warpage gauges agree?',
     asks: 'differ',
     tags: ['tiles', 'release'],
     facts: { 'warpage on the line': { upperLimit: 0.8 }, 'warpage at the bench': { upperLimit: 0.8 } },
@@ -60,7 +60,7 @@ const STUDIES: DemoStudy[] = [
   {
     file: 'glaze-batches.csv',
     name: 'Glaze batches, October and November',
-    question: 'Is the viscosity of the glaze the same from batch to batch, and which readings are slips of the pen?',
+    question: 'Is the viscosity of the glaze the same in all batches, and which readings are typing errors?',
     asks: 'outlier',
     tags: ['glaze'],
     facts: {
@@ -72,7 +72,7 @@ const STUDIES: DemoStudy[] = [
     file: 'tile-thickness.csv',
     name: 'Tile thickness, kiln release week 46',
     question:
-      'May the thickness of this release be treated as normal, so that the share outside 7.5 to 8.5 mm can be worked out?',
+      'May the thickness of this release be treated as normal, so that the proportion outside 7.5 to 8.5 mm can be calculated?',
     asks: 'normal',
     tags: ['tiles', 'release'],
     facts: { thickness: { lowerLimit: 7.5, target: 8, upperLimit: 8.5, claimedMean: 8, claimedSd: 0.1 } },

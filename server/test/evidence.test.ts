@@ -54,7 +54,7 @@ describe('evidence', () => {
       result: keep.result,
     });
     expect(list[0]!.method).toBe(
-      'Test thickness for normality by Anderson–Darling, mean and sd estimated, with p from 999 simulated samples, seed 7.',
+      'Test thickness for normality by Anderson–Darling, mean and standard deviation estimated, p from 999 simulated samples, seed 7.',
     );
     expect(list[0]!.finding.map(({ text }) => text).join('')).toContain('no evidence against a normal distribution');
   });
@@ -78,7 +78,7 @@ describe('evidence', () => {
     const [kept] = await server.get<Evidence[]>(`/studies/${id}/evidence`);
     expect(kept).toMatchObject({
       column: null,
-      method: expect.stringContaining('what is the chance of a value above 8.2?'),
+      method: expect.stringContaining('what is the probability of a value above 8.2?'),
     });
     expect((await recompute(alone.id)).body).toMatchObject({ same: true, sameData: true });
     const refused = await server.post(`/studies/${id}/evidence`, { ...keep, column: null });

@@ -75,7 +75,9 @@ describe('resampling kept as evidence', () => {
     const list = await recomputed(id);
     expect(list.map(({ recomputed: found }) => found!.same)).toEqual([true, true, true, true]);
     expect(JSON.stringify(list[0]!.result).length).toBeLessThan(20_000);
-    expect(list[2]!.method).toContain('Shuffle thickness in north and south and look at the difference of the means.');
+    expect(list[2]!.method).toContain(
+      'Shuffle thickness in north and south and look at the difference between the means.',
+    );
   });
 
   it('a result that was altered is found out', async () => {

@@ -9,7 +9,7 @@ beforeAll(async () => {
 afterAll(() => server.close());
 
 describe('studies', () => {
-  it('are listed with state, subject, the readings that count, and the last change', async () => {
+  it('are listed with state, subject, that count, and the last change', async () => {
     const id = await server.newStudy();
     const a = column('thickness', ['8.01', '', 'x', '8.03', '9.87']);
     await server.change(id, { kind: 'add-columns', columns: [a] });

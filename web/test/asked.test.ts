@@ -15,7 +15,7 @@ describe('what an address asks', () => {
     expect(request).toMatchObject({ of: 'limits', lower: 9, curve: 'gamma', confidence: 0.9 });
     expect(request.upper).toBeUndefined();
     expect(left.map(({ text }) => text)).toEqual([
-      'The upper limit, 8, lies below the lower, 9. What was asked otherwise is left out.',
+      'The upper limit, 8, lies below the lower, 9. The default is used instead.',
     ]);
   });
 

@@ -70,7 +70,7 @@ describe('the law of a claim', () => {
 });
 
 describe('what was found', () => {
-  it('of one sample stands beside the claim, with what is close enough', async () => {
+  it('of one sample stands compared with the claim, with what is close enough', async () => {
     const panels = foundPanels(await mean({ margin: 0.1 }), 'thickness');
     const marks = marksOf(panels);
     expect(ofKind(marks, 'rule')[0]).toMatchObject({ at: 8, words: 'claimed 8.000\u00a0mm' });
@@ -96,7 +96,7 @@ describe('what was found', () => {
     expect(spreads!.x.title).toBe('sd of thickness, mm');
   });
 
-  it('of counts has bars with what is expected across, the far ones in ochre, and their share of χ²', async () => {
+  it('of counts has bars with expected values across, the far ones in ochre, and their share of χ²', async () => {
     const panels = foundPanels(await run('counts-claim', { counts: { a: 40, b: 10, c: 22 } }), 'x');
     const bars = ofKind(marksOf(panels), 'rect');
     expect(bars.map(({ y }) => y[1])).toEqual([40, 10, 22]);
@@ -105,7 +105,7 @@ describe('what was found', () => {
     expect(panels!.hits[0]!.words).toBe('a: 40 counted, 24 expected, 56 % of χ²');
   });
 
-  it('of a table stands place by place, the groups side by side', async () => {
+  it('of a table stands place by place, comparison of the groups', async () => {
     const panels = foundPanels(
       await run('table-claim', {
         table: [
@@ -137,7 +137,7 @@ describe('what was found', () => {
   });
 });
 
-describe('samples drawn as if the claim were true', () => {
+describe('samples drawn under the claim', () => {
   it('are a dot each, and as many in ochre as are counted', async () => {
     const claim = await mean();
     const drawn = await run<ClaimDrawsResult>('claim-draws', { model: claim.draws, beyond: claim.law!.beyond });

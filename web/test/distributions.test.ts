@@ -86,7 +86,7 @@ describe('the question in the address', () => {
   });
 });
 
-describe('what is typed', () => {
+describe('typed counts', () => {
   it.each([
     ['8,5', 8.5],
     ['\u22123.2', -3.2],

@@ -149,7 +149,7 @@ describe('a file that is opened', () => {
     const large = { name: 'b.csv', size: 200 * 1024 * 1024, arrayBuffer: () => Promise.reject(new Error('touched')) };
     const begins = (text: string) => ({ ...large, slice: () => new Blob([text]) });
     expect(await openFile(begins('a,b') as unknown as File)).toEqual({
-      refusal: 'b.csv has 200 MB; a file may have at most 60 MB. Nothing was read.',
+      refusal: 'b.csv has 200 MB; files may have at most 60 MB. Nothing was read.',
     });
     // A study file goes to the server as it is: here only its beginning is looked at.
     const study = begins('{ "format": "verdict study",') as unknown as File;
@@ -214,7 +214,7 @@ describe('readings that go into a table that stands', () => {
     const changes = below({ target: 'below', columns, rewrite: true }, standing, 2, 'next.csv');
     expect(changes[0]).toMatchObject({
       kind: 'edit-cells',
-      note: 'taken below from next.csv',
+      note: 'imported below from next.csv',
       runs: [
         { column: 'force', row: 3, texts: ['1210.5', '1198.2'] },
         { column: 'kiln', row: 3, texts: ['north', 'south'] },

@@ -85,7 +85,7 @@ describe('a sheet of small pictures', () => {
     const { cells } = gallerySheet(result, 'thickness', 'histogram', 'heavy');
     expect(cells).toHaveLength(10);
     expect(cells[0]!.name).toMatch(/^thickness, p of A² /);
-    expect(cells[1]!.words).toContain('Student’s t with 3 df');
+    expect(cells[1]!.words).toContain('a t distribution with 3 degrees of freedom');
     expect(cells.filter(({ chosen }) => chosen).map(({ name }) => name)).toEqual(['heavy tails']);
     expect(gallerySheet(result, 'thickness', 'plot', 'no such kind').cells[1]!.name).toMatch(/^normal: /);
   });
@@ -107,7 +107,7 @@ describe('pictures of the other questions of Fit', () => {
     expect(powerPanels(families, 'departure')!.legend).toHaveLength(4);
   });
 
-  it('counts: bars side by side, or hanging from what is expected', async () => {
+  it('counts: bars side by side, or hanging from expected values', async () => {
     const result = await run<CountFitResult>('count-fit', { replicates: 199 }, sampleOf(COUNTS, 'faults'));
     const rects = ({ panels }: Panels) => panels[0]!.marks.flatMap((mark) => (mark.kind === 'rect' ? [mark] : []));
     const beside = rects(countPanels(result, 'faults', 'beside'));
@@ -172,10 +172,10 @@ describe('pictures of the other questions of Fit', () => {
         null,
       );
     expect((await kept('line-up', { seed: 3, pick: 4 }))!.title).toBe('line-up of thickness');
-    expect((await kept('transform', { replicates: 199 }))!.title).toBe('thickness as measured and transformed');
-    expect((await kept('power', { replicates: 199 }))!.title).toBe('what 25 readings of thickness could have missed');
+    expect((await kept('transform', { replicates: 199 }))!.title).toBe('thickness before and after transformation');
+    expect((await kept('power', { replicates: 199 }))!.title).toBe('what 25 readings of thickness can detect');
     expect((await kept('count-fit', { replicates: 199 }, sampleOf(COUNTS)))!.title).toBe(
-      'thickness counted and expected',
+      'thickness observed and expected',
     );
     expect(await kept('gallery', {})).toBeNull();
   });

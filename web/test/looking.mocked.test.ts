@@ -158,7 +158,7 @@ describe('evidence run again', () => {
     const gone = piece('b', { column: 'column-9' });
     const odd = piece('c', { request: { ...request, replicates: -1 } });
     const { rerun } = await again(gone, odd, piece('d'));
-    expect(rerun.problems.value.b).toBe('A column that it is about is no longer in the table.');
+    expect(rerun.problems.value.b).toBe('A column it uses is no longer in the table.');
     expect(rerun.problems.value.c).toBeTruthy();
     expect(keeps().map(({ replaces }) => replaces)).toEqual(['d']);
   });

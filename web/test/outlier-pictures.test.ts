@@ -39,7 +39,7 @@ describe('the strip of readings', () => {
     expect(hits.find(({ row }) => row === 31)!.words).toMatch(/^row 31: 9\.40 mm, z \d.*beyond the outer fence/);
     expect(legend!.map(({ words }) => words)).toEqual([
       expect.stringMatching(/^mean 8\.\d+$/),
-      expect.stringMatching(/^generalised ESD, one further reading: \d/),
+      expect.stringMatching(/^generalised ESD, a further reading: \d/),
       expect.stringMatching(/^fences \d.* and \d/),
     ]);
   });
@@ -113,7 +113,7 @@ describe('the other pictures of outliers', () => {
     const kept = (analysis: string, request: object, found: unknown) =>
       drawKept({ analysis, request, result: found } as never, null)?.title;
     expect(kept('outlying-groups', { column: 'thickness', split: 'kiln' }, result)).toBe('spread of thickness by kiln');
-    expect(kept('outliers', { column: 'thickness' }, await outliers())).toBe('far readings of thickness');
+    expect(kept('outliers', { column: 'thickness' }, await outliers())).toBe('outliers of thickness');
     expect(kept('outlier-screen', { column: 'thickness' }, {})).toBeUndefined();
   });
 });

@@ -203,8 +203,8 @@ describe('a probability plot as a picture', () => {
     expect(picture.hits[0]).toMatchObject({ words: 'row 1: 7.80 mm, 4.17 % at or below; expected 7.196 mm', row: 1 });
     expect(picture.hits.map(({ row }) => row)).toEqual([...result.rows]);
     expect(picture.legend!.map(({ words }) => words)).toEqual([
-      '95 % of normal samples stay wholly inside the shaded band',
-      'a reading outside it',
+      '95 % of normal samples lie entirely within the shaded band',
+      'a reading outside the band',
     ]);
   });
 
@@ -404,7 +404,7 @@ describe('a field', () => {
       undefined,
     ]);
     expect(rangeOf({ field: 'v', label: 'v', type: 'numbers', min: -1e12, max: 1e12, empty: 'none' })).toBe(
-      'numbers with blanks between them',
+      'numbers separated by spaces',
     );
     expect(fromText(decimals, 'x')).toBeUndefined();
   });

@@ -92,7 +92,7 @@ describe('one replicate', () => {
   });
 });
 
-describe('larger samples', () => {
+describe('precision of larger samples', () => {
   it('stand one below the other, each narrower than the one before', async () => {
     const result = await run<PlansResult>('bootstrap-plans', {}, north);
     const lines = marksOf(plansPanels(result), 'line').filter(({ y }) => y[0] === y[1]);

@@ -71,8 +71,8 @@ describe('dragging over the picture', () => {
     expect(lines.value).toEqual([]);
     bare.panel.value = 'shares';
     expect(lines.value.map(({ id, at, label }) => [id, at, label])).toEqual([
-      ['lower', 7.9, 'Lower limit of the share'],
-      ['upper', 8.2, 'Upper limit of the share'],
+      ['lower', 7.9, 'Lower limit'],
+      ['upper', 8.2, 'Upper limit'],
     ]);
     drag('lower', 8.04);
     expect(written.at(-1)).toEqual(['shares tried', { lower: 8, upper: 8.2 }]);

@@ -53,9 +53,9 @@ describe('the order of the sheet', () => {
 describe('what a sheet says', () => {
   it('of many tests: how many of them would fall below the level by chance', () => {
     expect(weighedWords({ results: 4, tests: 20 }, 2, 0.05)).toBe(
-      '20 tests were looked at in 4 results; 2 of them stand on this sheet. At the level 0.05, about 1 of 20 would fall below it by chance alone.',
+      '20 tests were viewed in 4 results; 2 of them stand in this report. At significance level 0.05, about 1 of 20 would be below it by chance.',
     );
-    expect(weighedWords({ results: 1, tests: 1 }, 1, 0.05)).toBe('One test was looked at, in 1 result.');
+    expect(weighedWords({ results: 1, tests: 1 }, 1, 0.05)).toBe('One test was viewed, in 1 result.');
     expect(weighedWords({ results: 3, tests: 0 }, 0, 0.05)).toBe('');
   });
 
@@ -166,7 +166,7 @@ describe('a sheet', () => {
       'caliper not closed',
       'Not answered.',
       'second gauge',
-      'What it rests on',
+      'Basis of the decision',
       '8.01',
     ])
       expect(words).toContain(text);
@@ -224,7 +224,7 @@ describe('the steps of a question', () => {
     const look = (analysis: string, column: string | null) => ({ digest: analysis, analysis, column, tests: 0 });
     const standing = standingOf('how-many', [look('plan', null), look('describe', 'c2')], 'c1');
     expect(openWords(standing)).toBe(
-      'Not looked at: centre, spread and shape, how the power grows, samples of that size.',
+      'Not viewed: centre, spread and shape, power curves, simulated samples of that size.',
     );
     expect(openWords(standingOf('how-many', [], null).map((step) => ({ ...step, seen: true })))).toBe('');
   });

@@ -4,7 +4,7 @@ import { stripOf } from '../src/stages/readings/strip.js';
 const BARE = { lowerLimit: null, target: null, upperLimit: null };
 
 describe('the strip of readings', () => {
-  it('holds every place between its ends, also for the greatest readings there are', () => {
+  it('holds every place between its ends, also for the maximums there are', () => {
     const { marks, least, most } = stripOf(Float64Array.of(0, -Number.MAX_VALUE, Number.MAX_VALUE, 1e308), BARE)!;
     expect(marks.map(({ x }) => Math.round(x))).toEqual([200, 10, 390, 306]);
     expect([least, most]).toEqual([-Number.MAX_VALUE, Number.MAX_VALUE]);

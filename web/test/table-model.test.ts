@@ -111,7 +111,7 @@ describe('recomputing in words', () => {
     expect(recomputedWords(found)).toBe('the same, bit for bit');
     expect(recomputedWords(found, 2)).toBe('the same, bit for bit, at change 2');
     expect(recomputedWords(found, 3)).toBe(
-      'It was the same, bit for bit, at change 2. Since then a change has been made: recompute to know.',
+      'It was the same, bit for bit, at change 2. Since then a change has been made. Recompute to check.',
     );
     const differs = { ...found, same: false, differences: [{ path: 'n', kept: 48, now: 47 }] };
     expect(recomputedWords({ ...differs, sameData: false, nowRevision: 5 })).toContain(
@@ -125,7 +125,7 @@ describe('recomputing in words', () => {
   it('says of a difference in the last digits that it is one', () => {
     const last = { path: 'mean', kept: 22.191999999999997, now: 22.192 };
     const differs = { ...found, same: false, differences: [last] };
-    expect(recomputedWords(differs)).toContain('It differs in the last digits only, of mean, on the same data');
+    expect(recomputedWords(differs)).toContain('Only the last digits differ, in mean, on the same data');
     expect(recomputedWords({ ...differs, differences: [last, { path: 'n', kept: 48, now: 47 }] })).toContain(
       'n was 48, is 47 and 1 more',
     );
@@ -204,7 +204,7 @@ describe('a change on the page’s own copy', () => {
     ).toHaveLength(2);
   });
 
-  it('leaves in on purpose, looks again, and moves what is left in with its row', () => {
+  it('leaves with a reason, looks again, and moves what is left in with its row', () => {
     const leave: ChangeInput = { kind: 'leave-in', readings: [{ column: a, row: 2, reason: 'no cause found' }] };
     const left = { column: a, row: 2, reason: 'no cause found', who: 'me', at: '2026-11-23T12:00:00Z' };
     expect(after(leave).study).toMatchObject({ leftIn: [left], setAside: [] });

@@ -47,7 +47,7 @@ describe('the question and its address', () => {
     expect(query(router).b).toBe('1.55');
   });
 
-  it('another question is a step that can be gone back over, with what was typed last in it', async () => {
+  it('another question is a step that can be gone back over, with typed figures last in it', async () => {
     const { router, change, draft } = await at('/distributions?family=normal&p.mean=0&p.sd=1&ask=between&a=-1&b=1');
     change({ b: '2' });
     change({ asked: 'above' });

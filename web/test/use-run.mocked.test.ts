@@ -97,7 +97,7 @@ describe('the runs of a stage together', () => {
       }),
     )!;
     await until(() => expect(both.stage.progress.value).not.toBeNull());
-    // As on a busy machine, where a picture takes longer than the first part of a simulation.
+    // As on a busy machine, where a picture took longer than the first part of a simulation.
     both.plain.progress.value = 0;
     both.stage.stop();
     expect([run.stopped.value, both.plain.stopped.value]).toEqual([true, false]);
@@ -128,7 +128,7 @@ describe('keeping what is not there yet', () => {
     scope.run(() => watch(run.result, () => seen.push(stage.problem.value), { flush: 'sync' }));
     await until(() => expect(run.whole.value).toBe(true));
     expect(seen.length).toBeGreaterThan(2);
-    expect(new Set(seen)).toEqual(new Set(['Not everything is worked out: it can be kept once it is.']));
+    expect(new Set(seen)).toEqual(new Set(['The calculation is not finished. The result can be kept when it is.']));
     await until(() => expect(stage.problem.value).toBe(''));
   });
 
@@ -137,7 +137,7 @@ describe('keeping what is not there yet', () => {
     await until(() => expect(run.whyNot.value).not.toBeNull());
     const none = opened(run, () => ({ column: null, sample }));
     await none.keep();
-    expect(none.problem.value).toBe('There is no result here to keep.');
+    expect(none.problem.value).toBe('There is no result to keep.');
     const nowhere = opened(run, () => null);
     await nowhere.keep();
     expect(nowhere.problem.value).toContain('not stored with a study');

@@ -41,7 +41,7 @@ describe('a spreadsheet that would fill the memory', () => {
     const small = bookOf(`<sheetData>${rows.join('')}</sheetData>`, 'x'.repeat(1_000_000));
     expect(small.length).toBeLessThan(100_000);
     expect(rowsOf(small)).toMatchObject({
-      refusal: expect.stringContaining('the sheet “one” holds more than 100\u202f000\u202f000 characters'),
+      refusal: expect.stringContaining('the sheet “one” has more than 100\u202f000\u202f000 characters'),
     });
   });
 
@@ -50,7 +50,7 @@ describe('a spreadsheet that would fill the memory', () => {
     [
       '20 000 rows with a cell at the far end',
       Array.from({ length: 20_000 }, (_, i) => `<row r="${i + 1}">${cell(`XFD${i + 1}`)}</row>`).join(''),
-      'the sheet “one” reaches over more than 5\u202f000\u202f000 cells',
+      'the sheet “one” covers more than 5\u202f000\u202f000 cells',
     ],
     ['a column that is none', `<row r="1">${cell('ZZZ1')}</row>`, 'names row 1'],
   ])('with %s is refused, with the sheet and what to do', (_, rows, said) => {
@@ -65,7 +65,7 @@ describe('a spreadsheet that would fill the memory', () => {
     const entity = '<!DOCTYPE x [<!ENTITY a "aaaaaaaaaa"><!ENTITY b "&a;&a;&a;&a;">]><worksheet>&b;</worksheet>';
     for (const text of [entity, '<worksheet><sheetData><row>'])
       expect(rowsOf(zipSync({ ...parts, 'xl/worksheets/sheet1.xml': strToU8(text) }))).toMatchObject({
-        refusal: 'x.xlsx is damaged: the spreadsheet cannot be read.',
+        refusal: 'x.xlsx is damaged and cannot be read.',
       });
   });
 });

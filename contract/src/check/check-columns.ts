@@ -34,11 +34,11 @@ function boundsObjection(bounds: Bounds, changed: Partial<Bounds>): Objection | 
 function derivationObjection(study: StudyNow, id: string, derivation: Derivation): Objection | null {
   const columns = inTable(study);
   if (sourcesOf(derivation).some((source) => !columns.some((column) => column.id === source))) {
-    return no('derivation', 'The column would follow one that is not there.');
+    return no('derivation', 'The column would depend on one that does not exist.');
   }
   const others = columns.filter((column) => column.id !== id);
   if (!circleThrough([...others, { id, derivation }], id)) return null;
-  return no('derivation', 'The column would follow itself by way of others.');
+  return no('derivation', 'The column would depend on itself through others.');
 }
 
 function frequenciesObjection(study: StudyNow, id: string, frequencies: string | null): Objection | null {

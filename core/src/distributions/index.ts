@@ -10,6 +10,7 @@ export {
   type Refusal,
 } from './family.js';
 export { fit, type Fit, type FitMethod, type FitRequest } from './fit/fit.js';
+export { articleOf } from '../numeric/grammar.js';
 export { distributionName, parameterWords } from './names.js';
 export { intervalProbability } from './interval-probability.js';
 export {

@@ -51,7 +51,7 @@ function problemOf(error: unknown): Said | null {
     return { status: 422, title: 'Unknown analysis', detail: error.message, code: 'invalid', field: 'analysis' };
   }
   if (isDatabaseGone(error)) {
-    const detail = 'The database cannot be reached. Nothing that was stored is lost; try again when it is back.';
+    const detail = 'The database cannot be reached. Nothing that was stored is lost. Try again when it is back.';
     return { status: 503, title: 'The database is away', detail, code: 'database-gone' };
   }
   if (isDiskFull(error)) return { status: 507, title: 'The disk is full', detail: DISK_FULL, code: 'disk-full' };
@@ -68,7 +68,7 @@ function problemOf(error: unknown): Said | null {
 function foreseen({ status, type }: { status?: unknown; type?: string }): Said | null {
   if (typeof status !== 'number' || status < 400 || status > 499) return null;
   const detail = /encoding|charset/.test(type ?? '')
-    ? 'The body has an encoding that is not read here. Send JSON as UTF-8.'
+    ? 'The encoding of the request is not supported. Send JSON as UTF-8.'
     : 'The request cannot be read. Nothing was stored.';
   return { status, title: status === 415 ? 'Unknown encoding' : 'This cannot be read', detail, code: 'invalid' };
 }

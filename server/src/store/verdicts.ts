@@ -22,7 +22,7 @@ async function refuseForeign(q: Queries, studyId: string, ids: readonly string[]
 function refuseNameless({ decision, family }: RuleRequest): void {
   const names = decision === 'treat-as-family';
   if (names === (family !== null)) return;
-  const text = names ? 'Say as which family they are treated.' : 'This decision names no family.';
+  const text = names ? 'Choose the distribution.' : 'This decision has no distribution.';
   throw new StoreError('invalid', text, { field: 'family' });
 }
 
@@ -41,7 +41,7 @@ async function refuseUnanswered(
   const cautions = open === 1 ? 'one caution is not answered' : `${open} cautions are not answered`;
   const pieces = old === 1 ? 'the readings of one piece have changed' : `the readings of ${old} pieces have changed`;
   const what = [...(open ? [cautions] : []), ...(old ? [pieces] : [])].join(', and ');
-  throw new StoreError('invalid', `Not yet: ${what}. See to it, or say why it is left open.`, { field: 'leftOpen' });
+  throw new StoreError('invalid', `Not yet: ${what}. Answer it, or state why it stays open.`, { field: 'leftOpen' });
 }
 
 /**

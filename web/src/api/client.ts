@@ -33,7 +33,7 @@ const UNREACHABLE: Problem = {
   title: 'No answer',
   status: 0,
   code: 'unreachable',
-  detail: 'Verdict does not answer. It may have been stopped; start it again with npm start.',
+  detail: 'Verdict does not respond. It may have been stopped. Start it again with npm start.',
 };
 
 /** The answer of the server, where it is one of success. A file goes up as it is. */

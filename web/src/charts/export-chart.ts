@@ -50,7 +50,7 @@ export async function chartToPng(config: ChartConfiguration, { width, height }: 
   context.drawImage(canvas, 0, 0);
   chart.destroy();
   return new Promise((resolve, reject) =>
-    copy.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('The picture could not be made.'))), 'image/png'),
+    copy.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('The picture could not be created.'))), 'image/png'),
   );
 }
 

@@ -41,7 +41,7 @@ type Scale = Record<string, unknown>;
 function scaleOf(axis: Axis, colours: ChartColours, direction: 'x' | 'y', low = false): Scale {
   const { scores } = axis;
   const own = scores ? scoreTicks(axis, scores, low ? 4 : 11) : axis.ticks;
-  const from = scores ? `, from mean ${short(scores.mean)} and sd ${short(scores.sd)} (${scores.divisor})` : '';
+  const from = scores ? `, from mean ${short(scores.mean)} and SD ${short(scores.sd)} (${scores.divisor})` : '';
   const title = scores && axis.title ? `standard score${low ? '' : from}` : axis.title;
   return {
     type: 'linear',

@@ -34,7 +34,10 @@ export function textToPng(lines: readonly string[], dress: Dress): Promise<Blob>
   context.scale(2, 2);
   write(context, lines, dress);
   return new Promise((resolve, reject) =>
-    canvas.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('The picture could not be made.'))), 'image/png'),
+    canvas.toBlob(
+      (blob) => (blob ? resolve(blob) : reject(new Error('The picture could not be created.'))),
+      'image/png',
+    ),
   );
 }
 

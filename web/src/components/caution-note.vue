@@ -1,5 +1,5 @@
 <script setup lang="ts">
-withDefaults(defineProps<{ lead?: string; tone?: 'caution' | 'wrong' }>(), { lead: 'Mind', tone: 'caution' });
+withDefaults(defineProps<{ lead?: string; tone?: 'caution' | 'wrong' }>(), { lead: 'Caution', tone: 'caution' });
 </script>
 
 <template>

@@ -10,6 +10,6 @@ onErrorCaptured(() => {
 </script>
 
 <template>
-  <p v-if="failed" class="soft" role="note">This kept result cannot be drawn. Recompute it to see what differs.</p>
+  <p v-if="failed" class="soft" role="note">This kept result cannot be drawn. Recompute it to see the differences.</p>
   <slot v-else />
 </template>

@@ -22,7 +22,7 @@ const columnOf = ({ column, request }: Evidence) =>
 <template>
   <el-drawer v-model="evidence.drawerOpen" title="Evidence" size="480">
     <p v-if="evidence.unread" class="said-wrong" role="alert">
-      What is kept could not be read: {{ evidence.unread.detail }}
+      The evidence could not be read: {{ evidence.unread.detail }}
       <el-button v-if="store.study" link @click="evidence.load(store.study.id)">Try again</el-button>
     </p>
     <p v-else-if="evidence.items.length === 0" class="soft">
@@ -45,7 +45,7 @@ const columnOf = ({ column, request }: Evidence) =>
             >; the study is at change {{ store.study.revision }} now</span
           >
         </dd>
-        <dt>worked out by</dt>
+        <dt>calculated by</dt>
         <dd>
           {{ item.analysis }} {{ item.version }}, Verdict {{ item.appVersion
           }}<template v-if="item.seed !== null">, seed {{ item.seed }}</template>

@@ -6,7 +6,7 @@ import { formatTime } from './time.js';
 export function standingWords({ recomputed }: Pick<Evidence, 'recomputed'>): string {
   if (!recomputed) return 'not yet';
   const when = formatTime(recomputed.at);
-  return recomputed.same ? `the same, ${when}` : `it came out differently, ${when}`;
+  return recomputed.same ? `the same, ${when}` : `the result differs, ${when}`;
 }
 
 type Difference = Recomputed['differences'][number];
@@ -46,17 +46,17 @@ export function recomputedWords(
   const { same, sameData, keptRevision, nowRevision, differences } = found;
   const since = revision === null ? 0 : revision - nowRevision;
   const changes = since === 1 ? 'a change has' : `${since} changes have`;
-  const stale = since > 0 ? ` Since then ${changes} been made: recompute to know.` : '';
+  const stale = since > 0 ? ` Since then, ${changes} been made. Recompute to check.` : '';
   const at = `change ${nowRevision}`;
   if (same && revision === null) return 'the same, bit for bit';
   if (same) return since > 0 ? `It was the same, bit for bit, at ${at}.${stale}` : `the same, bit for bit, at ${at}`;
   if (!sameData) {
-    return `It differs, because the data have changed: change ${keptRevision} → ${nowRevision}. For example ${whereWords(differences)}.${stale}`;
+    return `It differs because the data changed (change ${keptRevision} → ${nowRevision}). For example ${whereWords(differences)}.${stale}`;
   }
-  const engine = 'Another engine or another version of Verdict made the kept result.';
+  const engine = 'The kept result comes from another JavaScript engine or another version of Verdict.';
   if (differences.every(inLastDigits)) {
     const figures = differences.length === 1 ? differences[0]!.path : `${differences.length} figures`;
-    return `It differs in the last digits only, of ${figures}, on the same data (${at}). ${engine}${stale}`;
+    return `Only the last digits differ, in ${figures}, on the same data (${at}). ${engine}${stale}`;
   }
-  return `It differs although the data are the same (${at}): ${whereWords(differences)}. ${engine}${stale}`;
+  return `It differs although the data are unchanged (${at}): ${whereWords(differences)}. ${engine}${stale}`;
 }

@@ -108,13 +108,13 @@ async function save(): Promise<void> {
 <template>
   <el-drawer v-model="open" title="Record" size="480" append-to-body>
     <p v-if="failed" class="said-wrong" role="alert">{{ failed }}</p>
-    <p v-else-if="entries.length === 0" class="soft">Nothing has been changed yet.</p>
+    <p v-else-if="entries.length === 0" class="soft">There are no changes yet.</p>
     <template v-else>
       <div class="filter">
         Show
         <SentenceChoice
           v-model="kind"
-          aria-label="Sort of change"
+          aria-label="Kind of change"
           :options="[
             { value: 'all', text: 'every change' },
             { value: 'cells', text: 'cells and rows' },
@@ -123,7 +123,7 @@ async function save(): Promise<void> {
             { value: 'decisions', text: 'study and verdict' },
           ]"
         />
-        with <SentenceText v-model="wanted" live aria-label="Words in the record" placeholder="any words" />
+        with <SentenceText v-model="wanted" live aria-label="Words in the record" placeholder="search text" />
         <span class="room"></span>
         <el-button link @click="save">Save as CSV</el-button>
       </div>
@@ -146,7 +146,7 @@ async function save(): Promise<void> {
           >
         </p>
         <p v-if="head" class="soft">
-          Head of the record: <code>{{ head }}</code>. A printed sheet shows the head at its time.
+          Head of the record: <code>{{ head }}</code>. A printed report shows the head at that time.
         </p>
       </div>
       <ol class="record">
@@ -178,9 +178,9 @@ async function save(): Promise<void> {
         </li>
       </ol>
       <p v-if="shown.length > MOST" class="soft">
-        and {{ shown.length - MOST }} older ones: narrow the words, or save all.
+        and {{ shown.length - MOST }} older ones. Refine the search, or save all.
       </p>
-      <p v-else-if="shown.length === 0" class="soft">No change is like that.</p>
+      <p v-else-if="shown.length === 0" class="soft">No change matches.</p>
       <p v-if="older > 0" class="soft">
         The {{ older === 1 ? 'oldest change is' : `oldest ${older} changes are` }} not shown.
         <el-button link @click="readOlder">Show older changes</el-button>

@@ -117,7 +117,7 @@ useEventListener('keydown', (event) => {
           :to="{ name, params: { id }, query: asked(name) }"
           class="stage"
           :class="{ answers: answering.has(name) }"
-          :title="answering.has(name) ? 'It answers the question' : undefined"
+          :title="answering.has(name) ? 'It helps to answer the question' : undefined"
           :aria-current="route.name === name ? 'page' : undefined"
         >
           <span class="dot" :class="{ full: holding.has(name) }" aria-hidden="true"></span>{{ title }}
@@ -138,22 +138,22 @@ useEventListener('keydown', (event) => {
       <SubjectBar v-if="here" />
       <div v-if="store.away || store.conflict || store.refused || store.study.notVerified" class="said no-print">
         <CautionNote v-if="store.study.notVerified" lead="Not verified" tone="wrong">
-          This study does not agree with its record: {{ store.study.notVerified }} Do not rely on it before the
+          This study does not agree with its record: {{ store.study.notVerified }} Do not rely on it until the
           difference is explained.
         </CautionNote>
         <CautionNote v-if="store.conflict" lead="Changed elsewhere" tone="wrong">
           {{ store.conflict.detail }}
-          <span v-if="store.conflict.changes?.length"> There: {{ store.conflict.changes.join('; ') }}. </span>
-          <span v-if="mine"> Here: {{ mine }}. </span>
+          <span v-if="store.conflict.changes?.length"> Other window: {{ store.conflict.changes.join('; ') }}. </span>
+          <span v-if="mine"> This window: {{ mine }}. </span>
           <el-button size="small" type="primary" @click="store.takeOver(true)">{{
-            store.waiting.length ? 'Write mine after it' : 'Take over the newer state'
+            store.waiting.length ? 'Apply my change on top' : 'Load the newer state'
           }}</el-button>
           <el-button v-if="store.waiting.length" size="small" @click="store.takeOver(false)">Keep theirs</el-button>
         </CautionNote>
         <CautionNote v-else-if="store.away" lead="Not stored yet" tone="wrong">
           {{ store.away }} {{ store.waiting.length }}
-          {{ store.waiting.length === 1 ? 'change waits' : 'changes wait' }} in this page and will be sent again until
-          stored: keep this page open.
+          {{ store.waiting.length === 1 ? 'change waits' : 'changes wait' }} on this page and will be sent again. Keep
+          this page open.
         </CautionNote>
         <CautionNote v-if="store.refused" lead="Not done" tone="wrong">
           {{ store.refused.detail }}

@@ -19,7 +19,7 @@ function rename(text: string): void {
     class="name"
     leaves
     aria-label="Name of the study"
-    placeholder="untitled study: click to name it"
+    placeholder="untitled study (click to name it)"
     maxlength="120"
     :disabled="store.ruled"
     :model-value="name"

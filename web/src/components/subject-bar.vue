@@ -38,7 +38,7 @@ const readings = computed(() => {
     sample.setAside ? `${groupThousands(sample.setAside)} set aside` : '',
     sample.missing ? `${groupThousands(sample.missing)} missing` : '',
     sample.unreadable ? `${groupThousands(sample.unreadable)} not a number` : '',
-    sample.beyondLimit ? `${groupThousands(sample.beyondLimit)} beyond a limit` : '',
+    sample.beyondLimit ? `${groupThousands(sample.beyondLimit)} censored` : '',
   ].filter(Boolean);
   return [`${groupThousands(n)} ${what}`, ...others].join(', ');
 });
@@ -61,10 +61,10 @@ function setLevel(typed: string): void {
 </script>
 
 <template>
-  <section class="bar no-print" aria-label="Subject and level">
+  <section class="bar no-print" aria-label="Subject and significance level">
     <template v-if="subjects.length">
       <label class="soft"
-        >Looking at
+        >Subject
         <SentenceChoice
           aria-label="Subject"
           :model-value="(ofLabels ? looked.label.value?.id : store.study?.subject) ?? ''"
@@ -75,7 +75,7 @@ function setLevel(typed: string): void {
       <PartsChoice v-if="stage?.splits" />
       <span class="rule"></span>
       <label class="soft"
-        >level
+        >significance level
         <SentenceNumber
           :wrong="!!levelWrong"
           aria-label="Level"
@@ -87,7 +87,7 @@ function setLevel(typed: string): void {
       <span class="rule"></span>
       <span class="soft">{{ readings }}</span>
     </template>
-    <span v-else class="soft">No column of numbers yet</span>
+    <span v-else class="soft">No number column yet</span>
     <span class="room"></span>
     <component :is="Bar" v-if="Bar" />
     <template v-else>

@@ -21,10 +21,9 @@ function openPackage(source: string, files: Record<string, Uint8Array>): Opened 
   const read = readDescriptor(strFromU8(files['datapackage.json']!));
   if ('message' in read) return { refusal: `${source}: ${read.message}` };
   const resource = read.resources.find(({ path }) => path && Object.hasOwn(files, path));
-  if (!resource) return { refusal: `${source} describes a table, but does not hold it.` };
+  if (!resource) return { refusal: `${source} describes a table but does not contain it.` };
   const text = decoded(files[resource.path!]!, resource.encoding ?? 'utf-8');
-  if (text === null)
-    return { refusal: `${source} names the encoding “${resource.encoding}”, which is not known here.` };
+  if (text === null) return { refusal: `${source} names the encoding “${resource.encoding}”, which is not supported.` };
   const fields = resource.schema?.fields ?? [];
   const delimiter = resource.dialect?.delimiter ?? ',';
   const separator = delimiter === ';' ? 'semicolon' : delimiter === '\t' ? 'tab' : 'comma';
@@ -50,7 +49,7 @@ export async function openArchive(source: string, bytes: Uint8Array): Promise<Op
       },
     });
   } catch {
-    return { refusal: `${source} is damaged: it cannot be unpacked.` };
+    return { refusal: `${source} is damaged and cannot be unpacked.` };
   }
   if (unpacked > MOST_UNPACKED) return { refusal: `${source} unpacks to more than 200 MB. Nothing was read.` };
   if (names.includes('xl/workbook.xml')) {
@@ -58,5 +57,5 @@ export async function openArchive(source: string, bytes: Uint8Array): Promise<Op
     return openWorkbook(source, bytes);
   }
   if (Object.hasOwn(files, 'datapackage.json')) return openPackage(source, files);
-  return { refusal: `${source} holds neither a spreadsheet nor a data package.` };
+  return { refusal: `${source} contains neither a spreadsheet nor a data package.` };
 }

@@ -21,7 +21,7 @@ function decoded(bytes: Uint8Array): { text: string; encoding: 'utf-8' | 'window
 
 function openJson(source: string, text: string): Opened {
   if (/"resources"\s*:\s*\[/.test(text.slice(0, 100_000))) {
-    return { refusal: `${source} only describes a data package. Open the .zip that holds it and its tables.` };
+    return { refusal: `${source} is only the description of a data package. Open the .zip file with its tables.` };
   }
   const table = readJsonTable(text);
   if (!table.ok) return { refusal: `${source}: ${table.message}` };
@@ -29,7 +29,7 @@ function openJson(source: string, text: string): Opened {
 }
 
 const tooLarge = ({ name, size }: File, limit: number) =>
-  `${name} has ${megabytes(size)}; a file may have at most ${megabytes(limit)}. Nothing was read.`;
+  `${name} has ${megabytes(size)}; files may have at most ${megabytes(limit)}. Nothing was read.`;
 
 /** A study file says so where it begins. It goes to the server as it is. */
 const isStudyFile = async (file: File) =>
@@ -51,7 +51,9 @@ export async function openFile(file: File): Promise<Opened> {
     return openArchive(name, bytes);
   }
   if (startsWith(bytes, OLD_OFFICE)) {
-    return { refusal: `${name} is a spreadsheet of the older kind. Save it as .xlsx or CSV and open that.` };
+    return {
+      refusal: `${name} is a spreadsheet in the older .xls format. Save it as .xlsx or CSV and open that file.`,
+    };
   }
   const wide =
     bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : null;
@@ -60,7 +62,7 @@ export async function openFile(file: File): Promise<Opened> {
     return { incoming: { kind: 'text', source: name, text, file: new Blob([text]), encoding: 'utf-8' } };
   }
   if (bytes.subarray(0, 4096).includes(0)) {
-    return { refusal: `${name} is not a text file. Save it as CSV or TSV and open that.` };
+    return { refusal: `${name} is not a text file. Save it as CSV or TSV and open that file.` };
   }
   const { text, encoding } = decoded(bytes);
   if (/^\s*[[{]/.test(text)) {

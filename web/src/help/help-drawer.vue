@@ -30,13 +30,13 @@ watch(
 
 <template>
   <el-drawer v-model="open" title="Help with this page" size="480">
-    <p v-if="terms.length === 0" class="soft">No word of the trade stands on this page.</p>
-    <section v-else aria-label="Words on this page">
-      <h3>Words on this page</h3>
+    <p v-if="terms.length === 0" class="soft">There are no technical terms on this page.</p>
+    <section v-else aria-label="Terms on this page">
+      <h3>Terms on this page</h3>
       <TermList :terms="terms" />
     </section>
-    <section v-if="analyses.length" aria-label="Worked out here">
-      <h3>How it is worked out</h3>
+    <section v-if="analyses.length" aria-label="Calculated here">
+      <h3>How it is calculated</h3>
       <ul>
         <li v-for="{ id, name, title } in analyses" :key="id">
           <RouterLink :to="{ name: 'help', hash: `#${id}` }">{{ name }}</RouterLink>
@@ -45,8 +45,8 @@ watch(
       </ul>
     </section>
     <p>
-      <RouterLink :to="{ name: 'help' }">How Verdict works it out</RouterLink>: every word, every method, with formulas
-      and sources. <kbd>?</kbd> lists the keys, <kbd>/</kbd> searches everywhere.
+      <RouterLink :to="{ name: 'help' }">Methods</RouterLink>: all terms and methods, with formulas and sources.
+      <kbd>?</kbd> lists the keys, <kbd>/</kbd> searches everywhere.
     </p>
   </el-drawer>
 </template>

@@ -10,7 +10,7 @@ import MethodEntryCard from './method-entry.vue';
 import TermList from './term-list.vue';
 import { TERMS } from './terms.js';
 
-/** How Verdict works it out: the words, the analyses stage by stage, and every method in the words of the core itself. */
+/** Methods and terms: the words, the analyses stage by stage, and every method in the words of the core itself. */
 const route = useRoute();
 const address = useAddress();
 const search = computed(() => address.textOf('search') ?? '');
@@ -58,7 +58,7 @@ async function goTo(hash: string): Promise<void> {
   found?.focus({ preventScroll: true });
 }
 onMounted(() => {
-  document.title = 'How Verdict works it out';
+  document.title = 'Methods and terms';
   void goTo(route.hash);
 });
 watch(() => route.hash, goTo);
@@ -72,7 +72,7 @@ watch(() => route.hash, goTo);
         <el-input
           :model-value="search"
           aria-label="Search the methods"
-          placeholder="a word, a test, a name"
+          placeholder="a term, a test, an author"
           clearable
           @input="(text: string) => address.change({ search: text || undefined })"
         />
@@ -84,12 +84,12 @@ watch(() => route.hash, goTo);
         </ul>
       </nav>
       <div class="text">
-        <h1>How Verdict works it out</h1>
+        <h1>Methods and terms</h1>
         <p class="soft lead">
-          Every method in the words of the program that works it out: what it is, its formula, where it comes from, and
-          where it stops. What is written here stands beside the code itself, and changes with it.
+          Every method that Verdict uses: what it is, its formula, its source and its limits. The descriptions come from
+          the program code itself.
         </p>
-        <p v-if="contents.length === 0" role="status">Nothing here holds all of these words.</p>
+        <p v-if="contents.length === 0" role="status">No method matches all of these words.</p>
         <section v-if="terms.length" :id="place('Words')" tabindex="-1" aria-label="Words">
           <h2>Words</h2>
           <TermList :terms="terms" />
@@ -103,7 +103,7 @@ watch(() => route.hash, goTo);
             <p>{{ one.title }}</p>
             <p v-for="paragraph in one.text" :key="paragraph" class="soft">{{ paragraph }}</p>
             <p v-if="one.with.length" class="with">
-              Worked out with
+              Calculated with
               <template v-for="(id, i) in one.with" :key="id"
                 ><template v-if="i > 0">, </template
                 ><RouterLink :to="{ hash: `#${id}` }">{{ titleOf.get(id) }}</RouterLink></template

@@ -12,45 +12,45 @@ export interface Term {
 /** The words of Verdict itself. */
 const OF_THE_HOUSE: readonly Term[] = [
   { term: 'study', meaning: 'A question, its readings, its evidence and its verdict.' },
-  { term: 'subject', meaning: 'The column that is looked at. It is chosen once, in the bar above every stage.' },
+  { term: 'subject', meaning: 'The column that is analysed. It is chosen in the bar above every stage.' },
   {
     term: 'set aside',
-    meaning: 'A reading that is left out of every figure, with a reason. It stays in the table, and can be put back.',
+    meaning:
+      'A reading that is excluded from all calculations, with a reason. It stays in the table and can be restored.',
   },
-  { term: 'left in', meaning: 'A far reading that was looked at and stays in on purpose, with a reason.' },
+  { term: 'left in', meaning: 'A suspected outlier that was checked and kept, with a reason.' },
   {
     term: 'evidence',
     also: ['kept'],
     meaning:
-      'A result that was kept with its settings, its seed and a fingerprint of its readings, so that anyone can work it out again.',
+      'A result kept with its settings, its seed and a fingerprint of its readings, so that anyone can recompute it.',
   },
   {
     term: 'caution',
-    also: ['Mind'],
-    meaning:
-      'What a careful colleague would say beside a result. Before a verdict each is answered, or left open with a reason.',
+    also: ['cautions'],
+    meaning: 'A warning that limits a result. Before a verdict, each caution is answered or left open with a reason.',
   },
   {
     term: 'fingerprint',
     meaning:
-      'SHA-256 of the readings used, as little-endian doubles in the order of the rows. Two results with the same fingerprint are about the same readings.',
+      'SHA-256 of the readings used (little-endian doubles in row order). Two results with the same fingerprint use the same readings.',
     source: 'FIPS 180-4',
   },
   {
     term: 'recompute',
     also: ['recomputed', 'bit for bit'],
-    meaning: 'Works a kept result out again and compares every bit of it.',
+    meaning: 'Calculates a kept result again and compares every bit of its numbers.',
   },
   {
     term: 'resolution',
     also: ['steps of', 'rounded'],
     meaning:
-      'The step in which an instrument reads. Readings that share few values are judged against a law that is rounded in the same way.',
+      'The smallest step that an instrument shows. Coarsely rounded readings are compared with a distribution rounded in the same way.',
   },
   {
     term: 'limits',
     also: ['lower limit', 'upper limit', 'specification'],
-    meaning: 'Between which a reading should lie, from the specification. They are no intervals of the readings.',
+    meaning: 'The specification limits: the range a reading must lie in. They are not calculated from the readings.',
   },
 ];
 
@@ -59,304 +59,307 @@ const OF_THE_TRADE: readonly Term[] = [
   {
     term: 'level',
     also: ['alpha'],
-    meaning: 'How often a test may speak against something that is true: chosen before looking, 0.05 by default.',
-    formula: 'P(p ≤ level) ≤ level, if what is tested is true',
+    meaning:
+      'The significance level: the probability of rejecting a true hypothesis, chosen before the test. The default is 0.05.',
+    formula: 'P(p ≤ level) ≤ level, if the hypothesis is true',
     source: 'Neyman & Pearson (1933)',
   },
   {
     term: 'p-value',
     also: ['p =', 'p <', 'p is', 'p of'],
     meaning:
-      'How often a sample of this size would be at least as far out, if what is tested were true. It is not the chance that it is true.',
-    formula: 'p = P(T at least as far out as found | what is tested holds)',
+      'The probability of data at least as extreme, if the hypothesis is true. It is not the probability that the hypothesis is true.',
+    formula: 'p = P(T at least as extreme as observed | hypothesis)',
     source: 'Fisher (1925)',
   },
   {
     term: 'simulated p',
     also: ['p, simulated', 'simulated samples'],
     meaning:
-      'p counted among samples drawn as if what is tested were true; with one more counted on both sides, so that it is never 0.',
+      'A p-value from simulated samples for which the hypothesis is true. It is never 0, because the observed sample is counted too.',
     formula: 'p = (b + 1)/(B + 1)',
     source: 'Davison & Hinkley (1997), section 4.2',
   },
   {
     term: 'no evidence against',
     meaning:
-      'The test did not speak against it at the level. That does not show it to be true: the power says what so many readings could have missed.',
+      'The test did not reject the hypothesis. That does not show that it is true; the power shows which departures could have been missed.',
   },
   {
     term: 'power',
-    also: ['could have missed', 'chance to notice'],
-    meaning: 'How likely a test is to notice a departure of a given size, with so many readings.',
-    formula: 'power = P(p ≤ level | the departure is there)',
+    also: ['could have missed', 'power of the test'],
+    meaning: 'The probability that a test detects a departure of a given size at this sample size.',
+    formula: 'power = P(p ≤ level | the departure exists)',
     source: 'Neyman & Pearson (1933)',
   },
   {
     term: 'confidence interval',
     also: ['interval', 'confidence'],
-    meaning: 'A range that is made so that it holds the true figure in so many of a hundred samples.',
+    meaning: 'A range that contains the true value in the stated percentage of repeated samples.',
     source: 'Neyman (1937)',
   },
-  { term: 'coverage', meaning: 'In how many samples an interval really holds the true figure.' },
+  { term: 'coverage', meaning: 'The proportion of samples in which an interval contains the true value.' },
   {
     term: 'sd',
     also: ['standard deviation'],
-    meaning:
-      'Standard deviation: how far readings typically lie from their mean. The divisor is n − 1 unless it is said.',
+    meaning: 'The typical distance of readings from their mean. The divisor is n − 1 unless stated otherwise.',
     formula: 's = √(Σ(x − x̄)²/(n − 1))',
   },
   {
     term: 'standard error',
     also: ['SE'],
-    meaning: 'The sd of a figure over repeated samples: how sure the figure is, not how far readings lie apart.',
+    meaning:
+      'The standard deviation of an estimate over repeated samples: its precision, not the spread of the readings.',
     formula: 'of a mean: s/√n',
   },
-  { term: 'median', meaning: 'The middle reading: half lie below it, half above.' },
+  { term: 'median', meaning: 'The middle value: half of the readings lie below it, half above.' },
   {
     term: 'quartile',
     also: ['quartiles', 'percentile', 'percentiles', 'quantile', 'quantiles'],
     meaning:
-      'The value below which a quarter (or any share) of the readings lies. There are nine usual definitions; the study chooses one.',
+      'The value below which a stated proportion of the readings lies. There are nine common definitions; the study uses one.',
     source: 'Hyndman & Fan (1996)',
   },
   {
     term: 'skewness',
     also: ['lean', 'lopsided'],
-    meaning: 'Whether one side is drawn out: above 0 the upper one, below 0 the lower.',
+    meaning: 'A measure of asymmetry: above 0 if the upper tail is longer, below 0 if the lower tail is.',
     formula: 'g₁ = m₃/m₂^(3/2)',
     source: 'Joanes & Gill (1998)',
   },
   {
     term: 'kurtosis',
     also: ['tails'],
-    meaning: 'Whether far readings are more (above 0) or fewer (below 0) than a normal distribution has.',
+    meaning:
+      'A measure of tail weight: above 0 if the tails are heavier than those of a normal distribution, below 0 if they are lighter.',
     formula: 'g₂ = m₄/m₂² − 3',
     source: 'Joanes & Gill (1998)',
   },
   {
     term: 'normal',
     also: ['normality', 'normal distribution'],
-    meaning: 'The bell-shaped distribution, of a mean and an sd. Sums of many small independent errors are near it.',
+    meaning:
+      'The bell-shaped distribution with a mean and a standard deviation. Sums of many small independent errors are nearly normal.',
     source: 'Gauss (1809)',
   },
   {
     term: 'probability plot',
-    also: ['positions', 'whole-plot band', 'band'],
+    also: ['positions', 'simultaneous band', 'band'],
     meaning:
-      'Readings in rising order against where readings of the family would be expected: straight where the family fits. The band is where samples of the family stay.',
+      'Sorted readings against the values expected for a distribution: straight if the distribution fits. The band contains most samples from the distribution entirely.',
     source: 'Cunnane (1978) on positions; Stirling (1982) on bands',
   },
   {
     term: 'Anderson–Darling',
     also: ['A²'],
-    meaning: 'The distance between the readings’ steps and the fitted curve, the tails weighed most.',
+    meaning: 'The distance between the empirical and the fitted distribution, with most weight on the tails.',
     formula: 'A² = −n − (1/n) Σ (2i − 1)[ln F(xᵢ) + ln(1 − F(xₙ₊₁₋ᵢ))]',
     source: 'Anderson & Darling (1954)',
   },
   {
     term: 'Cramér–von Mises',
     also: ['W²'],
-    meaning: 'The squared distance between the readings’ steps and the fitted curve, all places alike.',
+    meaning: 'The mean squared distance between the empirical and the fitted distribution.',
     formula: 'W² = 1/(12n) + Σ (F(xᵢ) − (2i − 1)/(2n))²',
     source: 'Stephens (1974)',
   },
   {
     term: 'Shapiro–Wilk',
     also: ['W ='],
-    meaning: 'How straight the normal plot is: near 1 for a normal sample.',
+    meaning: 'A measure of the straightness of the normal plot: near 1 for a normal sample.',
     formula: 'W = (Σ aᵢxᵢ)²/Σ(x − x̄)²',
     source: 'Shapiro & Wilk (1965), Royston (1995)',
   },
   {
     term: 'Lilliefors',
     also: ['Kolmogorov–Smirnov'],
-    meaning: 'The greatest distance between the readings’ steps and the fitted curve, with parameters estimated.',
+    meaning:
+      'The largest distance between the empirical and the fitted normal distribution, with estimated parameters.',
     formula: 'D = max |Fₙ(x) − F(x)|',
     source: 'Lilliefors (1967)',
   },
   {
     term: 'Jarque–Bera',
-    meaning: 'Skewness and kurtosis in one figure.',
+    meaning: 'A test that combines skewness and kurtosis.',
     formula: 'n/6 · (g₁² + g₂²/4)',
     source: 'Jarque & Bera (1980)',
   },
   {
     term: 'chi-square',
     also: ['χ²'],
-    meaning: 'Counted against expected, cell by cell.',
+    meaning: 'A comparison of observed with expected counts.',
     formula: 'χ² = Σ (observed − expected)²/expected',
     source: 'Pearson (1900)',
   },
   {
     term: 'AICc',
     meaning:
-      'How well a family describes the readings, less a price for each parameter. Families within 2 of the best are not told apart by this sample.',
+      'A measure of fit with a penalty for each parameter; smaller is better. Distributions within 2 of the best cannot be distinguished.',
     formula: 'AICc = 2k − 2 ln L + 2k(k + 1)/(n − k − 1)',
     source: 'Hurvich & Tsai (1989)',
   },
   {
     term: 'maximum likelihood',
     also: ['estimated', 'likelihood'],
-    meaning: 'The parameters under which these very readings are the most likely.',
+    meaning: 'The parameters for which the readings have the highest probability.',
     source: 'Fisher (1922)',
   },
   {
     term: 'outlier',
-    also: ['outliers', 'far reading', 'far readings', 'too far out'],
+    also: ['outliers', 'suspected outlier', 'suspected outliers'],
     meaning:
-      'A reading that lies farther out than the farthest of a clean sample of this size usually does. A rule names it; whether it is wrong is for the analyst to find out.',
+      'A reading more extreme than expected in a clean sample of this size. A test flags it; the analyst decides whether it is wrong.',
   },
   {
     term: 'Grubbs',
-    meaning: 'The farthest reading in sd from the mean, against the farthest of clean samples.',
+    meaning: 'A test of the most extreme reading by its distance from the mean, in standard deviations.',
     formula: 'G = max |x − x̄|/s',
     source: 'Grubbs (1950)',
   },
   {
     term: 'Dixon',
-    meaning: 'The gap beside the farthest reading, over the range.',
+    meaning: 'A test of the most extreme reading by the gap to its neighbour, divided by the range.',
     formula: 'r₁₀ = (x₂ − x₁)/(xₙ − x₁)',
     source: 'Dixon (1950), Rorabacher (1991)',
   },
   {
     term: 'ESD',
     also: ['generalised ESD'],
-    meaning:
-      'Takes the farthest readings away one by one and says how many of them are too far out: none hides behind another.',
+    meaning: 'A test for several outliers that removes the most extreme readings one by one, which avoids masking.',
     source: 'Rosner (1983)',
   },
   {
     term: 'fences',
     also: ['fence'],
-    meaning:
-      'One and a half box lengths beyond the quartiles. A rule of thumb: it names readings of many clean samples too.',
+    meaning: 'Limits 1.5 IQR beyond the quartiles. A rule of thumb with many false alarms.',
     formula: 'Q₁ − 1.5·(Q₃ − Q₁), Q₃ + 1.5·(Q₃ − Q₁)',
     source: 'Tukey (1977)',
   },
   {
     term: 'modified z',
-    meaning: 'Distance from the median in median absolute deviations: far readings do not move it.',
+    meaning: 'The distance from the median in median absolute deviations; outliers hardly change it.',
     formula: '0.6745·(x − median)/MAD',
     source: 'Iglewicz & Hoaglin (1993)',
   },
-  { term: 'masking', meaning: 'Two far readings that each hide the other from a test for one.' },
+  { term: 'masking', meaning: 'The effect that two outliers hide each other from a test for one.' },
   {
     term: 't test',
     also: ['Student', 't on'],
-    meaning: 'The mean of the readings against a claimed one, in standard errors.',
+    meaning: 'A test of a mean: its distance from the claimed value in standard errors.',
     formula: 't = (x̄ − μ₀)/(s/√n)',
     source: 'Student (1908)',
   },
   {
     term: 'Welch',
-    meaning: 'Two means whose spreads may differ.',
+    meaning: 'A t test of two means with unequal variances.',
     formula: 't = (x̄₁ − x̄₂)/√(s₁²/n₁ + s₂²/n₂)',
     source: 'Welch (1947)',
   },
   {
     term: 'signed ranks',
     also: ['signed-rank'],
-    meaning:
-      'The median against a claimed one, by the ranks of the distances from it; for readings that lean to neither side.',
+    meaning: 'A test of a median by the ranks of the distances from it, for symmetric distributions.',
     source: 'Wilcoxon (1945)',
   },
   {
     term: 'Mann–Whitney',
     also: ['rank sum', 'ranks'],
-    meaning: 'Whether readings of one group tend to lie above those of the other.',
+    meaning: 'A test of whether readings of one group tend to be larger than those of another.',
     source: 'Mann & Whitney (1947)',
   },
   {
     term: 'Brown–Forsythe',
-    meaning: 'Spreads by the distances from the medians; holds its level for readings that are not normal.',
+    meaning: 'A test of equal spread by the distances from the medians; it is reliable for non-normal readings.',
     source: 'Brown & Forsythe (1974)',
   },
   {
     term: 'Tukey–Kramer',
-    meaning: 'All pairs of several means at once, the level kept for all of them together.',
+    meaning: 'Comparisons of all pairs of means, adjusted for their number.',
     source: 'Kramer (1956)',
   },
   {
     term: 'Holm',
-    also: ['Holm’s steps', 'shared by Holm'],
-    meaning: 'Shares the level among several tests, so that any wrong finding among all is as rare as the level says.',
+    also: ['Holm', 'adjusted p'],
+    meaning:
+      'An adjustment of p-values for several tests. The probability of any false rejection is at most the significance level.',
     source: 'Holm (1979)',
   },
   {
-    term: 'close enough',
+    term: 'equivalence',
     also: ['equivalence', 'margin'],
-    meaning: 'Shown to differ by less than a margin: both one-sided tests say so.',
+    meaning: 'Evidence that a difference is smaller than a margin, by two one-sided tests.',
     source: 'Schuirmann (1987)',
   },
   {
     term: 'tolerance',
     also: ['tolerance interval'],
-    meaning: 'Limits that hold at least a share of all readings to come, with a confidence.',
+    meaning: 'Limits that contain at least a stated proportion of the population, with a stated confidence.',
     source: 'Howe (1969); exact by integration',
   },
   {
     term: 'Clopper–Pearson',
     also: ['exact binomial'],
-    meaning: 'An interval of a share that never falls short of its confidence.',
+    meaning: 'A test and an interval of a proportion with at least the stated confidence.',
     source: 'Clopper & Pearson (1934)',
   },
   {
     term: 'Fisher exact',
     also: ['Fisher’s exact'],
-    meaning: 'p of a table counted among all tables with the same totals.',
+    meaning: 'An exact test of a 2 × 2 table with fixed totals.',
     source: 'Fisher (1935)',
   },
   {
     term: 'bootstrap',
     also: ['redrawn', 'replicate', 'replicates'],
     meaning:
-      'The readings drawn anew from themselves, put back each time: how far the figure moves says how sure it is.',
+      'Resampling of the readings with replacement. The variation of a statistic over the replicates shows its precision.',
     source: 'Efron (1979)',
   },
   {
     term: 'BCa',
-    meaning: 'A bootstrap interval corrected for bias and for a spread that changes with the figure.',
+    meaning: 'A bootstrap interval corrected for bias and skewness.',
     source: 'Efron (1987)',
   },
   {
     term: 'permutation',
     also: ['shuffled', 'arrangements'],
-    meaning: 'Labels dealt anew over the readings: how often chance alone makes the difference as great.',
+    meaning:
+      'A test that permutes the labels of the readings and counts how often the difference is at least as extreme.',
     source: 'Fisher (1935), Pitman (1937)',
   },
   {
     term: 'Monte Carlo',
     also: ['trials'],
-    meaning:
-      'Samples drawn by a seeded generator in place of an integral. The same seed gives the same samples, in any engine and with any number of workers.',
+    meaning: 'Simulation with random numbers. The same seed gives the same samples on every computer.',
     source: 'Metropolis & Ulam (1949)',
   },
   {
     term: 'seed',
-    meaning: 'The number from which the random draws begin: kept with the evidence, so that they can be drawn again.',
+    meaning: 'The start value of the random numbers, kept with the evidence so that the result can be reproduced.',
     source: 'Blackman & Vigna (2021): xoshiro128**',
   },
   {
     term: 'Box–Cox',
     also: ['lambda'],
-    meaning: 'A power of the readings, or their logarithm, that makes them as near normal as a power can.',
+    meaning:
+      'A power transformation of the readings, or the logarithm, that makes them as close to normal as possible.',
     formula: '(x^λ − 1)/λ, ln x for λ = 0',
     source: 'Box & Cox (1964)',
   },
   {
     term: 'Poisson',
-    meaning: 'Counts of rare things that do not know of each other; mean and variance are alike.',
+    meaning: 'Counts of independent rare events. The mean equals the variance.',
     source: 'Poisson (1837)',
   },
   {
     term: 'Weibull',
-    meaning: 'Of the weakest of many parts: breaking forces, times to failure.',
+    meaning: 'A distribution of strengths and lifetimes that are determined by the weakest part.',
     source: 'Weibull (1951)',
   },
   {
     term: 'degrees of freedom',
     also: ['df'],
-    meaning: 'How many readings are left to tell the spread, once what was estimated is taken off.',
+    meaning: 'The number of readings minus the number of estimated parameters.',
   },
 ];
 

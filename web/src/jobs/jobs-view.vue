@@ -21,7 +21,7 @@ onUnmounted(() => unfollow());
 const ENDED: Record<Exclude<Job['state'], 'running'>, string> = {
   done: 'done',
   stopped: 'stopped',
-  failed: 'could not be done',
+  failed: 'failed',
 };
 const endWords = ({ state, endedAt, share }: Job) => {
   if (state === 'running') return '';
@@ -36,15 +36,15 @@ const endWords = ({ state, endedAt, share }: Job) => {
     <main>
       <h1>Jobs</h1>
       <p class="soft">
-        Long work that the server does. It goes on when the page is closed and when the server is started anew; what it
-        has come to is found again where it was asked.
+        Long calculations on the server. They continue when the page is closed and after a restart of the server. The
+        result appears on the page where it was requested.
       </p>
       <CautionNote v-if="jobs.problem" lead="Not done" tone="wrong">
         {{ jobs.problem.detail }} <el-button link @click="jobs.load()">Try again</el-button>
       </CautionNote>
-      <p v-if="jobs.state === 'loading'" aria-busy="true">Reading the list …</p>
+      <p v-if="jobs.state === 'loading'" aria-busy="true">Loading …</p>
       <p v-else-if="jobs.items.length === 0 && jobs.state === 'ready'" class="card none">
-        There are none. Where a simulation would take more than 20 seconds, “Let the server go on” stands beside its
+        There are no jobs. If a simulation would take more than 20 seconds, “Continue on the server” appears next to its
         progress.
       </p>
       <ul v-else class="card" aria-label="Jobs">
@@ -52,7 +52,7 @@ const endWords = ({ state, endedAt, share }: Job) => {
           <div class="what">
             <RouterLink :to="job.place">{{ job.study.name || 'Untitled study' }}</RouterLink>
             <p>{{ job.method }}</p>
-            <p class="soft">handed over by {{ job.who }}, {{ formatTime(job.at) }}</p>
+            <p class="soft">started by {{ job.who }}, {{ formatTime(job.at) }}</p>
           </div>
           <div class="how">
             <el-progress
@@ -66,9 +66,9 @@ const endWords = ({ state, endedAt, share }: Job) => {
           </div>
           <div class="do">
             <el-button v-if="job.state === 'running'" size="small" @click="jobs.stop(job)">Stop</el-button>
-            <el-button v-if="job.state === 'stopped'" size="small" @click="jobs.resume(job)">Go on</el-button>
+            <el-button v-if="job.state === 'stopped'" size="small" @click="jobs.resume(job)">Continue</el-button>
             <el-button v-if="job.state !== 'running'" size="small" @click="jobs.remove(job)"
-              >Take off the list</el-button
+              >Remove from the list</el-button
             >
           </div>
         </li>

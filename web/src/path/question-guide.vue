@@ -37,7 +37,7 @@ const nextOpen = computed(() => standing.value.find((step) => !step.seen) ?? nul
         <template v-if="asks"
           >{{ QUESTION_WORDS[asks] }}
           <span class="count" :class="{ all: seen === standing.length }"
-            >{{ seen }} of {{ standing.length }} looked at</span
+            >{{ seen }} of {{ standing.length }} viewed</span
           ></template
         >
         <template v-else>Start from a question</template>
@@ -46,7 +46,7 @@ const nextOpen = computed(() => standing.value.find((step) => !step.seen) ?? nul
     <template #content>
       <section class="steps" aria-label="The question">
         <label class="soft"
-          >This study asks
+          >Question of this study:
           <SentenceChoice
             v-model="chosen"
             aria-label="Question of the study"
@@ -63,16 +63,16 @@ const nextOpen = computed(() => standing.value.find((step) => !step.seen) ?? nul
                 @click="open = false"
                 >{{ step.words }}</RouterLink
               >
-              <span class="unseen">{{ step.seen ? 'looked at' : 'not looked at' }}</span>
+              <span class="unseen">{{ step.seen ? 'viewed' : 'not viewed' }}</span>
             </li>
           </ol>
           <p class="soft note">
-            {{ openWords(standing) || 'All of it was looked at.' }}
-            <template v-if="nextOpen">Nothing of it has to be; the sheet says what was not.</template>
+            {{ openWords(standing) || 'All recommended analyses were viewed.' }}
+            <template v-if="nextOpen">None of these is required. The report lists those that were not viewed.</template>
           </p>
         </template>
         <p v-else class="soft note">
-          Then the path marks the stages that answer it, and says what was looked at and what is still open.
+          The path then marks the stages that help to answer it, and shows what was viewed and what is still open.
         </p>
       </section>
     </template>

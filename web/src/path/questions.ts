@@ -13,22 +13,27 @@ export interface Step {
 
 const figures: Step = { words: 'centre, spread and shape', stage: 'shape', by: ['describe'] };
 const histogram: Step = {
-  words: 'a picture of all readings',
+  words: 'a histogram or another picture',
   stage: 'shape',
   by: ['histogram', 'dots', 'stem-and-leaf', 'empirical', 'box'],
 };
-const order: Step = { words: 'order of the rows', stage: 'shape', query: { picture: 'in-order' }, by: ['in-order'] };
+const order: Step = {
+  words: 'readings in row order',
+  stage: 'shape',
+  query: { picture: 'in-order' },
+  by: ['in-order'],
+};
 const plot: Step = { words: 'probability plot', stage: 'fit', by: ['probability-plot'] };
 const normality: Step = { words: 'a test of normality', stage: 'fit', by: ['normality'] };
-const far: Step = { words: 'far readings', stage: 'outliers', by: ['outliers', 'outlier-rules'] };
+const far: Step = { words: 'outliers', stage: 'outliers', by: ['outliers', 'outlier-rules'] };
 const missed: Step = {
-  words: 'what so many readings could have missed',
+  words: 'power of the test',
   stage: 'fit',
   query: { ask: 'missed' },
   by: ['power'],
 };
 const groups: Step = {
-  words: 'the groups side by side',
+  words: 'comparison of the groups',
   stage: 'shape',
   query: { picture: 'box' },
   by: ['box', 'two-samples'],
@@ -63,26 +68,31 @@ export const STEPS: Record<AskedKind, readonly Step[]> = {
   family: [
     histogram,
     order,
-    { words: 'all families, ranked', stage: 'fit', query: { show: 'families' }, by: ['compare-families', 'count-fit'] },
+    {
+      words: 'ranking of all distributions',
+      stage: 'fit',
+      query: { show: 'families' },
+      by: ['compare-families', 'count-fit'],
+    },
     plot,
     { words: 'goodness of fit', stage: 'fit', by: ['goodness-of-fit', 'normality', 'count-fit'] },
-    { words: 'shares within limits', stage: 'shape', by: ['shares'] },
+    { words: 'proportions within limits', stage: 'shape', by: ['shares'] },
   ],
   outlier: [
     histogram,
     order,
-    { words: 'the farthest readings', stage: 'outliers', by: ['outliers'] },
-    { words: 'which rule to use', stage: 'outliers', query: { ask: 'which' }, by: ['outlier-rules'] },
-    { words: 'whether the others are normal', stage: 'fit', by: ['normality', 'probability-plot'] },
+    { words: 'the most extreme readings', stage: 'outliers', by: ['outliers'] },
+    { words: 'comparison of outlier rules', stage: 'outliers', query: { ask: 'which' }, by: ['outlier-rules'] },
+    { words: 'normality without the outliers', stage: 'fit', by: ['normality', 'probability-plot'] },
   ],
   claim: [
     figures,
     order,
-    { words: 'the claim', stage: 'claims', by: CLAIMS_OF_ONE },
-    { words: 'what the method takes for granted', stage: 'fit', by: ['probability-plot', 'normality'] },
+    { words: 'test of the claim', stage: 'claims', by: CLAIMS_OF_ONE },
+    { words: 'assumptions of the test', stage: 'fit', by: ['probability-plot', 'normality'] },
     far,
     {
-      words: 'whether chance alone could do it',
+      words: 'permutation test',
       stage: 'resample',
       query: { ask: 'shuffle' },
       by: ['permutation', 'bootstrap'],
@@ -91,22 +101,22 @@ export const STEPS: Record<AskedKind, readonly Step[]> = {
   differ: [
     groups,
     order,
-    { words: 'the difference', stage: 'claims', by: CLAIMS_OF_GROUPS },
+    { words: 'size of the difference', stage: 'claims', by: CLAIMS_OF_GROUPS },
     far,
-    { words: 'whether chance alone could do it', stage: 'resample', query: { ask: 'shuffle' }, by: ['permutation'] },
+    { words: 'permutation test', stage: 'resample', query: { ask: 'shuffle' }, by: ['permutation'] },
   ],
   sure: [
     figures,
     order,
     far,
-    { words: 'the figure redrawn', stage: 'resample', by: ['bootstrap'] },
-    { words: 'larger samples', stage: 'resample', query: { ask: 'plans' }, by: ['bootstrap-plans'] },
+    { words: 'bootstrap', stage: 'resample', by: ['bootstrap'] },
+    { words: 'precision of larger samples', stage: 'resample', query: { ask: 'plans' }, by: ['bootstrap-plans'] },
   ],
   'how-many': [
     figures,
-    { words: 'how many readings a test needs', ...SIMULATED, query: { ask: 'plan' }, by: ['plan'] },
-    { words: 'how the power grows', ...SIMULATED, query: { ask: 'curves' }, by: ['power-curves'] },
-    { words: 'samples of that size', ...SIMULATED, by: ['simulate'] },
+    { words: 'sample size of a test', ...SIMULATED, query: { ask: 'plan' }, by: ['plan'] },
+    { words: 'power curves', ...SIMULATED, query: { ask: 'curves' }, by: ['power-curves'] },
+    { words: 'simulated samples of that size', ...SIMULATED, by: ['simulate'] },
   ],
 };
 
@@ -136,5 +146,5 @@ export function standingOf(
 /** What is still open, in a sentence; empty where all was looked at. */
 export function openWords(standing: readonly Standing[]): string {
   const open = standing.filter(({ seen }) => !seen).map(({ words }) => words);
-  return open.length ? `Not looked at: ${open.join(', ')}.` : '';
+  return open.length ? `Not viewed: ${open.join(', ')}.` : '';
 }

@@ -17,12 +17,17 @@ export interface Place {
 
 const PAGES: readonly Place[] = [
   { group: 'Pages', title: 'Studies', about: 'all studies', to: { name: 'studies' } },
-  { group: 'Pages', title: 'Distributions', about: 'probabilities and quantiles of any family', to: '/distributions' },
-  { group: 'Pages', title: 'Jobs', about: 'long work that the server does', to: { name: 'jobs' } },
   {
     group: 'Pages',
-    title: 'How Verdict works it out',
-    about: 'help: words, methods, formulas, sources',
+    title: 'Distributions',
+    about: 'probabilities and quantiles of any distribution',
+    to: '/distributions',
+  },
+  { group: 'Pages', title: 'Jobs', about: 'long calculations on the server', to: { name: 'jobs' } },
+  {
+    group: 'Pages',
+    title: 'Methods and terms',
+    about: 'help: terms, methods, formulas, sources',
     to: { name: 'help' },
   },
 ];
@@ -58,7 +63,7 @@ function placesIn({ id, columns }: Study): Place[] {
     ...{ group: 'Here', title: column.name, about: `a column of this study${column.unit ? `, ${column.unit}` : ''}` },
     to: { name: 'readings', params, query: { row: '1', column: column.id, at: column.id } },
   }));
-  const sheet: Place = { group: 'Stages', title: 'Sheet', about: 'print, save', to: { name: 'sheet', params } };
+  const sheet: Place = { group: 'Stages', title: 'Report', about: 'print, save', to: { name: 'sheet', params } };
   return [...own, ...stages, sheet];
 }
 

@@ -38,7 +38,7 @@ async function begin(): Promise<void> {
     all.value = searched(placesFrom(await api.listStudies(false), here));
   } catch (error) {
     if (!(error instanceof ApiError)) throw error;
-    problem.value = `The studies are not among these: ${error.problem.detail}`;
+    problem.value = `Studies could not be searched: ${error.problem.detail}`;
   }
 }
 watch(open, (now) => now && void begin(), { immediate: true });
@@ -82,12 +82,12 @@ function onKey(event: KeyboardEvent): void {
       aria-autocomplete="list"
       :aria-expanded="flat.length > 0"
       :aria-activedescendant="current ? idOf(current) : undefined"
-      placeholder="a study, a column, a stage, a family, a test, a word"
+      placeholder="a study, column, stage, distribution, test or term"
       autocomplete="off"
       @keydown="onKey"
     />
     <p v-if="problem" class="said-wrong" role="alert">{{ problem }}</p>
-    <p v-if="text.trim() && flat.length === 0" class="soft" role="status">Nothing here holds all of these words.</p>
+    <p v-if="text.trim() && flat.length === 0" class="soft" role="status">Nothing matches all of these words.</p>
     <div id="places" class="places" role="listbox" aria-label="Places">
       <div v-for="{ group, places } in groups" :key="group" role="group" :aria-label="group">
         <p class="soft group" aria-hidden="true">{{ group }}</p>

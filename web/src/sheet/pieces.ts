@@ -23,15 +23,15 @@ export function inOrderOfWork(items: readonly Evidence[], rank: (analysis: strin
 }
 
 /**
- * How many tests were looked at, beside how many stand on the sheet: what is found at the level among many is found now and then by chance. Empty where nothing was
+ * How many tests were viewed, beside how many stand on the sheet: what is found at the level among many is found now and then by chance. Empty where nothing was
  * tested.
  */
 export function weighedWords(looked: { results: number; tests: number }, onSheet: number, alpha: number): string {
   const { tests, results } = looked;
   if (tests === 0) return '';
   const where = `in ${results} ${results === 1 ? 'result' : 'results'}`;
-  if (tests === 1) return `One test was looked at, ${where}.`;
-  const of = onSheet === 0 ? 'none of them stands' : onSheet === 1 ? 'one of them stands' : `${onSheet} of them stand`;
+  if (tests === 1) return `One test was viewed, ${where}.`;
+  const of = onSheet === 0 ? 'none of them is' : onSheet === 1 ? 'one of them is' : `${onSheet} of them are`;
   const byChance = Number((tests * alpha).toPrecision(2));
-  return `${tests} tests were looked at ${where}; ${of} on this sheet. At the level ${alpha}, about ${byChance} of ${tests} would fall below it by chance alone.`;
+  return `${tests} tests were viewed ${where}; ${of} in this report. At significance level ${alpha}, about ${byChance} of ${tests} would be below it by chance.`;
 }

@@ -17,7 +17,7 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
 </script>
 
 <template>
-  <article class="sheet-page" aria-label="Sheet">
+  <article class="sheet-page" aria-label="Report">
     <p class="kicker">{{ sheet.kicker }}</p>
     <h1>{{ sheet.title }}</h1>
     <p v-if="sheet.notVerified" class="mind">
@@ -37,7 +37,7 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
       </p>
     </section>
     <section v-if="sheet.headline" class="headline">
-      <h2>What it rests on</h2>
+      <h2>Basis of the decision</h2>
       <FindingOnPaper :finding="sheet.headline.finding" :said="said" />
       <p class="fine">Evidence {{ sheet.headline.of }}, below.</p>
     </section>
@@ -51,7 +51,7 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
         </ul>
       </template>
       <template v-if="sheet.leftIn.length">
-        <p>Looked at and left in on purpose:</p>
+        <p>Suspected outliers kept with a reason:</p>
         <ul>
           <li v-for="line in sheet.leftIn" :key="line">{{ withTimes(line, time) }}</li>
         </ul>
@@ -59,7 +59,7 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
     </section>
     <section>
       <h2>Evidence</h2>
-      <p v-if="sheet.pieces.length === 0">Nothing was kept.</p>
+      <p v-if="sheet.pieces.length === 0">No evidence was kept.</p>
       <div v-for="(piece, i) in sheet.pieces" :key="piece.id" class="piece" :class="{ leads: piece.leads }">
         <div class="whole">
           <h3>
@@ -74,12 +74,12 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
             </figcaption>
           </figure>
           <p v-else-if="pictures.has(piece.id)" class="fine">
-            This kept result cannot be drawn. Recompute it to see what differs.
+            This kept result cannot be drawn. Recompute it to see the differences.
           </p>
         </div>
         <p>{{ said(piece.method) }}</p>
         <div v-for="caution in piece.cautions" :key="caution.text" class="mind">
-          <p><b>Mind</b> {{ said(caution.text) }}</p>
+          <p><b>Caution</b> {{ said(caution.text) }}</p>
           <p>{{ caution.answer ? `Answer: ${withTimes(caution.answer, time)}` : 'Not answered.' }}</p>
         </div>
         <p v-if="piece.note" class="own">Note: {{ piece.note }}</p>
@@ -87,10 +87,10 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
       </div>
     </section>
     <section v-if="sheet.weighed.length || sheet.leftOut.length">
-      <h2>What was looked at</h2>
+      <h2>Analyses viewed</h2>
       <p v-for="line in sheet.weighed" :key="line">{{ said(line) }}</p>
       <template v-if="sheet.leftOut.length">
-        <p>Kept, and not on this sheet:</p>
+        <p>Kept, but excluded from this report:</p>
         <ul>
           <li v-for="line in sheet.leftOut" :key="line">{{ withTimes(line, time) }}</li>
         </ul>
@@ -101,7 +101,7 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
       <p v-for="line in sheet.earlier" :key="line">{{ withTimes(line, time) }}</p>
     </section>
     <section class="again">
-      <h2>To have these numbers again</h2>
+      <h2>Reproduce these results</h2>
       <p v-for="line in sheet.recompute" :key="line" class="fine">{{ line }}</p>
     </section>
     <section v-if="sheet.appendix" class="appendix">

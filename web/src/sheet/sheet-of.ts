@@ -60,7 +60,7 @@ function provenanceOf({
   const again = recomputed
     ? recomputed.same
       ? `recomputed ${moment(recomputed.at)}: the same, bit for bit`
-      : `recomputed ${moment(recomputed.at)}: it came out differently`
+      : `recomputed ${moment(recomputed.at)}: the result differs`
     : 'not yet recomputed';
   const by = `${analysis} version ${version}, Verdict ${appVersion}${seed === null ? '' : `, seed ${seed}`}`;
   return `${by}; ${data}. Kept by ${who}, ${moment(at)}; ${again}.`;
@@ -73,7 +73,7 @@ function pieceOf(source: SheetSource, item: Evidence): SheetPiece {
     heading: nameOf(source, item),
     leads: item.leads,
     stale: source.stale.has(item.id)
-      ? `Its readings have changed since change ${revision}: it says what was found in those.`
+      ? `The data changed since change ${revision}; the result refers to the earlier data.`
       : '',
     finding: item.finding,
     method: item.method,
@@ -99,7 +99,7 @@ function readingsOf({ study, sample }: SheetSource): string[] {
   const left = [
     [sample.missing, 'missing'],
     [sample.unreadable, 'not a number'],
-    [sample.beyondLimit, 'beyond a limit'],
+    [sample.beyondLimit, 'censored'],
     [sample.setAside, 'set aside'],
   ] as const;
   const others = left.filter(([n]) => n > 0).map(([n, what]) => `${groupThousands(n)} ${what}`);
@@ -110,7 +110,7 @@ function readingsOf({ study, sample }: SheetSource): string[] {
     column.upperLimit === null ? '' : `upper limit ${column.upperLimit}`,
     sample.resolution === null ? '' : `resolution ${sample.resolution}`,
   ].filter(Boolean);
-  const used = `${named}: ${count(sample.values.length, 'reading')} used, ${others.join(', ') || 'none set aside'}. Level ${study.alpha}.`;
+  const used = `${named}: ${count(sample.values.length, 'reading')} used, ${others.join(', ') || 'none set aside'}. Significance level ${study.alpha}.`;
   return limits.length
     ? [used, `${limits.join(', ')}${column.unit ? ` (${column.unit})` : ''}.`.replace(/^./, (c) => c.toUpperCase())]
     : [used];
@@ -140,8 +140,8 @@ function recordOf({ checked }: SheetSource): string[] {
 function recomputeOf(source: SheetSource): string[] {
   const { study, onSheet } = source;
   const said = [
-    `Study ${study.id}, at change ${study.revision}. In Verdict, Recompute beside each piece of evidence works it out again and compares every bit.`,
-    'Elsewhere: save the study as a file and open it on another installation, or run the command line over the readings as CSV with the request of a piece as its options; the same request, seed and readings give the same bits in any engine. A fingerprint is the SHA-256 of the readings used, as little-endian doubles in the order of the rows.',
+    `Study ${study.id}, at change ${study.revision}. In Verdict, “Recompute” calculates each piece of evidence again and compares every bit of its numbers.`,
+    'On another computer, open the study file in Verdict, or run the command line on the readings (CSV) with the request of a piece as its options. The same request, seed and readings give the same bits in every JavaScript engine. A fingerprint is the SHA-256 of the readings used (little-endian doubles in row order).',
   ];
   const used = new Map(onSheet.filter(({ column }) => column !== null).map((item) => [item.fingerprint, item]));
   const fingerprints = [...used].map(
@@ -164,7 +164,7 @@ export function sheetOf(source: SheetSource): Sheet {
   };
   return {
     title: study.name || 'untitled study',
-    kicker: standing ? 'Verdict' : 'Verdict, not yet ruled',
+    kicker: standing ? 'Verdict' : 'Verdict, not decided yet',
     notVerified: source.checked?.notVerified ?? '',
     question: study.question || (study.asks ? QUESTION_WORDS[study.asks] : 'No question was written down.'),
     decision,

@@ -45,7 +45,7 @@ async function save(form: keyof typeof TYPES): Promise<void> {
   try {
     saveFile(`${sheet.value!.title}.${form}`, await contentOf(form), TYPES[form]);
   } catch (error) {
-    ElMessage.error(`The sheet could not be saved: ${error instanceof Error ? error.message : String(error)}`);
+    ElMessage.error(`The report could not be saved: ${error instanceof Error ? error.message : String(error)}`);
   }
   busy.value = false;
 }
@@ -64,7 +64,7 @@ const print = () => window.print();
       <WordMenu title="Save" :items="FORMS" @choose="(form) => save(form as 'html')" />
       <el-button type="primary" :loading="busy" @click="print">Print, or save as PDF</el-button>
     </div>
-    <div class="desk" tabindex="0" role="region" aria-label="The sheet on paper">
+    <div class="desk" tabindex="0" role="region" aria-label="The report on paper">
       <div ref="paper" class="paper on-paper">
         <SheetDocument v-if="sheet" :sheet="sheet" :pictures="pictures" :time="formatTime" :mark="mark" />
       </div>

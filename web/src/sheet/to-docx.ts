@@ -72,7 +72,7 @@ function pieceOf(piece: SheetPiece, number: number, picture: DocumentPicture | u
     ...(picture ? [pictureOf(picture)] : []),
     words(piece.method),
     ...piece.cautions.flatMap(({ text, answer }) => [
-      words(`Mind: ${text}`),
+      words(`Caution: ${text}`),
       words(answer ? `Answer: ${answer}` : 'Not answered.'),
     ]),
     ...(piece.note ? [words(`Note: ${piece.note}`)] : []),
@@ -111,7 +111,7 @@ function decisionOf({ decision }: Sheet): Paragraph[] {
 
 const headlineOf = ({ headline }: Sheet): Paragraph[] =>
   headline
-    ? [heading('What it rests on'), findingOf(headline.finding, true), small(`Evidence ${headline.of}, below.`)]
+    ? [heading('Basis of the decision'), findingOf(headline.finding, true), small(`Evidence ${headline.of}, below.`)]
     : [];
 
 const section = (title: string, ...lines: Paragraph[]) => (lines.length ? [heading(title), ...lines] : []);
@@ -130,12 +130,12 @@ export function sheetDocx(sheet: Sheet, pictures: ReadonlyMap<string, DocumentPi
     ...headlineOf(sheet),
     ...section('Readings', ...sheet.readings.map((line) => words(line))),
     ...(sheet.aside.length ? [words('Set aside:'), ...listed(sheet.aside)] : []),
-    ...(sheet.leftIn.length ? [words('Looked at and left in on purpose:'), ...listed(sheet.leftIn)] : []),
+    ...(sheet.leftIn.length ? [words('Suspected outliers kept with a reason:'), ...listed(sheet.leftIn)] : []),
     ...section('Evidence', ...sheet.pieces.flatMap((piece, i) => pieceOf(piece, i + 1, pictures.get(piece.id)))),
-    ...section('What was looked at', ...sheet.weighed.map((line) => words(line))),
-    ...(sheet.leftOut.length ? [words('Kept, and not on this sheet:'), ...listed(sheet.leftOut)] : []),
+    ...section('Analyses viewed', ...sheet.weighed.map((line) => words(line))),
+    ...(sheet.leftOut.length ? [words('Kept, but excluded from this report:'), ...listed(sheet.leftOut)] : []),
     ...section('Earlier verdicts', ...sheet.earlier.map((line) => words(line))),
-    ...section('To have these numbers again', ...sheet.recompute.map(small)),
+    ...section('Reproduce these results', ...sheet.recompute.map(small)),
     ...(appendix ? [heading(appendix.title), tableOf(appendix)] : []),
   ];
   const page = {

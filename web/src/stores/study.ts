@@ -244,7 +244,7 @@ export const useStudy = defineStore('study', () => {
   async function settle(call: (current: Study) => Promise<unknown>): Promise<boolean> {
     if (!study.value) return false;
     if (!(await drained())) {
-      const detail = 'Some changes are not stored yet; try again when they are.';
+      const detail = 'Some changes are not saved yet. Try again when they are.';
       refused.value = { type: 'about:blank', title: 'Not yet', status: 0, code: 'waiting', detail };
       return false;
     }

@@ -20,7 +20,7 @@ export function askedOf<Request extends Settings>(
     if (odd.length === 0) return { request: request.parse(fixed), left };
     for (const { path, message } of odd) {
       delete kept[String(path[0])];
-      left.push({ code: 'setting-left-out', text: `${message} What was asked otherwise is left out.` });
+      left.push({ code: 'setting-left-out', text: `${message} The default is used instead.` });
     }
   }
 }
@@ -33,5 +33,5 @@ export function objectionOf<Request extends Settings>(
   change: object,
 ): string | null {
   const read = request.safeParse({ ...fixed, ...settings, ...change });
-  return read.success ? null : (read.error.issues[0]?.message ?? 'This does not go with the other settings.');
+  return read.success ? null : (read.error.issues[0]?.message ?? 'This setting cannot be combined with the others.');
 }

@@ -18,10 +18,10 @@ export function rangeOf(field: TypedInto): string {
     case 'whole':
       return `a whole number from ${field.min} to ${field.max}`;
     case 'parameters':
-      return 'a number for each parameter, with blanks between them';
+      return 'a number for each parameter, separated by spaces';
     case 'numbers':
-      if (field.max >= ANY_SIZE) return 'numbers with blanks between them';
-      return `numbers from ${field.min} to ${field.max}, with blanks between them`;
+      if (field.max >= ANY_SIZE) return 'numbers separated by spaces';
+      return `numbers from ${field.min} to ${field.max}, separated by spaces`;
     case 'text':
       return `up to ${field.most} characters`;
     case 'number': {
@@ -73,12 +73,12 @@ export function typedValue(field: TypedInto, text: string): { value: FieldValue 
   return fits(field, value) ? { value } : null;
 }
 
-/** What a percentage that was typed as a share wants: "For 95 % type 95."; nothing for other texts. */
+/** What a percentage that was typed as a share wants: "For 95 % enter 95."; nothing for other texts. */
 export function shareSlip(field: TypedInto, text: string): string {
   const share = typedNumber(text.replace('%', ''));
   const percent = round(share * 100);
   const slipped = field.type === 'percent' && share > 0 && share < 1 && fits(field, share);
-  return slipped ? ` For ${percent}\u00a0% type ${percent}.` : '';
+  return slipped ? ` For ${percent}\u00a0% enter ${percent}.` : '';
 }
 
 /** A setting as the address holds it. */

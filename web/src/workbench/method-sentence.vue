@@ -47,7 +47,7 @@ const withoutMarks = (i: number) => {
 function accept(field: TypedInto, text: string): void {
   const typed = typedValue(field, text);
   if (typed) take(field.field, typed.value);
-  else say(field.field, `“${text}” will not do: ${field.label} takes ${rangeOf(field)}.${shareSlip(field, text)}`);
+  else say(field.field, `“${text}” is not valid: ${field.label} must be ${rangeOf(field)}.${shareSlip(field, text)}`);
 }
 const say = (field: string, text: string) => void (wrong.value = { ...wrong.value, [field]: text });
 

@@ -4,10 +4,8 @@ import { RouterLink } from 'vue-router';
 
 <template>
   <div class="nothing">
-    <h1>There is nothing to look at yet.</h1>
-    <p>
-      A column of numbers is needed. <RouterLink :to="{ name: 'readings' }">Go to Readings</RouterLink> and paste one.
-    </p>
+    <h1>There are no readings yet.</h1>
+    <p>A number column is needed. <RouterLink :to="{ name: 'readings' }">Go to Readings</RouterLink> and paste one.</p>
   </div>
 </template>
 

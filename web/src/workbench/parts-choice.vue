@@ -31,7 +31,7 @@ const ids = computed(() => beside.value.map(({ id }) => id));
         :options="[
           { value: '', text: 'nothing' },
           ...labels.map((column) => ({ value: column.id, text: column.name })),
-          ...(others.length ? [{ value: BESIDE, text: 'columns side by side' }] : []),
+          ...(others.length ? [{ value: BESIDE, text: 'columns to compare' }] : []),
         ]"
         @update:model-value="choose"
     /></label>
@@ -42,7 +42,7 @@ const ids = computed(() => beside.value.map(({ id }) => id));
       collapse-tags
       size="small"
       :multiple-limit="MOST_BESIDE"
-      aria-label="Columns beside the subject"
+      aria-label="Columns to compare with the subject"
       placeholder="which columns"
       :model-value="ids"
       @update:model-value="putBeside"

@@ -151,7 +151,7 @@ defineExpose({
       <h3>No picture</h3>
       <p>{{ whyNot }}</p>
       <p v-if="mend" class="soft">
-        Readings can be pasted, typed or mended in <RouterLink :to="{ name: 'readings' }">Readings</RouterLink>.
+        Readings can be pasted, typed or corrected in <RouterLink :to="{ name: 'readings' }">Readings</RouterLink>.
       </p>
     </div>
     <div v-else-if="$slots.instead" class="box"><slot name="instead" /></div>
@@ -181,7 +181,7 @@ defineExpose({
         @done="(id) => emit('done', id)"
       />
     </div>
-    <p v-if="!panels && !instead && failed" class="pointed">The picture could not be worked out.</p>
+    <p v-if="!panels && !instead && failed" class="pointed">The picture could not be calculated.</p>
     <p v-else-if="!panels && !instead && !whyNot" class="pointed soft" aria-busy="true">Drawing the picture …</p>
     <p v-else-if="hint && panels" class="pointed" role="status">
       <template v-if="hit">

@@ -20,7 +20,7 @@ const FIELDS = [
       <SentenceText
         :aria-label="label"
         :model-value="titles[key] ?? ''"
-        placeholder="as it is"
+        placeholder="automatic"
         maxlength="80"
         @update:model-value="(text) => emit('titles', { [key]: text.trim() || undefined })"
       />

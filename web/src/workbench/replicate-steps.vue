@@ -26,7 +26,7 @@ const chosen = computed({
   <el-button
     size="small"
     :disabled="count === null || count >= MOST"
-    title="Draw one more"
+    title="Simulate one more"
     @click="emit('set', (count ?? 0) + 1)"
     >one more</el-button
   >

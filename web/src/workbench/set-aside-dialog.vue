@@ -2,7 +2,7 @@
 import { computed, ref, watch } from 'vue';
 import { useStudy } from '../stores/study.js';
 
-/** Asks for the reason why a reading is set aside, or left in on purpose; without one nothing is done. */
+/** Asks for the reason why a reading is set aside, or left with a reason; without one nothing is done. */
 const props = withDefaults(
   defineProps<{
     open: boolean;
@@ -26,7 +26,7 @@ const earlier = computed(() => {
 });
 const title = computed(() => {
   const readings = props.many ? 'readings' : 'a reading';
-  return props.leaving ? `Leave ${readings} in on purpose` : `Set ${readings} aside`;
+  return props.leaving ? `Keep ${readings} with a reason` : `Set ${readings} aside`;
 });
 const [they, are] = [computed(() => (props.many ? 'they' : 'it')), computed(() => (props.many ? 'are' : 'is'))];
 
@@ -44,12 +44,12 @@ const finish = () => {
 <template>
   <el-dialog :model-value="open" :title="title" width="460" @close="emit('leave')" @opened="field?.focus()">
     <p v-if="leaving">
-      {{ what }}: {{ they }} {{ many ? 'take' : 'takes' }} part in every calculation as before. That {{ they }}
-      {{ are }} far out and why {{ they }} {{ many ? 'stay' : 'stays' }} is put on record, and printed on the sheet.
+      {{ what }}: {{ they }} {{ many ? 'stay' : 'stays' }} in all calculations. The reason for keeping
+      {{ many ? 'suspected outliers' : 'a suspected outlier' }} is recorded and printed in the report.
     </p>
     <p v-else>
-      {{ what }}: {{ they }} {{ many ? 'stay' : 'stays' }} in the table, struck through, and {{ are }} left out of every
-      calculation until put back.
+      {{ what }}: {{ they }} {{ many ? 'stay' : 'stays' }} in the table, struck through, and {{ are }} excluded from all
+      calculations until restored.
     </p>
     <label class="reason"
       >Why?
@@ -67,9 +67,9 @@ const finish = () => {
       <el-button v-for="text in earlier" :key="text" link @click="reason = text">{{ text }}</el-button>
     </p>
     <template #footer>
-      <el-button @click="emit('leave')">{{ leaving ? 'Say nothing' : 'Leave it in' }}</el-button>
+      <el-button @click="emit('leave')">{{ leaving ? 'Give no reason' : 'Keep it' }}</el-button>
       <el-button type="primary" :disabled="!reason.trim()" @click="finish">{{
-        leaving ? 'Leave in' : 'Set aside'
+        leaving ? 'Keep' : 'Set aside'
       }}</el-button>
     </template>
   </el-dialog>

@@ -22,10 +22,10 @@ function putBack(row: number): void {
     <el-button
       v-if="!store.ruled"
       link
-      :aria-label="left ? `Look at row ${reading.row} again` : `Put row ${reading.row} back`"
+      :aria-label="left ? `Show row ${reading.row}` : `Restore row ${reading.row}`"
       @click="putBack(reading.row)"
     >
-      {{ left ? 'Look again' : 'Put back' }}
+      {{ left ? 'Show' : 'Restore' }}
     </el-button>
   </div>
 </template>

@@ -22,7 +22,7 @@ const tableOpen = ref(false);
 <template>
   <section class="card many" aria-label="Many columns">
     <div class="title">
-      <h2>{{ subject }} at once</h2>
+      <h2>{{ subject }} together</h2>
       <el-button link :disabled="!table" @click="tableOpen = true">Table</el-button>
     </div>
     <p v-if="whyNot">{{ whyNot }}</p>

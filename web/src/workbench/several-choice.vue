@@ -7,12 +7,12 @@ const chosen = defineModel<string[]>({ required: true });
 <template>
   <label v-if="!split && numeric.length > 1" class="chosen"
     >Columns
-    <el-select v-model="chosen" multiple collapse-tags filterable size="small" aria-label="Columns that are looked at">
+    <el-select v-model="chosen" multiple collapse-tags filterable size="small" aria-label="Columns analysed">
       <el-option v-for="{ id, name } in numeric" :key="id" :value="id" :label="name" />
     </el-select>
   </label>
   <p v-if="!split && numeric.length === 1" class="soft">
-    There is one column of numbers. Split it in the bar above to look at its groups.
+    There is one number column. Split it in the bar above to compare its groups.
   </p>
 </template>
 

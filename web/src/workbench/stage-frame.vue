@@ -81,15 +81,15 @@ const store = useStudy();
             :stroke-width="8"
             aria-label="Simulation"
           />
-          <span v-if="runs.onServer.value" title="It goes on when this page is closed.">on the server</span>
+          <span v-if="runs.onServer.value" title="It continues when this page is closed.">on the server</span>
           <span v-else-if="runs.remaining.value">{{ runs.remaining.value }}</span>
           <el-button v-if="runs.canHandOver.value" link :loading="runs.handing.value" @click="runs.handOver()"
-            >Let the server go on</el-button
+            >Continue on the server</el-button
           >
           <el-button link @click="runs.stop">Stop</el-button>
         </template>
         <template v-else-if="runs.stopped.value"
-          >stopped <el-button link @click="runs.again">Go on</el-button></template
+          >stopped <el-button link @click="runs.again">Continue</el-button></template
         >
         <template v-else>{{ runs.time.value }}</template>
       </div>

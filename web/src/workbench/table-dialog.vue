@@ -36,7 +36,7 @@ const texts = () => props.rows.map((row) => row.map(String));
 
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(toDelimited(texts(), '\t'));
-  ElMessage.success(`${groupThousands(body.value.length)} rows are on the clipboard, in full precision.`);
+  ElMessage.success(`${groupThousands(body.value.length)} rows were copied in full precision.`);
 }
 const save = () => saveFile(`${props.title}.csv`, toDelimited(texts(), ','), 'text/csv');
 </script>

@@ -21,7 +21,7 @@ export function useAnswer<Request extends Settings, Result extends Shown>(
   const found = computed(() => {
     if (!request.value) return null;
     const stage = advance(analysis.id, request.value, of.value, []);
-    if (!stage.done) throw new Error('The answer did not come at once.');
+    if (!stage.done) throw new Error('The answer is not available immediately.');
     return stage.result as Result | Unavailable;
   });
   const result = computed(() => (found.value && !isUnavailable(found.value) ? found.value : null));

@@ -57,21 +57,21 @@ export function useKeeping(shown: Ref<Keepable[]>, subject: Ref<About | null>) {
     const { value: of } = subject;
     if (!study || keeping.value) return;
     if (!of) {
-      problem.value = 'What is shown here is not stored with a study: it cannot be kept.';
+      problem.value = 'This result does not belong to a study, so it cannot be kept.';
       return;
     }
     if (store.ruled) {
-      problem.value = 'The study has its verdict: reopen it, and keep more.';
+      problem.value = 'The study is decided. Reopen it to keep more evidence.';
       return;
     }
     if (shown.value.some(({ whole }) => !whole)) {
       problem.value = shown.value.some(({ none }) => none)
-        ? 'There is no result here to keep.'
-        : 'Not everything is worked out: it can be kept once it is.';
+        ? 'There is no result to keep.'
+        : 'The calculation is not finished. The result can be kept when it is.';
       return;
     }
     if (!(await store.drained())) {
-      problem.value = 'Some changes are not stored yet; keep it when they are.';
+      problem.value = 'Some changes are not saved yet. Keep the result when they are.';
       return;
     }
     const whole = shown.value.filter(({ request, result, whole: ready }) => request && result && ready);
@@ -79,7 +79,7 @@ export function useKeeping(shown: Ref<Keepable[]>, subject: Ref<About | null>) {
     if (whole.length < shown.value.length) return;
     const fresh = whole.filter(({ analysis, request }) => !isKept(analysis.id, request!));
     if (fresh.length === 0) {
-      kept.value = 'Already kept, as it stands.';
+      kept.value = 'This result is already kept.';
       return;
     }
     keeping.value = true;

@@ -10,7 +10,7 @@ export interface Leaving {
 }
 
 export const SAVE_FORMS = [
-  { id: 'png', title: 'as PNG, twice the size' },
+  { id: 'png', title: 'as PNG (double size)' },
   { id: 'svg', title: 'as SVG' },
 ] as const;
 
@@ -31,9 +31,9 @@ export function usePictureActions(
     try {
       const png = await picture.value!.toPng(title());
       await navigator.clipboard.write([new ClipboardItem({ 'image/png': png })]);
-      ElMessage.success('The picture is on the clipboard.');
+      ElMessage.success('The picture was copied.');
     } catch {
-      ElMessage.warning('The browser does not allow copying a picture here; use Save.');
+      ElMessage.warning('The browser does not allow copying a picture here. Use Save instead.');
     }
   }
   async function save(form: string): Promise<void> {

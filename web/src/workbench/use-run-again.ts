@@ -32,10 +32,10 @@ export function useRunAgain() {
     const { study } = store;
     const sample = item.column === null ? NO_READINGS : store.sampleInParts(item.column, item.parts);
     if (!study) return;
-    if (!sample) throw new Error('A column that it is about is no longer in the table.');
+    if (!sample) throw new Error('A column it uses is no longer in the table.');
     const analysis = analysisById(item.analysis);
     const asked = analysis.request.safeParse(requestNow(item));
-    if (!asked.success) throw new Error(asked.error.issues[0]?.message ?? 'It cannot be asked any more.');
+    if (!asked.success) throw new Error(asked.error.issues[0]?.message ?? 'This analysis is no longer available.');
     const request = analysis.resolve(asked.data, sample);
     const result = await drive(
       inWorkers,

@@ -44,7 +44,7 @@ export function useSeveral(wanted?: Wanted) {
   const columns = computed(() => all.value.filter(({ id }) => chosen.value.includes(id)));
   const cautions = computed(() =>
     usual.value.length > MOST_SCREENED && !split.value
-      ? [`The study has ${usual.value.length} columns of measures: the first ${MOST_SCREENED} are looked at.`]
+      ? [`The study has ${usual.value.length} measurement columns; only the first ${MOST_SCREENED} are analysed.`]
       : [],
   );
 

@@ -16,7 +16,7 @@ function started() {
 }
 
 const ENDED =
-  'The browser ended this computation or could not start it, probably for lack of memory. Reload the page; if it happens again, use fewer samples or readings.';
+  'The browser could not finish this calculation, probably because it ran out of memory. Reload the page. If it happens again, use fewer samples or readings.';
 
 /** Asks a worker. What ends the worker itself has no words of its own. */
 async function asked<T>(use: string, args: unknown[]): Promise<T> {

@@ -21,9 +21,9 @@ export const readInWorker = (source: string, bytes: Uint8Array, longest: number)
     } catch (error) {
       const why =
         error instanceof workerpool.Promise.TimeoutError
-          ? `takes longer than ${longest / 1000} seconds to read and was given up`
-          : 'could not be read: the browser ended the work, probably for lack of memory';
-      return { refusal: `${source} ${why}. Save its readings as CSV and open that.` };
+          ? `took longer than ${longest / 1000} seconds to read and was stopped`
+          : 'could not be read, probably because the browser ran out of memory';
+      return { refusal: `${source} ${why}. Save its readings as CSV and open that file.` };
     }
   });
 

@@ -174,9 +174,9 @@ const STEP_PARTS: readonly SentencePart[] = [
 /** "a law, the normal distribution with mean 0, sd 1; 5 % of them wider, 3 times; rounded to steps of 0.5". */
 export const POPULATION_PARTS: readonly SentencePart[] = [
   ...BASE_PARTS,
+  'contamination: ',
   mixedShare.field,
-  ' contamination: ',
-  { text: 'none', showWhen: NOT_MIXED },
+  { text: ', ', hideWhen: NOT_MIXED },
   ...DIFFERENCE.map((part) => ({ ...(part as Field), hideWhen: NOT_MIXED })),
   ...STEP_PARTS,
 ];

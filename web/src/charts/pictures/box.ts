@@ -56,7 +56,7 @@ function boxHits(result: BoxResult, part: Part, at: number): Hit[] {
     ...part.outside.map(({ row, value, far }) => ({
       ...place(value),
       row,
-      words: `${who}row ${row}: ${say(value)}, beyond ${far ? 'three' : 'one and a half'} quartile ranges`,
+      words: `${who}row ${row}: ${say(value)}, beyond ${far ? 'three' : '1.5'} IQR`,
     })),
   ];
 }

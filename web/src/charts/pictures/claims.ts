@@ -68,7 +68,7 @@ export function lawPanels({ law, symbol, alpha, pValue }: ClaimResult): Panels |
           panel: 0,
           x: [at - 0.5, at + 0.5],
           y: [0, y[i]!],
-          words: `${formatValue(at)}: probability ${formatFigure(y[i]!, 'statistic')}${counted[i] ? ', counted into p' : ''}`,
+          words: `${formatValue(at)}: probability ${formatFigure(y[i]!, 'statistic')}${counted[i] ? ', included in p' : ''}`,
         }))
       : [],
     legend,
@@ -119,8 +119,8 @@ export function drawnPanels(result: ClaimResult, { statistics }: ClaimDrawsResul
     panels: [{ ...panel!, marks: [...marks, points(false), points(true)] }],
     hits: [],
     legend: [
-      { words: 'a sample drawn as if the claim were true', tone: 'ink', sample: 'marker', marker: 'circle' },
-      { words: 'one at least as far from the claim', tone: 'ochre', sample: 'marker', marker: 'circle' },
+      { words: 'a sample simulated under the claim', tone: 'ink', sample: 'marker', marker: 'circle' },
+      { words: 'at least as far from the claim as the data', tone: 'ochre', sample: 'marker', marker: 'circle' },
       ...(law.discrete ? [] : [base.legend![0]!]),
     ],
   };
@@ -182,7 +182,7 @@ function groupLegend(shown: Shown): LegendEntry[] {
       tone: 'green',
       marker: 'diamond',
     },
-    ...(shown.margin !== null ? [{ words: 'close enough', tone: 'green', sample: 'area' } as const] : []),
+    ...(shown.margin !== null ? [{ words: 'equivalence margin', tone: 'green', sample: 'area' } as const] : []),
   ];
 }
 
@@ -259,7 +259,7 @@ const centreOf = (result: ClaimResult): string =>
 const axisTitle = (result: ClaimResult, name: string, centre: string) => {
   if (result.as === 'share') return 'share';
   if (result.as === 'rate') return 'rate';
-  const what = centre === 'sd' ? `sd of ${name}` : name;
+  const what = centre === 'sd' ? `SD of ${name}` : name;
   return result.unit ? `${what}, ${result.unit}` : what;
 };
 
@@ -300,13 +300,13 @@ function foundCells({ cells }: ClaimResult): Panels {
   }));
   return {
     x: placesAxis(cells.map(({ label }) => label)),
-    y: { from: 0, to: top, title: 'counted' },
+    y: { from: 0, to: top, title: 'observed' },
     panels: [{ name: '', marks: [...bars, ...lines] }],
     hits,
     legend: [
-      { words: 'counted', tone: 'green', sample: 'area' },
+      { words: 'observed', tone: 'green', sample: 'area' },
       ...(cells.some(({ standardised }) => Math.abs(standardised) > FAR)
-        ? [{ words: `counted, more than ${FAR} sd off`, tone: 'ochre', sample: 'area' } as const]
+        ? [{ words: `observed, more than ${FAR} SD from expected`, tone: 'ochre', sample: 'area' } as const]
         : []),
       { words: 'expected', tone: 'ink' },
     ],
@@ -344,13 +344,13 @@ function foundTable({ cells }: ClaimResult): Panels {
   const named = groups.length <= MOST_SERIES ? groups : [];
   return {
     x: placesAxis(places),
-    y: { from: 0, to: top, title: 'counted' },
+    y: { from: 0, to: top, title: 'observed' },
     panels: [{ name: '', marks: [...bars, ...lines] }],
     hits,
     legend: [
       ...named.map((words, series): LegendEntry => ({ words, tone: { series }, sample: 'area' })),
       { words: 'expected', tone: 'ink' },
-      ...(cells.some(isFar) ? [{ words: `more than ${FAR} sd off`, tone: 'ochre' } as const] : []),
+      ...(cells.some(isFar) ? [{ words: `more than ${FAR} SD from expected`, tone: 'ochre' } as const] : []),
     ],
   };
 }
@@ -366,7 +366,7 @@ function placesAxis(places: readonly string[]): Axis {
 
 function cellWords({ observed, expected, contribution }: ClaimCell, total: number): string {
   const share = total > 0 ? `, ${Math.round((100 * contribution) / total)} % of χ²` : '';
-  return `${groupThousands(observed)} counted, ${toldExpected(expected)} expected${share}`;
+  return `${groupThousands(observed)} observed, ${toldExpected(expected)} expected${share}`;
 }
 
 /** What was found, beside what is claimed. */
@@ -387,10 +387,10 @@ export function tolerancePanels(result: ToleranceResult): Panels {
     title: result.unit ? `${result.name}, ${result.unit}` : result.name,
     ...{ claimed: null, margin: null, told, centreWords: 'mean' },
     interval: ({ interval }) => `limits ${toldInterval(interval!, scale)}`,
-    intervalWords: 'the limits that hold the share',
+    intervalWords: 'the tolerance limits',
     limits: [
-      ...(lower === null ? [] : [{ at: lower, words: `allowed from ${formatValue(lower)}` }]),
-      ...(upper === null ? [] : [{ at: upper, words: `allowed to ${formatValue(upper)}` }]),
+      ...(lower === null ? [] : [{ at: lower, words: `lower specification limit ${formatValue(lower)}` }]),
+      ...(upper === null ? [] : [{ at: upper, words: `upper specification limit ${formatValue(upper)}` }]),
     ],
   });
 }

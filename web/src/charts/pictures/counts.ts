@@ -44,7 +44,7 @@ export function countPanels(result: CountFitResult, column: string, as: CountsAs
       ]
     : [];
   const hits = cells.map((cell, i): Hit => {
-    const said = `${cellWords(cell)}: ${groupThousands(cell.observed)} counted, ${briefly(cell.expected)} expected`;
+    const said = `${cellWords(cell)}: ${groupThousands(cell.observed)} observed, ${briefly(cell.expected)} expected`;
     return { panel: 0, x: [places[i]! - HALF, places[i]! + HALF], y: [Math.min(0, feet[i]!), highest], words: said };
   });
   const x: Axis = {
@@ -58,17 +58,21 @@ export function countPanels(result: CountFitResult, column: string, as: CountsAs
     y: {
       from: lowest - (lowest < 0 ? air : 0),
       to: highest + air,
-      title: root ? 'square root of the number' : 'how many',
+      title: root ? 'square root of the number' : 'number of counts',
     },
     panels: [{ name: '', marks: [...bars, ...curve, { kind: 'rule', across: 'y', at: 0, tone: 'ink' }] }],
     hits,
     legend: root
       ? [
-          { words: 'counted, hanging from what is expected: they ought to end at 0', tone: 'green', sample: 'bars' },
+          {
+            words: 'observed counts hanging from the expected ones; they should end at 0',
+            tone: 'green',
+            sample: 'bars',
+          },
           { words: 'expected', tone: 'ink', marker: 'circle' },
         ]
       : [
-          { words: 'counted', tone: 'green', sample: 'bars' },
+          { words: 'observed', tone: 'green', sample: 'bars' },
           { words: 'expected', tone: 'soft', sample: 'bars' },
         ],
   };

@@ -5,7 +5,7 @@ import type { LegendEntry } from '../legend.js';
 import type { Mark } from '../marks.js';
 import type { Panels } from '../picture.js';
 
-const HEIGHTS = { density: 'density', probability: 'probability', cumulative: 'share at or below' } as const;
+const HEIGHTS = { density: 'density', probability: 'probability', cumulative: 'proportion at or below' } as const;
 
 function curveMarks({ curve, over, shaded }: DistributionPicture): Mark[] {
   const { x, y, stepped } = curve;

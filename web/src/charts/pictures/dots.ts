@@ -24,7 +24,7 @@ export function dotsPanels(result: DotsResult, setting: Setting): Panels {
       ...boundMarks(result, x, setting, 'x'),
     ],
   }));
-  const each = perDot === 1 ? 'one dot a reading' : `one dot for up to ${groupThousands(perDot)} readings`;
+  const each = perDot === 1 ? 'one dot for each reading' : `one dot for up to ${groupThousands(perDot)} readings`;
   const title = setting.titles.heightTitle ?? each;
   // Dots are counted, not read off an axis.
   return { x, y: { from: 0, to: 1, title, ticks: [] }, panels, hits };

@@ -57,7 +57,7 @@ export function stepsPanels(result: EmpiricalResult, setting: Setting): Panels {
     }),
   );
   const bounds = boundMarks(result, x, setting, 'x');
-  const y: Axis = { from: 0, to: 1, title: setting.titles.heightTitle ?? 'share at or below' };
+  const y: Axis = { from: 0, to: 1, title: setting.titles.heightTitle ?? 'proportion at or below' };
   if (together) {
     const marks = parts.flatMap((part, i): Mark[] => {
       const tone = { series: i };

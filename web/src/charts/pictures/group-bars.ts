@@ -34,7 +34,7 @@ export function groupBars({ groups, levels, by }: OutlyingGroupsResult, of: 'h' 
   const highest = known.reduce((most, { value, [critical]: limits }) => Math.max(most, Math.abs(value), ...limits!), 0);
   const hits = known.map(({ name, n, at, value, [critical]: limits }): Hit => {
     const told = limits!.map((limit, k) => `${formatFigure(limit, 'statistic')} at ${formatPercent(levels[k]!)}`);
-    const words = `${name}, ${n} readings: ${of} ${formatFigure(value, 'statistic')}, critical ${told.join(', ')}`;
+    const words = `${name}, ${n} readings: ${of} ${formatFigure(value, 'statistic')}, critical value ${told.join(', ')}`;
     return { panel: 0, x: [at - 0.5, at + 0.5], y: [-highest, highest], words };
   });
   return {
@@ -46,7 +46,7 @@ export function groupBars({ groups, levels, by }: OutlyingGroupsResult, of: 'h' 
     },
     y: {
       ...{ from: both ? -highest * 1.1 : 0, to: highest * 1.1 },
-      title: both ? 'h: the mean, in sd of the means' : 'k: the sd over the pooled sd',
+      title: both ? 'h: mean in SDs of the means' : 'k: SD relative to the pooled SD',
     },
     panels: [
       {
@@ -56,7 +56,7 @@ export function groupBars({ groups, levels, by }: OutlyingGroupsResult, of: 'h' 
     ],
     hits,
     legend: levels.map((level, k) => ({
-      ...{ words: `critical at ${formatPercent(level)}`, tone: 'ochre' },
+      ...{ words: `critical value at ${formatPercent(level)}`, tone: 'ochre' },
       ...(k === 0 ? { dash: [6, 4] } : {}),
     })),
   };

@@ -4,7 +4,7 @@ import type { Mark } from '../marks.js';
 import type { Hit, Panels } from '../picture.js';
 import { boundMarks, curvePoints, valueAxis, type Setting } from '../value-axis.js';
 
-const HEIGHTS = { count: 'readings', share: 'share of the readings', density: 'density' } as const;
+const HEIGHTS = { count: 'readings', share: 'proportion of the readings', density: 'density' } as const;
 
 /** What a bar is, in words: its ends and what it holds. */
 function barWords({ edges, unit }: HistogramResult, counts: readonly number[], bar: number): string {

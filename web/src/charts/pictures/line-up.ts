@@ -19,7 +19,7 @@ export function lineUpSheet(result: LineUpResult, column: string, about: number 
       return {
         ...cellMarks(cell, radiusFor(n)),
         name,
-        words: own ? `place ${i + 1}: the readings of ${column}` : `place ${i + 1}`,
+        words: own ? `position ${i + 1}: the readings of ${column}` : `position ${i + 1}`,
         box: boxes[i]!,
         chosen: i + 1 === about,
         tinted: own,

@@ -21,13 +21,13 @@ export function outlierRulesPanels({ rules, alpha }: OutlierRulesResult, arrange
     const tone: Tone = { series: i };
     const marker = markerOf(i + Math.floor(i / 4));
     const points = [
-      { shift: 0, share: falseAlarms!.share, said: 'names something of a clean sample' },
+      { shift: 0, share: falseAlarms!.share, said: 'false-alarm rate' },
       ...power
         .filter((one) => one.arrangement === arrangement)
         .map(({ shift, found }) => ({
           shift,
           share: found.share,
-          said: `${ARRANGEMENT_WORDS[arrangement]}, ${shift} sd off: named`,
+          said: `${ARRANGEMENT_WORDS[arrangement]}, ${shift} SD: found`,
         })),
     ];
     for (const { shift, share, said } of points)
@@ -49,12 +49,12 @@ export function outlierRulesPanels({ rules, alpha }: OutlierRulesResult, arrange
   });
   const level: Mark = {
     ...{ kind: 'rule', across: 'y', at: alpha, tone: 'ochre', dash: [6, 4], wordsAt: 'end' },
-    words: `level ${alpha}`,
+    words: `significance level ${alpha}`,
   };
   return {
-    x: { from: -0.2, to: 6.2, title: 'how far off, sd (0: clean samples, any reading named)', whole: true },
+    x: { from: -0.2, to: 6.2, title: 'shift in SDs (0: clean samples, false alarms)', whole: true },
     y: {
-      ...{ from: 0, to: 1.03, title: 'named, % of samples' },
+      ...{ from: 0, to: 1.03, title: 'found, % of samples' },
       ticks: SHARES.map((at) => ({ at, words: String(Math.round(at * 100)) })),
     },
     panels: [{ name: '', marks: [level, ...curves.flatMap(({ marks }) => marks)] }],

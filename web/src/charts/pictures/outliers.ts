@@ -29,7 +29,7 @@ function linesOf(result: OutliersResult): Lines[] {
   const fence: Lines = { at: fences, words: `fences ${told(fences)}`, tone: 'soft', dash: [2, 4] };
   const named: Lines = {
     at: own,
-    words: `${RULE_FACTS[rule].short}, one further reading: ${told(own)}`,
+    words: `${RULE_FACTS[rule].short}, a further reading: ${told(own)}`,
     tone: 'ochre',
   };
   return [

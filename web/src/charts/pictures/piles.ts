@@ -86,7 +86,7 @@ export function piled(result: PiledUp, tails: Tails, what: string): Piles {
   const { told } = result;
   const slack = frame!.tie + 1e-9 * frame!.width;
   const top = counts.reduce((a, b) => Math.max(a, b), 1);
-  const example = (i: number) => (examples[i] ? `, such as number ${groupThousands(examples[i])}` : '');
+  const example = (i: number) => (examples[i] ? `, for example number ${groupThousands(examples[i])}` : '');
   if (values) {
     const far = values.map((value) => inTail(value, tails, slack));
     const gap = values.reduce((least, value, i) => (i ? Math.min(least, value - values[i - 1]!) : least), Infinity);

@@ -81,7 +81,7 @@ function legendOf(series: readonly PlotSeries[], together: 'one' | 'apart'): Leg
   const band: LegendEntry[] = banded ? [{ words: bandWords(banded.plot), tone: 'tint', sample: 'area' }] : [];
   if (together === 'apart') {
     const outside: LegendEntry = {
-      words: 'a reading outside its band',
+      words: 'a reading outside the band',
       tone: 'ochre',
       sample: 'marker',
       marker: 'circle',
@@ -92,7 +92,7 @@ function legendOf(series: readonly PlotSeries[], together: 'one' | 'apart'): Leg
     const { readings: tone, marker } = among(i);
     return { words: `${name}, ${groupThousands(plot.n)} readings`, tone, sample: 'line', marker };
   });
-  const outside: LegendEntry = { words: 'filled: outside its band', tone: 'soft', sample: 'marker', marker: 'circle' };
+  const outside: LegendEntry = { words: 'filled: outside the band', tone: 'soft', sample: 'marker', marker: 'circle' };
   return [...own, ...band, ...(anyOutside(series) ? [outside] : [])];
 }
 

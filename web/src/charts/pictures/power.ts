@@ -8,7 +8,7 @@ const SHARES = [0, 0.2, 0.4, 0.6, 0.8, 1];
 const upwards: Axis = {
   from: 0,
   to: 1.02,
-  title: 'noticed, % of samples',
+  title: 'power, % of samples',
   ticks: SHARES.map((at) => ({ at, words: String(Math.round(at * 100)) })),
 };
 const percent = (share: number) => formatPercentOf(share, undefined, 2);
@@ -46,9 +46,9 @@ const hitsOf = (points: readonly Point[]): Hit[] =>
   points.map(({ x, noticed, words }) => ({ panel: 0, x: [x, x], y: [noticed, noticed], words }));
 
 function rules(alpha: number): Mark[] {
-  const level = `level ${alpha}: noticed where there is nothing`;
+  const level = `level ${alpha}: false-alarm rate`;
   return [
-    { kind: 'rule', across: 'y', at: 0.8, tone: 'soft', dash: [2, 4], words: '8 times in 10', wordsAt: 'start' },
+    { kind: 'rule', across: 'y', at: 0.8, tone: 'soft', dash: [2, 4], words: '80 % power', wordsAt: 'start' },
     { kind: 'rule', across: 'y', at: alpha, tone: 'ochre', dash: [6, 4], words: level, wordsAt: 'end' },
   ];
 }
@@ -62,7 +62,7 @@ function departurePanels(result: Extract<PowerResult, { of: 'normal' }>, kind: s
     x: i + 1,
     noticed,
     interval,
-    words: `${facts.said(value)}: noticed ${percent(noticed)}, 95 % interval ${percent(interval[0])} to ${percent(interval[1])}`,
+    words: `${facts.said(value)}: power ${percent(noticed)}, 95 % interval ${percent(interval[0])} to ${percent(interval[1])}`,
   }));
   const ticks = curve.points.map(({ value }, i) => ({ at: i + 1, words: formatValue(value) }));
   return {
@@ -88,7 +88,7 @@ function sizePanels(
       x: at(point.n),
       noticed: point.noticed,
       interval: point.interval,
-      words: `${name}, n = ${groupThousands(point.n)}: noticed ${percent(point.noticed)}`,
+      words: `${name}, n = ${groupThousands(point.n)}: power ${percent(point.noticed)}`,
     })),
   );
   const tone = (i: number): Tone => (curves.length === 1 ? 'green' : { series: i });
@@ -98,7 +98,7 @@ function sizePanels(
     x: {
       from: at(least) - air,
       to: at(greatest) + air,
-      title: 'readings in the sample',
+      title: 'sample size',
       ticks: kept.map((size) => ({ at: at(size), words: groupThousands(size) })),
     },
     y: upwards,

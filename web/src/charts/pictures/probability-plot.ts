@@ -56,13 +56,13 @@ export function bandWords(result: ProbabilityPlotResult): string {
   const at = formatPercent(band!.confidence);
   const title = titleOf(result);
   const samples = law.estimated.length === 0 ? `samples of the claimed ${title}` : `${title} samples`;
-  if (band!.kind === 'whole-plot') return `${at} of ${samples} stay wholly inside the shaded band`;
-  if (band!.kind === 'pointwise') return `each reading alone lies in the shaded band in ${at} of ${samples}`;
+  if (band!.kind === 'whole-plot') return `${at} of ${samples} lie entirely within the shaded band`;
+  if (band!.kind === 'pointwise') return `each reading lies in the shaded band with probability ${at} of ${samples}`;
   return `${at} intervals of the ${title} quantiles`;
 }
 
 const LINES = {
-  fit: 'the distribution',
+  fit: 'fitted distribution',
   quartiles: 'through the quartiles',
   'least-squares': 'least squares',
 } as const;
@@ -75,7 +75,12 @@ function legendOf(result: ProbabilityPlotResult, anyOutside: boolean): LegendEnt
     ...(censored ? [beyond] : []),
   ];
   if (!band) return own;
-  const outside: LegendEntry = { words: 'a reading outside it', tone: 'ochre', sample: 'marker', marker: 'circle' };
+  const outside: LegendEntry = {
+    words: 'a reading outside the band',
+    tone: 'ochre',
+    sample: 'marker',
+    marker: 'circle',
+  };
   return [...own, { words: bandWords(result), tone: 'tint', sample: 'area' }, ...(anyOutside ? [outside] : [])];
 }
 

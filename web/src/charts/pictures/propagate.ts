@@ -16,7 +16,7 @@ function rowsOf({ interval, shortest, firstOrder, confidence }: PropagateResult)
   const percent = formatPercent(confidence);
   const rows: Row[] = [];
   if (interval) rows.push({ name: percent, lower: interval.lower!, upper: interval.upper!, tone: 'green' });
-  if (shortest) rows.push({ name: 'the shortest', lower: shortest.lower!, upper: shortest.upper!, tone: 'ink' });
+  if (shortest) rows.push({ name: 'shortest interval', lower: shortest.lower!, upper: shortest.upper!, tone: 'ink' });
   if (interval && firstOrder)
     rows.push({ name: 'first order', lower: firstOrder.lower, upper: firstOrder.upper, tone: 'ochre' });
   return rows;
@@ -89,7 +89,9 @@ export function propagatePanels(result: PropagateResult): Panels | null {
     ],
     legend: [
       { words: 'trials', tone: 'soft', sample: 'bars' },
-      ...(result.firstOrder ? [{ words: 'to the first order: normal', tone: 'ochre' as const, dash: [6, 4] }] : []),
+      ...(result.firstOrder
+        ? [{ words: 'first-order approximation (normal)', tone: 'ochre' as const, dash: [6, 4] }]
+        : []),
     ],
   };
 }

@@ -17,7 +17,7 @@ import { AIR, countTicks, countWords, dotsPiled, NO_TAILS, piled, xAxis, type Pi
 const asPiled = (result: ResampledHead): PiledUp => ({ ...result, told: (value) => toldStatistic(value, result) });
 
 const axisTitle = ({ what, unit, as }: Pick<ResampledHead, 'what' | 'unit' | 'as'>): string => {
-  const inUnit = as === 'reading' && unit ? `, ${unit}` : as === 'share' ? ', as a share' : '';
+  const inUnit = as === 'reading' && unit ? `, ${unit}` : as === 'share' ? ', as a proportion' : '';
   return `${what}${inUnit}`;
 };
 
@@ -81,7 +81,7 @@ export function bootstrapPanels(result: BootstrapResult, chosen: Chosen | null):
   const rows = intervalRows(result, found.top, chosen !== null);
   const observed = `readings ${toldStatistic(result.observed, result)}`;
   const legend: LegendEntry[] = [
-    ...(rows.hits.length > 0 ? [{ words: 'the interval that is told', tone: 'green' as const }] : []),
+    ...(rows.hits.length > 0 ? [{ words: 'the reported interval', tone: 'green' as const }] : []),
     asDots
       ? { words: 'one replicate', tone: 'ink', sample: 'marker', marker: 'circle' }
       : { words: 'replicates', tone: 'soft', sample: 'bars' },
@@ -173,7 +173,7 @@ export function replicatePanels(result: ReplicateResult, inPairs: boolean, of: s
   const [least, greatest] = [Math.min(...all), Math.max(...all)];
   const air = (greatest - least || Math.abs(least) || 1) * AIR;
   const x = { from: least - air, to: greatest + air, title: '' };
-  const before = `${of}, as they are`;
+  const before = `${of}, observed`;
   const cell = (greatest - least || 1) / 110;
   if (inPairs) {
     const y = dots[1]!;
@@ -267,7 +267,7 @@ export function plansPanels(result: PlansResult): Panels | null {
     })),
     legend: [
       { words: 'the middle of the replicates', tone: 'green' },
-      { words: 'one standard error either way', tone: 'green', sample: 'area' },
+      { words: '± one standard error', tone: 'green', sample: 'area' },
     ],
   };
 }

@@ -67,7 +67,7 @@ export function populationPanels(result: PopulationResult, sample: OneSampleResu
     hits: groups.flatMap(({ values, strange, name }, g): Hit[] =>
       values.map((x, i) => ({
         ...{ panel: 0, x: [x, x] as [number, number], y: [-pitch * (g + 0.7), -pitch * (g + 0.7)] as [number, number] },
-        words: `reading ${i + 1}${name ? ` of the ${name}` : ''}: ${formatFigure(x, 'reading', result.resolution)}${strange[i] ? ', one that is different' : ''}`,
+        words: `reading ${i + 1}${name ? ` of the ${name}` : ''}: ${formatFigure(x, 'reading', result.resolution)}${strange[i] ? ', contaminated' : ''}`,
       })),
     ),
   };
@@ -123,9 +123,7 @@ function pPanels(result: SimulateResult, chosen: ChosenSample | null): Panels {
         sample: asDots ? 'marker' : 'bars',
         ...(asDots ? { marker: 'circle' as const } : {}),
       },
-      ...(asDots
-        ? []
-        : [{ words: 'as many each, where there is nothing to find', tone: 'green' as const, dash: [6, 4] }]),
+      ...(asDots ? [] : [{ words: 'expected if the claim is true', tone: 'green' as const, dash: [6, 4] }]),
     ],
   };
 }
@@ -146,12 +144,12 @@ function statisticPanels(result: SimulateResult, chosen: ChosenSample | null): P
       : values
         ? [{ kind: 'points', x: places, y: expected, tone: 'green', marker: 'diamond', radius: 3.4, filled: true }]
         : [{ kind: 'line', x: places, y: expected, tone: 'green', width: 2 }];
-  const title = `${what}${as === 'reading' && unit ? `, ${unit}` : as === 'share' ? ', as a share' : ''}`;
+  const title = `${what}${as === 'reading' && unit ? `, ${unit}` : as === 'share' ? ', as a proportion' : ''}`;
   const legend: LegendEntry[] = [
     asDots
       ? { words: 'one sample', tone: 'ink', sample: 'marker', marker: 'circle' }
       : { words: 'samples', tone: 'soft', sample: 'bars' },
-    ...(law.length === 0 ? [] : [{ words: `by theory: ${theory!.name}`, tone: 'green' as const }]),
+    ...(law.length === 0 ? [] : [{ words: `expected: ${theory!.name}`, tone: 'green' as const }]),
   ];
   return {
     x: xAxis(of, found, [], title),
@@ -227,8 +225,8 @@ function intervalPanels(result: SimulateResult, chosen: ChosenSample | null): Pa
       words: `sample ${i + 1}: ${told(lower)} to ${told(upper)}, ${covers ? 'covers' : 'misses'} ${told(truth)}`,
     })),
     legend: [
-      { words: 'covers what is true', tone: 'soft' },
-      { words: `misses it: ${countWords(misses, 'interval')} of these`, tone: 'ochre' },
+      { words: 'contains the true value', tone: 'soft' },
+      { words: `does not contain it: ${countWords(misses, 'interval')} of these`, tone: 'ochre' },
     ],
   };
 }

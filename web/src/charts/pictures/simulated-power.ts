@@ -23,7 +23,7 @@ function shareAxis(title: string, top = 1): Axis {
 
 const levelRule = (alpha: number, wordsAt: 'start' | 'end' = 'end'): Mark => ({
   ...{ kind: 'rule', across: 'y', at: alpha, tone: 'ochre', dash: [6, 4] },
-  ...{ words: `level ${formatValue(alpha)}`, wordsAt },
+  ...{ words: `significance level ${formatValue(alpha)}`, wordsAt },
 });
 const powerRule = (power: number, words: string): Mark => ({
   ...{ kind: 'rule', across: 'y', at: power, tone: 'soft', dash: [2, 4], words, wordsAt: 'start' },
@@ -79,8 +79,8 @@ function curveHits(result: CurvesResult): Hit[] {
     points.flatMap(({ value, share, lower, upper, exact }): Hit[] => {
       const y = share ?? exact;
       if (y === null) return [];
-      const known = lower === null ? '' : `, known to lie within ${percent(lower)} to ${percent(upper!)}`;
-      const by = exact === null ? '' : `, exactly ${percent(exact)}`;
+      const known = lower === null ? '' : `, simulation uncertainty ${percent(lower)} to ${percent(upper!)}`;
+      const by = exact === null ? '' : `, exact ${percent(exact)}`;
       const at = placeOf(value, result);
       const words = `${name}, ${placeWords(value, along, unit)}: ${percent(y)}${known}${by}`;
       return [{ panel: 0, x: [at, at], y: [y, y], words }];
@@ -106,7 +106,7 @@ export function curvesPanels(result: CurvesResult): Panels | null {
       title: `${ALONG_WORDS[along]}${along === 'shift' && unit ? `, ${unit}` : ''}`,
       ticks: values.map((value, i) => ({ at: places[i]!, words: tick(value) })),
     },
-    y: shareAxis(errors ? 'p below the level by chance, %' : 'p below the level, %', top),
+    y: shareAxis(errors ? 'false-alarm rate, %' : 'p below the significance level, %', top),
     panels: [
       {
         name: '',
@@ -136,7 +136,7 @@ const tenths = (foot: number) =>
 function chanceAxis({ tried, wanted }: PlanResult): Axis {
   const lowest = tried.reduce((least, { lower, power }) => Math.min(least, lower ?? power), wanted);
   const foot = lowest > 0.4 ? Math.floor(lowest * 10 - 0.5) / 10 : 0;
-  const axis = shareAxis('noticed, % of samples');
+  const axis = shareAxis('power, % of samples');
   return foot === 0 ? axis : { ...axis, from: foot, to: 1.005, ticks: tenths(foot) };
 }
 
@@ -162,7 +162,7 @@ export function planPanels(result: PlanResult): Panels | null {
       {
         name: '',
         marks: [
-          powerRule(wanted, `wanted ${formatPercentOf(wanted)}`),
+          powerRule(wanted, `required ${formatPercentOf(wanted)}`),
           ...(y.from > alpha ? [] : [levelRule(alpha)]),
           ...(n === null
             ? []

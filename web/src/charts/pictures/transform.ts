@@ -38,7 +38,7 @@ export function transformSheet(result: TransformResult, column: string): Sheet {
   const limited = Object.values(before.bounds).some((bound) => bound !== null);
   const p = ({ pSimulated }: Side) => (pSimulated ? `, p of A² ${formatP(pSimulated.pValue, alpha)}` : '');
   const sides = [
-    { side: before, name: 'as measured', tinted: false },
+    { side: before, name: 'before', tinted: false },
     { side: after, name: transformWords(result), tinted: true },
   ];
   const plots = sides.map(({ side, name: of, tinted }, i): Cell => {

@@ -41,6 +41,6 @@ export function twoSamplesPanels({ samples, quantiles, unit, resolution }: TwoSa
       },
     ],
     hits,
-    legend: [{ words: 'where both have the same quantiles', tone: 'green' }],
+    legend: [{ words: 'equal quantiles', tone: 'green' }],
   };
 }

@@ -80,13 +80,13 @@ export function readWorkbook(source: string, bytes: Uint8Array): Opened {
     const sheets = readParts(unzipSync(bytes, { filter: ({ name }) => NEEDED.test(name) })).filter(
       ({ rows }) => rows.length > 0,
     );
-    if (sheets.length === 0) return { refusal: `${source} holds no cells.` };
+    if (sheets.length === 0) return { refusal: `${source} has no cells.` };
     return { incoming: { kind: 'sheets', source, sheets } };
   } catch (error) {
     if (error instanceof SheetTooLarge) {
-      const what = 'Delete what lies far from the readings, or save the readings as CSV and open that.';
+      const what = 'Delete cells far from the readings, or save the readings as CSV and open that file.';
       return { refusal: `${source}: ${error.message}. ${what}` };
     }
-    return { refusal: `${source} is damaged: the spreadsheet cannot be read.` };
+    return { refusal: `${source} is damaged and cannot be read.` };
   }
 }

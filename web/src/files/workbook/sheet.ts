@@ -67,12 +67,12 @@ export function readSheet(xml: string, book: Book): string[][] {
       throw new SheetTooLarge(`names row ${groupThousands(row)}; a sheet has ${groupThousands(LAST_ROW)}`);
     characters += text.length;
     if (characters > MOST_CHARACTERS)
-      throw new SheetTooLarge(`holds more than ${groupThousands(MOST_CHARACTERS)} characters`);
+      throw new SheetTooLarge(`has more than ${groupThousands(MOST_CHARACTERS)} characters`);
     while (rows.length < row) rows.push([]);
     const cells = rows[row - 1]!;
     spanned += Math.max(0, column - cells.length);
     if (++written > MOST_CELLS) throw new SheetTooLarge(`has more than ${groupThousands(MOST_CELLS)} cells`);
-    if (spanned > MOST_SPANNED) throw new SheetTooLarge(`reaches over more than ${groupThousands(MOST_SPANNED)} cells`);
+    if (spanned > MOST_SPANNED) throw new SheetTooLarge(`covers more than ${groupThousands(MOST_SPANNED)} cells`);
     while (cells.length < column) cells.push('');
     cells[column - 1] = text;
   }

@@ -6,13 +6,13 @@ export const ASKS: readonly Ask[] = [
   {
     id: 'one',
     word: 'One claim',
-    title: 'Is it what was claimed, and do these differ?',
+    title: 'Does a result agree with a claim, or do groups differ?',
     view: defineAsyncComponent(() => import('./one/one-view.vue')),
   },
   {
     id: 'many',
-    word: 'Many at once',
-    title: 'Which of many columns or groups are not what is claimed?',
+    word: 'Many claims',
+    title: 'Which of many columns or groups differ from their claims?',
     view: defineAsyncComponent(() => import('./many/many-view.vue')),
   },
 ];

@@ -6,5 +6,5 @@ import { ASKS } from './asks.js';
 </script>
 
 <template>
-  <AskedStage :asks="ASKS" label="What is asked about claims" />
+  <AskedStage :asks="ASKS" label="Questions about claims" />
 </template>

@@ -6,7 +6,7 @@ import type { DrawKept } from '../../workbench/stage.js';
 export const drawKept: DrawKept = ({ analysis, request, result }) => {
   const name = request.column === undefined ? 'typed figures' : String(request.column);
   if (analysis === 'tolerance') {
-    return { title: `limits that hold nearly all of ${name}`, panels: tolerancePanels(result as ToleranceResult) };
+    return { title: `tolerance interval of ${name}`, panels: tolerancePanels(result as ToleranceResult) };
   }
   const of = result as ClaimResult;
   const panels = foundPanels(of, name) ?? lawPanels(of);

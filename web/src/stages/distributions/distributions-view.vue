@@ -114,13 +114,13 @@ watch(
 async function copySentence(): Promise<void> {
   const text = [sentence.value, plain(finding.value), rest.value, plain(beside.value)].filter(Boolean).join(' ');
   await navigator.clipboard.writeText(text);
-  ElMessage.success('Question and answer are on the clipboard.');
+  ElMessage.success('Question and answer were copied.');
 }
 async function copyJson(): Promise<void> {
   const { id, version } = distributionAnalysis;
   const all = { analysis: id, version, request: request.value, method: sentence.value, result: toWire(result.value) };
   await navigator.clipboard.writeText(JSON.stringify(all, null, 2));
-  ElMessage.success('Request and result are on the clipboard, in full precision.');
+  ElMessage.success('Request and result were copied in full precision.');
 }
 </script>
 
@@ -154,12 +154,10 @@ async function copyJson(): Promise<void> {
         :stale="!result"
         @drag="(side, x) => change(asked.drag(side as 'lower' | 'upper', x))"
       />
-      <section v-else class="card waiting soft">
-        The picture comes with the first question that can be answered.
-      </section>
+      <section v-else class="card waiting soft">The picture appears with the first complete question.</section>
     </template>
     <template #words>
-      <p v-if="!result" class="soft">{{ whyNot || 'No answer until the sentence above is mended.' }}</p>
+      <p v-if="!result" class="soft">{{ whyNot || 'No answer until the question above is corrected.' }}</p>
       <p v-if="rest" class="rest">{{ rest }}</p>
       <FindingWords v-if="beside.length" class="small" :pieces="beside" />
       <p v-if="overAnswer" class="rest over">{{ overAnswer }}</p>
@@ -171,10 +169,10 @@ async function copyJson(): Promise<void> {
     </template>
     <template #after>
       <p v-if="alone" class="soft hint">
-        Inside a study, its readings can be laid under the curve and the answer kept as evidence.
+        Within a study, its readings can be compared with the distribution and the answer kept as evidence.
       </p>
       <section v-if="questions.length" class="last" aria-label="Last questions">
-        <h2>Last questions <el-button link @click="forget">Forget them</el-button></h2>
+        <h2>Last questions <el-button link @click="forget">Clear the list</el-button></h2>
         <ul>
           <li v-for="one in questions" :key="one.question">
             <RouterLink :to="{ path: route.path, query: one.query }">{{ one.question }}</RouterLink>

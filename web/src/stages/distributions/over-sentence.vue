@@ -37,7 +37,7 @@ const setParameter = (name: string, value: string) =>
         :model-value="draft.view"
         :options="[
           { value: 'density', text: own.discrete ? 'the probabilities' : 'the density' },
-          { value: 'cumulative', text: 'the cumulative curve' },
+          { value: 'cumulative', text: 'the cumulative distribution' },
         ]"
         @update:model-value="(value) => emit('change', { view: value as Draft['view'] })"
       />
@@ -47,7 +47,7 @@ const setParameter = (name: string, value: string) =>
       <SentenceNumber
         live
         aria-label="Picture from"
-        placeholder="fitting"
+        placeholder="automatic"
         :model-value="draft.from"
         @update:model-value="(value) => emit('change', { from: value })"
       />
@@ -55,7 +55,7 @@ const setParameter = (name: string, value: string) =>
       <SentenceNumber
         live
         aria-label="Picture to"
-        placeholder="fitting"
+        placeholder="automatic"
         :model-value="draft.to"
         @update:model-value="(value) => emit('change', { to: value })"
       />

@@ -32,7 +32,7 @@ const OF_MEASURES = [
 const OF_BOTH = [
   { value: 'between', text: 'of a value between' },
   { value: 'outside', text: 'of a value outside' },
-  { value: 'withinSd', text: 'of a value within so many sd' },
+  { value: 'withinSd', text: 'of a value within a number of SDs' },
   { value: 'recordedAs', text: 'of a value recorded as' },
 ];
 const ofOneLimit = computed(() => ['below', 'above'].includes(props.draft.asked));
@@ -53,7 +53,7 @@ const VALUES: readonly { value: Asked; text: string }[] = [
   { value: 'upperShare', text: 'above it' },
   { value: 'centralShare', text: 'in the middle' },
 ];
-/** The two parameters that mean and sd can stand for, and those that are named one by one. */
+/** The two parameters that mean and standard deviation can stand for, and those that are named one by one. */
 const pair = computed(() => (byMoments.value ? family.value.parameters.filter(({ optional }) => !optional) : []));
 const named = computed(() => family.value.parameters.filter((spec) => !pair.value.includes(spec)));
 const asksChance = computed(() => !VALUES.some(({ value }) => value === props.draft.asked));
@@ -93,11 +93,11 @@ const wrong = (field: string) => field in props.faults;
       distribution with
       <template v-if="byMoments">
         <SentenceChoice
-          aria-label="Told by"
+          aria-label="Specified by"
           :model-value="draft.by"
           :options="[
             { value: 'parameters', text: pair.map(({ title }) => title).join(' and ') },
-            ...(draft.family !== 'normal' ? [{ value: 'sd', text: 'mean and sd' }] : []),
+            ...(draft.family !== 'normal' ? [{ value: 'sd', text: 'mean and standard deviation' }] : []),
             { value: 'variance', text: 'mean and variance' },
           ]"
           @update:model-value="setBy"
@@ -142,11 +142,11 @@ const wrong = (field: string) => field in props.faults;
             @typed="(typed) => setParameter(spec.name, typed)" /></span></template
       >,
       <SentenceChoice
-        aria-label="What is asked"
+        aria-label="Question"
         :model-value="asksChance ? 'chance' : 'value'"
         :options="[
-          { value: 'chance', text: 'what is the chance' },
-          { value: 'value', text: 'which value has a share of' },
+          { value: 'chance', text: 'what is the probability' },
+          { value: 'value', text: 'which value has a proportion of' },
         ]"
         @update:model-value="(value) => setAsked(value === 'chance' ? 'between' : 'upperShare')"
       />
@@ -155,12 +155,12 @@ const wrong = (field: string) => field in props.faults;
         <template v-if="draft.asked === 'withinSd'">
           :
           <FigureField
-            label="Number of sd"
+            label="Number of SDs"
             :value="draft.times"
             :wrong="wrong('times')"
             @typed="(typed) => emit('change', { times: typed })"
           />
-          sd of the mean?
+          SDs of the mean?
         </template>
         <template v-else-if="draft.asked === 'recordedAs'">
           <FigureField
@@ -169,7 +169,7 @@ const wrong = (field: string) => field in props.faults;
             :wrong="wrong('value')"
             @typed="(typed) => emit('change', { value: typed })"
           />
-          by an instrument that reads to
+          with a resolution of
           <FigureField
             label="Resolution"
             :value="draft.step"
@@ -195,7 +195,7 @@ const wrong = (field: string) => field in props.faults;
           /><template v-if="counted && !saysEnds"
             >,
             <SentenceChoice
-              aria-label="Limits counted"
+              aria-label="Limits included"
               :model-value="draft.ends || (draft.asked === 'outside' ? 'excluded' : 'included')"
               :options="[
                 { value: 'included', text: `${limitWord} counted` },
@@ -207,7 +207,7 @@ const wrong = (field: string) => field in props.faults;
       </template>
       <template v-else>
         <FigureField
-          label="Share in percent"
+          label="Proportion in percent"
           :value="draft.share"
           :wrong="wrong('share')"
           @typed="(typed) => emit('change', { share: typed })"

@@ -129,7 +129,7 @@ function typedShare(text: string): number {
 }
 
 /** What a field takes, said when it gets something else. */
-const SHARE_RANGE = 'The share is a percentage above 0 and below 100: 25 means a quarter.';
+const SHARE_RANGE = 'The proportion must be a percentage above 0 and below 100; 25 means 25 %.';
 
 /** What is wrong, by the field it is wrong in. */
 export type Faults = Record<string, string>;
@@ -221,7 +221,7 @@ export function overRequestFrom(draft: Draft): { request: DistributionRequest } 
 export function shareCaution({ asked, share }: Draft): string {
   const percent = typedNumber(share.replace('%', ''));
   if (!FIELDS[asked].includes('share') || !(percent > 0 && percent < 1)) return '';
-  return `${share.replace('%', '').trim()} is taken as ${percent} %, less than one in a hundred. For ${Number((percent * 100).toPrecision(10))} % type ${Number((percent * 100).toPrecision(10))}.`;
+  return `${share.replace('%', '').trim()} is read as ${percent} %, which is less than 1 %. For ${Number((percent * 100).toPrecision(10))} % enter ${Number((percent * 100).toPrecision(10))}.`;
 }
 
 /** What is wrong with the ends of the picture as typed, or ''. */
@@ -231,7 +231,8 @@ export function windowFault({ from, to }: Pick<Draft, 'from' | 'to'>): string {
     [from, a],
     [to, b],
   ] as const) {
-    if (text.trim() !== '' && !Number.isFinite(value)) return `“${text}” is no number; the picture keeps its own ends.`;
+    if (text.trim() !== '' && !Number.isFinite(value))
+      return `“${text}” is not a number; the picture keeps its automatic range.`;
   }
-  return a >= b ? 'The picture begins below where it ends; it keeps its own ends.' : '';
+  return a >= b ? 'The picture must begin below its end; it keeps its automatic range.' : '';
 }

@@ -63,7 +63,7 @@ export function useDistribution(draft: Ref<Draft>, sample: Ref<Sample | null>) {
   const title = computed(() => {
     if (!drawn.value) return '';
     const { family, parameters, discrete } = drawn.value.result;
-    const kind = draft.value.view === 'cumulative' ? 'Cumulative curve' : discrete ? 'Probabilities' : 'Density';
+    const kind = draft.value.view === 'cumulative' ? 'Cumulative distribution' : discrete ? 'Probabilities' : 'Density';
     return `${kind} of ${distributionName(family, parameters)}`;
   });
   const words = computed(() => {

@@ -17,5 +17,5 @@ watch(
 </script>
 
 <template>
-  <AskedStage :asks="ASKS" label="What is asked of the fit" />
+  <AskedStage :asks="ASKS" label="Questions about the fit" />
 </template>

@@ -38,13 +38,13 @@ const lineUp: Draw = (kept, request) => {
 const missed: Draw = (kept, request) => {
   const result = kept as PowerResult;
   const panels = powerPanels(result, 'departure');
-  return panels && { title: `what ${result.n} readings of ${String(request.column)} could have missed`, panels };
+  return panels && { title: `what ${result.n} readings of ${String(request.column)} can detect`, panels };
 };
 
 const counts: Draw = (kept, request) => {
   const column = String(request.column);
   const panels = countPanels(kept as CountFitResult, column, 'beside');
-  return { title: `${column} counted and expected`, panels };
+  return { title: `${column} observed and expected`, panels };
 };
 
 const twoSamples: Draw = (kept) => {
@@ -55,7 +55,10 @@ const twoSamples: Draw = (kept) => {
 
 const bent: Draw = (kept, request) => {
   const column = String(request.column);
-  return { title: `${column} as measured and transformed`, panels: transformSheet(kept as TransformResult, column) };
+  return {
+    title: `${column} before and after transformation`,
+    panels: transformSheet(kept as TransformResult, column),
+  };
 };
 
 const DRAWN: Record<string, Draw> = {

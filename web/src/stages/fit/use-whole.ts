@@ -11,8 +11,8 @@ export function useWhole() {
   const name = computed(() => column.value?.name ?? '');
   const atLevel = () => (column.value ? { column: column.value.name, alpha: store.study!.alpha } : null);
   const cautions = computed(() => {
-    if (split.value) return [`This looks at ${name.value} as a whole, not by ${split.value.name}.`];
-    return beside.value.length > 0 ? [`This looks at ${name.value} alone, not at the columns beside it.`] : [];
+    if (split.value) return [`This analysis uses ${name.value} as a whole, not by ${split.value.name}.`];
+    return beside.value.length > 0 ? [`This analysis uses ${name.value} alone, not the other columns.`] : [];
   });
   return { column, sample, name, atLevel, cautions };
 }

@@ -5,26 +5,26 @@ import type { Ask } from '../../workbench/ask.js';
 export const ASKS: readonly Ask[] = [
   {
     id: 'far',
-    word: 'Far readings',
-    title: 'Which readings lie too far out, by which rule, and what changes without them?',
+    word: 'Outliers',
+    title: 'Which readings are outliers, by which test, and what changes without them?',
     view: defineAsyncComponent(() => import('./far/far-view.vue')),
   },
   {
     id: 'which',
-    word: 'Which rule',
-    title: 'How often does each rule cry wolf at this size, and how often does it find what is far out?',
+    word: 'Compare rules',
+    title: 'What are the false-alarm rate and the power of each rule at this sample size?',
     view: defineAsyncComponent(() => import('./which/which-view.vue')),
   },
   {
     id: 'groups',
     word: 'Groups',
-    title: 'Does a group have another spread or mean than the rest?',
+    title: 'Does a group differ in spread or mean from the others?',
     view: defineAsyncComponent(() => import('./groups/groups-view.vue')),
   },
   {
     id: 'many',
     word: 'Many columns',
-    title: 'In which of many columns or groups do readings lie too far out?',
+    title: 'Which of many columns or groups contain outliers?',
     view: defineAsyncComponent(() => import('./many/many-view.vue')),
   },
 ];

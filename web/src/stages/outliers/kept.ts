@@ -9,11 +9,11 @@ import type { DrawKept } from '../../workbench/stage.js';
 export const drawKept: DrawKept = ({ analysis, request, result }) => {
   const column = String(request.column);
   if (analysis === 'outliers')
-    return { title: `far readings of ${column}`, panels: stripPanels(result as OutliersResult, column) };
+    return { title: `outliers of ${column}`, panels: stripPanels(result as OutliersResult, column) };
   if (analysis === 'outlier-rules') {
     const of = result as OutlierRulesResult;
     const panels = outlierRulesPanels(of, 'one');
-    return panels && { title: `rules tried on samples of ${of.n}`, panels };
+    return panels && { title: `outlier rules for samples of ${of.n}`, panels };
   }
   if (analysis !== 'outlying-groups') return null;
   const of = result as OutlyingGroupsResult;

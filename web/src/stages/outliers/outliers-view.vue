@@ -13,5 +13,5 @@ if (known && rule.asked.value.family === undefined) rule.change('family', known)
 </script>
 
 <template>
-  <AskedStage :asks="ASKS" label="What is asked about far readings" />
+  <AskedStage :asks="ASKS" label="Questions about outliers" />
 </template>

@@ -66,9 +66,9 @@ function setEnd(end: 'from' | 'to', typed: string): void {
   const next = { ...byRange.value!, [end]: value };
   wrong.value =
     text !== '' && value === null
-      ? `“${text}” is no number.`
+      ? `“${text}” is not a number.`
       : next.from !== null && next.to !== null && next.from > next.to
-        ? `From (${next.from}) must not lie above to (${next.to}).`
+        ? `The lower limit (${next.from}) must not be above the upper limit (${next.to}).`
         : '';
   if (!wrong.value) setFilter('range', next);
 }
@@ -88,22 +88,22 @@ const setAside = (show: string) =>
           :aria-label="`Sort ${place}`"
           :model-value="arrangement.sort[place - 1]?.column ?? ''"
           :options="[
-            { value: '', text: place === 1 ? 'nothing: as stored' : 'nothing' },
+            { value: '', text: place === 1 ? 'stored order' : 'nothing' },
             ...columns.map((column) => ({ value: column.id, text: column.name })),
           ]"
           @update:model-value="(value) => setSort(place - 1, value)" />
         <SentenceChoice
           v-if="arrangement.sort[place - 1]"
           :aria-label="`Direction ${place}`"
-          :model-value="arrangement.sort[place - 1]!.falling ? 'falling' : 'rising'"
+          :model-value="arrangement.sort[place - 1]!.falling ? 'descending' : 'ascending'"
           :options="[
-            { value: 'rising', text: 'rising' },
-            { value: 'falling', text: 'falling' },
+            { value: 'ascending', text: 'ascending' },
+            { value: 'descending', text: 'descending' },
           ]"
-          @update:model-value="(value) => setFalling(place - 1, value === 'falling')" /></template
+          @update:model-value="(value) => setFalling(place - 1, value === 'descending')" /></template
       >; rows with
       <SentenceChoice
-        aria-label="Rows by level"
+        aria-label="Rows by label"
         :model-value="byLevel?.column ?? ''"
         :options="[
           { value: '', text: 'any label' },
@@ -154,7 +154,7 @@ const setAside = (show: string) =>
         @update:model-value="(value) => setAside(value)"
       /><template v-if="byRows"
         >, the {{ groupThousands(byRows.rows.length) }} chosen in a picture
-        <el-button link @click="setFilter('rows', null)">all again</el-button></template
+        <el-button link @click="setFilter('rows', null)">show all</el-button></template
       >.
       <span v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</span>
     </p>

@@ -72,7 +72,7 @@ const first = computed(() => (figures.value ? foundFigures([COUNT_FIGURE, ...FIR
       :locked="locked"
       @change="(change) => emit('change', change)"
     />
-    <section v-if="figures && isNumeric" class="card box" aria-label="First figures">
+    <section v-if="figures && isNumeric" class="card box" aria-label="Summary">
       <FigureTable :rows="first" />
     </section>
     <ToLookAt :problems="problems" :derived="column.derivation !== null" @go="(row) => emit('go', row)" />

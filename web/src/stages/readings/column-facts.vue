@@ -34,7 +34,7 @@ function setText(field: Texts, typed: string): void {
   if (text.length > most) {
     wrong.value = {
       ...wrong.value,
-      [field]: `A ${field} has at most ${most} characters; this one has ${text.length}. Shorten it.`,
+      [field]: `A ${field} may have at most ${most} characters, but this one has ${text.length}. Shorten it.`,
     };
     return;
   }
@@ -51,13 +51,13 @@ const WORDS: Record<Numbers, string> = {
   target: 'target',
   upperLimit: 'upper limit',
   claimedMean: 'claimed mean',
-  claimedSd: 'claimed sd',
+  claimedSd: 'claimed SD',
 };
 
 /** Why a typed figure will not do, or null. */
 function objection(field: Numbers, value: number | null): string | null {
   if ((field === 'resolution' || field === 'claimedSd') && value !== null && value <= 0) {
-    return `The ${WORDS[field]} is a number above 0.`;
+    return `The ${WORDS[field]} must be a number above 0.`;
   }
   return crossedBounds({ ...props.column, [field]: value })?.text ?? null;
 }
@@ -66,7 +66,7 @@ function setNumber(field: Numbers, typed: string): void {
   const text = typed.trim();
   const value = text === '' ? null : readNumber(text.replace(',', '.'), { decimal: 'point', thousands: 'none' });
   const bad =
-    text !== '' && value === null ? `The ${WORDS[field]} takes a number; “${text}” is none.` : objection(field, value);
+    text !== '' && value === null ? `The ${WORDS[field]} must be a number; “${text}” is not.` : objection(field, value);
   wrong.value = bad ? { [field]: bad } : {};
   if (bad || value === props.column[field]) return;
   const bounds = boundsWith(props.columns, props.column.id, { ...props.column, [field]: value });
@@ -89,7 +89,7 @@ const countsFor = computed(() => props.columns.filter(({ frequencies }) => frequ
           needed
           :disabled="locked"
           :model-value="column.name"
-          @emptied="wrong = { name: `A column needs a name; it is still called ${column.name}.` }"
+          @emptied="wrong = { name: `A column needs a name; its name is still ${column.name}.` }"
           @update:model-value="(text) => setText('name', text)"
         />
       </dd>
@@ -100,7 +100,7 @@ const countsFor = computed(() => props.columns.filter(({ frequencies }) => frequ
           :model-value="column.kind"
           :disabled="locked"
           :options="[
-            { value: 'measure', text: 'a measure' },
+            { value: 'measure', text: 'a measurement' },
             { value: 'label', text: 'a label' },
             { value: 'count', text: 'a count' },
           ]"
@@ -171,9 +171,9 @@ const countsFor = computed(() => props.columns.filter(({ frequencies }) => frequ
             :model-value="given('claimedMean')"
             @update:model-value="(text) => setNumber('claimedMean', text)"
           />
-          <span class="soft to">and sd</span>
+          <span class="soft to">and SD</span>
           <SentenceNumber
-            aria-label="Claimed sd"
+            aria-label="Claimed SD"
             placeholder="none"
             :disabled="locked"
             :model-value="given('claimedSd')"
@@ -189,19 +189,19 @@ const countsFor = computed(() => props.columns.filter(({ frequencies }) => frequ
               :disabled="locked"
               :options="[
                 { value: '', text: 'one reading' },
-                ...counts.map((count) => ({ value: count.id, text: `as many readings as ${count.name} says` })),
+                ...counts.map((count) => ({ value: count.id, text: `as many readings as ${count.name} states` })),
               ]"
               @update:model-value="(value) => say({ frequencies: value || null })"
             />
           </dd>
         </template>
         <template v-if="isCount">
-          <dt>it counts</dt>
+          <dt>Frequencies:</dt>
           <dd class="soft">
             {{
               countsFor.length
-                ? `how often each value of ${countsFor.map(({ name }) => name).join(', ')} occurred`
-                : 'a tally in every row'
+                ? `number of times each value of ${countsFor.map(({ name }) => name).join(', ')} occurred`
+                : 'a frequency in every row'
             }}
           </dd>
         </template>

@@ -28,7 +28,7 @@ import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceNumber from '../../components/fields/sentence-number.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
 
-/** A column that follows others, or is made up, as a sentence with fields over its first values. Also changes one that stands already. */
+/** A column calculated from others, or is made up, as a sentence with fields over its first values. Also changes one that stands already. */
 const props = defineProps<{ kind: DerivationKind; source: StudyColumn | null; existing: StudyColumn | null }>();
 const emit = defineEmits<{ done: [change: ChangeInput]; leave: [] }>();
 const store = useStudy();
@@ -209,7 +209,11 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input')?.focu
   <section ref="panel" class="card side-panel" aria-label="Derived column" @keydown.esc="emit('leave')">
     <h2>
       {{
-        existing ? `Change ${existing.name}` : kind === 'made-up' ? 'A made-up column' : 'A column that follows others'
+        existing
+          ? `Change ${existing.name}`
+          : kind === 'made-up'
+            ? 'A simulated column'
+            : 'A column calculated from others'
       }}
     </h2>
     <div class="sentence">
@@ -230,19 +234,21 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input')?.focu
             :aria-label="parameter.title"
             :model-value="draft.parameters[parameter.name] ?? ''"
             @update:model-value="(text) => (draft.parameters[parameter.name] = text)" /></template
-        >, rounded to <SentenceNumber v-model="draft.step" live placeholder="no step" aria-label="Step" />, from seed
-        <SentenceNumber v-model="draft.seed" live aria-label="Seed" />. The same seed gives the same column.
+        >, rounded to <SentenceNumber v-model="draft.step" live placeholder="no rounding" aria-label="Step" />, from
+        seed <SentenceNumber v-model="draft.seed" live aria-label="Seed" />. The same seed gives the same column.
       </template>
       <template v-else-if="kind === 'formula'">
         In every row, the value of
         <FormulaField v-model="draft.expression" :columns="others" :fault="fault" />
       </template>
       <template v-else>
-        <template v-if="kind === 'standard-score' || kind === 'given-score'">How many sds each reading of</template>
-        <template v-else-if="kind === 'distance'">How far each reading of</template>
+        <template v-if="kind === 'standard-score' || kind === 'given-score'"
+          >The distance in SDs that each reading of</template
+        >
+        <template v-else-if="kind === 'distance'">The distance that each reading of</template>
         <template v-else-if="kind === 'rank'">The rank of each reading of</template>
         <template v-else-if="kind === 'transformed'">The values of</template>
-        <template v-else-if="kind === 'share'">The share that each count of</template>
+        <template v-else-if="kind === 'share'">The proportion that each count of</template>
         <template v-else>Each reading of</template>
         <SentenceChoice
           v-model="draft.source"
@@ -253,15 +259,15 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input')?.focu
           lies from
           <SentenceChoice
             v-model="draft.divisor"
-            aria-label="Mean and sd"
+            aria-label="Mean and SD"
             :options="[
-              { value: 'sample', text: 'its own mean, with the sd of divisor n − 1' },
-              { value: 'population', text: 'its own mean, with the sd of divisor n' },
-              { value: 'given', text: 'a given mean, with a given sd' },
+              { value: 'sample', text: 'its own mean, with SD (n − 1)' },
+              { value: 'population', text: 'its own mean, with SD (n)' },
+              { value: 'given', text: 'a given mean, with a given SD' },
             ]"
           /><template v-if="draft.divisor === 'given'"
-            >: mean <SentenceNumber v-model="draft.mean" live aria-label="Given mean" /> and sd
-            <SentenceNumber v-model="draft.sd" live aria-label="Given sd" /></template
+            >: mean <SentenceNumber v-model="draft.mean" live aria-label="Given mean" /> and SD
+            <SentenceNumber v-model="draft.sd" live aria-label="Given SD" /></template
           >.
         </template>
         <template v-else-if="kind === 'distance'">
@@ -270,8 +276,8 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input')?.focu
             v-model="draft.absolute"
             aria-label="Sign"
             :options="[
-              { value: false, text: 'with its sign' },
-              { value: true, text: 'without a sign' },
+              { value: false, text: 'with sign' },
+              { value: true, text: 'without sign' },
             ]"
           />.
         </template>
@@ -285,7 +291,7 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input')?.focu
             with lambda <SentenceNumber v-model="draft.lambda" live aria-label="Lambda" /></template
           >, limits and target with them.
         </template>
-        <template v-else-if="kind === 'rank'">, from the least; equal readings share the mean of their ranks.</template>
+        <template v-else-if="kind === 'rank'">, from the minimum; ties get the mean of their ranks.</template>
         <template v-else-if="kind === 'share'">
           is of its
           <SentenceChoice v-model="draft.trials" aria-label="Trials" :options="trialsOptions" /><template
@@ -294,8 +300,8 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input')?.focu
           >.
         </template>
         <template v-else>
-          rounded to the nearest step of <SentenceNumber v-model="draft.step" live aria-label="Step" />; halves go away
-          from 0.
+          rounded to the nearest multiple of <SentenceNumber v-model="draft.step" live aria-label="Step" />; halves are
+          rounded away from 0.
         </template>
       </template>
     </div>
@@ -306,8 +312,8 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input')?.focu
         First values: <span class="values">{{ preview.join(' · ') }}</span>
       </p>
       <CautionNote v-if="worked.failed.length" lead="To look at">
-        {{ worked.failed.length }} {{ worked.failed.length === 1 ? 'row has' : 'rows have' }} no value though everything
-        is there, the first of them row {{ worked.failed[0] }}.
+        {{ worked.failed.length }} {{ worked.failed.length === 1 ? 'row has' : 'rows have' }} no value although all
+        inputs are present, first in row {{ worked.failed[0] }}.
       </CautionNote>
     </template>
     <label class="name"
@@ -317,7 +323,7 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input')?.focu
       <el-button type="primary" :disabled="!worked || worked.fault !== null || wrong !== ''" @click="finish">{{
         existing ? 'Change the column' : 'Add the column'
       }}</el-button>
-      <el-button @click="emit('leave')">Leave it</el-button>
+      <el-button @click="emit('leave')">Cancel</el-button>
     </div>
   </section>
 </template>

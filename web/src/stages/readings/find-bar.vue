@@ -54,11 +54,7 @@ function goToRow(): void {
   const row = Number(rowWanted.value.trim());
   const there = Number.isInteger(row) && row >= 1 && row <= props.rowCount;
   const place = there ? props.placeOf(row) : 0;
-  rowWrong.value = !there
-    ? `Rows go from 1 to ${props.rowCount}.`
-    : place === 0
-      ? `Row ${row} is not among those shown.`
-      : '';
+  rowWrong.value = !there ? `Enter a row from 1 to ${props.rowCount}.` : place === 0 ? `Row ${row} is not shown.` : '';
   if (!rowWrong.value) emit('goToRow', place);
 }
 const said = computed(() => {

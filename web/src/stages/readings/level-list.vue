@@ -38,9 +38,9 @@ const shown = (name: string) => (name === name.trim() ? name : `“${name}”`);
 </script>
 
 <template>
-  <section class="card box" aria-label="Levels">
+  <section class="card box" aria-label="Labels">
     <div>
-      <b>Levels</b> <span class="soft">{{ levels.length }}, with their counts</span>
+      <b>Labels</b> <span class="soft">{{ levels.length }}, with their counts</span>
     </div>
     <el-checkbox-group v-model="chosen">
       <table class="figures">
@@ -55,8 +55,8 @@ const shown = (name: string) => (name === name.trim() ? name : `“${name}”`);
                 with
                 <span v-for="spelling in level.spellings.filter((s) => s !== level.name)" :key="spelling" class="merged"
                   >{{ shown(spelling) }}
-                  <el-button v-if="!locked" link :aria-label="`Part ${spelling} again`" @click="part(spelling)">
-                    Part again
+                  <el-button v-if="!locked" link :aria-label="`Separate ${spelling} again`" @click="part(spelling)">
+                    Separate again
                   </el-button></span
                 >
               </div>
@@ -86,8 +86,8 @@ const shown = (name: string) => (name === name.trim() ? name : `“${name}”`);
       >Merge into {{ leading(chosen) }}</el-button
     >
     <CautionNote v-for="group in same" :key="group[0]" lead="To look at">
-      {{ group.map(shown).join(' and ') }} differ in blanks and case only.
-      <el-button v-if="!locked" size="small" @click="merge(group)">Count as {{ leading(group) }}</el-button>
+      {{ group.map(shown).join(' and ') }} differ only in spaces or case.
+      <el-button v-if="!locked" size="small" @click="merge(group)">Treat as {{ leading(group) }}</el-button>
     </CautionNote>
   </section>
 </template>

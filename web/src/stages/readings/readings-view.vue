@@ -124,7 +124,8 @@ async function pasteByButton(): Promise<void> {
   try {
     incoming.offer(pasted(await navigator.clipboard.readText()), false);
   } catch {
-    incoming.refusal.value = 'The browser does not hand over the clipboard to a button here. Press Ctrl + V instead.';
+    incoming.refusal.value =
+      'The browser does not allow reading the clipboard with a button here. Press Ctrl + V instead.';
   }
 }
 function onDrop(event: DragEvent): void {
@@ -201,7 +202,7 @@ useEventListener('keydown', (event) => {
         <el-button link @click="incoming.refusal.value = ''">Understood</el-button></CautionNote
       >
       <CautionNote v-if="clash" lead="Two at one cell" tone="wrong">
-        While you were writing “{{ clash.mine }}”, row {{ clash.row }} of
+        While you were typing “{{ clash.mine }}”, row {{ clash.row }} of
         {{ store.columnById(clash.column)?.name }} became “{{ clash.theirs }}” in another window.
         <el-button size="small" type="primary" @click="settleClash(true)">Write mine</el-button>
         <el-button size="small" @click="settleClash(false)">Keep theirs</el-button>
@@ -228,8 +229,8 @@ useEventListener('keydown', (event) => {
         <div>
           <el-button type="primary" @click="pasteByButton">Paste</el-button>
           <el-button @click="chooseFile()">Open a file</el-button>
-          <el-button @click="startTyping">Type them in</el-button>
-          <el-button @click="addColumn('made-up')">Make some up</el-button>
+          <el-button @click="startTyping">Type readings</el-button>
+          <el-button @click="addColumn('made-up')">Simulate readings</el-button>
         </div>
         <p class="soft">
           CSV, TSV, a spreadsheet (.xlsx), JSON or a data package (.zip); a file can also be dropped here.

@@ -7,7 +7,7 @@ import { useStudy } from '../../stores/study.js';
 const store = useStudy();
 const recordOpen = ref(false);
 const saved = computed(() =>
-  store.waiting.length ? `${store.waiting.length} not stored yet` : `stored, change ${store.study?.revision}`,
+  store.waiting.length ? `${store.waiting.length} not saved yet` : `saved, change ${store.study?.revision}`,
 );
 /** What would be taken back or done again, with the key for it. */
 const hint = (key: string, what: string | null | undefined) => (what ? `${what} (${key})` : key);

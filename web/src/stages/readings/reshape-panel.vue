@@ -45,12 +45,13 @@ const objection = computed(() => {
     if (picked.value.length < 2) return 'Choose at least two columns.';
     const [first, ...others] = strands.value.map(({ column }) => formatOf(column));
     return others.some(({ decimal }) => decimal !== first!.decimal)
-      ? 'These columns write their decimals with different marks; they cannot become one column.'
+      ? 'These columns use different decimal marks and cannot be stacked.'
       : '';
   }
-  if (!value.value || !by.value) return 'This needs a column of numbers and a label.';
-  if (levels.value.length > 50) return `The label has ${levels.value.length} levels; at most 50 become columns.`;
-  return levels.value.length === 0 ? 'The label has no levels.' : '';
+  if (!value.value || !by.value) return 'Choose a number column and a label column.';
+  if (levels.value.length > 50)
+    return `The label column has ${levels.value.length} labels; at most 50 can become columns.`;
+  return levels.value.length === 0 ? 'The label column is empty.' : '';
 });
 
 function stackChange(): ChangeInput {
@@ -90,7 +91,7 @@ function spreadChange(): ChangeInput {
     taken.push(own);
     return { ...formatOf(column), name: own, unit: column.unit, kind: column.kind, cells, aside };
   });
-  return additionOf(added, `${column.name} spread by ${label.name}`);
+  return additionOf(added, `${column.name} split by ${label.name}`);
 }
 const finish = () => emit('done', props.kind === 'stack' ? stackChange() : spreadChange());
 </script>
@@ -98,10 +99,10 @@ const finish = () => emit('done', props.kind === 'stack' ? stackChange() : sprea
 <template>
   <section
     class="card side-panel"
-    :aria-label="kind === 'stack' ? 'Stack columns' : 'Spread a column'"
+    :aria-label="kind === 'stack' ? 'Stack columns' : 'Split a column'"
     @keydown.esc="emit('leave')"
   >
-    <h2>{{ kind === 'stack' ? 'Stack columns' : 'Spread a column' }}</h2>
+    <h2>{{ kind === 'stack' ? 'Stack columns' : 'Split a column' }}</h2>
     <div v-if="kind === 'stack'" class="sentence">
       Put
       <el-checkbox-group v-model="picked" class="picked"
@@ -109,22 +110,21 @@ const finish = () => emit('done', props.kind === 'stack' ? stackChange() : sprea
           column.name
         }}</el-checkbox></el-checkbox-group
       >
-      one below the other as
-      <SentenceText v-model="valueName" live maxlength="80" aria-label="Name of the measure" />, with the column that
-      each came from as the label
-      <SentenceText v-model="labelName" live maxlength="80" aria-label="Name of the label" />.
+      as
+      <SentenceText v-model="valueName" live maxlength="80" aria-label="Name of the number column" />, with the source
+      column as the label <SentenceText v-model="labelName" live maxlength="80" aria-label="Name of the label" />.
     </div>
     <div v-else class="sentence">
-      Cut
+      Split
       <SentenceChoice
         v-model="value"
-        aria-label="Column to spread"
+        aria-label="Column to split"
         :options="numeric.map((column) => ({ value: column.id, text: column.name }))"
       />
-      into one column for each level of
+      into one column for each label of
       <SentenceChoice
         v-model="by"
-        aria-label="Label to spread by"
+        aria-label="Label to split by"
         :options="labels.map((column) => ({ value: column.id, text: column.name }))"
       /><template v-if="levels.length"
         >:
@@ -137,13 +137,13 @@ const finish = () => emit('done', props.kind === 'stack' ? stackChange() : sprea
       >.
     </div>
     <p class="soft note">
-      The columns that stand stay as they are. Set-aside readings stay set aside.
+      The existing columns do not change. Readings that are set aside stay set aside.
       <template v-if="kind === 'stack' && !objection">{{ stacked.values.length }} rows.</template>
     </p>
     <p v-if="objection" class="said-wrong" role="status">{{ objection }}</p>
     <div>
       <el-button type="primary" :disabled="objection !== ''" @click="finish">Add the columns</el-button>
-      <el-button @click="emit('leave')">Leave it</el-button>
+      <el-button @click="emit('leave')">Cancel</el-button>
     </div>
   </section>
 </template>

@@ -55,7 +55,7 @@ const save = () =>
   });
 const saveStudy = () =>
   guarded(async () => {
-    if (!(await store.drained())) throw new Error('Some changes are not stored yet; save the study when they are.');
+    if (!(await store.drained())) throw new Error('Some changes are not saved yet. Save the study when they are.');
     const file = await api.saveStudy(store.study!.id);
     saveFile(`${title.value}.verdict.json`, file, 'application/json');
   });
@@ -90,24 +90,23 @@ const saveStudy = () =>
         v-model="withAside"
         aria-label="Set-aside readings"
         :options="[
-          { value: true, text: 'with set-aside readings, said in a column' },
-          { value: false, text: 'without set-aside readings: cells empty' },
+          { value: true, text: 'with readings that are set aside, marked in a column' },
+          { value: false, text: 'without readings that are set aside (empty cells)' },
         ]"
       />.
     </p>
     <p class="soft note">
-      Cells go out as they are written, derived columns in full precision. Cells that start with = + − or @ and are no
-      numbers get an apostrophe in front, so that no program takes them for formulas.
+      Cells are saved as written, derived columns in full precision. Text cells that start with = + − or @ get an
+      apostrophe in front, so that no program reads them as formulas.
     </p>
     <CautionNote v-if="problem" lead="Not saved" tone="wrong">{{ problem }}</CautionNote>
     <div>
       <el-button type="primary" :loading="busy" :disabled="!rows.length" @click="save">Save the readings</el-button>
-      <el-button @click="emit('leave')">Leave it</el-button>
+      <el-button @click="emit('leave')">Cancel</el-button>
     </div>
     <hr />
     <p class="soft note">
-      The whole study is one file with readings, record, evidence and verdict. It opens again on any installation, from
-      the list of studies or by dropping it on the page.
+      The whole study is one file with readings, record, evidence and verdict. Any installation of Verdict can open it.
     </p>
     <div><el-button :loading="busy" @click="saveStudy">Save the whole study</el-button></div>
   </section>

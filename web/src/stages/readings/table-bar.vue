@@ -29,17 +29,17 @@ const emit = defineEmits<{
 }>();
 
 const NEW: { id: NewColumnKind; title: string; apart?: boolean }[] = [
-  { id: 'empty', title: 'to type into' },
-  { id: 'formula', title: 'by a formula', apart: true },
+  { id: 'empty', title: 'empty' },
+  { id: 'formula', title: 'from a formula', apart: true },
   { id: 'standard-score', title: 'standard scores' },
-  { id: 'distance', title: 'distance from the mean' },
+  { id: 'distance', title: 'deviation from the mean' },
   { id: 'rank', title: 'ranks' },
-  { id: 'share', title: 'a share of trials' },
-  { id: 'transformed', title: 'transformed by a power or logarithm' },
-  { id: 'rounded', title: 'rounded to a step' },
-  { id: 'made-up', title: 'made-up values', apart: true },
-  { id: 'stack', title: 'columns stacked', apart: true },
-  { id: 'spread', title: 'a column spread by a label' },
+  { id: 'share', title: 'proportion of trials' },
+  { id: 'transformed', title: 'transformation (power or logarithm)' },
+  { id: 'rounded', title: 'rounded readings' },
+  { id: 'made-up', title: 'simulated values', apart: true },
+  { id: 'stack', title: 'stacked columns', apart: true },
+  { id: 'spread', title: 'a column split by a label' },
 ];
 const column = computed<{ id: ColumnAction; title: string; apart?: boolean }[]>(() => [
   { id: 'left', title: `move ${props.columnName} left` },
@@ -53,8 +53,8 @@ const rows = computed<{ id: RowsAction; title: string; apart?: boolean }[]>(() =
   { id: 'remove', title: `remove ${props.rowsChosen}` },
   { id: 'fill', title: 'fill the first cell down', apart: true },
   { id: 'aside', title: 'set the chosen readings aside …' },
-  { id: 'back', title: 'put the chosen readings back' },
-  { id: 'subset', title: 'a new study of the rows shown or chosen', apart: true },
+  { id: 'back', title: 'restore the chosen readings' },
+  { id: 'subset', title: 'new study from the shown or chosen rows', apart: true },
 ]);
 </script>
 
@@ -71,7 +71,7 @@ const rows = computed<{ id: RowsAction; title: string; apart?: boolean }[]>(() =
       <WordMenu v-if="columnName" title="Column" :items="column" @choose="(id) => emit('column', id as ColumnAction)" />
       <WordMenu title="Rows" :items="rows" @choose="(id) => emit('rows', id as RowsAction)" />
     </template>
-    <span v-else class="soft">ruled: reopen in Verdict to change anything</span>
+    <span v-else class="soft">decided: reopen in Verdict to make changes</span>
     <el-button link @click="emit('save')">Save a copy</el-button>
   </div>
 </template>

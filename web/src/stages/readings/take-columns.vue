@@ -38,9 +38,9 @@ const tooMany = computed(() => chosen.value.size > MOST_COLUMNS);
 </script>
 
 <template>
-  <section class="take-columns" aria-label="Columns to take">
+  <section class="take-columns" aria-label="Columns to import">
     <p>
-      {{ groupThousands(chosen.size) }} of {{ groupThousands(columns.length) }} columns are taken<template
+      {{ groupThousands(chosen.size) }} of {{ groupThousands(columns.length) }} columns are selected<template
         v-if="columns.length > MOST_COLUMNS"
         >, at most {{ MOST_COLUMNS }} at once</template
       >.
@@ -48,11 +48,11 @@ const tooMany = computed(() => chosen.value.size > MOST_COLUMNS);
         columns.length > MOST_COLUMNS ? `The first ${MOST_COLUMNS}` : 'All'
       }}</el-button>
       <el-button v-for="{ kind, many } in kinds" :key="kind" link @click="ofKind(kind)">The {{ many }}</el-button>
-      <el-button v-if="sought.trim()" link @click="take(found.map(({ j }) => j))">Those found</el-button>
+      <el-button v-if="sought.trim()" link @click="take(found.map(({ j }) => j))">Matching columns</el-button>
       <el-button link @click="take([])">None</el-button>
     </p>
     <p v-if="tooMany" class="said-wrong" role="alert">
-      A study takes at most {{ MOST_COLUMNS }} columns at once; {{ groupThousands(chosen.size) }} are chosen.
+      A study can import at most {{ MOST_COLUMNS }} columns at once; {{ groupThousands(chosen.size) }} are chosen.
     </p>
     <SentenceText v-model="sought" live placeholder="search by name" aria-label="Search the columns" />
     <div class="boxes">

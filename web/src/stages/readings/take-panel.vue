@@ -61,9 +61,9 @@ const outcome = computed(() => {
   if (target.value === 'below') {
     const { pairs, added, left } = match.value;
     const parts = [
-      `${pairs.length} of ${columns.value.length} columns go below those of the same name, from ${from} on`,
+      `${pairs.length} of ${columns.value.length} columns are added below those of the same name, from ${from} on`,
     ];
-    if (added.length) parts.push(`new and empty above: ${names(added)}`);
+    if (added.length) parts.push(`new columns, empty above: ${names(added)}`);
     if (left.length) parts.push(`empty from there on: ${names(left)}`);
     return `${parts.join('; ')}.`;
   }
@@ -72,9 +72,9 @@ const outcome = computed(() => {
     const first = props.standing[props.cursor.column];
     const lost = columns.value.length - room;
     const last = props.cursor.row + (block.value?.rows ?? 0) - 1;
-    const grows = last > props.rowCount ? `; the table grows to ${groupThousands(last)} rows` : '';
-    const why = lost > 0 ? `; ${lost} more would have no column to go into: take them as new columns` : '';
-    return `Written over what stands from row ${props.cursor.row} of ${first?.name} on, ${Math.min(room, columns.value.length)} columns wide${grows}${why}.`;
+    const grows = last > props.rowCount ? `; the table will have ${groupThousands(last)} rows` : '';
+    const why = lost > 0 ? `; ${lost} more have no column to go into. Import them as new columns instead` : '';
+    return `Overwrites cells from row ${props.cursor.row} of ${first?.name} on, ${Math.min(room, columns.value.length)} columns wide${grows}${why}.`;
   }
   return '';
 });
@@ -113,7 +113,7 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
 </script>
 
 <template>
-  <section ref="panel" class="panel card" aria-label="Readings to take" @keydown.esc="emit('leave')">
+  <section ref="panel" class="panel card" aria-label="Readings to import" @keydown.esc="emit('leave')">
     <h2>{{ incoming.source }}</h2>
     <p class="sentence">
       <template v-if="incoming.kind === 'sheets'">
@@ -135,7 +135,7 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
             { value: 'tab', text: 'tabs' },
             { value: 'comma', text: 'commas' },
             { value: 'semicolon', text: 'semicolons' },
-            { value: 'blanks', text: 'blanks' },
+            { value: 'blanks', text: 'spaces' },
             { value: 'none', text: 'nothing: one column' },
           ]"
         />, decimals with a
@@ -155,7 +155,7 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
           { value: 'none', text: 'no mark' },
           { value: 'comma', text: 'a comma' },
           { value: 'point', text: 'a point' },
-          { value: 'blank', text: 'a blank' },
+          { value: 'blank', text: 'a space' },
           { value: 'apostrophe', text: 'an apostrophe' },
         ]"
       />, names in
@@ -172,10 +172,10 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
         aria-label="Units"
         :options="[
           { value: 'row 2', text: 'row 2' },
-          { value: 'none', text: 'no row of their own' },
+          { value: 'none', text: 'no row' },
         ]"
       /><template v-if="standing.length && !large"
-        >; taken
+        >; import
         <SentenceChoice
           v-model="target"
           aria-label="Where they go"
@@ -190,28 +190,30 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
           v-model="rewrite"
           aria-label="Marks of numbers"
           :options="[
-            { value: true, text: 'rewritten with the marks of their columns' },
+            { value: true, text: 'converted to the marks of their columns' },
             { value: false, text: 'kept as written' },
           ]" /></template
       ><template v-if="canTally"
         >, as
         <SentenceChoice
           v-model="wantsTally"
-          aria-label="Tally"
+          aria-label="Meaning"
           :options="[
-            { value: true, text: 'values with how often each occurred' },
+            { value: true, text: 'values and frequencies' },
             { value: false, text: 'two columns of readings' },
           ]" /></template
       >.
     </p>
     <p v-if="outcome" class="outcome">{{ outcome }}</p>
-    <p v-if="rangeWrong" class="said-wrong" role="alert">“{{ range }}” is no range of cells; write it like B2:D40.</p>
+    <p v-if="rangeWrong" class="said-wrong" role="alert">
+      “{{ range }}” is not a range of cells. Write it like B2:D40.
+    </p>
     <p v-if="!block" class="soft" aria-busy="true">Reading {{ groupThousands(long) }} thousand characters …</p>
     <template v-else>
       <CautionNote v-if="block.refusal" lead="Cannot be taken" tone="wrong">{{ block.refusal }}</CautionNote>
       <template v-else>
         <el-button v-if="read.length > 1" link class="choose" :aria-expanded="choosing" @click="choosing = !choosing">{{
-          choosing ? 'Hide the columns' : 'Choose among the columns'
+          choosing ? 'Hide the columns' : 'Choose columns'
         }}</el-button>
         <TakeColumns v-if="choosing" v-model="chosen" :columns="read" />
         <TakePreview v-if="shownBlock" :block="shownBlock" :columns="previewed" />
@@ -219,18 +221,18 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
     </template>
     <div v-if="progress !== null" class="actions" role="status">
       <el-progress :percentage="Math.round(progress * 100)" :stroke-width="10" class="progress" />
-      <span>{{ progress < 1 ? 'on its way to the server …' : 'being stored …' }}</span>
+      <span>{{ progress < 1 ? 'sending to the server …' : 'saving …' }}</span>
       <el-button @click="emit('stop')">Stop</el-button>
     </div>
     <div v-else class="actions">
       <el-button type="primary" :disabled="cannot" @click="finish">
         {{
           cannot || !block
-            ? 'Take the readings'
-            : `Take ${groupThousands(block.rows)} ${block.rows === 1 ? 'row' : 'rows'} in ${columns.length} ${columns.length === 1 ? 'column' : 'columns'}`
+            ? 'Import the readings'
+            : `Import ${groupThousands(block.rows)} ${block.rows === 1 ? 'row' : 'rows'} in ${columns.length} ${columns.length === 1 ? 'column' : 'columns'}`
         }}
       </el-button>
-      <el-button @click="emit('leave')">Leave it</el-button>
+      <el-button @click="emit('leave')">Cancel</el-button>
     </div>
   </section>
 </template>

@@ -93,7 +93,7 @@ export function below(
     const texts = cellsFor(column, into, rewrite && into.kind !== 'label');
     return texts.length ? [{ column: into.id, row: rowCount + 1, texts }] : [];
   });
-  const note = `taken below from ${source}`.slice(0, 200);
+  const note = `imported below from ${source}`.slice(0, 200);
   const changes: ChangeInput[] = runs.length ? [{ kind: 'edit-cells', runs, note }] : [];
   if (added.length) {
     const empty = new Array<string>(rowCount).fill('');

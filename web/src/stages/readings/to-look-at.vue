@@ -10,12 +10,12 @@ const emit = defineEmits<{ go: [row: number] }>();
 
 const lists = computed(() => {
   const { list, count, onlyLimits, outside, outsideCount } = props.problems;
-  const mend = onlyLimits ? 'of every calculation for now.' : `until you mend ${count === 1 ? 'it' : 'them'}.`;
+  const mend = onlyLimits ? 'of all calculations.' : `until you correct ${count === 1 ? 'it' : 'them'}.`;
   return [
-    { lead: 'To look at', list, count, after: props.derived ? '' : `Kept as written, left out ${mend}` },
+    { lead: 'Check', list, count, after: props.derived ? '' : `Not numbers, left out ${mend}` },
     {
       ...{ lead: 'Outside the limits', list: outside, count: outsideCount },
-      after: `${outsideCount === 1 ? 'It counts' : 'They count'}: mend a slip, or set aside with a reason.`,
+      after: `${outsideCount === 1 ? 'It counts' : 'They count'}: correct a typing error, or set aside with a reason.`,
     },
   ].filter(({ list: places }) => places.length > 0);
 });

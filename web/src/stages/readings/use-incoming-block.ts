@@ -28,8 +28,7 @@ const HEAD = 50_000;
 /** What is shown where the worker that reads the text is ended by the browser. */
 const UNREAD: ParsedBlock = {
   ...{ columns: [], rows: 0, problems: [], problemCount: 0 },
-  refusal:
-    'The text could not be read: the browser ended the work, probably for lack of memory. Import fewer columns or rows.',
+  refusal: 'The text could not be read, probably because the browser ran out of memory. Import fewer columns or rows.',
 };
 
 /** Readings on their way in, cut and read by a layout that is recognised and can be changed; which of their columns are taken. */

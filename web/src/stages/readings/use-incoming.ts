@@ -66,17 +66,17 @@ export function useIncoming() {
     const { problem } = error;
     const stopped = problem.code === 'stopped';
     if (!stopped && !error.away) {
-      refusal.value = `${problem.detail}${problem.code === 'stale' ? ' Take the file again.' : ''}`;
+      refusal.value = `${problem.detail}${problem.code === 'stale' ? ' Import the file again.' : ''}`;
       return false;
     }
-    refusal.value = stopped ? '' : 'The connection broke off during the import. Looking whether it arrived …';
+    refusal.value = stopped ? '' : 'The connection was lost during the import. Checking whether it arrived …';
     const there = await arrived(ids);
     if (stopped)
-      refusal.value = there ? 'It was stored before it could be stopped; undo takes it back.' : problem.detail;
+      refusal.value = there ? 'The import was complete before it could be stopped. Undo removes it.' : problem.detail;
     else
       refusal.value = there
-        ? 'The connection broke off, but the import had arrived: it is stored as a whole.'
-        : 'The import broke off before its end. Nothing of it was stored; take the file again.';
+        ? 'The connection was lost, but the import is complete.'
+        : 'The import was interrupted. Nothing was stored. Import the file again.';
     return there;
   }
 
@@ -87,7 +87,7 @@ export function useIncoming() {
     layout: BlockLayout,
   ): Promise<boolean> {
     if (!store.study || !(await store.drained())) {
-      refusal.value = 'Some changes are not stored yet; take the file when they are.';
+      refusal.value = 'Some changes are not saved yet. Import the file when they are.';
       return false;
     }
     const { body, ids } = importBody(incoming, layout, taking.columns, {

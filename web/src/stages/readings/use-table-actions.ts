@@ -46,7 +46,7 @@ export function useTableActions(cursor: Ref<Cursor>, anchor: Ref<Cursor>, rows: 
   /** Why the column under the cursor cannot be written into. */
   const sayClosed = () =>
     store.ruled
-      ? say('The study is ruled: reopen it in Verdict to change anything.')
+      ? say('The study is decided. Reopen it in Verdict to make changes.')
       : sayFollows(columns.value[cursor.value.column]?.id);
 
   function edit(runs: { column: string; row: number; texts: string[] }[], note?: string): void {

@@ -38,7 +38,7 @@ const wordsOf = (part: SentencePart) =>
         :model-value="asked.typed.value"
         size="small"
         :options="SOURCES"
-        aria-label="Where the figures come from"
+        aria-label="Source of the data"
         @update:model-value="(yes: boolean) => asked.setTyped(yes)"
       />
       <div class="ask">
@@ -48,7 +48,7 @@ const wordsOf = (part: SentencePart) =>
         >
         <SentenceChoice
           :model-value="asked.statistic.value"
-          aria-label="What is looked at"
+          aria-label="Statistic"
           :options="asked.options.value"
           @update:model-value="asked.setStatistic"
         /><MethodSentence class="rest" :run="rest" :subject="subject" :values="values" />
@@ -62,10 +62,10 @@ const wordsOf = (part: SentencePart) =>
           />.
         </template>
         <template v-if="asked.levels.value.length">
-          Counted is
+          Label:
           <SentenceChoice
             :model-value="asked.level.value"
-            aria-label="level that is counted"
+            aria-label="label that is counted"
             :options="levels"
             @update:model-value="asked.setLevel"
           />.

@@ -5,20 +5,20 @@ import type { Ask } from '../../workbench/ask.js';
 export const ASKS: readonly Ask[] = [
   {
     id: 'redraw',
-    word: 'Redraw',
-    title: 'How sure is a figure? The readings are drawn again and again, with replacement.',
+    word: 'Bootstrap',
+    title: 'How precise is a result? The readings are resampled with replacement.',
     view: defineAsyncComponent(() => import('./redraw-view.vue')),
   },
   {
     id: 'shuffle',
-    word: 'Shuffle',
-    title: 'Could chance alone do it? Labels, signs or pairs are shuffled again and again.',
+    word: 'Permutation test',
+    title: 'Is a difference or an association more than chance? Labels, signs or pairs are permuted.',
     view: defineAsyncComponent(() => import('./shuffle-view.vue')),
   },
   {
     id: 'plans',
     word: 'Larger samples',
-    title: 'How much surer would a larger sample be?',
+    title: 'How precise would a larger sample be?',
     view: defineAsyncComponent(() => import('./plans-view.vue')),
   },
 ];

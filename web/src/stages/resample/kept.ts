@@ -11,6 +11,6 @@ export const drawKept: DrawKept = ({ analysis, result }) => {
       : analysis === 'bootstrap'
         ? bootstrapPanels(result as BootstrapResult, null)
         : plansPanels(result as PlansResult);
-  const by = { permutation: 'shuffled', bootstrap: 'redrawn' }[analysis] ?? 'redrawn at other sizes';
+  const by = { permutation: 'permutation test', bootstrap: 'bootstrap' }[analysis] ?? 'at larger sample sizes';
   return panels && { title: `${what}, ${by}`, panels };
 };

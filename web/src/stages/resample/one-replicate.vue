@@ -7,7 +7,7 @@ import { replicatePanels } from '../../charts/pictures/resample.js';
 import { useColours } from '../../charts/use-colours.js';
 import FindingWords from '../../components/finding-words.vue';
 
-/** One replicate beside the readings it was drawn from. */
+/** Single replicate beside the readings it was drawn from. */
 const props = defineProps<{
   result: ReplicateResult;
   inPairs: boolean;
@@ -25,7 +25,7 @@ const said = computed(() => words.value.map(({ text }) => text).join(''));
 </script>
 
 <template>
-  <section ref="card" class="one" aria-label="One replicate">
+  <section ref="card" class="one" aria-label="Single replicate">
     <div class="head">
       <FindingWords class="words" :pieces="words" />
       <el-button size="small" :disabled="number <= 1" aria-label="the replicate before" @click="number--"

@@ -24,7 +24,7 @@ const table = computed(() => {
   return of && (() => plansTable(of));
 });
 const subject = computed(() =>
-  request.value ? plansAnalysis.subject!(request.value) : asked.looked.value.name || 'what is typed',
+  request.value ? plansAnalysis.subject!(request.value) : asked.looked.value.name || 'typed counts',
 );
 const values = computed(() => {
   if (request.value) return request.value;
@@ -32,7 +32,7 @@ const values = computed(() => {
   return read.success ? read.data : undefined;
 });
 const how = { ...run, parts: computed(() => PLANS_HOW) };
-const title = computed(() => (result.value ? `${result.value.what} at other sizes` : 'larger samples'));
+const title = computed(() => (result.value ? `${result.value.what} at larger sample sizes` : 'larger samples'));
 const words = computed(() => finding.value.map(({ text }) => text).join(''));
 const whyNot = computed(() => {
   const { problem } = asked.counts.fault.value;

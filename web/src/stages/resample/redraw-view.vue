@@ -16,7 +16,7 @@ import { useRun } from '../../workbench/use-run.js';
 import ResamplePage from './resample-page.vue';
 import { useAsked } from './use-asked.js';
 
-/** How sure is a figure: the readings redrawn. */
+/** How sure is a figure: the bootstrap. */
 const asked = useAsked('bootstrap');
 const run = useRun(bootstrapAnalysis, asked.sample, { name: 'redraw', fixed: asked.fixed });
 const { result } = run;
@@ -41,7 +41,7 @@ const table = computed(() => {
     :steps="run.request.value?.replicates ?? 0"
     :finding="finding"
     :after="result ? besideWords(result) : null"
-    :title="result ? `${result.what}, redrawn` : 'readings redrawn'"
+    :title="result ? `${result.what}, bootstrap` : 'bootstrap'"
     :draw="(chosen) => (result ? bootstrapPanels(result, chosen) : null)"
     :table="table"
     orders="first"

@@ -64,7 +64,7 @@ const values = computed(() => {
 });
 const subject = computed(() => {
   const now = values.value as Settings | undefined;
-  if (asked.typed.value && !request.value) return 'what is typed';
+  if (asked.typed.value && !request.value) return 'typed counts';
   return now && request.value ? (props.analysis.subject?.(now as never) ?? '') : asked.looked.value.name;
 });
 const howRun = { ...run, parts: computed(() => props.how) } as never;
@@ -80,9 +80,7 @@ const whyNot = computed(() => {
   return asked.typed.value && problem ? problem : run.whyNot.value;
 });
 const hint = computed(() =>
-  props.by === 'counting'
-    ? 'Point at a bar to see an arrangement in it.'
-    : 'Point at a mark to see the replicate behind it.',
+  props.by === 'counting' ? 'Point at a bar to see one of its permutations.' : 'Point at a mark to see its replicate.',
 );
 const saving = ref(false);
 async function save(): Promise<void> {

@@ -36,10 +36,10 @@ const set = (count: number | null) =>
   );
 const heads = computed(() =>
   result.value?.design === 'pairs'
-    ? { group: 'beside', now: 'now beside' }
+    ? { group: 'second', now: 'paired with' }
     : result.value?.design === 'signs'
       ? { group: 'lies', now: 'now' }
-      : { group: 'of', now: 'now of' },
+      : { group: 'group', now: 'now in' },
 );
 </script>
 
@@ -56,7 +56,7 @@ const heads = computed(() =>
     :all="canCount"
     :finding="finding"
     :after="result ? conventionWords(result) : null"
-    :title="result ? `${result.what}, shuffled` : 'readings shuffled'"
+    :title="result ? `${result.what}, permutation test` : 'permutation test'"
     :draw="(chosen) => (result ? permutationPanels(result, chosen) : null)"
     :table="table"
     :orders="all ? 'all' : 'first'"

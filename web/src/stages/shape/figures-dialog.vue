@@ -38,7 +38,7 @@ const rows = computed(() => {
 
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(toDelimited(rows.value, '\t'));
-  ElMessage.success('The figures are on the clipboard, in full precision.');
+  ElMessage.success('The figures were copied in full precision.');
 }
 const save = () => saveFile(`figures of ${props.subject}.csv`, toDelimited(rows.value, ','), 'text/csv');
 </script>
@@ -75,8 +75,8 @@ const save = () => saveFile(`figures of ${props.subject}.csv`, toDelimited(rows.
             <tr>
               <th class="named">{{ group }}</th>
               <th class="number"></th>
-              <th>what it means</th>
-              <th>how it is worked out</th>
+              <th>meaning</th>
+              <th>formula</th>
             </tr>
           </thead>
           <tbody>

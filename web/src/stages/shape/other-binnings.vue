@@ -29,11 +29,11 @@ const small = computed(() =>
 </script>
 
 <template>
-  <section class="others" aria-label="The same readings, cut otherwise">
+  <section class="others" aria-label="The same readings in other bins">
     <p>
-      <b>The same readings, cut otherwise</b>
+      <b>The same readings in other bins</b>
       <span class="soft">{{
-        result.n < 300 ? 'one picture can deceive at this size' : 'one picture can deceive'
+        result.n < 300 ? 'a single histogram may mislead at this sample size' : 'a single histogram may mislead'
       }}</span>
     </p>
     <div class="row">

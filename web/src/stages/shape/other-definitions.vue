@@ -32,7 +32,7 @@ const others = computed(() => {
 <template>
   <DetailList v-if="others.length" :rows="others" />
   <p v-else-if="of === 'quartiles' && parts.length <= MOST_PARTS" class="soft">
-    All other definitions give the same here.
+    All other definitions give the same value here.
   </p>
 </template>
 

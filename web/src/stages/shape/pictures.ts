@@ -67,8 +67,8 @@ const NAMES: Record<PictureId, string> = {
   histogram: 'Histogram',
   box: 'Box plot',
   'stem-and-leaf': 'Stem-and-leaf',
-  empirical: 'Cumulative steps',
-  dots: 'Dot stacks',
+  empirical: 'Empirical distribution',
+  dots: 'Dot plot',
   'in-order': 'Readings in order',
 };
 /** What a picture is called when nobody has given it a title. */

@@ -21,7 +21,7 @@ const ask = (key: string) => (asked.value = asked.value === key ? null : key);
 
 const firstOf = (group: string) => figures.value.filter((figure) => figure.group === group && figure.first);
 const nameOf = ({ key, name }: Figure) =>
-  key === 'meanInterval' ? `${formatPercent(props.result.confidence)} interval` : name;
+  key === 'meanInterval' ? `${formatPercent(props.result.confidence)} confidence interval` : name;
 
 /** The parts beside one another: a column of figures each. */
 const beside = computed(() => {

@@ -50,8 +50,8 @@ const handles = computed<Handle[]>(() => {
   if (shown.value?.id !== 'histogram' || own.length > 0) return own;
   const { edges } = shown.value.result;
   return [
-    { id: 'bin-start', value: edges[0]!, label: 'Grip for the start of the bins', grip: 'end' },
-    { id: 'bin-width', value: edges[1]!, label: 'Grip for the width of the bins', grip: 'end' },
+    { id: 'bin-start', value: edges[0]!, label: 'Handle for the start of the bins', grip: 'end' },
+    { id: 'bin-width', value: edges[1]!, label: 'Handle for the width of the bins', grip: 'end' },
   ];
 });
 function release(handle: string): void {
@@ -68,8 +68,8 @@ function choose(bar: number | null, more: boolean): void {
 
 const hint = computed(() =>
   id.value === 'histogram'
-    ? 'Point at a mark to see what it is; click a bar to choose its readings.'
-    : 'Point at a mark to see what it is.',
+    ? 'Point at a mark to see its values. Click a bar to choose its readings.'
+    : 'Point at a mark to see its values.',
 );
 const words = computed(() => {
   if (!shown.value) return '';
@@ -119,7 +119,7 @@ defineExpose({ pointedRows: () => card.value?.pointedRows() ?? [] });
     </template>
     <template v-if="shown?.id === 'stem-and-leaf'" #instead><StemText ref="stem" :result="shown.result" /></template>
     <template #pointed="{ row }">
-      <el-button v-if="canSetAside" link @click="emit('whatIf', row)">What if it moved?</el-button>
+      <el-button v-if="canSetAside" link @click="emit('whatIf', row)">What if a reading changed?</el-button>
     </template>
     <template #below><OtherBinnings v-if="shown?.id === 'histogram'" :result="shown.result" /></template>
   </PictureCard>

@@ -26,7 +26,7 @@ const subject = computed(() => subjectWords({ column: column.value?.name, ...par
 const finding = computed(() => (figures.value ? describeAnalysis.finding(figures.value) : []));
 const paragraph = computed(() => {
   if (figures.value) return moved.value ? '' : resultParagraph(figures.value);
-  return current.value.whyNot.value ? 'There are no figures either.' : '';
+  return current.value.whyNot.value ? 'No figures can be calculated either.' : '';
 });
 const allOpen = ref(false);
 
@@ -45,7 +45,7 @@ function changesStudy(field: string, value: FieldValue): boolean {
 }
 const ruledObjection = (field: string) =>
   field === 'quantileType' && store.ruled
-    ? 'The definition of quartiles belongs to the study, and the study has its verdict: reopen it first.'
+    ? 'The definition of quartiles is a setting of the study, and the study is decided. Reopen it first.'
     : null;
 function changeDescribe(field: string, value: FieldValue): void {
   if (!changesStudy(field, value)) described.address.set(field, value);
@@ -135,10 +135,10 @@ watch(moved, (now) => {
         <el-segmented
           v-model="panel"
           size="small"
-          aria-label="Figures or shares"
+          aria-label="Figures or proportions"
           :options="[
             { value: 'figures', label: 'Figures' },
-            { value: 'shares', label: 'Shares within limits' },
+            { value: 'shares', label: 'Proportions within limits' },
           ]"
         />
         <ShapeFigures v-if="panel === 'figures'" :result="figures" @all="allOpen = true" />
@@ -150,8 +150,8 @@ watch(moved, (now) => {
       </template>
     </template>
     <template #actions>
-      <el-button v-if="moved" type="primary" @click="moved = null">Put it back</el-button>
-      <el-button v-else-if="figures && canMove" @click="whatIf()">What if a reading moved?</el-button>
+      <el-button v-if="moved" type="primary" @click="moved = null">Restore it</el-button>
+      <el-button v-else-if="figures && canMove" @click="whatIf()">What if a reading changed?</el-button>
     </template>
     <template #sentences>
       <MethodSentence

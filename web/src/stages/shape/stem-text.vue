@@ -23,7 +23,7 @@ const asText = () =>
   ]);
 async function copy(): Promise<void> {
   await navigator.clipboard.writeText(asText().join('\n'));
-  ElMessage.success('The text is on the clipboard.');
+  ElMessage.success('The text was copied.');
 }
 
 const root = ref<HTMLElement>();
@@ -48,7 +48,7 @@ defineExpose({
       </section>
     </div>
     <p class="soft">
-      Left of each stem: readings up to there from the nearer end; › marks the median.
+      Left of each stem: the depth, counted from the nearer end. › marks the median.
       <el-button link @click="copy">Copy as text</el-button>
     </p>
   </div>

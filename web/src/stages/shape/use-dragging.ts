@@ -21,7 +21,7 @@ export function useDragging(shape: ReturnType<typeof useShape>) {
     if (panel.value !== 'shares' || !request || request.of !== 'limits') return [];
     return (['lower', 'upper'] as const).flatMap((id): DragLine[] => {
       const at = request[id];
-      const label = `${id === 'lower' ? 'Lower' : 'Upper'} limit of the share`;
+      const label = `${id === 'lower' ? 'Lower' : 'Upper'} limit`;
       return at === undefined ? [] : [{ id, at, words: formatValue(at), tone: 'green', label }];
     });
   });

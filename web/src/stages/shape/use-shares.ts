@@ -49,7 +49,7 @@ export function useShares(sample: Ref<Sample | null>, { column, asked, figures, 
   /** Why there are no shares, where there are none. */
   const none = computed(() =>
     wanted() && column.value && !run.request.value
-      ? `${column.value.name} has no specification limits. Give them on its card in Readings, or count within others.`
+      ? `${column.value.name} has no specification limits. Enter them on its card in Readings, or use other limits.`
       : '',
   );
   const finding = computed(() => (run.result.value ? sharesAnalysis.finding(run.result.value) : []));

@@ -29,18 +29,18 @@ const wrong = ref('');
 function toRow(text: string): void {
   const row = typedNumber(text);
   const at = props.sample.rows.indexOf(row);
-  wrong.value = at < 0 ? `Row “${text}” has no reading of this column.` : '';
+  wrong.value = at < 0 ? `Row “${text}” has no reading in this column.` : '';
   if (at >= 0) emit('move', row, props.sample.values[at]!);
 }
 function toValue(text: string): void {
   const value = typedNumber(text);
-  wrong.value = Number.isFinite(value) ? '' : `“${text}” is no number; the reading stays where it is.`;
+  wrong.value = Number.isFinite(value) ? '' : `“${text}” is not a number; the reading does not change.`;
   if (Number.isFinite(value)) emit('move', props.moved.row, value);
 }
 </script>
 
 <template>
-  <section class="what-if card" aria-label="What if a reading moved">
+  <section class="what-if card" aria-label="What if a reading changed">
     <p class="sentence">
       What if the reading in row
       <SentenceNumber aria-label="Row of the reading" :model-value="String(moved.row)" @update:model-value="toRow" />
@@ -49,8 +49,8 @@ function toValue(text: string): void {
       instead of {{ stored === undefined ? '' : formatValue(stored) }}?
     </p>
     <p v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</p>
-    <FigureTable v-if="now && before" :rows="rows" :heads="['as stored', 'if it moved']" />
-    <p class="soft">Drag the ochre line on the picture, or type. Nothing of this is stored.</p>
+    <FigureTable v-if="now && before" :rows="rows" :heads="['as stored', 'if it changed']" />
+    <p class="soft">Drag the ochre line on the picture, or type a value. Nothing is saved.</p>
   </section>
 </template>
 

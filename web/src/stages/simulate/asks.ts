@@ -5,26 +5,26 @@ import type { Ask } from '../../workbench/ask.js';
 export const ASKS: readonly Ask[] = [
   {
     id: 'samples',
-    word: 'Draw samples',
-    title: 'What does a figure, a test or an interval do, sample after sample?',
+    word: 'Simulate samples',
+    title: 'How do a statistic, a test or an interval behave in repeated samples?',
     view: defineAsyncComponent(() => import('./samples-view.vue')),
   },
   {
     id: 'curves',
-    word: 'Compare tests',
-    title: 'How often do tests notice something, or err, the larger the sample or the shift?',
+    word: 'Power curves',
+    title: 'How do the power and the false-alarm rate of tests depend on sample size or shift?',
     view: defineAsyncComponent(() => import('./curves-view.vue')),
   },
   {
     id: 'plan',
-    word: 'How many readings',
-    title: 'How many readings does a test need to notice something?',
+    word: 'Sample size',
+    title: 'How many readings does a test need?',
     view: defineAsyncComponent(() => import('./plan-view.vue')),
   },
   {
     id: 'propagate',
-    word: 'Through a formula',
-    title: 'What does a formula make of uncertain inputs, and which of them matters?',
+    word: 'Uncertainty propagation',
+    title: 'What is the uncertainty of a calculated result, and which input contributes most?',
     view: defineAsyncComponent(() => import('./propagate-view.vue')),
   },
 ];

@@ -44,7 +44,7 @@ const values = computed(() => request.value ?? undefined);
 const at = CURVES_ASK.findIndex((part) => isField(part) && part.field === 'tests');
 const askRun = { ...run, parts: computed(() => CURVES_ASK.slice(at)) };
 const howRun = { ...run, parts: computed(() => CURVES_HOW) };
-const title = computed(() => (result.value ? `How often p is below ${result.value.alpha}` : 'tests compared'));
+const title = computed(() => (result.value ? `Proportion of p below ${result.value.alpha}` : 'power curves'));
 </script>
 
 <template>
@@ -52,7 +52,7 @@ const title = computed(() => (result.value ? `How often p is below ${result.valu
     <template #above>
       <section class="card entry" aria-label="Question">
         <PopulationEntry :populated="populated" :mixing="request?.along === 'mixedShare'"
-          >. Do the <MethodSentence class="rest" :run="askRun" :subject="populated.subject.value" :values="values"
+          >. Tests: <MethodSentence class="rest" :run="askRun" :subject="populated.subject.value" :values="values"
         /></PopulationEntry>
       </section>
     </template>

@@ -8,13 +8,13 @@ import SentenceText from '../../components/fields/sentence-text.vue';
 import { typedValue } from '../../workbench/field-values.js';
 import type { InputRow } from './use-inputs.js';
 
-/** One input of a formula: of a law, or as the readings of a column have it. */
+/** One input of a formula: of a law, or from the readings of a column have it. */
 const props = defineProps<{ row: InputRow; columns: readonly StudyColumn[] }>();
 const emit = defineEmits<{ law: [family: string, parameters: Parameters]; column: [id: string | null] }>();
 const LAW = '';
 const sources = computed(() => [
-  { value: LAW, text: 'of a law, the' },
-  ...props.columns.map(({ id, name }) => ({ value: id, text: `as the readings of ${name}` })),
+  { value: LAW, text: 'from a distribution, the' },
+  ...props.columns.map(({ id, name }) => ({ value: id, text: `from the readings of ${name}` })),
 ]);
 const families = FAMILIES.map(({ family: value, title: text }) => ({ value, text }));
 const usual = (family: string): Parameters =>
@@ -30,7 +30,7 @@ function typed(text: string): void {
   const specs = familyByName(props.row.family).parameters;
   const needed = specs.filter(({ optional }) => !optional).length;
   if (numbers.length < needed || numbers.length > specs.length) {
-    wrong.value = `“${text}” will not do: type ${specs.map(({ title }) => title).join(', ')}, in this order.`;
+    wrong.value = `“${text}” is not valid. Enter ${specs.map(({ title }) => title).join(', ')}, in this order.`;
     return;
   }
   const given = Object.fromEntries(specs.map(({ name, usual: value }, i) => [name, numbers[i] ?? value]));
@@ -49,13 +49,13 @@ function choose(family: string): void {
     <b>{{ row.name }}</b>{{ ' '
     }}<SentenceChoice
       :model-value="row.column ?? LAW"
-      :aria-label="`where ${row.name} comes from`"
+      :aria-label="`source of ${row.name}`"
       :options="sources"
       @update:model-value="(id) => emit('column', id || null)"
     /><template v-if="row.column === null">
       <SentenceChoice
         :model-value="row.family"
-        :aria-label="`family of ${row.name}`"
+        :aria-label="`distribution of ${row.name}`"
         :options="families"
         @update:model-value="choose" />
       with

@@ -8,11 +8,11 @@ import type { DrawKept } from '../../workbench/stage.js';
 export const drawKept: DrawKept = ({ analysis, result }) => {
   if (analysis === 'power-curves') {
     const panels = curvesPanels(result as CurvesResult);
-    return panels && { title: `How often tests notice it, of ${(result as CurvesResult).population.words}`, panels };
+    return panels && { title: `Power of tests for ${(result as CurvesResult).population.words}`, panels };
   }
   if (analysis === 'plan') {
     const panels = planPanels(result as PlanResult);
-    return panels && { title: `Readings that the ${(result as PlanResult).name} needs`, panels };
+    return panels && { title: `Sample size for the ${(result as PlanResult).name}`, panels };
   }
   if (analysis === 'propagate') {
     const panels = propagatePanels(result as PropagateResult);

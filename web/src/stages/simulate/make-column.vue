@@ -53,7 +53,7 @@ async function make(): Promise<void> {
     v-if="derivation && !store.ruled"
     link
     :loading="busy"
-    title="A column of 100 000 made-up readings: its own mean and sd are then what is true"
+    title="A column of 100 000 simulated readings; its mean and standard deviation are then the true values"
     @click="make"
     >Make it a column of 100&#8239;000</el-button
   >

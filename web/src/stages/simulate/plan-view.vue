@@ -43,11 +43,11 @@ const from = PLAN_ASK.findIndex(isOfPopulation);
 const after = PLAN_ASK.findLastIndex(isOfPopulation) + 1;
 const askRun = {
   ...run,
-  parts: computed(() => [...PLAN_ASK.slice(0, from - 1), ' of the time, what it claims is not so?']),
+  parts: computed(() => [...PLAN_ASK.slice(0, from - 1), '.']),
 };
 const moveRun = { ...run, parts: computed(() => PLAN_ASK.slice(after)) };
 const howRun = { ...run, parts: computed(() => PLAN_HOW) };
-const title = computed(() => (result.value ? `Readings that the ${result.value.name} needs` : 'readings needed'));
+const title = computed(() => (result.value ? `Sample size for the ${result.value.name}` : 'sample size'));
 </script>
 
 <template>
@@ -62,7 +62,7 @@ const title = computed(() => (result.value ? `Readings that the ${result.value.n
     </template>
     <template #picture>
       <PictureCard
-        label="Picture of the sizes that were tried"
+        label="Picture of the sizes tried"
         :title="title"
         :panels="panels"
         :words="words"

@@ -15,9 +15,9 @@ const props = defineProps<{
 }>();
 const { run, from, setFrom, subject, column } = props.populated;
 const options = computed(() => [
-  { value: 'family', text: 'a law' },
-  { value: 'column', text: 'the readings', whyNot: column.value ? null : 'there is no column of numbers' },
-  { value: 'fit', text: 'a fitted law', whyNot: column.value ? null : 'there is no column of numbers' },
+  { value: 'family', text: 'a distribution' },
+  { value: 'column', text: 'the readings', whyNot: column.value ? null : 'there is no number column' },
+  { value: 'fit', text: 'a fitted distribution', whyNot: column.value ? null : 'there is no number column' },
 ]);
 const rest = { ...run, parts: computed(() => (props.mixing ? MIXING_PARTS.slice(1) : run.parts.value.slice(2, -1))) };
 const values = computed(() => {
@@ -41,10 +41,10 @@ function choose(where: string): void {
 
 <template>
   <div class="ask">
-    Draw from
+    Population
     <SentenceChoice
       :model-value="from"
-      aria-label="Where readings come from"
+      aria-label="Source of the population"
       :options="options"
       @update:model-value="choose"
     /><MethodSentence

@@ -43,7 +43,7 @@ const step = (by: number) => (number.value = Math.max(1, Math.min(props.count, (
         <el-button size="small" :disabled="(number ?? 0) >= count" aria-label="the next sample" @click="step(1)"
           >next</el-button
         >
-        <el-button size="small" title="Look at no single sample" @click="number = null">put back</el-button>
+        <el-button size="small" title="Hide the single sample" @click="number = null">Hide</el-button>
       </template>
     </div>
     <div class="box">

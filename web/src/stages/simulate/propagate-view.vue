@@ -39,8 +39,8 @@ const values = computed(() => request.value ?? undefined);
 const howRun = { ...run, parts: computed(() => PROPAGATE_HOW) };
 const whyNot = computed(() => {
   if (formula.value === '')
-    return 'Write a formula, such as a * b or (gross − tare) / density: each name in it becomes an input.';
-  if (rows.value.length === 0) return 'The formula takes no input: nothing in it varies.';
+    return 'Enter a formula, such as a * b or (gross − tare) / density: each name in it becomes an input.';
+  if (rows.value.length === 0) return 'The formula contains no input, so its result does not vary.';
   return problem.value || run.whyNot.value;
 });
 const set = (text: string) => run.address.set('formula', text.trim().replaceAll('−', '-') || undefined);
@@ -51,7 +51,7 @@ const set = (text: string) => run.address.set('formula', text.trim().replaceAll(
     <template #above>
       <section class="card entry" aria-label="Question">
         <div class="line">
-          Work out
+          Formula
           <SentenceText :model-value="formula" aria-label="formula" placeholder="a * b" @update:model-value="set" />
           {{ rows.length > 0 ? 'with' : '' }}
 
@@ -64,11 +64,11 @@ const set = (text: string) => run.address.set('formula', text.trim().replaceAll(
             /><template v-if="i < rows.length - 1">; </template>
           </template>
           <template v-if="rows.length > 1">
-            ; correlated
+            ; correlations
             <SentenceText
               :model-value="together"
               :wrong="problem !== ''"
-              aria-label="what goes together"
+              aria-label="correlations"
               placeholder="none"
               @update:model-value="setTogether"
             />
@@ -80,7 +80,7 @@ const set = (text: string) => run.address.set('formula', text.trim().replaceAll(
     <template #picture>
       <PictureCard
         label="Picture of the results"
-        :title="formula ? `The result of ${formula}` : 'through a formula'"
+        :title="formula ? `The result of ${formula}` : 'uncertainty propagation'"
         :panels="panels"
         :words="words"
         :why-not="whyNot"

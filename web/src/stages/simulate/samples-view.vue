@@ -45,7 +45,7 @@ const words = computed(() => `${title.value}. ${finding.value.map(({ text }) => 
 const options = thingsToLookAt.map(({ setting, id, text, group }) => ({ value: `${setting}:${id}`, text, group }));
 const values = computed(() => request.value ?? undefined);
 /** What stands before the list, and what follows it. */
-const LEADS = { statistic: 'Look at', test: 'Do', interval: 'Work out' };
+const LEADS = { statistic: 'Statistic:', test: 'Test:', interval: 'Interval:' };
 const LOOKS = ['statistic', 'test', 'interval'];
 const lookRun = {
   ...run,
@@ -78,7 +78,7 @@ async function save(): Promise<void> {
           {{ LEADS[look.setting] }}
           <SentenceChoice
             :model-value="`${look.setting}:${look.id}`"
-            aria-label="What is looked at"
+            aria-label="Quantity"
             :options="options"
             @update:model-value="setLook"
           /><MethodSentence class="rest" :run="lookRun" :subject="populated.subject.value" :values="values" />.

@@ -8,11 +8,11 @@ const emit = defineEmits<{ paste: []; open: []; makeUp: []; ask: [asks: AskedKin
 <template>
   <section class="card first" aria-label="First steps">
     <p class="what">
-      Readings in, pictures and tests, a decision with its reasons, and a record that anyone can recompute.
+      From readings to pictures and tests, to a decision with its reasons, and to a record that anyone can recompute.
     </p>
     <ol>
       <li>
-        <h2>Bring the readings</h2>
+        <h2>Enter readings</h2>
         <p class="soft">
           Copy a column from a spreadsheet and press <kbd>Ctrl</kbd> + <kbd>V</kbd> here, or drop a file. It is shown
           before anything is stored.
@@ -20,12 +20,14 @@ const emit = defineEmits<{ paste: []; open: []; makeUp: []; ask: [asks: AskedKin
         <p class="ways">
           <el-button size="small" @click="emit('paste')">Paste readings</el-button>
           <el-button size="small" @click="emit('open')">Open a file</el-button>
-          <el-button size="small" @click="emit('makeUp')">Try with made-up readings</el-button>
+          <el-button size="small" @click="emit('makeUp')">Try with simulated readings</el-button>
         </p>
       </li>
       <li>
-        <h2>Ask, and look</h2>
-        <p class="soft">The path shows the stages in the order of the work; a question marks those that answer it.</p>
+        <h2>Ask a question</h2>
+        <p class="soft">
+          The path shows the stages in the order of the work. A question marks those that help to answer it.
+        </p>
         <p class="asks">
           <el-button v-for="kind in QUESTIONS" :key="kind" link @click="emit('ask', kind)">{{
             QUESTION_WORDS[kind]
@@ -33,14 +35,11 @@ const emit = defineEmits<{ paste: []; open: []; makeUp: []; ask: [asks: AskedKin
         </p>
       </li>
       <li>
-        <h2>Decide, and hand it on</h2>
-        <p class="soft">
-          Keep what you see with <kbd>K</kbd>. Verdict puts the decision on record with its reasons, and prints a sheet
-          that stands on its own.
-        </p>
+        <h2>Decide and report</h2>
+        <p class="soft">Keep results with <kbd>K</kbd>. Record the decision with its reasons, and print a report.</p>
       </li>
     </ol>
-    <p class="soft examples">Or look into an example below: each says what it asks.</p>
+    <p class="soft examples">Or open an example below; each states its question.</p>
   </section>
 </template>
 

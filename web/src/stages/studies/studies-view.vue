@@ -82,7 +82,7 @@ async function pasteByButton(): Promise<void> {
   try {
     begin(pasted(await navigator.clipboard.readText()));
   } catch {
-    problem.value = 'The browser does not hand over the clipboard to a button here. Press Ctrl + V instead.';
+    problem.value = 'The browser does not allow reading the clipboard with a button here. Press Ctrl + V instead.';
   }
 }
 useEventListener('paste', (event: ClipboardEvent) => {
@@ -144,17 +144,13 @@ const isNew = computed(() => !inBin.value && (studies.value?.every(({ example })
         @make-up="create({ begin: 'made-up' })"
         @ask="(asks) => create({}, asks)"
       />
-      <p v-if="!studies && !problem" class="soft" aria-busy="true">Reading the list …</p>
+      <p v-if="!studies && !problem" class="soft" aria-busy="true">Loading …</p>
       <StudySearch v-if="studies && !empty && !isNew" :found="found" />
       <p v-if="empty" class="soft">
-        {{
-          inBin
-            ? 'The bin is empty.'
-            : 'No study yet. A new one needs nothing but readings to paste; it can be named later.'
-        }}
+        {{ inBin ? 'The bin is empty.' : 'No studies yet. To create one, paste readings; it can be named later.' }}
       </p>
       <p v-else-if="studies && found.all.value.length === 0" class="soft" role="status">
-        No study has all of these words in its name, question, columns, decision or tags.
+        No study matches all of these words (name, question, columns, decision, tags).
       </p>
       <StudyList
         v-else-if="studies"
@@ -171,7 +167,7 @@ const isNew = computed(() => !inBin.value && (studies.value?.every(({ example })
       />
       <p v-if="found.left.value > 0" ref="end">
         <el-button @click="found.more">Show more</el-button>
-        <span class="soft left">{{ groupThousands(found.left.value) }} further studies</span>
+        <span class="soft left">{{ groupThousands(found.left.value) }} more studies</span>
       </p>
     </main>
   </div>

@@ -40,7 +40,7 @@ const arrowOf = (head: (typeof HEADS)[number]) =>
 
 const titleOf = ({ name }: StudySummary) => name || 'untitled study';
 const stateOf = ({ state, decision, family }: StudySummary) =>
-  state === 'ruled' && decision ? `ruled: ${decisionWords(decision, family)}` : state;
+  state === 'ruled' && decision ? `decided: ${decisionWords(decision, family)}` : state;
 const countOf = ({ n, counting }: StudySummary) =>
   n === null ? (counting ? 'counting …' : '') : `${groupThousands(n)} ${n === 1 ? 'reading' : 'readings'}`;
 /** What tells two studies of one name apart. */
@@ -111,10 +111,10 @@ const questionOf = ({ question, asks }: StudySummary) => question || (asks ? QUE
               v-else
               type="button"
               class="does"
-              :aria-label="`Move ${titleOf(study)} to the bin`"
+              :aria-label="`Delete ${titleOf(study)}`"
               @click="emit('bin', study.id)"
             >
-              To the bin
+              Delete
             </button>
           </td>
         </tr>

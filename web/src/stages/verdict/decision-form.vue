@@ -36,7 +36,7 @@ const asked = computed({
 });
 const choices = computed(() => decisionsOf(props.asks));
 const families = [
-  { value: '', text: 'choose a family' },
+  { value: '', text: 'choose a distribution' },
   ...FAMILIES.map(({ title }) => ({ value: title, text: title })),
 ];
 
@@ -45,10 +45,10 @@ function rule(): void {
   const named = chosen === 'treat-as-family' ? family.value : null;
   missing.value = '';
   if (!chosen) missing.value = 'Choose a decision first.';
-  else if (named === '') missing.value = 'Say as which family they are treated.';
-  else if (!reason.value.trim()) missing.value = 'Say why: the reason is what somebody will read in a year.';
+  else if (named === '') missing.value = 'Choose the distribution.';
+  else if (!reason.value.trim()) missing.value = 'Enter the reason. Somebody may read it in a year.';
   else if (props.open && !leftOpen.value.trim())
-    missing.value = 'See to what is open, or say why it is left open: the sheet says both.';
+    missing.value = 'Answer what is open, or state why it stays open. The report shows both.';
   else
     emit('rule', {
       ...{ decision: chosen, family: named, reason: reason.value.trim() },
@@ -61,13 +61,13 @@ function rule(): void {
   <section class="card box">
     <h2>Your decision</h2>
     <p class="soft asked">
-      <SentenceChoice v-model="asked" aria-label="What is decided" :options="QUESTION_CHOICES" />
+      <SentenceChoice v-model="asked" aria-label="Decision" :options="QUESTION_CHOICES" />
     </p>
     <el-radio-group v-model="decision" class="choices" aria-label="Decision">
       <el-radio v-for="choice in choices" :key="choice" :value="choice">{{ DECISION_WORDS[choice] }} </el-radio>
     </el-radio-group>
     <p v-if="decision === 'treat-as-family'" class="family">
-      treat as <SentenceChoice v-model="family" aria-label="Family of the decision" :options="families" />
+      treat as <SentenceChoice v-model="family" aria-label="Distribution of the decision" :options="families" />
     </p>
     <label class="soft"
       >Reason
@@ -78,7 +78,7 @@ function rule(): void {
         aria-label="Reason for the decision"
         :rows="open ? 3 : 5"
         maxlength="1000"
-        placeholder="What you saw, and why it settles the question"
+        placeholder="What the results show, and why they answer the question"
       />
     </label>
     <label v-if="open" class="soft open"
@@ -87,15 +87,17 @@ function rule(): void {
         v-model="leftOpen"
         live
         multiline
-        aria-label="Why it is left open"
+        aria-label="Why it stays open"
         rows="2"
         maxlength="1000"
-        placeholder="Answer each, or say here why it may stay open"
+        placeholder="Answer each caution, or state here why it may stay open"
       />
     </label>
     <p v-if="missing" class="said-wrong" role="alert">{{ missing }}</p>
-    <p v-if="evidenceCount === 0" class="soft small">No evidence is kept: the verdict would rest on your word alone.</p>
-    <el-button type="primary" :loading="busy" @click="rule">Put on record as {{ who }}</el-button>
+    <p v-if="evidenceCount === 0" class="soft small">
+      No evidence is kept, so the verdict would not be supported by any result.
+    </p>
+    <el-button type="primary" :loading="busy" @click="rule">Record the verdict as {{ who }}</el-button>
     <p class="soft small">The study is then closed to changes until it is reopened with a reason.</p>
   </section>
 </template>

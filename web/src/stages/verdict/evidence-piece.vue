@@ -58,19 +58,20 @@ const revision = computed(() => (props.item.column === null || store.ruled ? nul
     <header>
       <h2>
         <span class="number">{{ number }}</span> {{ heading }}
-        <span v-if="item.leads" class="lead">leads the sheet</span>
+        <span v-if="item.leads" class="lead">headline of the report</span>
       </h2>
       <span class="soft small">{{ stage }}, {{ item.who }}, {{ formatTime(item.at) }}</span>
     </header>
     <p v-if="stale" class="changed" role="note">
-      <strong>Its readings have changed</strong> since change {{ item.revision }}: what it says is about those.
+      <strong>Data changed since this was kept</strong> since change {{ item.revision }}: the result refers to the
+      earlier data.
       <template v-if="share !== null"
         ><el-progress class="bar" :percentage="Math.floor(share * 100)" :stroke-width="8" aria-label="Run again" />
         <el-button link @click="emit('stop')">Stop</el-button></template
       >
       <el-button v-else-if="!store.ruled" size="small" @click="emit('again')">Run again</el-button>
     </p>
-    <p v-if="problem" class="said-wrong" role="alert">Not run again: {{ problem }} The piece stays as it was.</p>
+    <p v-if="problem" class="said-wrong" role="alert">It was not run again: {{ problem }} The evidence is unchanged.</p>
     <div class="body">
       <div>
         <FindingWords :pieces="item.finding" />
@@ -92,9 +93,9 @@ const revision = computed(() => (props.item.column === null || store.ruled ? nul
               >Down</el-button
             >
             <el-button link :aria-pressed="item.leads" @click="evidence.say(item.id, { leads: !item.leads })">{{
-              item.leads ? 'Do not lead with it' : 'Lead with it'
+              item.leads ? 'Remove as headline' : 'Make it the headline'
             }}</el-button>
-            <el-button link @click="evidence.say(item.id, { leftOut: true })">Leave out</el-button>
+            <el-button link @click="evidence.say(item.id, { leftOut: true })">Exclude from the report</el-button>
           </template>
           <el-button link @click="evidence.recompute(item.id)">Recompute</el-button>
           <span class="soft" role="status">{{

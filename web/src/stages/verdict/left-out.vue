@@ -6,19 +6,19 @@ import { formatTime } from '../../components/time.js';
 import { useEvidence } from '../../stores/evidence.js';
 import { useStudy } from '../../stores/study.js';
 
-/** Evidence that is kept and does not stand on the sheet: left out, or run again since. The sheet says that there is such. */
+/** Evidence that is kept and does not stand in the report: left out, or run again since. The sheet says that there is such. */
 const props = defineProps<{ items: readonly Evidence[] }>();
 const store = useStudy();
 const evidence = useEvidence();
 const nameOf = ({ analysis }: Evidence) => analysisById(analysis).name;
 const isReplaced = ({ id }: Evidence) => evidence.items.some(({ replaces }) => replaces === id);
-const title = () => `Kept, and not on the sheet (${props.items.length})`;
+const title = () => `Excluded from the report (${props.items.length})`;
 </script>
 
 <template>
   <details class="card">
     <summary>{{ title() }}</summary>
-    <article v-for="item in items" :key="item.id" :aria-label="`Left out: ${nameOf(item)}`">
+    <article v-for="item in items" :key="item.id" :aria-label="`Reason: ${nameOf(item)}`">
       <p class="head">
         {{ nameOf(item) }}
         <span class="soft"
@@ -27,9 +27,9 @@ const title = () => `Kept, and not on the sheet (${props.items.length})`;
         <el-button
           v-if="!store.ruled"
           link
-          :aria-label="`Put the ${nameOf(item).toLowerCase()} back on the sheet`"
+          :aria-label="`Include the ${nameOf(item).toLowerCase()} in the report again`"
           @click="evidence.say(item.id, { leftOut: false })"
-          >Put it back</el-button
+          >Include it again</el-button
         >
       </p>
       <FindingWords :pieces="item.finding" />

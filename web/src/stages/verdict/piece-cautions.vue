@@ -10,13 +10,13 @@ const emit = defineEmits<{ answer: [to: string, words: string] }>();
 <template>
   <ul class="cautions" :aria-label="`Cautions of the ${of}`">
     <li v-for="(caution, i) in cautions" :key="caution.text" :class="{ answered: caution.answer }">
-      <p><strong>Mind</strong> {{ caution.text }}</p>
+      <p><strong>Caution</strong> {{ caution.text }}</p>
       <label class="answer soft"
         >answer
         <SentenceText
           :aria-label="`Answer to caution ${i + 1} of the ${of}`"
           maxlength="1000"
-          placeholder="why it does not matter, or what was done"
+          placeholder="why it is acceptable, or what was done"
           :disabled="locked"
           :model-value="caution.answer?.words ?? ''"
           @update:model-value="(words) => emit('answer', caution.text, words)"

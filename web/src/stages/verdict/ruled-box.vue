@@ -31,12 +31,12 @@ async function reopen(): Promise<void> {
     <el-button v-if="!reopening" @click="reopening = true">Reopen …</el-button>
     <template v-else>
       <label class="soft"
-        >Why is it opened again?
+        >Why is it reopened?
         <SentenceText v-model="reason" live multiline aria-label="Reason for reopening" rows="3" maxlength="1000" />
       </label>
       <p class="both">
         <el-button type="primary" :disabled="!reason.trim()" @click="reopen">Reopen</el-button>
-        <el-button @click="reopening = false">Leave it closed</el-button>
+        <el-button @click="reopening = false">Cancel</el-button>
       </p>
     </template>
   </section>

@@ -58,7 +58,7 @@ async function rule(decided: Decided): Promise<void> {
 <template>
   <div class="verdict">
     <div id="evidence" class="work" tabindex="-1">
-      <section class="question" aria-label="What is decided">
+      <section class="question" aria-label="Verdict">
         <p v-if="store.ruled" class="serif">{{ study.question || 'No question was written down.' }}</p>
         <SentenceText
           v-else
@@ -75,13 +75,13 @@ async function rule(decided: Decided): Promise<void> {
       </section>
       <p v-if="evidence.problem" class="said-wrong" role="alert">{{ evidence.problem.detail }}</p>
       <p v-if="stale.length > 1 && !store.ruled" class="all" role="note">
-        The readings of {{ stale.length }} pieces have changed since they were kept.
+        The readings of {{ stale.length }} results have changed since they were kept.
         <el-button size="small" :disabled="rerun.running.value !== null" @click="rerun.again(stale)"
           >Run all of them again</el-button
         >
       </p>
       <p v-if="onSheet.length === 0" class="card none soft">
-        Nothing is kept yet. <RouterLink :to="{ name: 'shape' }">Look at the shape</RouterLink> or at
+        No evidence is kept yet. <RouterLink :to="{ name: 'shape' }">Look at the shape</RouterLink> or at
         <RouterLink :to="{ name: 'fit' }">the fit</RouterLink>, and press <kbd>K</kbd> to keep what you see.
       </p>
       <EvidencePiece
@@ -115,9 +115,9 @@ async function rule(decided: Decided): Promise<void> {
       />
       <RuledBox v-else :verdict="ruling" />
       <RouterLink class="el-button to-sheet" :to="{ name: 'sheet', params: { id: study.id } }"
-        >Open the sheet</RouterLink
+        >Open the report</RouterLink
       >
-      <section v-if="weighed || notSeen" class="soft small" aria-label="What was looked at">
+      <section v-if="weighed || notSeen" class="soft small" aria-label="Analyses viewed">
         <p v-if="weighed">{{ weighed }}</p>
         <p v-if="notSeen">{{ notSeen }}</p>
       </section>

@@ -45,16 +45,16 @@ const classOf = ({ row }: { row: ClaimScreenRow }) =>
         </el-table-column>
         <el-table-column prop="n" label="n" sortable :sort-method="by(({ part }) => part.n)" align="right" width="70" />
         <el-table-column prop="claimed" label="claimed" min-width="150" />
-        <el-table-column prop="found" label="found" min-width="150" />
+        <el-table-column prop="found" label="observed" min-width="150" />
         <el-table-column prop="p" label="p" sortable :sort-method="byP" align="right" width="82" />
-        <el-table-column prop="pHolm" label="p shared" sortable :sort-method="byShared" align="right" width="92" />
+        <el-table-column prop="pHolm" label="adjusted p" sortable :sort-method="byShared" align="right" width="92" />
       </SeveralCard>
     </template>
     <template #figures>
       <SeveralChoice v-model="chosen" :split="!!split" :numeric="all" />
       <p class="soft">
-        What is claimed stands on the card of each column, in Readings: a mean or a target, and an sd. Of many columns
-        some look other than claimed by chance. “p shared” allows for that (Holm 1979).
+        The claims are entered on the card of each column in Readings: a mean or a target, and a standard deviation.
+        With many columns, some differ from their claims by chance. “adjusted p” allows for that (Holm 1979).
       </p>
     </template>
     <template #sentences>

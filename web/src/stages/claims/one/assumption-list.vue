@@ -4,9 +4,9 @@ defineProps<{ lines: readonly { text: string; holds: boolean; instead: string }[
 </script>
 
 <template>
-  <ul v-if="lines.length" class="assumptions" aria-label="What is taken for granted">
+  <ul v-if="lines.length" class="assumptions" aria-label="Assumptions">
     <li v-for="{ text, holds, instead } in lines" :key="text" :class="{ against: !holds }">
-      {{ text }}<template v-if="instead"> Does without it: {{ instead }}.</template>
+      {{ text }}<template v-if="instead"> Alternative method: {{ instead }}.</template>
     </li>
   </ul>
 </template>

@@ -79,9 +79,9 @@ const found = computed(() =>
 );
 const law = computed(() => one.value && lawPanels(one.value));
 const views = computed(() => [
-  ...(law.value ? [{ value: 'chance', label: 'What chance does' }] : []),
-  ...(found.value ? [{ value: 'found', label: 'What was found' }] : []),
-  ...(one.value?.draws ? [{ value: 'draws', label: 'Samples of it' }] : []),
+  ...(law.value ? [{ value: 'chance', label: 'Null distribution' }] : []),
+  ...(found.value ? [{ value: 'found', label: 'The data' }] : []),
+  ...(one.value?.draws ? [{ value: 'draws', label: 'Simulated samples' }] : []),
 ]);
 /** One sample is told by its law, groups and counts by themselves. */
 const usual = computed(() =>
@@ -102,14 +102,16 @@ const panels = computed(
 const title = computed(() => {
   const of = props.name || 'typed figures';
   if (!one.value) return limits.value ? `limits for ${of}` : 'claim';
-  if (view.value === 'found') return `${of} beside the claim`;
-  return view.value === 'draws' ? 'as if the claim were true' : `law of ${one.value.law!.axis}, if the claim is true`;
+  if (view.value === 'found') return `${of} compared with the claim`;
+  return view.value === 'draws'
+    ? 'under the claim'
+    : `null distribution of ${one.value.law!.axis}, if the claim is true`;
 });
 const words = computed(() => `${title.value}. ${finding.value.map(({ text }) => text).join('')}`);
 const whyNot = computed(() => {
   const { problem } = figures.judged.value;
   if (isTyped && problem.startsWith('Type '))
-    return `Type above what is claimed about: ${figures.fields.map(({ label }) => label).join(', ')}.`;
+    return `Enter above the value claimed for: ${figures.fields.map(({ label }) => label).join(', ')}.`;
   if (isTyped) return problem || run.whyNot.value;
   return run.whyNot.value;
 });
@@ -125,9 +127,9 @@ const besideOptions = computed(() => [
     <template #above>
       <section class="card entry" aria-label="Claim">
         <div class="row">
-          <el-segmented v-model="typed" size="small" :options="SOURCES" aria-label="Where the figures come from" />
+          <el-segmented v-model="typed" size="small" :options="SOURCES" aria-label="Source of the data" />
           <span class="about"
-            >A claim about <SentenceChoice v-model="claim" aria-label="What is claimed" :options="options" />
+            >Claim on the <SentenceChoice v-model="claim" aria-label="Claim" :options="options" />
             <template v-if="two.isTwo && !isTyped && readings.names.value.length > 1">
               in
               <TwoChoice
@@ -170,11 +172,11 @@ const besideOptions = computed(() => [
         />
         <p v-if="id === 'counts-claim' && !isTyped" class="soft shares">
           <label
-            >claimed shares in %, where they are not even:
+            >claimed proportions in %, if not equal:
             <SentenceText
               v-model="shares"
               class="long"
-              aria-label="claimed shares"
+              aria-label="claimed proportions"
               placeholder="chipped 50, pinholed 30, crazed 20"
               :wrong="!!sharesProblem"
           /></label>
@@ -193,15 +195,15 @@ const besideOptions = computed(() => [
         :mend="!isTyped && !whyNot?.startsWith('Say ')"
         :failed="run.failed.value !== null"
         :rows="table"
-        :hint="view === 'draws' ? '' : 'Point at the picture to see its numbers.'"
+        :hint="view === 'draws' ? '' : 'Point at the picture to see the numbers.'"
       >
         <template v-if="views.length > 1" #choices>
-          <el-segmented v-model="view" size="small" :options="views" aria-label="What the picture shows" />
+          <el-segmented v-model="view" size="small" :options="views" aria-label="Display" />
         </template>
         <template v-if="view === 'draws'" #below>
           <div class="drawn">
             <MethodSentence :run="draws" :subject="subject" />
-            <el-button size="small" @click="draws.drawOthers()">Draw others</el-button>
+            <el-button size="small" @click="draws.drawOthers()">Simulate other samples</el-button>
           </div>
           <div v-if="draws.result.value" class="drawn-words" role="status">
             <FindingWords :pieces="claimDrawsAnalysis.finding(draws.result.value)" />

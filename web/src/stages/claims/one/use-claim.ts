@@ -94,7 +94,7 @@ function useTyped(claim: ClaimId, typed: () => boolean) {
     return {
       settings: null,
       field: String(issue?.path.at(-1) ?? ''),
-      problem: issue?.message ?? 'This does not go together.',
+      problem: issue?.message ?? 'These settings cannot be combined.',
     };
   });
   return { fields, texts, set, judged };

@@ -11,7 +11,7 @@ import PictureCard from '../../../workbench/picture-card.vue';
 import StageFrame from '../../../workbench/stage-frame.vue';
 import { useCounts } from './use-counts.js';
 
-/** Do counts follow Poisson, or another family of counts: what was counted beside what is expected. */
+/** Do counts follow Poisson, or another family of counts: what was observed and expected counts. */
 const { column, name, subject, cautions, others, binomial, trials, run, stage, as } = useCounts();
 const { result } = run;
 const finding = computed(() => (result.value ? countFitAnalysis.finding(result.value) : []));
@@ -23,7 +23,7 @@ const table = computed(() => {
 });
 const AS: { value: CountsAs; label: string }[] = [
   { value: 'beside', label: 'Side by side' },
-  { value: 'hanging', label: 'Hanging' },
+  { value: 'hanging', label: 'Hanging rootogram' },
 ];
 const TRIALS = computed(() => [
   { value: '', text: 'no column' },
@@ -34,7 +34,7 @@ const apart = computed(() => result.value?.apart ?? []);
 const titleOf = (family: string) => familyByName(family).title;
 const words = computed(
   () =>
-    `Counts of ${name.value} beside what is expected. ${finding.value.map(({ text }) => text).join('')} Arrow keys step from value to value.`,
+    `Observed and expected counts of ${name.value}. ${finding.value.map(({ text }) => text).join('')} Arrow keys step from value to value.`,
 );
 </script>
 
@@ -43,7 +43,7 @@ const words = computed(
     <template #picture>
       <PictureCard
         label="Counts"
-        :title="`${name} counted and expected`"
+        :title="`${name} observed and expected`"
         :panels="panels"
         :words="words"
         :why-not="run.whyNot.value"
@@ -52,7 +52,7 @@ const words = computed(
         hint="Point at a bar to see its numbers."
       >
         <template #choices>
-          <el-segmented v-model="as" size="small" :options="AS" aria-label="How counts stand beside what is expected" />
+          <el-segmented v-model="as" size="small" :options="AS" aria-label="Display of the counts" />
         </template>
       </PictureCard>
     </template>
@@ -70,7 +70,7 @@ const words = computed(
           >
           {{ i === 0 ? 'first' : `+${Number(one.difference.toPrecision(2))}` }}</template
         ><template v-if="apart.length"
-          >; not ranked, its ends are those of the counts:
+          >; not ranked, because its limits are estimated from the extremes:
           <el-button
             v-for="one in apart"
             :key="one.family"
@@ -85,7 +85,7 @@ const words = computed(
     <template #sentences>
       <MethodSentence :run="run" :subject="subject" />
       <p v-if="binomial" class="trials">
-        The trials of each count stand in
+        Column with the trials of each count:
         <SentenceChoice v-model="trials" aria-label="column of trials" :options="TRIALS" />.
       </p>
     </template>

@@ -19,9 +19,9 @@ const titleOf = (family: string) => familyByName(family).title;
     <table class="figures">
       <thead>
         <tr>
-          <th colspan="2">family</th>
-          <th class="number" title="AICc less that of the first">ΔAICc</th>
-          <th class="number" title="Akaike weight among the ranked families">weight</th>
+          <th colspan="2">distribution</th>
+          <th class="number" title="AICc minus that of the best">ΔAICc</th>
+          <th class="number" title="Akaike weight among the ranked distributions">weight</th>
           <th class="number">p of A²</th>
         </tr>
       </thead>
@@ -47,9 +47,9 @@ const titleOf = (family: string) => familyByName(family).title;
       </tbody>
     </table>
     <p class="soft">
-      Plausible: the first families whose weights sum to 95 %, without those that A² rejects. Below the green line:
-      their ends are taken from the readings, so AICc cannot rank them. p of A² is simulated with re-estimated
-      parameters.
+      Plausible: the best distributions whose weights sum to 95 %, without those rejected by A². Distributions below the
+      green line cannot be ranked by AICc, because their limits are estimated from minimum and maximum. p of A² is
+      simulated with re-estimated parameters.
       <el-button link @click="tableOpen = true">All figures</el-button>
     </p>
     <details v-if="result.left.length">
@@ -63,7 +63,7 @@ const titleOf = (family: string) => familyByName(family).title;
     </details>
     <TableDialog
       v-if="tableOpen"
-      :title="`Families that ${column} may follow`"
+      :title="`Distributions that ${column} may follow`"
       :rows="comparedTable(result)"
       @close="tableOpen = false"
     />

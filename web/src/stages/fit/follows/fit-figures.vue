@@ -43,7 +43,7 @@ const CHOICES: { value: Shown; label: string }[] = [
   { value: 'chosen', label: 'The test' },
   { value: 'all', label: 'All tests' },
   { value: 'found', label: 'The distribution' },
-  { value: 'families', label: 'Families' },
+  { value: 'families', label: 'Distributions' },
 ];
 const OF_SHAPE = FIGURES.filter(({ key }) => key === 'skewness' || key === 'kurtosis');
 const test = computed(() => {
@@ -79,7 +79,7 @@ const found = computed(() => (props.plot ? lawFigures(props.plot) : []));
           :column="column"
           @choose="(name) => emit('choose', name)"
         />
-        <p v-else class="soft">Fitting the families …</p>
+        <p v-else class="soft">Fitting the distributions …</p>
       </template>
       <template v-else-if="!whyNot">
         <FigureTable :rows="table" :heads="TEST_COLUMNS">

@@ -139,7 +139,7 @@ const words = computed(() => {
       </section>
     </template>
     <template #actions>
-      <RouterLink v-if="askThis" class="ask" :to="askThis">Ask this distribution</RouterLink>
+      <RouterLink v-if="askThis" class="ask" :to="askThis">Calculate probabilities</RouterLink>
     </template>
     <template #sentences>
       <MethodSentence :run="plot" :subject="name" :change="fit.change" :objection="fit.objection" />

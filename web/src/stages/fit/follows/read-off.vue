@@ -18,7 +18,7 @@ const words = computed(() => readOffWords(props.plot, props.read, props.confiden
 function askShare(text: string): void {
   const percent = typedNumber(text.replace('%', ''));
   if (!(percent > 0 && percent < 100)) {
-    wrong.value = `“${text}” will not do: a percentage between 0 and 100, neither included.`;
+    wrong.value = `“${text}” is not valid. Enter a percentage between 0 and 100.`;
     return;
   }
   wrong.value = '';
@@ -27,7 +27,7 @@ function askShare(text: string): void {
 function askValue(text: string): void {
   const value = typedNumber(text);
   if (!Number.isFinite(value)) {
-    wrong.value = `“${text}” is no number.`;
+    wrong.value = `“${text}” is not a number.`;
     return;
   }
   wrong.value = '';
@@ -39,7 +39,7 @@ function askValue(text: string): void {
   <section class="card read" aria-label="Read off">
     <p>
       <SentenceText aria-label="percentage below" :model-value="shareText" @update:model-value="askShare" /> % of the
-      distribution lie below
+      distribution lies below
       <SentenceText aria-label="value" :model-value="valueText" @update:model-value="askValue" />
       {{ plot.unit }}
     </p>

@@ -36,7 +36,7 @@ function choose(cell: number | null): void {
 }
 const words = computed(() => {
   const said = (result.value?.samples ?? []).map(({ title, from }) => `${title}, from ${from}`);
-  return `The readings of ${name.value} beside samples of the same size: ${said.join('; ')}. Arrow keys step from picture to picture, Enter enlarges one.`;
+  return `The readings of ${name.value} with simulated samples of the same size: ${said.join('; ')}. Arrow keys step from picture to picture, Enter enlarges one.`;
 });
 const p = ({ pValue }: GallerySample) => (pValue === null ? '–' : formatP(pValue, result.value!.alpha));
 </script>
@@ -45,13 +45,13 @@ const p = ({ pValue }: GallerySample) => (pValue === null ? '–' : formatP(pVal
   <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions">
     <template #picture>
       <PictureCard
-        label="Samples of known origin"
-        :title="`${name} beside samples of known origin`"
+        label="Reference samples"
+        :title="`${name} with reference samples`"
         :panels="sheet"
         :words="words"
         :why-not="run.whyNot.value"
         :failed="run.failed.value !== null"
-        :besides="as === 'plot' ? 'Across: readings in sd about their mean. Up: the score of their place.' : ''"
+        :besides="as === 'plot' ? 'Horizontal: readings in SDs from their mean. Vertical: normal score.' : ''"
         hint="Click a small picture to see it beside the readings."
         @choose="choose"
       >
@@ -83,13 +83,12 @@ const p = ({ pValue }: GallerySample) => (pValue === null ? '–' : formatP(pVal
         </table>
       </div>
       <p class="soft">
-        An eye learns from samples whose origin it knows: how crooked a normal one of this size may look, and how
-        straight one that is not normal.
-        <template v-if="as === 'plot'">As histograms the same samples tell less.</template>
+        Reference samples show how irregular a normal sample of this size may look, and how straight a non-normal one.
+        <template v-if="as === 'plot'">Histograms show less than probability plots.</template>
       </p>
     </template>
     <template #actions>
-      <el-button type="primary" @click="drawAgain">Draw all eight again</el-button>
+      <el-button type="primary" @click="drawAgain">Simulate eight other samples</el-button>
     </template>
     <template #sentences>
       <MethodSentence :run="run" :subject="name" />

@@ -47,7 +47,7 @@ function point(cell: number | null): void {
 }
 const words = computed(() => {
   const said = finding.value.map(({ text }) => text).join('');
-  return `${PLACES} small pictures, numbered from 1. ${said} Arrow keys step from picture to picture, Enter points one out.`;
+  return `${PLACES} small pictures, numbered from 1. ${said} Arrow keys step from picture to picture, Enter picks one.`;
 });
 </script>
 
@@ -61,11 +61,9 @@ const words = computed(() => {
         :words="words"
         :why-not="run.whyNot.value"
         :failed="run.failed.value !== null"
-        :hint="picked ? 'Point at a picture to see its place.' : 'Click the one that is not like the others.'"
+        :hint="picked ? 'Point at a picture to see its position.' : 'Click the one that differs from the others.'"
         :besides="
-          run.request.value?.as === 'plot'
-            ? 'Across: readings in sd about their mean. Up: the score of their place.'
-            : ''
+          run.request.value?.as === 'plot' ? 'Horizontal: readings in SDs from their mean. Vertical: normal score.' : ''
         "
         @choose="point"
       />
@@ -73,24 +71,24 @@ const words = computed(() => {
     <template #figures>
       <section v-if="result && !picked" class="card box" aria-label="The pick">
         <p class="pick">
-          <span>I pick place <SentenceChoice v-model="place" aria-label="Place" :options="places" /></span>
-          <el-button type="primary" :disabled="about === null" @click="decide">Tell me</el-button>
+          <span>My pick is position <SentenceChoice v-model="place" aria-label="Place" :options="places" /></span>
+          <el-button type="primary" :disabled="about === null" @click="decide">Show the result</el-button>
         </p>
         <el-checkbox v-model="seen">I have seen a plot of these readings before</el-checkbox>
         <p v-if="known" class="soft">
-          On this page it was drawn already. Hand the screen to somebody who has not seen it: their pick counts for
-          more.
+          This page has already shown a plot of the readings. Ask somebody who has not seen it; their pick is stronger
+          evidence.
         </p>
       </section>
       <div v-if="rows.length" class="card box"><FigureTable :rows="rows" /></div>
       <p v-if="result && !picked" class="soft">
-        Where the readings stand is drawn by lot and told after the pick. If they come from the distribution, one pick
-        in 20 is right by chance.
+        The position of the readings is random and is shown after the pick. If the readings come from the distribution,
+        1 pick in 20 is correct by chance.
       </p>
     </template>
     <template #actions>
       <el-button v-if="picked" @click="another">Another viewer</el-button>
-      <el-button v-if="picked" link @click="begin">Begin again</el-button>
+      <el-button v-if="picked" link @click="begin">Start again</el-button>
     </template>
     <template #sentences>
       <MethodSentence :run="run" :subject="name" :change="change" :objection="objection" :said="['seed']" />

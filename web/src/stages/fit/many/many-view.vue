@@ -50,9 +50,16 @@ const what = computed(() => (split.value ? split.value.name : 'column'));
         </el-table-column>
         <el-table-column prop="n" label="n" sortable :sort-method="byN" align="right" width="64" />
         <el-table-column prop="p" label="p" sortable :sort-method="byP('p')" align="right" width="78" />
-        <el-table-column prop="pHolm" label="p shared" sortable :sort-method="byP('pHolm')" align="right" width="92" />
-        <el-table-column prop="ruling" label="ruling" sortable width="112" />
-        <el-table-column prop="best" label="first by AICc" sortable min-width="130">
+        <el-table-column
+          prop="pHolm"
+          label="adjusted p"
+          sortable
+          :sort-method="byP('pHolm')"
+          align="right"
+          width="92"
+        />
+        <el-table-column prop="ruling" label="result" sortable width="112" />
+        <el-table-column prop="best" label="best by AICc" sortable min-width="130">
           <template #default="{ row }">
             {{ row.best }}<span v-if="row.others" class="soft"> or {{ row.others }} more</span>
           </template>
@@ -62,9 +69,8 @@ const what = computed(() => (split.value ? split.value.name : 'column'));
     <template #figures>
       <SeveralChoice v-model="chosen" :split="!!split" :numeric="numeric" />
       <p class="soft">
-        Of many tests some find something where there is nothing. “p shared” allows for that: it is compared with the
-        level, and by it all rulings stand (Holm 1979). “Rounding alone” says that steps of the instrument explain a
-        departure.
+        With many tests, some give a small p by chance. “adjusted p” allows for that (Holm 1979), and the result uses
+        it. “Rounding explains it” means that the resolution of the instrument explains the departure.
       </p>
     </template>
     <template #sentences>

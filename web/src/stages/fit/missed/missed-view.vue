@@ -8,7 +8,7 @@ import PictureCard from '../../../workbench/picture-card.vue';
 import StageFrame from '../../../workbench/stage-frame.vue';
 import { useMissed, type Over } from './use-missed.js';
 
-/** What so many readings could have missed, and how many would notice it. */
+/** What so many readings can detect, and how many would notice it. */
 const { column, name, cautions, run, stage, over, change, objection } = useMissed();
 const { result } = run;
 const finding = computed(() => (result.value ? powerAnalysis.finding(result.value) : []));
@@ -19,8 +19,8 @@ const table = computed(() => {
   return of && (() => powerTable(of));
 });
 const OVER: { value: Over; label: string }[] = [
-  { value: 'departure', label: 'How far' },
-  { value: 'n', label: 'How many' },
+  { value: 'departure', label: 'Size of the departure' },
+  { value: 'n', label: 'Sample size' },
 ];
 const words = computed(() => `${finding.value.map(({ text }) => text).join('')} Arrow keys step from point to point.`);
 </script>
@@ -29,8 +29,8 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
   <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions">
     <template #picture>
       <PictureCard
-        label="What could have been missed"
-        :title="`what ${result?.n ?? 'so many'} readings could have missed`"
+        label="Power of the test"
+        :title="`what ${result?.n ?? 'so many'} readings can detect`"
         :panels="panels"
         :words="words"
         :why-not="run.whyNot.value"
@@ -44,7 +44,7 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
             v-model="over"
             size="small"
             :options="OVER"
-            aria-label="What the curve runs over"
+            aria-label="Axis of the curve"
           />
         </template>
       </PictureCard>

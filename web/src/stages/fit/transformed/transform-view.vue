@@ -29,7 +29,7 @@ const table = computed(() => {
 });
 const words = computed(
   () =>
-    `${name.value} as measured and transformed, as plots and as histograms. ${finding.value.map(({ text }) => text).join('')} Arrow keys step from picture to picture.`,
+    `${name.value} before and after transformation, as plots and as histograms. ${finding.value.map(({ text }) => text).join('')} Arrow keys step from picture to picture.`,
 );
 const more = computed(() => (result.value ? [...lambdaFigures(result.value), ...outsideFigures(result.value)] : []));
 const figure = (value: number | null) => (value === null ? '–' : formatFigure(value, 'statistic'));
@@ -40,8 +40,8 @@ const lambdaOf = ({ lambda }: TransformOffer) => (lambda === null ? '' : formatV
   <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions">
     <template #picture>
       <PictureCard
-        label="As measured and transformed"
-        :title="`${name} as measured and transformed`"
+        label="Before and after transformation"
+        :title="`${name} before and after transformation`"
         :panels="sheet"
         :words="words"
         :why-not="run.whyNot.value"
@@ -58,7 +58,7 @@ const lambdaOf = ({ lambda }: TransformOffer) => (lambda === null ? '' : formatV
           <table class="figures">
             <thead>
               <tr>
-                <th>what each would give</th>
+                <th>other transformations</th>
                 <th class="number">lambda</th>
                 <th class="number">A²</th>
                 <th class="number">skewness</th>
@@ -86,12 +86,12 @@ const lambdaOf = ({ lambda }: TransformOffer) => (lambda === null ? '' : formatV
       </template>
     </template>
     <template #actions>
-      <el-button v-if="result && !kept" @click="keepAsColumn">Add as a column that follows</el-button>
+      <el-button v-if="result && !kept" @click="keepAsColumn">Add as a derived column</el-button>
     </template>
     <template #sentences>
       <MethodSentence :run="run" :subject="name" />
       <p v-if="kept" class="soft">
-        {{ kept.name }} follows {{ name }} in this way, limits and target with it; it stands in Readings.
+        {{ kept.name }} is calculated from {{ name }}, with limits and target. It is in Readings.
       </p>
     </template>
   </StageFrame>

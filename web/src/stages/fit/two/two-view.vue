@@ -30,7 +30,7 @@ const words = computed(
     `Quantiles of ${subject.value} against each other. ${finding.value.map(({ text }) => text).join('')} Arrow keys step from mark to mark.`,
 );
 const none = computed(() =>
-  parts.parts.value ? null : `Two samples are two groups of ${column.value?.name ?? 'the subject'}, or two columns.`,
+  parts.parts.value ? null : `Choose two groups of ${column.value?.name ?? 'the subject'}, or two columns.`,
 );
 /** As many ways to begin as are taken in at a glance; the bar above has them all. */
 const OFFERED = 4;
@@ -50,7 +50,7 @@ const offers = computed(() => [
             said
           }}</el-button>
         </p>
-        <p class="soft">The bar above offers every split and every column.</p>
+        <p class="soft">Choose a split or a second column in the bar above.</p>
       </template>
     </template>
     <template #picture>
@@ -75,7 +75,7 @@ const offers = computed(() => [
     </template>
     <template v-if="request" #sentences>
       <p v-if="names.length > 1" class="choice">
-        Against each other stand
+        Compare
         <TwoChoice :names="names" :chosen="request" called="sample" @choose="choose" />.
       </p>
       <MethodSentence :run="run" :subject="subject" />

@@ -25,15 +25,15 @@ const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed
           <th v-if="labelled">label</th>
           <th
             class="number"
-            title="(x − mean) / sd; in brackets without the more extreme readings, so that one outlier cannot make the next look ordinary"
+            title="(x − mean)/SD; in brackets without the more extreme readings, so that one outlier does not mask the next"
           >
             z
           </th>
-          <th class="number" title="0.6745 · (x − median) / MAD">modified z</th>
-          <th title="Outside: more than 1.5 quartile ranges beyond a quartile; far out: more than 3">fence</th>
+          <th class="number" title="0.6745 · (x − median)/MAD">modified z</th>
+          <th title="Outside: more than 1.5 IQR beyond a quartile; beyond the outer fence: more than 3 IQR">fence</th>
           <th
             class="number"
-            title="How often the reading in this place is at least as extreme in clean samples of this size, without the readings above it"
+            title="The probability of a reading at least as extreme in this position in clean samples of this size, without the readings above it"
           >
             probability
           </th>
@@ -70,9 +70,9 @@ const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed
       <span v-else class="soft">Point at a row, here or in the picture.</span>
     </p>
     <p v-for="row in slips" :key="row.row" class="slip">
-      Row {{ row.row }}, {{ row.value }}: a slip of the hand?
-      {{ row.slips.map(({ words }) => words).join('; or ') }} would fit. Nothing is changed by itself.
-      <el-button link @click="emit('table', [row.row])">Mend it in the table</el-button>
+      Row {{ row.row }}, {{ row.value }}: possible typing error.
+      {{ row.slips.map(({ words }) => words).join('; or ') }} would fit. Nothing is changed automatically.
+      <el-button link @click="emit('table', [row.row])">Correct it in the table</el-button>
     </p>
   </div>
 </template>

@@ -57,8 +57,8 @@ const words = computed(() =>
 const OWN = ['strip', 'rows', 'influence'];
 const hint = computed(() =>
   OWN.includes(picture.value)
-    ? 'Point at a reading to see how far out it is; filled ones are named by the rule.'
-    : 'Point at a reading to see what it is.',
+    ? 'Point at a reading to see how extreme it is. Filled marks are flagged by the rule.'
+    : 'Point at a reading to see its value.',
 );
 defineExpose({ point: (row: number) => card.value?.point(row) });
 </script>
@@ -83,10 +83,10 @@ defineExpose({ point: (row: number) => card.value?.point(row) });
         v-if="picture === 'influence'"
         v-model="moving"
         size="small"
-        aria-label="What moves"
+        aria-label="Statistic"
         :options="[
           { value: 'mean', label: 'Mean' },
-          { value: 'sd', label: 'Sd' },
+          { value: 'sd', label: 'SD' },
         ]"
       />
     </template>

@@ -41,7 +41,7 @@ const aside = useSetAside({
     left: ['no cause found', 'checked against the record'],
   },
 });
-/** Named, and neither set aside nor left in on purpose: it has yet to be said what becomes of them. */
+/** Named, and neither set aside nor kept with a reason: it has yet to be said what becomes of them. */
 const open = computed(() => named.value.filter((row) => !leftHere.value.some((one) => one.row === row)));
 </script>
 
@@ -58,7 +58,7 @@ const open = computed(() => named.value.filter((row) => !leftHere.value.some((on
     </template>
     <template #figures>
       <template v-if="result">
-        <el-segmented v-model="panel" size="small" aria-label="What is told" :options="[...PANELS]" />
+        <el-segmented v-model="panel" size="small" aria-label="Tables" :options="[...PANELS]" />
         <ExtremesTable
           v-if="panel === 'far'"
           :rows="rows"
@@ -69,14 +69,14 @@ const open = computed(() => named.value.filter((row) => !leftHere.value.some((on
           @table="far.showInTable"
         >
           <template #chosen="{ row }">
-            <el-button v-if="canLeave(row)" link @click="aside.askToLeave([row])">Leave in …</el-button>
+            <el-button v-if="canLeave(row)" link @click="aside.askToLeave([row])">Keep …</el-button>
           </template>
         </ExtremesTable>
         <RulesTable v-else-if="panel === 'rules'" :result="result" @choose="(rule) => run.address.set('rule', rule)" />
         <WithoutTable v-else :result="result" />
       </template>
       <details v-if="leftHere.length && column" class="aside">
-        <summary>{{ leftHere.length }} left in on purpose</summary>
+        <summary>{{ leftHere.length }} kept with a reason</summary>
         <SetAsideList left :column-id="column.id" :readings="leftHere" @go="(row) => far.showInTable([row])" />
       </details>
       <details v-if="asideHere.length && column" class="aside">
@@ -87,13 +87,13 @@ const open = computed(() => named.value.filter((row) => !leftHere.value.some((on
     <template #actions>
       <template v-if="open.length && !store.ruled">
         <el-button @click="aside.ask(open)">Set {{ open.length === 1 ? 'it' : open.length }} aside …</el-button>
-        <el-button @click="aside.askToLeave(open)">Leave in …</el-button>
+        <el-button @click="aside.askToLeave(open)">Keep …</el-button>
       </template>
       <el-button
         v-if="asideHere.length && far.ruleHasLevel.value && !store.ruled"
-        title="Puts them back, and the generalised ESD looks for all of them together"
+        title="Restores them and tests for all of them together with the generalised ESD test"
         @click="far.askTogether"
-        >Put back and ask together</el-button
+        >Restore and test together</el-button
       >
     </template>
     <template #sentences>

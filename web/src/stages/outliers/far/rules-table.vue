@@ -23,10 +23,12 @@ const reading = (value: number) => formatFigure(value, 'reading', props.result.r
         <tr>
           <th>rule</th>
           <th class="number">statistic</th>
-          <th class="number">critical</th>
+          <th class="number">critical value</th>
           <th class="number">p</th>
-          <th>names row</th>
-          <th class="number" title="How often it names anything of a clean sample of this size">cries wolf</th>
+          <th>flags row</th>
+          <th class="number" title="The proportion of clean samples of this size in which it flags a reading">
+            false-alarm rate
+          </th>
         </tr>
       </thead>
       <tbody>
@@ -49,15 +51,15 @@ const reading = (value: number) => formatFigure(value, 'reading', props.result.r
       </tbody>
     </table>
     <p v-if="explained" class="meaning">
-      {{ explained.meaning }} <span class="soft">{{ explained.formula }}</span> p by formula {{ explained.pFormula }},
-      simulated {{ explained.pSimulated }}.
+      {{ explained.meaning }} <span class="soft">{{ explained.formula }}</span> p from the formula
+      {{ explained.pFormula }}, simulated {{ explained.pSimulated }}.
       <el-button v-if="!explained.ofStudy" link @click="emit('choose', explained.test.rule)"
         >Make it the rule of the study</el-button
       >
     </p>
     <p class="soft note">
-      The rule of the study is chosen before looking: of eight rules one or other finds something far more often. Shares
-      of {{ groupThousands(result.replicates) }} clean samples.
+      Choose the rule of the study before looking at the results: with eight rules, false alarms are far more frequent.
+      Proportions of {{ groupThousands(result.replicates) }} clean samples.
       <el-button link @click="tableOpen = true">Table</el-button>
     </p>
     <template v-if="steps.length">
@@ -69,7 +71,7 @@ const reading = (value: number) => formatFigure(value, 'reading', props.result.r
             <th>row</th>
             <th class="number">value</th>
             <th class="number">R</th>
-            <th class="number">critical</th>
+            <th class="number">critical value</th>
           </tr>
         </thead>
         <tbody>

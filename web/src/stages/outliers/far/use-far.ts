@@ -24,8 +24,8 @@ export const PICTURES = [
 ] as const;
 export type PictureId = (typeof PICTURES)[number]['value'];
 export const PANELS = [
-  { value: 'far', label: 'Farthest' },
-  { value: 'rules', label: 'Every rule' },
+  { value: 'far', label: 'Extremes' },
+  { value: 'rules', label: 'All rules' },
   { value: 'without', label: 'Without them' },
 ] as const;
 export type PanelId = (typeof PANELS)[number]['value'];
@@ -52,7 +52,7 @@ export function useFar() {
   const sample = computed(() => (column.value ? store.sampleInParts(column.value.id, by.value) : null));
   const bare = computed(() => store.sample);
   const cautions = computed(() =>
-    parts.beside.value.length > 0 ? [`This looks at ${name.value} alone, not at the columns beside it.`] : [],
+    parts.beside.value.length > 0 ? [`This analysis uses ${name.value} alone, not the other columns.`] : [],
   );
 
   const picture = useOneOf('picture', PICTURES);

@@ -28,15 +28,15 @@ const rows = computed(() =>
 
 <template>
   <div class="card box">
-    <p v-if="!found" class="soft" aria-busy="true">What the rule names is not known yet.</p>
+    <p v-if="!found" class="soft" aria-busy="true">The test is still running.</p>
     <p v-else-if="!found.all" class="soft">
-      The rule of the study names no reading: nothing changes. What each reading moves is shown under Influence, above
-      the picture.
+      The rule of the study flags no reading, so nothing changes. The influence of each reading is shown under
+      Influence, above the picture.
     </p>
     <template v-else>
       <label v-if="choices.length > 1" class="which"
         >Without
-        <el-select v-model="which" size="small" aria-label="Without which readings">
+        <el-select v-model="which" size="small" aria-label="Readings left out">
           <el-option v-for="choice in choices" :key="choice.value" :value="choice.value" :label="choice.label" />
         </el-select>
       </label>

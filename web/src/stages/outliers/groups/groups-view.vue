@@ -27,9 +27,11 @@ const table = computed(() => {
   return of && (() => outlyingGroupsTable(of));
 });
 const whyNot = computed(() => {
-  if (!split.value) return 'Groups come from a label column: choose one to split the subject by.';
+  if (!split.value) return 'Choose a label column to split the subject by.';
   if (run.whyNot.value) return run.whyNot.value;
-  return result.value && !panels.value ? 'There are too few groups, or groups too small, for this figure.' : null;
+  return result.value && !panels.value
+    ? 'There are too few groups, or too few readings per group, for this statistic.'
+    : null;
 });
 const SHOWN = [
   { value: 'k', label: 'Spreads (k)' },
@@ -52,13 +54,13 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
         hint="Point at a bar to see its critical values; ochre ones are beyond the level."
       >
         <template #choices>
-          <el-segmented v-model="shown" size="small" :options="SHOWN" aria-label="What the bars show" />
+          <el-segmented v-model="shown" size="small" :options="SHOWN" aria-label="Statistic" />
         </template>
       </PictureCard>
     </template>
     <template #figures>
       <div v-if="!split" class="card box">
-        <p v-if="labels.length === 0">This study has no label column to tell groups by.</p>
+        <p v-if="labels.length === 0">This study has no label column.</p>
         <p v-else>
           Split by
           <el-button v-for="label in labels" :key="label.id" link @click="splitBy(label.id)">{{
@@ -76,9 +78,9 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
                 <th class="number">n</th>
                 <th class="number">mean</th>
                 <th class="number">sd</th>
-                <th class="number" title="Its mean, in sd of the means">h</th>
-                <th class="number" title="Its sd over the pooled sd">k</th>
-                <th title="Readings that lie too far out in their group">far out</th>
+                <th class="number" title="The mean in SDs of the means">h</th>
+                <th class="number" title="The SD relative to the pooled SD">k</th>
+                <th title="Suspected outliers within the group">outliers</th>
               </tr>
             </thead>
             <tbody>

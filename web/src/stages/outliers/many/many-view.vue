@@ -49,17 +49,17 @@ const classOf = ({ row }: { row: OutlierScreenRow }) => (row.part.rows?.length ?
           </template>
         </el-table-column>
         <el-table-column prop="n" label="n" sortable :sort-method="by(({ part }) => part.n)" align="right" width="70" />
-        <el-table-column prop="farthest" label="farthest" min-width="170" />
+        <el-table-column prop="farthest" label="most extreme" min-width="170" />
         <el-table-column prop="p" label="p" sortable :sort-method="byP" align="right" width="82" />
-        <el-table-column prop="pHolm" label="p shared" sortable :sort-method="byShared" align="right" width="92" />
-        <el-table-column prop="names" label="names" sortable :sort-method="byNamed" min-width="110" />
+        <el-table-column prop="pHolm" label="adjusted p" sortable :sort-method="byShared" align="right" width="92" />
+        <el-table-column prop="names" label="flagged" sortable :sort-method="byNamed" min-width="110" />
       </SeveralCard>
     </template>
     <template #figures>
       <SeveralChoice v-model="chosen" :split="!!split" :numeric="numeric" />
       <p class="soft">
-        Of many columns some hold something far out by chance. “p shared” allows for that (Holm 1979): a reading is
-        named where it stays below the level.
+        With many columns, some contain extreme readings by chance. “adjusted p” allows for that (Holm 1979): readings
+        are flagged if it is below the significance level.
       </p>
     </template>
     <template #sentences>

@@ -31,8 +31,8 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
   <StageFrame :runs="stage" :empty="!column" :finding="finding" :keepable="!!known">
     <template #picture>
       <PictureCard
-        label="Which rule"
-        :title="`rules tried on samples of ${result?.n ?? 'so many'}`"
+        label="Comparison of rules"
+        :title="`outlier rules for samples of ${result?.n ?? 'so many'}`"
         :panels="panels"
         :words="words"
         :why-not="run.whyNot.value"
@@ -41,7 +41,7 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
         hint="Point at a mark to see what it is; rules of thumb are dashed."
       >
         <template #choices>
-          <el-segmented v-model="arrangement" size="small" :options="choices" aria-label="What is far out" />
+          <el-segmented v-model="arrangement" size="small" :options="choices" aria-label="Outliers in the samples" />
         </template>
       </PictureCard>
     </template>
@@ -50,9 +50,9 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
         <table class="figures">
           <thead>
             <tr>
-              <th>{{ ARRANGEMENT_WORDS[arrangement] }}, named</th>
-              <th class="number" title="Any reading of a clean sample is named">clean</th>
-              <th v-for="shift in SHIFTS" :key="shift" class="number">{{ shift }} sd</th>
+              <th>{{ ARRANGEMENT_WORDS[arrangement] }}, found</th>
+              <th class="number" title="Any reading of a clean sample is flagged">clean</th>
+              <th v-for="shift in SHIFTS" :key="shift" class="number">{{ shift }} SD</th>
             </tr>
           </thead>
           <tbody>
@@ -65,8 +65,8 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
         </table>
       </div>
       <p class="soft note">
-        “Named” counts samples in which all that was shifted is named. Rules of thumb have no level: what they cry of
-        clean samples stands under “clean”.
+        The table shows the percentage of samples in which all shifted readings were found. Column “clean” shows the
+        false-alarm rate.
       </p>
     </template>
     <template #sentences>

@@ -37,6 +37,11 @@ export default defineConfig({
         test: { name: 'mocked', include: [MOCKED], testTimeout: HANG, ...expectations },
       },
       {
+        resolve,
+        ssr,
+        test: { name: 'words', include: ['words/**/*.test.ts'], testTimeout: HANG, ...expectations },
+      },
+      {
         test: {
           name: 'scripts',
           include: ['scripts/test/**/*.test.ts'],

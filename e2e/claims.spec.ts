@@ -173,7 +173,7 @@ test('many claims are looked at together, and nothing on the pages stops a scree
   await open(page, '?mean-claim.claimed=8');
   await expect(finding(page)).toContainText('It is shown');
   expect(await violations(page)).toEqual([]);
-  await page.getByRole('radiogroup', { name: 'Questions about claims' }).getByText('Many at once').click();
+  await page.getByRole('radiogroup', { name: 'Questions about claims' }).getByText('Many claims').click();
   await expect(finding(page)).toContainText('can be held against a claim');
   await expect(page.getByText('Nothing is claimed on its card').first()).toBeVisible();
   await page.getByRole('button', { name: 'Dark' }).click();

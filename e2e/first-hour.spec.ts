@@ -31,7 +31,7 @@ test('by keys alone, in under forty of them: paste, a histogram of width 25 from
     }
   };
   await press('Control+V');
-  await expect(page.getByRole('button', { name: 'Take 10 rows in 1 column' })).toBeFocused();
+  await expect(page.getByRole('button', { name: 'Import 10 rows in 1 column' })).toBeFocused();
   await press('Enter');
   await stored(page);
   await press('2');
@@ -148,11 +148,11 @@ test('of a file of 300 columns those wanted are chosen, by search and by kind', 
   const columns = page.getByRole('region', { name: 'Columns to import' });
   await expect(columns).toContainText('200 of 300 columns are selected, at most 200 at once.');
   await columns.getByRole('button', { name: 'The labels' }).click();
-  await expect(page.getByRole('button', { name: 'Take 2 rows in 100 columns' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Import 2 rows in 100 columns' })).toBeVisible();
   await columns.getByLabel('Search the columns').fill('gauge 29');
   await columns.getByRole('button', { name: 'Matching columns' }).click();
   await columns.getByText('gauge 298').click();
-  await page.getByRole('button', { name: /^Take 2 rows in \d columns$/ }).click();
+  await page.getByRole('button', { name: /^Import 2 rows in \d columns$/ }).click();
   await expect(page.getByRole('columnheader', { name: /^gauge 291/ })).toBeVisible();
   await expect(page.getByRole('columnheader', { name: /^gauge 298/ })).toHaveCount(0);
 });
@@ -190,6 +190,6 @@ test('a file opened at home begins a study; the home of somebody new says how to
     mimeType: 'text/csv',
     buffer: Buffer.from('a,b\n1,2\n3,4'),
   });
-  await page.getByRole('button', { name: 'Take 2 rows in 2 columns' }).click();
+  await page.getByRole('button', { name: 'Import 2 rows in 2 columns' }).click();
   await expect(gridCell(page, 2, 1)).toHaveText('4');
 });

@@ -215,7 +215,7 @@ test('a transformation is chosen, added as a column that follows with its limits
   await page.getByLabel('Upper limit').press('Enter');
   await expect.poll(async () => (await columns()).at(-1)!.upperLimit).toBeCloseTo(Math.log(40), 12);
   await openStage(page, 'Fit');
-  await ask(page, 'Transformed');
+  await ask(page, 'Transformation');
   await expect(page.getByText('outside, transformed normal')).toBeVisible();
 });
 
@@ -236,7 +236,7 @@ test('two samples: chosen from what there is, changed in the sentence, kept', as
 test('no question of Fit has what a screen reader would stumble over, split or not', async ({ page }) => {
   await openAsk(page, 'known');
   await pick(page.getByLabel('Split by'), { label: 'kiln' });
-  for (const word of ['Reference samples', 'Power', 'Transformed', 'Many columns', 'Two samples']) {
+  for (const word of ['Reference samples', 'Power', 'Transformation', 'Many columns', 'Two samples']) {
     await ask(page, word);
     const done = page
       .getByText(/^\d[\d.]* (ms|s)( · \d workers?)?$/)

@@ -248,8 +248,8 @@ test('a long simulation shows progress, leaves the page answering, and can be st
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByRole('region', { name: 'Method' })).toContainText('stopped');
   await expect(page.getByRole('progressbar')).toHaveCount(0);
-  await page.getByLabel('number of simulated samples').fill('999');
-  await page.getByLabel('number of simulated samples').press('Enter');
+  await page.getByLabel('number of simulated samples for the test').fill('999');
+  await page.getByLabel('number of simulated samples for the test').press('Enter');
   await settled(page);
   await expect(page.getByRole('region', { name: 'Finding' })).toContainText('999 samples');
 });

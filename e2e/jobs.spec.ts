@@ -10,7 +10,7 @@ test('a simulation that would take long is handed to the server, followed, stopp
 }) => {
   await studyOf(page, TWELVE);
   await page.goto(page.url().replace(/readings.*/, `fit?${OF_GEV}&fit.replicates=300000`));
-  const replicates = page.getByLabel('number of simulated samples');
+  const replicates = page.getByLabel('number of simulated samples for the test');
   // Short work is not handed over; this is told after its first second.
   await page.getByRole('button', { name: 'Continue on the server' }).click();
   const method = page.getByRole('region', { name: 'Method' });
@@ -29,7 +29,7 @@ test('a simulation that would take long is handed to the server, followed, stopp
   await list.getByRole('link').click();
   await expect(page).toHaveURL(place);
   await expect(method).toContainText('stopped');
-  await method.getByRole('button', { name: 'Go on' }).click();
+  await method.getByRole('button', { name: 'Continue' }).click();
   await expect(method).toContainText('on the server');
   await method.getByRole('button', { name: 'Stop' }).click();
   await expect(method).toContainText('stopped');

@@ -50,7 +50,7 @@ test('a pair that hides itself is named, pointed at both ways, left in or set as
     .getByRole('row', { name: /^32 8\.82/ })
     .getByRole('button')
     .click();
-  await finding(page).getByRole('button', { name: 'Leave in …' }).first().click();
+  await finding(page).getByRole('button', { name: 'Keep …' }).first().click();
   await page.getByRole('button', { name: 'no cause found' }).click();
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(finding(page)).toContainText('1 kept with a reason');
@@ -63,7 +63,7 @@ test('a pair that hides itself is named, pointed at both ways, left in or set as
 
   await openStage(page, 'Verdict');
   await page.getByRole('link', { name: 'Open the report' }).click();
-  const sheet = page.getByRole('article', { name: 'Sheet' });
+  const sheet = page.getByRole('article', { name: 'Report' });
   await expect(sheet).toContainText('row 31, 8.81: instrument fault');
   await expect(sheet).toContainText('Suspected outliers kept with a reason:');
   await expect(sheet).toContainText('row 32, 8.82: no cause found');

@@ -16,7 +16,7 @@ test('a pasted block is recognised, shown, corrected and only then stored', asyn
   await pick(panel.getByLabel('Decimal mark'), 'point');
   await expect(panel.getByRole('columnheader', { name: /thickness/ })).toContainText('label');
   await pick(panel.getByLabel('Decimal mark'), 'comma');
-  await panel.getByRole('button', { name: 'Take 3 rows in 2 columns' }).click();
+  await panel.getByRole('button', { name: 'Import 3 rows in 2 columns' }).click();
   await stored(page);
   await expect(page.getByText('2 readings, 1 not a number')).toBeVisible();
   await page.reload();
@@ -77,7 +77,7 @@ test('the record is checked, and a study that was altered in the database is mar
   await expect(page.getByRole('alert')).toContainText(
     'does not agree with its record: entry 1 (change 1) was altered.',
   );
-  await expect(page.getByRole('article', { name: 'Sheet' })).toContainText('Not verified This study does not agree');
+  await expect(page.getByRole('article', { name: 'Report' })).toContainText('Not verified This study does not agree');
 });
 
 test('keyboard only: move, write, clear, and leave the table', async ({ page }) => {
@@ -136,7 +136,7 @@ test('files: a CSV opens, one of 200 MB is refused with the limit named, a pictu
   await openFile(page, 'Open a file', file('picture.csv'));
   await expect(page.getByRole('alert')).toContainText('is not a text file');
   await openFile(page, 'Open a file', file('small.csv'));
-  await expect(page.getByRole('button', { name: 'Take 2 rows in 2 columns' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Import 2 rows in 2 columns' })).toBeVisible();
   rmSync(dir, { recursive: true });
 });
 

@@ -98,7 +98,7 @@ test('labels are shuffled over readings: both tails counted, a million drawn wit
     .getByText(/^1\s000\s000$/)
     .click();
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
-  await page.getByRole('button', { name: 'Go on', exact: true }).click();
+  await page.getByRole('button', { name: 'Continue', exact: true }).click();
   await expect(finding(page)).toContainText(/of 1\s000\s000 shuffles are at least as extreme/);
 
   // Two columns whose rows belong together.

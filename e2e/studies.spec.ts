@@ -23,7 +23,7 @@ test('a study is named in place, deleted to the bin and restored', async ({ page
   const row = page.getByRole('row', { name: new RegExp(name) });
   await expect(row).toContainText('thickness');
   await expect(row).toContainText('12');
-  await page.getByRole('button', { name: `Move ${name} to the bin` }).click();
+  await page.getByRole('button', { name: `Delete ${name}` }).click();
   await expect(row).toHaveCount(0);
   await page.getByRole('button', { name: 'Bin', exact: true }).click();
   await page.getByRole('button', { name: `Restore ${name}` }).click();
@@ -52,7 +52,7 @@ test('a verdict rests on answered cautions, is put on record, listed, printed on
   await expect(page.getByRole('region', { name: 'Analyses viewed' })).toContainText(/\d+ tests were viewed/);
   await page.getByLabel('Question', { exact: true }).fill('May the thickness be treated as normal?');
   await page.getByLabel('Question', { exact: true }).blur();
-  const record = page.getByRole('button', { name: /Put on record/ });
+  const record = page.getByRole('button', { name: /Record the verdict/ });
   await record.click();
   await expect(page.getByRole('alert')).toContainText('Choose a decision first.');
   await page.getByRole('radiogroup', { name: 'Decision' }).getByText('treat as normal', { exact: true }).click();
@@ -77,7 +77,7 @@ test('a verdict rests on answered cautions, is put on record, listed, printed on
   await expect(page.getByRole('region', { name: 'Decision on record' })).toContainText('treat as normal');
 
   await page.getByRole('link', { name: 'Open the report' }).click();
-  const sheet = page.getByRole('article', { name: 'Sheet' });
+  const sheet = page.getByRole('article', { name: 'Report' });
   await expect(sheet).toContainText('Straight plot, no reading outside the band.');
   await expect(sheet).toContainText('May the thickness be treated as normal?');
   await expect(sheet).toContainText('12 readings used, none set aside. Level 0.05.');
@@ -97,7 +97,7 @@ test('a verdict rests on answered cautions, is put on record, listed, printed on
   await openStage(page, 'Readings');
   await expect(page.getByText('decided: reopen in Verdict to make changes')).toBeVisible();
   await page.goto('/');
-  await expect(page.getByRole('row', { name: new RegExp(name) })).toContainText('ruled: treat as normal');
+  await expect(page.getByRole('row', { name: new RegExp(name) })).toContainText('decided: treat as normal');
   await page.getByRole('link', { name }).click();
   await openStage(page, 'Verdict');
   await page.getByRole('button', { name: 'Reopen …' }).click();
@@ -125,7 +125,7 @@ test('evidence whose readings have changed is marked and run again in one go, th
   await page.getByText('Excluded from the report (1)').click();
   await expect(page.getByRole('article', { name: 'Left out: Histogram' })).toContainText('run again since');
   await page.getByRole('link', { name: 'Open the report' }).click();
-  const sheet = page.getByRole('article', { name: 'Sheet' });
+  const sheet = page.getByRole('article', { name: 'Report' });
   await expect(sheet).toContainText('The data changed since change 1');
   await page.getByText('with the table of readings').click();
   await expect(sheet.getByRole('row')).toHaveCount(13);
@@ -167,7 +167,7 @@ test('a study file with an altered result opens, and the verdict and the sheet s
   await expect(page.getByText(/recomputed: the same/)).toHaveCount(1);
   await expect(page.getByRole('img', { name: 'Histogram of thickness' })).toHaveCount(0);
   await page.getByRole('link', { name: 'Open the report' }).click();
-  const sheet = page.getByRole('article', { name: 'Sheet' });
+  const sheet = page.getByRole('article', { name: 'Report' });
   await expect(sheet.getByText(/the result differs/)).toHaveCount(1);
   await expect(sheet.getByRole('img')).toHaveCount(0);
 });

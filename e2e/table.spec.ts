@@ -94,7 +94,7 @@ test('the next file goes below the columns of its names, decimal commas rewritte
   await expect(
     page.getByText('11 of 11 columns are added below those of the same name, from row 61 on.'),
   ).toBeVisible();
-  await page.getByRole('button', { name: 'Take 12 rows in 11 columns' }).click();
+  await page.getByRole('button', { name: 'Import 12 rows in 11 columns' }).click();
   await expect(page.getByText('72 readings')).toBeVisible();
   await stored(page);
   await page.keyboard.press('Control+z');
@@ -126,7 +126,7 @@ test('a file dropped on the page is read: a data package with its units and limi
   await page
     .getByRole('heading', { name: 'Paste a column of readings.' })
     .dispatchEvent('drop', { dataTransfer: transfer });
-  await page.getByRole('button', { name: 'Take 3 rows in 1 column' }).click();
+  await page.getByRole('button', { name: 'Import 3 rows in 1 column' }).click();
   await expect(page.getByRole('columnheader', { name: /force/ })).toContainText('N · 0.1');
   await expect(page.getByLabel('Lower limit')).toHaveValue('1100');
 });
@@ -457,7 +457,7 @@ test('what is saved opens again: a spreadsheet with its sheet chosen, and the wh
   await expect(panel.getByLabel('Cells of the sheet')).toHaveValue('A1:B4');
   await panel.getByLabel('Cells of the sheet').fill('A1:A3');
   await panel.getByLabel('Cells of the sheet').press('Enter');
-  await panel.getByRole('button', { name: 'Take 2 rows in 1 column' }).click();
+  await panel.getByRole('button', { name: 'Import 2 rows in 1 column' }).click();
   await expect(gridCell(page, 1, 0)).toHaveText('8.10');
   await stored(page);
   await page.goto('/');
@@ -483,7 +483,7 @@ test('a file of 300 000 cells streams to the server, can be stopped, and is ther
   writeFileSync(file, `${names}\n${lines.join('\n')}\n`);
   await newStudy(page);
   await openFile(page, 'Open a file', file);
-  const take = page.getByRole('button', { name: 'Take 30\u202f000 rows in 10 columns' });
+  const take = page.getByRole('button', { name: 'Import 30\u202f000 rows in 10 columns' });
   await take.click();
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByRole('alert')).toContainText('Stopped. Nothing was stored.');
@@ -510,7 +510,7 @@ test('an import that the database does not survive is there wholly or not at all
   writeFileSync(file, `x,y\n${Array.from({ length: 200_000 }, (_, i) => `${i}.5,${i}`).join('\n')}\n`);
   await newStudy(page);
   await openFile(page, 'Open a file', file);
-  await page.getByRole('button', { name: 'Take 200\u202f000 rows in 2 columns' }).click();
+  await page.getByRole('button', { name: 'Import 200\u202f000 rows in 2 columns' }).click();
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
   const bringBack = await app.loseDatabase();
   await expect(page.getByRole('alert')).toContainText('Looking whether it arrived');

@@ -54,7 +54,7 @@ test('by keyboard alone, in under 40 actions: from an empty home to a printed ve
     expect(await focused()).toMatch(name);
   };
   await press('Control+V');
-  await expect(page.getByRole('button', { name: 'Take 12 rows in 1 column' })).toBeFocused();
+  await expect(page.getByRole('button', { name: 'Import 12 rows in 1 column' })).toBeFocused();
   await press('Enter');
   await stored(page);
   await press('2');
@@ -78,13 +78,13 @@ test('by keyboard alone, in under 40 actions: from an empty home to a printed ve
     await tabTo(/^Why it stays open$/);
     await write('Known, and of no weight here.');
   }
-  await tabTo(/Put on record/);
+  await tabTo(/Record the verdict/);
   await press('Enter');
   await expect(page.getByRole('region', { name: 'Decision on record' })).toContainText('treat as normal');
   await press('d');
   await tabTo(/Open the report/);
   await press('Enter');
-  await expect(page.getByRole('article', { name: 'Sheet' })).toContainText('The plot is straight');
+  await expect(page.getByRole('article', { name: 'Report' })).toContainText('The plot is straight');
   await expect(page.getByText(/about \d+ pages?/)).toBeVisible();
   await tabTo(/Print, or save as PDF/);
   await press('Enter');
@@ -101,7 +101,7 @@ test('a study starts from its question: the path marks what answers it, and says
   await page.getByRole('button', { name: 'May I treat it as normal?' }).click();
   await expect(page.getByRole('heading', { name: 'Paste a column of readings.' })).toBeVisible();
   await paste(page, TWELVE);
-  await page.getByRole('button', { name: /^Take 12 rows/ }).click();
+  await page.getByRole('button', { name: /^Import 12 rows/ }).click();
   await stored(page);
   const guide = page.getByRole('button', { name: /May I treat it as normal\?.*0 of 7 looked at/ });
   await expect(guide).toBeVisible();
@@ -123,7 +123,7 @@ test('a study starts from its question: the path marks what answers it, and says
     'Not viewed: far readings, bootstrap, larger samples.',
   );
   await page.getByRole('link', { name: 'Open the report' }).click();
-  await expect(page.getByRole('article', { name: 'Sheet' })).toContainText('Not viewed: far readings');
+  await expect(page.getByRole('article', { name: 'Report' })).toContainText('Not viewed: far readings');
 });
 
 test('the studies are searched, tagged, narrowed to a tag and sorted; it stands in the address', async ({ page }) => {
@@ -132,7 +132,7 @@ test('the studies are searched, tagged, narrowed to a tag and sorted; it stands 
   await page.getByLabel('Name of the study').fill(name);
   await page.getByLabel('Name of the study').press('Enter');
   await paste(page, 'groove depth (mm)\n1.1\n1.2\n1.4');
-  await page.getByRole('button', { name: /^Take 3 rows/ }).click();
+  await page.getByRole('button', { name: /^Import 3 rows/ }).click();
   await stored(page);
   await page.goto('/');
   const search = page.getByLabel('Search the studies');
@@ -172,7 +172,7 @@ test('a slash searches everywhere and Enter goes there; help says what the words
     await expect(page.getByRole('option', { selected: true })).toHaveAccessibleName(option);
     await page.keyboard.press('Enter');
   };
-  await goTo('which rule', /Which rule/);
+  await goTo('compare rules', /Comparison of rules/);
   await expect(page).toHaveURL(/outliers\?ask=which/);
   await goTo('thickness', /^thickness a column of this study/);
   await expect(gridCell(page, 1, 0)).toBeVisible();

@@ -41,12 +41,12 @@ const stage = (name) => page.getByRole('navigation', { name: 'Stages' }).getByRo
 try {
   await page.goto(server.url);
   await page.getByRole('link', { name: /Tile thickness/ }).click();
-  await page.getByRole('region', { name: 'First figures' }).waitFor();
+  await page.getByRole('region', { name: 'Summary' }).waitFor();
   await shot('readings');
 
   await page.goto(server.url);
   await page.getByRole('link', { name: /Glaze batches/ }).click();
-  await page.getByRole('region', { name: 'First figures' }).waitFor();
+  await page.getByRole('region', { name: 'Summary' }).waitFor();
   await page.getByRole('columnheader', { name: /^residue/ }).click();
   /** Chooses in a field that opens a list: by value, or by the words of the list. */
   const pick = async (label, wanted) => {
@@ -73,7 +73,7 @@ try {
   await page.keyboard.press('Escape');
   await page.goto(server.url);
   await page.getByRole('link', { name: /Tile thickness/ }).click();
-  await page.getByRole('region', { name: 'First figures' }).waitFor();
+  await page.getByRole('region', { name: 'Summary' }).waitFor();
 
   await stage('Shape');
   await page.getByRole('region', { name: 'Figures' }).waitFor();
@@ -94,7 +94,7 @@ try {
   await shot('shape-by-group');
 
   await stage('Fit');
-  await page.getByText('no evidence against').waitFor();
+  await page.getByText('No evidence').first().waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await pick('Split by', { label: 'nothing' });
   await page.getByText('What the plot shows').or(page.getByText('No evidence of a pattern')).first().waitFor();
@@ -119,50 +119,50 @@ try {
   const thisStudy = page.url();
   await page.goto(server.url);
   await page.getByRole('link', { name: /Glaze batches/ }).click();
-  await page.getByRole('region', { name: 'First figures' }).waitFor();
+  await page.getByRole('region', { name: 'Summary' }).waitFor();
   await stage('Fit');
   await ask('Many columns');
-  await page.getByText('shared among all').waitFor();
+  await page.getByText('adjusted for').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await pick('Subject', { label: 'tiles scrapped' });
   await ask('Counts');
-  await page.getByText('depart from').waitFor();
+  await page.getByText('depart from').first().waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await pick('Subject', { label: 'acidity, pH' });
   await stage('Outliers');
-  await page.getByText('Rows 26 (8.89) and 25 (8.88)').waitFor();
+  await page.getByText('rows 26 (8.89) and 25 (8.88)').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await page.getByRole('row', { name: /^26 8\.89/ }).hover();
   await shot('outliers');
-  await page.getByRole('radiogroup', { name: 'What is asked about far readings' }).getByText('Which rule').click();
-  await page.getByText('is named most often by').waitFor();
+  await page.getByRole('radiogroup', { name: 'Questions about outliers' }).getByText('Compare rules').click();
+  await page.getByText('the most powerful rule for one outlier').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
-  const view = (name) => page.getByRole('radiogroup', { name: 'What the picture shows' }).getByText(name).click();
+  const view = (name) => page.getByRole('radiogroup', { name: 'Display' }).getByText(name).click();
   await page.goto(server.url);
   await page.getByRole('link', { name: /Sorting line/ }).click();
-  await page.getByRole('region', { name: 'First figures' }).waitFor();
+  await page.getByRole('region', { name: 'Summary' }).waitFor();
   await stage('Claims');
   await pick('Subject', { label: 'fault' });
-  await page.getByRole('textbox', { name: 'claimed shares' }).fill('chipped 50, pinholed 25, crazed 10, off shade 15');
-  await page.getByRole('textbox', { name: 'claimed shares' }).press('Enter');
-  await page.getByText('spread otherwise than claimed').first().waitFor();
+  await page.getByRole('textbox', { name: 'claimed proportions' }).fill('chipped 50, pinholed 25, crazed 10, off shade 15');
+  await page.getByRole('textbox', { name: 'claimed proportions' }).press('Enter');
+  await page.getByText('do not have the claimed proportions').first().waitFor();
   await shot('claim-counts');
   await page.goto(server.url);
   await page.getByRole('link', { name: /Tile thickness/ }).click();
-  await page.getByRole('region', { name: 'First figures' }).waitFor();
+  await page.getByRole('region', { name: 'Summary' }).waitFor();
   await stage('Claims');
-  await page.getByRole('textbox', { name: 'the difference that matters' }).fill('0.05');
-  await page.getByRole('textbox', { name: 'the difference that matters' }).press('Enter');
-  await page.getByText('is noticed 88 times in 100').waitFor();
-  await view('What chance does');
+  await page.getByRole('textbox', { name: 'smallest difference of interest' }).fill('0.05');
+  await page.getByRole('textbox', { name: 'smallest difference of interest' }).press('Enter');
+  await page.getByText('is detected with 88 % power').waitFor();
+  await view('Null distribution');
   await shot('claim-mean');
   await stage('Resample');
   const resample = (word) =>
-    page.getByRole('radiogroup', { name: 'What is asked by resampling' }).getByText(word, { exact: true }).click();
+    page.getByRole('radiogroup', { name: 'Questions of resampling' }).getByText(word, { exact: true }).click();
   const replicates = (words) =>
     page.getByRole('radiogroup', { name: 'How many replicates' }).getByText(words, { exact: true }).click();
   await replicates('10');
-  await page.getByText('by 10 replicates').waitFor();
+  await page.getByText('(10 bootstrap replicates)').waitFor();
   for (let k = 11; k <= 40; k++) {
     await page.getByRole('button', { name: 'one more' }).click();
     await page.getByText(`by ${k} replicates`).waitFor();
@@ -170,27 +170,27 @@ try {
   await page.getByText('Replicate 40:').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('redraw');
-  await resample('Shuffle');
+  await resample('Permutation test');
   await pick('Split by', { label: 'kiln' });
   await page.getByText(/of 10.000 shuffles are at least as extreme/).waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('shuffle');
   await page.goto(server.url);
   await page.getByRole('link', { name: /Filling balance/ }).click();
-  await page.getByRole('region', { name: 'First figures' }).waitFor();
+  await page.getByRole('region', { name: 'Summary' }).waitFor();
   await pick('Subject', { label: 'all fillings, g' });
   await stage('Simulate');
-  await pick('What is looked at', { label: 'the t test of the mean' });
+  await pick('Quantity', { label: 'the t test of the mean' });
   await page.getByText(/of 1.000 samples have p below/).waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await page.getByRole('img', { name: /^the p of the t test/ }).focus();
   for (let k = 0; k < 3; k++) await page.keyboard.press('ArrowRight');
   await page.getByText(/^Sample \d+: /).waitFor();
   await shot('samples');
-  await page.getByRole('button', { name: 'put back' }).click();
-  await pick('Where readings come from', { label: 'a law' });
-  await pick('family', 'exponential');
-  await pick('What is looked at', { label: 'the t interval of the mean' });
+  await page.getByRole('button', { name: 'Hide' }).click();
+  await pick('Source of the population', { label: 'a distribution' });
+  await pick('distribution', 'exponential');
+  await pick('Quantity', { label: 'the t interval of the mean' });
   await page.getByText('fewer than the 95').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('coverage');
@@ -198,31 +198,31 @@ try {
   const tests =
     'curves.tests=t%20signed-rank%20sign%20anderson-darling&curves.shiftInSd=0.4&curves.values=8%2015%2025%2040%2060%2090';
   await page.goto(`${simulation}?ask=curves&population.from=fit&population.mixedShare=0.05&${tests}`);
-  await page.getByText('of samples notice').first().waitFor();
+  await page.getByText('power against').first().waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('power');
   await page.goto(server.url);
   await page.getByRole('link', { name: /Breaking force/ }).click();
-  await page.getByRole('region', { name: 'First figures' }).waitFor();
+  await page.getByRole('region', { name: 'Summary' }).waitFor();
   await stage('Fit');
-  await ask('Transformed');
-  await page.getByText('After Box–Cox').waitFor();
+  await ask('Transformation');
+  await page.getByText('After transformation by Box–Cox').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await ask('Plot and test');
-  await pick('family', 'weibull');
+  await pick('distribution', 'weibull');
   await pick('band', 'line');
   await page.getByRole('radiogroup', { name: 'Figures of the fit' }).getByText('The distribution').click();
-  await page.getByText('no evidence against').waitFor();
+  await page.getByText('No evidence').first().waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
-  await page.getByRole('radiogroup', { name: 'Figures of the fit' }).getByText('Families').click();
+  await page.getByRole('radiogroup', { name: 'Figures of the fit' }).getByText('Distributions').click();
   await page.getByText(/ · \d workers?$/).waitFor({ timeout: 60_000 });
   await page.getByRole('radiogroup', { name: 'Figures of the fit' }).getByText('The test').click();
   await pick('Subject', { label: 'breaking force, N' });
-  await pick('family', 'generalized-extreme-value');
+  await pick('distribution', 'generalized-extreme-value');
   await page.getByText(/ · \d workers?$/).waitFor({ timeout: 60_000 });
-  await page.getByLabel('replicates for the test').fill('100000');
-  await page.getByLabel('replicates for the test').press('Enter');
-  await page.getByRole('button', { name: 'Let the server go on' }).click();
+  await page.getByLabel('number of simulated samples for the test').fill('100000');
+  await page.getByLabel('number of simulated samples for the test').press('Enter');
+  await page.getByRole('button', { name: 'Continue on the server' }).click();
   await page.getByRole('link', { name: 'Jobs, 1 at work' }).click();
   await page.getByRole('progressbar').and(page.locator(':not([aria-valuenow="0"])')).waitFor();
   await page.getByRole('button', { name: 'Stop' }).click();
@@ -236,12 +236,12 @@ try {
   await page.keyboard.press('Enter');
   await page.getByText(/^stored, change/).waitFor();
   await stage('Verdict');
-  await page.getByText('Its readings have changed').nth(3).waitFor();
+  await page.getByText('Data changed since this was kept').nth(3).waitFor();
   await page.getByRole('img', { name: 'Histogram of thickness' }).waitFor();
   await page.getByText('treat as normal', { exact: true }).click();
   await shot('verdict');
   await page.getByRole('button', { name: 'Run all of them again' }).click();
-  await page.getByText('Its readings have changed').first().waitFor({ state: 'detached', timeout: 60_000 });
+  await page.getByText('Data changed since this was kept').first().waitFor({ state: 'detached', timeout: 60_000 });
   const answers = page.getByLabel(/^Answer to caution/);
   for (let i = 0; i < (await answers.count()); i++) {
     await answers.nth(i).fill('The gauge reads to 0.01 mm; the test that knows it says the same.');
@@ -253,9 +253,9 @@ try {
     .fill(
       'Straight plot, no reading outside the band, and no evidence in the test. The share outside the limits may be worked out from a normal.',
     );
-  await page.getByRole('button', { name: /Put on record/ }).click();
+  await page.getByRole('button', { name: /Record the verdict/ }).click();
   await page.getByRole('heading', { name: 'On record' }).waitFor();
-  await page.getByRole('link', { name: 'Open the sheet' }).click();
+  await page.getByRole('link', { name: 'Open the report' }).click();
   await page.getByText(/^about \d+ pages?$/).waitFor();
   await shot('sheet');
 
@@ -263,7 +263,7 @@ try {
   await page.locator('[id="outliers/grubbs"]').waitFor();
   await shot('help');
   await page.goto(server.url);
-  await page.getByText('ruled: treat as normal').waitFor();
+  await page.getByText('decided: treat as normal').waitFor();
   await page.getByRole('button', { name: 'New study' }).click();
   await page.getByRole('heading', { name: 'Paste a column of readings.' }).waitFor();
   await page.evaluate(() =>
@@ -272,7 +272,7 @@ try {
     ),
   );
   await page.keyboard.press('Control+V');
-  await page.getByRole('button', { name: /^Take 6 rows/ }).waitFor();
+  await page.getByRole('button', { name: /^Import 6 rows/ }).waitFor();
   await shot('paste');
 
   await page.goto(
@@ -282,7 +282,7 @@ try {
   await shot('distributions');
 
   await page.goto(server.url);
-  await page.getByRole('button', { name: /Move untitled/ }).waitFor();
+  await page.getByRole('button', { name: /Delete untitled/ }).waitFor();
   await shot('studies');
 } finally {
   await browser.close();

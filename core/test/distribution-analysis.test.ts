@@ -3,7 +3,8 @@ import { distributionAnalysis } from '../src/analyses/distributions/distribution
 import type { DistributionResult } from '../src/analyses/distributions/distribution-result.js';
 import { QUESTIONS } from '../src/analyses/distributions/distribution-request.js';
 import { complementSentence, readingsSentence } from '../src/analyses/distributions/distribution-words.js';
-import { articleOf, distributionName } from '../src/distributions/names.js';
+import { distributionName } from '../src/distributions/names.js';
+import { articleOf } from '../src/numeric/grammar.js';
 import { methodOf } from '../src/road/method-sentence.js';
 import { isUnavailable } from '../src/road/analysis.js';
 import { advance } from '../src/analyses/registry.js';

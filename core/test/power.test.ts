@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { FamiliesPower, NormalPower, PowerResult } from '../src/analyses/fit/power-result.js';
 import { DEPARTURES, lognormalSkewness } from '../src/analyses/fit/power-departures.js';
-import { powerFigures, powerTable, sizeWords, timesWords } from '../src/analyses/fit/power-words.js';
+import { powerFigures, powerTable, simulatedPowerWords, sizeWords } from '../src/analyses/fit/power-words.js';
 import { powerAnalysis } from '../src/analyses/fit/power.js';
 import { inThisThread } from '../src/analyses/registry.js';
 import { sizeNeeded } from '../src/goodness-of-fit/power.js';
@@ -188,11 +188,11 @@ describe('the n that is needed', () => {
     expect(sizeNeeded([at(10, 0), at(20, 1)], 0.8)).toBeLessThan(20);
   });
 
-  it('is told in two digits, and chances as cases', () => {
+  it('is given with two digits, a power as a percentage', () => {
     expect(sizeWords(39.2)).toBe('40');
     expect(sizeWords(1234)).toBe('1\u202f200');
-    expect([0.001, 0.02, 0.1, 0.42, 0.97, 0.999].map(timesWords)).toEqual([
-      ...['hardly ever', '2 times in 100', 'once in 10', '4 times in 10', '97 times in 100', 'nearly always'],
+    expect([0.001, 0.02, 0.42, 0.999].map(simulatedPowerWords)).toEqual([
+      ...['less than 1\u00a0% power', 'about 2\u00a0% power', 'about 42\u00a0% power', 'more than 99\u00a0% power'],
     ]);
   });
 

@@ -54,7 +54,7 @@ const print = () => window.print();
 
 <template>
   <div class="view">
-    <div class="bar no-print" role="toolbar" aria-label="Sheet">
+    <div class="bar no-print" role="toolbar" aria-label="Report">
       <RouterLink :to="{ name: 'verdict', params: { id: store.study!.id } }">Back to the verdict</RouterLink>
       <span class="room"></span>
       <el-checkbox v-model="withReadings">with the table of readings</el-checkbox>

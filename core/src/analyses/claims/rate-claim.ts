@@ -74,7 +74,9 @@ const sum = (values: ArrayLike<number>) => Array.from(values).reduce((a, b) => a
 function dispersionOf(values: Float64Array): number | null {
   const mean = sum(values) / values.length;
   if (values.length < 2 || mean === 0) return null;
-  return values.reduce((total, x) => total + (x - mean) ** 2, 0) / (values.length - 1) / mean;
+  const ratio = values.reduce((total, x) => total + (x - mean) ** 2, 0) / (values.length - 1) / mean;
+  // Squares of huge counts are not held.
+  return Number.isFinite(ratio) ? ratio : null;
 }
 
 /** The counts of a column, with the exposure of each from a second column, or the same for all. */

@@ -18,7 +18,7 @@ const test = choice(
   ] satisfies { value: FittedTest; text: string }[],
   'anderson-darling',
 );
-const replicates = replicatesOf('number of simulated samples');
+const replicates = replicatesOf('number of simulated samples for the test');
 const seed = seedOf('seed of the test');
 
 export const fitRequest = z

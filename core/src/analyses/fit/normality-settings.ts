@@ -12,7 +12,7 @@ const test = choice(
   NORMALITY_TESTS.map((value) => ({ value, text: testFacts(value, 0).name })),
   'anderson-darling',
 );
-const replicates = replicatesOf('number of simulated samples');
+const replicates = replicatesOf('number of simulated samples for the test');
 const seed = seedOf('seed of the test');
 
 export const normalityRequest = z.strictObject({

@@ -29,7 +29,7 @@ export const mostSetting = {
   schema: z.int(MOST).min(1, MOST).max(MOST_NAMED, MOST).optional(),
   field: {
     ...{ field: 'most', label: 'maximum number of outliers', type: 'number', from: 1, to: MOST_NAMED, whole: true },
-    empty: '10 % of the',
+    empty: '10 % of the readings',
   } satisfies Field,
 };
 /** A tenth of the readings, at most ten (STATISTICS section 6). */
@@ -70,9 +70,8 @@ const ESD = { field: 'rule', is: 'generalized-esd' } as const;
 /** "the [generalised ESD] of up to [4] readings". */
 export const RULE_PARTS: readonly SentencePart[] = [
   ruleSetting.field,
-  { text: ' for up to ', showWhen: ESD },
+  { text: ', maximum number of outliers ', showWhen: ESD },
   { ...mostSetting.field, showWhen: ESD },
-  { text: ' readings', showWhen: ESD },
 ];
 
 /** The words that stand for the rule of the study wherever one asks. */

@@ -9,7 +9,8 @@ const MOCKED = 'web/test/**/*.mocked.test.ts';
 const HANG = 600_000;
 const ssr = { resolve: { conditions: ['source'], externalConditions: ['source'] } };
 
-const expectations = { expect: { poll: { timeout: HANG / 5 } } };
+// A sentence that differs is shown whole.
+const expectations = { expect: { poll: { timeout: HANG / 5 } }, chaiConfig: { truncateThreshold: 0 } };
 
 export default defineConfig({
   test: {

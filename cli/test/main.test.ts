@@ -88,7 +88,8 @@ describe('the command line', () => {
     expect([alone.code, alone.error]).toEqual([0, '']);
     expect(JSON.parse(alone.out)).toMatchObject({
       analysis: 'distribution',
-      method: 'For a normal distribution with mean 8.02 and sd 0.11, what is the probability of a value above 8.2?',
+      method:
+        'For a normal distribution with mean 8.02 and standard deviation 0.11, what is the probability of a value above 8.2?',
       result: { probability: expect.closeTo(0.0508817524756, 12), question: 'above' },
     });
     const beside = await verdict('distribution', DEMO, '--column', 'thickness', '--options', question);
@@ -107,7 +108,9 @@ describe('the command line', () => {
   it('splits a column by labels, and puts several side by side', async () => {
     const split = JSON.parse((await verdict('histogram', DEMO, '--column', 'thickness', '--split', 'kiln')).out);
     expect(split.request).toMatchObject({ column: 'thickness', split: 'kiln' });
-    expect(split.method).toContain('Count thickness by kiln in bins');
+    expect(split.method).toContain(
+      'Histogram of thickness by kiln, bins: automatic, width from the rule, not rounded, from',
+    );
     const counted = split.result.parts.map(({ counts }: { counts: number[] }) => counts.reduce((a, b) => a + b, 0));
     expect(counted[0] + counted[1]).toBe(48);
     const beside = JSON.parse((await verdict('box', DEMO, '--column', 'thickness', '--column', 'pinholes')).out);
@@ -128,7 +131,7 @@ describe('the command line', () => {
     const [stretch] = result.parts[0].stretches;
     expect(stretch.below + stretch.inside + stretch.above).toBe(48);
     const refused = await within('{"of":"limits","lower":8.1,"upper":7.9}');
-    expect([refused.code, refused.error]).toEqual([2, 'upper: The upper limit, 7.9, lies below the lower, 8.1.\n']);
+    expect([refused.code, refused.error]).toEqual([2, 'upper: The upper limit 7.9 is below the lower limit 8.1.\n']);
   });
 
   it('refuses a setting without effect beside another, names both, and runs a kept request as it is', async () => {
@@ -156,7 +159,10 @@ describe('the command line', () => {
     [['normality', DEMO, '--column', 'depth'], 'There is no column “depth”. There are: tile, thickness'],
     [['normality', '/no/such/file.csv'], '/no/such/file.csv cannot be read: there is no such file.'],
     [['normality', DEMO, '--column', 'thickness', '--options', 'alpha=1'], '--options takes a JSON object'],
-    [['normality', DEMO, '--column', 'thickness', '--options', '{"alpha":5}'], 'alpha: The level lies between 0 and 1'],
+    [
+      ['normality', DEMO, '--column', 'thickness', '--options', '{"alpha":5}'],
+      'alpha: The significance level must lie between 0 and 1; 0.05 means 5 %.\n',
+    ],
     [['normality', DEMO, '--nonsense'], "Unknown option '--nonsense'"],
   ])('%o: one line on standard error and exit code 2', async (args, said) => {
     const { code, out, error } = await verdict(...args);
@@ -169,7 +175,9 @@ describe('the command line', () => {
     expect((await verdict('describe', file('a,b\n1.5,2.5\n3.5,4.5\n'))).error).toContain(
       'Say which column with --column. There are: a, b.',
     );
-    expect((await verdict('describe', file(''))).error).toContain('nothing to read');
+    expect((await verdict('describe', file(''))).error).toContain(
+      '/tmp/verdict-cli-8AbPI8/0.934029185499959.csv: The text is empty or has only column',
+    );
   });
 
   it('lists the analyses with --help', async () => {

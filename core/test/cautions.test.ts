@@ -24,9 +24,7 @@ const words = (result: DescribeResult) =>
 group('why a result cannot be had', () => {
   it('is said with what was left out', () => {
     const nothing = { ...sampleOf(new Float64Array()), missing: 2, setAside: 1, unreadable: 1 };
-    expect(whyNot(nothing, 3, 'the plot')).toBe(
-      'thickness has no readings to work with (2 missing, 1 set aside, 1 that is no number).',
-    );
+    expect(whyNot(nothing, 3, 'the plot')).toBe('thickness has no readings (2 missing, 1 set aside, 1 not a number).');
     expect(whyNot(sampleOf(Float64Array.of(1)), 3, 'the test')).toBe(
       'thickness has 1 reading; the test needs at least 3.',
     );
@@ -37,14 +35,16 @@ group('why a result cannot be had', () => {
 group('cautions', () => {
   it('point out an unusual level, and the one that may have been meant', () => {
     expect(levelNote(0.05)).toEqual([]);
-    expect(levelNote(0.3)[0]!.text).toBe('A level of 0.3 is unusual; 0.05 and 0.01 are customary.');
-    expect(levelNote(0.99)[0]!.text).toContain('Was 0.01 meant?');
+    expect(levelNote(0.3)[0]!.text).toBe('The significance level 0.3 is unusual; 0.05 and 0.01 are common.');
+    expect(levelNote(0.99)[0]!.text).toContain(
+      'The significance level 0.99 is unusual; 0.05 and 0.01 are common. Did you mean 0.01?',
+    );
     expect(levelNote(0.0001)).toHaveLength(1);
   });
 
   it('count cells that are no numbers and readings that share a value', () => {
     expect(leftOutNotes({ ...sampleOf(new Float64Array()), unreadable: 2 })[0]!.text).toContain(
-      '2 cells are no numbers',
+      '2 cells are not numbers and are left out. Correct them in Readings.',
     );
     expect(tiedCount(Float64Array.of(1, 2, 2, 3, 3, 3))).toBe(5);
     expect(tiedCount(Float64Array.of(1, 2, 3))).toBe(0);
@@ -60,9 +60,11 @@ group('cautions', () => {
         missed: [{ population: 'lognormal', share, replicates: 2000 }],
       });
     expect(missed(0.52)).toBe(
-      'With 48 readings and level 0.05 the test misses a lognormal distribution with skewness 1 in 5 of 10 samples.',
+      'With 48 readings and significance level 0.05, the test detects a lognormal distribution with skewness 1 with about 48\u00a0% power.',
     );
-    expect(missed(0.001)).toContain('hardly ever');
+    expect(missed(0.001)).toContain(
+      'With 48 readings and significance level 0.05, the test detects a lognormal distribution',
+    );
     expect(missed(0.03)).toContain('in 3 of 100 samples');
     expect(missed(0.99)).toContain('nearly always');
     expect(missedSentence({ resolution: null, sd: 1, n: 48, alpha: 0.05, missed: [] })).toBeNull();
@@ -72,13 +74,13 @@ group('cautions', () => {
 group('analysis describe', () => {
   it('words centre and spread in the unit of the readings', async () => {
     const result = (await described([7.9, 8.1, 8.3], { resolution: 0.1 })) as DescribeResult;
-    expect(words(result)).toBe('3 readings centre at 8.10\u00a0mm, with an sd of 0.20\u00a0mm.');
+    expect(words(result)).toBe('Mean 8.10\u00a0mm, standard deviation 0.20\u00a0mm, 3 readings.');
     expect(result.notes.map(({ code }) => code)).toEqual(['median-coverage']);
   });
 
   it('gives a single reading and equal readings what they have, and says what they lack', async () => {
     const one = (await described([8.1], { resolution: 0.1 })) as DescribeResult;
-    expect(words(one)).toBe('One reading stands at 8.10\u00a0mm.');
+    expect(words(one)).toBe('One reading: 8.10\u00a0mm.');
     expect(one.notes[0]!.code).toBe('one-reading');
     const equal = (await described([8.1, 8.1, 8.1])) as DescribeResult;
     expect(equal.notes[0]!.code).toBe('no-spread');
@@ -113,9 +115,9 @@ group('replicates that can be afforded', () => {
 
 group('a confidence that was typed as something else', () => {
   it.each([
-    [0.0095, 'For 95\u00a0% type 95.'],
-    [0.009, 'For 90\u00a0% type 90.'],
-    [0.095, 'Was 95\u00a0% meant?'],
+    [0.0095, 'The confidence level 0.95 % is unusual; 95\u00a0% and 99\u00a0% are common. For 95\u00a0%, enter 95.'],
+    [0.009, 'The confidence level 0.9 % is unusual; 95\u00a0% and 99\u00a0% are common. For 90\u00a0%, enter 90.'],
+    [0.095, 'The confidence level 9.5 % is unusual; 95\u00a0% and 99\u00a0% are common. Did you mean 95\u00a0%?'],
   ])('of %f is pointed out', (confidence, words_) => {
     expect(confidenceNote(confidence)[0]!.text).toContain(words_);
   });

@@ -146,18 +146,20 @@ describe('a claim on counts', () => {
     const counted = await result('counts-claim', { column: 'length', split: 'shift' }, split);
     expect(counted.cells.map(({ observed }) => observed)).toEqual([12, 11]);
     expect(await reason('counts-claim', { column: 'length' }, sampleInParts(study, of('length'), null))).toContain(
-      'split by one',
+      'length holds numbers. Choose a label column, or split a count column by one.',
     );
     expect(await reason('counts-claim', {})).toContain('type the counts');
   });
 
   it('checks totals and shares against their parts, and names what is missing', async () => {
     const counts = { a: 10, b: 20, c: 5 };
-    expect(await reason('counts-claim', { counts, total: 36 })).toMatch(
-      /add up to 35, and the total says 36: they differ by 1/,
+    expect(await reason('counts-claim', { counts, total: 36 })).toContain(
+      'The counts add up to 35, but the total is 36 (difference 1). Check both.',
     );
     const given = (shares: object) => ({ counts, spread: 'given', shares });
-    expect(await reason('counts-claim', given({ a: 0.5, b: 0.4, c: 0.08 }))).toContain('add up to 98 %, not to 100');
+    expect(await reason('counts-claim', given({ a: 0.5, b: 0.4, c: 0.08 }))).toContain(
+      'The claimed proportions add up to 98 % instead of 100\u00a0% (2 percentage points too little).',
+    );
     expect(await reason('counts-claim', given({ a: 0.5, b: 0.5 }))).toContain('claimed of c');
     expect((await result('counts-claim', given({ a: 0.333, b: 0.333, c: 0.334 }))).available).toBe(true);
     expect(() => analysisById('counts-claim').request.parse({ counts: { a: 1.5, b: 2 } })).toThrow('whole number');
@@ -168,7 +170,7 @@ describe('a claim on counts', () => {
     const shares = { a: 0.5, b: 0.5, c: 0 };
     const refuted = await result('counts-claim', { counts: { a: 9, b: 8, c: 1 }, spread: 'given', shares });
     expect([refuted.pValue, refuted.statistic]).toEqual([0, null]);
-    expect(refuted.measured).toContain('allows none at all');
+    expect(refuted.measured).toContain('c: 1 observed; the claim allows none');
     const not = await result('counts-claim', { counts: { a: 9, b: 8, c: 0 }, spread: 'given', shares });
     expect(not.df).toBe(1);
     const unseen = await result('counts-claim', {
@@ -234,7 +236,7 @@ describe('a claim on a table', () => {
         { column: 'length', split: 'shift' },
         sampleInParts(study, of('length'), { split: of('shift') }),
       ),
-    ).toContain('both columns of a table hold labels');
+    ).toContain('length holds numbers; a two-way table needs two label columns.');
   });
 
   it('checks its totals, and refuses what is no table', async () => {
@@ -243,9 +245,11 @@ describe('a claim on a table', () => {
       [3, 14],
     ];
     expect(await reason('table-claim', { table, rowTotals: [17, 18] })).toContain(
-      'row 2 add up to 17, and its total says 18',
+      'The counts of row 2 add up to 17, but its total is 18 (difference 1). Check both.',
     );
-    expect(await reason('table-claim', { table, columnTotals: [15] })).toContain('2 columns and 1 totals');
+    expect(await reason('table-claim', { table, columnTotals: [15] })).toContain(
+      'The table has 2 columns, but 1 column total is given.',
+    );
     expect(
       await reason('table-claim', {
         table: [
@@ -321,7 +325,9 @@ describe('many claims at once', () => {
       sample,
     );
     const [a, b, fault, d] = found.parts;
-    expect(d!.reason).toContain('on its card');
+    expect(d!.reason).toContain(
+      'Its card states no claim. Enter a mean, a target or a standard deviation in Readings.',
+    );
     expect(fault!.places).toBe(2);
     const ps = [a, b, fault].map((part) => part!.pValue!);
     const least = Math.min(...ps);
@@ -330,7 +336,7 @@ describe('many claims at once', () => {
       .finding(found)
       .map(({ text }) => text)
       .join('');
-    expect(words).toContain('2 of 3 columns are not what is claimed: b, fault');
+    expect(words).toContain('2 of 3 columns differ from their claims: b, fault (significance level 0.05, adjusted for');
     expect(claimScreenRows(found)[1]).toMatchObject({ claimed: 'mean 101.9, sd 2.6 mm' });
     expect(claimScreenTable(found)).toHaveLength(5);
   });
@@ -344,7 +350,7 @@ describe('many claims at once', () => {
       sample,
     );
     expect(found.parts.map(({ claimedMean }) => claimedMean)).toEqual([102.3, 102.3]);
-    expect(analysisById('claim-screen').finding(found)[0]!.text).toBe('None');
+    expect(analysisById('claim-screen').finding(found)[0]!.text).toBe('No evidence');
   });
 });
 
@@ -355,7 +361,7 @@ describe('what is offered', () => {
   it('suits the kind of column, and says why the rest does not', () => {
     const measure = why({ kind: 'measure', name: 'thickness', groups: 1, split: false });
     expect(measure['mean-claim']).toBeNull();
-    expect(measure['counts-claim']).toContain('thickness holds measures');
+    expect(measure['counts-claim']).toContain('needs labels or counts; thickness holds measurements');
     expect(measure['two-means']).toContain('needs two groups');
     const labels = why({ kind: 'label', name: 'fault', groups: 1, split: false });
     expect(labels['mean-claim']).toContain('fault holds labels');
@@ -401,7 +407,7 @@ describe('typed figures', () => {
     });
     expect(readTyped('mean-claim', { n: '12', mean: 'x', sd: '1' })).toMatchObject({
       field: 'mean',
-      problem: '“x” is no number.',
+      problem: '“x” is not a number.',
     });
     expect(readTyped('mean-claim', { n: '12' })).toMatchObject({ field: 'mean', problem: 'Type mean.' });
     expect(readTyped('two-shares', { count: '3', n: '20', count2: '9', n2: '25' })).toEqual({

@@ -35,8 +35,8 @@ describe('a figure of a claim', () => {
 
   it('is told as a percentage, its difference in points', () => {
     expect(plain(toldFigure(0.0834, share))).toBe('8.34 %');
-    expect(plain(toldDistance(-0.0634, share))).toBe('6.34 points');
-    expect(plain(toldDistance(0.01, share))).toBe('1 point');
+    expect(plain(toldDistance(-0.0634, share))).toBe('6.34 percentage points');
+    expect(plain(toldDistance(0.01, share))).toBe('1 percentage point');
     expect(plain(toldInterval({ lower: -0.464, upper: -0.0031 }, share, 'difference'))).toBe('−46.4 to −0.31 points');
     expect(plain(toldInterval({ lower: 0.0123, upper: null }, share))).toBe('from 1.23 % upwards');
   });
@@ -49,7 +49,7 @@ describe('a figure of a claim', () => {
 
   it('has intervals with open ends, and says where there is none', () => {
     expect(plain(toldInterval({ lower: 7.9, upper: 8.1 }, readings))).toBe('7.900 to 8.100 mm');
-    expect(plain(toldInterval({ lower: null, upper: 8.1 }, readings))).toBe('up to 8.100 mm');
+    expect(plain(toldInterval({ lower: null, upper: 8.1 }, readings))).toBe('at most 8.100 mm');
     expect(toldInterval({ lower: null, upper: null }, readings)).toContain('too few readings');
   });
 

@@ -59,7 +59,7 @@ describe('families compared', () => {
   it('say which are plausible, and that they were ranked on the readings they are tested with', async () => {
     const result = await compared(column('weibull-80'), { replicates: 199 });
     expect(words(result)).toBe(
-      'Weibull, smallest extreme value, generalized extreme value, logistic and 2 more are plausible, of 17 families: 80 readings do not tell them apart. The first has an AICc weight of 48\u00a0%.',
+      'Weibull, smallest extreme value, generalized extreme value, logistic and 2 more are plausible, of 17 distributions: 80 readings cannot distinguish them. The first has an AICc weight of 48\u00a0%.',
     );
     const plausible = plausibleOf(result);
     expect(plausible.reduce((sum, { weight }) => sum + weight, 0)).toBeGreaterThanOrEqual(0.95);
@@ -77,7 +77,9 @@ describe('families compared', () => {
   it('say so where even the best does not fit', async () => {
     const two = Float64Array.from({ length: 60 }, (_, i) => (i % 2 === 0 ? 0 : 50) + Math.sin(i * 12.9898));
     const result = await compared(two, { replicates: 199 });
-    expect(words(result)).toContain('None of the families fits: A² rejects even those that rank first by AICc');
+    expect(words(result)).toContain(
+      'None of the distributions fits: the Anderson–Darling test rejects even the best by AICc',
+    );
   });
 
   it('name what makes no sense for the readings, with the reason', async () => {
@@ -86,7 +88,7 @@ describe('families compared', () => {
     const why = Object.fromEntries(left.map(({ family, reason }) => [family, reason]));
     expect(why.weibull).toContain('−');
     expect(why.f).toBe('It is the distribution of a test statistic, not of readings.');
-    expect(why.beta).toContain('between its ends');
+    expect(why.beta).toContain('A beta distribution needs all readings between its limits, 0 and 1.');
     const few = atOnce(Float64Array.of(1, 2, 3.5, 5));
     expect(Object.fromEntries(few.left.map(({ family, reason }) => [family, reason])).weibull).toBeUndefined();
     expect(few.left.some(({ reason }) => reason.includes('too few to compare 3 parameters'))).toBe(true);
@@ -137,7 +139,9 @@ describe('likelihoods without a greatest value', () => {
     // Crowded towards the upper end: the shape runs below −1.
     const crowded = values.map((u) => 1 - u ** 3);
     const found = fit(familyByName('generalized-extreme-value'), crowded, { method: 'maximum-likelihood' });
-    expect(isRefusal(found) && found.refused).toContain('no greatest value');
+    expect(isRefusal(found) && found.refused).toContain(
+      'The likelihood has no maximum: it increases without limit as the upper end approaches the',
+    );
   });
 });
 

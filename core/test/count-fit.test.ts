@@ -80,10 +80,12 @@ describe('counts fitted', () => {
     const law = negativeBinomial.of({ size, probability });
     const likelihood = values.reduce((sum, x) => sum + law.logDensity(x), 0);
     expect(result.families[0]!.logLikelihood).toBeCloseTo(likelihood, 8);
-    expect(result.notes.find(({ code }) => code === 'better-family')!.text).toMatch(
-      /^By AICc, a Poisson distribution has hardly any support beside a negative binomial one/,
+    expect(result.notes.find(({ code }) => code === 'better-family')!.text).toContain(
+      'Another distribution may describe the counts better: by AICc, a Poisson distribution has',
     );
-    expect(finding(result)).toMatch(/^The counts depart from a Poisson distribution with mean .*They vary/);
+    expect(finding(result)).toContain(
+      'The counts depart from a Poisson distribution with mean 3.32 (χ² = 132, p = 0.0010).',
+    );
   });
 
   it('have exact intervals of a Poisson mean: 0, 5 and 100 events of Garwood’s table', () => {
@@ -103,8 +105,12 @@ describe('counts fitted', () => {
         countFitAnalysis,
         countFitAnalysis.resolve(countFitAnalysis.request.parse({ column: 'pinholes', ...settings }), named('x', [1])),
       );
-    expect(said({})).toContain('Hold pinholes against a Poisson distribution by the χ² test with pooled cells');
-    expect(said({ family: 'binomial', trials: 20 })).toContain('a binomial distribution of 20 trials each by');
+    expect(said({})).toContain(
+      'Compare pinholes with the Poisson distribution by the χ² test with pooled cells, minimum',
+    );
+    expect(said({ family: 'binomial', trials: 20 })).toContain(
+      'Compare pinholes with the binomial distribution of 20 trials each by the χ² test with',
+    );
     expect(said({ family: 'binomial', beside: ['tiles'] })).toContain('Hold pinholes out of tiles against a binomial');
   });
 });
@@ -319,8 +325,12 @@ describe('binomial counts', () => {
       return isUnavailable(result) ? result.reason : 'none';
     };
     const five = [1, 2, 3, 1, 2];
-    expect(await reason(five, [20, 20, 2, 20, 20])).toMatch(/^Row 3: 3 of pinholes are more than the 2 of tiles/);
-    expect(await reason(five, [20, 20, 20.5, 20, 20])).toMatch(/^Row 3 of tiles holds 20.5: counts are whole/);
+    expect(await reason(five, [20, 20, 2, 20, 20])).toContain(
+      'Row 3: pinholes is 3, more than tiles (2). Check whether the two columns are swapped.',
+    );
+    expect(await reason(five, [20, 20, 20.5, 20, 20])).toContain(
+      'tiles is not a column of counts: row 3 is 20.5, but counts must be whole numbers. Choose',
+    );
     expect(await reason(five, [20, null, null, 20, 20])).toMatch(/^3 counts have their trials told/);
     expect(await refusal(five, { family: 'binomial' })).toMatch(/needs the trials/);
     expect(await refusal(five, { family: 'binomial', trials: 2 })).toMatch(
@@ -333,8 +343,12 @@ describe('binomial counts', () => {
 describe('bad counts', () => {
   it('are refused in words that say where', async () => {
     expect(await refusal([0, 0, 0, 0, 0, 0, 0, 0, 0, 0])).toMatch(/^All 10 counts of pinholes are 0.*below 0\.3\.$/);
-    expect(await refusal([1, 2, -1, 3, 4])).toMatch(/^Row 3 of pinholes holds -1: counts begin at 0/);
-    expect(await refusal([1, 2, 2.5, 3, 4])).toMatch(/^Row 3 of pinholes holds 2.5: counts are whole/);
+    expect(await refusal([1, 2, -1, 3, 4])).toContain(
+      'pinholes is not a column of counts: row 3 is -1, but counts cannot be negative. Choose a',
+    );
+    expect(await refusal([1, 2, 2.5, 3, 4])).toContain(
+      'pinholes is not a column of counts: row 3 is 2.5, but counts must be whole numbers.',
+    );
     expect(await refusal([3, 1])).toMatch(/needs at least 5/);
     expect(await refusal([1, 2, 1, 2, 1], { family: 'negative-binomial' })).toMatch(/Poisson describes them/);
   });
@@ -346,7 +360,9 @@ describe('bad counts', () => {
   });
 
   it('hints are given where a measure looks like counts, and not where it does not', () => {
-    expect(countHint(named('faults', [0, 1, 2, 0, 1]), 'measure')).toMatch(/whole numbers from 0 on/);
+    expect(countHint(named('faults', [0, 1, 2, 0, 1]), 'measure')).toContain(
+      'All readings of faults are whole numbers. If they are counts, use the page “Counts”. If',
+    );
     expect(countHint(named('faults', [0, 1, 2, 0, 1]), 'count')).toMatch(/column of counts/);
     expect(countHint(named('force', [1691, 1425, 1496, 1366, 1400]), 'measure')).toBeNull();
     expect(countHint(named('mass', [1.5, 2, 3, 4, 5]), 'measure')).toBeNull();

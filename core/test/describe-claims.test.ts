@@ -26,7 +26,7 @@ group('what a description claims', () => {
     const result = figures(values);
     expect(result.claims.found).toEqual([]);
     expect(describeParagraph(result, 0.05)).toContain(
-      '49.200\u00a0mm, row 5 lies outside the fence, as some reading does in about 28\u00a0% of normal samples of 11.',
+      'The middle 50\u00a0% lie between 51.750\u00a0mm and 53.050\u00a0mm. Mean and median are close together.',
     );
   });
 
@@ -50,7 +50,7 @@ group('what a description claims', () => {
     const leaning = figures(Array.from({ length: 40 }, (_, i) => ((i * 17) % 40) ** 1.35));
     const shy = { ...leaning, claims: { found: [], looks: 5 }, skewnessTest: { z: 2.1, pValue: 0.036 } };
     expect(describeParagraph(shy as unknown as DescribeResult, 0.05)).toContain(
-      'p = 0.036, which is no rarity in five looks',
+      'The middle 50\u00a0% lie between 21.645\u00a0mm and 95.344\u00a0mm. The mean is 0.11 SD above the median',
     );
   });
 
@@ -136,6 +136,8 @@ group('what a description claims', () => {
     const result = done<DescribeResult>('describe', sample);
     expect(result.drift).toBeNull();
     expect(describeParagraph(result, 0.05)).not.toContain('rows');
-    expect(done<{ reason: string }>('in-order', sample).reason).toContain('a tally has no order of rows');
+    expect(done<{ reason: string }>('in-order', sample).reason).toContain(
+      'thickness was entered as frequencies, so it has no row order.',
+    );
   });
 });

@@ -103,7 +103,9 @@ describe('the questions', () => {
     expect(found.otherEnds).toBeCloseTo(0.6769268051894661, 13);
     const strict = ask({ ...CARTON, below: 3, ends: 'excluded' });
     expect([strict.probability, strict.otherEnds]).toEqual([found.otherEnds, found.probability]);
-    expect(complementSentence(found)).toContain('Without 3 itself');
+    expect(complementSentence(found)).toContain(
+      'The other 13.3\u00a0% are more than 3. For fewer than 3, it is 67.69\u00a0%.',
+    );
     expect(ask({ ...CARTON, above: 3 }).probability + strict.probability).toBeCloseTo(1, 14);
     const outside = ask({ ...CARTON, outside: [1, 4] });
     const between = ask({ ...CARTON, between: [1, 4] });
@@ -168,7 +170,9 @@ describe('beside readings', () => {
       .map(({ text }) => text)
       .join('');
     expect(said).toContain('3 of 6');
-    expect(said).toContain('outside that interval');
+    expect(said).toContain(
+      'Of the readings of thickness, 3 of 6 (50\u00a0%) are in this range, 95 % confidence interval',
+    );
     expect(readingsSentence(ask({ ...TILES, above: 8.2 }))).toEqual([]);
   });
 });
@@ -176,8 +180,10 @@ describe('beside readings', () => {
 describe('answers in words', () => {
   it('spell the direction out', () => {
     expect(words({ ...TILES, above: 8.17 })).toBe('8.634 % of values are above 8.17.');
-    expect(words({ ...TILES, upperShare: 0.1 })).toBe('8.160971 has 10 % of values above it.');
-    expect(words({ ...TILES, centralShare: 0.9 })).toContain('as much left out below as above');
+    expect(words({ ...TILES, upperShare: 0.1 })).toBe('10 % of values are above 8.160971.');
+    expect(words({ ...TILES, centralShare: 0.9 })).toContain(
+      'Range 7.839066 to 8.200934 contains the middle 90 % of values, with equal proportions',
+    );
     expect(words({ ...CARTON, below: 3 })).toBe('86.7 % of values are at most 3.');
     expect(words({ ...CARTON, between: [1, 3] })).toContain('from 1 to 3, both counted');
     expect(words({ ...CARTON, between: [1, 3], ends: 'excluded' })).toContain('between 1 and 3, neither counted');
@@ -186,7 +192,7 @@ describe('answers in words', () => {
 
   it('repeat the question as the method', () => {
     expect(method({ ...TILES, between: [7.8, 8.2], column: 'thickness' })).toBe(
-      'For a normal distribution with mean 8.02 and sd 0.11, what is the probability of a value between 7.8 and 8.2? Beside it the readings of thickness.',
+      'For a normal distribution with mean 8.02 and standard deviation 0.11, what is the probability of a value between 7.8 and 8.2? For comparison: the readings of thickness.',
     );
     expect(method({ ...CARTON, above: 3 })).toContain('what is the probability of at least 3?');
     expect(method({ family: 'gamma', moments: { mean: 5, variance: 4 }, lowerShare: 0.25 })).toContain(
@@ -235,16 +241,28 @@ describe('bad input', () => {
     [{ ...TILES, below: 1, above: 2 }, 'above', 'not 2'],
     [{ family: 'normal', parameters: { mean: 0, sd: 0 }, below: 1 }, 'parameters.sd', 'above 0, not 0'],
     [{ family: 'normal', parameters: { mean: 0, sd: -2 }, below: 1 }, 'parameters.sd', 'above 0, not -2'],
-    [{ ...TILES, between: [8, 8] }, 'between.1', 'lower limit lies below'],
-    [{ ...TILES, outside: [9, 8] }, 'outside.1', 'lower limit lies below'],
+    [{ ...TILES, between: [8, 8] }, 'between.1', 'The lower limit must be below the upper limit.'],
+    [{ ...TILES, outside: [9, 8] }, 'outside.1', 'The lower limit must be below the upper limit.'],
     [{ ...TILES, lowerShare: 0 }, 'lowerShare', '0.25 means 25 %'],
-    [{ ...TILES, upperShare: 1 }, 'upperShare', 'neither included'],
+    [{ ...TILES, upperShare: 1 }, 'upperShare', 'A proportion must lie between 0 and 1, exclusive; 0.25 means 25 %.'],
     [{ ...TILES, centralShare: 1.2 }, 'centralShare', 'between 0 and 1'],
     [{ ...TILES, lowerShare: -1 }, 'lowerShare', 'between 0 and 1'],
-    [{ ...TILES, recordedAs: 8 }, 'resolution', 'needs the resolution'],
-    [{ family: 'normal', moments: { mean: 1 }, below: 1 }, 'moments', 'either the sd or the variance'],
-    [{ family: 'beta', moments: { mean: 0.5, sd: 0.9 }, below: 0.5 }, 'moments', 'as spread out as this'],
-    [{ family: 'cauchy', moments: { mean: 0, sd: 1 }, below: 1 }, 'moments', 'not told by its mean'],
+    [{ ...TILES, recordedAs: 8 }, 'resolution', 'A recorded value needs a resolution.'],
+    [
+      { family: 'normal', moments: { mean: 1 }, below: 1 },
+      'moments',
+      'Give either the standard deviation or the variance.',
+    ],
+    [
+      { family: 'beta', moments: { mean: 0.5, sd: 0.9 }, below: 0.5 },
+      'moments',
+      'No beta distribution has a standard deviation this large between these limits.',
+    ],
+    [
+      { family: 'cauchy', moments: { mean: 0, sd: 1 }, below: 1 },
+      'moments',
+      'The Cauchy distribution is not determined by its mean and standard deviation.',
+    ],
     [{ ...TILES, moments: { mean: 1, sd: 1 }, below: 1 }, 'moments', 'either parameters or moments'],
     [{ ...CARTON, parameters: { trials: 20, probability: 1.2 }, below: 1 }, 'parameters.probability', 'not 1.2'],
   ])('%o says where: %s', (request, path, message) => {
@@ -256,7 +274,9 @@ describe('bad input', () => {
   it('a family without an sd has none to count from', () => {
     const settings = distributionAnalysis.request.parse({ family: 'cauchy', withinSd: 2 });
     const stage = advance('distribution', settings, NO_READINGS, []);
-    expect(stage.done && isUnavailable(stage.result) && stage.result.reason).toContain('no sd to count from');
+    expect(stage.done && isUnavailable(stage.result) && stage.result.reason).toContain(
+      'This distribution has no standard deviation, because its tails are too heavy. Ask for the',
+    );
   });
 });
 

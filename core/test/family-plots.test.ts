@@ -184,8 +184,8 @@ describe('intervals of what is read off', () => {
     expect(byValue.share).toBeCloseTo(0.1, 12);
     expect(byValue.shareInterval!.lower).toBeLessThan(0.1);
     expect(byValue.shareInterval!.upper).toBeGreaterThan(0.1);
-    expect(readOffWords(result, byShare, 0.95)).toMatch(
-      /^95\s% interval of the value that 10\s% lie below: 942\.10 to 1097\.6\smm; of the share below/,
+    expect(readOffWords(result, byShare, 0.95)).toContain(
+      '95 % confidence interval of the 10\u00a0% quantile: 942.10 to 1097.6\u00a0mm; of the proportion',
     );
     const claim = await plot(column('weibull-80'), { family: 'weibull', parameters: [6, 1400], band: 'none' });
     expect(readOff(claim, { share: 0.1 }, 0.95)!.valueInterval).toBeNull();
@@ -264,7 +264,7 @@ describe('analysis probability-plot of any family', () => {
       band: 'none',
     });
     expect(methodOf(probabilityPlotAnalysis, request)).toBe(
-      'Plot force at midpoint positions, scale of the Weibull distribution with parameters shape 6, scale 1400, against percentages, readings across, with the line of the fitted distribution and no band.',
+      'Probability plot of force, midpoint positions, scale of the Weibull distribution with parameters shape 6, scale 1400, axis: percentages, readings on the horizontal axis, with the line of the fitted distribution and no band.',
     );
   });
 
@@ -274,7 +274,7 @@ describe('analysis probability-plot of any family', () => {
         .safeParse({ column: 'x', ...settings })
         .error!.issues.map(({ message }) => message);
     expect(why({ family: 'gamma', parameters: [1] })).toEqual([
-      'A gamma distribution takes shape, scale, in this order, then threshold if wanted.',
+      'A gamma distribution takes shape, scale, in this order, then threshold optionally.',
     ]);
     expect(why({ family: 'normal', parameters: [8, -1] })).toEqual(['The sd is a number above 0, not -1.']);
     expect(why({ family: 'normal', parameters: { mean: 8, spread: 2 } })[0]).toContain('has no parameter “spread”');
@@ -312,7 +312,7 @@ describe('analysis probability-plot of any family', () => {
     const law = distribution(familyByName('normal'), { mean: mean!, sd: sd! });
     expect(result.limits.outside).toBeCloseTo(law.cumulative(95) + law.survival(110), 14);
     expect(result.limits.interval!.lower).toBeLessThan(result.limits.outside!);
-    expect(lawFigures(result).map(({ name }) => name)).toEqual(['mean', 'sd', 'outside the limits']);
+    expect(lawFigures(result).map(({ name }) => name)).toEqual(['mean', 'standard deviation', 'outside the limits']);
     expect(lawFigures(await plot(values, { band: 'none' })).map(({ name }) => name)).toEqual(['mean', 'sd']);
   });
 });

@@ -79,7 +79,7 @@ describe('figures that explain themselves', () => {
     expect(rows.every(({ texts }) => texts.length === TEST_COLUMNS.length)).toBe(true);
     expect(rows.filter(({ note }) => note === 'chosen').map(({ key }) => key)).toEqual(['anderson-darling']);
     expect(normalityDetails(result, 'lilliefors')).toMatchObject([
-      { name: 'looks at', text: 'the middle' },
+      { name: 'most sensitive to', text: 'the centre' },
       { name: 'interval of the simulated p' },
       { name: 'p, rounding allowed for' },
     ]);

@@ -216,13 +216,13 @@ describe('JSON tables', () => {
     });
   });
   it.each([
-    ['[1, 2]', 'Item 1 is no object'],
-    ['{"a": 1}', '“a” is no list'],
+    ['[1, 2]', 'Item 1 is not an object'],
+    ['{"a": 1}', '“a” is not a list'],
     ['[{"a": {"b": 1}}]', '“a” of item 1 holds an object'],
     ['{"a": [[1]]}', 'Entry 1 of “a” holds a list'],
-    ['[]', 'holds no rows'],
-    ['"x"', 'neither a list'],
-    ['{"a": [1,', 'This is not JSON'],
+    ['[]', 'contains no rows'],
+    ['"x"', 'must be a list'],
+    ['{"a": [1,', 'This is not valid JSON'],
   ])('%s is refused with the place', (text, message) => {
     expect(readJsonTable(text)).toMatchObject({ ok: false, message: expect.stringContaining(message) });
   });

@@ -72,11 +72,11 @@ describe('samples of known origin', () => {
         .finding(result as GalleryResult)
         .map(({ text }) => text)
         .join('');
-    expect(said(await run(column('normal-40')))).toMatch(
-      /\d of 6 that are not normal would pass A² at the level 0.05|All 6/,
+    expect(said(await run(column('normal-40')))).toContain(
+      'Reference samples of 40 readings. In this draw, the Anderson–Darling test misses 3 of the',
     );
     const few = await run(Float64Array.of(1, 2, 3, 4, 7));
-    expect(said(few)).toBe('What 5 readings look like whose origin is known. ');
+    expect(said(few)).toBe('Reference samples of 5 readings. ');
     expect((few as GalleryResult).subject.pValue).toBeNull();
     expect(isUnavailable(await run(Float64Array.of(3, 3, 3, 3, 3)))).toBe(true);
   });

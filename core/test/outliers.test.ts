@@ -76,10 +76,12 @@ describe('the rules side by side', () => {
     expect(testOf(result, 'grubbs').rows).toEqual([]);
     expect(testOf(result, 'generalized-esd').rows).toEqual([59, 58]);
     expect(codes(result)).toContain('masking');
-    expect(textOf(result)).toMatch(
-      /^Rows 59 \(3\.9500\) and 58 \(3\.9000\) for outliers for a normal sample of 59: the generalised ESD of up to 5, level 0.05, either side, p.=.0\.0\d+\.$/,
+    expect(textOf(result)).toContain(
+      'Suspected outliers: rows 59 (3.9500) and 58 (3.9000) (generalised ESD test, up to 5',
     );
-    expect(causeWords(result)).toContain('look for its cause');
+    expect(causeWords(result)).toContain(
+      'A test result alone does not justify setting a reading aside. Look for the cause first.',
+    );
     const alone = await done(masked(), { most: 1 });
     expect(studyTest(alone).rows).toEqual([]);
     expect(alone.notes.find(({ code }) => code === 'masking')!.text).toContain('Allow the generalised ESD at least 2');
@@ -88,13 +90,15 @@ describe('the rules side by side', () => {
   it('tell swamping: a pair test draws an innocent reading along', async () => {
     const result = await done([...normals(30, 8), 7]);
     expect(testOf(result, 'generalized-esd').count).toBe(1);
-    expect(result.notes.find(({ code }) => code === 'swamping')!.text).toContain('without row 31 the other');
+    expect(result.notes.find(({ code }) => code === 'swamping')!.text).toContain(
+      'The test for two outliers may flag one reading too many (swamping): it flags rows 31',
+    );
   });
 
   it('say of ten readings that z > 3 can never name one, and of Dixon beyond 30 why it says nothing', async () => {
     const ten = await done(normals(10, 4));
     expect(ten.notes.find(({ code }) => code === 'z-limit')!.text).toBe(
-      'No reading of 10 can have |z| above 2.85: the rule of 3 can never name one.',
+      'The rule z > 3 cannot find any outlier here: with 10 readings, |z| is at most 2.85. Use another rule.',
     );
     expect(testOf(ten, 'dixon').ratio).toBe('r11');
     const many = await done(normals(31, 4));
@@ -108,9 +112,11 @@ describe('the rules side by side', () => {
     const result = await done([...normals(40, 2), 2.6], { rule: 'grubbs' });
     expect(studyTest(result).rows).toEqual([]);
     expect(testOf(result, 'fences').rows!.length).toBeGreaterThan(0);
-    expect(result.notes.find(({ code }) => code === 'cries-wolf')!.text).toMatch(/the fences of the box \(\d+.%\)/);
-    expect(textOf(result)).toMatch(
-      /No reading lies too far out .* One further reading below −\d\.\d+ or above \d\.\d+ would be flagged\./,
+    expect(result.notes.find(({ code }) => code === 'cries-wolf')!.text).toContain(
+      'The flagged readings may be false alarms: only rules of thumb flag any, namely the',
+    );
+    expect(textOf(result)).toContain(
+      'No outliers found (Grubbs’ test, p\u00a0≤\u00a00.82). A further reading below −4.1616 or above',
     );
   });
 
@@ -118,8 +124,10 @@ describe('the rules side by side', () => {
     const values = [...normals(30, 5), -9];
     const upper = await done(values, { side: 'upper', rule: 'grubbs' });
     expect(studyTest(upper)).toMatchObject({ side: 'upper', rows: [], lines: { lower: null } });
-    expect(textOf(upper)).toContain('above only');
-    expect(testOf(upper, 'pair-both-ends').reason).toContain('either side only');
+    expect(textOf(upper)).toContain(
+      'No outliers found (Grubbs’ test, upper side only, p ≤ 1). A further reading above',
+    );
+    expect(testOf(upper, 'pair-both-ends').reason).toContain('This test needs both sides. Choose both sides.');
     expect(upper.extremes.every(({ value }) => value > 0)).toBe(true);
     const lower = await done(values, { side: 'lower', rule: 'grubbs' });
     expect(studyTest(lower).rows).toEqual([31]);
@@ -211,15 +219,15 @@ describe('another family', () => {
     const result = await done(lognormals(), { family: 'lognormal', most: 3 });
     expect(studyTest(result)).toMatchObject({ rows: [], pMethod: 'simulated' });
     expect(result.forNormal!.rows!.length).toBeGreaterThan(0);
-    expect(textOf(result)).toMatch(
-      /No reading lies too far out for a lognormal sample of 60.*For a normal sample the same rule names row/,
+    expect(textOf(result)).toContain(
+      'No outliers found (generalised ESD test for a lognormal distribution, up to 3 outliers,',
     );
   });
 
   it('names a reading that is far out on its own scale too', async () => {
     const result = await done([...lognormals(), 4_000], { family: 'lognormal', rule: 'grubbs' });
     expect(studyTest(result).rows).toEqual([61]);
-    expect(textOf(result)).toContain('For a normal sample');
+    expect(textOf(result)).toContain('Suspected outlier: row 61 (4000.0) (Grubbs’ test for a lognormal distribution,');
   });
 
   it.each(['gamma', 'weibull'])('%s keeps its level at n = 30', async (family) => {
@@ -240,7 +248,9 @@ describe('another family', () => {
   });
 
   it('that cannot be fitted says why', async () => {
-    expect(await refused([-1, 2, 3, 4, 5], { family: 'lognormal' })).toContain('nothing at or below 0');
+    expect(await refused([-1, 2, 3, 4, 5], { family: 'lognormal' })).toContain(
+      'The minimum is −1.0000; the lognormal distribution has no values at or below 0.',
+    );
   });
 });
 
@@ -298,14 +308,16 @@ describe('odd readings', () => {
   it('too few, all alike, or censored are answered in words', async () => {
     expect(await refused([1])).toContain('1 reading');
     expect(await refused([1, 2])).toContain('needs at least 3');
-    expect(await refused([5, 5, 5, 5])).toContain('without any spread');
+    expect(await refused([5, 5, 5, 5])).toContain(
+      'All 4 readings of thickness are 5.0000; an outlier test needs readings that vary.',
+    );
     const censored = { limits: Float64Array.of(0.05), sides: Int32Array.of(-1), rows: Int32Array.of(9) };
     expect(await refused([1, 2, 3, 4], {}, { beyondLimit: 1, censored })).toContain('below 0.05');
   });
 
   it('three have Grubbs and Dixon, and the ESD says what it needs', async () => {
     const result = await done([1, 1.1, 9]);
-    expect(textOf(result)).toBe('The generalised ESD needs at least 4 readings.');
+    expect(textOf(result)).toBe('The generalised ESD test needs at least 4 readings.');
     expect(testOf(result, 'grubbs').statistic).toBeCloseTo(1.1545, 3);
     expect(testOf(result, 'dixon').ratio).toBe('r10');
   });
@@ -323,7 +335,9 @@ describe('odd readings', () => {
     expect(studyTest(result).rows).toEqual([31, 32]);
     const grubbs = await done([...normals(200, 14), 9, 9], { rule: 'grubbs' });
     expect(studyTest(grubbs).rows).toEqual([201, 202]);
-    expect(grubbs.notes.find(({ code }) => code === 'tied-ends')!.text).toContain('all of them are named together');
+    expect(grubbs.notes.find(({ code }) => code === 'tied-ends')!.text).toContain(
+      'The most extreme reading is not unique: 2 readings are 9.0000. All of them are flagged',
+    );
   });
 
   it('in coarse steps are compared with samples rounded alike: their level holds', async () => {
@@ -351,7 +365,9 @@ describe('odd readings', () => {
 
   it('set aside before make it a second look', async () => {
     const result = await done(normals(20, 2), {}, { setAside: 2 });
-    expect(result.notes[0]!.text).toMatch(/^Second look: 2 readings are set aside already.*ask the generalised ESD/);
+    expect(result.notes[0]!.text).toContain(
+      'The significance level may not hold: 2 readings are already set aside. If a test flagged',
+    );
   });
 
   it('far from 0 keep their digits, and huge or tiny ones are worked out or refused', async () => {
@@ -402,7 +418,7 @@ describe('figures of outliers', () => {
     expect(first).toMatchObject({
       row: 41,
       value: '17.840',
-      fence: 'far out',
+      fence: 'beyond the outer fence',
       probability: '< 0.1\u00a0%',
       named: true,
     });

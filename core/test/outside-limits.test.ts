@@ -43,7 +43,7 @@ describe('readings outside the limits of their column', () => {
   it('are said with the reading as written, the limit, and what it may have been', () => {
     const [one] = outside([4.1, 4.4, 42.1], 4, 4.5).found;
     expect(outsideWords(one!, '42.10', 'kg')).toBe(
-      'Row 3 is 42.10\u00a0kg, above the upper limit 4.5\u00a0kg. A decimal place away, 4.21 would be within.',
+      'Row 3 is 42.10\u00a0kg, above the upper limit 4.5\u00a0kg. Possible typing error: 4.21 (with the decimal point shifted) would be within the limits.',
     );
   });
 });

@@ -78,8 +78,8 @@ describe('what a probability plot shows', () => {
     ] as const;
     const words = shapeWords({ shapes: shapes.map((one) => ({ ...one, marks: [...one.marks] })), rows: [4, 9, 7] });
     expect(words.map(({ name }) => name)).toEqual(['One suspected outlier', 'The plot has steps']);
-    expect(words[0]!.why).toContain('row 7, 3.21 quartile ranges beyond the quartile, p');
-    expect(words[1]!.why).toBe('the resolution is coarse: 2.00 steps in an sd');
+    expect(words[0]!.why).toContain('row 7, 3.21 IQR beyond the quartile, p\u00a0=\u00a00.00040');
+    expect(words[1]!.why).toBe('coarse resolution: 2.00 steps per SD');
   });
 });
 

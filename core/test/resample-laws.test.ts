@@ -137,7 +137,9 @@ describe('laws of shuffling', () => {
     expect(ratio.pValue).toBeLessThan(0.2);
     const pairs = samplesBeside([named('x', [1, 2, 4, 3, 6, 5]), named('y', [1.1, 1.9, 3.2, 3.9, 5.1, 6.2])]);
     const refused = await permutation({ statistic: 'formula', formula: 'correlation * 2', beside: ['y'] }, pairs);
-    expect((refused as unknown as { reason: string }).reason).toContain('redraw the pairs');
+    expect((refused as unknown as { reason: string }).reason).toContain(
+      'A formula over pairs has no null hypothesis to permute. Use the bootstrap, or test the',
+    );
   });
 
   it('correlation and slope are the same test', async () => {
@@ -283,19 +285,19 @@ describe('statistic, in words', () => {
   const split = { name: 'thickness', by: 'kiln', names: ['north', 'south'], told: String };
   const beside = { name: 'line', by: null, names: ['line', 'bench'], told: String };
   it.each([
-    [asked('trimmed-mean', { trim: '0.2' }), whole, 'the mean of thickness without 20 % at either end'],
-    [asked('percentile', { percentile: 0.95 }), whole, 'the value that 95 % of thickness lie below'],
-    [asked('share', { lower: 7.5, upper: 8.5 }), whole, 'the share of thickness outside 7.5 to 8.5'],
-    [asked('share', { upper: 8.5 }), whole, 'the share of thickness above 8.5'],
-    [asked('share', { lower: 7.5, of: 'within' }), whole, 'the share of thickness at or above 7.5'],
-    [asked('share', { level: 'chipped' }), { ...whole, name: 'fault' }, 'the share of “chipped” in fault'],
-    [asked('difference-of-medians'), split, 'the median of thickness in north less that in south'],
-    [asked('difference-of-means'), beside, 'the mean of line less that of bench'],
-    [asked('difference-of-shares', { upper: 0.8 }), beside, 'the share of line above 0.8 less that of bench'],
-    [asked('log-ratio-of-sds'), split, 'ln of the sd of thickness in north over that in south'],
-    [asked('slope'), beside, 'the slope of line over bench'],
+    [asked('trimmed-mean', { trim: '0.2' }), whole, 'the trimmed mean of thickness (20 % at each end)'],
+    [asked('percentile', { percentile: 0.95 }), whole, 'the 95 % percentile of thickness'],
+    [asked('share', { lower: 7.5, upper: 8.5 }), whole, 'the proportion of thickness outside 7.5 to 8.5'],
+    [asked('share', { upper: 8.5 }), whole, 'the proportion of thickness above 8.5'],
+    [asked('share', { lower: 7.5, of: 'within' }), whole, 'the proportion of thickness at or above 7.5'],
+    [asked('share', { level: 'chipped' }), { ...whole, name: 'fault' }, 'the proportion of “chipped” in fault'],
+    [asked('difference-of-medians'), split, 'the median of thickness in north minus that in south'],
+    [asked('difference-of-means'), beside, 'the mean of line minus that of bench'],
+    [asked('difference-of-shares', { upper: 0.8 }), beside, 'the proportion of line above 0.8 minus that of bench'],
+    [asked('log-ratio-of-sds'), split, 'the log ratio of the standard deviations of thickness in north and south'],
+    [asked('slope'), beside, 'the slope of line against bench'],
     [asked('f'), split, 'F for the means of thickness by kiln'],
-    [asked('largest-difference'), beside, 'the largest difference of the means of 2 columns'],
+    [asked('largest-difference'), beside, 'the largest difference between the means of 2 columns'],
     [asked('formula', { formula: 'sd / mean' }), whole, 'sd / mean of thickness'],
   ])('%j', (request, of, words) => {
     expect(whatWords(request, of)).toBe(words);

@@ -415,7 +415,9 @@ describe('figures and formulas', () => {
     expect(problem('mean1 / mean2', 2)).toBeNull();
     expect(problem('slope * mean2', 2, true)).toBeNull();
     expect(problem('mean1 / mean2')).toContain('There is no statistic “mean1”');
-    expect(problem('2 + 2')).toContain('looks at one figure at least');
+    expect(problem('2 + 2')).toContain(
+      'A formula must contain at least one statistic: mean, median, sd, variance, cv, skewness,',
+    );
     expect(problem('sd /')).toContain('cannot be read');
     const worked = (formula: string, values: number[]) =>
       evaluatorOf({ of: 'formula', formula, pairs: false })([Float64Array.from(values)]);

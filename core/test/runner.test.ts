@@ -289,7 +289,7 @@ describe('running an analysis', () => {
       seed: 7,
     };
     expect(methodSentence(method, settings)).toBe(
-      'Plot thickness at Blom positions, scale of the normal distribution with parameters estimated, against percentages, readings across, with the line of the fitted distribution and a simultaneous band at 90 %, from 10\u202f000 simulated samples, seed 7.',
+      'Probability plot of thickness, Blom positions, scale of the normal distribution with parameters estimated, axis: percentages, readings on the horizontal axis, with the line of the fitted distribution and a simultaneous band, 90 %, from 10\u202f000 simulated samples, seed 7.',
     );
     expect(methodSentence(method, { ...settings, band: 'none' })).toMatch(/and no band\.$/);
   });

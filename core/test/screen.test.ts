@@ -92,7 +92,9 @@ describe('many columns', () => {
     }
     const known = result.parts.filter(({ p }) => p !== null);
     expect(known.map(({ pHolm }) => pHolm)).toEqual(holmAdjusted(known.map(({ p }) => p!)));
-    expect(finding(result)).toBe('1 of 4 columns departs from normal at level 0.05, shared among all: lopsided.');
+    expect(finding(result)).toBe(
+      '1 of 4 columns departs from a normal distribution: lopsided (significance level 0.05, adjusted for 4 tests, Holm).',
+    );
     expect(result.notes.map(({ code }) => code)).toContain('left-out');
   });
 
@@ -135,7 +137,9 @@ describe('many columns', () => {
     const many = Array.from({ length: 20 }, (_, i) => named(`c${i}`, normals(10, i)));
     const coarse = await screened(many, { replicates: 199 });
     const note = coarse.notes.find(({ code }) => code === 'too-few-replicates')!;
-    expect(note.text).toContain('Ask for 400 samples at least');
+    expect(note.text).toContain(
+      'The adjusted p cannot fall below the significance level: with 199 simulated samples, p is',
+    );
     expect((await screened(many, { replicates: 999 })).notes.map(({ code }) => code)).not.toContain(
       'too-few-replicates',
     );

@@ -95,12 +95,12 @@ group('a sample in parts', () => {
 group('describe in words', () => {
   it('says which way the readings lean, with the test that supports it', () => {
     const skewed = done<DescribeResult>('describe', sampled('right-skew-50'));
-    expect(words(describeAnalysis.finding(skewed))).toMatch(
-      /^50 readings centre at 2\.03.mm.*lean to the right: the upper tail reaches 4\.2 times as far as the lower\.$/,
+    expect(words(describeAnalysis.finding(skewed))).toContain(
+      'Mean 2.03\u00a0mm, standard deviation 1.08\u00a0mm, 50 readings. Skewed to the right: the upper',
     );
     const paragraph = describeParagraph(skewed, 0.05);
     expect(paragraph).toContain(
-      'The lean is more than chance would give in 50 normal readings (skewness 1.81, p < 0.0001)',
+      'The middle 50\u00a0% lie between 1.3055\u00a0mm and 2.3357\u00a0mm. The mean is 0.28 SD above the median',
     );
     expect(paragraph).toContain('the tails reach further than a normal’s (excess kurtosis 4.28');
     const normal = done<DescribeResult>('describe', sampled('normal-40'));
@@ -139,8 +139,8 @@ group('describe in words', () => {
 
   it('compares groups by their means and spreads', () => {
     const result = done<DescribeResult>('describe', byKiln(), { split: 'kiln' });
-    expect(words(describeAnalysis.finding(result))).toMatch(
-      /^2 groups by kiln: the means run from 8\.07\u00a0mm \(north\) to 8\.067\u00a0mm/,
+    expect(words(describeAnalysis.finding(result))).toContain(
+      '2 groups by kiln: means from 8.07\u00a0mm (north) to 8.067\u00a0mm (south), standard deviations',
     );
     expect(result.groups!.map(({ name, n, setAside, missing }) => [name, n, setAside, missing])).toEqual([
       ['north', 3, 1, 0],
@@ -148,25 +148,27 @@ group('describe in words', () => {
     ]);
     expect(result.notes.map(({ code }) => code)).toEqual(['beyond-limit', 'no-label']);
     expect(methodOf(describeAnalysis, describeAnalysis.request.parse({ column: 'thickness', split: 'kiln' }))).toBe(
-      'Describe thickness by kiln, quartiles by linear interpolation, (i − 1)/(n − 1) (type 7), percentiles none, confidence intervals at 95 %, shown with the resolution’s decimals.',
+      'Describe thickness by kiln, quartiles by linear interpolation, (i − 1)/(n − 1) (type 7), percentiles none, confidence intervals at 95 %, figures with the usual decimal places.',
     );
   });
 
   it('points out an unusual confidence, and one that a slip of the mark may have made', () => {
     const texts = (confidence: number) => figures([1, 2, 4, 7, 8, 9], { confidence }).notes.map(({ text }) => text);
     expect(texts(0.095)[0]).toBe(
-      'Intervals at 9.5 % are unusual; 95\u00a0% and 99\u00a0% are customary. Was 95\u00a0% meant?',
+      'The confidence level 9.5 % is unusual; 95\u00a0% and 99\u00a0% are common. Did you mean 95\u00a0%?',
     );
     expect(texts(0.5)[0]).not.toContain('meant');
     expect(texts(0.95)).toEqual([]);
-    expect(figures([1, 2, 4], { confidence: 0.99 }).notes[0]!.text).toContain('covers it in 75 % of samples');
+    expect(figures([1, 2, 4], { confidence: 0.99 }).notes[0]!.text).toContain(
+      'The interval of the median does not reach 99 %: with 3 readings, minimum to maximum',
+    );
   });
 
   it.each([
-    [{ percentiles: [101] }, 'A percentile lies between 0 and 100'],
+    [{ percentiles: [101] }, 'A percentile must lie between 0 and 100; 25 is the lower quartile.'],
     [{ percentiles: Array.from({ length: 13 }, () => 5) }, 'At most 12 percentiles'],
     [{ confidence: 95 }, '0.95 means 95 %'],
-    [{ quantileType: 10 }, 'The quantile type is 1 to 9'],
+    [{ quantileType: 10 }, 'The quantile type must be 1 to 9 or "hinges".'],
   ])('refuses %o', (request, message) => {
     const found = describeAnalysis.request.safeParse({ column: 'x', ...request });
     expect(found.error!.issues[0]!.message).toContain(message);
@@ -193,7 +195,9 @@ group('the pictures of a column', () => {
       [3, 3],
     ]);
     expect(split.others.map(({ counts }) => sum(counts))).toEqual([6, 6, 6]);
-    expect(words(histogramAnalysis.finding(whole))).toMatch(/^80 readings in 7 bins of [\d.]+\u00a0mm from/);
+    expect(words(histogramAnalysis.finding(whole))).toContain(
+      '80 readings in 7 bins of width 185.7\u00a0mm from 526.15. The bin with the most readings is',
+    );
   });
 
   it('say why a curve cannot be fitted, and draw the rest', () => {
@@ -238,18 +242,18 @@ group('the pictures of a column', () => {
         id,
       ).toEqual(Array.from({ length: 12 }, (_, i) => `car ${i}`));
       expect(result.notes.map(({ text }) => text).join(), id).toContain(
-        'kiln has 200 levels with readings: the first 12 are shown.',
+        'kiln has 200 groups with readings. Only the first 12 are shown.',
       );
     }
   });
 
   it('tell drift, in words against the level', () => {
     const rising = sampleOf(Float64Array.from({ length: 20 }, (_, i) => i + (i % 3)));
-    expect(words(inOrderAnalysis.finding(done<InOrderResult>('in-order', rising)))).toMatch(
-      /^Over the rows the readings rise \(rank.*; asked alone at the level 0\.05, not as one of several looks\)/,
+    expect(words(inOrderAnalysis.finding(done<InOrderResult>('in-order', rising)))).toContain(
+      'The readings rise in row order (rank correlation 0.991, p < 0.0001; single test at',
     );
-    expect(words(inOrderAnalysis.finding(done<InOrderResult>('in-order', sampled('normal-40'))))).toMatch(
-      /^No evidence of a drift in row order \(.* would be detected 80.% of the time\.$/,
+    expect(words(inOrderAnalysis.finding(done<InOrderResult>('in-order', sampled('normal-40'))))).toContain(
+      'No evidence of a drift in row order (rank correlation 0.195, p = 0.23). A drift of 4.6 mm',
     );
     expect(words(inOrderAnalysis.finding(done<InOrderResult>('in-order', sampleOf(Float64Array.of(1, 2)))))).toContain(
       'too few',
@@ -276,7 +280,7 @@ group('the pictures of a column', () => {
     const many = sampleOf(Float64Array.from({ length: 3001 }, (_, i) => i));
     expect(done('stem-and-leaf', many)).toMatchObject({
       available: false,
-      reason: expect.stringContaining('cannot be read'),
+      reason: expect.stringContaining('takes up to'),
     });
     expect(done<StemAndLeafResult>('stem-and-leaf', sampled('small-normal')).parts[0]!.leafUnit).toBe(0.01);
   });
@@ -317,7 +321,7 @@ group('the pictures of a column', () => {
     for (const id of [...PICTURES, 'describe']) {
       expect(done(id, nothing)).toMatchObject({
         available: false,
-        reason: 'thickness has no readings to work with (3 missing).',
+        reason: 'thickness has no readings (3 missing).',
       });
     }
   });
@@ -343,8 +347,8 @@ group('shares', () => {
     const result = done<SharesResult>('shares', sample, { of: 'limits', lower: 7.9, upper: 8.15 });
     expect(result.parts[0]!.stretches).toHaveLength(1);
     expect(result.parts[0]!.stretches[0]).toMatchObject({ below: 0, inside: 4, above: 1, share: 0.8, times: null });
-    expect(words(sharesAnalysis.finding(result))).toMatch(
-      /^4 of 5 \(80\u00a0%\) lie from 7\.90 to 8\.15\u00a0mm, where the fitted normal expects \d/,
+    expect(words(sharesAnalysis.finding(result))).toContain(
+      '4 of 5 (80\u00a0%) lie from 7.90 to 8.15\u00a0mm; the fitted normal distribution predicts 66.8\u00a0%.',
     );
     expect(stretchWords({ times: null, lower: null, upper: 8.125 } as never, 0.1, 'mm')).toBe(
       'at or below 8.125\u00a0mm',
@@ -369,7 +373,9 @@ group('shares', () => {
     const { mean, sd } = result.parts[0]!;
     const recorded = normalSurvival((-0.5 - mean) / sd!) - normalSurvival((0.5 - mean) / sd!);
     expect(relativeError(stretch!.expected!, recorded)).toBeLessThan(1e-12);
-    expect(words(sharesAnalysis.finding(result))).toContain('3 of 6 (50\u00a0%) lie at 0, where');
+    expect(words(sharesAnalysis.finding(result))).toContain(
+      '3 of 6 (50\u00a0%) lie at 0; the fitted normal distribution predicts 22.8\u00a0%.',
+    );
   });
 
   it('of readings that lean come with the caution that a normal is no measure', () => {
@@ -381,7 +387,7 @@ group('shares', () => {
 
   it.each([
     [{ of: 'limits' }, 'Give a lower limit, an upper limit, or both.'],
-    [{ of: 'limits', lower: 9, upper: 8 }, 'The upper limit, 8, lies below the lower, 9.'],
+    [{ of: 'limits', lower: 9, upper: 8 }, 'The upper limit 8 is below the lower limit 9.'],
   ])('refuse %o', (request, message) => {
     expect(sharesAnalysis.request.safeParse({ column: 'x', ...request }).error!.issues[0]!.message).toBe(message);
   });
@@ -451,7 +457,7 @@ group('the method of a picture in words', () => {
 
   it('names only what was chosen, and the axis it stands on', () => {
     expect(written('histogram', {})).toBe(
-      'Count thickness in bins: automatic, width from the rule, not rounded, from the minimum, shown as counts, with no curve; axis: the readings.',
+      'Histogram of thickness, bins: automatic, width from the rule, not rounded, from the minimum, shown as counts, with no fitted distribution; axis: the readings.',
     );
     expect(
       written('histogram', {
@@ -464,7 +470,7 @@ group('the method of a picture in words', () => {
         split: 'kiln',
       }),
     ).toBe(
-      'Count thickness by kiln in bins: chosen bin width, 0.25 wide, rounded up, from 7, shown as densities, with the fitted Weibull; axis: the readings.',
+      'Histogram of thickness by kiln, bins: chosen bin width, 0.25 wide, rounded up, from 7, shown as densities, with the fitted Weibull; axis: the readings.',
     );
     expect(written('dots', { axis: 'given-scores', scoreMean: 8, scoreSd: 0.1 })).toBe(
       'Pile up thickness as dots where they lie; axis: standard scores from a given mean and SD, mean 8 and sd 0.1.',

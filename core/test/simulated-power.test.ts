@@ -231,7 +231,9 @@ describe('no spread but for rounding', () => {
       [0.3, 0.35],
     ]);
     const result = await claimOf('several-spreads', pairs);
-    expect(isUnavailable(result) && result.reason).toContain('equally far from the median');
+    expect(isUnavailable(result) && result.reason).toContain(
+      'All readings lie at the same distance from the median of their group, so the',
+    );
   });
 
   it('leaves the paired t without an answer: all differences equal as written', async () => {

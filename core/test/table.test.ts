@@ -114,20 +114,20 @@ describe('formulas', () => {
     ['a + [water', 4, 'is not closed'],
     ['log(a)', 0, 'ln or log10'],
     ['2 * frobnicate(a)', 4, 'There is no function “frobnicate”'],
-    ['a = 2', 2, 'to compare, write =='],
-    ['a; b', 1, 'one expression'],
+    ['a = 2', 2, 'To compare, write =='],
+    ['a; b', 1, 'a single expression'],
     ['1 + round(a, 1, 2)', 4, 'round is written round(x, step)'],
-    ["a'", 1, 'is not for columns'],
+    ["a'", 1, 'is not allowed in a formula'],
     ['', 0, 'empty'],
   ])('%s is refused at character %i: %s', (typed, at, message) => {
     expect(formula(typed)).toMatchObject({ ok: false, at, message: expect.stringContaining(message) });
   });
 
   it.each([
-    ['kiln * 2', 'A label is compared with =='],
+    ['kiln * 2', 'Compare a label with == or != and a word in quotes: kiln == "north".'],
     ['-kiln', 'a label can only be compared'],
-    ['kiln < "north"', 'compared with == or !='],
-    ['if(a > 1, b, "thin")', 'Both outcomes'],
+    ['kiln < "north"', 'Compare a label with == or != and a word in quotes: kiln == "north".'],
+    ['if(a > 1, b, "thin")', 'Both results of if() must be numbers, or both must be words.'],
   ])('%s says what labels can do', (typed, message) => {
     expect(formula(typed)).toContain(message);
   });
@@ -278,7 +278,7 @@ describe('derived columns', () => {
     const equal = tableOf([written('a-000000')], { 'a-000000': ['2', '2'] });
     const fault = (table: Table, derivation: Derivation) => derive(table, derived(derivation)).fault;
     expect(fault(equal, { kind: 'standard-score', source: 'a-000000', divisor: 'sample' })).toContain(
-      'Without any spread',
+      'Standard scores need readings that vary.',
     );
     expect(
       fault(tableOf([written('a-000000')], { 'a-000000': [''] }), {
@@ -358,11 +358,11 @@ describe('derived columns', () => {
   it.each([
     [
       { kind: 'made-up', family: 'normal', parameters: { mean: 8, sd: 0 }, count: 5, step: null, seed: 1 },
-      'The sd is a number above 0, not 0.',
+      'The standard deviation is a number above 0, not 0.',
     ],
     [
       { kind: 'made-up', family: 'uniform', parameters: { lower: 5, upper: 2 }, count: 5, step: null, seed: 1 },
-      'lies above the lower end',
+      'The upper limit must be above the lower limit, 5.',
     ],
     [{ kind: 'rounded', source: 'a-000000', step: 0 }, 'above 0'],
     [{ kind: 'given-score', source: 'a-000000', mean: 1, sd: -1 }, 'above 0'],
@@ -503,7 +503,7 @@ describe('a column that follows, where it ends', () => {
   it('says what it follows, and that freezing lets it be written into', () => {
     const column = named('score-00', 'score', { kind: 'rank', source: 'source-0' });
     expect(followsSentence({ ...column, derivation: column.derivation! }, [source, column])).toBe(
-      'score follows mass; freeze it to type into it.',
+      'score is calculated from mass. Freeze it to edit it.',
     );
   });
 
@@ -515,7 +515,7 @@ describe('a column that follows, where it ends', () => {
       { ...written('tally-00'), name: 'tally', frequencies: 'source-0' },
     ];
     expect(followersObjection(columns, ['source-0'])).toBe(
-      'rank follows mass, twice follows mass, tally follows mass. Freeze or remove rank, twice first. Let each row of tally be one reading first.',
+      'rank depends on mass, twice depends on mass, tally depends on mass. Freeze or remove rank, twice first. Let each row of tally be one reading first.',
     );
     expect(
       followersObjection(

@@ -143,7 +143,7 @@ describe('two samples', () => {
 
   it('that differ in spread alone are told apart, by the tails', async () => {
     const result = await compared(normals(60, 1), normals(60, 2, 0, 3));
-    expect(finding(result)).toMatch(/^south and north come from different distributions: A² = /);
+    expect(finding(result)).toContain('The distributions of south and north differ (A² = 3.07, p = 0.038).');
     expect(result.notes.map(({ code }) => code)).toContain('what-differs');
   });
 
@@ -170,7 +170,7 @@ describe('two samples', () => {
     expect(await told({ first: 'd' })).toEqual(['d', 'b']);
     expect(await told({ first: 'd', second: 'c' })).toEqual(['d', 'c']);
     expect(await told({ second: 'b' })).toEqual(['c', 'b']);
-    expect(await told({ first: 'a' })).toMatch(/^There are no readings of “a”. There are: b, c, d/);
+    expect(await told({ first: 'a' })).toContain('There are no readings in “a”. The groups are: b, c, d.');
     await expect(run(parts, { first: 'd', second: 'd' })).rejects.toThrow(/not compared with itself/);
     expect(await run([named('a', []), named('b', [1, 2])])).toMatchObject({ available: false });
   });
@@ -182,8 +182,8 @@ describe('two samples', () => {
       twoSamplesAnalysis.request.parse({ column: 'south', beside: ['north'] }),
       samplesBeside([named('south', [1, 2, 3]), named('north', [2, 4, 6])]),
     );
-    expect(methodOf(twoSamplesAnalysis, request)).toMatch(
-      /^Quantile–quantile plot of south and north against each other/,
+    expect(methodOf(twoSamplesAnalysis, request)).toContain(
+      'Quantile–quantile plot of south and north, test of equal distributions by the',
     );
     expect(twoSamplesFigures(result).map(({ texts }) => texts.length)).toEqual([2, 2, 2, 2, 2, 2]);
     expect(twoSamplesTests(result)[0]!.texts[1]).not.toBe('…');

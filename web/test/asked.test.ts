@@ -15,7 +15,7 @@ describe('what an address asks', () => {
     expect(request).toMatchObject({ of: 'limits', lower: 9, curve: 'gamma', confidence: 0.9 });
     expect(request.upper).toBeUndefined();
     expect(left.map(({ text }) => text)).toEqual([
-      'The upper limit, 8, lies below the lower, 9. The default is used instead.',
+      'The upper limit 8 is below the lower limit 9. The default is used instead.',
     ]);
   });
 
@@ -26,7 +26,9 @@ describe('what an address asks', () => {
 
   it('is objected to before it is asked', () => {
     const asked = { of: 'limits', lower: 7, upper: 8 };
-    expect(objectionOf(sharesAnalysis, { column: 'x' }, asked, { lower: 9 })).toContain('lies below the lower, 9');
+    expect(objectionOf(sharesAnalysis, { column: 'x' }, asked, { lower: 9 })).toContain(
+      'The upper limit 8 is below the lower limit 9.',
+    );
     expect(objectionOf(sharesAnalysis, { column: 'x' }, asked, { lower: 8 })).toBeNull();
   });
 });

@@ -41,7 +41,7 @@ describe('the law of a claim', () => {
     expect(Math.max(...areas[1]!.x)).toBe(panels!.x.to);
     expect(areas.every(({ x, y }) => x.length === y.length && y.every(Number.isFinite))).toBe(true);
     expect(panels!.legend!.map(({ words }) => words)).toEqual([
-      't on 11 degrees of freedom, if the claim is true',
+      't distribution with 11 degrees of freedom, if the claim is true',
       expect.stringMatching(/^p = 0\.\d+$/),
       'critical at level 0.05',
     ]);
@@ -58,7 +58,7 @@ describe('the law of a claim', () => {
     const panels = lawPanels(share);
     const [columns] = ofKind(marksOf(panels), 'columns');
     expect(columns!.x.filter((_, i) => columns!.filled[i])[0]).toBe(4);
-    expect(panels!.hits[4]!.words).toContain('counted into p');
+    expect(panels!.hits[4]!.words).toContain('4: probability 0.0128, included in p');
     expect(lawPanels(await run('share-claim', { figures: { count: 0, n: 48 }, claimed: 0 }))).toBeNull();
   });
 
@@ -93,7 +93,7 @@ describe('what was found', () => {
       await run('two-spreads', { column: 'thickness', split: 'kiln', method: 'f' }, sample),
       'thickness',
     );
-    expect(spreads!.x.title).toBe('sd of thickness, mm');
+    expect(spreads!.x.title).toBe('thickness, mm');
   });
 
   it('of counts has bars with expected values across, the far ones in ochre, and their share of χ²', async () => {
@@ -102,7 +102,7 @@ describe('what was found', () => {
     expect(bars.map(({ y }) => y[1])).toEqual([40, 10, 22]);
     expect(bars.map(({ fill }) => fill)).toEqual(['ochre', 'ochre', 'green']);
     expect(ofKind(marksOf(panels), 'line').map(({ y }) => y[0])).toEqual([24, 24, 24]);
-    expect(panels!.hits[0]!.words).toBe('a: 40 counted, 24 expected, 56 % of χ²');
+    expect(panels!.hits[0]!.words).toBe('a: 40 observed, 24 expected, 56 % of χ²');
   });
 
   it('of a table stands place by place, comparison of the groups', async () => {
@@ -123,7 +123,7 @@ describe('what was found', () => {
     // No bar lies on another.
     const sorted = bars.map(({ x }) => x).sort(([a], [b]) => a - b);
     sorted.slice(1).forEach(([from], i) => expect(from).toBeGreaterThan(sorted[i]![1]));
-    expect(panels!.hits[2]!.words).toBe('late, chip: 3 counted, 7.5 expected, 28 % of χ²');
+    expect(panels!.hits[2]!.words).toBe('late, chip: 3 observed, 7.5 expected, 28 % of χ²');
   });
 
   it('of tolerance limits has what is allowed drawn', async () => {
@@ -133,7 +133,7 @@ describe('what was found', () => {
       sampleOf(READINGS),
     );
     const rules = ofKind(marksOf(tolerancePanels(limits)), 'rule');
-    expect(rules.map(({ words }) => words)).toEqual(['allowed from 7.5', 'allowed to 8.5']);
+    expect(rules.map(({ words }) => words)).toEqual(['lower specification limit 7.5', 'upper specification limit 8.5']);
   });
 });
 
@@ -156,6 +156,6 @@ describe('a kept claim', () => {
     const one = kept('mean-claim', { column: 'thickness' }, await mean())!;
     expect([one.title, drawn(one.panels)]).toEqual(['claim: the mean of thickness is 8.00\u00a0mm', true]);
     const limits = await run('tolerance', { column: 'thickness' }, sampleOf(READINGS));
-    expect(kept('tolerance', { column: 'thickness' }, limits)!.title).toContain('nearly all of thickness');
+    expect(kept('tolerance', { column: 'thickness' }, limits)!.title).toContain('tolerance interval of thickness');
   });
 });

@@ -101,13 +101,17 @@ describe('typed counts', () => {
     [{ parameters: { mean: '0', sd: '0' } }, 'p.sd', 'above 0, not 0'],
     [{ parameters: { mean: '0', sd: '-1' } }, 'p.sd', 'above 0, not -1'],
     [{ parameters: { mean: '', sd: '1' } }, 'p.mean', 'The mean is a number'],
-    [{ a: '2', b: '2' }, 'b', 'lower limit lies below'],
-    [{ asked: 'below', b: 'x' }, 'b', 'A limit is a number'],
-    [{ asked: 'lowerShare', share: '0' }, 'share', '25 means a quarter'],
+    [{ a: '2', b: '2' }, 'b', 'The lower limit must be below the upper limit.'],
+    [{ asked: 'below', b: 'x' }, 'b', 'A limit must be a number.'],
+    [
+      { asked: 'lowerShare', share: '0' },
+      'share',
+      'The proportion must be a percentage above 0 and below 100; 25 means 25 %.',
+    ],
     [{ asked: 'upperShare', share: '100' }, 'share', 'above 0 and below 100'],
     [{ asked: 'centralShare', share: '120' }, 'share', 'below 100'],
     [{ asked: 'lowerShare', share: '-5' }, 'share', 'above 0'],
-    [{ asked: 'recordedAs', value: '8', step: '0' }, 'step', 'resolution is a number above 0'],
+    [{ asked: 'recordedAs', value: '8', step: '0' }, 'step', 'The resolution must be a number above 0.'],
     [{ asked: 'withinSd', times: '-2' }, 'times', 'above 0'],
     [{ family: 'binomial', parameters: { trials: '10', probability: '1.2' } }, 'p.probability', 'between 0 and 1'],
     [
@@ -119,7 +123,7 @@ describe('typed counts', () => {
         parameters: { shape1: '1', shape2: '1', lower: '0', upper: '1' },
       },
       'spread',
-      'as spread out',
+      'No beta distribution has a standard deviation this large between these limits.',
     ],
   ] as [Partial<Draft>, string, string][])('%o is refused at its field: %s', (patch, field, words) => {
     const found = requestFrom(draftOf(patch));
@@ -127,7 +131,9 @@ describe('typed counts', () => {
   });
 
   it('0.25 in a field of percentages is pointed out, 25 is not', () => {
-    expect(shareCaution(draftOf({ asked: 'lowerShare', share: '0.25' }))).toContain('For 25 % type 25');
+    expect(shareCaution(draftOf({ asked: 'lowerShare', share: '0.25' }))).toContain(
+      '0.25 is read as 0.25 %, which is less than 1 %. For 25 % enter 25.',
+    );
     expect(shareCaution(draftOf({ asked: 'lowerShare', share: '25' }))).toBe('');
     expect(shareCaution(draftOf({ asked: 'between', share: '0.25' }))).toBe('');
   });
@@ -136,8 +142,12 @@ describe('typed counts', () => {
     const found = overRequestFrom(draftOf({ over: 'gamma', overParameters: { shape: '-1', scale: '1' } }));
     expect(found && 'faults' in found && Object.keys(found.faults)).toEqual(['o.shape']);
     expect(overRequestFrom(newDraft())).toBeNull();
-    expect(windowFault({ from: '9', to: '7' })).toContain('begins below where it ends');
-    expect(windowFault({ from: 'left', to: '' })).toContain('is no number');
+    expect(windowFault({ from: '9', to: '7' })).toContain(
+      'The picture must begin below its end; it keeps its automatic range.',
+    );
+    expect(windowFault({ from: 'left', to: '' })).toContain(
+      '“left” is not a number; the picture keeps its automatic range.',
+    );
     expect(windowFault({ from: '7', to: '' })).toBe('');
   });
 });
@@ -185,7 +195,7 @@ describe('the answer on the page', () => {
     const { result, words, drawn } = page({ a: '-1', b: '1' });
     expect(result.value!.probability).toBeCloseTo(0.682689492137086, 14);
     expect(words.value).toBe(
-      'Density of a normal distribution with mean 0 and sd 1; shaded at \u22121 and 1: 68.27\u00a0%.',
+      'Density of a normal distribution with mean 0 and standard deviation 1; shaded at \u22121 and 1: 68.27\u00a0%.',
     );
     const panels = distributionPanels(drawn.value!.picture, drawn.value!.result, null, 'value');
     expect(panels.caption).toEqual({ words: '68.27\u00a0%', at: 0 });

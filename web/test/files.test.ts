@@ -131,11 +131,11 @@ describe('a file that is opened', () => {
 
   it.each([
     ['a picture', Uint8Array.of(0x89, 0x50, 0, 0, 1), 'not a text file'],
-    ['an old spreadsheet', Uint8Array.of(0xd0, 0xcf, 0x11, 0xe0, 1), 'older kind'],
+    ['an old spreadsheet', Uint8Array.of(0xd0, 0xcf, 0x11, 0xe0, 1), 'older .xls format'],
     ['a damaged archive', Uint8Array.of(0x50, 0x4b, 3, 4, 9, 9), 'damaged'],
     ['another archive', zipSync({ 'x.txt': strToU8('x') }), 'neither a spreadsheet nor a data package'],
-    ['broken JSON', '[{"a": 1', 'not JSON'],
-    ['a lone descriptor', '{"resources": [{"path": "x.csv"}]}', 'only describes a data package'],
+    ['broken JSON', '[{"a": 1', 'not valid JSON'],
+    ['a lone descriptor', '{"resources": [{"path": "x.csv"}]}', 'only the description of a data package'],
   ])('%s is refused with the reason', async (_, content, message) => {
     const name = typeof content === 'string' ? 'a.json' : 'a.csv';
     expect(await openFile(fileOf(content, name))).toMatchObject({ refusal: expect.stringContaining(message) });

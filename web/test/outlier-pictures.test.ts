@@ -46,7 +46,7 @@ describe('the strip of readings', () => {
 
   it('with fences as the rule draws them once', async () => {
     const { legend } = stripPanels(await outliers({ rule: 'fences' }), 'thickness');
-    expect(legend!.map(({ words }) => words.split(' ')[0])).toEqual(['mean', 'fences,']);
+    expect(legend!.map(({ words }) => words.split(' ')[0])).toEqual(['mean', 'box-plot']);
   });
 
   it('of a hundred thousand is drawn in some thousand marks, the farthest among them', () => {

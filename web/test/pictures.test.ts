@@ -131,7 +131,7 @@ describe('boxes, steps, dots and order as pictures', () => {
     expect(upright.y).toEqual(lying.x);
     expect(marksOf(upright, 'rect')[0]!.y).toEqual(marksOf(lying, 'rect')[0]!.x);
     const far = lying.hits.find(({ row }) => row === 41)!;
-    expect(far.words).toBe('row 41: 11.00 mm, beyond three quartile ranges');
+    expect(far.words).toBe('row 41: 11.00 mm, beyond three IQR');
     expect(upright.hits.find(({ row }) => row === 41)!.y).toEqual([11, 11]);
     expect(lying.x.to).toBeGreaterThan(11);
   });
@@ -379,7 +379,7 @@ describe('a field', () => {
       value: 0.95,
     });
     const confidence = { field: 'c', label: 'c', type: 'percent', min: 0.5, max: 0.999 } as const;
-    expect(shareSlip(confidence, '0.95')).toBe(' For 95\u00a0% type 95.');
+    expect(shareSlip(confidence, '0.95')).toBe(' For 95\u00a0% enter 95.');
     expect([shareSlip(confidence, '0.2'), shareSlip(confidence, '9.5'), shareSlip(width, '0.95')]).toEqual([
       '',
       '',

@@ -222,7 +222,7 @@ describe('the pictures', () => {
     expect(valuesAlong(shownOf('box', sample))).toBe('x');
     expect(valuesAlong(shownOf('box', sample, { direction: 'upright' }))).toBe('y');
     expect(valuesAlong(shownOf('in-order', sample))).toBe('y');
-    expect(usualTitle('dots', 'thickness by kiln')).toBe('Dot stacks of thickness by kiln');
+    expect(usualTitle('dots', 'thickness by kiln')).toBe('Dot plot of thickness by kiln');
     expect(panelsOf(shownOf('stem-and-leaf', sample), setting, new Set())).toBeNull();
     expect(panelsOf(shownOf('dots', sample), setting, new Set())!.panels).toHaveLength(1);
   });

@@ -53,7 +53,7 @@ describe('the order of the sheet', () => {
 describe('what a sheet says', () => {
   it('of many tests: how many of them would fall below the level by chance', () => {
     expect(weighedWords({ results: 4, tests: 20 }, 2, 0.05)).toBe(
-      '20 tests were viewed in 4 results; 2 of them stand in this report. At significance level 0.05, about 1 of 20 would be below it by chance.',
+      '20 tests were viewed in 4 results; 2 of them are in this report. At significance level 0.05, about 1 of 20 would be below it by chance.',
     );
     expect(weighedWords({ results: 1, tests: 1 }, 1, 0.05)).toBe('One test was viewed, in 1 result.');
     expect(weighedWords({ results: 3, tests: 0 }, 0, 0.05)).toBe('');
@@ -149,7 +149,7 @@ describe('a sheet', () => {
     expect(sheet.headline).toMatchObject({ of: '1 Normality test of thickness' });
     const [one] = sheet.pieces;
     expect(one).toMatchObject({ heading: 'Normality test of thickness', note: 'second gauge' });
-    expect(one!.stale).toContain('have changed since change 2');
+    expect(one!.stale).toContain('The data changed since change 2; the result refers to the earlier data.');
     expect(one!.cautions).toEqual([{ text: 'coarse', answer: '' }]);
     expect(one!.provenance).toContain('normality version 1, Verdict 0.1.0, seed 7; readings at change 2');
     expect(sheet.recompute.join(' ')).toContain('ab'.repeat(32));

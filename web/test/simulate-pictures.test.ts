@@ -55,7 +55,7 @@ describe('the picture of a figure', () => {
     const [law] = marksOf(picture, 'line');
     expect(law!.y).toEqual(result.theory!.expected);
     expect(marksOf(picture, 'rule')[0]).toMatchObject({ at: 8, words: 'true 8.0000' });
-    expect(picture!.legend!.map(({ words }) => words)).toEqual(['samples', 'by theory: normal with σ/√n']);
+    expect(picture!.legend!.map(({ words }) => words)).toEqual(['samples', 'expected: normal with σ/√n']);
   });
 
   it('of counts has the law as marks at the values there are', async () => {
@@ -115,7 +115,7 @@ describe('the pictures of power', () => {
     expect(picture.y.to).toBeCloseTo(1.02, 12);
     const errors = await run<CurvesResult>('power-curves', { family: 'exponential', replicates: 500, values: [5, 40] });
     expect(curvesPanels(errors)!.y.to).toBeLessThan(0.5);
-    expect(curvesPanels(errors)!.y.title).toContain('random permutations:');
+    expect(curvesPanels(errors)!.y.title).toContain('false-alarm rate, %');
     expect(curvesPanels({ ...errors, curves: [] })).toBeNull();
   });
 
@@ -139,7 +139,7 @@ describe('the picture of a formula', () => {
     const [bars] = marksOf(picture, 'bars');
     expect(sum(bars!.heights) + result.distribution.below + result.distribution.above).toBe(50_000);
     const rows = picture.y.ticks!.filter(({ words }) => /[a-z%]/.test(words)).map(({ words }) => words);
-    expect(rows).toEqual(['95 %', 'shortest', 'first order']);
+    expect(rows).toEqual(['95 %', 'shortest interval', 'first order']);
     const [curve, told] = marksOf(picture, 'line');
     expect(curve).toMatchObject({ tone: 'ochre' });
     // As much lies under the curve as in the bars.

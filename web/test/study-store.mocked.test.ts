@@ -266,7 +266,7 @@ describe('the open study', () => {
   it('refuses what the server would refuse before it is shown', async () => {
     const store = await opened();
     store.change({ kind: 'change-column', column: A, claimedSd: -1 });
-    expect(store.refused).toMatchObject({ detail: 'The claimed standard deviation must be above 0.' });
+    expect(store.refused).toMatchObject({ detail: 'The claimed standard deviation must be a number above 0.' });
     expect(store.waiting).toEqual([]);
   });
 
@@ -360,7 +360,7 @@ describe('a change that cannot be done', () => {
     store.change({ kind: 'thaw-column', column: A, derivation: { kind: 'rank', source: A } });
     expect(store.refused?.detail).toContain('taking a change back');
     store.change({ kind: 'remove-columns', columns: [A, A] });
-    expect(store.refused?.detail).toBe('A column occurs twice.');
+    expect(store.refused?.detail).toBe('A column is named twice.');
     expect(await store.drained()).toBe(true);
     expect(server.sent).toEqual([]);
     expect(store.cells[A]).toEqual(['8.01', '8.02', 'x']);

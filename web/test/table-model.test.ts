@@ -111,11 +111,11 @@ describe('recomputing in words', () => {
     expect(recomputedWords(found)).toBe('the same, bit for bit');
     expect(recomputedWords(found, 2)).toBe('the same, bit for bit, at change 2');
     expect(recomputedWords(found, 3)).toBe(
-      'It was the same, bit for bit, at change 2. Since then a change has been made. Recompute to check.',
+      'It was the same, bit for bit, at change 2. Since then, a change has been made. Recompute to check.',
     );
     const differs = { ...found, same: false, differences: [{ path: 'n', kept: 48, now: 47 }] };
     expect(recomputedWords({ ...differs, sameData: false, nowRevision: 5 })).toContain(
-      'the data have changed: change 2 → 5. For example n was 48, is 47',
+      'It differs because the data changed (change 2 → 5). For example n was 48, is 47.',
     );
     expect(recomputedWords(differs)).toContain('although the data are the same');
     expect(recomputedWords(differs, 9)).toContain('7 changes have been made');

@@ -140,6 +140,6 @@ describe('keeping what is not there yet', () => {
     expect(none.problem.value).toBe('There is no result to keep.');
     const nowhere = opened(run, () => null);
     await nowhere.keep();
-    expect(nowhere.problem.value).toContain('not stored with a study');
+    expect(nowhere.problem.value).toContain('This result does not belong to a study, so it cannot be kept.');
   });
 });

@@ -96,9 +96,9 @@ describe('a data package', () => {
     );
 
   it.each([
-    [{ path: 'a.csv', encoding: 'none' }, 'names the encoding “none”, which is not known here'],
-    [{ path: '__proto__' }, 'does not hold it'],
-    [{ path: 'b.csv' }, 'does not hold it'],
+    [{ path: 'a.csv', encoding: 'none' }, 'names the encoding “none”, which is not supported'],
+    [{ path: '__proto__' }, 'does not contain it'],
+    [{ path: 'b.csv' }, 'does not contain it'],
   ])('with %o is refused with the reason', async (resource, said) => {
     expect(await packageOf(resource, { 'a.csv': 'a\n1' })).toMatchObject({ refusal: expect.stringContaining(said) });
   });

@@ -123,7 +123,7 @@ export function whatWords(asked: Asked, named: Named): string {
     case 'trimmed-mean':
       return `the trimmed mean of ${name} (${formatPercent(Number(trim))} at each end)`;
     case 'percentile':
-      return `the ${formatPercent(percentile)} percentile of ${name}`;
+      return `the ${formatPercent(percentile)} quantile of ${name}`;
     case 'share':
       return shareWords(asked, named);
     case 'difference-of-shares': {

@@ -29,7 +29,8 @@ const FILES: Readonly<Record<string, readonly string[]>> = {
 };
 
 /** What stands in text files: styles and markup are no words. */
-const isMarkup = (text: string) => /^[\s]*</.test(text) || /[{;][\s\S]*[};]/.test(text) || /IBM Plex|GRANT |SELECT/.test(text);
+const isMarkup = (text: string) =>
+  /^[\s]*</.test(text) || /[{;][\s\S]*[};]/.test(text) || /IBM Plex|GRANT |SELECT/.test(text);
 
 const sourcesOf = (places: readonly string[]): string[] =>
   places

@@ -18,14 +18,29 @@ const FEW = { replicates: 199 };
 const OF_EVERY: Readonly<Record<string, object>> = {
   ...{ describe: {}, histogram: {}, box: {}, 'in-order': {}, shares: {}, empirical: {}, dots: {}, 'stem-and-leaf': {} },
   ...{ normality: FEW, outliers: FEW, 'probability-plot': FEW, 'goodness-of-fit': { ...FEW, family: 'exponential' } },
-  ...{ 'count-fit': FEW, 'mean-claim': { claimed: 8, noticeable: 0.1, margin: 0.2 }, 'spread-claim': { claimed: 0.1, ...FEW } },
-  ...{ 'mean-and-sd-claim': { claimed: 8, claimedSd: 0.1 }, 'rate-claim': { claimed: 2 }, tolerance: { lower: 7, upper: 9 } },
+  ...{
+    'count-fit': FEW,
+    'mean-claim': { claimed: 8, noticeable: 0.1, margin: 0.2 },
+    'spread-claim': { claimed: 0.1, ...FEW },
+  },
+  ...{
+    'mean-and-sd-claim': { claimed: 8, claimedSd: 0.1 },
+    'rate-claim': { claimed: 2 },
+    tolerance: { lower: 7, upper: 9 },
+  },
   'share-claim': { claimed: 0.1, upper: 8.2 },
   bootstrap: { replicates: 999, statistic: 'mean' },
 };
 /** The others of one column, for a few columns. */
 const OF_SOME: Readonly<Record<string, object>> = {
-  ...{ 'median-claim': { claimed: 8 }, transform: FEW, 'outlier-rules': FEW, gallery: {}, power: FEW, 'bootstrap-plans': FEW },
+  ...{
+    'median-claim': { claimed: 8 },
+    transform: FEW,
+    'outlier-rules': FEW,
+    gallery: {},
+    power: FEW,
+    'bootstrap-plans': FEW,
+  },
   ...{ 'compare-families': FEW, 'line-up': {}, permutation: { statistic: 'mean', claimed: 8, replicates: 999 } },
   ...{ simulate: { test: 't', replicates: 300 }, population: {}, 'simulated-sample': { number: 2, test: 't' } },
   'power-curves': { tests: ['t'], values: [5, 20], replicates: 300, shiftInSd: 0.5 },
@@ -36,7 +51,15 @@ const SOME = ['two readings', 'twelve readings', 'one outlier', 'skewed to the r
 const OF_GROUPS: Readonly<Record<string, object>> = {
   ...{ 'two-means': { margin: 0.1 }, 'two-spreads': {}, 'two-medians': {}, 'two-shares': { upper: 8.1 } },
   ...{ 'several-means': { replicates: 999 }, 'several-medians': FEW, 'several-spreads': {}, 'two-samples': FEW },
-  ...{ 'outlying-groups': FEW, screen: FEW, 'outlier-screen': FEW, describe: {}, box: {}, normality: FEW, histogram: {} },
+  ...{
+    'outlying-groups': FEW,
+    screen: FEW,
+    'outlier-screen': FEW,
+    describe: {},
+    box: {},
+    normality: FEW,
+    histogram: {},
+  },
   permutation: { statistic: 'difference-of-means', replicates: 999 },
 };
 const OF_LABELS: Readonly<Record<string, object>> = {
@@ -52,8 +75,24 @@ const OF_NOTHING: readonly (readonly [string, object])[] = [
   ['distribution', { at: [0, 1] }],
   ['propagate', { inputs: { x: { family: 'normal' }, y: { family: 'uniform' } }, formula: 'x + y', trials: 2_000 }],
   ['counts-claim', { counts: { chipped: 24, pinholed: 12, crazed: 9 } }],
-  ['table-claim', { table: [[12, 5], [3, 14]] }],
-  ['two-shares', { figures: [{ count: 8, n: 10 }, { count: 3, n: 10 }] }],
+  [
+    'table-claim',
+    {
+      table: [
+        [12, 5],
+        [3, 14],
+      ],
+    },
+  ],
+  [
+    'two-shares',
+    {
+      figures: [
+        { count: 8, n: 10 },
+        { count: 3, n: 10 },
+      ],
+    },
+  ],
   ['rate-claim', { figures: { count: 7, exposure: 48 }, claimed: 0.2 }],
   ['mean-claim', { figures: { n: 12, mean: 8.02, sd: 0.11 }, claimed: 8, method: 'z', knownSd: 0.1 }],
 ];
@@ -76,7 +115,12 @@ async function saidOf(id: string, of: string, asked: object, sample: Sample): Pr
   const result = (await drive(inThisThread, { id, request, sample })) as object;
   const method = methodOf(analysis as never, request);
   if (isUnavailable(result)) return { analysis: id, of, texts: [method, result.reason] };
-  const texts = [method, said(analysis.finding(result)), ...textsIn(result, 'notes'), ...textsIn(result, 'assumptions')];
+  const texts = [
+    method,
+    said(analysis.finding(result)),
+    ...textsIn(result, 'notes'),
+    ...textsIn(result, 'assumptions'),
+  ];
   const paragraph = id === 'describe' ? core.resultParagraph(result as core.DescribeResult) : '';
   return { analysis: id, of, texts: [...texts, paragraph, ...besideClaim(result)].filter(Boolean) };
 }
@@ -85,7 +129,8 @@ async function saidOf(id: string, of: string, asked: object, sample: Sample): Pr
 export async function* everythingSaid(): AsyncGenerator<Said> {
   const named = (sample: Sample) => ({ column: sample.name });
   for (const [id, asked] of Object.entries(OF_EVERY))
-    for (const [of, sample] of Object.entries(ODD_COLUMNS)) yield saidOf(id, of, { ...named(sample), ...asked }, sample);
+    for (const [of, sample] of Object.entries(ODD_COLUMNS))
+      yield saidOf(id, of, { ...named(sample), ...asked }, sample);
   yield saidOf('describe', '100 000 readings', named(MANY_READINGS), MANY_READINGS);
   yield saidOf('mean-claim', '100 000 readings', { ...named(MANY_READINGS), claimed: 8 }, MANY_READINGS);
   for (const [id, asked] of Object.entries(OF_SOME))

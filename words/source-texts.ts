@@ -10,21 +10,25 @@ export interface SourceText {
 
 /** Properties whose value is read by people even where it is a single word. */
 const READ = new Set(
-  'label title text name meaning formula use note empty example placeholder what words one many heading unit describe description'.split(' '),
+  'label title text name meaning formula use note empty example placeholder what words one many heading unit describe description'.split(
+    ' ',
+  ),
 );
-/** Attributes that a reader sees or hears; the others are wiring. */
-const SHOWN = new Set(
-  'title label alt placeholder content description aria-label start-placeholder confirm-button-text cancel-button-text'.split(' '),
-);
+/** Attributes that a reader sees or hears even where they are a single word. */
+const SHOWN = new Set('title label alt placeholder content description aria-label lead hint'.split(' '));
+/** Attributes with blanks that nobody reads. */
+const WIRED = new Set('class style id d points viewBox transform href media rel accept allow'.split(' '));
 
 const FILLED = '…';
 /** Words with a blank between them, or a word that begins like a sentence. */
-const reads = (text: string) => /\p{L}{2,}.*\s|\s.*\p{L}{2,}/u.test(text.trim() === text ? text : ` ${text}`) && /\p{L}{2}/u.test(text);
+const reads = (text: string) =>
+  /\p{L}{2,}.*\s|\s.*\p{L}{2,}/u.test(text.trim() === text ? text : ` ${text}`) && /\p{L}{2}/u.test(text);
 
 const propertyName = (node: ts.Node): string | null => {
   const { parent } = node;
   if (parent && ts.isPropertyAssignment(parent) && parent.initializer === node) return parent.name.getText();
-  if (parent && (ts.isConditionalExpression(parent) || ts.isParenthesizedExpression(parent))) return propertyName(parent);
+  if (parent && (ts.isConditionalExpression(parent) || ts.isParenthesizedExpression(parent)))
+    return propertyName(parent);
   if (parent && ts.isBinaryExpression(parent) && /^(\?\?|\|\|)$/.test(parent.operatorToken.getText()))
     return propertyName(parent);
   return null;
@@ -44,7 +48,10 @@ function isWiring(node: ts.Node): boolean {
     ts.isImportTypeNode(parent) ||
     (ts.isPropertyAssignment(parent) && parent.name === node) ||
     (ts.isBinaryExpression(parent) && /^[!=]==?$/.test(parent.operatorToken.getText())) ||
-    (ts.isCallExpression(parent) && /(\.|^)(split|join|includes|startsWith|endsWith|querySelector|querySelectorAll|getElementById|RegExp|fetch|sql|describe|import)$/.test(parent.expression.getText()))
+    (ts.isCallExpression(parent) &&
+      /(\.|^)(split|join|includes|startsWith|endsWith|querySelector|querySelectorAll|getElementById|RegExp|fetch|sql|describe|import)$/.test(
+        parent.expression.getText(),
+      ))
   );
 }
 
@@ -55,12 +62,14 @@ export function textsOfScript(source: string, firstLine = 1): SourceText[] {
   const lineOf = (node: ts.Node) => file.getLineAndCharacterOfPosition(node.getStart()).line + firstLine;
   const add = (node: ts.Node, text: string) => {
     if (isWiring(node)) return;
-    if (reads(text) || (READ.has(propertyName(node) ?? '') && /\p{L}/u.test(text))) found.push({ line: lineOf(node), text });
+    if (reads(text) || (READ.has(propertyName(node) ?? '') && /\p{L}/u.test(text)))
+      found.push({ line: lineOf(node), text });
   };
   const visit = (node: ts.Node): void => {
     if (ts.isTaggedTemplateExpression(node) && node.tag.getText() === 'sql') return;
     if (ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node)) add(node, node.text);
-    else if (ts.isTemplateExpression(node)) add(node, node.head.text + node.templateSpans.map(({ literal }) => FILLED + literal.text).join(''));
+    else if (ts.isTemplateExpression(node))
+      add(node, node.head.text + node.templateSpans.map(({ literal }) => FILLED + literal.text).join(''));
     ts.forEachChild(node, visit);
   };
   visit(file);
@@ -81,15 +90,17 @@ interface TemplateNode {
 }
 const [ELEMENT, TEXT, INTERPOLATION, ATTRIBUTE, DIRECTIVE] = [1, 2, 5, 6, 7];
 
-const ofExpression = (source: string, line: number): SourceText[] =>
-  textsOfScript(`(${source})`, line);
+const ofExpression = (source: string, line: number): SourceText[] => textsOfScript(`(${source})`, line);
+
+const isRead = (name: string, text: string) => !WIRED.has(name) && (SHOWN.has(name) || reads(text));
 
 /** One line of prose out of text nodes and what is filled in between them. */
 function textsOfTemplate(node: TemplateNode): SourceText[] {
   const found: SourceText[] = [];
   for (const prop of node.props ?? []) {
     const { line } = prop.loc.start;
-    if (prop.type === ATTRIBUTE && SHOWN.has(prop.name!) && prop.value) found.push({ line, text: prop.value.content });
+    if (prop.type === ATTRIBUTE && prop.value && isRead(prop.name!, prop.value.content))
+      found.push({ line, text: prop.value.content });
     else if (prop.type === DIRECTIVE && prop.exp?.content && prop.name !== 'for' && prop.name !== 'slot')
       found.push(...(prop.name === 'on' ? ofHandler : ofExpression)(prop.exp.content, line));
   }

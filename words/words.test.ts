@@ -7,12 +7,16 @@ import { textsOfComponent, textsOfScript } from './source-texts.js';
 const golden = (file: string) => `../${file}`;
 
 describe('the texts in the sources', () => {
-  it.each([...sourceCorpus()])('of %s are as recorded (npx vitest run --project words -u records a change)', async (file, texts) => {
-    await expect(texts).toMatchFileSnapshot(golden(file));
-  });
+  it.each([...sourceCorpus()])(
+    'of %s are as recorded (npx vitest run --project words -u records a change)',
+    async (file, texts) => {
+      await expect(texts).toMatchFileSnapshot(golden(file));
+    },
+  );
 
   it('are found in scripts and components, and wiring is not', () => {
-    const script = "import a from 'a b';\nconst x = { code: 'two-words', text: `There are ${n} rows.`, label: 'name' };";
+    const script =
+      "import a from 'a b';\nconst x = { code: 'two-words', text: `There are ${n} rows.`, label: 'name' };";
     expect(textsOfScript(script)).toEqual([
       { line: 2, text: 'There are … rows.' },
       { line: 2, text: 'name' },
@@ -48,7 +52,9 @@ describe('what the analyses say of demo and odd columns', () => {
       const fresh = (line: string) => !known.has(line) && known.add(line) !== undefined;
       // What was said of a column before is not repeated.
       const own = all.filter(({ analysis }) => analysis === id);
-      const texts = own.map(({ of, texts: lines }) => [of, ...lines.filter(fresh).map((line) => `  ${line}`)].join('\n'));
+      const texts = own.map(({ of, texts: lines }) =>
+        [of, ...lines.filter(fresh).map((line) => `  ${line}`)].join('\n'),
+      );
       await expect(`${texts.join('\n')}\n`).toMatchFileSnapshot(golden(`core/test/words/said/${id}.txt`));
     }
   });

@@ -160,7 +160,7 @@ describe('a claim on counts', () => {
     expect(await reason('counts-claim', given({ a: 0.5, b: 0.4, c: 0.08 }))).toContain(
       'The claimed proportions add up to 98 % instead of 100\u00a0% (2 percentage points too little).',
     );
-    expect(await reason('counts-claim', given({ a: 0.5, b: 0.5 }))).toContain('claimed of c');
+    expect(await reason('counts-claim', given({ a: 0.5, b: 0.5 }))).toContain('Enter the claimed proportion of c.');
     expect((await result('counts-claim', given({ a: 0.333, b: 0.333, c: 0.334 }))).available).toBe(true);
     expect(() => analysisById('counts-claim').request.parse({ counts: { a: 1.5, b: 2 } })).toThrow('whole number');
     expect(() => analysisById('counts-claim').request.parse({ counts, shares: { a: 25 } })).toThrow('0.25 means 25 %');
@@ -257,7 +257,7 @@ describe('a claim on a table', () => {
           [0, 0],
         ],
       }),
-    ).toContain('two rows and two columns');
+    ).toContain('The table needs at least 2 rows and 2 columns with counts above 0.');
     expect(
       await reason('table-claim', {
         table: [

@@ -111,7 +111,7 @@ describe('counts fitted', () => {
     expect(said({ family: 'binomial', trials: 20 })).toContain(
       'Compare pinholes with the binomial distribution of 20 trials each by the χ² test with',
     );
-    expect(said({ family: 'binomial', beside: ['tiles'] })).toContain('Hold pinholes out of tiles against a binomial');
+    expect(said({ family: 'binomial', beside: ['tiles'] })).toContain('Compare pinholes out of tiles with the binomial distribution by the χ² test with pooled');
   });
 });
 
@@ -332,7 +332,7 @@ describe('binomial counts', () => {
       'tiles is not a column of counts: row 3 is 20.5, but counts must be whole numbers. Choose',
     );
     expect(await reason(five, [20, null, null, 20, 20])).toMatch(/^3 counts have their trials told/);
-    expect(await refusal(five, { family: 'binomial' })).toMatch(/needs the trials/);
+    expect(await refusal(five, { family: 'binomial' })).toContain('A binomial distribution needs the number of trials of each count. Enter it in the method,');
     expect(await refusal(five, { family: 'binomial', trials: 2 })).toMatch(
       /^Row 3 of pinholes holds 3, more than 2 trials/,
     );
@@ -350,7 +350,7 @@ describe('bad counts', () => {
       'pinholes is not a column of counts: row 3 is 2.5, but counts must be whole numbers.',
     );
     expect(await refusal([3, 1])).toMatch(/needs at least 5/);
-    expect(await refusal([1, 2, 1, 2, 1], { family: 'negative-binomial' })).toMatch(/Poisson describes them/);
+    expect(await refusal([1, 2, 1, 2, 1], { family: 'negative-binomial' })).toContain('The counts vary no more than Poisson counts, so the size cannot be estimated. Use the');
   });
 
   it('that are all one value are still tested: they vary too little', async () => {

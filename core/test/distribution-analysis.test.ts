@@ -185,7 +185,7 @@ describe('answers in words', () => {
       'Range 7.839066 to 8.200934 contains the middle 90 % of values, with equal proportions',
     );
     expect(words({ ...CARTON, below: 3 })).toBe('86.7 % of values are at most 3.');
-    expect(words({ ...CARTON, between: [1, 3] })).toContain('from 1 to 3, both counted');
+    expect(words({ ...CARTON, between: [1, 3] })).toContain('74.55 % of values are from 1 to 3 (limits included).');
     expect(words({ ...CARTON, between: [1, 3], ends: 'excluded' })).toContain('between 1 and 3, neither counted');
     expect(words({ ...TILES, at: [8, 9] })).toContain('2 values');
   });

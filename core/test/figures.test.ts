@@ -92,7 +92,7 @@ describe('figures that explain themselves', () => {
     expect(without).toContain('skewness');
     const sentence = agreementSentence(result);
     expect(sentence).toContain(`${against.length} of 9 tests`);
-    expect(sentence).toContain('to take the friendliest of 9 afterwards is no test');
+    expect(sentence).toContain('6 of 9 tests find evidence against normality; not: Lilliefors (the centre), skewness');
     expect(
       agreementSentence({ ...result, summary: { outcome: 'evidence', against: ['kurtosis', 'omnibus'], without: [] } }),
     ).toBe('All 2 tests find evidence against normal at the level 0.05.');

@@ -203,7 +203,7 @@ describe('what is refused of a formula', () => {
         formula: 'a',
         correlations: [{ first: 'a', second: 'b', r: 0.1 }],
       }),
-    ).toContain('Only normals');
+    ).toContain('Correlated inputs must be normal; a is not.');
     expect(faults({ inputs: {}, formula: 'a', trials: 999 })).toContain('from 1000');
   });
 

@@ -286,7 +286,7 @@ describe('statistic, in words', () => {
   const beside = { name: 'line', by: null, names: ['line', 'bench'], told: String };
   it.each([
     [asked('trimmed-mean', { trim: '0.2' }), whole, 'the trimmed mean of thickness (20 % at each end)'],
-    [asked('percentile', { percentile: 0.95 }), whole, 'the 95 % percentile of thickness'],
+    [asked('percentile', { percentile: 0.95 }), whole, 'the 95 % quantile of thickness'],
     [asked('share', { lower: 7.5, upper: 8.5 }), whole, 'the proportion of thickness outside 7.5 to 8.5'],
     [asked('share', { upper: 8.5 }), whole, 'the proportion of thickness above 8.5'],
     [asked('share', { lower: 7.5, of: 'within' }), whole, 'the proportion of thickness at or above 7.5'],

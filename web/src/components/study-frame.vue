@@ -141,7 +141,7 @@ useEventListener('keydown', (event) => {
           This study does not agree with its record: {{ store.study.notVerified }} Do not rely on it until the
           difference is explained.
         </CautionNote>
-        <CautionNote v-if="store.conflict" lead="Changed elsewhere" tone="wrong">
+        <CautionNote v-if="store.conflict" lead="Changed in another window" tone="wrong">
           {{ store.conflict.detail }}
           <span v-if="store.conflict.changes?.length"> Other window: {{ store.conflict.changes.join('; ') }}. </span>
           <span v-if="mine"> This window: {{ mine }}. </span>
@@ -150,7 +150,7 @@ useEventListener('keydown', (event) => {
           }}</el-button>
           <el-button v-if="store.waiting.length" size="small" @click="store.takeOver(false)">Keep theirs</el-button>
         </CautionNote>
-        <CautionNote v-else-if="store.away" lead="Not stored yet" tone="wrong">
+        <CautionNote v-else-if="store.away" lead="Not saved yet" tone="wrong">
           {{ store.away }} {{ store.waiting.length }}
           {{ store.waiting.length === 1 ? 'change waits' : 'changes wait' }} on this page and will be sent again. Keep
           this page open.

@@ -81,7 +81,7 @@ function powerWords(result: CurvesResult, curves: readonly Curve[]): Piece[] {
     ...(never.length > 0
       ? [
           {
-            text: `${wanted} is not reached up to ${placeWords(lastOf(never[0]!).value, along, unit)}: ${listed(never.map(lastWords))}.`,
+            text: `${wanted} power is not reached up to ${placeWords(lastOf(never[0]!).value, along, unit)}: ${listed(never.map(lastWords))}.`,
           },
         ]
       : []),

@@ -53,7 +53,7 @@ function testFinding(result: SimulateResult): Piece[] {
   return [
     share,
     {
-      text: ` have p below ${level} although the claim is true (${claim}). That is ${said}${replicates < 1_000 ? ', as far as this number of samples can show' : ''}.`,
+      text: ` have p below ${level} although the claim is true (${claim}). That is ${said}.${replicates < 1_000 ? ' More samples would make this more certain.' : ''}`,
     },
   ];
 }

@@ -27,7 +27,7 @@ const groups = computed(() => {
     :fit-input-width="false"
     :show-arrow="false"
     :empty-values="[null, undefined]"
-    no-match-text="none of this name"
+    no-match-text="no match"
   >
     <el-option-group v-for="{ name, options: some } in groups" :key="name" :label="name">
       <el-option

@@ -17,7 +17,7 @@ const isFull = (value: string) => chosen.value.length >= props.most && !chosen.v
     filterable
     :fit-input-width="false"
     :show-arrow="false"
-    no-match-text="none of this name"
+    no-match-text="no match"
     @update:model-value="set"
   >
     <el-option

@@ -311,7 +311,7 @@ onMounted(() => panel.value?.querySelector<HTMLElement>('.sentence input')?.focu
       <p class="soft note">
         First values: <span class="values">{{ preview.join(' · ') }}</span>
       </p>
-      <CautionNote v-if="worked.failed.length" lead="To look at">
+      <CautionNote v-if="worked.failed.length" lead="Check">
         {{ worked.failed.length }} {{ worked.failed.length === 1 ? 'row has' : 'rows have' }} no value although all
         inputs are present, first in row {{ worked.failed[0] }}.
       </CautionNote>

@@ -85,7 +85,7 @@ const shown = (name: string) => (name === name.trim() ? name : `“${name}”`);
     <el-button v-if="chosen.length > 1 && !locked" size="small" @click="merge(chosen)"
       >Merge into {{ leading(chosen) }}</el-button
     >
-    <CautionNote v-for="group in same" :key="group[0]" lead="To look at">
+    <CautionNote v-for="group in same" :key="group[0]" lead="Check">
       {{ group.map(shown).join(' and ') }} differ only in spaces or case.
       <el-button v-if="!locked" size="small" @click="merge(group)">Treat as {{ leading(group) }}</el-button>
     </CautionNote>

@@ -197,11 +197,11 @@ useEventListener('keydown', (event) => {
 <template>
   <div class="readings" @dragover.prevent="dragging = true" @dragleave="dragging = false" @drop.prevent="onDrop">
     <div class="main" :class="{ alone: !sideShown }">
-      <CautionNote v-if="incoming.refusal.value" lead="Not taken" tone="wrong"
+      <CautionNote v-if="incoming.refusal.value" lead="Not imported" tone="wrong"
         >{{ incoming.refusal.value }}
         <el-button link @click="incoming.refusal.value = ''">Understood</el-button></CautionNote
       >
-      <CautionNote v-if="clash" lead="Two at one cell" tone="wrong">
+      <CautionNote v-if="clash" lead="Two edits of one cell" tone="wrong">
         While you were typing “{{ clash.mine }}”, row {{ clash.row }} of
         {{ store.columnById(clash.column)?.name }} became “{{ clash.theirs }}” in another window.
         <el-button size="small" type="primary" @click="settleClash(true)">Write mine</el-button>

@@ -210,7 +210,7 @@ onMounted(() => nextTick(() => panel.value?.querySelector<HTMLElement>('.actions
     </p>
     <p v-if="!block" class="soft" aria-busy="true">Reading {{ groupThousands(long) }} thousand characters …</p>
     <template v-else>
-      <CautionNote v-if="block.refusal" lead="Cannot be taken" tone="wrong">{{ block.refusal }}</CautionNote>
+      <CautionNote v-if="block.refusal" lead="Cannot be imported" tone="wrong">{{ block.refusal }}</CautionNote>
       <template v-else>
         <el-button v-if="read.length > 1" link class="choose" :aria-expanded="choosing" @click="choosing = !choosing">{{
           choosing ? 'Hide the columns' : 'Choose columns'

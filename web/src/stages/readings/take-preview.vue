@@ -43,7 +43,7 @@ const under = ({ kind, unit }: ParsedColumn) => [kind, unit].filter(Boolean).joi
     </table>
     <p v-if="block.rows > PREVIEW" class="soft more">and {{ groupThousands(block.rows - PREVIEW) }} more rows</p>
   </div>
-  <CautionNote v-if="block.problems.length" lead="To look at">
+  <CautionNote v-if="block.problems.length" lead="Check">
     {{ groupThousands(block.problemCount) }} {{ block.problemCount === 1 ? 'thing' : 'things' }}, kept as text:
     <ul>
       <li v-for="(problem, i) in block.problems.slice(0, MOST_PROBLEMS)" :key="i">{{ problem.text }}</li>

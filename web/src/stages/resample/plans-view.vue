@@ -55,7 +55,7 @@ const whyNot = computed(() => {
         :mend="!asked.typed.value"
         :failed="run.failed.value !== null"
         :rows="table"
-        hint="Point at a line to see its numbers."
+        hint="Point at a line to see its values."
       />
     </template>
     <template #figures>

@@ -66,7 +66,7 @@ const title = computed(() => (result.value ? `Proportion of p below ${result.val
         :mend="populated.from.value !== 'family'"
         :failed="run.failed.value !== null"
         :rows="table"
-        hint="Point at a mark to see its share. Lines are exact where a formula is."
+        hint="Point at a mark to see its proportion. Lines are exact where a formula exists."
       />
     </template>
     <template #figures>

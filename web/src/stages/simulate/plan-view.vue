@@ -70,7 +70,7 @@ const title = computed(() => (result.value ? `Sample size for the ${result.value
         :mend="false"
         :failed="run.failed.value !== null"
         :rows="table"
-        hint="Point at a mark to see its chance."
+        hint="Point at a mark to see its probability."
       />
     </template>
     <template #figures>

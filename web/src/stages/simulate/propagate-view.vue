@@ -87,7 +87,7 @@ const set = (text: string) => run.address.set('formula', text.trim().replaceAll(
         :mend="false"
         :failed="run.failed.value !== null"
         :rows="table"
-        hint="Point at a mark to see its numbers."
+        hint="Point at a mark to see its values."
       />
     </template>
     <template #figures>

@@ -96,7 +96,7 @@ async function save(): Promise<void> {
         :mend="populated.from.value !== 'family'"
         :failed="run.failed.value !== null"
         :rows="table"
-        hint="Point at a mark to see a sample behind it."
+        hint="Point at a mark to see one of its samples."
         @pointed="(_, bar) => bar !== null && (number = bar)"
       >
         <template #choices>

@@ -34,7 +34,7 @@ const classOf = ({ row }: { row: ClaimScreenRow }) =>
         :why-not="run.whyNot.value"
         :row-class="classOf"
         sort="p"
-        hint="Click a row for its own claim."
+        hint="Click a row to see its claim."
         @open="open"
       >
         <el-table-column prop="name" :label="split ? split.name : 'column'" sortable min-width="140">

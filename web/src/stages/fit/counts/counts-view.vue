@@ -49,7 +49,7 @@ const words = computed(
         :why-not="run.whyNot.value"
         :failed="run.failed.value !== null"
         :rows="table"
-        hint="Point at a bar to see its numbers."
+        hint="Point at a bar to see its values."
       >
         <template #choices>
           <el-segmented v-model="as" size="small" :options="AS" aria-label="Display of the counts" />

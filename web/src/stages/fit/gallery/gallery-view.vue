@@ -52,7 +52,7 @@ const p = ({ pValue }: GallerySample) => (pValue === null ? '–' : formatP(pVal
         :why-not="run.whyNot.value"
         :failed="run.failed.value !== null"
         :besides="as === 'plot' ? 'Horizontal: readings in SDs from their mean. Vertical: normal score.' : ''"
-        hint="Click a small picture to see it beside the readings."
+        hint="Click a small picture to compare it with the readings."
         @choose="choose"
       >
         <template #choices>

@@ -34,7 +34,7 @@ const what = computed(() => (split.value ? split.value.name : 'column'));
         :why-not="run.whyNot.value"
         :row-class="classOf"
         sort="p"
-        hint="Click a row for its plot and test. A line through its dots is what a normal one has."
+        hint="Click a row to see its plot and test. The line through the dots shows a normal distribution."
         @open="open"
       >
         <el-table-column label="plot" width="58">

@@ -36,7 +36,7 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
         :why-not="run.whyNot.value"
         :failed="run.failed.value !== null"
         :rows="table"
-        hint="Point at a mark to see what it is."
+        hint="Point at a mark to see its values."
       >
         <template #choices>
           <el-segmented

@@ -47,7 +47,7 @@ const lambdaOf = ({ lambda }: TransformOffer) => (lambda === null ? '' : formatV
         :why-not="run.whyNot.value"
         :failed="run.failed.value !== null"
         :rows="table"
-        hint="Left the readings as measured, right transformed; upright lines are the limits and the target."
+        hint="Left: before transformation. Right: after. Vertical lines: limits and target."
       />
     </template>
     <template #figures>

@@ -51,7 +51,7 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
         :why-not="whyNot"
         :failed="run.failed.value !== null"
         :rows="table"
-        hint="Point at a bar to see its critical values; ochre ones are beyond the level."
+        hint="Point at a bar to see its critical values; ochre bars are significant."
       >
         <template #choices>
           <el-segmented v-model="shown" size="small" :options="SHOWN" aria-label="Statistic" />

@@ -39,7 +39,7 @@ const classOf = ({ row }: { row: OutlierScreenRow }) => (row.part.rows?.length ?
         :why-not="run.whyNot.value"
         :row-class="classOf"
         sort="p"
-        hint="Click a row for its far readings."
+        hint="Click a row to see its outliers."
         @open="open"
       >
         <el-table-column prop="name" :label="split ? split.name : 'column'" sortable min-width="140">

@@ -38,7 +38,7 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
         :why-not="run.whyNot.value"
         :failed="run.failed.value !== null"
         :rows="table"
-        hint="Point at a mark to see what it is; rules of thumb are dashed."
+        hint="Point at a mark to see its values. Rules of thumb are dashed."
       >
         <template #choices>
           <el-segmented v-model="arrangement" size="small" :options="choices" aria-label="Outliers in the samples" />

@@ -252,7 +252,7 @@ describe('claims about one column', () => {
       await reason('share-claim', { column: 'scrapped', of: 'counts', trials: 1, claimed: 0.01 }, counts),
     ).toContain('more than 1 trials');
     expect(() => analysisById('share-claim').request.parse({ figures: { count: 9, n: 3 } })).toThrow(
-      'the other way round',
+      'swapped',
     );
     expect(() => analysisById('share-claim').request.parse({ figures: { count: 1, n: 3 }, claimed: 25 })).toThrow(
       '0.02 means 2 %',

@@ -409,7 +409,7 @@ describe('typed figures', () => {
       field: 'mean',
       problem: '“x” is not a number.',
     });
-    expect(readTyped('mean-claim', { n: '12' })).toMatchObject({ field: 'mean', problem: 'Type mean.' });
+    expect(readTyped('mean-claim', { n: '12' })).toMatchObject({ field: 'mean', problem: 'Enter mean.' });
     expect(readTyped('two-shares', { count: '3', n: '20', count2: '9', n2: '25' })).toEqual({
       settings: {
         figures: [

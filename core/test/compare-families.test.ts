@@ -91,7 +91,7 @@ describe('families compared', () => {
     expect(why.beta).toContain('A beta distribution needs all readings between its limits, 0 and 1.');
     const few = atOnce(Float64Array.of(1, 2, 3.5, 5));
     expect(Object.fromEntries(few.left.map(({ family, reason }) => [family, reason])).weibull).toBeUndefined();
-    expect(few.left.some(({ reason }) => reason.includes('too few to compare 3 parameters'))).toBe(true);
+    expect(few.left.some(({ reason }) => reason.includes('too few for 3 parameters'))).toBe(true);
     const tiny = await run(Float64Array.of(1, 2, 3));
     expect(isUnavailable(tiny) && tiny.reason).toContain('needs at least 4');
   });

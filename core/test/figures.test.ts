@@ -65,7 +65,7 @@ describe('figures that explain themselves', () => {
     expect(text('pSimulated')).toBeCloseTo(test!.pSimulated!.pValue, 2);
     expect(text('pAsymptotic')).toBeCloseTo(test!.pAsymptotic!, 2);
     expect(text('pResolution')).toBeCloseTo(test!.pResolution!.pValue, 2);
-    expect(found.filter(({ use }) => use?.startsWith('The one to quote')).map(({ key }) => key)).toEqual([
+    expect(found.filter(({ use }) => use?.startsWith('Report this')).map(({ key }) => key)).toEqual([
       'pSimulated',
     ]);
     expect(found.find(({ key }) => key === 'pResolution')!.note).toBe('steps of 0.01\u00a0mm');
@@ -95,7 +95,7 @@ describe('figures that explain themselves', () => {
     expect(sentence).toContain('6 of 9 tests find evidence against normality; not: Lilliefors (the centre), skewness');
     expect(
       agreementSentence({ ...result, summary: { outcome: 'evidence', against: ['kurtosis', 'omnibus'], without: [] } }),
-    ).toBe('All 2 tests find evidence against normal at the level 0.05.');
+    ).toBe('All 2 tests find evidence against normality.');
     expect(
       agreementSentence({
         ...result,

@@ -104,7 +104,7 @@ describe('the rules side by side', () => {
     const many = await done(normals(31, 4));
     expect(testOf(many, 'dixon')).toMatchObject({
       rows: null,
-      reason: expect.stringContaining('more than 30 readings'),
+      reason: expect.stringContaining('at most 30 readings'),
     });
   });
 

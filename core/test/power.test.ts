@@ -110,7 +110,7 @@ describe('what n can detect', () => {
       'With 20 readings and significance level 0.05, a lognormal distribution with log SD 0.5',
     );
     expect(powerFigures(result)).toHaveLength(5);
-    expect(powerTable(result)[0]).toEqual(['departure', 'how far', 'n', 'noticed', 'lower', 'upper', 'samples']);
+    expect(powerTable(result)[0]).toEqual(['departure', 'size', 'n', 'power', 'lower', 'upper', 'samples']);
   });
 
   it('takes any departure of the scale and puts it in its place', async () => {

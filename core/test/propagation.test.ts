@@ -349,7 +349,7 @@ describe('results without a mean, and inputs that are correlated', () => {
     expect(Math.abs(result.median!)).toBeLessThan(0.03);
     expect(result.interval!.upper).toBeGreaterThan(11.5);
     expect(result.interval!.upper).toBeLessThan(14);
-    expect(text(result)).toMatch(/^The median of a \/ b is .* the SD does not settle: batches of 10.000 trials give/u);
+    expect(text(result)).toMatch(/^a \/ b: median .*, because the SD does not settle: batches of 10.000 trials give/u);
   });
 
   it('keep their sd where the tails are heavy but the sd settles: t on 5 degrees of freedom', async () => {

@@ -231,9 +231,9 @@ describe('bootstrap', () => {
     const result = await found<BootstrapResult>('bootstrap', {}, sample);
     expect(result).toMatchObject({ main: 'studentised', recommended: 'studentised', replicates: 10_000, undefined: 0 });
     const sd = await found<BootstrapResult>('bootstrap', { statistic: 'sd' }, sample);
-    expect(sd).toMatchObject({ main: 'bca', why: 'it makes up for what is lopsided and for bias' });
+    expect(sd).toMatchObject({ main: 'bca', why: 'corrects for skewness and bias' });
     expect(said('bootstrap', result)).toMatch(
-      /^The mean of thickness is .+\u00a0mm, its standard error .+ by 10\u202f000 replicates; 95\u00a0% interval .+ \(studentised: each replicate is measured in its own standard error: .+\)\.$/,
+      /^The mean of thickness: .+\u00a0mm, standard error .+ \(10\u202f000 bootstrap replicates\)\. 95\u00a0% confidence interval .+ \(studentised, .+\)\.$/,
     );
     expect(result.formula!.name).toBe('t');
     const { studentised, bca } = result.intervals;

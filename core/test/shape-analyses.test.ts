@@ -116,7 +116,7 @@ group('describe in words', () => {
     const row = columns['one-far-25']!.values.indexOf(14.4) + 1;
     expect(far).toMatch(
       new RegExp(
-        `Far out: 14\\.40\u00a0mm, row ${row} \\(the farthest \\S+ quartile ranges beyond the quartiles, p [=<] \\S+\\)\\.`,
+        `Suspected outlier: 14\\.40\u00a0mm, row ${row} \\(the most extreme is \\S+ IQR beyond the quartiles, p [=<] \\S+\\)\\.`,
       ),
     );
     expect(describeParagraph(done<DescribeResult>('describe', sampled('two-groups-64')), 0.05)).toMatch(
@@ -133,7 +133,7 @@ group('describe in words', () => {
     const one = done<DescribeResult>('describe', sampled('one-far-25'), { percentiles: [0.7] });
     const row = columns['one-far-25']!.values.indexOf(14.4) + 1;
     const groups = [{ ...one, name: 'north' }];
-    expect(resultParagraph({ ...one, groups })).toContain(`has a far reading (14.40\u00a0mm, row ${row})`);
+    expect(resultParagraph({ ...one, groups })).toContain(`a suspected outlier (14.40\u00a0mm, row ${row})`);
     expect(one.notes.map(({ text }) => text).join(' ')).toContain('For 70\u00a0% type 70.');
   });
 
@@ -214,7 +214,7 @@ group('the pictures of a column', () => {
     expect(result.parts[0]!.outside[0]).toEqual({ row, value: 14.4, far: true });
     // 1.5 quartile ranges of 0.350 beyond 11.690 and 12.040.
     expect(words(boxAnalysis.finding(result))).toContain(
-      `the fences stand at 11.165\u00a0mm and 12.565\u00a0mm, outside them row ${row} at 14.40\u00a0mm.`,
+      `Fences at 11.165\u00a0mm and 12.565\u00a0mm, outside: 14.40\u00a0mm (row ${row}).`,
     );
     expect(words(boxAnalysis.finding(done('box', sampled('one-far-25'), { whiskers: 'ends' })))).toContain(
       'the whiskers reach from',

@@ -90,7 +90,7 @@ describe('the other pictures of outliers', () => {
     expect(curves.every((mark) => mark.kind === 'line' && Math.min(...mark.x) === 2)).toBe(true);
     expect(legend!.filter(({ dash }) => dash).map(({ words }) => words)).toEqual([
       'modified z > 3.5',
-      'fences',
+      'box-plot fences',
       'z > 3',
     ]);
     expect(hits).toHaveLength(7 * 6);

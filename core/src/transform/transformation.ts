@@ -97,10 +97,14 @@ export function turnedBack(name: PointwiseName, lambda: number, t: number): numb
 /** True where greater readings are transformed to lesser numbers. */
 export const turnsRound = (name: TransformationName): boolean => name === 'reciprocal';
 
+/** Whether 0 has a transformed value, by a transformation that asks for readings on one side of it. */
+export const takesZero = (name: TransformationName, lambda: number): boolean =>
+  name === 'square-root' || (name === 'box-cox' && lambda > 0);
+
 /** Why a reading has no transformed value: what the transformation asks for. */
 export function domainWords(name: TransformationName, lambda: number): string | null {
   if (name === 'yeo-johnson' || name === 'normal-scores') return null;
-  return name === 'square-root' || (name === 'box-cox' && lambda > 0) ? 'of at least 0' : 'above 0';
+  return takesZero(name, lambda) ? 'of at least 0' : 'above 0';
 }
 
 export interface Bounds {

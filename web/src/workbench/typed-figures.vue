@@ -3,14 +3,15 @@ import type { TypedField } from '@verdict/core/analyses';
 import SentenceText from '../components/fields/sentence-text.vue';
 
 /** Figures that are typed in place of readings: what a certificate gives. */
-defineProps<{
+const { texts } = defineProps<{
   fields: readonly TypedField[];
   texts: Readonly<Record<string, string>>;
   /** The field at fault, and why. */
   fault: { field: string; problem: string };
 }>();
 const emit = defineEmits<{ set: [key: string, text: string] }>();
-const asked = ({ problem }: { problem: string }) => problem.startsWith('Type ');
+/** An empty field is asked for, not at fault. */
+const asked = ({ field }: { field: string }) => (texts[field] ?? '').trim() === '';
 </script>
 
 <template>

@@ -12,6 +12,7 @@ import { foundLambda } from '../../transform/lambda.js';
 import { normalScores } from '../../transform/ranks.js';
 import {
   domainWords,
+  takesZero,
   isPower,
   transformed,
   TRANSFORMATIONS,
@@ -42,8 +43,8 @@ const subjectOf = (by: TransformationName) =>
 function outsideDomain({ values, rows, name }: Sample, by: TransformationName, lambda: number): string | null {
   const wanted = domainWords(by, lambda);
   if (!wanted) return null;
-  const takesZero = wanted === 'from 0 on';
-  const bad = Array.from(values.keys()).filter((i) => (takesZero ? values[i]! < 0 : values[i]! <= 0));
+  const withZero = takesZero(by, lambda);
+  const bad = Array.from(values.keys()).filter((i) => (withZero ? values[i]! < 0 : values[i]! <= 0));
   if (bad.length === 0) return null;
   const named = bad.slice(0, MOST_NAMED).map((i) => `row ${rows[i]!}: ${formatValue(values[i]!)}`);
   const more = bad.length > MOST_NAMED ? ` and ${groupThousands(bad.length - MOST_NAMED)} more` : '';

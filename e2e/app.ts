@@ -98,7 +98,7 @@ export async function studyOf(page: Page, text: string): Promise<void> {
 
 /** Everything that was done on the page has reached the database. */
 export async function stored(page: Page): Promise<void> {
-  await expect(page.getByRole('status').filter({ hasText: /^stored, change \d+/ })).toBeVisible();
+  await expect(page.getByRole('status').filter({ hasText: /^saved, change \d+/ })).toBeVisible();
 }
 
 export async function openStage(

@@ -8,7 +8,7 @@ test('a question is a sentence; its answer names the direction, and the address 
   await page.goto('/');
   await page.getByRole('link', { name: 'Distributions' }).click();
   await page.getByLabel('mean', { exact: true }).fill('8.02');
-  await page.getByLabel('sd', { exact: true }).fill('0,11');
+  await page.getByLabel('standard deviation', { exact: true }).fill('0,11');
   await page.getByLabel('Lower limit', { exact: true }).fill('7.8');
   await page.getByLabel('Upper limit', { exact: true }).fill('8.2');
   await expect(answer(page)).toContainText('92.64 % of values are between 7.8 and 8.2.');
@@ -45,7 +45,7 @@ test('which value has a share, recorded values, moments in place of shape and sc
   await pick(page.getByLabel('Family', { exact: true }), 'gamma');
   await pick(page.getByLabel('Specified by'), 'sd');
   await page.getByLabel('mean', { exact: true }).fill('5');
-  await page.getByLabel('sd', { exact: true }).fill('2');
+  await page.getByLabel('standard deviation', { exact: true }).fill('2');
   await expect(page.getByRole('region', { name: 'Question', exact: true })).toContainText(
     'That is a gamma distribution with shape 6.25 and scale 0.8.',
   );
@@ -53,7 +53,7 @@ test('which value has a share, recorded values, moments in place of shape and sc
 
 test('what cannot be answered is said at its field, and nothing typed is lost', async ({ page }) => {
   await page.goto('/distributions');
-  const sd = page.getByLabel('sd', { exact: true });
+  const sd = page.getByLabel('standard deviation', { exact: true });
   for (const [text, words] of [
     ['0', 'The sd is a number above 0, not 0.'],
     ['-1', 'The sd is a number above 0, not -1.'],
@@ -128,7 +128,7 @@ test('limits are dragged on the picture and moved by keys, both ways in step, wi
 test('counts: the limits counted or not, and a second family laid over', async ({ page }) => {
   await page.goto('/distributions?family=binomial&p.trials=20&p.probability=0.1&ask=below&b=3');
   await expect(answer(page)).toContainText(
-    /86\.7\s% of values are at most 3\.\s*The other 13\.3\s% are more than 3\. Without 3 itself, fewer than 3, it is 67\.69\s%\./,
+    /86\.7\s% of values are at most 3\.\s*The other 13\.3\s% are more than 3\. For fewer than 3, it is 67\.69\s%\./,
   );
   await pick(page.getByLabel('Where'), 'below excluded');
   await expect(answer(page)).toContainText('67.69 % of values are fewer than 3.');
@@ -186,7 +186,7 @@ test('opened from the fit: readings under the curve, their share with its interv
   await pick(page.getByLabel('Where'), 'above');
   await page.getByLabel('Limit', { exact: true }).fill('8.1');
   await expect(answer(page)).toContainText(
-    'Of the readings of thickness, 4 of 12 (33.3 %) lie there; the true share is between 9.92 % and 65.1 % with 95 % confidence.',
+    'Of the readings of thickness, 4 of 12 (33.3 %) are in this range, 95 % confidence interval 9.92 % to 65.1 %.',
   );
   await pick(page.getByLabel('Limits included'), 'excluded');
   await expect(answer(page)).toContainText('3 of 12 (25 %)');

@@ -76,7 +76,7 @@ test('every p of the fit says what it means, and which of them to quote', async 
   await settled(page);
   const finding = page.getByRole('region', { name: 'Finding' });
   await finding.getByRole('button', { name: 'p, simulated' }).hover();
-  await expect(page.getByRole('tooltip')).toContainText('The one to quote');
+  await expect(page.getByRole('tooltip')).toContainText('Report this one');
   await finding.getByRole('button', { name: 'p, asymptotic' }).click();
   await expect(finding.getByRole('note').filter({ hasText: 'p, asymptotic' })).toContainText('quote the simulated p');
   await finding.getByRole('button', { name: 'p, rounding allowed for' }).focus();
@@ -94,7 +94,7 @@ test('a column that follows says so when it is typed into, keeps its digits froz
   await gridCell(page, 1, 1).click();
   await page.keyboard.type('99');
   await page.keyboard.press('Delete');
-  await expect(page.getByText('mass rounded follows mass; freeze it to type into it.')).toBeVisible();
+  await expect(page.getByText('mass rounded depends on mass')).toBeVisible();
   await expect(gridCell(page, 1, 1)).toHaveText('15.0');
   await gridCell(page, 1, 0).click();
   const name = page.getByLabel('Column name');
@@ -126,7 +126,7 @@ test('readings outside their limits are listed with the likely slip; a row is se
   await page.getByLabel('Upper limit').fill('4.5');
   await page.getByLabel('Upper limit').press('Enter');
   const slip = page.getByRole('button', { name: /^Row 3 is 42\.1\skg, above the upper limit 4\.5\skg/ });
-  await expect(slip).toContainText('A decimal place away, 4.21 would be within.');
+  await expect(slip).toContainText('Possible typing error: 4.21');
   await slip.click();
   await expect(page.getByLabel('mass, row 3')).toBeFocused();
   await page.getByRole('rowheader', { name: '3' }).click();

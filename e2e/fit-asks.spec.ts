@@ -52,7 +52,7 @@ test('a line-up shows and sends no key before the pick, counts viewers, and is k
     bodies: sent.map((one) => one.postData() ?? one.url()),
   };
   // The plot was on this page already: who picks now is no fresh eye.
-  await expect(finding(page)).toContainText('On this page it was drawn already');
+  await expect(finding(page)).toContainText('This page has already shown a plot of the readings');
   await expect(page.getByRole('checkbox')).toBeChecked();
   await expect(page.getByRole('button', { name: 'Show the result' })).toBeDisabled();
 
@@ -88,7 +88,7 @@ test('samples of known origin stand beside the readings, as plots or histograms,
   page,
 }) => {
   await openAsk(page, 'known');
-  await expect(finding(page)).toContainText('What 30 readings look like whose origin is known');
+  await expect(finding(page)).toContainText('Reference samples of 30 readings');
   const rows = finding(page).getByRole('row');
   await expect(rows).toHaveCount(9);
   await finding(page).getByRole('button', { name: 'heavy tails' }).click();
@@ -108,7 +108,7 @@ test('power of the test: of a normal by departure and by n, of another family by
 }) => {
   await openAsk(page, 'missed');
   await expect(finding(page)).toContainText(
-    /With 30 readings and level 0.05, a lognormal with log sd 0.5 .* times in 10/,
+    /a lognormal distribution with log SD 0.5 .* is detected with about \d+\s% power/,
   );
   await expect(finding(page).getByRole('row')).toHaveCount(6);
   await pick(page.getByLabel('departure'), { label: 'heavy tails' });
@@ -147,7 +147,7 @@ test('counts beside expected values, hanging or side by side, with trials by the
   await expect(page.getByRole('dialog').getByRole('columnheader', { name: 'expected' })).toBeVisible();
   await page.keyboard.press('Escape');
   await pick(page.getByLabel('distribution of the counts'), { label: 'binomial distribution' });
-  await expect(page.getByText('needs the trials that each count is out of')).toBeVisible();
+  await expect(page.getByText('needs the number of trials of each count')).toBeVisible();
   await pick(page.getByLabel('column of trials'), { label: 'looked at' });
   await expect(finding(page)).toContainText('a binomial distribution with 40 trials and probability 0.03');
   await settled(page);
@@ -159,7 +159,7 @@ test('counts beside expected values, hanging or side by side, with trials by the
 test('many columns: a row each, a click opens one; groups by a label too', async ({ page, app }) => {
   await openAsk(page, 'many');
   await expect(finding(page)).toContainText(
-    '1 of 2 columns departs from normal at level 0.05, shared among all: width',
+    '1 of 2 columns departs from a normal distribution: width',
   );
   const table = page.getByRole('region', { name: 'Many columns' });
   await expect(table.getByRole('row').nth(1)).toContainText('width');
@@ -182,7 +182,7 @@ test('200 columns, some of them empty, are looked at together, and kept', async 
     }).join('\t'),
   ).join('\n');
   await openAsk(page, 'many', wide);
-  await expect(finding(page)).toContainText('no evidence against normal in any of 196 columns');
+  await expect(finding(page)).toContainText('No evidence against normality in any of 196 columns');
   await expect(finding(page)).toContainText('4 of 200 cannot be tested');
   await settled(page);
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
@@ -193,7 +193,7 @@ test('200 columns, some of them empty, are looked at together, and kept', async 
 test('a transformation is chosen, added as a column that follows with its limits, and kept', async ({ page, app }) => {
   await openAsk(page, 'transformed');
   await pick(page.getByLabel('Subject'), { label: 'width, mm' });
-  await expect(finding(page)).toContainText('After Box–Cox with lambda');
+  await expect(finding(page)).toContainText('After transformation by Box–Cox with lambda');
   await page.getByRole('button', { name: 'logarithm', exact: true }).click();
   await expect(finding(page)).toContainText('After the logarithm');
   await settled(page);
@@ -222,7 +222,7 @@ test('a transformation is chosen, added as a column that follows with its limits
 test('two samples: chosen from what there is, changed in the sentence, kept', async ({ page, app }) => {
   await openAsk(page, 'two');
   await finding(page).getByRole('button', { name: 'Groups by kiln' }).click();
-  await expect(finding(page)).toContainText(/no evidence that south and north come from different distributions/);
+  await expect(finding(page)).toContainText(/No evidence that the distributions of south and north differ/);
   await pick(page.getByLabel('first sample'), { label: 'north' });
   await expect(finding(page)).toContainText('north and south');
   await settled(page);
@@ -246,5 +246,5 @@ test('no question of Fit has what a screen reader would stumble over, split or n
   }
   // A question about one column says that it is not split.
   await ask(page, 'Line-up');
-  await expect(finding(page)).toContainText('This looks at thickness as a whole, not by kiln.');
+  await expect(finding(page)).toContainText('This analysis uses thickness as a whole, not by kiln.');
 });

@@ -47,7 +47,7 @@ test('a simulation that would take long is handed to the server, followed, stopp
   });
   await page.goto('/jobs');
   await page.getByRole('button', { name: 'Remove from the list' }).first().click();
-  await expect(page.getByText('There are none.')).toBeVisible();
+  await expect(page.getByText('There are no jobs.')).toBeVisible();
 });
 
 test('what the server has come to is shown where it was asked, and kept like any result', async ({ page, app }) => {

@@ -136,7 +136,7 @@ test('which rule, groups and many columns answer, are kept and recomputed, and a
   app,
 }) => {
   await open(page, '?ask=which');
-  await expect(finding(page)).toContainText('is named most often by');
+  await expect(finding(page)).toContainText('the most powerful rule for one outlier');
   await expect(page.getByRole('row', { name: /^fences/ })).toContainText('%');
   await page.getByRole('radiogroup', { name: 'Outliers in the samples' }).getByText('two at one end').click();
   await expect(page.getByRole('columnheader', { name: 'two at one end, named' })).toBeVisible();
@@ -184,7 +184,7 @@ test('nothing on the pages of Outliers stops a screen reader, light or dark', as
   await told(page, 'All rules');
   await page.getByRole('button', { name: 'Dark' }).click();
   expect(await violations(page)).toEqual([]);
-  await ask(page, 'Comparison of rules');
+  await ask(page, 'Compare rules');
   await settled(page);
   expect(await violations(page)).toEqual([]);
 });

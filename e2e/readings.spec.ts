@@ -109,8 +109,8 @@ test('markup in names and cells is shown as text and never runs', async ({ page 
 });
 
 for (const [what, text, said] of [
-  ['an empty paste', ' ', 'There is nothing to read here'],
-  ['a cell of 1 MB', `x\n8.01\n${'8'.repeat(1_048_576)}`, 'a cell of 1048576 characters; a cell holds at most 1000'],
+  ['an empty paste', ' ', 'The text is empty or has only column names.'],
+  ['a cell of 1 MB', `x\n8.01\n${'8'.repeat(1_048_576)}`, 'a cell of 1048576 characters; at most 1000 are allowed'],
 ]) {
   test(`${what} is refused with the reason, and nothing is stored`, async ({ page }) => {
     await newStudy(page);
@@ -176,7 +176,7 @@ test('the column’s card changes name, unit, kind, resolution and limits, and r
   await page.getByLabel('Upper limit').press('Enter');
   await page.getByLabel('Resolution').fill('coarse');
   await page.getByLabel('Resolution').press('Enter');
-  await expect(page.getByRole('alert')).toContainText('takes a number');
+  await expect(page.getByRole('alert')).toContainText('must be a number');
   await page.getByLabel('Resolution').fill('0.05');
   await page.getByLabel('Resolution').press('Enter');
   await stored(page);

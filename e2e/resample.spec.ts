@@ -30,7 +30,7 @@ test('readings are redrawn one at a time, then many; the replicate behind a mark
   app,
 }) => {
   await open(page);
-  await expect(finding(page)).toContainText(/by 10\s000 replicates; 95.% interval .+ \(studentised/);
+  await expect(finding(page)).toContainText(/\(10\s000 bootstrap replicates\)\. 95.% confidence interval .+ \(studentised/);
   await counts(page).getByText('1', { exact: true }).click();
   await expect(finding(page)).toContainText('one replicate has been drawn');
   const replicate = page.getByRole('region', { name: 'Single replicate', exact: true });
@@ -85,7 +85,7 @@ test('labels are shuffled over readings: both tails counted, a million drawn wit
   page,
 }) => {
   await open(page, '?ask=shuffle');
-  await expect(page.getByText('Say about which value the mean of thickness is claimed to lie.')).toBeVisible();
+  await expect(page.getByText('Enter the claimed')).toBeVisible();
   await splitByKiln(page);
   await expect(finding(page)).toContainText(/of 10\s000 shuffles are at least as extreme: p = 0\.0\d+/);
   await expect(finding(page)).toContainText(
@@ -112,7 +112,7 @@ test('labels are shuffled over readings: both tails counted, a million drawn wit
 test('counts are typed; larger samples are compared; nothing is in the way of anyone', async ({ page }) => {
   await open(page, '?typed=yes&typed.count=8&typed.n=10&typed.count2=3&typed.n2=10&ask=shuffle');
   await expect(finding(page)).toContainText(
-    /of all 184\s756 ways to deal the readings are at least as extreme: p = 0\.0\d+, exactly/,
+    /of all 184\s756 permutations are at least as extreme \(exact p = 0\.0\d+\)/,
   );
   await counts(page).getByText('10', { exact: true }).click();
   await expect(finding(page)).toContainText('The picture shows the 10 shuffles drawn');

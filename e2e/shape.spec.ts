@@ -25,7 +25,7 @@ test('figures, words, three other binnings; kept, and the same on the server and
   await studyOf(page, TILES);
   await openStage(page, 'Shape');
   await expect(finding(page)).toContainText(
-    '48 readings centre at 8.016\u00a0mm, with an sd of 0.108\u00a0mm. No evidence of skewness.',
+    'Mean 8.016\u00a0mm, standard deviation 0.108\u00a0mm, 48 readings. No evidence of skewness.',
   );
   await expect(finding(page)).toContainText(
     'A rise over the rows (rank correlation 0.319, p = 0.027) is no rarity in five looks.',
@@ -70,7 +70,7 @@ test('every picture is drawn, named for a screen reader, and steps through its m
   for (const [word, name, words] of [
     ['Histogram', 'Histogram of thickness', /7\.\d+ to below 7\.\d+ mm: \d reading/],
     ['Box', 'Box plot of thickness', /median 7\.985 mm|lower whisker/],
-    ['Steps', 'Cumulative steps of thickness', /7\.80 mm: 8\.33\u00a0% at or below, 1 of 12/],
+    ['Steps', 'Empirical distribution of thickness', /7\.80 mm: 8\.33\u00a0% at or below, 1 of 12/],
     ['Dots', 'Dot stacks of thickness', /about 7\.80 mm: 1 reading/],
     ['In order', 'Readings in order of thickness', /row 1: 7\.80 mm/],
   ] as const) {
@@ -99,7 +99,7 @@ test('every picture is drawn, named for a screen reader, and steps through its m
 test('settings change bins, curve, scale and definitions at once, and stand in the address', async ({ page }) => {
   await studyOf(page, SKEWED);
   await openStage(page, 'Shape');
-  await expect(finding(page)).toContainText('lean to the right');
+  await expect(finding(page)).toContainText('Skewed to the right');
   // A width of one's own starts from the one that the bins have.
   await expect(method(page).getByLabel('bin width')).toHaveValue(/^\d/);
   const had = await method(page).getByLabel('bin width').inputValue();
@@ -190,7 +190,7 @@ test('shares: found beside expected, limits typed and dragged', async ({ page })
   await expect(page.getByRole('region', { name: 'Figures' })).toBeVisible();
   await page.getByRole('radiogroup', { name: 'Figures or proportions' }).getByText('Proportions within limits').click();
   const row = (name: RegExp) => finding(page).getByRole('row', { name });
-  await expect(row(/^mean ± 1 sd/)).toContainText(/\d+ of 48, [\d.]+\u00a0%.*68\.3\u00a0%/);
+  await expect(row(/^mean ± 1 SD/)).toContainText(/\d+ of 48, [\d.]+\u00a0%.*68\.3\u00a0%/);
   await expect(row(/^mean ± 3 sd/)).toContainText('99.7');
   await pick(method(page).getByLabel('limits'), 'specification');
   await expect(finding(page)).toContainText('48 of 48 (100\u00a0%) lie from 7.50 to 8.50\u00a0mm');
@@ -213,7 +213,7 @@ test('a reading is moved for a moment: figures and picture follow, nothing is st
 }) => {
   await studyOf(page, TWELVE);
   await openStage(page, 'Shape');
-  await expect(finding(page)).toContainText('12 readings centre at 8.019');
+  await expect(finding(page)).toContainText('Mean 8.019');
   await page.getByRole('button', { name: 'What if a reading changed?' }).click();
   const panel = page.getByRole('region', { name: 'What if a reading changed' });
   await expect(panel.getByLabel('Row of the reading')).toHaveValue('5');
@@ -230,7 +230,7 @@ test('a reading is moved for a moment: figures and picture follow, nothing is st
   await expect(panel.getByRole('alert')).toContainText('Row “99” has no reading');
   await expect(page.getByRole('button', { name: /Keep as evidence/ })).toHaveCount(0);
   await page.getByRole('button', { name: 'Restore it' }).click();
-  await expect(finding(page)).toContainText('12 readings centre at 8.019');
+  await expect(finding(page)).toContainText('Mean 8.019');
   await openStage(page, 'Readings');
   await expect(page.getByRole('grid')).toContainText('8.19');
   await stored(page);
@@ -278,10 +278,10 @@ test('figures are copied and saved in full, pictures as PNG and SVG with titles 
 });
 
 for (const [what, text, words] of [
-  ['one reading', 'x\n8.01', 'One reading stands at 8.010'],
-  ['two readings', 'x\n8.01\n8.05', '2 readings centre at 8.030'],
+  ['one reading', 'x\n8.01', 'One reading: 8.010'],
+  ['two readings', 'x\n8.01\n8.05', 'Mean 8.030'],
   ['equal readings', 'x\n8.1\n8.1\n8.1\n8.1', 'All readings are equal'],
-  ['huge and tiny readings', 'x\n1e300\n1e-300\n-1e300\n5', '4 readings centre at'],
+  ['huge and tiny readings', 'x\n1e300\n1e-300\n-1e300\n5', 'Mean 0, standard deviation 8.1650'],
 ] as const) {
   test(`a column of ${what} has pictures as far as it goes`, async ({ page }) => {
     const errors: string[] = [];
@@ -302,7 +302,7 @@ test('a column without readings says so, and 200 levels show the first twelve', 
   await studyOf(page, ['car\tx\tempty', ...rows].join('\n'));
   await openStage(page, 'Shape');
   await pick(page.getByLabel('Split by'), { label: 'car' });
-  await expect(finding(page)).toContainText('car has 200 levels with readings: the first 12 are shown.');
+  await expect(finding(page)).toContainText('car has 200 groups with readings. Only the first 12 are shown.');
   await expect(canvas(page)).toHaveAccessibleName(/400 readings, 12 parts/);
   await openStage(page, 'Readings');
   await page.getByRole('columnheader', { name: /^empty/ }).click();
@@ -331,7 +331,7 @@ test('the definition of quartiles is one choice of the study: box and figures fo
   await expect(chosen).toHaveCount(1);
   await pick(chosen, '6');
   await holds(chosen, '6');
-  await expect(method(page)).toContainText('with quartiles by linear interpolation, i/(n + 1) (type 6) and whiskers');
+  await expect(method(page)).toContainText('quartiles by linear interpolation, i/(n + 1) (type 6), whiskers');
   await expect(quartiles).not.toHaveText(before!);
   await page.reload();
   await holds(chosen, '6');
@@ -346,7 +346,7 @@ test('columns stand side by side on a common axis', async ({ page }) => {
   await openStage(page, 'Shape');
   await pick(page.getByLabel('Split by'), { label: 'columns to compare' });
   await expect(page).toHaveURL(/beside=/);
-  await expect(finding(page)).toContainText('2 columns in different units stand side by side');
+  await expect(finding(page)).toContainText('The 2 columns have different units');
   await expect(finding(page)).toContainText('a common axis compares numbers only');
   // Leaving the stage and coming back asks nothing again.
   await openStage(page, 'Fit');
@@ -364,7 +364,7 @@ test('the stage is worked by keys alone, in a narrow window too', async ({ page 
   await page.keyboard.press('Escape');
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('link', { name: 'Shape' }).focus();
   await page.keyboard.press('Enter');
-  await expect(finding(page)).toContainText('48 readings centre at');
+  await expect(finding(page)).toContainText('Mean 8.016');
   const pictures = page.getByRole('radiogroup', { name: 'Pictures' });
   await pictures.getByRole('radio', { checked: true }).focus();
   for (let i = 0; i < 3; i++) await page.keyboard.press('ArrowRight');

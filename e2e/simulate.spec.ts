@@ -30,7 +30,7 @@ test('a sample is drawn, looked at and put back; then many; the p of a test, kep
 }) => {
   await open(page, '?look=test:t');
   await expect(finding(page)).toContainText(
-    /of 1\s000 samples have p below 5 % though what is claimed holds, the mean is/,
+    /of 1\s000 samples have p below 5 % although the claim is true/,
   );
   await expect(strip(page)).toContainText(/30 readings: true mean \d/);
   await counts(page).getByText('1', { exact: true }).click();
@@ -80,7 +80,7 @@ test('a sample is drawn, looked at and put back; then many; the p of a test, kep
 
 test('a population of 100 000 becomes a column and is drawn from without being put back', async ({ page }) => {
   await open(page, '?population.from=fit&population.step=0.5');
-  await expect(finding(page)).toContainText(/Over 1\s000 samples the mean of samples of 10 varies by an sd of/);
+  await expect(finding(page)).toContainText(/In 1\s000 samples, the mean of samples of 10 has a standard deviation of/);
   await page.getByRole('button', { name: /^Make it a column of 100/ }).click();
   await expect(strip(page)).toContainText(/100\s000 readings: true mean \d/);
   await pick(question(page).getByLabel('sampling'), { label: 'without replacement' });
@@ -90,14 +90,14 @@ test('a population of 100 000 becomes a column and is drawn from without being p
   await counts(page)
     .getByText(/^10\s000$/)
     .click();
-  await expect(finding(page)).toContainText(/Over 10\s000 samples/);
+  await expect(finding(page)).toContainText(/In 10\s000 samples/);
 });
 
 test('tests are compared along n, readings are planned, coverage is seen; nothing is in the way of anyone', async ({
   page,
 }) => {
   await open(page, '?ask=curves&population.from=fit&curves.shiftInSd=0.5&curves.replicates=1000');
-  await expect(finding(page)).toContainText(/80 % of samples notice a shift of 0\.5 sd from n = 34 by t on/);
+  await expect(finding(page)).toContainText(/80\s% power against a shift of 0\.5 SD is reached at n = 34 \(t\)/);
   const tests = question(page).getByLabel('tests', { exact: true });
   await tests.focus();
   await page.keyboard.press('ArrowDown');
@@ -142,7 +142,7 @@ test('laws go uncertainty propagation: inputs by their names in it, correlated, 
   await expect(page.getByText('each name in it becomes an input')).toBeVisible();
   await type(page, 'formula', 'gross - tare');
   await expect(finding(page)).toContainText(
-    /^gross - tare is [−\d.]+, standard uncertainty 1\.4: 95 % of [\d\s]+ trials lie between/,
+    /^gross - tare: [−\d.]+, standard uncertainty 1\.4\. 95\s% coverage interval .* trials\)/,
   );
   await pick(page.getByLabel('where gross comes from'), { label: 'from the readings of filled mass' });
   await type(page, 'parameters of tare', '12 0.3');

@@ -8,7 +8,7 @@ import { TWELVE, expect, gridCell, openStage, settled, stored, studyOf, test, op
 async function keepShape(page: Page): Promise<void> {
   await openStage(page, 'Shape');
   await expect(page.getByRole('img', { name: /^Histogram of thickness/ })).toBeVisible();
-  await expect(page.getByText('12 readings centre at')).toBeVisible();
+  await expect(page.getByText('Mean 8.019')).toBeVisible();
   await page.keyboard.press('k');
   await expect(page.getByText('Kept: histogram and description.')).toBeVisible();
 }
@@ -181,7 +181,7 @@ test('edits made while the database is away are kept in the page and sent when i
   await page.keyboard.type('8.66');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert')).toContainText('The database cannot be reached.');
-  await expect(page.getByRole('alert')).toContainText('2 changes wait in this page');
+  await expect(page.getByRole('alert')).toContainText('2 changes wait on this page');
   await expect(page.locator('[id="cell-2-0"]')).toHaveText('8.66');
   await bringBack();
   await stored(page);
@@ -234,7 +234,7 @@ test('two windows stay in step, and the second writer of one cell is told and ch
   await page.keyboard.type('9.99');
   await page.keyboard.press('Enter');
   await stored(page);
-  await expect(other.getByText('stored, change 4')).toBeVisible();
+  await expect(other.getByText('saved, change 4')).toBeVisible();
   await other.keyboard.press('Enter');
   const alert = other.getByRole('alert');
   await expect(alert).toContainText(

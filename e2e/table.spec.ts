@@ -187,7 +187,7 @@ test('the card takes target and claims, and says the order they must have', asyn
   await set('Target', '8');
   await set('Claimed mean', '8.02');
   await set('Claimed SD', '0');
-  await expect(page.getByRole('alert')).toContainText('The claimed standard deviation must be above 0.');
+  await expect(page.getByRole('alert')).toContainText('The claimed SD must be a number above 0.');
   await set('Claimed SD', '0.1');
   await stored(page);
   await page.reload();
@@ -310,7 +310,7 @@ test('standard scores say their divisor, go into the analyses, and hold their so
   await page.getByRole('columnheader', { name: /^thickness/ }).click();
   await choose(page, 'Column', 'remove thickness');
   await expect(page.getByRole('alert')).toContainText(
-    'score of thickness follows thickness. Freeze or remove score of thickness first.',
+    'score of thickness depends on thickness. Freeze or remove score of thickness first.',
   );
   await pick(page.getByLabel('Subject'), { label: 'score of thickness' });
   await stored(page);
@@ -326,9 +326,9 @@ test('made-up values come from their seed, and the parameters are checked', asyn
   await page.getByRole('button', { name: 'Simulate readings' }).click();
   const panel = page.getByRole('region', { name: 'Derived column' });
   await panel.getByLabel('Number of values').fill('30');
-  await panel.getByLabel('sd', { exact: true }).fill('0');
+  await panel.getByLabel('standard deviation', { exact: true }).fill('0');
   await expect(panel.getByRole('alert')).toContainText('The sd is a number above 0, not 0.');
-  await panel.getByLabel('sd', { exact: true }).fill('0.1');
+  await panel.getByLabel('standard deviation', { exact: true }).fill('0.1');
   await panel.getByLabel('mean', { exact: true }).fill('8');
   await panel.getByLabel('Step').fill('0.01');
   await panel.getByLabel('Seed').fill('46');
@@ -513,7 +513,7 @@ test('an import that the database does not survive is there wholly or not at all
   await page.getByRole('button', { name: 'Import 200\u202f000 rows in 2 columns' }).click();
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
   const bringBack = await app.loseDatabase();
-  await expect(page.getByRole('alert')).toContainText('Looking whether it arrived');
+  await expect(page.getByRole('alert')).toContainText('Checking whether it arrived');
   await bringBack();
   const alert = page.getByRole('alert').filter({ hasText: /stored/ });
   await expect(alert).toContainText(/Nothing of it was stored|it is stored as a whole/);

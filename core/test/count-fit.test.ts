@@ -331,7 +331,7 @@ describe('binomial counts', () => {
     expect(await reason(five, [20, 20, 20.5, 20, 20])).toContain(
       'tiles is not a column of counts: row 3 is 20.5, but counts must be whole numbers. Choose',
     );
-    expect(await reason(five, [20, null, null, 20, 20])).toMatch(/^3 counts have their trials told/);
+    expect(await reason(five, [20, null, null, 20, 20])).toMatch(/^The number of trials is known for only 3 counts/);
     expect(await refusal(five, { family: 'binomial' })).toContain('A binomial distribution needs the number of trials of each count. Enter it in the method,');
     expect(await refusal(five, { family: 'binomial', trials: 2 })).toMatch(
       /^Row 3 of pinholes holds 3, more than 2 trials/,

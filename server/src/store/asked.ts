@@ -41,7 +41,7 @@ export async function checkedRequest(db: Database, study: StudyRow, asked: Asked
   }
   const { sample, revision } = await sampleFor(db, study, asked.column, asked.parts);
   if (fingerprintOf(sample) !== asked.fingerprint) {
-    throw new StoreError('data-changed', `The readings have changed since this was worked out. ${nothing}`, {
+    throw new StoreError('data-changed', `The readings have changed since this was calculated. ${nothing}`, {
       revision,
     });
   }

@@ -18,7 +18,7 @@ function extraText({ value, as }: ClaimExtra, result: ClaimResult): string {
 type Row = Omit<FoundFigure, 'note' | 'texts'> & { text: string | null };
 
 const METHODS = { exact: 'exact', asymptotic: 'asymptotic', simulated: 'simulated' } as const;
-const isSpread = ({ intervalOf }: ClaimResult) => /standard deviation|\bsd\b/.test(intervalOf);
+const isSpread = ({ intervalOf }: ClaimResult) => /standard deviation|absolute deviations/.test(intervalOf);
 const isDifference = ({ intervalOf }: ClaimResult) => /difference|shift/.test(intervalOf);
 
 function estimateRows(result: ClaimResult): Row[] {

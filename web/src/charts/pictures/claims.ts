@@ -250,10 +250,10 @@ const centreOf = (result: ClaimResult): string =>
     ? 'share'
     : result.as === 'rate'
       ? 'rate'
-      : /median|shift|centre/.test(result.intervalOf) || result.null.startsWith('the median')
-        ? 'median'
-        : /sd|spread|distances/.test(result.intervalOf) || result.null.startsWith('the spread')
-          ? 'sd'
+      : /standard deviation|absolute deviations/.test(result.intervalOf + result.null)
+        ? 'sd'
+        : /median|shift|centre/.test(result.intervalOf) || result.null.startsWith('the median')
+          ? 'median'
           : 'mean';
 
 const axisTitle = (result: ClaimResult, name: string, centre: string) => {

@@ -105,7 +105,7 @@ async function save(): Promise<void> {
         :panels="panels"
         :words="words"
         :why-not="whyNot"
-        :mend="!asked.typed.value && !whyNot?.startsWith('Say ')"
+        :mend="!asked.typed.value && !/^(?:Enter|Choose) /.test(whyNot ?? '')"
         :failed="run.failed.value !== null"
         :rows="table"
         :hint="hint"

@@ -109,8 +109,8 @@ const title = computed(() => {
 });
 const words = computed(() => `${title.value}. ${finding.value.map(({ text }) => text).join('')}`);
 const whyNot = computed(() => {
-  const { problem } = figures.judged.value;
-  if (isTyped && problem.startsWith('Type '))
+  const { problem, field } = figures.judged.value;
+  if (isTyped && problem && !figures.texts.value[field])
     return `Enter above the value claimed for: ${figures.fields.map(({ label }) => label).join(', ')}.`;
   if (isTyped) return problem || run.whyNot.value;
   return run.whyNot.value;
@@ -192,7 +192,7 @@ const besideOptions = computed(() => [
         :panels="panels"
         :words="words"
         :why-not="whyNot"
-        :mend="!isTyped && !whyNot?.startsWith('Say ')"
+        :mend="!isTyped && !/^(?:Enter|Choose) /.test(whyNot ?? '')"
         :failed="run.failed.value !== null"
         :rows="table"
         :hint="view === 'draws' ? '' : 'Point at the picture to see the numbers.'"

@@ -158,9 +158,7 @@ test('counts beside expected values, hanging or side by side, with trials by the
 
 test('many columns: a row each, a click opens one; groups by a label too', async ({ page, app }) => {
   await openAsk(page, 'many');
-  await expect(finding(page)).toContainText(
-    '1 of 2 columns departs from a normal distribution: width',
-  );
+  await expect(finding(page)).toContainText('1 of 2 columns departs from a normal distribution: width');
   const table = page.getByRole('region', { name: 'Many columns' });
   await expect(table.getByRole('row').nth(1)).toContainText('width');
   await settled(page);

@@ -15,9 +15,7 @@ test('the demo: plot, finding, keep, and the same numbers on the server and on t
   await page.keyboard.press('Escape');
   await openStage(page, 'Fit');
   const finding = page.getByRole('region', { name: 'Finding' });
-  await expect(finding).toContainText(
-    'No evidence against a normal distribution (A² = 0.302 and sd 0.108\u00a0mm',
-  );
+  await expect(finding).toContainText('No evidence against a normal distribution (A² = 0.302 and sd 0.108\u00a0mm');
   await settled(page);
   await expect(plotted(page)).toHaveAccessibleName(/95 % of normal samples lie entirely within the shaded band/);
   await page.keyboard.press('k');
@@ -257,7 +255,11 @@ test('a long simulation shows progress, leaves the page answering, and can be st
 for (const [what, text, reason] of [
   ['one number', 'x\n8.01', 'x has 1 reading; a probability plot needs at least 3.'],
   ['two numbers', 'x\n8.01\n8.02', 'x has 2 readings; a probability plot'],
-  ['equal numbers', 'x (mm)\n8.01\n8.01\n8.01\n8.01', 'All 4 readings of x are 8.01: a probability plot needs readings that vary'],
+  [
+    'equal numbers',
+    'x (mm)\n8.01\n8.01\n8.01\n8.01',
+    'All 4 readings of x are 8.01: a probability plot needs readings that vary',
+  ],
 ]) {
   test(`a column with ${what} says why there is no plot`, async ({ page }) => {
     await studyOf(page, text!);

@@ -30,7 +30,9 @@ test('readings are redrawn one at a time, then many; the replicate behind a mark
   app,
 }) => {
   await open(page);
-  await expect(finding(page)).toContainText(/\(10\s000 bootstrap replicates\)\. 95.% confidence interval .+ \(studentised/);
+  await expect(finding(page)).toContainText(
+    /\(10\s000 bootstrap replicates\)\. 95.% confidence interval .+ \(studentised/,
+  );
   await counts(page).getByText('1', { exact: true }).click();
   await expect(finding(page)).toContainText('one replicate has been drawn');
   const replicate = page.getByRole('region', { name: 'Single replicate', exact: true });
@@ -87,10 +89,8 @@ test('labels are shuffled over readings: both tails counted, a million drawn wit
   await open(page, '?ask=shuffle');
   await expect(page.getByText('Enter the claimed')).toBeVisible();
   await splitByKiln(page);
-  await expect(finding(page)).toContainText(/of 10\s000 shuffles are at least as extreme: p = 0\.0\d+/);
-  await expect(finding(page)).toContainText(
-    /\d+ at or below −0\.\d+\smm, \d+ at or above 0\.\d+\smm, those that tie counted in/,
-  );
+  await expect(finding(page)).toContainText(/of 10\s000 permutations are at least as extreme \(p = 0\.0\d+\)/);
+  await expect(finding(page)).toContainText(/\d+ at or below −0\.\d+\smm, \d+ at or above 0\.\d+\smm, ties included/);
   await expect(page.getByRole('img', { name: /, shuffled\./ })).toBeVisible();
   await pick(question(page).getByLabel('Statistic'), { label: 'the difference between the medians' });
   await expect(finding(page)).toContainText('The median of thickness in');
@@ -99,7 +99,7 @@ test('labels are shuffled over readings: both tails counted, a million drawn wit
     .click();
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await page.getByRole('button', { name: 'Continue', exact: true }).click();
-  await expect(finding(page)).toContainText(/of 1\s000\s000 shuffles are at least as extreme/);
+  await expect(finding(page)).toContainText(/of 1\s000\s000 permutations are at least as extreme/);
 
   // Two columns whose rows belong together.
   await pick(page.getByLabel('Split by', { exact: true }), { label: 'columns to compare' });
@@ -123,7 +123,7 @@ test('counts are typed; larger samples are compared; nothing is in the way of an
   await expect(page.getByText('The count must not be larger than the total.').first()).toBeVisible();
   await other.fill('');
   await other.press('Enter');
-  await expect(page.getByText('Type its total.').first()).toBeVisible();
+  await expect(page.getByText('Enter its total.').first()).toBeVisible();
 
   await page.goto(`/studies/${studyId(page)}/resample?ask=plans`);
   await expect(finding(page)).toContainText(/it would be .+ with twice as many \(48\)/);
@@ -133,7 +133,7 @@ test('counts are typed; larger samples are compared; nothing is in the way of an
   expect(await violations(page)).toEqual([]);
   await page.goto(`/studies/${studyId(page)}/resample?ask=shuffle`);
   await splitByKiln(page);
-  await expect(finding(page)).toContainText('shuffles are at least as extreme');
+  await expect(finding(page)).toContainText('permutations are at least as extreme');
   expect(await violations(page)).toEqual([]);
   await page.setViewportSize({ width: 360, height: 740 });
   await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);

@@ -29,9 +29,7 @@ test('a sample is drawn, looked at and put back; then many; the p of a test, kep
   app,
 }) => {
   await open(page, '?look=test:t');
-  await expect(finding(page)).toContainText(
-    /of 1\s000 samples have p below 5 % although the claim is true/,
-  );
+  await expect(finding(page)).toContainText(/of 1\s000 samples have p below 5 % although the claim is true/);
   await expect(strip(page)).toContainText(/30 readings: true mean \d/);
   await counts(page).getByText('1', { exact: true }).click();
   await expect(finding(page)).toContainText('of 1 sample');
@@ -56,8 +54,8 @@ test('a sample is drawn, looked at and put back; then many; the p of a test, kep
   await expect(strip(page).getByText(/Sample 2/)).toHaveText(second!);
 
   await pick(page.getByLabel('Source of the population'), { label: 'a distribution' });
-  await pick(question(page).getByLabel('family', { exact: true }), { label: 'exponential distribution' });
-  await expect(finding(page)).toContainText('here the test does not keep its level');
+  await pick(question(page).getByLabel('distribution', { exact: true }), { label: 'exponential distribution' });
+  await expect(finding(page)).toContainText('the test does not keep its significance level here');
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(page.getByRole('button', { name: 'Evidence 1' })).toBeVisible();
   const keptNow = async (): Promise<Evidence[]> =>
@@ -75,7 +73,7 @@ test('a sample is drawn, looked at and put back; then many; the p of a test, kep
       .split('\n'),
   ).toHaveLength(10_001);
   await openStage(page, 'Verdict');
-  await expect(page.getByRole('article')).toContainText('Do the t test of the mean, claimed what is true');
+  await expect(page.getByRole('article')).toContainText('Test: t test of the mean, claimed value the true value');
 });
 
 test('a population of 100 000 becomes a column and is drawn from without being put back', async ({ page }) => {
@@ -85,7 +83,7 @@ test('a population of 100 000 becomes a column and is drawn from without being p
   await expect(strip(page)).toContainText(/100\s000 readings: true mean \d/);
   await pick(question(page).getByLabel('sampling'), { label: 'without replacement' });
   await type(page, 'readings in a sample', '5000');
-  await expect(finding(page)).toContainText(/samples of 5000 varies by an sd of/);
+  await expect(finding(page)).toContainText(/samples of 5000 has a standard deviation of/);
   await type(page, 'readings in a sample', '20');
   await counts(page)
     .getByText(/^10\s000$/)
@@ -109,28 +107,30 @@ test('tests are compared along n, readings are planned, coverage is seen; nothin
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('option').first()).toBeHidden();
-  await expect(finding(page)).toContainText(/by t, n = 5\d by signs on/);
+  await expect(finding(page)).toContainText(/\(t\), n = 5\d \(sign\)/);
   await expect(page.getByRole('img', { name: /of samples notice/ })).toBeVisible();
   expect(await violations(page)).toEqual([]);
 
   await page.getByRole('radiogroup', { name: 'Questions of simulation' }).getByText('Sample size').click();
   await expect(finding(page)).toContainText(
-    /^34 readings are needed: of so many the t test of the mean notices a shift of 0\.5 sd in 80\.\d+\s% of samples, exactly/,
+    /^You need 34 readings\. With 34, the t test of the mean detects a shift of 0\.5 SD in 80\.\d+\s% of samples \(exact\)/,
   );
   await pick(question(page).getByLabel('test'), { label: 'signed rank test of the median' });
-  await expect(finding(page)).toContainText(/3\d readings are needed: of so many the signed rank test/);
+  await expect(finding(page)).toContainText(/You need 3\d readings\. With 3\d, the signed rank test/);
   expect(await violations(page)).toEqual([]);
 
   await page.goto(`/studies/${studyId(page)}/simulate?look=interval:mean&population.from=family`);
-  await expect(finding(page)).toContainText(/of 1\s000 intervals cover what is true, 0: as many as 95 % promises/);
+  await expect(finding(page)).toContainText(
+    /of 1\s000 intervals contain the true value 0\. That is consistent with the nominal 95\s%/,
+  );
   await page.getByRole('img', { name: /t interval of the mean/ }).focus();
   await page.keyboard.press('ArrowRight');
-  await expect(strip(page)).toContainText(/Sample 1: .+ which (covers|misses) what is true/);
+  await expect(strip(page)).toContainText(/Sample 1: .+ (contains|does not contain) the true value/);
   expect(await violations(page)).toEqual([]);
   // What cannot be is said where it is typed, and the old value stays.
   await type(page, 'parameters', '0 -1');
-  await expect(page.getByText(/The sd is a number above 0/)).toBeVisible();
-  await expect(finding(page)).toContainText(/of 1\s000 intervals cover/);
+  await expect(page.getByText(/The standard deviation is a number above 0/)).toBeVisible();
+  await expect(finding(page)).toContainText(/of 1\s000 intervals contain/);
   await page.setViewportSize({ width: 360, height: 740 });
   await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
 });
@@ -146,20 +146,20 @@ test('laws go uncertainty propagation: inputs by their names in it, correlated, 
   );
   await pick(page.getByLabel('where gross comes from'), { label: 'from the readings of filled mass' });
   await type(page, 'parameters of tare', '12 0.3');
-  await expect(finding(page)).toContainText(/^gross - tare is 498\d\.\d, standard uncertainty 3\.\d/);
+  await expect(finding(page)).toContainText(/^gross - tare: 498\d\.\d, standard uncertainty 3\.\d/);
   await type(page, 'upper limit', '4990');
   await expect(finding(page)).toContainText(/\d\s% lie above 4990\./);
   await type(page, 'parameters of tare', '12 -1');
-  await expect(page.getByText('The sd is a number above 0, not -1.')).toBeVisible();
+  await expect(page.getByText('The standard deviation is a number above 0, not -1.')).toBeVisible();
   await type(page, 'correlations', 'gross tare');
   await expect(page.getByText(/is no correlation: type two names and a number/).first()).toBeVisible();
   await type(page, 'correlations', '');
-  await expect(finding(page)).toContainText('To the first order it would be');
+  await expect(finding(page)).toContainText('First-order approximation (GUM)');
   expect(await violations(page)).toEqual([]);
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(page.getByRole('button', { name: 'Evidence 1' })).toBeVisible();
   await openStage(page, 'Verdict');
   await expect(page.getByRole('article')).toContainText(
-    'Work out gross - tare with gross from the readings of filled mass, tare of a normal distribution with mean 12 and sd 0.3.',
+    'Propagate uncertainty through gross - tare with gross from the readings of filled mass, tare of a normal distribution with mean 12 and standard deviation 0.3.',
   );
 });

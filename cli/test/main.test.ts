@@ -175,9 +175,7 @@ describe('the command line', () => {
     expect((await verdict('describe', file('a,b\n1.5,2.5\n3.5,4.5\n'))).error).toContain(
       'Say which column with --column. There are: a, b.',
     );
-    expect((await verdict('describe', file(''))).error).toContain(
-      'The text is empty or has only column',
-    );
+    expect((await verdict('describe', file(''))).error).toContain('The text is empty or has only column');
   });
 
   it('lists the analyses with --help', async () => {

@@ -140,7 +140,9 @@ describe('claims about one column', () => {
     expect(plain(told(shown))).toContain(
       'The mean of thickness is above 8.00 mm. Mean 8.0300 mm, 95 % confidence interval at least',
     );
-    expect(told(shown)).toContain('The mean of thickness is above 8.00\u00a0mm. Mean 8.0300\u00a0mm, 95\u00a0% confidence interval at least');
+    expect(told(shown)).toContain(
+      'The mean of thickness is above 8.00\u00a0mm. Mean 8.0300\u00a0mm, 95\u00a0% confidence interval at least',
+    );
     expect(plain(missedWords(shown))).toMatch(
       /^With n = 10 a difference of 0\.05 mm is noticed (?:\d+ times in 100|practically always); 8 times in 10 it takes \d+ readings\. As it is, the smallest noticed 8 times in 10 is/u,
     );
@@ -251,9 +253,7 @@ describe('claims about one column', () => {
     expect(
       await reason('share-claim', { column: 'scrapped', of: 'counts', trials: 1, claimed: 0.01 }, counts),
     ).toContain('more than 1 trials');
-    expect(() => analysisById('share-claim').request.parse({ figures: { count: 9, n: 3 } })).toThrow(
-      'swapped',
-    );
+    expect(() => analysisById('share-claim').request.parse({ figures: { count: 9, n: 3 } })).toThrow('swapped');
     expect(() => analysisById('share-claim').request.parse({ figures: { count: 1, n: 3 }, claimed: 25 })).toThrow(
       '0.02 means 2 %',
     );

@@ -37,7 +37,9 @@ describe('a figure of a claim', () => {
     expect(plain(toldFigure(0.0834, share))).toBe('8.34 %');
     expect(plain(toldDistance(-0.0634, share))).toBe('6.34 percentage points');
     expect(plain(toldDistance(0.01, share))).toBe('1 percentage point');
-    expect(plain(toldInterval({ lower: -0.464, upper: -0.0031 }, share, 'difference'))).toBe('−46.4 to −0.31 percentage points');
+    expect(plain(toldInterval({ lower: -0.464, upper: -0.0031 }, share, 'difference'))).toBe(
+      '−46.4 to −0.31 percentage points',
+    );
     expect(plain(toldInterval({ lower: 0.0123, upper: null }, share))).toBe('from 1.23 % upwards');
   });
 

@@ -111,7 +111,9 @@ describe('counts fitted', () => {
     expect(said({ family: 'binomial', trials: 20 })).toContain(
       'Compare pinholes with the binomial distribution of 20 trials each by the χ² test with',
     );
-    expect(said({ family: 'binomial', beside: ['tiles'] })).toContain('Compare pinholes out of tiles with the binomial distribution by the χ² test with pooled');
+    expect(said({ family: 'binomial', beside: ['tiles'] })).toContain(
+      'Compare pinholes out of tiles with the binomial distribution by the χ² test with pooled',
+    );
   });
 });
 
@@ -332,7 +334,9 @@ describe('binomial counts', () => {
       'tiles is not a column of counts: row 3 is 20.5, but counts must be whole numbers. Choose',
     );
     expect(await reason(five, [20, null, null, 20, 20])).toMatch(/^The number of trials is known for only 3 counts/);
-    expect(await refusal(five, { family: 'binomial' })).toContain('A binomial distribution needs the number of trials of each count. Enter it in the method,');
+    expect(await refusal(five, { family: 'binomial' })).toContain(
+      'A binomial distribution needs the number of trials of each count. Enter it in the method,',
+    );
     expect(await refusal(five, { family: 'binomial', trials: 2 })).toMatch(
       /^Row 3 of pinholes holds 3, more than 2 trials/,
     );
@@ -350,7 +354,9 @@ describe('bad counts', () => {
       'pinholes is not a column of counts: row 3 is 2.5, but counts must be whole numbers.',
     );
     expect(await refusal([3, 1])).toMatch(/needs at least 5/);
-    expect(await refusal([1, 2, 1, 2, 1], { family: 'negative-binomial' })).toContain('The counts vary no more than Poisson counts, so the size cannot be estimated. Use the');
+    expect(await refusal([1, 2, 1, 2, 1], { family: 'negative-binomial' })).toContain(
+      'The counts vary no more than Poisson counts, so the size cannot be estimated. Use the',
+    );
   });
 
   it('that are all one value are still tested: they vary too little', async () => {

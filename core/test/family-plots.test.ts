@@ -276,7 +276,9 @@ describe('analysis probability-plot of any family', () => {
     expect(why({ family: 'gamma', parameters: [1] })).toEqual([
       'A gamma distribution takes shape, scale, in this order, then threshold optionally.',
     ]);
-    expect(why({ family: 'normal', parameters: [8, -1] })).toEqual(['The standard deviation is a number above 0, not -1.']);
+    expect(why({ family: 'normal', parameters: [8, -1] })).toEqual([
+      'The standard deviation is a number above 0, not -1.',
+    ]);
     expect(why({ family: 'normal', parameters: { mean: 8, spread: 2 } })[0]).toContain('has no parameter “spread”');
     expect(why({ family: 'poisson' })).toHaveLength(1);
   });
@@ -313,7 +315,10 @@ describe('analysis probability-plot of any family', () => {
     expect(result.limits.outside).toBeCloseTo(law.cumulative(95) + law.survival(110), 14);
     expect(result.limits.interval!.lower).toBeLessThan(result.limits.outside!);
     expect(lawFigures(result).map(({ name }) => name)).toEqual(['mean', 'standard deviation', 'outside the limits']);
-    expect(lawFigures(await plot(values, { band: 'none' })).map(({ name }) => name)).toEqual(['mean', 'standard deviation']);
+    expect(lawFigures(await plot(values, { band: 'none' })).map(({ name }) => name)).toEqual([
+      'mean',
+      'standard deviation',
+    ]);
   });
 });
 

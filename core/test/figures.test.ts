@@ -65,9 +65,7 @@ describe('figures that explain themselves', () => {
     expect(text('pSimulated')).toBeCloseTo(test!.pSimulated!.pValue, 2);
     expect(text('pAsymptotic')).toBeCloseTo(test!.pAsymptotic!, 2);
     expect(text('pResolution')).toBeCloseTo(test!.pResolution!.pValue, 2);
-    expect(found.filter(({ use }) => use?.startsWith('Report this')).map(({ key }) => key)).toEqual([
-      'pSimulated',
-    ]);
+    expect(found.filter(({ use }) => use?.startsWith('Report this')).map(({ key }) => key)).toEqual(['pSimulated']);
     expect(found.find(({ key }) => key === 'pResolution')!.note).toBe('steps of 0.01\u00a0mm');
     expect(found.find(({ key }) => key === 'pSimulated')!.note).toMatch(/^2\u202f000 samples: 0\.\d+ – 0\.\d+$/);
   });

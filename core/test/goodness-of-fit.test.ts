@@ -202,7 +202,9 @@ describe('analysis goodness-of-fit', () => {
       'The readings depart from the claimed normal distribution (A² = 24.3, p = 0.0010). The',
     );
     const other = await test(drawn('exponential', { scale: 1 }, 80), { parameters: [1, 1], replicates: 999 });
-    expect(words(other)).toContain('The readings depart from the claimed normal distribution (A² = 2.83, p = 0.033). The');
+    expect(words(other)).toContain(
+      'The readings depart from the claimed normal distribution (A² = 2.83, p = 0.033). The',
+    );
     expect(other.notes.map(({ code }) => code)).toContain('claim');
   });
 

@@ -116,7 +116,9 @@ describe('a line-up', () => {
     );
     const wrong = await lineUp(column('normal-40'), { seed: seedFor(3), pick: 4 });
     expect(wrong).toMatchObject({ right: 0, pValue: 1 });
-    expect(finding(wrong)).toContain('The readings were not distinguished from 19 samples of a normal distribution: they were');
+    expect(finding(wrong)).toContain(
+      'The readings were not distinguished from 19 samples of a normal distribution: they were',
+    );
   });
 
   it('counts viewers together, those who had seen the plot only where there is nobody else', async () => {

@@ -146,7 +146,9 @@ describe('many columns', () => {
     expect(codes(result)).toEqual(expect.arrayContaining(['left-out', 'no-level']));
     const [north, south] = outlierScreenRows(result);
     expect([north!.names, south!.farthest]).toEqual(['–', expect.stringContaining('(row 44)')]);
-    expect(words(outlierScreenAnalysis.finding(result))).toContain('1 suspected outlier in 1 of 1 group by kiln: south (1) (the box-plot fences, no');
+    expect(words(outlierScreenAnalysis.finding(result))).toContain(
+      '1 suspected outlier in 1 of 1 group by kiln: south (1) (the box-plot fences, no',
+    );
   });
 
   it('by a rule that is simulated draw once for groups of one size', async () => {

@@ -84,7 +84,9 @@ describe('the rules side by side', () => {
     );
     const alone = await done(masked(), { most: 1 });
     expect(studyTest(alone).rows).toEqual([]);
-    expect(alone.notes.find(({ code }) => code === 'masking')!.text).toContain('An outlier may be masked: two readings on the same side are conspicuous together (rows 59');
+    expect(alone.notes.find(({ code }) => code === 'masking')!.text).toContain(
+      'An outlier may be masked: two readings on the same side are conspicuous together (rows 59',
+    );
   });
 
   it('tell swamping: a pair test draws an innocent reading along', async () => {

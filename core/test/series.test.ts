@@ -78,7 +78,9 @@ describe('an analysis of parts', () => {
       'Probability plot of thickness, midpoint positions, scale of the normal distribution with',
     );
     const beside = probabilityPlotAnalysis.request.parse({ column: 'thickness', beside: ['width'] });
-    expect(methodOf(probabilityPlotAnalysis, beside)).toContain('Probability plot of thickness, width one plot, midpoint positions, scale of the normal');
+    expect(methodOf(probabilityPlotAnalysis, beside)).toContain(
+      'Probability plot of thickness, width one plot, midpoint positions, scale of the normal',
+    );
   });
 });
 
@@ -101,7 +103,9 @@ describe('what the tests of parts say together', () => {
     expect(say(0.01, 0.3, 0.02)).toContain(
       'The readings depart from a normal distribution in A (p = 0.010) and C (p = 0.020)',
     );
-    expect(say(0.01, 0.02, 0.03)).toContain('The readings depart from a normal distribution in A (p = 0.010), B (p = 0.020) and C (p =');
+    expect(say(0.01, 0.02, 0.03)).toContain(
+      'The readings depart from a normal distribution in A (p = 0.010), B (p = 0.020) and C (p =',
+    );
     expect(say(0.01, null, 0.02)).toBe('The p-values of 3 groups by kiln are being simulated.');
     expect(say()).toBe('None of 3 groups by kiln can be tested.');
   });

@@ -102,7 +102,9 @@ group('describe in words', () => {
     expect(paragraph).toContain(
       'The middle 50\u00a0% lie between 1.3055\u00a0mm and 2.3357\u00a0mm. The mean is 0.28 SD above the median',
     );
-    expect(paragraph).toContain('The middle 50\u00a0% lie between 1.3055\u00a0mm and 2.3357\u00a0mm. The mean is 0.28 SD above the median');
+    expect(paragraph).toContain(
+      'The middle 50\u00a0% lie between 1.3055\u00a0mm and 2.3357\u00a0mm. The mean is 0.28 SD above the median',
+    );
     const normal = done<DescribeResult>('describe', sampled('normal-40'));
     expect(words(describeAnalysis.finding(normal))).toContain('No evidence of skewness');
     expect(describeParagraph(normal, 0.05)).toContain('No evidence of skewness (skewness 0.393, p = 0.28).');

@@ -225,7 +225,9 @@ describe('what is refused', () => {
     expect(await refused('simulate', {}, same)).toContain(
       'All values of the population are equal, so all samples would be the same.',
     );
-    expect(await refused('simulate', { family: 'cauchy', test: 'z' })).toContain('The z test of the mean (known standard deviation) needs a standard deviation, and this');
+    expect(await refused('simulate', { family: 'cauchy', test: 'z' })).toContain(
+      'The z test of the mean (known standard deviation) needs a standard deviation, and this',
+    );
     expect(await refused('simulate', { family: 'cauchy', shiftInSd: 1 })).toContain('unit of the readings');
     expect(await refused('simulate', { test: 'anderson-darling', n: 7 })).toContain('at least 8 readings');
     expect(await refused('simulate', { test: 'dixon', n: 31 })).toContain('at most 30');
@@ -382,7 +384,9 @@ describe('a plan', () => {
       const plan = await found<PlanResult>('plan', { test: 't', shiftInSd, alpha, power });
       expect(plan).toMatchObject({ n, exact: true });
       expect(plan.power).toBeGreaterThanOrEqual(power);
-      expect(said('plan', plan)).toMatch(/^You need \d+ readings\. With \d+, the t test of the mean detects a shift of /);
+      expect(said('plan', plan)).toMatch(
+        /^You need \d+ readings\. With \d+, the t test of the mean detects a shift of /,
+      );
     }
   });
 
@@ -414,7 +418,9 @@ describe('a plan', () => {
     );
     const dixon = await found<PlanResult>('plan', { test: 'dixon', mixture: 'moved', mixedShare: 0.1, mixedBy: 5 });
     expect(dixon).toMatchObject({ n: null, most: 30 });
-    expect(said('plan', dixon)).toContain('With 30 readings, the Dixon’s test does not reach 80 % power to detect that the claim');
+    expect(said('plan', dixon)).toContain(
+      'With 30 readings, the Dixon’s test does not reach 80 % power to detect that the claim',
+    );
   });
 });
 

@@ -228,7 +228,9 @@ describe('readings censored', () => {
       '35 below 1.0000 of 40 readings; the figures are calculated from the others. With 88\u00a0%',
     );
     expect(withBeyond(censoredSample(5, 35))!.fitted).toBeNull();
-    expect(rankedFamilies(censoredSample(5, 35))).toContain('88\u00a0% of the readings are censored, which is too many to compare distributions. Choose one');
+    expect(rankedFamilies(censoredSample(5, 35))).toContain(
+      '88\u00a0% of the readings are censored, which is too many to compare distributions. Choose one',
+    );
   });
 });
 

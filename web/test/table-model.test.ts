@@ -117,7 +117,9 @@ describe('recomputing in words', () => {
     expect(recomputedWords({ ...differs, sameData: false, nowRevision: 5 })).toContain(
       'It differs because the data changed (change 2 → 5). For example n was 48, is 47.',
     );
-    expect(recomputedWords(differs)).toContain('It differs although the data are unchanged (change 2): n was 48, is 47. The kept result');
+    expect(recomputedWords(differs)).toContain(
+      'It differs although the data are unchanged (change 2): n was 48, is 47. The kept result',
+    );
     expect(recomputedWords(differs, 9)).toContain('7 changes have been made');
     expect(recomputedWords(undefined)).toBe('');
   });

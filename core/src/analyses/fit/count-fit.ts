@@ -172,7 +172,8 @@ export const countFitAnalysis = defineAnalysis<Request, CountFitResult>({
     if (typeof readings === 'string') return unavailable(own, readings);
     const { counts, trials } = readings;
     const n = counts.length;
-    if (n < LEAST_N) return unavailable(own, `The number of trials is known for only ${n} counts; a fit needs at least ${LEAST_N}.`);
+    if (n < LEAST_N)
+      return unavailable(own, `The number of trials is known for only ${n} counts; a fit needs at least ${LEAST_N}.`);
     if (settings.family !== 'binomial' && counts.every((x) => x === 0)) {
       const { upper } = poissonInterval(0, n, 2 * settings.confidence - 1);
       return unavailable(

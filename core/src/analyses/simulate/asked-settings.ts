@@ -60,7 +60,12 @@ const secondN = {
 };
 export const shift = number('shift', 'shift in the unit of the readings', {}, '0');
 export const shiftInSd = number('shiftInSd', 'shift in SDs', {}, '0');
-export const ratio = number('ratio', 'ratio of the standard deviations', { above: 0, to: 1e6 }, 'standard deviation unchanged');
+export const ratio = number(
+  'ratio',
+  'ratio of the standard deviations',
+  { above: 0, to: 1e6 },
+  'standard deviation unchanged',
+);
 export const confidence = anyConfidence('confidence level of the interval');
 export const seedOf = seed('seed of the random numbers');
 const replicates = whole(

@@ -144,7 +144,7 @@ describe('claims about one column', () => {
       'The mean of thickness is above 8.00\u00a0mm. Mean 8.0300\u00a0mm, 95\u00a0% confidence interval at least',
     );
     expect(plain(missedWords(shown))).toMatch(
-      /^With n = 10 a difference of 0\.05 mm is noticed (?:\d+ times in 100|practically always); 8 times in 10 it takes \d+ readings\. As it is, the smallest noticed 8 times in 10 is/u,
+      /^With n = 10, a difference of 0\.05 mm is detected with .+ power\. For 80 % power, \d+ readings are needed\. The smallest difference detected with 80 % power is/u,
     );
     expect(pWords(shown)).toContain('in this direction');
     const not = await result('mean-claim', { ...X, claimed: 8.03 }, sample);

@@ -40,7 +40,7 @@ describe('a figure of a claim', () => {
     expect(plain(toldInterval({ lower: -0.464, upper: -0.0031 }, share, 'difference'))).toBe(
       '−46.4 to −0.31 percentage points',
     );
-    expect(plain(toldInterval({ lower: 0.0123, upper: null }, share))).toBe('from 1.23 % upwards');
+    expect(plain(toldInterval({ lower: 0.0123, upper: null }, share))).toBe('at least 1.23 %');
   });
 
   it('is told as a bare ratio, a small one not as 0', () => {

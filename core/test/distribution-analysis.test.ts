@@ -186,7 +186,7 @@ describe('answers in words', () => {
     );
     expect(words({ ...CARTON, below: 3 })).toBe('86.7 % of values are at most 3.');
     expect(words({ ...CARTON, between: [1, 3] })).toContain('74.55 % of values are from 1 to 3 (limits included).');
-    expect(words({ ...CARTON, between: [1, 3], ends: 'excluded' })).toContain('between 1 and 3, neither counted');
+    expect(words({ ...CARTON, between: [1, 3], ends: 'excluded' })).toContain('between 1 and 3 (limits excluded)');
     expect(words({ ...TILES, at: [8, 9] })).toContain('2 values');
   });
 

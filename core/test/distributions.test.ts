@@ -439,8 +439,8 @@ describe('extreme parameters', () => {
       ['geometric', { probability: 1e-16 }],
       ['negative-binomial', { size: 1e84, probability: 0.5 }],
     ] as [string, Parameters][]) {
-      expect(parameterFaults(familyByName(family), parameters)[0]?.message).toContain(
-        'The mean of these counts is too large: 1.0e+16. It must be at most 1e15.',
+      expect(parameterFaults(familyByName(family), parameters)[0]?.message).toMatch(
+        /^The mean of these counts is too large: .+\. It must be at most 1e15\.$/,
       );
     }
   });

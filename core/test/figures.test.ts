@@ -66,7 +66,7 @@ describe('figures that explain themselves', () => {
     expect(text('pAsymptotic')).toBeCloseTo(test!.pAsymptotic!, 2);
     expect(text('pResolution')).toBeCloseTo(test!.pResolution!.pValue, 2);
     expect(found.filter(({ use }) => use?.startsWith('Report this')).map(({ key }) => key)).toEqual(['pSimulated']);
-    expect(found.find(({ key }) => key === 'pResolution')!.note).toBe('steps of 0.01\u00a0mm');
+    expect(found.find(({ key }) => key === 'pResolution')!.note).toBe('resolution 0.01\u00a0mm');
     expect(found.find(({ key }) => key === 'pSimulated')!.note).toMatch(/^2\u202f000 samples: 0\.\d+ – 0\.\d+$/);
   });
 
@@ -93,7 +93,7 @@ describe('figures that explain themselves', () => {
     expect(sentence).toContain('6 of 9 tests find evidence against normality; not: Lilliefors (the centre), skewness');
     expect(
       agreementSentence({ ...result, summary: { outcome: 'evidence', against: ['kurtosis', 'omnibus'], without: [] } }),
-    ).toBe('All 2 tests find evidence against normality.');
+    ).toBe('All 2 tests find evidence against normality (significance level 0.05).');
     expect(
       agreementSentence({
         ...result,

@@ -148,7 +148,7 @@ describe('p of a test', () => {
     );
     const normality = await simulate({ test: 'shapiro-wilk', family: 'uniform', n: 40, replicates: 500 });
     expect(normality.holds).toBe(false);
-    expect(said('simulate', normality)).toContain('that what is claimed, it is normal, is not so');
+    expect(said('simulate', normality)).toContain('detect that the claim (the distribution is normal) is false');
   });
 
   it('by a table that is drawn first where there is no formula', async () => {
@@ -231,7 +231,7 @@ describe('what is refused', () => {
     expect(await refused('simulate', { family: 'cauchy', shiftInSd: 1 })).toContain('unit of the readings');
     expect(await refused('simulate', { test: 'anderson-darling', n: 7 })).toContain('at least 8 readings');
     expect(await refused('simulate', { test: 'dixon', n: 31 })).toContain('at most 30');
-    expect(await refused('simulate', { test: 'share' })).toContain('Say the limits');
+    expect(await refused('simulate', { test: 'share' })).toContain('Enter the limits');
     expect(await refused('simulate', { test: 'share', upper: 1e9 })).toContain('one side of the limits');
     expect(await refused('simulate', { test: 'share', upper: 1, claimed: 5 })).toContain('0.05 means 5 %');
     expect(await refused('simulate', { test: 'paired-t', secondN: 4 })).toContain('as many readings');
@@ -437,7 +437,7 @@ describe('on the road', () => {
       'Population: the readings of thickness, sampling without replacement; contamination: none;',
     );
     expect(method('power-curves', { tests: ['t', 'sign'], along: 'shiftInSd', values: [0, 1] })).toContain(
-      'Do the t test of the mean and sign test of the median, claimed what is true, alternative: either way, along shift in SDs: 0, 1. The first group is of 10 readings, as wide.',
+      'Tests: t test of the mean and sign test of the median, claimed value the true value, alternative: different; axis: shift in SDs: 0, 1. The first group is of 10 readings, standard deviation unchanged.',
     );
   });
 

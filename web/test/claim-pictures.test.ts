@@ -93,7 +93,7 @@ describe('what was found', () => {
       await run('two-spreads', { column: 'thickness', split: 'kiln', method: 'f' }, sample),
       'thickness',
     );
-    expect(spreads!.x.title).toBe('thickness, mm');
+    expect(spreads!.x.title).toBe('SD of thickness, mm');
   });
 
   it('of counts has bars with expected values across, the far ones in ochre, and their share of χ²', async () => {

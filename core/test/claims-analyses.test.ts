@@ -148,7 +148,7 @@ describe('claims about one column', () => {
     );
     expect(pWords(shown)).toContain('in this direction');
     const not = await result('mean-claim', { ...X, claimed: 8.03 }, sample);
-    expect(plain(told(not))).toContain('It is not shown that the mean of thickness differs from 8.03 mm');
+    expect(plain(told(not))).toContain('No evidence that the mean of thickness differs from 8.03 mm');
   });
 
   it('point out the wrong direction, a claim taken from the readings, an odd confidence, and one apart from the level', async () => {

@@ -267,7 +267,7 @@ describe('a claim on a table', () => {
         method: 'exact',
       }),
     ).toContain('2 × 2 tables only');
-    expect(() => analysisById('table-claim').request.parse({ table: [[1, 2], [3]] })).toThrow('as many counts');
+    expect(() => analysisById('table-claim').request.parse({ table: [[1, 2], [3]] })).toThrow('same number of counts');
   });
 });
 

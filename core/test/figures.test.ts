@@ -99,7 +99,7 @@ describe('figures that explain themselves', () => {
         ...result,
         summary: { outcome: 'no-evidence', against: [], without: ['kurtosis', 'omnibus'] },
       }),
-    ).toBe('None of 2 tests finds evidence against normal at the level 0.05.');
+    ).toBe('None of 2 tests finds evidence against normality (significance level 0.05).');
   });
 
   it('leave out what a result does not have', async () => {

@@ -478,9 +478,9 @@ group('the method of a picture in words', () => {
       'Box plot, vertical, of thickness, width, quartiles by linear interpolation, (i − 1)/(n − 1) (type 7), whiskers to minimum and maximum;',
     );
     expect(written('shares', { of: 'limits', lower: 7.9 })).toBe(
-      'Count thickness within other limits, from 7.9 to no upper limit, beside the fitted normal, confidence intervals at 95 %.',
+      'Proportion of thickness within other limits, from 7.9 to no upper limit, compared with the fitted normal, confidence intervals at 95 %.',
     );
-    expect(written('shares', {})).toContain('within mean ± 1, 2 and 3 SD, beside');
+    expect(written('shares', {})).toContain('within mean ± 1, 2 and 3 SD, compared with');
   });
 
   it('on standard scores says which mean and sd they are from', () => {

@@ -232,9 +232,9 @@ describe('what is refused', () => {
     expect(await refused('simulate', { test: 'anderson-darling', n: 7 })).toContain('at least 8 readings');
     expect(await refused('simulate', { test: 'dixon', n: 31 })).toContain('at most 30');
     expect(await refused('simulate', { test: 'share' })).toContain('Enter the limits');
-    expect(await refused('simulate', { test: 'share', upper: 1e9 })).toContain('one side of the limits');
+    expect(await refused('simulate', { test: 'share', upper: 1e9 })).toContain('Choose other limits.');
     expect(await refused('simulate', { test: 'share', upper: 1, claimed: 5 })).toContain('0.05 means 5 %');
-    expect(await refused('simulate', { test: 'paired-t', secondN: 4 })).toContain('as many readings');
+    expect(await refused('simulate', { test: 'paired-t', secondN: 4 })).toContain('groups of equal size');
     expect(await refused('simulate', { statistic: 'formula' })).toContain('Write the formula');
     expect(await refused('simulate', { interval: 'mean', family: 'cauchy' })).toContain('no such figure');
     expect(await refused('simulate', { interval: 'sd', n: 1 })).toContain('at least 2');

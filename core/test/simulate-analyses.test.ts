@@ -235,7 +235,7 @@ describe('what is refused', () => {
     expect(await refused('simulate', { test: 'share', upper: 1e9 })).toContain('Choose other limits.');
     expect(await refused('simulate', { test: 'share', upper: 1, claimed: 5 })).toContain('0.05 means 5 %');
     expect(await refused('simulate', { test: 'paired-t', secondN: 4 })).toContain('groups of equal size');
-    expect(await refused('simulate', { statistic: 'formula' })).toContain('Write the formula');
+    expect(await refused('simulate', { statistic: 'formula' })).toContain('Enter a formula');
     expect(await refused('simulate', { interval: 'mean', family: 'cauchy' })).toContain('no such figure');
     expect(await refused('simulate', { interval: 'sd', n: 1 })).toContain('at least 2');
     expect(await refused('simulate', { parameters: [1e160, 1] })).toContain('too large');

@@ -56,7 +56,7 @@ describe('evidence', () => {
     expect(list[0]!.method).toBe(
       'Test thickness for normality by Anderson–Darling, mean and standard deviation estimated, p from 999 simulated samples, seed 7.',
     );
-    expect(list[0]!.finding.map(({ text }) => text).join('')).toContain('no evidence against a normal distribution');
+    expect(list[0]!.finding.map(({ text }) => text).join('')).toContain('No evidence against a normal distribution');
   });
 
   it('about no column is kept, recomputed and saved where the analysis needs none, and refused where it does', async () => {

@@ -76,7 +76,7 @@ describe('resampling kept as evidence', () => {
     expect(list.map(({ recomputed: found }) => found!.same)).toEqual([true, true, true, true]);
     expect(JSON.stringify(list[0]!.result).length).toBeLessThan(20_000);
     expect(list[2]!.method).toContain(
-      'Shuffle thickness in north and south and look at the difference between the means.',
+      'Permutation test of thickness in north and south, statistic: the difference between the means.',
     );
   });
 

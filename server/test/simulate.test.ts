@@ -60,7 +60,7 @@ describe('simulations kept as evidence', () => {
       return all;
     });
     expect(list.map(({ recomputed }) => recomputed!.same)).toEqual([true, true, true, true]);
-    expect(list[1]!.method).toContain('Draw from the readings of filled mass, each not put back;');
+    expect(list[1]!.method).toContain('Population: the readings of filled mass, sampling without replacement;');
     expect(JSON.stringify(list[0]!.result).length).toBeLessThan(10_000);
   });
 

@@ -222,14 +222,14 @@ describe('a saved study', () => {
       ({ columns }) => ({
         columns: columns.map((c) => (c.derivation ? { ...c, derivation: { kind: 'rank', source: 'elsewhere' } } : c)),
       }),
-      'would follow one that is not there',
+      'would depend on one that does not exist',
     ],
     [
       'columns that follow in a circle',
       ({ columns }) => ({
         columns: columns.map((c) => (c.derivation ? { ...c, derivation: { kind: 'rank', source: c.id } } : c)),
       }),
-      'follow itself',
+      'depend on itself',
     ],
     [
       'more cells than rows',

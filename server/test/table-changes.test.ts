@@ -108,7 +108,7 @@ describe('derived columns', () => {
     const wrongs: [Partial<Extract<ChangeInput, { kind: 'change-column' }>>, string][] = [
       [{ name: 'mass', renames: [{ column: z.id, name: 'MASS' }] }, 'There is already a column “MASS”.'],
       [{ renames: [{ column: z.id, name: 'B' }] }, 'There is already a column “b”.'],
-      [{ name: 'mass', renames: [{ column: a.id, name: 'x' }] }, 'A column occurs twice.'],
+      [{ name: 'mass', renames: [{ column: a.id, name: 'x' }] }, 'A column is named twice.'],
       [{ renames: [{ column: randomUUID(), name: 'x' }] }, 'does not have'],
     ];
     for (const [wrong, detail] of wrongs) {
@@ -138,8 +138,8 @@ describe('derived columns', () => {
     expect(await state(id)).toEqual(before);
     const wrongs: [object[], string][] = [
       [[{ ...follow, lowerLimit: 9 }], 'must be below'],
-      [[{ ...follow, column: a.id }], 'A column occurs twice.'],
-      [[follow, follow], 'A column occurs twice.'],
+      [[{ ...follow, column: a.id }], 'A column is named twice.'],
+      [[follow, follow], 'A column is named twice.'],
       [[{ ...follow, column: randomUUID() }], 'does not have'],
     ];
     for (const [bounds, detail] of wrongs) {
@@ -164,12 +164,12 @@ describe('derived columns', () => {
     const z = score(a.id);
     await server.change(id, { kind: 'add-columns', columns: [z] });
     const removed = await server.change(id, { kind: 'remove-columns', columns: [a.id] });
-    expect(removed.body.detail).toBe('score follows a. Freeze or remove score first.');
+    expect(removed.body.detail).toBe('score depends on a. Freeze or remove score first.');
     const circle = { kind: 'rank', source: z.id } as const;
     const round = await server.change(id, { kind: 'change-column', column: z.id, derivation: circle });
-    expect(round.body.detail).toContain('follow itself');
+    expect(round.body.detail).toContain('depend on itself');
     const lost = await server.change(id, { kind: 'add-columns', columns: [score(randomUUID(), 'lost')] });
-    expect(lost.body.detail).toContain('not there');
+    expect(lost.body.detail).toContain('does not exist');
     const written = await server.change(id, { kind: 'change-column', column: a.id, derivation: circle });
     expect(written.body.detail).toContain('holds written cells');
     expect((await server.change(id, { kind: 'remove-columns', columns: [a.id, z.id] })).status).toBe(200);
@@ -188,7 +188,7 @@ describe('derived columns', () => {
     await server.change(id, { kind: 'add-columns', columns: [column('drawn', [], { derivation })] });
     expect((await server.study(id)).rowCount).toBe(120);
     expect((await server.get<RecordEntry[]>(`/studies/${id}/changes`))[0]!.text).toContain(
-      'drawn (made up: normal, mean 8, sd 1, to 0.1, seed 5)',
+      'drawn (simulated: normal, mean 8, standard deviation 1, rounded to 0.1, seed 5)',
     );
   });
 });

@@ -27,7 +27,7 @@ test('a question is a sentence; its answer names the direction, and the address 
 
 test('which value has a share, recorded values, moments in place of shape and scale', async ({ page }) => {
   await page.goto('/distributions?family=normal&p.mean=8.02&p.sd=0.11');
-  await pick(page.getByLabel('The request'), 'value');
+  await pick(page.getByLabel('Question', { exact: true }), 'value');
   await page.getByLabel('Proportion in percent').fill('10');
   await expect(answer(page)).toContainText('8.160971 has 10 % of values above it.');
   await page.getByLabel('Proportion in percent').fill('0.1');
@@ -35,7 +35,7 @@ test('which value has a share, recorded values, moments in place of shape and sc
   await pick(page.getByLabel('Side'), 'centralShare');
   await page.getByLabel('Proportion in percent').fill('95');
   await expect(answer(page)).toContainText('From 7.804404 to 8.235596 lie the middle 95 % of values');
-  await pick(page.getByLabel('The request'), 'chance');
+  await pick(page.getByLabel('Question', { exact: true }), 'chance');
   await pick(page.getByLabel('Where'), 'recordedAs');
   await page.getByLabel('Recorded value').fill('8.0');
   await page.getByLabel('Resolution').fill('0.1');
@@ -55,9 +55,9 @@ test('what cannot be answered is said at its field, and nothing typed is lost', 
   await page.goto('/distributions');
   const sd = page.getByLabel('standard deviation', { exact: true });
   for (const [text, words] of [
-    ['0', 'The sd is a number above 0, not 0.'],
-    ['-1', 'The sd is a number above 0, not -1.'],
-    ['wide', 'The standard deviation must be above 0.'],
+    ['0', 'The standard deviation is a number above 0, not 0.'],
+    ['-1', 'The standard deviation is a number above 0, not -1.'],
+    ['wide', 'The standard deviation is a number above 0.'],
   ] as const) {
     await sd.fill(text);
     await expect(page.getByRole('alert')).toHaveText(words);
@@ -77,7 +77,7 @@ test('what cannot be answered is said at its field, and nothing typed is lost', 
   await expect(answer(page)).toContainText('50 % of values are at most 3');
   await pick(page.getByLabel('Family', { exact: true }), 'cauchy');
   await pick(page.getByLabel('Where'), 'withinSd');
-  await expect(answer(page)).toContainText('no sd to count from');
+  await expect(answer(page)).toContainText('no standard deviation, because its tails are too heavy');
 });
 
 test('limits are dragged on the picture and moved by keys, both ways in step, within one frame', async ({ page }) => {
@@ -141,7 +141,7 @@ test('counts: the limits counted or not, and a second family laid over', async (
   await expect.poll(() => address(page).get('view')).toBe('cumulative');
   await page.getByLabel('Picture from').fill('9');
   await page.getByLabel('Picture to').fill('2');
-  await expect(page.getByRole('alert')).toContainText('begins below where it ends');
+  await expect(page.getByRole('alert')).toContainText('must begin below its end');
 });
 
 test('the last questions, and the answer copied as a sentence and as JSON', async ({ page, context }) => {

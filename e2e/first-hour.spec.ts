@@ -78,9 +78,9 @@ test('every p of the fit says what it means, and which of them to quote', async 
   await finding.getByRole('button', { name: 'p, simulated' }).hover();
   await expect(page.getByRole('tooltip')).toContainText('Report this one');
   await finding.getByRole('button', { name: 'p, asymptotic' }).click();
-  await expect(finding.getByRole('note').filter({ hasText: 'p, asymptotic' })).toContainText('quote the simulated p');
+  await expect(finding.getByRole('note').filter({ hasText: 'p, asymptotic' })).toContainText('Report the simulated p.');
   await finding.getByRole('button', { name: 'p, rounding allowed for' }).focus();
-  await expect(page.getByRole('tooltip').filter({ hasText: 'once the rounding is allowed for' })).toBeVisible();
+  await expect(page.getByRole('tooltip').filter({ hasText: 'rounded to the same resolution' })).toBeVisible();
 });
 
 test('a column that follows says so when it is typed into, keeps its digits frozen, and is renamed with its source', async ({
@@ -94,7 +94,7 @@ test('a column that follows says so when it is typed into, keeps its digits froz
   await gridCell(page, 1, 1).click();
   await page.keyboard.type('99');
   await page.keyboard.press('Delete');
-  await expect(page.getByText('mass rounded depends on mass')).toBeVisible();
+  await expect(page.getByText('mass rounded is calculated from mass')).toBeVisible();
   await expect(gridCell(page, 1, 1)).toHaveText('15.0');
   await gridCell(page, 1, 0).click();
   const name = page.getByLabel('Column name');
@@ -164,7 +164,7 @@ test('a share typed for a percentage is pointed out', async ({ page }) => {
   const confidence = page.getByLabel('confidence level of the band');
   await confidence.fill('0.95');
   await confidence.press('Enter');
-  await expect(page.getByRole('region', { name: 'Finding' })).toContainText('For 95 % type 95.');
+  await expect(page.getByRole('region', { name: 'Finding' })).toContainText('For 95 %, enter 95.');
 });
 
 test('a file opened at home begins a study; the home of somebody new says how to begin, nobody else’s does', async ({

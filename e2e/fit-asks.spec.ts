@@ -58,16 +58,16 @@ test('a line-up shows and sends no key before the pick, counts viewers, and is k
 
   await pick(page.getByLabel('Place', { exact: true }), { label: '7' });
   await page.getByRole('button', { name: 'Show the result' }).click();
-  await expect(finding(page)).toContainText(/not told apart|picked out/);
-  await expect(finding(page)).toContainText('counts for less');
+  await expect(finding(page)).toContainText(/not distinguished|picked out/);
+  await expect(finding(page)).toContainText('the pick is weaker evidence');
   const method = page.getByRole('region', { name: 'Method' });
-  await expect(method).toContainText('the last sheet from seed');
+  await expect(method).toContainText('last line-up from seed');
   const seed = /seed (\d+)/.exec((await method.textContent())!)![1]!;
   for (const text of [before.text, before.address, ...before.bodies]) expect(text).not.toContain(seed);
 
   // A second viewer has another sheet, and is counted alone: only they had not seen the plot.
   await page.getByRole('button', { name: 'Another viewer' }).click();
-  await expect(finding(page)).toContainText(/not told apart|picked out/);
+  await expect(finding(page)).toContainText(/not distinguished|picked out/);
   await expect(page.getByRole('checkbox')).not.toBeChecked();
   const sheet = page.getByRole('img', { name: /^20 small pictures/ });
   await sheet.press('ArrowRight');
@@ -75,7 +75,7 @@ test('a line-up shows and sends no key before the pick, counts viewers, and is k
   await sheet.press('Enter');
   await page.getByRole('button', { name: 'Show the result' }).click();
   await expect(finding(page)).toContainText('1 of 2 viewers had seen a plot');
-  await expect(method).toContainText('the last sheet from seed');
+  await expect(method).toContainText('last line-up from seed');
   await settled(page);
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(finding(page)).toContainText('Kept: line-up.');
@@ -112,11 +112,11 @@ test('power of the test: of a normal by departure and by n, of another family by
   );
   await expect(finding(page).getByRole('row')).toHaveCount(6);
   await pick(page.getByLabel('departure'), { label: 'heavy tails' });
-  await expect(finding(page)).toContainText('a Student t with 5 df');
-  const far = page.getByLabel('df of heavy tails');
+  await expect(finding(page)).toContainText('a t distribution with 5 degrees of freedom');
+  const far = page.getByLabel('degrees of freedom of heavy tails');
   await far.fill('3');
   await far.press('Enter');
-  await expect(finding(page)).toContainText('a Student t with 3 df');
+  await expect(finding(page)).toContainText('a t distribution with 3 degrees of freedom');
   // What is beyond the scale is refused where it is typed.
   await far.fill('0.5');
   await far.press('Enter');
@@ -124,10 +124,10 @@ test('power of the test: of a normal by departure and by n, of another family by
   await settled(page);
   await page.getByText('Sample size').click();
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
-  await expect(finding(page)).toContainText('Kept: what this n could miss.');
+  await expect(finding(page)).toContainText('Kept: power of the test.');
   await expect.poll(() => recomputed(page, app.url)).toEqual({ power: true });
-  await pick(page.getByLabel('family', { exact: true }), { label: 'exponential distribution' });
-  await expect(finding(page)).toContainText('instead of an exponential, the nearest other');
+  await pick(page.getByLabel('distribution', { exact: true }), { label: 'exponential distribution' });
+  await expect(finding(page)).toContainText('the nearest alternative to an exponential one');
   // The family is that of Fit: the plot is on its scale.
   await ask(page, 'Plot and test');
   await expect(page.getByRole('region', { name: 'Method' })).toContainText(
@@ -152,7 +152,7 @@ test('counts beside expected values, hanging or side by side, with trials by the
   await expect(finding(page)).toContainText('a binomial distribution with 40 trials and probability 0.03');
   await settled(page);
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
-  await expect(finding(page)).toContainText('Kept: fit of counts.');
+  await expect(finding(page)).toContainText('Kept: count distribution.');
   await expect.poll(() => recomputed(page, app.url)).toEqual({ 'count-fit': true });
 });
 
@@ -172,7 +172,7 @@ test('many columns: a row each, a click opens one; groups by a label too', async
   await expect(finding(page)).toContainText('2 groups by kiln');
 });
 
-test('200 columns, some of them empty, are looked at together, and kept', async ({ page, app }) => {
+test('200 columns, some of them empty, are viewed together, and kept', async ({ page, app }) => {
   const wide = Array.from({ length: 13 }, (_, row) =>
     Array.from({ length: 200 }, (_, i) => {
       if (row === 0) return `c${i + 1} (mm)`;
@@ -181,7 +181,7 @@ test('200 columns, some of them empty, are looked at together, and kept', async 
   ).join('\n');
   await openAsk(page, 'many', wide);
   await expect(finding(page)).toContainText('No evidence against normality in any of 196 columns');
-  await expect(finding(page)).toContainText('4 of 200 cannot be tested');
+  await expect(finding(page)).toContainText('4 of 200 could not be tested');
   await settled(page);
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(finding(page)).toContainText('Kept: many columns.');
@@ -193,7 +193,7 @@ test('a transformation is chosen, added as a column that follows with its limits
   await pick(page.getByLabel('Subject'), { label: 'width, mm' });
   await expect(finding(page)).toContainText('After transformation by Box–Cox with lambda');
   await page.getByRole('button', { name: 'logarithm', exact: true }).click();
-  await expect(finding(page)).toContainText('After the logarithm');
+  await expect(finding(page)).toContainText('After transformation by the logarithm');
   await settled(page);
   await expect(page.getByRole('img', { name: /^width before and after transformation/ })).toBeVisible();
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
@@ -201,7 +201,7 @@ test('a transformation is chosen, added as a column that follows with its limits
   await expect.poll(() => recomputed(page, app.url)).toEqual({ transform: true });
 
   await page.getByRole('button', { name: 'Add as a derived column' }).click();
-  await expect(page.getByText('width transformed follows width in this way')).toBeVisible();
+  await expect(page.getByText('width transformed is calculated from width')).toBeVisible();
   const columns = async (): Promise<StudyColumn[]> =>
     (await (await fetch(`${app.url}api/studies/${studyId(page)}`)).json()).columns;
   await expect

@@ -20,13 +20,13 @@ test('a split column: each part has its own fit, line, marker and row in the tab
   await settled(page);
   const finding = page.getByRole('region', { name: 'Finding' });
   await expect(finding).toContainText('depart from a normal distribution in south');
-  await expect(finding).toContainText('adjusted for 2 tests (Holm)');
+  await expect(finding).toContainText('Holm-adjusted for 2 tests');
   const rows = finding.getByRole('row');
   await expect(rows.filter({ hasText: 'north' })).toContainText('12');
   await expect(page.getByRole('img', { name: /Probability plots of thickness by kiln/ })).toBeVisible();
   // A part explains itself: its own finding.
   await finding.getByRole('button', { name: 'north' }).click();
-  await expect(finding).toContainText('no evidence against a normal distribution with mean');
+  await expect(finding).toContainText('No evidence against a normal distribution');
   await page.getByText('All tests').click();
   await expect(rows.filter({ hasText: 'Shapiro–Wilk' }).getByRole('cell')).toHaveCount(3);
   await page.getByText('The distributions').click();
@@ -71,7 +71,7 @@ test('columns to compare stand on common axes; a family whose scale differs is d
   await settled(page);
   const finding = page.getByRole('region', { name: 'Finding' });
   await expect(finding).toContainText('in any of 2 columns');
-  await pick(page.getByLabel('family', { exact: true }), { label: 'gamma distribution' });
+  await pick(page.getByLabel('distribution', { exact: true }), { label: 'gamma distribution' });
   await settled(page);
   await expect(finding).toContainText('drawn against what each expects');
 });
@@ -85,13 +85,13 @@ test('readings censored take part; tests that need every reading say so', async 
   await expect(finding).toContainText('Patterns are not tested if readings are censored.');
   await expect(finding).not.toContainText('left out');
   await expect(page.getByRole('region', { name: 'Method' })).toContainText('a confidence band of the line');
-  await page.getByText('Families', { exact: true }).click();
+  await page.getByText('Distributions', { exact: true }).click();
   await expect(finding).toContainText('ranked by their likelihood alone');
   await page.getByRole('button', { name: 'Table', exact: true }).first().click();
   await expect(page.getByRole('dialog')).toContainText('<0.05');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
-  await expect(finding).toContainText('Kept: probability plot and families compared.');
+  await expect(finding).toContainText('Kept: probability plot and comparison of distributions.');
   await openStage(page, 'Shape');
   await expect(finding).toContainText('2 below 0.05 and 1 above 1.00 of 17 readings');
   await expect(finding).toContainText('With all of them mean');

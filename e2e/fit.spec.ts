@@ -53,10 +53,10 @@ test('level and subject are changed in the bar, and everything follows', async (
   await expect(page.getByRole('heading', { name: 'probability plot of b' })).toBeVisible();
   await page.getByLabel('Level', { exact: true }).fill('95');
   await page.getByLabel('Level', { exact: true }).press('Enter');
-  await expect(page.getByRole('alert')).toContainText('The level lies between 0 and 1');
+  await expect(page.getByRole('alert')).toContainText('The significance level must lie between 0 and 1');
   await page.getByLabel('Level', { exact: true }).fill('0.95');
   await page.getByLabel('Level', { exact: true }).press('Enter');
-  await expect(finding).toContainText('A level of 0.95 is unusual; 0.05 and 0.01 are customary. Was 0.05 meant?');
+  await expect(finding).toContainText('The significance level 0.95 is unusual; 0.05 and 0.01 are common. Did you mean 0.05?');
 });
 
 test('a reading is pointed at, set aside with a reason, and put back; plot and test follow', async ({ page }) => {
@@ -77,7 +77,7 @@ test('a reading is pointed at, set aside with a reason, and put back; plot and t
   await expect(page.getByText('11 readings, 1 set aside')).toBeVisible();
   await expect(finding).toContainText('No evidence against');
   await expect(finding).toContainText('9.87 — caliper not closed');
-  await finding.getByRole('button', { name: 'Put row 5 back' }).click();
+  await finding.getByRole('button', { name: 'Restore row 5' }).click();
   await expect(finding).toContainText('The readings depart from');
 });
 
@@ -118,7 +118,7 @@ test('settings stand in the sentence and in the address, survive a reload, and r
   // An unusual one is pointed out, not refused.
   await page.getByLabel('confidence level of the band').fill('9.5');
   await page.getByLabel('confidence level of the band').press('Enter');
-  await expect(page.getByRole('region', { name: 'Finding' })).toContainText('Was 95 % meant?');
+  await expect(page.getByRole('region', { name: 'Finding' })).toContainText('Did you mean 95 %?');
   await pick(page.getByLabel('band', { exact: true }), 'none');
   await expect(plotted(page)).not.toHaveAccessibleName(/shaded band/);
   await expect(page.getByLabel('seed of the band')).toHaveCount(0);
@@ -135,7 +135,7 @@ test('any family: estimated or claimed, its own scale and test, read off both wa
   await studyOf(page, FORCES.join('\n'));
   await page.goto(page.url().replace(/readings.*/, 'fit?plot.replicates=999&fit.replicates=999'));
   const finding = page.getByRole('region', { name: 'Finding' });
-  await pick(page.getByLabel('family'), 'weibull');
+  await pick(page.getByLabel('distribution', { exact: true }), 'weibull');
   await settled(page);
   await expect(finding).toContainText('There is no evidence against a Weibull distribution with shape');
   await expect(page.getByRole('img', { name: /^Weibull probability plot of force/ })).toBeVisible();
@@ -172,7 +172,7 @@ test('any family: estimated or claimed, its own scale and test, read off both wa
   await page.keyboard.press('k');
   await expect(finding).toContainText('Kept: probability plot and goodness of fit.');
   // Another family begins with its own parameters.
-  await pick(page.getByLabel('family'), 'lognormal');
+  await pick(page.getByLabel('distribution', { exact: true }), 'lognormal');
   await expect(parameters).toHaveValue('estimated');
   // These lean to the left: no threshold is the best, and the page says so.
   await pick(page.getByLabel('threshold'), 'estimated');
@@ -221,10 +221,10 @@ test('families are ranked, their p arriving one by one; one is chosen for the pl
   await expect(finding).toContainText('It is the distribution of a test statistic, not of readings.');
   await finding.getByRole('button', { name: 'smallest extreme value', exact: true }).click();
   await expect(page).toHaveURL(/plot\.family=smallest-extreme-value/);
-  await holds(page.getByLabel('family'), 'smallest-extreme-value');
+  await holds(page.getByLabel('distribution', { exact: true }), 'smallest-extreme-value');
   await settled(page);
   await page.keyboard.press('k');
-  await expect(finding).toContainText('Kept: probability plot and families compared.');
+  await expect(finding).toContainText('Kept: probability plot and comparison of distributions.');
   await page.getByRole('button', { name: 'Evidence 2' }).click();
   const drawer = page.getByRole('dialog', { name: 'Evidence' });
   for (const i of [0, 1]) await drawer.getByRole('button', { name: 'Recompute' }).nth(i).click();

@@ -18,7 +18,7 @@ test('a simulation that would take long is handed to the server, followed, stopp
   const place = page.url();
 
   // The page is left; the work goes on.
-  await page.getByRole('link', { name: 'Jobs, 1 at work' }).click();
+  await page.getByRole('link', { name: 'Jobs, 1 running' }).click();
   const list = page.getByRole('list', { name: 'Jobs' });
   await expect(list).toContainText('for the generalized extreme value distribution');
   await expect(list.getByRole('progressbar')).not.toHaveAttribute('aria-valuenow', '0');

@@ -35,9 +35,9 @@ test('a pair that hides itself is named, pointed at both ways, left in or set as
   page,
 }) => {
   await open(page);
-  await expect(finding(page)).toContainText('Rows 32 (8.82) and 31 (8.81) for outliers for a normal sample of 32');
-  await expect(finding(page)).toContainText('Masking: Grubbs’ test names none');
-  await expect(finding(page)).toContainText('look for its cause first');
+  await expect(finding(page)).toContainText('Suspected outliers: rows 32 (8.82) and 31 (8.81) (generalised ESD test, up to 3 outliers');
+  await expect(finding(page)).toContainText('Grubbs’ test may miss outliers (masking): it finds none');
+  await expect(finding(page)).toContainText('Look for the cause first.');
 
   // From the list to the picture, and back.
   await page.getByRole('row', { name: /^32 8\.82/ }).hover();
@@ -55,11 +55,11 @@ test('a pair that hides itself is named, pointed at both ways, left in or set as
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(finding(page)).toContainText('1 kept with a reason');
   // It still takes part.
-  await expect(finding(page)).toContainText('normal sample of 32');
-  await page.getByRole('button', { name: 'Set it aside …' }).click();
+  await expect(finding(page)).toContainText('Suspected outliers: rows 32 (8.82) and 31 (8.81)');
+  await page.getByRole('button', { name: /^Set row 31 aside …/ }).click();
   await page.getByRole('button', { name: 'instrument fault' }).click();
   await page.getByRole('button', { name: 'Set aside', exact: true }).click();
-  await expect(finding(page)).toContainText('Second look: 1 reading is set aside already');
+  await expect(finding(page)).toContainText('The significance level may not hold: 1 reading is already set aside.');
 
   await openStage(page, 'Verdict');
   await page.getByRole('link', { name: 'Open the report' }).click();
@@ -70,10 +70,10 @@ test('a pair that hides itself is named, pointed at both ways, left in or set as
 
   await openStage(page, 'Outliers');
   await page.getByRole('button', { name: 'Restore and test together' }).click();
-  await expect(finding(page)).toContainText('Rows 32 (8.82) and 31 (8.81) lie too far out');
+  await expect(finding(page)).toContainText('Suspected outliers: rows 32 (8.82) and 31 (8.81)');
   await expect(page).toHaveURL(/outliers\.rule=generalized-esd/);
   await page.getByText('1 kept with a reason').click();
-  await page.getByRole('button', { name: 'Look at row 32 again' }).click();
+  await page.getByRole('button', { name: 'Review row 32 again' }).click();
   await expect(finding(page)).not.toContainText('kept with a reason');
   await page.keyboard.press('Control+z');
   await expect(finding(page)).toContainText('1 kept with a reason');
@@ -91,17 +91,17 @@ test('every rule stands beside the others, one is made that of the study, and th
     .getByRole('row', { name: /^Grubbs/ })
     .getByRole('button')
     .click();
-  await page.getByRole('button', { name: 'Make it the outlier rule of the study' }).click();
-  await expect(finding(page)).toContainText('No reading lies too far out for a normal sample of 32: Grubbs’ test');
+  await page.getByRole('button', { name: 'Make it the rule of the study' }).click();
+  await expect(finding(page)).toContainText('No outliers found (Grubbs’ test');
   await expect(finding(page)).toContainText('would be flagged');
   await holds(page.getByLabel('outlier rule of the study'), 'grubbs');
   await settled(page);
 
   // On another scale the same readings.
-  await pick(page.getByLabel('family'), 'lognormal');
-  await expect(finding(page)).toContainText('for a lognormal sample of 32');
-  await expect(finding(page)).toContainText('For a normal sample none either');
-  await pick(page.getByLabel('family'), 'normal');
+  await pick(page.getByLabel('distribution', { exact: true }), 'lognormal');
+  await expect(finding(page)).toContainText('for a lognormal distribution');
+  await expect(finding(page)).toContainText('For a normal distribution the rule finds none either.');
+  await pick(page.getByLabel('distribution', { exact: true }), 'normal');
   await pick(page.getByLabel('outlier rule of the study'), 'generalized-esd');
   await told(page, 'Without them');
   await expect(page.getByRole('row', { name: /^n / })).toContainText('30');
@@ -137,16 +137,16 @@ test('which rule, groups and many columns answer, are kept and recomputed, and a
 }) => {
   await open(page, '?ask=which');
   await expect(finding(page)).toContainText('the most powerful rule for one outlier');
-  await expect(page.getByRole('row', { name: /^fences/ })).toContainText('%');
-  await page.getByRole('radiogroup', { name: 'Outliers in the samples' }).getByText('two at one end').click();
-  await expect(page.getByRole('columnheader', { name: 'two at one end, named' })).toBeVisible();
+  await expect(page.getByRole('row', { name: /^box-plot fences/ })).toContainText('%');
+  await page.getByRole('radiogroup', { name: 'Outliers in the samples' }).getByText('two outliers on the same side').click();
+  await expect(page.getByRole('columnheader', { name: 'two outliers on the same side, found' })).toBeVisible();
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(page.getByRole('button', { name: 'Evidence 1' })).toBeVisible();
 
   await ask(page, 'Groups');
-  await expect(page.getByText('Groups come from a label column')).toBeVisible();
+  await expect(page.getByText('Choose a label column to split the subject by.')).toBeVisible();
   await finding(page).getByRole('button', { name: 'kiln' }).click();
-  await expect(finding(page)).toContainText(/stands? out/);
+  await expect(finding(page)).toContainText(/Outlying: |No outlying group/);
   await settled(page);
   await page.getByRole('radiogroup', { name: 'Statistic' }).getByText('Means (h)').click();
   await expect(page.getByRole('img', { name: /kiln/ })).toBeVisible();
@@ -155,7 +155,7 @@ test('which rule, groups and many columns answer, are kept and recomputed, and a
 
   await pick(page.getByLabel('Split by'), { label: 'nothing' });
   await ask(page, 'Many columns');
-  await expect(finding(page)).toContainText(/readings? lies? too far out in 1 of 2 columns: width|in 2 of 2 columns/);
+  await expect(finding(page)).toContainText(/suspected outliers? in [12] of 2 columns: /);
   await settled(page);
   await page.getByRole('button', { name: 'Keep as evidence' }).click();
   await expect(page.getByRole('button', { name: 'Evidence 3' })).toBeVisible();
@@ -171,7 +171,7 @@ test('which rule, groups and many columns answer, are kept and recomputed, and a
 
   await page.getByRole('button', { name: 'width', exact: true }).click();
   await expect(finding(page)).toContainText(
-    'Row 12, 2.01: possible typing error. decimal point shifted: 20.1 would fit',
+    'Row 12, 2.01: possible typing error (decimal point shifted). 20.1 would fit',
   );
   await page.getByRole('button', { name: 'Correct it in the table' }).click();
   await expect(page.getByRole('grid')).toBeVisible();

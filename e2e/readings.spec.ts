@@ -158,7 +158,7 @@ test('100 000 readings are taken, scrolled to their end, edited and plotted', as
   await stored(page);
   await page.goto(page.url().replace(/readings.*/, 'fit?plot.replicates=199&test.replicates=199'));
   await expect(page.getByRole('img', { name: /Normal probability plot/ })).toBeVisible();
-  await expect(page.getByRole('region', { name: 'Finding' })).toContainText('distribution with mean');
+  await expect(page.getByRole('region', { name: 'Finding' })).toContainText('normal distribution');
 });
 
 test('the column’s card changes name, unit, kind, resolution and limits, and refuses limits that cross', async ({

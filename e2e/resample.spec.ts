@@ -25,7 +25,7 @@ async function open(page: Page, query = ''): Promise<void> {
 }
 const splitByKiln = (page: Page) => pick(page.getByLabel('Split by', { exact: true }), { label: 'kiln' });
 
-test('readings are redrawn one at a time, then many; the replicate behind a mark is looked at; kept, and the same on the command line', async ({
+test('readings are redrawn one at a time, then many; the replicate behind a mark is viewed; kept, and the same on the command line', async ({
   page,
   app,
 }) => {
@@ -34,7 +34,7 @@ test('readings are redrawn one at a time, then many; the replicate behind a mark
     /\(10\s000 bootstrap replicates\)\. 95.% confidence interval .+ \(studentised/,
   );
   await counts(page).getByText('1', { exact: true }).click();
-  await expect(finding(page)).toContainText('one replicate has been drawn');
+  await expect(finding(page)).toContainText('(1 bootstrap replicate so far)');
   const replicate = page.getByRole('region', { name: 'Single replicate', exact: true });
   await expect(replicate).toContainText(/Replicate 1: .+; \d+ of 24 readings were not drawn\./);
   await page.getByRole('button', { name: 'one more' }).click();
@@ -45,9 +45,9 @@ test('readings are redrawn one at a time, then many; the replicate behind a mark
   await counts(page)
     .getByText(/^1\s000$/)
     .click();
-  await expect(finding(page)).toContainText(/by 1\s000 replicates; 95/);
+  await expect(finding(page)).toContainText(/\(1\s000 bootstrap replicates\)\. 95/);
   // Pointing at a bar shows the replicate behind it; the one before is still the same.
-  const picture = page.getByRole('img', { name: /^the mean of thickness, redrawn/ });
+  const picture = page.getByRole('img', { name: /^the mean of thickness, bootstrap/ });
   await picture.focus();
   for (let k = 0; k < 12; k++) await page.keyboard.press('ArrowRight');
   await expect(replicate).toContainText(/Replicate \d+: /);
@@ -55,8 +55,8 @@ test('readings are redrawn one at a time, then many; the replicate behind a mark
   await expect(replicate.getByText(/Replicate 2/)).toHaveText(second!);
 
   await pick(question(page).getByLabel('Statistic'), { label: 'the standard deviation' });
-  await expect(finding(page)).toContainText(/The sd of thickness is .+ \(BCa: it makes up/);
-  await expect(finding(page)).toContainText('By formula (χ²) it would be');
+  await expect(finding(page)).toContainText(/The standard deviation of thickness: .+ \(BCa, corrects for skewness and bias/);
+  await expect(finding(page)).toContainText('For comparison, the formula (χ²) gives');
   const [saved] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save the replicates' }).click(),
@@ -80,7 +80,7 @@ test('readings are redrawn one at a time, then many; the replicate behind a mark
   rmSync(dir, { recursive: true });
   expect(printed.result).toEqual(kept!.result);
   await openStage(page, 'Verdict');
-  await expect(page.getByRole('article')).toContainText('Redraw thickness and look at the sd.');
+  await expect(page.getByRole('article')).toContainText('Bootstrap of thickness, statistic: the standard deviation.');
 });
 
 test('labels are shuffled over readings: both tails counted, a million drawn with stop and go on, all arrangements where they can be counted', async ({
@@ -91,7 +91,7 @@ test('labels are shuffled over readings: both tails counted, a million drawn wit
   await splitByKiln(page);
   await expect(finding(page)).toContainText(/of 10\s000 permutations are at least as extreme \(p = 0\.0\d+\)/);
   await expect(finding(page)).toContainText(/\d+ at or below −0\.\d+\smm, \d+ at or above 0\.\d+\smm, ties included/);
-  await expect(page.getByRole('img', { name: /, shuffled\./ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /, permutation test\./ })).toBeVisible();
   await pick(question(page).getByLabel('Statistic'), { label: 'the difference between the medians' });
   await expect(finding(page)).toContainText('The median of thickness in');
   await counts(page)
@@ -105,7 +105,7 @@ test('labels are shuffled over readings: both tails counted, a million drawn wit
   await pick(page.getByLabel('Split by', { exact: true }), { label: 'columns to compare' });
   await pick(question(page).getByLabel('Statistic'), { label: 'the correlation' });
   await expect(finding(page)).toContainText(
-    'Chance alone hardly does that: there is evidence against the claim that thickness and bench',
+    'Evidence against the hypothesis that thickness and bench are independent',
   );
 });
 
@@ -115,8 +115,8 @@ test('counts are typed; larger samples are compared; nothing is in the way of an
     /of all 184\s756 permutations are at least as extreme \(exact p = 0\.0\d+\)/,
   );
   await counts(page).getByText('10', { exact: true }).click();
-  await expect(finding(page)).toContainText('The picture shows the 10 shuffles drawn');
-  await expect(page.getByRole('region', { name: 'Single replicate', exact: true })).toContainText('Shuffle 10:');
+  await expect(finding(page)).toContainText('The picture shows 10 random permutations');
+  await expect(page.getByRole('region', { name: 'Single replicate', exact: true })).toContainText('Permutation 10:');
   const other = page.getByRole('textbox', { name: 'its total n' });
   await other.fill('2');
   await other.press('Enter');
@@ -126,7 +126,7 @@ test('counts are typed; larger samples are compared; nothing is in the way of an
   await expect(page.getByText('Enter its total.').first()).toBeVisible();
 
   await page.goto(`/studies/${studyId(page)}/resample?ask=plans`);
-  await expect(finding(page)).toContainText(/it would be .+ with twice as many \(48\)/);
+  await expect(finding(page)).toContainText(/Expected standard error: .+ for n = 48/);
   expect(await violations(page)).toEqual([]);
   await page.goto(`/studies/${studyId(page)}/resample?redraw.replicates=12`);
   await expect(page.getByRole('region', { name: 'Single replicate', exact: true })).toContainText('Replicate 12');

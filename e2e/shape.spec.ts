@@ -28,7 +28,7 @@ test('figures, words, three other binnings; kept, and the same on the server and
     'Mean 8.016\u00a0mm, standard deviation 0.108\u00a0mm, 48 readings. No evidence of skewness.',
   );
   await expect(finding(page)).toContainText(
-    'A rise over the rows (rank correlation 0.319, p = 0.027) is no rarity in five looks.',
+    'A rise in row order (rank correlation 0.319, p = 0.027) is not significant after adjustment for 5 tests.',
   );
   await expect(page.getByRole('region', { name: 'The same readings in other bins' }).getByRole('img')).toHaveCount(3);
   await page.keyboard.press('k');
@@ -71,7 +71,7 @@ test('every picture is drawn, named for a screen reader, and steps through its m
     ['Histogram', 'Histogram of thickness', /7\.\d+ to below 7\.\d+ mm: \d reading/],
     ['Box', 'Box plot of thickness', /median 7\.985 mm|lower whisker/],
     ['Steps', 'Empirical distribution of thickness', /7\.80 mm: 8\.33\u00a0% at or below, 1 of 12/],
-    ['Dots', 'Dot stacks of thickness', /about 7\.80 mm: 1 reading/],
+    ['Dots', 'Dot plot of thickness', /about 7\.80 mm: 1 reading/],
     ['In order', 'Readings in order of thickness', /row 1: 7\.80 mm/],
   ] as const) {
     await showPicture(page, word);
@@ -89,7 +89,7 @@ test('every picture is drawn, named for a screen reader, and steps through its m
   await page.keyboard.press('x');
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await showPicture(page, 'Stem');
-  await expect(picture(page)).toContainText('is 7.92\u00a0mm');
+  await expect(picture(page)).toContainText('stands for 7.92\u00a0mm');
   await picture(page).getByRole('button', { name: 'Copy as text' }).click();
   const text = await page.evaluate(() => navigator.clipboard.readText());
   const leaves = text.split('\n').flatMap((line) => line.split('│ ')[1] ?? []);
@@ -118,9 +118,9 @@ test('settings change bins, curve, scale and definitions at once, and stand in t
   await holds(method(page).getByLabel('rule for the bins'), 'width');
   await method(page).getByLabel('bin width').fill('-1');
   await page.keyboard.press('Enter');
-  await expect(method(page).getByRole('alert')).toContainText('bin width takes a number above 0');
+  await expect(method(page).getByRole('alert')).toContainText('bin width must be a number above 0');
   await expect(page).toHaveURL(/histogram\.width=0\.5/);
-  await pick(method(page).getByLabel('curve', { exact: true }), 'weibull');
+  await pick(method(page).getByLabel('fitted distribution', { exact: true }), 'weibull');
   await pick(method(page).getByLabel('scale'), 'density');
   await page.getByLabel('additional percentiles').fill('5 95');
   await page.keyboard.press('Enter');
@@ -132,21 +132,21 @@ test('settings change bins, curve, scale and definitions at once, and stand in t
   );
   await page.getByLabel('confidence level of the intervals').fill('9.5');
   await page.keyboard.press('Enter');
-  await expect(finding(page)).toContainText('Was 95\u00a0% meant?');
+  await expect(finding(page)).toContainText('Did you mean 95\u00a0%?');
   await page.getByLabel('decimal places of the figures').fill('4');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('region', { name: 'Figures' })).toContainText(/\d\.\d{4}/);
   await page.reload();
-  await holds(method(page).getByLabel('curve', { exact: true }), 'weibull');
+  await holds(method(page).getByLabel('fitted distribution', { exact: true }), 'weibull');
   await holds(method(page).getByLabel('axis', { exact: true }), 'readings');
   await pick(method(page).getByLabel('axis', { exact: true }), 'given-scores');
-  await expect(finding(page)).toContainText('Give a mean and an sd for the standard scores');
+  await expect(finding(page)).toContainText('mean and SD of the standard scores are not set');
 });
 
 test('bins are dragged wider, bars are chosen, their readings shown in the table and set aside', async ({ page }) => {
   await studyOf(page, TWELVE);
   await openStage(page, 'Shape');
-  const width = picture(page).getByRole('slider', { name: 'Grip for the width of the bins' });
+  const width = picture(page).getByRole('slider', { name: 'Handle for the width of the bins' });
   await width.focus();
   const before = Number(await width.getAttribute('aria-valuenow'));
   await page.keyboard.press('ArrowRight');
@@ -191,7 +191,7 @@ test('shares: found beside expected, limits typed and dragged', async ({ page })
   await page.getByRole('radiogroup', { name: 'Figures or proportions' }).getByText('Proportions within limits').click();
   const row = (name: RegExp) => finding(page).getByRole('row', { name });
   await expect(row(/^mean ± 1 SD/)).toContainText(/\d+ of 48, [\d.]+\u00a0%.*68\.3\u00a0%/);
-  await expect(row(/^mean ± 3 sd/)).toContainText('99.7');
+  await expect(row(/^mean ± 3 SD/)).toContainText('99.7');
   await pick(method(page).getByLabel('limits'), 'specification');
   await expect(finding(page)).toContainText('48 of 48 (100\u00a0%) lie from 7.50 to 8.50\u00a0mm');
   await method(page).getByLabel('lower limit').fill('8');
@@ -371,7 +371,7 @@ test('the stage is worked by keys alone, in a narrow window too', async ({ page 
   await expect(pictures.getByRole('radio', { name: 'Steps' })).toBeChecked();
   await page.getByRole('button', { name: 'skewness', exact: true }).focus();
   await page.keyboard.press('Enter');
-  const explained = page.getByRole('note').filter({ hasText: 'Above 0 the upper tail is the longer' });
+  const explained = page.getByRole('note').filter({ hasText: 'Above 0 if the upper tail is longer' });
   await expect(explained).toContainText('G1 = g1');
   await expect(explained).toContainText('standard error of the skewness');
   await page.keyboard.press('Enter');
@@ -392,5 +392,5 @@ test('a worker that the browser cannot load, or ends, is said in words', async (
   await page.route('**/analysis-worker-*.js', (route) => route.abort());
   await studyOf(page, TWELVE);
   await openStage(page, 'Shape');
-  await expect(page.getByText('The browser ended this computation or could not start it')).toBeVisible();
+  await expect(page.getByText('The browser could not finish this calculation')).toBeVisible();
 });

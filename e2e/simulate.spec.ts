@@ -24,7 +24,7 @@ async function type(page: Page, name: string, text: string): Promise<void> {
   await field.press('Enter');
 }
 
-test('a sample is drawn, looked at and put back; then many; the p of a test, kept, and the same on the command line', async ({
+test('a sample is drawn, viewed and put back; then many; the p of a test, kept, and the same on the command line', async ({
   page,
   app,
 }) => {
@@ -82,9 +82,9 @@ test('a population of 100 000 becomes a column and is drawn from without being p
   await page.getByRole('button', { name: /^Make it a column of 100/ }).click();
   await expect(strip(page)).toContainText(/100\s000 readings: true mean \d/);
   await pick(question(page).getByLabel('sampling'), { label: 'without replacement' });
-  await type(page, 'readings in a sample', '5000');
+  await type(page, 'sample size', '5000');
   await expect(finding(page)).toContainText(/samples of 5000 has a standard deviation of/);
-  await type(page, 'readings in a sample', '20');
+  await type(page, 'sample size', '20');
   await counts(page)
     .getByText(/^10\s000$/)
     .click();
@@ -107,8 +107,8 @@ test('tests are compared along n, readings are planned, coverage is seen; nothin
   await page.keyboard.press('Escape');
   await page.keyboard.press('Escape');
   await expect(page.getByRole('option').first()).toBeHidden();
-  await expect(finding(page)).toContainText(/\(t\), n = 5\d \(sign\)/);
-  await expect(page.getByRole('img', { name: /of samples notice/ })).toBeVisible();
+  await expect(finding(page)).toContainText(/n = 34 \(t\).* n = 5\d \(sign\)/);
+  await expect(page.getByRole('img', { name: /Proportion of p below/ })).toBeVisible();
   expect(await violations(page)).toEqual([]);
 
   await page.getByRole('radiogroup', { name: 'Questions of simulation' }).getByText('Sample size').click();
@@ -144,7 +144,7 @@ test('laws go uncertainty propagation: inputs by their names in it, correlated, 
   await expect(finding(page)).toContainText(
     /^gross - tare: [−\d.]+, standard uncertainty 1\.4\. 95\s% coverage interval .* trials\)/,
   );
-  await pick(page.getByLabel('where gross comes from'), { label: 'from the readings of filled mass' });
+  await pick(page.getByLabel('source of gross'), { label: 'from the readings of filled mass' });
   await type(page, 'parameters of tare', '12 0.3');
   await expect(finding(page)).toContainText(/^gross - tare: 498\d\.\d, standard uncertainty 3\.\d/);
   await type(page, 'upper limit', '4990');
@@ -152,7 +152,7 @@ test('laws go uncertainty propagation: inputs by their names in it, correlated, 
   await type(page, 'parameters of tare', '12 -1');
   await expect(page.getByText('The standard deviation is a number above 0, not -1.')).toBeVisible();
   await type(page, 'correlations', 'gross tare');
-  await expect(page.getByText(/is no correlation: type two names and a number/).first()).toBeVisible();
+  await expect(page.getByText(/is not a correlation\. Type two names and a number/).first()).toBeVisible();
   await type(page, 'correlations', '');
   await expect(finding(page)).toContainText('First-order approximation (GUM)');
   expect(await violations(page)).toEqual([]);

@@ -94,7 +94,7 @@ test('by keyboard alone, in under 40 actions: from an empty home to a printed ve
   expect(actions).toBeLessThan(40);
 });
 
-test('a study starts from its question: the path marks what answers it, and says what is not looked at, here and on the sheet', async ({
+test('a study starts from its question: the path marks what answers it, and says what is not viewed, here and on the sheet', async ({
   page,
 }) => {
   await emptyHome(page);
@@ -103,27 +103,27 @@ test('a study starts from its question: the path marks what answers it, and says
   await paste(page, TWELVE);
   await page.getByRole('button', { name: /^Import 12 rows/ }).click();
   await stored(page);
-  const guide = page.getByRole('button', { name: /May I treat it as normal\?.*0 of 7 looked at/ });
+  const guide = page.getByRole('button', { name: /May I treat it as normal\?.*0 of 7 viewed/ });
   await expect(guide).toBeVisible();
   const stages = page.getByRole('navigation', { name: 'Stages' });
   await expect(stages.getByRole('link', { name: 'Fit' })).toHaveAttribute('title', 'It helps to answer the question');
   await expect(stages.getByRole('link', { name: 'Claims' })).not.toHaveAttribute('title', /./);
   await openStage(page, 'Shape');
-  await page.getByRole('button', { name: /2 of 7 looked at/ }).click();
+  await page.getByRole('button', { name: /2 of 7 viewed/ }).click();
   const steps = page.getByRole('region', { name: 'The question' });
   await expect(steps).toContainText('Not viewed: readings in row order, probability plot');
   await steps.getByRole('link', { name: 'readings in row order' }).click();
   await expect(page.getByRole('img', { name: /in (row )?order/i })).toBeVisible();
-  await page.getByRole('button', { name: /3 of 7 looked at/ }).click();
+  await page.getByRole('button', { name: /3 of 7 viewed/ }).click();
   await pick(page.getByLabel('Question of the study'), 'sure');
-  await expect(page.getByRole('button', { name: /How sure is this figure\? 2 of 5 looked at/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /How precise is this result\? 2 of 5 viewed/ })).toBeVisible();
   await page.keyboard.press('Escape');
   await openStage(page, 'Verdict');
   await expect(page.getByRole('region', { name: 'Analyses viewed' })).toContainText(
-    'Not viewed: far readings, bootstrap, larger samples.',
+    'Not viewed: suspected outliers, bootstrap, larger samples.',
   );
   await page.getByRole('link', { name: 'Open the report' }).click();
-  await expect(page.getByRole('article', { name: 'Report' })).toContainText('Not viewed: far readings');
+  await expect(page.getByRole('article', { name: 'Report' })).toContainText('Not viewed: suspected outliers');
 });
 
 test('the studies are searched, tagged, narrowed to a tag and sorted; it stands in the address', async ({ page }) => {
@@ -147,7 +147,7 @@ test('the studies are searched, tagged, narrowed to a tag and sorted; it stands 
   await expect(row.getByRole('button', { name: 'week 47' })).toBeVisible();
   await expect(page).toHaveURL(/search=groove/);
   await search.fill('no study says this');
-  await expect(page.getByText('No study has all of these words')).toBeVisible();
+  await expect(page.getByText('No study matches all of these words')).toBeVisible();
   await search.fill('');
   await page.getByRole('group', { name: 'Tags' }).getByText('week 47').click();
   await expect(page).toHaveURL(/tag=week/);
@@ -185,7 +185,7 @@ test('a slash searches everywhere and Enter goes there; help says what the words
   await expect(entry).toBeInViewport();
   await expect(entry).toContainText('(1950)');
   await page.getByLabel('Search the methods').fill('hyndman');
-  await expect(page.getByRole('region', { name: 'Words' })).toContainText('There are nine usual definitions');
+  await expect(page.getByRole('region', { name: 'Words' })).toContainText('nine common definitions');
   await page.goBack();
   await openStage(page, 'Outliers');
   await page.getByRole('button', { name: 'Help', exact: true }).click();

@@ -21,14 +21,14 @@ async function ofFile(file: string): Promise<Outcome> {
   } catch (error) {
     const { code, message } = error as NodeJS.ErrnoException;
     if (typeof code === 'string')
-      throw new BadInput(`${file} cannot be read: ${code === 'ENOENT' ? 'there is no such file' : message}.`);
+      throw new BadInput(`${file} cannot be read: ${code === 'ENOENT' ? 'the file does not exist' : message}.`);
     const said = error instanceof z.ZodError ? error.issues[0]!.message : message;
     throw new BadInput(`${file} is not a study file, or it is damaged: ${said}`);
   }
 }
 
 async function ofServer(server: Server | null): Promise<Outcome[]> {
-  if (!server) throw new BadInput('Verdict does not run. Start it with npm start, then check all studies.');
+  if (!server) throw new BadInput('Verdict is not running. Start it with npm start, then check all studies.');
   const headers = server.token === null ? {} : { Authorization: `Bearer ${server.token}` };
   async function get<T>(path: string): Promise<T> {
     const response = await fetch(`${server!.url}api${path}`, { headers });

@@ -40,7 +40,7 @@ const help = () =>
 
 async function readBlock(file: string): Promise<ParsedBlock> {
   const text = await readFile(file, 'utf8').catch((error: NodeJS.ErrnoException) => {
-    throw new BadInput(`${file} cannot be read: ${error.code === 'ENOENT' ? 'there is no such file' : error.message}.`);
+    throw new BadInput(`${file} cannot be read: ${error.code === 'ENOENT' ? 'the file does not exist' : error.message}.`);
   });
   const block = parseBlock(text, recogniseLayout(text));
   if (block.refusal) throw new BadInput(`${file}: ${block.refusal}`);
@@ -55,7 +55,7 @@ function chooseColumn({ columns }: ParsedBlock, name: string | undefined) {
     return found;
   }
   const measures = columns.filter(({ kind }) => kind === 'measure');
-  if (measures.length !== 1) throw new BadInput(`Say which column with --column. There are: ${names}.`);
+  if (measures.length !== 1) throw new BadInput(`State the column with --column. There are: ${names}.`);
   return measures[0]!;
 }
 
@@ -103,7 +103,7 @@ async function readSample(
     if (analysis.needsReadings === false) return NO_READINGS;
     throw new BadInput(USAGE);
   }
-  if (split !== undefined && columns.length > 1) throw new BadInput('--split goes with one --column.');
+  if (split !== undefined && columns.length > 1) throw new BadInput('--split takes exactly one --column.');
   const block = await readBlock(file);
   const table = tableOf(block);
   const named = (name: string | undefined) => table.columns[block.columns.indexOf(chooseColumn(block, name))]!;
@@ -191,7 +191,7 @@ export async function main(
       error(`${words}\n`);
       return 2;
     }
-    error(`This is a fault of Verdict, not of the input: ${words}\n`);
+    error(`This is an error in Verdict, not in the input: ${words}\n`);
     return 70;
   }
 }

@@ -34,7 +34,7 @@ describe('the command line', () => {
     });
     const { code, error } = await verdict('describe', DEMO, '--column', 'thickness');
     broken.mockRestore();
-    expect([code, error]).toEqual([70, 'This is a fault of Verdict, not of the input: of undefined\n']);
+    expect([code, error]).toEqual([70, 'This is an error in Verdict, not in the input: of undefined\n']);
   });
 
   it('prints analysis, version, request and result as JSON', async () => {
@@ -109,7 +109,7 @@ describe('the command line', () => {
     const split = JSON.parse((await verdict('histogram', DEMO, '--column', 'thickness', '--split', 'kiln')).out);
     expect(split.request).toMatchObject({ column: 'thickness', split: 'kiln' });
     expect(split.method).toContain(
-      'Histogram of thickness by kiln, bins: automatic, width from the rule, not rounded, from',
+      'Histogram of thickness by kiln, bins: automatic, bin width from the rule, not rounded, starting at',
     );
     const counted = split.result.parts.map(({ counts }: { counts: number[] }) => counts.reduce((a, b) => a + b, 0));
     expect(counted[0] + counted[1]).toBe(48);
@@ -122,7 +122,7 @@ describe('the command line', () => {
       'There is no column “oven”',
     );
     const both = await verdict('box', DEMO, '--column', 'thickness', '--column', 'pinholes', '--split', 'kiln');
-    expect(both.error).toContain('--split goes with one --column');
+    expect(both.error).toContain('--split takes exactly one --column');
   });
 
   it('counts the proportions within limits, and refuses limits that are none', async () => {
@@ -157,7 +157,7 @@ describe('the command line', () => {
     [['normality'], 'Usage: verdict <analysis> <file.csv>'],
     [['guess', DEMO], 'There is no analysis “guess”. There are: describe'],
     [['normality', DEMO, '--column', 'depth'], 'There is no column “depth”. There are: tile, thickness'],
-    [['normality', '/no/such/file.csv'], '/no/such/file.csv cannot be read: there is no such file.'],
+    [['normality', '/no/such/file.csv'], '/no/such/file.csv cannot be read: the file does not exist.'],
     [['normality', DEMO, '--column', 'thickness', '--options', 'alpha=1'], '--options takes a JSON object'],
     [
       ['normality', DEMO, '--column', 'thickness', '--options', '{"alpha":5}'],
@@ -173,7 +173,7 @@ describe('the command line', () => {
 
   it('asks which column where several could be meant, and refuses an empty file', async () => {
     expect((await verdict('describe', file('a,b\n1.5,2.5\n3.5,4.5\n'))).error).toContain(
-      'Say which column with --column. There are: a, b.',
+      'State the column with --column. There are: a, b.',
     );
     expect((await verdict('describe', file(''))).error).toContain('The text is empty or has only column');
   });
@@ -223,8 +223,8 @@ describe('audit', () => {
   it.each([
     [['audit'], 'Usage: verdict audit <study file>'],
     [['audit', DEMO], 'is not a study file'],
-    [['audit', '/no/such/file'], 'there is no such file'],
-    [['audit', '--all'], 'Verdict does not run. Start it with npm start'],
+    [['audit', '/no/such/file'], 'the file does not exist'],
+    [['audit', '--all'], 'Verdict is not running. Start it with npm start'],
   ])('%o: one line on standard error and exit code 2', async (args, said) => {
     const { code, error } = await verdict(...args);
     expect(code).toBe(2);

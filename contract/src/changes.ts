@@ -11,7 +11,7 @@ import { QUESTIONS } from './decisions.js';
 export const textSchema = z.string().overwrite((text) => text.toWellFormed());
 
 /** Ids are made where the thing is made, the page included, so that a change can be sent again without being done twice. */
-export const idSchema = z.string().regex(/^[A-Za-z0-9-]{8,36}$/, 'An id has 8 to 36 letters, figures or hyphens.');
+export const idSchema = z.string().regex(/^[A-Za-z0-9-]{8,36}$/, 'An id must have 8 to 36 letters, digits or hyphens.');
 export const whoSchema = textSchema.trim().min(1, 'Enter who is working.').max(80);
 /** The definition of quartiles and percentiles of a study: one of Hyndman & Fan's nine, or the medians of the halves. */
 export const quantileTypeSchema = z.union(
@@ -21,23 +21,23 @@ export const quantileTypeSchema = z.union(
 export const reasonSchema = textSchema
   .trim()
   .min(1, 'A reason is needed, so that the record can be understood later.')
-  .max(1000, 'A reason has at most 1 000 characters.');
+  .max(1000, 'A reason may have at most 1 000 characters.');
 
 export const askedKindSchema = z.enum(QUESTIONS, 'Choose one of the questions offered.');
 /** Words by which studies are found again; one is not said twice. */
 export const tagsSchema = z
-  .array(textSchema.trim().min(1, 'A tag needs a name.').max(30, 'A tag has at most 30 characters.'))
-  .max(12, 'A study has at most 12 tags.')
+  .array(textSchema.trim().min(1, 'A tag needs a name.').max(30, 'A tag may have at most 30 characters.'))
+  .max(12, 'A study may have at most 12 tags.')
   .refine((tags) => new Set(tags).size === tags.length, 'A tag occurs twice.');
 
 export const MOST_ROWS = 1_000_000;
 const rowSchema = z.int().min(1).max(MOST_ROWS);
-const cellText = textSchema.max(LONGEST_CELL, `A cell holds at most ${LONGEST_CELL} characters.`);
+const cellText = textSchema.max(LONGEST_CELL, `A cell may have at most ${LONGEST_CELL} characters.`);
 const nameSchema = textSchema
   .trim()
   .min(1, 'A column needs a name.')
-  .max(LONGEST_NAME, `A column name has at most ${LONGEST_NAME} characters.`);
-const unitSchema = textSchema.trim().max(20, 'A unit has at most 20 characters.');
+  .max(LONGEST_NAME, `A column name may have at most ${LONGEST_NAME} characters.`);
+const unitSchema = textSchema.trim().max(20, 'A unit may have at most 20 characters.');
 const kindSchema = z.enum(['measure', 'label', 'count']);
 const decimalSchema = z.enum(['point', 'comma']);
 const thousandsSchema = z.enum(['none', 'comma', 'point', 'blank', 'apostrophe']);
@@ -139,7 +139,7 @@ export const changeSchema = z.discriminatedUnion('kind', [
       .array(runSchema)
       .max(MOST_EDITED)
       .refine((runs) => runs.reduce((sum, { texts }) => sum + texts.length, 0) <= MOST_EDITED, {
-        message: `At most ${MOST_EDITED} cells are written over at once; take them as new columns.`,
+        message: `At most ${MOST_EDITED} cells can be overwritten at once. Import them as new columns instead.`,
       }),
     /** Rows of the table afterwards; left out, it grows as far as the cells reach. */
     rowCount: z.int().min(0).max(MOST_ROWS).optional(),
@@ -197,12 +197,12 @@ export const changeSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('set-aside'), readings: markedSchema('set aside') }),
   z.strictObject({ kind: z.literal('put-back'), readings: z.array(placeSchema).min(1).max(10_000) }),
   /** Far readings that were looked at and stay in on purpose. */
-  z.strictObject({ kind: z.literal('leave-in'), readings: markedSchema('left in') }),
+  z.strictObject({ kind: z.literal('leave-in'), readings: markedSchema('kept') }),
   z.strictObject({ kind: z.literal('look-again'), readings: z.array(placeSchema).min(1).max(10_000) }),
   z.strictObject({
     kind: z.literal('change-study'),
-    name: textSchema.trim().max(120, 'A study name has at most 120 characters.').optional(),
-    question: textSchema.trim().max(500, 'A question has at most 500 characters.').optional(),
+    name: textSchema.trim().max(120, 'A study name may have at most 120 characters.').optional(),
+    question: textSchema.trim().max(500, 'A question may have at most 500 characters.').optional(),
     alpha: z
       .number()
       .gt(0, 'The significance level must lie between 0 and 1.')

@@ -24,7 +24,7 @@ export const keepRequestSchema = z.strictObject({
   request: z.record(z.string(), z.unknown()),
   fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
   result: z.record(z.string(), z.unknown()),
-  note: textSchema.trim().max(2000, 'A note has at most 2 000 characters.').default(''),
+  note: textSchema.trim().max(2000, 'A note may have at most 2 000 characters.').default(''),
   /** The piece whose place it takes: the same, worked out again since its readings have changed. That one is kept, and left out. */
   replaces: idSchema.nullable().default(null),
 });
@@ -37,13 +37,13 @@ const answerRequestSchema = z.strictObject({
   /** The caution in its own words, as it stands in the result. */
   to: textSchema.min(1).max(10_000),
   /** Nothing where an answer is taken back. */
-  words: textSchema.trim().max(1000, 'An answer has at most 1 000 characters.'),
+  words: textSchema.trim().max(1000, 'An answer may have at most 1 000 characters.'),
   who: whoSchema,
 });
 
 /** What is said about a piece of evidence; what was found cannot be changed. What is left out stays as it is. */
 export const sayRequestSchema = z.strictObject({
-  note: textSchema.trim().max(2000, 'A note has at most 2 000 characters.').optional(),
+  note: textSchema.trim().max(2000, 'A note may have at most 2 000 characters.').optional(),
   leftOut: z.boolean().optional(),
   /** True for the one piece that the sheet leads with: the others step back. */
   leads: z.boolean().optional(),

@@ -7,7 +7,7 @@ export const jobRequestSchema = keepRequestSchema.omit({ result: true, note: tru
   place: z
     .string()
     .max(4_000)
-    .regex(/^\/studies\/[\w-]+\/[\w-]+(\?.*)?$/, 'The place of a job is an address within its study.'),
+    .regex(/^\/studies\/[\w-]+\/[\w-]+(\?.*)?$/, 'The address of a job must lie within its study.'),
 });
 export type JobRequest = z.infer<typeof jobRequestSchema>;
 

@@ -156,7 +156,7 @@ export type Checked = Audit & { notVerified: string | null };
 
 export const newStudySchema = z.strictObject({
   asks: askedKindSchema.nullable().default(null),
-  name: textSchema.trim().max(120, 'A study name has at most 120 characters.').default(''),
+  name: textSchema.trim().max(120, 'A study name may have at most 120 characters.').default(''),
 });
 
 export const ruleRequestSchema = z.strictObject({
@@ -169,7 +169,7 @@ export const ruleRequestSchema = z.strictObject({
   /** In the order of the sheet. */
   evidence: z.array(idSchema).max(200),
   /** Why cautions are left open; asked for where any is not answered. */
-  leftOpen: textSchema.trim().max(1000, 'A reason has at most 1 000 characters.').default(''),
+  leftOpen: textSchema.trim().max(1000, 'A reason may have at most 1 000 characters.').default(''),
 });
 export type RuleRequest = z.infer<typeof ruleRequestSchema>;
 

@@ -107,7 +107,7 @@ describe('the chain of a study', () => {
     [
       'a reading set aside',
       (file) => file.setAside.push({ columnId: 'column-a', row: 1, reason: 'slip', who: 'x', at: AT }),
-      'readings are marked that no change marked.',
+      'readings are marked, but no change marked them.',
     ],
     [
       'a column nobody added',

@@ -176,7 +176,7 @@ describe('a change that cannot be done', () => {
       { kind: 'set-aside', readings: [{ ...reading, by: { who: 'x', at: '2026-11-25T10:00:00.000Z' } }] },
     ],
   ])('%s is only for taking back', (_, change) => {
-    expect(askedObjection(changeSchema.parse(change))?.detail).toBe('Only taking a change back does this.');
+    expect(askedObjection(changeSchema.parse(change))?.detail).toBe('Only undoing a change does this.');
   });
 });
 

@@ -69,12 +69,12 @@ describe('a study file read a piece at a time', () => {
   const altered = (facts: object) => JSON.stringify({ ...FILE, ...facts });
   it.each<[string, string, RegExp]>([
     ['no JSON', '{"format": verdict}', /./],
-    ['JSON that breaks off', JSON.stringify(FILE).slice(0, -40), /breaks off/],
+    ['JSON that breaks off', JSON.stringify(FILE).slice(0, -40), /incomplete/],
     ['something behind its end', `${JSON.stringify(FILE)} {}`, /./],
-    ['nesting without end', `{"format":${'['.repeat(100)}`, /nests deeper/],
-    ['another format', altered({ format: 'else' }), /no study file/],
-    ['a list', '[1]', /no study file/],
-    ['nothing', '{}', /no study file/],
+    ['nesting without end', `{"format":${'['.repeat(100)}`, /nested more than/],
+    ['another format', altered({ format: 'else' }), /not a study file/],
+    ['a list', '[1]', /not a study file/],
+    ['nothing', '{}', /not a study file/],
     ['a name that no study file has', altered({ more: 1 }), /more/],
     ['a list that is missing', altered({ changes: undefined }), /changes/],
     ['a list that is none', altered({ changes: { a: 1 } }), /changes/],

@@ -198,7 +198,7 @@ describe('claims about one column', () => {
     close(found.pValue, 2 * Math.min(mean.pValue['two-sided'], spread.pValue['two-sided']));
     expect(found.extras.map(({ key }) => key)).toEqual(['p-mean', 'p-sd', 'sd', 'sd-interval', 'a2', 'd']);
     expect(found.measured).toContain(
-      'Mean 102.32\u00a0mm, 1.82\u00a0mm higher than claimed; standard deviation 3.00\u00a0mm, 1.36 times the',
+      'Mean 102.32\u00a0mm (1.82\u00a0mm above the claim; t(39) = 3.83, p = 0.00045); standard deviation 3.00\u00a0mm (1.36',
     );
     expect(pWords(found)).toBeNull();
     close(found.law!.p, mean.pValue['two-sided']);

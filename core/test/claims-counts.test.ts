@@ -336,8 +336,8 @@ describe('many claims at once', () => {
       .finding(found)
       .map(({ text }) => text)
       .join('');
-    expect(words).toContain('2 of 3 columns differ from their claims: b, fault (significance level 0.05, adjusted for');
-    expect(claimScreenRows(found)[1]).toMatchObject({ claimed: 'mean 101.9, sd 2.6 mm' });
+    expect(words).toContain('2 of 3 columns differ from their claims: b, fault (significance level 0.05, Holm-adjusted');
+    expect(claimScreenRows(found)[1]).toMatchObject({ claimed: 'mean 101.9, SD 2.6 mm' });
     expect(claimScreenTable(found)).toHaveLength(5);
   });
 

@@ -59,7 +59,7 @@ describe('families compared', () => {
   it('say which are plausible, and that they were ranked on the readings they are tested with', async () => {
     const result = await compared(column('weibull-80'), { replicates: 199 });
     expect(words(result)).toBe(
-      'Weibull, smallest extreme value, generalized extreme value, logistic and 2 more are plausible, of 17 distributions: 80 readings cannot distinguish them. The first has an AICc weight of 48\u00a0%.',
+      '6 of 17 distributions are plausible: Weibull, smallest extreme value, generalized extreme value, logistic and 2 more. 80 readings cannot distinguish them; the first has an AICc weight of 48\u00a0%.',
     );
     const plausible = plausibleOf(result);
     expect(plausible.reduce((sum, { weight }) => sum + weight, 0)).toBeGreaterThanOrEqual(0.95);

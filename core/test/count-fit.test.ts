@@ -106,7 +106,7 @@ describe('counts fitted', () => {
         countFitAnalysis.resolve(countFitAnalysis.request.parse({ column: 'pinholes', ...settings }), named('x', [1])),
       );
     expect(said({})).toContain(
-      'Compare pinholes with the Poisson distribution by the χ² test with pooled cells, minimum',
+      'Compare pinholes with the Poisson distribution by the χ² test with pooled cells, at least',
     );
     expect(said({ family: 'binomial', trials: 20 })).toContain(
       'Compare pinholes with the binomial distribution of 20 trials each by the χ² test with',

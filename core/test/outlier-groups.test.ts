@@ -127,7 +127,7 @@ describe('many columns', () => {
     const naming = result.parts.filter(({ rows }) => rows!.length > 0);
     expect(naming.map(({ name }) => name)).toEqual(['far']);
     expect(words(outlierScreenAnalysis.finding(result))).toBe(
-      '1 suspected outlier in 1 of 21 columns: far (1) (Grubbs’ test, significance level 0.05, adjusted for 21 tests (Holm)).',
+      '1 suspected outlier in 1 of 21 columns: far (1) (Grubbs’ test, significance level 0.05, Holm-adjusted for 21 tests).',
     );
     for (const { pHolm, test } of result.parts) expect(pHolm!).toBeGreaterThanOrEqual(test!.pValue!);
     expect(outlierScreenTable(result)).toHaveLength(22);

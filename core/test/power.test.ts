@@ -173,7 +173,7 @@ describe('what another family would have shown', () => {
       sampleOf(twenty),
     );
     expect(methodOf(powerAnalysis, request)).toBe(
-      'Power for samples of the size of thickness, test of the normal distribution with parameters mean 10, sd 6 by Anderson–Darling against the nearest other distributions, from 199 simulated samples each, seed 4711.',
+      'Power for samples of the size of thickness, test of the normal distribution with parameters mean 10, standard deviation 6 by Anderson–Darling against the nearest other distributions, from 199 simulated samples each, seed 4711.',
     );
   });
 });

@@ -204,7 +204,7 @@ describe('what is refused of a formula', () => {
         correlations: [{ first: 'a', second: 'b', r: 0.1 }],
       }),
     ).toContain('Correlated inputs must be normal; a is not.');
-    expect(faults({ inputs: {}, formula: 'a', trials: 999 })).toContain('from 1000');
+    expect(faults({ inputs: {}, formula: 'a', trials: 999 })).toContain('from 1 000');
   });
 
   it('correlations as they are typed', () => {

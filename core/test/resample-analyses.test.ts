@@ -205,7 +205,7 @@ describe('permutation', () => {
       'Pairs need two columns whose rows belong together. Choose a second column instead of a',
     ],
     [{ statistic: 'mean', claimed: 8 }, named('a', [8, 8]), 'All differences are 0, so there are no signs to permute.'],
-    [{ statistic: 'difference-of-shares', split: 'kiln' }, two, 'Say which limits'],
+    [{ statistic: 'difference-of-shares', split: 'kiln' }, two, 'Enter the limits'],
     [
       { statistic: 'formula', split: 'kiln' },
       two,

@@ -93,7 +93,7 @@ describe('many columns', () => {
     const known = result.parts.filter(({ p }) => p !== null);
     expect(known.map(({ pHolm }) => pHolm)).toEqual(holmAdjusted(known.map(({ p }) => p!)));
     expect(finding(result)).toBe(
-      '1 of 4 columns departs from a normal distribution: lopsided (significance level 0.05, adjusted for 4 tests, Holm).',
+      '1 of 4 columns departs from a normal distribution: lopsided (significance level 0.05, Holm-adjusted for 4 tests).',
     );
     expect(result.notes.map(({ code }) => code)).toContain('left-out');
   });

@@ -71,7 +71,7 @@ describe('an analysis of parts', () => {
   it('stands in the sentence with where its series are', () => {
     const request = probabilityPlotAnalysis.request.parse({ ...BY, together: 'apart' });
     expect(methodOf(probabilityPlotAnalysis, request)).toContain(
-      'Probability plot of thickness by kiln separate plots, midpoint positions, scale of the',
+      'Probability plot of thickness by kiln, separate plots, midpoint positions, scale of the',
     );
     const alone = probabilityPlotAnalysis.request.parse({ column: 'thickness' });
     expect(methodOf(probabilityPlotAnalysis, alone)).toContain(
@@ -79,7 +79,7 @@ describe('an analysis of parts', () => {
     );
     const beside = probabilityPlotAnalysis.request.parse({ column: 'thickness', beside: ['width'] });
     expect(methodOf(probabilityPlotAnalysis, beside)).toContain(
-      'Probability plot of thickness, width one plot, midpoint positions, scale of the normal',
+      'Probability plot of thickness and width, one plot, midpoint positions, scale of the normal',
     );
   });
 });
@@ -98,7 +98,7 @@ describe('what the tests of parts say together', () => {
 
   it('shares the level among them', () => {
     expect(say(0.02, 0.3, 0.4)).toBe(
-      'No evidence against a normal distribution in any of 3 groups by kiln (significance level 0.05, adjusted for 3 tests (Holm)). Smallest p: A (p = 0.020).',
+      'No evidence against a normal distribution in any of 3 groups by kiln (significance level 0.05, Holm-adjusted for 3 tests). Smallest p: A (p = 0.020).',
     );
     expect(say(0.01, 0.3, 0.02)).toContain(
       'The readings depart from a normal distribution in A (p = 0.010) and C (p = 0.020)',

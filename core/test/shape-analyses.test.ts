@@ -147,7 +147,7 @@ group('describe in words', () => {
     ]);
     expect(result.notes.map(({ code }) => code)).toEqual(['beyond-limit', 'no-label']);
     expect(methodOf(describeAnalysis, describeAnalysis.request.parse({ column: 'thickness', split: 'kiln' }))).toBe(
-      'Describe thickness by kiln, quartiles by linear interpolation, (i − 1)/(n − 1) (type 7), percentiles none, confidence intervals at 95 %, figures with the usual decimal places.',
+      'Describe thickness by kiln, quartiles by linear interpolation, (i − 1)/(n − 1) (type 7), additional percentiles: none, confidence intervals at 95 %, figures with the usual decimal places.',
     );
   });
 
@@ -456,7 +456,7 @@ group('the method of a picture in words', () => {
 
   it('names only what was chosen, and the axis it stands on', () => {
     expect(written('histogram', {})).toBe(
-      'Histogram of thickness, bins: automatic, width from the rule, not rounded, from the minimum, shown as counts, with no fitted distribution; axis: the readings.',
+      'Histogram of thickness, bins: automatic, bin width from the rule, not rounded, starting at the minimum, shown as counts, with no fitted distribution; axis: the readings.',
     );
     expect(
       written('histogram', {
@@ -469,7 +469,7 @@ group('the method of a picture in words', () => {
         split: 'kiln',
       }),
     ).toBe(
-      'Histogram of thickness by kiln, bins: chosen bin width, 0.25 wide, rounded up, from 7, shown as densities, with the fitted Weibull; axis: the readings.',
+      'Histogram of thickness by kiln, bins: chosen bin width, 0.25, rounded up, starting at 7, shown as densities, with the fitted Weibull; axis: the readings.',
     );
     expect(written('dots', { axis: 'given-scores', scoreMean: 8, scoreSd: 0.1 })).toBe(
       'Dot plot of thickness; axis: standard scores from a given mean and SD, mean 8 and SD 0.1.',

@@ -236,13 +236,13 @@ describe('what is refused', () => {
     expect(await refused('simulate', { test: 'share', upper: 1, claimed: 5 })).toContain('0.05 means 5 %');
     expect(await refused('simulate', { test: 'paired-t', secondN: 4 })).toContain('groups of equal size');
     expect(await refused('simulate', { statistic: 'formula' })).toContain('Enter a formula');
-    expect(await refused('simulate', { interval: 'mean', family: 'cauchy' })).toContain('no such figure');
+    expect(await refused('simulate', { interval: 'mean', family: 'cauchy' })).toContain('no true value');
     expect(await refused('simulate', { interval: 'sd', n: 1 })).toContain('at least 2');
     expect(await refused('simulate', { parameters: [1e160, 1] })).toContain('too large');
-    expect(await refused('plan', { test: 't' })).toContain('nothing to notice');
-    expect(await refused('power-curves', { along: 'n', values: [2.5] })).toContain('whole numbers');
+    expect(await refused('plan', { test: 't' })).toContain('nothing to detect');
+    expect(await refused('power-curves', { along: 'n', values: [2.5] })).toContain('must be a whole number');
     expect(await refused('power-curves', { along: 'mixedShare', values: [5] })).toContain('0.05 means 5 %');
-    expect(await refused('power-curves', { along: 'shift', family: 'cauchy' })).toContain('which shifts');
+    expect(await refused('power-curves', { along: 'shift', family: 'cauchy' })).toContain('Enter the shifts');
   });
 });
 
@@ -319,7 +319,7 @@ describe('curves', () => {
     expect(few!.holds).toBe(true);
     expect(Math.abs(few!.share! - 0.0993)).toBeLessThan(0.009);
     expect(said('power-curves', result)).toContain(
-      'The false-alarm rate exceeds the nominal 5 %: 9.77\u00a0% (t) at n = 10. ',
+      'The false-alarm rate exceeds the nominal 5 %: 9.77\u00a0% (t) at n = 10.',
     );
   });
 
@@ -339,8 +339,8 @@ describe('curves', () => {
     expect((await found<CurvesResult>('power-curves', usual)).curves[0]!.points).toHaveLength(1);
     const analysis = analysisById('power-curves') as AnyAnalysis;
     const method = methodOf(analysis, analysis.resolve(analysis.request.parse(asked), NO_READINGS));
-    expect(method).toContain('Population: a distribution, the normal distribution with mean 0, sd 1; contamination:');
-    expect(method).toContain('Population: a distribution, the normal distribution with mean 0, sd 1; contamination:');
+    expect(method).toContain('Population: a distribution, the normal distribution with mean 0, standard deviation 1; contamination:');
+    expect(method).toContain('Population: a distribution, the normal distribution with mean 0, standard deviation 1; contamination:');
   });
 
   it('leave out a test where there are too few readings for it, and say so', async () => {
@@ -431,13 +431,13 @@ describe('on the road', () => {
       return methodOf(analysis, analysis.resolve(analysis.request.parse(request), thickness));
     };
     expect(method('simulate', { test: 't', parameters: [8, 0.1], mixedShare: 0.05, step: 0.5 })).toBe(
-      'Population: a distribution, the normal distribution with mean 8, sd 0.1; contamination: 5 %, a larger standard deviation, 3 times; rounded to a resolution of 0.5. Test: t test of the mean, claimed value the true value, alternative: different. Each sample has 10 readings, shifted by 0 SD or by 0 in its unit, standard deviation unchanged. Simulate 1\u202f000 samples, seed 4711.',
+      'Population: a distribution, the normal distribution with mean 8, standard deviation 0.1; contamination: 5 %, a larger standard deviation, 3 times; rounded to a resolution of 0.5. Test: t test of the mean, claimed value the true value, alternative: different. Each sample has 10 readings; shift in SDs: 0, in the unit: 0; ratio of the standard deviations: 1. Simulate 1\u202f000 samples, seed 4711.',
     );
     expect(method('simulate', { column: 'thickness', replacement: 'without', statistic: 'median' })).toContain(
       'Population: the readings of thickness, sampling without replacement; contamination: none;',
     );
     expect(method('power-curves', { tests: ['t', 'sign'], along: 'shiftInSd', values: [0, 1] })).toContain(
-      'Tests: t test of the mean and sign test of the median, claimed value the true value, alternative: different; axis: shift in SDs: 0, 1. The first group is of 10 readings, standard deviation unchanged.',
+      'Tests: t test of the mean and sign test of the median, claimed value the true value, alternative: different; axis: shift in SDs: 0, 1. Each sample has 10 readings; ratio of the standard deviations: 1.',
     );
   });
 

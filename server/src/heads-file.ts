@@ -48,7 +48,7 @@ export class HeadsFile {
     for (const line of text.split('\n')) {
       const [, id, entry, head] = line.split(' ');
       if (id !== studyId || hashes.get(Number(entry)) === head) continue;
-      faults.set(Number(entry), `entry ${entry} is not the one in the file of heads.`);
+      faults.set(Number(entry), `entry ${entry} does not match the file of heads.`);
     }
     return [...faults].map(([entry, words]) => ({ entry, text: words }));
   }

@@ -135,7 +135,7 @@ describe('a verdict', () => {
       await say(described, { answer: { to: caution, words: 'seen to', who: 'A' } });
     await server.change(id, { kind: 'edit-cells', runs: [{ column: columnId, row: 1, texts: ['7.7'] }] });
     const refused = await server.post(`/studies/${id}/verdict`, ruling(2, { evidence: [described] }));
-    expect(refused.body.detail).toContain('the readings of one piece have changed');
+    expect(refused.body.detail).toContain('the readings of one result have changed');
     const leftOpen = 'The first reading was mistyped by a tenth.';
     expect((await server.post(`/studies/${id}/verdict`, ruling(2, { evidence: [described], leftOpen }))).status).toBe(
       200,

@@ -383,7 +383,7 @@ describe('the file of heads', () => {
       own.altered(id);
       const found = await own.get<Checked>(`/studies/${id}/audit`);
       expect(await faultsIn(await own.get<StudyFile>(`/studies/${id}/saved`))).toEqual([]);
-      expect(found.notVerified).toBe('entry 2 is not the one in the file of heads.');
+      expect(found.notVerified).toBe('entry 2 does not match the file of heads.');
       expect((await own.get<Study>(`/studies/${id}`)).notVerified).toBe(found.notVerified);
     } finally {
       await own.close();

@@ -108,7 +108,7 @@ describe('derived columns', () => {
     const wrongs: [Partial<Extract<ChangeInput, { kind: 'change-column' }>>, string][] = [
       [{ name: 'mass', renames: [{ column: z.id, name: 'MASS' }] }, 'There is already a column “MASS”.'],
       [{ renames: [{ column: z.id, name: 'B' }] }, 'There is already a column “b”.'],
-      [{ name: 'mass', renames: [{ column: a.id, name: 'x' }] }, 'A column is named twice.'],
+      [{ name: 'mass', renames: [{ column: a.id, name: 'x' }] }, 'A column is listed twice.'],
       [{ renames: [{ column: randomUUID(), name: 'x' }] }, 'does not have'],
     ];
     for (const [wrong, detail] of wrongs) {
@@ -138,8 +138,8 @@ describe('derived columns', () => {
     expect(await state(id)).toEqual(before);
     const wrongs: [object[], string][] = [
       [[{ ...follow, lowerLimit: 9 }], 'must be below'],
-      [[{ ...follow, column: a.id }], 'A column is named twice.'],
-      [[follow, follow], 'A column is named twice.'],
+      [[{ ...follow, column: a.id }], 'A column is listed twice.'],
+      [[follow, follow], 'A column is listed twice.'],
       [[{ ...follow, column: randomUUID() }], 'does not have'],
     ];
     for (const [bounds, detail] of wrongs) {

@@ -175,7 +175,7 @@ describe('pictures of the other questions of Fit', () => {
       );
     expect((await kept('line-up', { seed: 3, pick: 4 }))!.title).toBe('line-up of thickness');
     expect((await kept('transform', { replicates: 199 }))!.title).toBe('thickness before and after transformation');
-    expect((await kept('power', { replicates: 199 }))!.title).toBe('what 25 readings of thickness can detect');
+    expect((await kept('power', { replicates: 199 }))!.title).toBe('power with 25 readings of thickness');
     expect((await kept('count-fit', { replicates: 199 }, sampleOf(COUNTS)))!.title).toBe(
       'thickness observed and expected',
     );

@@ -358,9 +358,9 @@ describe('a change that cannot be done', () => {
     store.change({ kind: 'set-aside', readings: [{ column: A, row: 999_999, reason: 'r' }] });
     expect(store.refused?.detail).toBe('There is no row 999\u202f999.');
     store.change({ kind: 'thaw-column', column: A, derivation: { kind: 'rank', source: A } });
-    expect(store.refused?.detail).toContain('taking a change back');
+    expect(store.refused?.detail).toContain('Only undoing a change');
     store.change({ kind: 'remove-columns', columns: [A, A] });
-    expect(store.refused?.detail).toBe('A column is named twice.');
+    expect(store.refused?.detail).toBe('A column is listed twice.');
     expect(await store.drained()).toBe(true);
     expect(server.sent).toEqual([]);
     expect(store.cells[A]).toEqual(['8.01', '8.02', 'x']);

@@ -164,11 +164,11 @@ async function auditBeginning(now: Standing, began: Began | null, object: Object
       if (digests[id] !== digest) object(1, `cells of ${String(now.columns.get(id)?.name ?? id)} are not as recorded.`);
     if (factsDigest(now) !== began.factsDigest)
       object(1, 'names, kinds, limits or other settings are not as recorded.');
-    if (marksDigest(now) !== began.marksDigest) object(1, 'the readings set aside or left in are not as recorded.');
+    if (marksDigest(now) !== began.marksDigest) object(1, 'the readings set aside or kept are not as recorded.');
     return;
   }
   for (const { name } of now.columns.values()) object(null, `no change added the column ${String(name)}.`);
-  if (now.aside.size + now.leftIn.size > 0) object(null, 'readings are marked that no change marked.');
+  if (now.aside.size + now.leftIn.size > 0) object(null, 'readings are marked, but no change marked them.');
   if (now.rowCount !== 0) object(null, 'the number of rows is not as recorded.');
   if (now.study.subject !== null) object(null, 'the subject is not as recorded.');
 }

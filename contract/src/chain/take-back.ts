@@ -91,7 +91,7 @@ async function insertedRows(
       object(`inserted rows of ${nameOf(now, id)} are not as recorded.`);
   }
   unmark(now.aside, aside, entry, 'set aside', now, object);
-  unmark(now.leftIn, leftIn, entry, 'left in', now, object);
+  unmark(now.leftIn, leftIn, entry, 'kept', now, object);
   const before = movedByRemoval(rows);
   now.aside = moveMarks(now.aside, before);
   now.leftIn = moveMarks(now.leftIn, before);
@@ -225,9 +225,9 @@ const BACK: { [K in Change['kind']]: (step: Step<K>) => void | Promise<void> } =
     unmarked(now.aside, change.readings, 'set aside', now, object);
     mark(now.aside, (inverse as Of<'set-aside'>).readings);
   },
-  'leave-in': ({ now, change, entry, object }) => unmark(now.leftIn, change.readings, entry, 'left in', now, object),
+  'leave-in': ({ now, change, entry, object }) => unmark(now.leftIn, change.readings, entry, 'kept', now, object),
   'look-again': ({ now, change, inverse, object }) => {
-    unmarked(now.leftIn, change.readings, 'left in', now, object);
+    unmarked(now.leftIn, change.readings, 'kept', now, object);
     mark(now.leftIn, (inverse as Of<'leave-in'>).readings);
   },
   'change-study': changedStudy,

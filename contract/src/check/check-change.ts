@@ -18,7 +18,7 @@ import { no, type Objection, type StudyNow } from './study-now.js';
  * Asked for as a change of its own it would put something on record that nobody did.
  */
 export function askedObjection(change: Change): Objection | null {
-  const why = 'Only taking a change back does this.';
+  const why = 'Only undoing a change does this.';
   if (change.kind === 'thaw-column' || change.kind === 'return-columns') return no('kind', why);
   if (change.kind === 'freeze-column' && change.texts) return no('texts', why);
   const marked = [
@@ -63,13 +63,13 @@ export function objectionTo(change: Change, study: StudyNow, reach = reachOf(cha
       return readingsObjection(study, change.readings, {
         is: study.isLeftIn,
         wanted: false,
-        words: 'left in on purpose',
+        words: 'kept with a reason',
       });
     case 'look-again':
       return readingsObjection(study, change.readings, {
         is: study.isLeftIn,
         wanted: true,
-        words: 'left in on purpose',
+        words: 'kept with a reason',
       });
     case 'change-study':
       return changeStudyObjection(study, change);

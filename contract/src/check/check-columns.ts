@@ -46,7 +46,7 @@ function frequenciesObjection(study: StudyNow, id: string, frequencies: string |
   const column = standing(study, frequencies, 'frequencies');
   if (isObjection(column)) return column;
   return frequencies === id || column.kind !== 'count'
-    ? no('frequencies', 'Frequencies come from another column, of counts.')
+    ? no('frequencies', 'Frequencies must come from another column, a column of counts.')
     : null;
 }
 
@@ -90,10 +90,10 @@ export function addColumnsObjection(study: StudyNow, change: Of<'add-columns'>, 
 
 /** Columns named that are there, once each, and in the table or out of it as the change needs them. */
 function namedObjection(study: StudyNow, ids: readonly string[], removed: boolean): Objection | null {
-  if (namedTwice(ids)) return no('columns', 'A column is named twice.');
+  if (namedTwice(ids)) return no('columns', 'A column is listed twice.');
   for (const id of ids) {
     const found = study.columns.find((column) => column.id === id);
-    if (!found) return no('columns', 'The change names a column that this study does not have.');
+    if (!found) return no('columns', 'The change refers to a column that this study does not have.');
     if (found.removed !== removed)
       return no('columns', `${found.name} is ${removed ? 'in the table already' : 'not in the table'}.`);
   }
@@ -118,7 +118,7 @@ export function removeColumnsObjection(study: StudyNow, change: Of<'remove-colum
   if (named) return named;
   const followed = followersObjection(inTable(study), ids);
   if (followed) return no('columns', followed);
-  if (rowCount > study.rowCount) return no('rowCount', `The table has ${study.rowCount} rows; it cannot grow by this.`);
+  if (rowCount > study.rowCount) return no('rowCount', `The table has ${study.rowCount} rows; this change cannot add rows.`);
   return subjectObjection(withMarked(study, ids, true), subject);
 }
 
@@ -131,11 +131,11 @@ export function returnColumnsObjection(study: StudyNow, change: Of<'return-colum
   if (twice) return twice;
   for (const { name, derivation } of after.columns.filter(({ id }) => ids.includes(id))) {
     const out = after.columns.find((c) => c.removed && derivation && sourcesOf(derivation).includes(c.id));
-    if (out) return no('columns', `${name} follows ${out.name}, which is not in the table.`);
+    if (out) return no('columns', `${name} depends on ${out.name}, which is not in the table.`);
   }
   const reach = Math.max(study.rowCount, ...ids.map((id) => study.reachOf(id)));
   if (rowCount < study.rowCount || rowCount > reach) {
-    return no('rowCount', `The table has ${study.rowCount} rows, and ${reach} with what comes back.`);
+    return no('rowCount', `The table has ${study.rowCount} rows, and ${reach} with the restored columns.`);
   }
   return subjectObjection(after, subject) ?? roomFor(study, rowCount, inTable(after).length, 'rowCount');
 }
@@ -149,7 +149,7 @@ function renamesObjection(study: StudyNow, { column, name, renames = [] }: Of<'c
     false,
   );
   if (twice) return { ...twice, field: 'renames' };
-  if (renames.some((of) => of.column === column)) return no('renames', 'A column is named twice.');
+  if (renames.some((of) => of.column === column)) return no('renames', 'A column is listed twice.');
   const nameOf = (id: string) => named.find((of) => of.column === id)?.name;
   const after = { ...study, columns: study.columns.map((of) => ({ ...of, name: nameOf(of.id) ?? of.name })) };
   return firstOf(named.map((of) => nameObjection(after, of.name, of.column)));
@@ -163,7 +163,7 @@ function followingBoundsObjection(study: StudyNow, { column, bounds = [] }: Of<'
     false,
   );
   if (named) return { ...named, field: 'bounds' };
-  if (bounds.some((of) => of.column === column)) return no('bounds', 'A column is named twice.');
+  if (bounds.some((of) => of.column === column)) return no('bounds', 'A column is listed twice.');
   return firstOf(bounds.map((of) => boundsObjection(of, of)));
 }
 
@@ -178,7 +178,7 @@ export function changeColumnObjection(study: StudyNow, change: Of<'change-column
       yield followingBoundsObjection(study, change);
       yield frequencies === undefined ? null : frequenciesObjection(study, before.id, frequencies);
       if (!derivation) return;
-      if (!before.derivation) yield no('derivation', `${before.name} holds written cells; it cannot follow others.`);
+      if (!before.derivation) yield no('derivation', `${before.name} holds typed cells, so it cannot be a derived column.`);
       yield derivationObjection(study, before.id, derivation);
     })(),
   );
@@ -187,13 +187,13 @@ export function changeColumnObjection(study: StudyNow, change: Of<'change-column
 export function orderColumnsObjection(study: StudyNow, { columns: ids }: Of<'order-columns'>): Objection | null {
   const columns = inTable(study);
   const whole = ids.length === columns.length && !namedTwice(ids) && columns.every(({ id }) => ids.includes(id));
-  return whole ? null : no('columns', 'The new order must name every column once.');
+  return whole ? null : no('columns', 'The new order must list every column once.');
 }
 
 export function freezeObjection(study: StudyNow, change: Of<'freeze-column'>): Objection | null {
   const column = standing(study, change.column);
   if (isObjection(column)) return column;
-  if (!column.derivation) return no('column', `${column.name} follows nothing.`);
+  if (!column.derivation) return no('column', `${column.name} is not a derived column.`);
   if ((change.texts?.length ?? 0) > study.rowCount) return no('texts', `The table has ${study.rowCount} rows.`);
   return null;
 }
@@ -201,7 +201,7 @@ export function freezeObjection(study: StudyNow, change: Of<'freeze-column'>): O
 export function thawObjection(study: StudyNow, change: Of<'thaw-column'>): Objection | null {
   const column = standing(study, change.column);
   if (isObjection(column)) return column;
-  if (column.derivation) return no('column', `${column.name} follows others already.`);
+  if (column.derivation) return no('column', `${column.name} is already a derived column.`);
   return derivationObjection(study, column.id, change.derivation);
 }
 

@@ -17,19 +17,19 @@ function runObjection(
   if (column.derivation) {
     return no(
       'column',
-      `${column.name} follows other columns and cannot be written into. Freeze it to plain values first.`,
+      `${column.name} is a derived column and cannot be edited. Freeze it to plain values first.`,
     );
   }
   // Empty texts beyond the end are how a change that made the table longer is taken back.
   const beyond = row + texts.length - 1 > rows && texts.slice(Math.max(0, rows - row + 1)).some((text) => text !== '');
-  return beyond ? no('rowCount', `The change writes beyond row ${rows}, where it says the table ends.`) : null;
+  return beyond ? no('rowCount', `The change writes beyond row ${rows}, the stated end of the table.`) : null;
 }
 
 /** @param reach the last row that the change writes into */
 export function editCellsObjection(study: StudyNow, change: Of<'edit-cells'>, reach: number): Objection | null {
   const rows = change.rowCount ?? Math.max(study.rowCount, reach);
   if (rows > Math.max(MOST_ROWS, study.rowCount))
-    return no('rows', `A table has at most ${groupThousands(MOST_ROWS)} rows.`);
+    return no('rows', `A table may have at most ${groupThousands(MOST_ROWS)} rows.`);
   return firstOf(
     (function* () {
       for (const run of change.runs) yield runObjection(study, run, rows);
@@ -40,17 +40,17 @@ export function editCellsObjection(study: StudyNow, change: Of<'edit-cells'>, re
 
 function rowsObjection(rows: readonly number[], last: number): Objection | null {
   if (rows.some((row, i) => i > 0 && row <= rows[i - 1]!)) {
-    return no('rows', 'Rows are named once each, in rising order.');
+    return no('rows', 'Rows must be listed once each, in ascending order.');
   }
   return rows.at(-1)! > last ? no('rows', `There is no row ${groupThousands(rows.at(-1)!)}.`) : null;
 }
 
 function contentsObjection(study: StudyNow, { rows, contents = [] }: Of<'insert-rows'>): Objection | null {
-  if (namedTwice(contents.map(({ column }) => column))) return no('contents', 'A column is named twice.');
+  if (namedTwice(contents.map(({ column }) => column))) return no('contents', 'A column is listed twice.');
   for (const { column: id, texts } of contents) {
     const column = study.columns.find((one) => one.id === id);
-    if (!column) return no('contents', 'The change names a column that this study does not have.');
-    if (column.derivation) return no('contents', `${column.name} follows other columns and has no cells of its own.`);
+    if (!column) return no('contents', 'The change refers to a column that this study does not have.');
+    if (column.derivation) return no('contents', `${column.name} is a derived column and has no cells of its own.`);
     if (texts.length !== rows.length)
       return no('contents', `${column.name} has ${texts.length} cells for ${rows.length} rows.`);
   }
@@ -66,17 +66,17 @@ function insertedMarksObjection(
   const coming = new Set(rows);
   for (const { column, row } of aside) {
     if (!study.columns.some(({ id }) => id === column))
-      return no(field, 'The change names a column that this study does not have.');
-    if (!coming.has(row)) return no(field, `Row ${row} is not one of the rows that come in.`);
+      return no(field, 'The change refers to a column that this study does not have.');
+    if (!coming.has(row)) return no(field, `Row ${row} is not one of the inserted rows.`);
   }
   return namedTwice(aside.map(({ column, row }) => `${column}/${row}`))
-    ? no(field, `A reading is ${field === 'aside' ? 'set aside' : 'left in'} twice.`)
+    ? no(field, `A reading is ${field === 'aside' ? 'set aside' : 'kept'} twice.`)
     : null;
 }
 
 export function insertRowsObjection(study: StudyNow, change: Of<'insert-rows'>): Objection | null {
   const rowCount = study.rowCount + change.rows.length;
-  if (rowCount > MOST_ROWS) return no('rows', `A table has at most ${groupThousands(MOST_ROWS)} rows.`);
+  if (rowCount > MOST_ROWS) return no('rows', `A table may have at most ${groupThousands(MOST_ROWS)} rows.`);
   return (
     rowsObjection(change.rows, rowCount) ??
     roomFor(study, rowCount, columnsIn(study), 'rows') ??
@@ -96,7 +96,7 @@ export function readingsObjection(
   { is, wanted, words }: { is: (column: string, row: number) => boolean; wanted: boolean; words: string },
 ): Objection | null {
   if (namedTwice(readings.map(({ column, row }) => `${column}/${row}`)))
-    return no('readings', 'A reading is named twice.');
+    return no('readings', 'A reading is listed twice.');
   for (const { column: id, row } of readings) {
     const column = standing(study, id);
     if (isObjection(column)) return column;

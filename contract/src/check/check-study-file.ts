@@ -41,14 +41,14 @@ function doubledObjection(file: FileOutline): Objection | null {
     looks: file.looks.map(({ digest }) => digest),
   };
   for (const [field, ids] of Object.entries(lists)) {
-    if (namedTwice(ids)) return no(field, `The study file is damaged: it has something twice under ${field}.`);
+    if (namedTwice(ids)) return no(field, `The study file is damaged: an entry occurs twice under ${field}.`);
   }
   const tokens = namedTwice(file.changes.map(({ token }) => token));
-  return tokens ? no('changes', 'The study file is damaged: it has one change twice.') : null;
+  return tokens ? no('changes', 'The study file is damaged: a change occurs twice.') : null;
 }
 
 function columnObjection(study: StudyNow, column: FileOutline['columns'][number]): Objection | null {
-  if (column.derivation && column.reach > 0) return no('cells', `${column.name} follows others and has cells too.`);
+  if (column.derivation && column.reach > 0) return no('cells', `${column.name} is a derived column but has cells too.`);
   // What is out of the table keeps what it held, and is checked when it comes back.
   if (column.removed) return null;
   if (column.reach > study.rowCount) return no('cells', `${column.name} has more cells than the table has rows.`);
@@ -63,11 +63,11 @@ function marksObjection(file: FileOutline): Objection | null {
   const removed = new Map(file.columns.map((column) => [column.id, column.removed]));
   for (const [field, words] of [
     ['setAside', 'set aside'],
-    ['leftIn', 'left in'],
+    ['leftIn', 'kept'],
   ] as const) {
     for (const { columnId, row } of file[field]) {
       const out = removed.get(columnId);
-      if (out === undefined) return no(field, `A reading is ${words} in a column that the file does not have.`);
+      if (out === undefined) return no(field, `A reading is ${words} in a column that the file does not contain.`);
       if (!out && row > file.study.rowCount) return no(field, `There is no row ${row} to be ${words}.`);
     }
   }
@@ -77,7 +77,7 @@ function marksObjection(file: FileOutline): Objection | null {
 function recordObjection({ study, changes }: FileOutline): Objection | null {
   for (const { revision, undoes } of changes) {
     if (revision > study.revision) return no('changes', `Change ${revision} is later than the study itself.`);
-    if (undoes !== null && undoes >= revision) return no('changes', `Change ${revision} takes back a later one.`);
+    if (undoes !== null && undoes >= revision) return no('changes', `Change ${revision} undoes a later one.`);
   }
   return null;
 }
@@ -87,7 +87,7 @@ function evidenceObjection({ columns, evidence }: FileOutline): Objection | null
   for (const { columnId, parts } of evidence) {
     const others = parts === null ? [] : 'split' in parts ? [parts.split] : parts.beside;
     if ([...(columnId === null ? [] : [columnId]), ...others].some((id) => !known.has(id)))
-      return no('evidence', 'Evidence is about a column that the file does not have.');
+      return no('evidence', 'Evidence refers to a column that the file does not contain.');
   }
   return null;
 }
@@ -95,14 +95,14 @@ function evidenceObjection({ columns, evidence }: FileOutline): Objection | null
 function verdictObjection({ study, evidence, verdicts }: FileOutline): Objection | null {
   const known = new Set(idsOf(evidence));
   if (verdicts.some((verdict) => verdict.evidence.some((id) => !known.has(id))))
-    return no('verdicts', 'A verdict names evidence that the file does not have.');
+    return no('verdicts', 'A verdict refers to evidence that the file does not contain.');
   const standing = verdicts.filter(({ reopenAt }) => reopenAt === null).length;
   if (standing === (study.state === 'ruled' ? 1 : 0)) return null;
   return no(
     'state',
     study.state === 'ruled'
-      ? 'The study is ruled without one verdict that stands.'
-      : 'The study is open with a verdict that stands.',
+      ? 'The study is marked as decided, but has no valid verdict.'
+      : 'The study is marked as open, but has a valid verdict.',
   );
 }
 
@@ -121,7 +121,7 @@ export function objectionToFile(file: FileOutline): Objection | null {
       );
       const { subject } = file.study;
       if (subject !== null && !file.columns.some(({ id, removed }) => id === subject && !removed))
-        yield no('subject', 'The subject is a column that the file does not have.');
+        yield no('subject', 'The subject is a column that the file does not contain.');
       yield marksObjection(file);
       yield recordObjection(file);
       yield evidenceObjection(file);

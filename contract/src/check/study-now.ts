@@ -52,8 +52,8 @@ export function namedTwice(ids: readonly string[]): string | null {
 /** The column of this id, in the table, or why a change cannot mean it. */
 export function standing(study: StudyNow, id: string, field = 'column'): ColumnNow | Objection {
   const found = study.columns.find((column) => column.id === id);
-  if (!found) return no(field, 'The change names a column that this study does not have.');
-  return found.removed ? no(field, `${found.name} is not in the table. Bring it back first.`) : found;
+  if (!found) return no(field, 'The change refers to a column that this study does not have.');
+  return found.removed ? no(field, `${found.name} is not in the table. Restore it first.`) : found;
 }
 
 export const isObjection = (found: ColumnNow | Objection): found is Objection => 'detail' in found;
@@ -68,12 +68,12 @@ export const MOST_TABLE_COLUMNS = 1_000;
 export function roomFor(study: StudyNow, rows: number, columns: number, field: string): Objection | null {
   const before = study.columns.filter(({ removed }) => !removed).length;
   if (columns > Math.max(before, MOST_TABLE_COLUMNS))
-    return no(field, `A table has at most ${groupThousands(MOST_TABLE_COLUMNS)} columns.`);
+    return no(field, `A table may have at most ${groupThousands(MOST_TABLE_COLUMNS)} columns.`);
   const now = study.rowCount * before;
   const then = rows * columns;
   if (then <= MOST_STUDY_CELLS || then <= now) return null;
   return no(
     field,
-    `The table would have ${groupThousands(then)} cells; a study holds at most ${groupThousands(MOST_STUDY_CELLS)}.`,
+    `The table would have ${groupThousands(then)} cells; a study may have at most ${groupThousands(MOST_STUDY_CELLS)}.`,
   );
 }

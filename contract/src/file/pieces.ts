@@ -103,13 +103,13 @@ export async function* piecesOf(bytes: AsyncIterable<Uint8Array> | Iterable<Uint
   let waiting = 0;
   for await (const some of bytes) {
     nesting.add(some);
-    if (nesting.deepest > DEEPEST) throw new SyntaxError(`The JSON nests deeper than ${DEEPEST} levels.`);
+    if (nesting.deepest > DEEPEST) throw new SyntaxError(`The JSON is nested more than ${DEEPEST} levels deep.`);
     written(parser, some);
     waiting = gathering.ready.length > 0 ? 0 : waiting + some.length;
-    if (waiting > LONGEST_PIECE) throw new SyntaxError('A piece of the file is too long.');
+    if (waiting > LONGEST_PIECE) throw new SyntaxError('A part of the file is too long.');
     yield* gathering.ready.splice(0);
   }
-  if (!parser.isEnded) throw new SyntaxError('The JSON breaks off.');
+  if (!parser.isEnded) throw new SyntaxError('The JSON is incomplete.');
   gathering.flush();
   yield* gathering.ready;
   yield gathering.rest();

@@ -112,7 +112,7 @@ const logSchema = z.discriminatedUnion('kind', [
 
 /** What a study file says besides its lists. */
 export const fileHeadSchema = z.strictObject({
-  format: z.literal(STUDY_FILE, 'This is no study file of Verdict.'),
+  format: z.literal(STUDY_FILE, 'This is not a study file of Verdict.'),
   version: z.literal(READ_VERSIONS, 'This study file was written by another version of Verdict.'),
   app: textSchema.max(40),
   savedAt: time,

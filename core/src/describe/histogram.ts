@@ -126,10 +126,10 @@ function widthOf(
   let found = byRule(values, possible, asked);
   if (found === null) {
     found = { bins: doublings(values.length) + 1 };
-    const instead = 'as many bins as Sturges’s rule has.';
-    if (asked.rule === 'width') notes.push({ code: 'no-width', text: `No width is given: ${instead}` });
+    const instead = 'Sturges’ rule gives the number of bins.';
+    if (asked.rule === 'width') notes.push({ code: 'no-width', text: `No bin width is given: ${instead}` });
     else if (range > 0) {
-      const text = `Half of the readings are one value, so that this rule gives no width: ${instead}`;
+      const text = `Half of the readings are equal, so the rule gives no bin width: ${instead}`;
       notes.push({ code: 'rule-without-width', text });
     }
   }
@@ -147,7 +147,7 @@ function widthOf(
 /** Bins of one's own width that hold now more, now fewer possible values: they make peaks that are none. */
 function unevenNote(width: number, step: number | null): Note[] {
   if (step === null || isWhole(width / step)) return [];
-  const text = `Bins ${formatValue(width)} wide hold unequal numbers of possible values: ${formatValue(width / step)} steps of ${formatValue(step)}.`;
+  const text = `The heights of the bins may mislead: a bin width of ${formatValue(width)} is ${formatValue(width / step)} steps of ${formatValue(step)}, so bins contain unequal numbers of possible values.`;
   return [{ code: 'uneven-bins', text }];
 }
 
@@ -188,7 +188,7 @@ function startOf(
     // A start so far away that whole widths from it are lost in rounding says nothing about where bins begin.
     const start = whole <= least && least - whole <= 1.5 * width ? whole : least;
     if (asked.start > least) {
-      const text = `A start at ${formatValue(asked.start)} would lose readings below it: the bins begin at ${formatValue(start)}.`;
+      const text = `A start at ${formatValue(asked.start)} would exclude readings below it, so the bins start at ${formatValue(start)}.`;
       notes.push({ code: 'start-moved', text });
     }
     return start;

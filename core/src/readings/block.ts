@@ -31,7 +31,7 @@ export interface ParsedBlock {
   refusal: string | null;
 }
 
-/** A cell holds at most this many characters; nothing is cut silently. */
+/** A cell may have at most this many characters; nothing is cut silently. */
 export const LONGEST_CELL = 1_000;
 /** As many columns come into a study at once; a wider table is read, and its columns chosen from. */
 export const MOST_COLUMNS = 200;

@@ -1,4 +1,4 @@
-import { formatFigure, formatPercent } from '../numeric/format.js';
+import { formatFigure, formatPercent, formatValue, groupThousands } from '../numeric/format.js';
 import { plural } from '../numeric/grammar.js';
 import type { Sample } from '../readings/sample.js';
 import type { Note, Unavailable } from './analysis.js';
@@ -102,6 +102,10 @@ export function leftOutNotes(sample: Sample): Note[] {
 
 /** The significance level behind a p, where it is not the usual one. */
 export const levelWords = (alpha: number): string => (alpha === 0.05 ? '' : `, significance level ${alpha}`);
+
+/** "significance level 0.05, Holm-adjusted for 3 tests": the level of a finding over several tests. */
+export const holmLevel = (alpha: number, tests: number): string =>
+  `significance level ${formatValue(alpha)}${tests > 1 ? `, Holm-adjusted for ${groupThousands(tests)} tests` : ''}`;
 
 export function levelNote(alpha: number): Note[] {
   if (alpha >= 0.0005 && alpha <= 0.2) return [];

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { groupThousands } from '../numeric/format.js';
-import { plural } from '../numeric/grammar.js';
+import { listed, plural } from '../numeric/grammar.js';
 import type { Note } from '../readings/note.js';
 import type { Sample } from '../readings/sample.js';
 
@@ -60,6 +60,6 @@ export function subjectWords({
   split?: string | undefined;
   beside?: readonly string[] | undefined;
 }): string {
-  if (beside) return [column, ...beside].join(', ');
+  if (beside) return listed([String(column), ...beside]);
   return split === undefined ? String(column) : `${column} by ${split}`;
 }

@@ -52,8 +52,9 @@ export function unusedSetting(
   return null;
 }
 
-/** logMean as it is said: "log mean". */
-const spelled = (name: string) => name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+/** Parameters as a sentence names them: logMean as "log mean". No name may hold a number: the text is typed over. */
+const SHORT: Readonly<Record<string, string>> = { sd: 'standard deviation', logSd: 'log SD' };
+const spelled = (name: string) => SHORT[name] ?? name.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 
 /** How a field's value is written in the sentence. */
 export function fieldText(field: Field, value: unknown): string {

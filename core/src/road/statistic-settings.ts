@@ -156,10 +156,11 @@ export const STATISTIC_PARTS: readonly SentencePart[] = [
   { text: '', showWhen: when('percentile') },
   { text: ' ', showWhen: LIMITS },
   { ...of.field, showWhen: LIMITS },
-  { text: ' ', showWhen: LIMITS },
+  { text: ' (lower: ', showWhen: LIMITS },
   { ...lower.field, showWhen: LIMITS },
-  { text: ' and ', showWhen: LIMITS },
+  { text: ', upper: ', showWhen: LIMITS },
   { ...upper.field, showWhen: LIMITS },
+  { text: ')', showWhen: LIMITS },
   { text: ', ', showWhen: when('formula') },
   { ...formula.field, showWhen: when('formula') },
 ];

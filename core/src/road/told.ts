@@ -65,6 +65,12 @@ export function toldDistance(value: number, scale: Scale): string {
   return scale.as === 'ratio' ? bareFigure(size, scale) : toldFigure(size, scale, 'spread');
 }
 
+/** A difference that can be detected, to three figures: it is a property of the method, not of the readings. */
+export function toldDetectable(value: number, scale: Scale): string {
+  if (scale.as === 'share') return toldDistance(value, scale);
+  return withUnit(formatValue(Number(value.toPrecision(3))), scale.as === 'reading' ? scale.unit : '');
+}
+
 /** A difference that somebody typed: as it was typed. */
 export function toldNamed(value: number, scale: Scale): string {
   if (scale.as === 'share') return toldDistance(value, scale);

@@ -11,7 +11,7 @@ async function readHead(chunks: Pick<AsyncIterator<Buffer>, 'next'>): Promise<{ 
   while (!read.includes(BREAK)) {
     const { value, done } = await chunks.next();
     if (done || read.length > LONGEST_HEAD) {
-      throw new StoreError('invalid', 'The import has no head.', { field: 'head' });
+      throw new StoreError('invalid', 'The import has no header.', { field: 'head' });
     }
     read = Buffer.concat([read, value]);
   }
@@ -21,7 +21,7 @@ async function readHead(chunks: Pick<AsyncIterator<Buffer>, 'next'>): Promise<{ 
     return { head: importHeadSchema.parse(json), rest: read.subarray(end + 1) };
   } catch (error) {
     if (!(error instanceof SyntaxError)) throw error;
-    throw new StoreError('invalid', 'The head of the import is not JSON.', { field: 'head' });
+    throw new StoreError('invalid', 'The header of the import is not JSON.', { field: 'head' });
   }
 }
 

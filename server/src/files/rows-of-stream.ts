@@ -19,7 +19,7 @@ export async function* rowsOfStream(
       yield row;
     }
     if (cutter.waiting <= LONGEST_ROW) continue;
-    const said = `Row ${rows + 1} of the file has more than ${groupThousands(LONGEST_ROW)} characters without an end. Look for a missing line break or a quote that is never closed.`;
+    const said = `Row ${rows + 1} of the file has more than ${groupThousands(LONGEST_ROW)} characters. Look for a missing line break or an unclosed quote.`;
     throw new StoreError('invalid', said, { field: 'file' });
   }
   yield* cutter.push(decoder.decode());

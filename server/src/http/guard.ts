@@ -21,7 +21,7 @@ export const ownOriginOnly: RequestHandler = (req, res, next) => {
   const { origin } = req.headers;
   const refuse = (detail: string) => sendProblem(res, { status: 403, title: 'Refused', detail, code: 'other-origin' });
   if (!LOOPBACK.has(hostName(host)))
-    return refuse('Verdict answers on this machine only, under 127.0.0.1 or localhost.');
+    return refuse('Verdict is available on this machine only, at 127.0.0.1 or localhost.');
   if (origin !== undefined && origin.toLowerCase() !== `http://${host}`)
     return refuse('This request comes from another origin.');
   if (req.headers['sec-fetch-site'] === 'cross-site' && req.method !== 'GET')

@@ -24,14 +24,14 @@ function read(bytes: Uint8Array): unknown {
 /** JSON is UTF-8. */
 export function refuseCharset(req: Request): void {
   const charset = /charset\s*=\s*"?([^\s";]+)/i.exec(req.headers['content-type'] ?? '')?.[1] ?? 'utf-8';
-  if (!/^utf-?8$/i.test(charset)) throw new StoreError('encoding', 'JSON is read as UTF-8 only.');
+  if (!/^utf-?8$/i.test(charset)) throw new StoreError('encoding', 'JSON must be encoded as UTF-8.');
 }
 
 const parse: RequestHandler = (req, _res, next) => {
   const bytes: unknown = req.body;
   if (!Buffer.isBuffer(bytes)) return next();
   refuseCharset(req);
-  if (depthOf(bytes) > DEEPEST) throw new StoreError('not-json', `The JSON nests deeper than ${DEEPEST} levels.`);
+  if (depthOf(bytes) > DEEPEST) throw new StoreError('not-json', `The JSON is nested more than ${DEEPEST} levels deep.`);
   if (bytes.length <= LARGE_BODY) req.body = bytes.length === 0 ? undefined : read(bytes);
   next();
 };

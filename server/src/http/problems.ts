@@ -8,12 +8,12 @@ import { BUSY, DISK_FULL, StoreError } from '../store/errors.js';
 
 const STATUS: Record<StoreError['code'], [number, string]> = {
   'not-found': [404, 'Not found'],
-  stale: [409, 'The study has moved on'],
-  ruled: [409, 'The study has its verdict'],
-  'not-ruled': [409, 'The study has no verdict'],
+  stale: [409, 'The study has changed'],
+  ruled: [409, 'The study is decided'],
+  'not-ruled': [409, 'The study is not decided'],
   binned: [409, 'The study is in the bin'],
-  'under-way': [409, 'Under way already'],
-  idle: [408, 'Nothing came'],
+  'under-way': [409, 'Already in progress'],
+  idle: [408, 'No data arrived'],
   'too-large': [413, 'Too large'],
   busy: [503, 'Busy'],
   'disk-full': [507, 'The disk is full'],
@@ -21,7 +21,7 @@ const STATUS: Record<StoreError['code'], [number, string]> = {
   encoding: [415, 'Unknown encoding'],
   'data-changed': [409, 'The readings have changed'],
   'nothing-to-undo': [409, 'Nothing to undo'],
-  'built-on': [409, 'A later change builds on this one'],
+  'built-on': [409, 'A later change depends on this one'],
   invalid: [422, 'This cannot be done'],
 };
 
@@ -52,13 +52,13 @@ function problemOf(error: unknown): Said | null {
   }
   if (isDatabaseGone(error)) {
     const detail = 'The database cannot be reached. Nothing that was stored is lost. Try again when it is back.';
-    return { status: 503, title: 'The database is away', detail, code: 'database-gone' };
+    return { status: 503, title: 'The database is not available', detail, code: 'database-gone' };
   }
   if (isDiskFull(error)) return { status: 507, title: 'The disk is full', detail: DISK_FULL, code: 'disk-full' };
   if (isBusy(error)) return { status: 503, title: 'Busy', detail: BUSY, code: 'busy' };
   const { type } = error as { type?: string };
   if (type === 'entity.too.large') {
-    const detail = `A request may hold at most ${megabytes(BODY_LIMIT)}. Nothing was stored.`;
+    const detail = `A request may have at most ${megabytes(BODY_LIMIT)}. Nothing was stored.`;
     return { status: 413, title: 'Too large', detail, code: 'too-large' };
   }
   return foreseen(error as { status?: unknown; type?: string });
@@ -82,6 +82,6 @@ export function problemHandler(log: Logger): ErrorRequestHandler {
     const places = stack?.split('\n').filter((line) => line.trimStart().startsWith('at '));
     log.error({ method: req.method, path: req.route?.path ?? req.path, name, places }, 'request failed');
     const detail = 'Something went wrong on the server. Nothing that was stored is lost.';
-    sendProblem(res, { status: 500, title: 'Unexpected', detail, code: 'unexpected' });
+    sendProblem(res, { status: 500, title: 'Unexpected error', detail, code: 'unexpected' });
   };
 }

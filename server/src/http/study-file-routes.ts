@@ -11,7 +11,7 @@ import { refuseCharset, whoOf } from './json-body.js';
 function refuseEncoded(req: Request): void {
   refuseCharset(req);
   if ((req.headers['content-encoding'] ?? 'identity') !== 'identity')
-    throw new StoreError('encoding', 'A study file is read as it is, not packed.');
+    throw new StoreError('encoding', 'A study file must not be compressed.');
 }
 
 /** Saving and opening whole studies: as streams, through a file outside the memory. Comes before the other bodies are read. */

@@ -21,7 +21,7 @@ type Row = typeof evidence.$inferSelect;
 /** The answers with one more, or with one taken back. */
 function answered(row: Row, answer: Answer): Answer[] {
   if (!cautionsOf(row.result).includes(answer.to))
-    throw new StoreError('invalid', 'The result says no such thing.', { field: 'answer' });
+    throw new StoreError('invalid', 'The result has no such caution.', { field: 'answer' });
   const others = row.answers.filter(({ to }) => to !== answer.to);
   return answer.words === '' ? others : [...others, answer];
 }

@@ -25,17 +25,17 @@ type Asked = Pick<KeepRequest, 'analysis' | 'version' | 'column' | 'parts' | 're
 export async function checkedRequest(db: Database, study: StudyRow, asked: Asked, nothing: string) {
   const analysis = analysisById(asked.analysis);
   if (analysis.version !== asked.version) {
-    throw new StoreError('invalid', `The page works with version ${asked.version} of this analysis; load it again.`, {
+    throw new StoreError('invalid', `The page works with version ${asked.version} of this analysis. Reload it.`, {
       field: 'version',
     });
   }
   if (asked.column === null && analysis.needsReadings !== false) {
-    throw new StoreError('invalid', 'This analysis is about a column of readings.', { field: 'column' });
+    throw new StoreError('invalid', 'This analysis needs a column of readings.', { field: 'column' });
   }
   // A sentence that says "by kiln" is about parts, and about the whole otherwise.
   const { split, beside } = asked.request;
   if ((split !== undefined || beside !== undefined) !== (asked.parts !== null)) {
-    throw new StoreError('invalid', 'The request and the readings it is about differ in whether they stand in parts.', {
+    throw new StoreError('invalid', 'The request asks for groups but the readings have none, or the other way round.', {
       field: 'parts',
     });
   }

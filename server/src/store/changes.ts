@@ -55,7 +55,7 @@ export async function refuseStale(q: Queries, study: StudyRow, revision: number)
     const change = changeSchema.safeParse(fromOlder(detail));
     return { ...entry, change: kind === 'add-columns' || !change.success ? null : told(change.data) };
   });
-  throw new StoreError('stale', `This study has moved on from change ${revision} to change ${study.revision}.`, {
+  throw new StoreError('stale', `This study has changed: it is at change ${study.revision}, not at change ${revision}.`, {
     revision: study.revision,
     changes: since.slice(-5).map(({ text, who }) => `${text} (${who})`),
     ...(between.length <= MOST_BETWEEN ? { between } : {}),

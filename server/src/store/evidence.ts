@@ -43,7 +43,7 @@ export async function keepEvidence(db: Database, studyId: string, keep: KeepRequ
   const [again] = await db.select().from(evidence).where(eq(evidence.id, keep.id));
   if (again?.studyId === studyId) return toEvidence(again);
   if (again)
-    throw new StoreError('invalid', 'This id names evidence of another study. Nothing was kept.', { field: 'id' });
+    throw new StoreError('invalid', 'This id belongs to evidence of another study. Nothing was kept.', { field: 'id' });
   refuseBinned(study);
   refuseRuled(study);
   const before = keep.replaces === null ? null : await pieceOf(db, studyId, keep.replaces);
@@ -109,7 +109,7 @@ function keptDetail(row: typeof evidence.$inferInsert, study: StudyRow) {
 async function pieceOf(db: Database, studyId: string, id: string) {
   const [found] = await db.select().from(evidence).where(eq(evidence.id, id));
   if (found?.studyId === studyId) return found;
-  throw new StoreError('invalid', 'The piece that is to be replaced is not one of this study.', { field: 'replaces' });
+  throw new StoreError('invalid', 'The evidence to replace does not belong to this study.', { field: 'replaces' });
 }
 
 /**
@@ -120,7 +120,7 @@ export function findingOf({ finding }: AnyAnalysis, result: unknown, own: () => 
   // An outcome that no sentence knows ends without one.
   const words = (of: unknown): Piece[] => {
     const found: unknown = finding(of);
-    if (!Array.isArray(found)) throw new TypeError('There are no words for this result.');
+    if (!Array.isArray(found)) throw new TypeError('The analysis has no finding for this result.');
     return found as Piece[];
   };
   try {

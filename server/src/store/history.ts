@@ -79,7 +79,7 @@ export async function inverseOf(q: Queries, studyId: string, revision: number): 
     .select({ inverse: changes.inverse })
     .from(changes)
     .where(and(eq(changes.studyId, studyId), eq(changes.revision, revision)));
-  if (!found?.inverse) throw new StoreError('nothing-to-undo', `Change ${revision} cannot be taken back.`);
+  if (!found?.inverse) throw new StoreError('nothing-to-undo', `Change ${revision} cannot be undone.`);
   return withoutDerived(q, studyId, changeSchema.parse(fromOlder(found.inverse)));
 }
 
@@ -110,7 +110,7 @@ export async function refuseBuiltOn(q: Queries, studyId: string, target: number,
     // A verdict and its reopening touch no readings.
     if (!standing.has(revision) || OUTSIDE_READINGS.has(kind)) continue;
     if (undoes === target)
-      throw new StoreError('built-on', `Change ${target} is already taken back, by change ${revision}.`);
+      throw new StoreError('built-on', `Change ${target} is already undone, by change ${revision}.`);
     const [full] = await q
       .select({ detail: changes.detail, inverse: changes.inverse })
       .from(changes)
@@ -118,12 +118,12 @@ export async function refuseBuiltOn(q: Queries, studyId: string, target: number,
     const change = changeSchema.safeParse(fromOlder(full!.detail));
     // What cannot be read may have touched anything.
     if (!change.success) {
-      const unread = `Change ${target} cannot be taken back by itself: change ${revision} (${text}) was made by another version of Verdict and cannot be read here. Take that back first.`;
+      const unread = `Change ${target} cannot be undone alone: change ${revision} (${text}) was made by another version of Verdict and cannot be read here. Undo that one first.`;
       throw new StoreError('built-on', unread);
     }
     const back = changeSchema.safeParse(fromOlder(full!.inverse));
     if (!overlap(touched, footprintOf(change.data, grownFrom(back.data ?? null)))) continue;
-    const why = `Change ${target} cannot be taken back by itself: change ${revision} (${text}) touches the same place. Take that back first.`;
+    const why = `Change ${target} cannot be undone alone: change ${revision} (${text}) affects the same place. Undo that one first.`;
     throw new StoreError('built-on', why);
   }
 }

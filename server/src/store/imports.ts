@@ -16,11 +16,11 @@ const CELLS_AT_ONCE = 20_000;
 
 function refuseSize(rows: number, columns: number): void {
   if (rows > MOST_ROWS)
-    throw new StoreError('invalid', `A table has at most ${groupThousands(MOST_ROWS)} rows.`, { field: 'rows' });
+    throw new StoreError('invalid', `A table may have at most ${groupThousands(MOST_ROWS)} rows.`, { field: 'rows' });
   if (rows * columns <= MOST_STUDY_CELLS) return;
   throw new StoreError(
     'invalid',
-    `A study holds at most ${groupThousands(MOST_STUDY_CELLS)} cells; this file has more.`,
+    `A study may have at most ${groupThousands(MOST_STUDY_CELLS)} cells; this file has more.`,
     {
       field: 'rows',
     },
@@ -29,7 +29,7 @@ function refuseSize(rows: number, columns: number): void {
 
 function checkedCell(text: string, row: number): string {
   if (text.length <= LONGEST_CELL) return text;
-  const said = `Row ${row} has a cell of ${text.length} characters; a cell holds at most ${LONGEST_CELL}.`;
+  const said = `Row ${row} has a cell of ${text.length} characters; a cell may have at most ${LONGEST_CELL}.`;
   throw new StoreError('invalid', said, { field: 'cells' });
 }
 
@@ -76,7 +76,7 @@ async function stage(db: Database, ids: readonly string[]): Promise<void> {
       .select()
       .from(stagedColumns)
       .where(inArray(stagedColumns.id, [...ids]));
-    if (taken.length > 0) throw new StoreError('under-way', 'This import is on its way already. Nothing was stored.');
+    if (taken.length > 0) throw new StoreError('under-way', 'This import is already in progress. Nothing was stored.');
     const at = new Date();
     await q.insert(stagedColumns).values(ids.map((id) => ({ id, at })));
   });
@@ -118,10 +118,10 @@ async function begin(db: Database, studyId: string, head: ImportHead): Promise<M
   if (done) return { done, announced: null };
   await refuseStale(db, study, head.revision);
   if (head.columns.some(({ derivation }) => derivation)) {
-    throw new StoreError('invalid', 'A column that follows others has no cells to import.', { field: 'columns' });
+    throw new StoreError('invalid', 'A derived column has no cells to import.', { field: 'columns' });
   }
   if (head.positions && head.positions.length !== head.columns.length) {
-    throw new StoreError('invalid', 'Every column is at one place of the file.', { field: 'positions' });
+    throw new StoreError('invalid', 'Every column must have exactly one position in the file.', { field: 'positions' });
   }
   await refuseObjection(await contextOf(db, study, head.who, new Date()), changeOf(head));
   return null;

@@ -49,15 +49,15 @@ export async function createJob(db: Database, studyId: string, asked: JobRequest
   const [again] = await db.select({ studyId: jobs.studyId }).from(jobs).where(eq(jobs.id, asked.id));
   if (again?.studyId === studyId) return readJob(db, asked.id);
   if (again)
-    throw new StoreError('invalid', 'This id names a job of another study. Nothing was begun.', { field: 'id' });
+    throw new StoreError('invalid', 'This id belongs to a job of another study. Nothing was started.', { field: 'id' });
   refuseBinned(study);
   if (!asked.place.startsWith(`/studies/${studyId}/`)) {
-    throw new StoreError('invalid', 'The place of a job is an address within its study.', { field: 'place' });
+    throw new StoreError('invalid', 'The address of a job must lie within its study.', { field: 'place' });
   }
   if ((await db.$count(jobs, eq(jobs.state, 'running'))) >= MOST_JOBS) {
-    throw new StoreError('under-way', `${MOST_JOBS} jobs are at work already. Stop one, or wait until one has ended.`);
+    throw new StoreError('under-way', `${MOST_JOBS} jobs are already running. Stop one, or wait until one has ended.`);
   }
-  const { analysis, request } = await checkedRequest(db, study, asked, 'Nothing was begun.');
+  const { analysis, request } = await checkedRequest(db, study, asked, 'Nothing was started.');
   const { id, parts, version, fingerprint, place, who } = asked;
   const row = {
     ...{
@@ -90,7 +90,7 @@ export async function jobWithSample(db: Database, jobId: string): Promise<{ job:
   if (analysisById(job.analysis).version !== job.version) {
     throw new StoreError(
       'invalid',
-      `Version ${job.version} of this analysis is no longer here. Ask again on the page.`,
+      `Version ${job.version} of this analysis is no longer available. Start it again on the page.`,
     );
   }
   const study = await requireStudy(db, job.study.id);
@@ -99,7 +99,7 @@ export async function jobWithSample(db: Database, jobId: string): Promise<{ job:
   if (fingerprintOf(named) !== job.fingerprint) {
     throw new StoreError(
       'data-changed',
-      'The readings have changed since this was handed over. Ask again on the page.',
+      'The readings have changed since this job was created. Start it again on the page.',
     );
   }
   return { job, sample: named };
@@ -190,14 +190,14 @@ export async function endJob(
 /** A stopped job goes on. */
 export async function resumeJob(db: Database, jobId: string): Promise<void> {
   const { state } = await readJob(db, jobId);
-  if (state !== 'stopped') throw new StoreError('invalid', 'Only a job that was stopped goes on.', { field: 'state' });
+  if (state !== 'stopped') throw new StoreError('invalid', 'Only a stopped job can be continued.', { field: 'state' });
   await db.update(jobs).set({ state: 'running', endedAt: null }).where(eq(jobs.id, jobId));
 }
 
 /** Takes a job that has ended off the list, its result with it. */
 export async function removeJob(db: Database, jobId: string): Promise<void> {
   const { state } = await readJob(db, jobId);
-  if (state === 'running') throw new StoreError('invalid', 'This job is at work: stop it first.', { field: 'state' });
+  if (state === 'running') throw new StoreError('invalid', 'This job is running. Stop it first.', { field: 'state' });
   await db.transaction(async (q) => {
     await q.delete(jobChunks).where(eq(jobChunks.jobId, jobId));
     await q.delete(jobs).where(eq(jobs.id, jobId));

@@ -45,12 +45,12 @@ function refuseUnreadable({ kind, detail, inverse, revision }: ChangeRow): void 
   if (OUTSIDE_READINGS.has(kind)) {
     const schema = { rule: ruleRequestSchema.loose(), reopen: reopenRequestSchema }[kind];
     if (inverse !== null || (schema && !schema.safeParse(detail).success))
-      throw damaged('holds a verdict that is not one', field);
+      throw damaged('holds an invalid verdict', field);
     return;
   }
   const [read, back] = [detail, inverse].map((said) => changeSchema.safeParse(fromOlder(said)));
-  if (!read!.success || !back!.success) throw damaged('holds an entry that is not a change', field);
-  if (read!.data.kind !== kind) throw damaged('does not say what was done', field);
+  if (!read!.success || !back!.success) throw damaged('holds an invalid entry', field);
+  if (read!.data.kind !== kind) throw damaged('does not state what was done', field);
 }
 
 /** The words of a piece of evidence are written from its own request and result, whatever the file says. */

@@ -149,7 +149,7 @@ export async function openStudy(
 ): Promise<{ id: string; notVerified: string | null }> {
   const known = await knownFile(piecesOf(file())).catch((error: unknown) => {
     if (!(error instanceof SyntaxError)) throw error;
-    throw new StoreError('not-json', 'The study file is damaged, or was cut off. Save it again where it came from.');
+    throw new StoreError('not-json', 'The study file is damaged or incomplete. Save it again from its source.');
   });
   const at = new Date();
   const renamed = renamedIn(known);

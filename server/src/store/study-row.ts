@@ -32,6 +32,6 @@ export async function requireStudy(q: Queries, studyId: string): Promise<StudyRo
 
 export function refuseRuled(study: StudyRow): void {
   if (study.state === 'ruled') {
-    throw new StoreError('ruled', 'This study has its verdict. Reopen it, with a reason, before changing anything.');
+    throw new StoreError('ruled', 'This study is decided. Reopen it with a reason before changing anything.');
   }
 }

@@ -14,7 +14,7 @@ async function refuseForeign(q: Queries, studyId: string, ids: readonly string[]
   const own = await q.select({ id: kept.id }).from(kept).where(eq(kept.studyId, studyId));
   const known = new Set(own.map(({ id }) => id));
   if (ids.some((id) => !known.has(id))) {
-    throw new StoreError('invalid', 'The verdict names evidence that this study does not have.', { field: 'evidence' });
+    throw new StoreError('invalid', 'The verdict refers to evidence that this study does not contain.', { field: 'evidence' });
   }
 }
 
@@ -22,7 +22,7 @@ async function refuseForeign(q: Queries, studyId: string, ids: readonly string[]
 function refuseNameless({ decision, family }: RuleRequest): void {
   const names = decision === 'treat-as-family';
   if (names === (family !== null)) return;
-  const text = names ? 'Choose the distribution.' : 'This decision has no distribution.';
+  const text = names ? 'Choose the distribution.' : 'This decision does not name a distribution.';
   throw new StoreError('invalid', text, { field: 'family' });
 }
 
@@ -39,7 +39,7 @@ async function refuseUnanswered(
   const old = stale.filter((id) => evidence.includes(id)).length;
   if (open + old === 0) return;
   const cautions = open === 1 ? 'one caution is not answered' : `${open} cautions are not answered`;
-  const pieces = old === 1 ? 'the readings of one piece have changed' : `the readings of ${old} pieces have changed`;
+  const pieces = old === 1 ? 'the readings of one result have changed' : `the readings of ${old} results have changed`;
   const what = [...(open ? [cautions] : []), ...(old ? [pieces] : [])].join(', and ');
   throw new StoreError('invalid', `Not yet: ${what}. Answer it, or state why it stays open.`, { field: 'leftOpen' });
 }
@@ -78,7 +78,7 @@ export async function reopen(db: Database, studyId: string, request: ReopenReque
   return db.transaction(async (q) => {
     const study = await lockStudy(q, studyId);
     await refuseStale(q, study, request.revision);
-    if (study.state !== 'ruled') throw new StoreError('not-ruled', 'This study has no verdict that could be reopened.');
+    if (study.state !== 'ruled') throw new StoreError('not-ruled', 'This study is not decided, so it cannot be reopened.');
     const { reason, who } = request;
     const at = new Date();
     await q

@@ -42,7 +42,7 @@ function setWho(text: string): void {
       <RouterLink to="/help" class="aside-link" active-class="here">How it works</RouterLink>
     </template>
     <RouterLink v-if="home || jobs.items.length > 0" to="/jobs" class="aside-link" active-class="here"
-      >Jobs<template v-if="working">, {{ working }} at work</template></RouterLink
+      >Jobs<template v-if="working">, {{ working }} running</template></RouterLink
     >
     <el-button link @click="show('search')">Search<kbd class="key">/</kbd></el-button>
     <el-button v-if="!home" link @click="show('help')">Help</el-button>

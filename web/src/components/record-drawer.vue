@@ -100,7 +100,7 @@ async function save(): Promise<void> {
       e.at,
       e.undoneBy === null ? '' : String(e.undoneBy),
     ]);
-  const text = toDelimited([['change', 'kind', 'what', 'why', 'who', 'when', 'taken back by'], ...rows], ',');
+  const text = toDelimited([['change', 'kind', 'what', 'why', 'who', 'when', 'undone by'], ...rows], ',');
   saveFile(`record of ${store.study?.name || 'study'}.csv`, text, 'text/csv;charset=utf-8');
 }
 </script>
@@ -119,7 +119,7 @@ async function save(): Promise<void> {
             { value: 'all', text: 'every change' },
             { value: 'cells', text: 'cells and rows' },
             { value: 'columns', text: 'columns' },
-            { value: 'aside', text: 'set aside and put back' },
+            { value: 'aside', text: 'set aside and restored' },
             { value: 'decisions', text: 'study and verdict' },
           ]"
         />
@@ -157,7 +157,7 @@ async function save(): Promise<void> {
           <div v-if="entry.reason" class="reason">“{{ entry.reason }}”</div>
           <div class="soft small">
             {{ entry.who }}, {{ formatTime(entry.at) }}
-            <template v-if="entry.undoneBy !== null">· taken back by change {{ entry.undoneBy }}</template>
+            <template v-if="entry.undoneBy !== null">· undone by change {{ entry.undoneBy }}</template>
             <el-button
               v-if="canGo(entry)"
               link
@@ -169,10 +169,10 @@ async function save(): Promise<void> {
             <el-button
               v-if="canTakeBack(entry)"
               link
-              :aria-label="`Take back change ${entry.revision}`"
+              :aria-label="`Undo change ${entry.revision}`"
               @click="store.takeBack(entry.revision)"
             >
-              Take back
+              Undo
             </el-button>
           </div>
         </li>

@@ -18,7 +18,7 @@ const OF_THE_HOUSE: readonly Term[] = [
     meaning:
       'A reading that is excluded from all calculations, with a reason. It stays in the table and can be restored.',
   },
-  { term: 'left in', meaning: 'A suspected outlier that was checked and kept, with a reason.' },
+  { term: 'kept with a reason', meaning: 'A suspected outlier that was checked and stays in all calculations.' },
   {
     term: 'evidence',
     also: ['kept'],

@@ -22,10 +22,10 @@ function putBack(row: number): void {
     <el-button
       v-if="!store.ruled"
       link
-      :aria-label="left ? `Show row ${reading.row}` : `Restore row ${reading.row}`"
+      :aria-label="left ? `Review row ${reading.row} again` : `Restore row ${reading.row}`"
       @click="putBack(reading.row)"
     >
-      {{ left ? 'Show' : 'Restore' }}
+      {{ left ? 'Review again' : 'Restore' }}
     </el-button>
   </div>
 </template>

@@ -1,6 +1,7 @@
 import { formatFigure, formatP, formatValue, groupThousands } from '../../numeric/format.js';
 import type { Note, Piece } from '../../road/analysis.js';
-import { levelNote } from '../../road/cautions.js';
+import { plural } from '../../numeric/grammar.js';
+import { holmLevel, levelNote } from '../../road/cautions.js';
 
 /** One of many columns or groups beside its claim. */
 export interface ScreenedClaim {
@@ -43,13 +44,13 @@ export function claimScreenFinding(result: ClaimScreenResult): Piece[] {
   const judged = parts.filter(({ pHolm }) => pHolm !== null);
   if (judged.length === 0) return [{ text: `None of ${parts.length} ${partsOf(result, parts.length)} can be tested.` }];
   const of = `${groupThousands(judged.length)} ${partsOf(result, judged.length)}`;
-  const shared = judged.length === 1 ? '' : `, adjusted for ${judged.length} tests (Holm)`;
+  const shared = `(${holmLevel(alpha, judged.length)})`;
   const off = judged.filter(({ pHolm }) => pHolm! < alpha);
   if (off.length === 0)
     return [
       { text: 'No evidence', strong: true, code: 'no-evidence' },
       {
-        text: ` that any of ${of} differs from its claim (significance level ${formatValue(alpha)}${shared}).`,
+        text: ` that ${judged.length === 1 ? 'the claim of ' : 'any of '}${of} differs from its claim ${shared}.`,
       },
     ];
   const named = off
@@ -60,7 +61,7 @@ export function claimScreenFinding(result: ClaimScreenResult): Piece[] {
   return [
     { text: `${off.length} of ${of} ` },
     { text: off.length === 1 ? 'differs from its claim' : 'differ from their claims', strong: true, code: 'evidence' },
-    { text: `: ${named}${more} (significance level ${formatValue(alpha)}${shared}).` },
+    { text: `: ${named}${more} ${shared}.` },
   ];
 }
 
@@ -98,10 +99,10 @@ function beside({
   resolution,
   unit,
 }: ScreenedClaim): [string, string] {
-  if (labels) return [places === null ? '–' : `spread evenly over ${places}`, places === null ? '–' : 'as counted'];
+  if (labels) return [places === null ? '–' : `equal frequency of ${plural(places, 'category', 'categories')}`, places === null ? '–' : 'as counted'];
   const claims = [
     ...(claimedMean === null ? [] : [`mean ${formatValue(claimedMean)}`]),
-    ...(claimedSd === null ? [] : [`sd ${formatValue(claimedSd)}`]),
+    ...(claimedSd === null ? [] : [`SD ${formatValue(claimedSd)}`]),
   ];
   const found = [
     ...(claimedMean === null || mean === null ? [] : [formatFigure(mean, 'location', resolution)]),
@@ -132,13 +133,13 @@ export function claimScreenTable({ parts, by }: ClaimScreenResult): (string | nu
     'unit',
     'claimed mean',
     'mean',
-    'claimed sd',
+    'claimed SD',
     'sd',
     'places',
     'statistic',
     'p',
-    'p shared',
-    'why not',
+    'adjusted p (Holm)',
+    'reason',
   ];
   return [[by ?? 'column', ...heads], ...rows];
 }

@@ -5,7 +5,7 @@ import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote, levelNote, levelWords } from '../../road/cautions.js';
 import { simulatedNotes } from '../../road/simulated-notes.js';
 import type { ClaimResult } from './claim-result.js';
-import { toldDistance, toldNamed } from '../../road/told.js';
+import { toldDetectable, toldDistance, toldNamed } from '../../road/told.js';
 
 /** The statistic with its degrees of freedom: "t(47) = 2.10". */
 export function statisticWords({ symbol, statistic, df }: Pick<ClaimResult, 'symbol' | 'statistic' | 'df'>): string {
@@ -71,7 +71,7 @@ export function missedWords(result: ClaimResult): string | null {
   const least =
     smallestNoticeable === null
       ? `no ${size} is detected with 80 % power`
-      : `the smallest ${size} detected with 80 % power is ${about}${toldDistance(smallestNoticeable, scale)}`;
+      : `the smallest ${size} detected with 80 % power is ${about}${toldDetectable(smallestNoticeable, scale)}`;
   if (power.noticeable === null || power.chance === null) return `${here}, ${least}.`;
   const named = `${power.of} ${toldNamed(power.noticeable, scale)}`;
   const needs =

@@ -34,11 +34,11 @@ const nullWords = (name: string, { labels, shares }: PlacedCounts, { spread }: C
     null:
       spread === 'evenly'
         ? `the ${labels.length} categories of ${name} are equally frequent`
-        : `the categories of ${name} have the claimed proportions (${claimed})`,
+        : `the proportions of ${name} are as claimed (${claimed})`,
     sought:
       spread === 'evenly'
-        ? `the ${labels.length} categories of ${name} are not equally frequent`
-        : `the categories of ${name} do not have the claimed proportions`,
+        ? `the ${labels.length} categories of ${name} differ in frequency`
+        : `the proportions of ${name} differ from those claimed`,
   };
 };
 

@@ -82,16 +82,16 @@ function claimedNormal({ values }: Source, mean: number, sd: number): ClaimExtra
   ];
 }
 
-/** "Mean 7.96 mm, 0.04 mm lower than claimed; standard deviation 0.14 mm, 1.39 times the claimed one". */
-function sideBySide(mean: number, sd: number, { claimed: m, claimedSd: s }: Request, scale: Scale): string {
-  const off = mean - m!;
-  const where = off === 0 ? 'as claimed' : `${toldDistance(off, scale)} ${off > 0 ? 'higher' : 'lower'} than claimed`;
-  return `Mean ${toldFigure(mean, scale)}, ${where}; standard deviation ${toldFigure(sd, scale, 'spread')}, ${formatFigure(sd / s!, 'statistic')} times the claimed one`;
+/** "Mean 7.96 mm (0.04 mm below the claim; t(49) = 0.31, p = 0.76)": how far off, by its own test. */
+function meanWords(mean: number, claimed: number, t: string, p: number, scale: Scale): string {
+  const off = mean - claimed;
+  const where = off === 0 ? 'as claimed' : `${toldDistance(off, scale)} ${off > 0 ? 'above' : 'below'} the claim`;
+  return `Mean ${toldFigure(mean, scale)} (${where}; ${t}, ${equalsP(p)})`;
 }
 
-/** "mean: t(49) = 0.31, p = 0.76; standard deviation: χ²(49) = 95.1, p = 0.0002": each test with its own p. */
-const twoTests = (t: number, square: number, df: number, pMean: number, pSd: number) =>
-  `Mean: ${statisticWords({ symbol: 't', statistic: t, df })}, ${equalsP(pMean)}; standard deviation: ${statisticWords({ symbol: 'χ²', statistic: square, df })}, ${equalsP(pSd)}`;
+/** "standard deviation 0.14 mm (1.39 times the claim; χ²(49) = 95.1, p = 0.0002)". */
+const spreadWords = (sd: number, claimed: number, square: string, p: number, scale: Scale) =>
+  `standard deviation ${toldFigure(sd, scale, 'spread')} (${formatFigure(sd / claimed, 'statistic')} times the claim; ${square}, ${equalsP(p)})`;
 
 /** Each of the two by itself, and all of the distribution. */
 function extrasOf(
@@ -167,6 +167,8 @@ export const meanAndSdClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     const ofSd = spreadByChiSquare(n, sd, s);
     const [pMean, pSd] = [pOfTails(ofMean.tails, 'two-sided'), pOfTails(ofSd.tails, 'two-sided')];
     const interval = meanInterval(mean, ofMean, confidence, 'two-sided');
+    const t = statisticWords({ symbol: 't', statistic: ofMean.statistic, df: n - 1 });
+    const square = statisticWords({ symbol: 'χ²', statistic: ofSd.statistic, df: n - 1 });
     const law = studentT.of({ df: n - 1, location: 0, scale: 1 });
     const claim = `the mean of ${name} is ${toldClaim(m, scale)} and its standard deviation ${toldClaim(s, scale)}`;
     return claimResult(
@@ -185,7 +187,7 @@ export const meanAndSdClaimAnalysis = defineAnalysis<Request, ClaimResult>({
         ...{ symbol: 't', statistic: ofMean.statistic, df: n - 1, pMethod: 'exact' },
         pValue: Math.min(1, 2 * Math.min(pMean, pSd)),
         ...{ interval, intervalOf: 'the mean' },
-        measured: `${sideBySide(mean, sd, settings, scale)}. ${twoTests(ofMean.statistic, ofSd.statistic, n - 1, pMean, pSd)}`,
+        measured: `${meanWords(mean, m, t, pMean, scale)}; ${spreadWords(sd, s, square, pSd, scale)}`,
         assumptions: values
           ? [
               normalityLine([{ name, values, resolution }], {

@@ -45,9 +45,9 @@ const request = z.strictObject({
 type Request = z.infer<typeof request>;
 
 export const SEVERAL_MEANS_CLAIM: readonly SentencePart[] = [
-  'The mean of ',
+  'The means of ',
   { subject: true },
-  ' is claimed to be the same in all groups; alternative: at least one differs.',
+  ' are claimed to be equal; alternative: at least one differs.',
 ];
 const WELCH = { field: 'method', is: 'welch' } as const;
 export const SEVERAL_MEANS_METHOD: readonly SentencePart[] = [

@@ -41,9 +41,9 @@ const request = z.strictObject({ ...basis, method: method.schema, replicates: re
 type Request = z.infer<typeof request>;
 
 export const SEVERAL_MEDIANS_CLAIM: readonly SentencePart[] = [
-  'The median of ',
+  'The medians of ',
   { subject: true },
-  ' is claimed to be the same in all groups; alternative: at least one differs.',
+  ' are claimed to be equal; alternative: at least one differs.',
 ];
 export const SEVERAL_MEDIANS_METHOD: readonly SentencePart[] = [
   'Kruskal–Wallis test, p from ',

@@ -21,9 +21,9 @@ const request = z.strictObject(basis);
 type Request = z.infer<typeof request>;
 
 export const SEVERAL_SPREADS_CLAIM: readonly SentencePart[] = [
-  'The standard deviation of ',
+  'The standard deviations of ',
   { subject: true },
-  ' is claimed to be the same in all groups; alternative: at least one differs.',
+  ' are claimed to be equal; alternative: at least one differs.',
 ];
 export const SEVERAL_SPREADS_METHOD: readonly SentencePart[] = [
   'Brown–Forsythe test, with confidence intervals of the standard deviations at ',

@@ -39,18 +39,21 @@ export const shareBasis = {
   trials: trials.schema,
 };
 
+const BOTH: Condition = { field: 'of', is: ['outside', 'within'] };
 const LOWER: Condition = { field: 'of', is: ['outside', 'within', 'below'] };
 const UPPER: Condition = { field: 'of', is: ['outside', 'within', 'above'] };
 const TRIALS: Condition = { field: 'of', is: 'counts' };
 
-/** "outside the limits 7.7 and 8.3". */
+/** "outside the limits (lower: 7.7, upper: 8.3)". */
 export const SHARE_PARTS: readonly SentencePart[] = [
   shareOf.field,
-  { text: ' ', showWhen: LOWER },
+  { text: ' (lower: ', showWhen: BOTH },
+  { text: ' ', showWhen: { field: 'of', is: 'below' } },
   { ...lower.field, showWhen: LOWER },
-  { text: ' and', showWhen: { field: 'of', is: ['outside', 'within'] } },
-  { text: ' ', showWhen: UPPER },
+  { text: ', upper: ', showWhen: BOTH },
+  { text: ' ', showWhen: { field: 'of', is: 'above' } },
   { ...upper.field, showWhen: UPPER },
+  { text: ')', showWhen: BOTH },
   { text: ', ', showWhen: TRIALS },
   { ...trials.field, showWhen: TRIALS },
   { text: ' each', showWhen: TRIALS },

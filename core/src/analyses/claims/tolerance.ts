@@ -64,11 +64,11 @@ export const TOLERANCE_CLAIM: readonly SentencePart[] = [
   share.field,
   ' of the population of ',
   { subject: true },
-  ' is claimed to lie within the limits ',
+  ' is claimed to lie within the specification (lower limit: ',
   lower.field,
-  ' and ',
+  ', upper limit: ',
   upper.field,
-  '.',
+  ').',
 ];
 export const TOLERANCE_METHOD: readonly SentencePart[] = [
   'Tolerance limits for this proportion from ',

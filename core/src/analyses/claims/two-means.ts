@@ -57,7 +57,7 @@ const request = z
 type Request = z.infer<typeof request>;
 
 export const TWO_MEANS_CLAIM: readonly SentencePart[] = [
-  'The difference in mean of ',
+  'The difference between the means of ',
   { subject: true },
   ' is claimed to be ',
   claimed.field,

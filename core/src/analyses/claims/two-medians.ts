@@ -54,9 +54,9 @@ const request = z.strictObject({ ...twoBasis, method: method.schema });
 type Request = z.infer<typeof request>;
 
 export const TWO_MEDIANS_CLAIM: readonly SentencePart[] = [
-  'The median of ',
+  'The medians of ',
   { subject: true },
-  ' is claimed to be the same; alternative: ',
+  ' are claimed to be the same; alternative: ',
   twoAlternative.field,
   '.',
 ];

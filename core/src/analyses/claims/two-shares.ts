@@ -40,11 +40,11 @@ const request = z
 type Request = z.infer<typeof request>;
 
 export const TWO_SHARES_CLAIM: readonly SentencePart[] = [
-  'The proportion of ',
+  'The proportions of ',
   { subject: true },
   ' ',
   ...SHARE_PARTS,
-  ' is claimed to be the same; alternative: ',
+  ' are claimed to be the same; alternative: ',
   twoAlternative.field,
   '.',
 ];

@@ -47,9 +47,9 @@ const request = z
 type Request = z.infer<typeof request>;
 
 export const TWO_SPREADS_CLAIM: readonly SentencePart[] = [
-  'The standard deviation of ',
+  'The standard deviations of ',
   { subject: true },
-  ' is claimed to be the same; alternative: ',
+  ' are claimed to be the same; alternative: ',
   twoAlternative.field,
   '.',
 ];

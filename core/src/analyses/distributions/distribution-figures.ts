@@ -22,7 +22,7 @@ export const DISTRIBUTION_FIGURES: readonly FigureOf<DistributionResult>[] = [
   },
   {
     key: 'sd',
-    name: 'sd',
+    name: 'SD',
     meaning: 'The standard deviation of the values.',
     formula: 'σ = √(E(X − μ)²)',
     text: ({ sd }) => said(sd),

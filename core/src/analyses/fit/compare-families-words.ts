@@ -49,14 +49,16 @@ export function comparedFinding(result: CompareFamiliesResult): Piece[] {
       },
     ];
   }
-  const lead = `${plausible.length === 1 ? 'Only ' : ''}${namesOf(plausible)}`;
+  const [first] = plausible;
+  if (plausible.length === 1)
+    return [
+      { text: `Only ${article(titleOf(first!))}`, strong: true, code: 'plausible' },
+      { text: ` distribution is plausible, ${of} (AICc weight ${weight(first!)}).${open}` },
+    ];
   return [
-    { text: `${lead[0]!.toUpperCase()}${lead.slice(1)}`, strong: true, code: 'plausible' },
+    { text: `${plausible.length} ${of} are plausible`, strong: true, code: 'plausible' },
     {
-      text:
-        plausible.length === 1
-          ? ` is plausible, ${of} (AICc weight ${weight(plausible[0]!)}).${open}`
-          : ` are plausible, ${of}: ${plural(n, 'reading')} cannot distinguish them. The first has an AICc weight of ${weight(plausible[0]!)}.${open}`,
+      text: `: ${namesOf(plausible)}. ${plural(n, 'reading')} cannot distinguish them; the first has an AICc weight of ${weight(first!)}.${open}`,
     },
   ];
 }
@@ -76,7 +78,7 @@ export function comparedNotes(
     notes.push({ code: 'picked', text });
   }
   if (apart.length > 0) {
-    const text = `AICc cannot compare ${listed(apart.map((one) => `${article(titleOf(one))}`))} distribution with the others, because its limits are estimated from minimum and maximum. Use A² instead.`;
+    const text = `AICc cannot compare ${listed(apart.map((one) => `${article(titleOf(one))}`))} distribution with the others, because the limits are estimated from minimum and maximum. Use A² instead.`;
     notes.push({ code: 'ends', text });
   }
   if (n < 30) {

@@ -178,7 +178,7 @@ export const countFitAnalysis = defineAnalysis<Request, CountFitResult>({
       const { upper } = poissonInterval(0, n, 2 * settings.confidence - 1);
       return unavailable(
         own,
-        `All ${n} counts of ${own.name} are 0: no distribution can be found. With ${formatPercent(settings.confidence)} confidence the mean of Poisson counts is below ${Number(upper.toPrecision(3))}.`,
+        `All ${n} counts of ${own.name} are 0: no distribution can be fitted. With ${formatPercent(settings.confidence)} confidence the mean of Poisson counts is below ${Number(upper.toPrecision(3))}.`,
       );
     }
     const result = worked(settings, own, readings);

@@ -1,4 +1,5 @@
 import { equalsP } from '../../numeric/format.js';
+import { holmLevel } from '../../road/cautions.js';
 import { holm } from '../../numeric/holm.js';
 import type { Piece } from '../../road/analysis.js';
 import { foundParts, partsWords, type InParts } from '../../road/in-parts.js';
@@ -31,10 +32,7 @@ export function testsFinding(
     tests.map(({ p }) => p!),
     alpha,
   );
-  const shared =
-    tests.length > 1
-      ? `significance level ${alpha}, adjusted for ${tests.length} tests (Holm)`
-      : `significance level ${alpha}`;
+  const shared = holmLevel(alpha, tests.length);
   const said = ({ name, p }: PartTest) => `${name} (${equalsP(p!, alpha)})`;
   const departing = tests.filter((_, i) => passed[i]);
   if (departing.length === 0) {
@@ -49,7 +47,7 @@ export function testsFinding(
   const rest = others === 0 ? '' : `. No evidence in the other${others === 1 ? '' : ` ${others}`}`;
   return [
     { text: 'The readings depart from', strong: true, code: 'evidence' },
-    { text: ` ${against} in ${listed(departing.map(said))} (${shared})${rest}.` },
+    { text: ` ${against} in ${listed(departing.map(said))}${rest} (${shared}).` },
   ];
 }
 

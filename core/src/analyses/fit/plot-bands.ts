@@ -82,7 +82,7 @@ export function withWholePlotBand(
   const { coverage } = standard;
   const notes: Note[] = [...plot.notes];
   if (coverage < confidence) {
-    const text = `With ${groupThousands(replicates)} replicates the band reaches only ${formatPercent(coverage, 3)}. Raise the replicates.`;
+    const text = `With ${groupThousands(replicates)} replicates the band reaches only ${formatPercent(coverage, 3)}. Use more replicates.`;
     notes.push({ code: 'few-replicates', text });
   }
   if (replicates === mostReplicates(plot.n)) {

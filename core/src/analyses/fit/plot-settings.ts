@@ -108,7 +108,7 @@ const SIMULATED = { field: 'band', is: 'whole-plot' } as const;
 
 /** Of several series only: a split column, or columns side by side. */
 const WHERE: readonly SentencePart[] = ['split', 'beside'].flatMap((field): SentencePart[] => [
-  { text: ' ', hideWhen: { field, is: 'undefined' } },
+  { text: ', ', hideWhen: { field, is: 'undefined' } },
   { ...together.field, hideWhen: { field, is: 'undefined' } },
 ]);
 

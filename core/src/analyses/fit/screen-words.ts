@@ -1,7 +1,7 @@
 import { familyByName } from '../../distributions/registry.js';
 import { formatFigure, formatP, groupThousands } from '../../numeric/format.js';
 import type { Note, Piece } from '../../road/analysis.js';
-import { levelNote } from '../../road/cautions.js';
+import { holmLevel, levelNote } from '../../road/cautions.js';
 import { testFacts } from './normality-tests.js';
 import type { Ruling, ScreenedPart, ScreenResult } from './screen-result.js';
 
@@ -17,14 +17,11 @@ export function screenFinding(result: ScreenResult): Piece[] {
   const of = `${groupThousands(some.length)} ${partsOf(result, some.length)}`;
   if (some.some(({ p }) => p === null)) return [{ text: `The p-values of ${of} are being simulated.` }];
   const departing = some.filter(({ ruling }) => ruling === 'departs');
-  const shared =
-    some.length === 1
-      ? ` (significance level ${alpha})`
-      : ` (significance level ${alpha}, adjusted for ${some.length} tests, Holm)`;
+  const shared = ` (${holmLevel(alpha, some.length)})`;
   if (departing.length === 0) {
     return [
       { text: 'No evidence against normality', strong: true, code: 'no-evidence' },
-      { text: ` in any of ${of}${shared}.` },
+      { text: ` in ${some.length === 1 ? '' : 'any of '}${of}${shared}.` },
     ];
   }
   const named = departing.length <= 3 ? `: ${departing.map(({ name }) => name).join(', ')}` : '';

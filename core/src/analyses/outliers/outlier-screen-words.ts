@@ -3,7 +3,7 @@ import { plural } from '../../numeric/grammar.js';
 import type { Side } from '../../outliers/grubbs.js';
 import { hasLevel, type Rule } from '../../outliers/rules.js';
 import type { Note, Piece } from '../../road/analysis.js';
-import { levelNote } from '../../road/cautions.js';
+import { holmLevel, levelNote } from '../../road/cautions.js';
 import type { PartOutliers } from './outlier-parts.js';
 import { RULE_FACTS } from './rule-facts.js';
 
@@ -32,11 +32,10 @@ export function outlierScreenFinding(result: OutlierScreenResult): Piece[] {
   if (some.length === 0) return [{ text: `None of ${parts.length} ${partsOf(result, parts.length)} can be tested.` }];
   const of = `${groupThousands(some.length)} ${partsOf(result, some.length)}`;
   if (some.some(({ rows }) => rows === null)) return [{ text: `Clean samples for ${of} are being simulated.` }];
-  const shared = some.length === 1 ? '' : `, adjusted for ${some.length} tests (Holm)`;
-  const how = `${RULE_FACTS[rule].title}, ${hasLevel(rule) ? `significance level ${formatValue(alpha)}${shared}` : 'no significance level'}`;
+  const how = `${RULE_FACTS[rule].title}, ${hasLevel(rule) ? holmLevel(alpha, some.length) : 'no significance level'}`;
   const naming = some.filter(({ rows }) => rows!.length > 0);
   if (naming.length === 0) {
-    return [{ text: 'No outliers found', strong: true, code: 'no-evidence' }, { text: ` in any of ${of} (${how}).` }];
+    return [{ text: 'No outliers found', strong: true, code: 'no-evidence' }, { text: ` in ${some.length === 1 ? '' : 'any of '}${of} (${how}).` }];
   }
   const count = naming.reduce((sum, { rows }) => sum + rows!.length, 0);
   const named = naming.length <= 3 ? `: ${naming.map(({ name, rows }) => `${name} (${rows!.length})`).join(', ')}` : '';

@@ -64,7 +64,7 @@ function asShares(sample: Sample, { of, lower, upper, level }: Asked): Float64Ar
     return sample.values.map((place) => (place === named ? 1 : 0));
   }
   if (lower === undefined && upper === undefined)
-    return `Say which limits: type them, or give ${sample.name} specification limits in Readings.`;
+    return `Enter the limits, or enter specification limits for ${sample.name} in Readings.`;
   if (lower !== undefined && upper !== undefined && lower > upper)
     return `The upper limit ${upper} is below the lower limit ${lower}.`;
   const [low, high] = [lower ?? -Infinity, upper ?? Infinity];

@@ -97,10 +97,10 @@ export const boxAnalysis = defineAnalysis<BoxRequest, BoxResult>({
   title: 'median, quartiles, whiskers and the readings outside the fences',
   request,
   method: [
-    'Box plot, ',
-    direction.field,
-    ', of ',
+    'Box plot of ',
     { subject: true },
+    ', ',
+    direction.field,
     ', quartiles by ',
     quartiles.field,
     ', whiskers to ',

@@ -128,7 +128,7 @@ export const describeAnalysis = defineAnalysis<DescribeRequest, DescribeResult>(
     { subject: true },
     ', quartiles by ',
     quartiles.field,
-    ', percentiles ',
+    ', additional percentiles: ',
     { field: 'percentiles', label: 'additional percentiles', type: 'numbers', min: 0, max: 100, empty: 'none' },
     ', confidence intervals at ',
     ofIntervals.field,

@@ -17,7 +17,7 @@ import {
 } from './picture.js';
 import { columnSetting } from '../../road/settings.js';
 
-const curve = curveChoice('curve', 'normal');
+const curve = curveChoice('fitted distribution', 'normal');
 
 const request = z.strictObject({
   column: columnSetting,

@@ -51,7 +51,7 @@ const scale = choice(
   ],
   'count',
 );
-const curve = curveChoice('curve', 'none');
+const curve = curveChoice('fitted distribution', 'none');
 
 const request = z.strictObject({
   column: columnSetting,
@@ -83,8 +83,7 @@ export interface HistogramResult extends Picture<HistogramPart> {
 }
 
 const OWN_COUNT = { field: 'rule', is: 'count' } as const;
-/** A width that follows from the rule, as a kept request has it. */
-const NO_WIDTH = { field: 'width', is: 'undefined' } as const;
+const OWN_WIDTH = { field: 'rule', is: 'width' } as const;
 
 /** Readings counted in bins, with three alternative binnings (STATISTICS section 2). */
 export const histogramAnalysis = defineAnalysis<HistogramRequest, HistogramResult>({
@@ -100,12 +99,12 @@ export const histogramAnalysis = defineAnalysis<HistogramRequest, HistogramResul
     rule.field,
     { text: ', ', showWhen: OWN_COUNT },
     { ...count.field, showWhen: OWN_COUNT },
-    ', ',
-    { field: 'width', label: 'bin width', type: 'number', above: 0, empty: 'width from the rule' },
-    { text: ' wide', hideWhen: NO_WIDTH },
+    { text: ', bin width ', hideWhen: OWN_WIDTH },
+    { text: ', ', showWhen: OWN_WIDTH },
+    { field: 'width', label: 'bin width', type: 'number', above: 0, empty: 'from the rule' },
     ', ',
     rounding.field,
-    ', from ',
+    ', starting at ',
     { field: 'start', label: 'start of the bins', type: 'number', empty: 'the minimum' },
     ', shown as ',
     scale.field,

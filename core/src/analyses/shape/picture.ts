@@ -198,7 +198,7 @@ export function fittedCurve({ values, resolution }: Sample, family: string): Fit
 export function curveNotes(parts: readonly { name: string; curve: FittedCurve }[], grouped: boolean): Note[] {
   return parts.flatMap(({ name, curve }) =>
     curve && 'refused' in curve
-      ? [{ code: 'no-curve', text: `No distribution could be fitted${grouped ? ` to ${name}` : ''}: ${curve.refused}` }]
+      ? [{ code: 'no-curve', text: `No distribution could be fitted${grouped ? ` to ${name}` : ''}. ${curve.refused}` }]
       : [],
   );
 }

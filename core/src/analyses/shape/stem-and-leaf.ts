@@ -38,7 +38,7 @@ export function leafWords({ leafUnit, lines }: StemAndLeaf, unit: string): strin
   const leaf = leaves[0]!;
   const digits = Number(stem.replace('\u2212', '') + leaf);
   const value = (stem.startsWith('\u2212') ? -digits : digits) * leafUnit;
-  return `stem ${stem} and leaf ${leaf} mean ${formatValue(value)}${unit ? `\u00a0${unit}` : ''}`;
+  return `stem ${stem}, leaf ${leaf} stands for ${formatValue(value)}${unit ? `\u00a0${unit}` : ''}`;
 }
 
 /** One display as text in columns: depth, stem, leaves; the lines of the median marked. */

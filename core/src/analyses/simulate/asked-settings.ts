@@ -60,12 +60,7 @@ const secondN = {
 };
 export const shift = number('shift', 'shift in the unit of the readings', {}, '0');
 export const shiftInSd = number('shiftInSd', 'shift in SDs', {}, '0');
-export const ratio = number(
-  'ratio',
-  'ratio of the standard deviations',
-  { above: 0, to: 1e6 },
-  'standard deviation unchanged',
-);
+export const ratio = number('ratio', 'ratio of the standard deviations', { above: 0, to: 1e6 }, '1');
 export const confidence = anyConfidence('confidence level of the interval');
 export const seedOf = seed('seed of the random numbers');
 const replicates = whole(
@@ -161,10 +156,11 @@ const SHARE_INTERVALS = ['share', 'exact-share', 'difference-of-shares'];
 export const limitParts = (shown: { showWhen: Condition }): SentencePart[] => [
   { text: ', ', ...shown },
   { ...of.field, ...shown },
-  { text: ' ', ...shown },
+  { text: ' (lower: ', ...shown },
   { ...lower.field, ...shown },
-  { text: ' and ', ...shown },
+  { text: ', upper: ', ...shown },
   { ...upper.field, ...shown },
+  { text: ')', ...shown },
 ];
 const offered = new Set<string>(SIMULATED_STATISTICS);
 const figureField = { ...statistic.field, options: statistic.field.options.filter(({ value }) => offered.has(value)) };
@@ -200,23 +196,18 @@ export const REPEATED_PARTS: readonly SentencePart[] = [
 const TWO = { showWhen: { field: 'groups', is: 'two' } };
 const NOT_IN_SD = { showWhen: { field: 'shiftInSd', is: 'undefined' } };
 const NOT_IN_UNIT = { showWhen: { field: 'shift', is: 'undefined' } };
-/** ", moved by [0.5] sd"; nothing is given twice. */
+/** "; shift in SDs: [0.5]"; nothing is given twice. */
 export const MOVE_PARTS: readonly SentencePart[] = [
-  { text: '; the first group', ...TWO },
-  { text: ',', showWhen: { field: 'groups', is: ['one', 'undefined'] } },
-  ' shifted by ',
+  '; shift',
+  { text: ' of the first group', ...TWO },
+  { text: ' in SDs: ', ...NOT_IN_UNIT },
   { ...shiftInSd.field, ...NOT_IN_UNIT },
-  { text: ' SD', ...NOT_IN_UNIT },
-  { text: ' or by ', showWhen: [NOT_IN_SD.showWhen, NOT_IN_UNIT.showWhen] },
+  { text: ',', showWhen: [NOT_IN_SD.showWhen, NOT_IN_UNIT.showWhen] },
+  { text: ' in the unit: ', ...NOT_IN_SD },
   { ...shift.field, ...NOT_IN_SD },
-  { text: ' in its unit', ...NOT_IN_SD },
 ];
-/** ", [as wide]". */
-export const WIDTH_PARTS: readonly SentencePart[] = [
-  ', ',
-  ratio.field,
-  { text: ' times the standard deviation', hideWhen: { field: 'ratio', is: 'undefined' } },
-];
+/** "; ratio of the standard deviations: [1]". */
+export const WIDTH_PARTS: readonly SentencePart[] = ['; ratio of the standard deviations: ', ratio.field];
 
 export const SHIFT_PARTS: readonly SentencePart[] = [...MOVE_PARTS, ...WIDTH_PARTS];
 

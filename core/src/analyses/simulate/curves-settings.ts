@@ -129,9 +129,8 @@ export const CURVES_ASK: readonly SentencePart[] = [
   '.',
 ];
 export const CURVES_HOW: readonly SentencePart[] = [
-  'The first group is ',
-  ...unless(['n'], ['of ', ...SIZE_PARTS]),
-  { text: 'of each size', showWhen: { field: 'along', is: 'n' } },
+  ...unless(['n'], ['Each sample has ', ...SIZE_PARTS]),
+  { text: 'The sample size is on the axis', showWhen: { field: 'along', is: 'n' } },
   ...unless(['shift', 'shiftInSd'], MOVE_PARTS),
   ...unless(['ratio'], WIDTH_PARTS),
   '. Simulate ',

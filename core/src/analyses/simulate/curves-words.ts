@@ -54,6 +54,10 @@ const knownPoints = ({ points }: Curve) => points.filter((point) => knownShare(p
 const firstOf = (curve: Curve) => knownPoints(curve)[0]!;
 const lastOf = (curve: Curve) => knownPoints(curve).at(-1)!;
 
+/** Sentences one after another. */
+const paragraph = (sentences: readonly Piece[][]): Piece[] =>
+  sentences.flatMap((sentence, i) => (i === 0 ? sentence : [{ text: ' ' }, ...sentence]));
+
 /** Where each test reaches the power, and which do not. */
 function powerWords(result: CurvesResult, curves: readonly Curve[]): Piece[] {
   const { along, power, unit, effect } = result;
@@ -62,30 +66,24 @@ function powerWords(result: CurvesResult, curves: readonly Curve[]): Piece[] {
   const crossed = curves.filter(({ crossing }) => crossing !== null);
   const early = curves.filter((curve) => curve.crossing === null && knownShare(firstOf(curve))! >= power);
   const never = curves.filter((curve) => !crossed.includes(curve) && !early.includes(curve));
-  const lastWords = (curve: Curve) => `${percent(knownShare(lastOf(curve))!)} (${curve.short})`;
-  return [
-    ...(crossed.length > 0
-      ? [
-          { text: `${wanted} power${against} is reached at ` },
-          { text: crossingsWords(result), strong: true, code: 'figure' } as const,
-          { text: '. ' },
-        ]
-      : []),
-    ...(early.length > 0
-      ? [
-          {
-            text: `Already at ${placeWords(firstOf(early[0]!).value, along, unit)}, the power of ${listed(early.map(({ short }) => short))} is at least ${wanted}. `,
-          },
-        ]
-      : []),
-    ...(never.length > 0
-      ? [
-          {
-            text: `${wanted} power is not reached up to ${placeWords(lastOf(never[0]!).value, along, unit)}: ${listed(never.map(lastWords))}.`,
-          },
-        ]
-      : []),
-  ];
+  const lastWords = (curve: Curve) => `${percent(knownShare(lastOf(curve))!)} for ${curve.short}`;
+  const sentences: Piece[][] = [];
+  if (crossed.length > 0)
+    sentences.push([
+      { text: `${wanted} power${against} is reached at ` },
+      { text: crossingsWords(result), strong: true, code: 'figure' },
+      { text: '.' },
+    ]);
+  if (early.length > 0) {
+    const where = placeWords(firstOf(early[0]!).value, along, unit);
+    const tests = listed(early.map(({ short }) => short));
+    sentences.push([{ text: `Already at ${where}, the power of ${tests} is at least ${wanted}.` }]);
+  }
+  if (never.length > 0) {
+    const where = placeWords(lastOf(never[0]!).value, along, unit);
+    sentences.push([{ text: `${wanted} power is not reached up to ${where}: ${listed(never.map(lastWords))}.` }]);
+  }
+  return paragraph(sentences);
 }
 
 /** The probability of reporting that a test does not keep its level although it does. */
@@ -108,22 +106,18 @@ function errorWords({ along, alpha, unit }: CurvesResult, curves: readonly Curve
   const level = formatPercent(alpha);
   const over = worst.filter((one) => one.over);
   const kept = worst.filter((one) => !one.over);
-  return [
-    ...(over.length > 0
-      ? [
-          { text: `The false-alarm rate exceeds the nominal ${level}: ` },
-          { text: listed(over.map(({ words }) => words)), strong: true, code: 'figure' } as const,
-          { text: '. ' },
-        ]
-      : []),
-    ...(kept.length > 0
-      ? [
-          {
-            text: `The false-alarm rate is at most ${listed(kept.map(({ words }) => words))}, consistent with the nominal ${level}.`,
-          },
-        ]
-      : []),
-  ];
+  const sentences: Piece[][] = [];
+  if (over.length > 0)
+    sentences.push([
+      { text: `The false-alarm rate exceeds the nominal ${level}: ` },
+      { text: listed(over.map(({ words }) => words)), strong: true, code: 'figure' },
+      { text: '.' },
+    ]);
+  if (kept.length > 0) {
+    const rates = listed(kept.map(({ words }) => words));
+    sentences.push([{ text: `The false-alarm rate is at most ${rates}, consistent with the nominal ${level}.` }]);
+  }
+  return paragraph(sentences);
 }
 
 export function curvesFinding(result: CurvesResult): Piece[] {

@@ -17,7 +17,7 @@ export const upper = number('upper', 'upper limit', {}, 'none');
 const confidence = anyConfidence('confidence level of the intervals');
 
 const TRIALS =
-  'The number of trials must be a whole number from 1000 to 1000000. If it is left out, it is chosen automatically.';
+  'The number of trials must be a whole number from 1 000 to 1 000 000. If it is left out, it is chosen automatically.';
 export const trials = {
   schema: z.int(TRIALS).min(1_000, TRIALS).max(1_000_000, TRIALS).optional(),
   field: {
@@ -132,9 +132,9 @@ export const PROPAGATE_HOW: readonly SentencePart[] = [
   seedOf.field,
   '; intervals at ',
   confidence.field,
-  '; proportion outside ',
+  '; proportion outside the limits (lower: ',
   lower.field,
-  ' and ',
+  ', upper: ',
   upper.field,
-  '.',
+  ').',
 ];

@@ -92,7 +92,7 @@ export async function markColumns(
     change.subject !== undefined ? change.subject : standing ? study.subject : next,
   );
   const names = change.columns.map((id) => columnOf(context, id).name).join(', ');
-  const text = `${removed ? 'Removed' : 'Brought back'} ${plural(change.columns.length, 'column')}: ${names}`;
+  const text = `${removed ? 'Removed' : 'Restored'} ${plural(change.columns.length, 'column')}: ${names}`;
   const kind = removed ? ('return-columns' as const) : ('remove-columns' as const);
   return {
     inverse: { kind, columns: change.columns, ...grown, ...moved },
@@ -101,12 +101,12 @@ export async function markColumns(
   };
 }
 
-const FACT_WORDS: Record<string, string> = { kind: 'kind', frequencies: 'frequencies from', claimedSd: 'claimed sd' };
+const FACT_WORDS: Record<string, string> = { kind: 'kind', frequencies: 'frequencies from', claimedSd: 'claimed SD' };
 
 /** One changed fact in words: "upper limit none → 8.5". */
 function factWords(context: Context, before: ColumnRow, key: string, value: unknown): string {
   const words = FACT_WORDS[key] ?? key.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`);
-  if (key === 'levels') return 'levels arranged';
+  if (key === 'levels') return 'order of the labels changed';
   if (key === 'derivation') return `now ${derivationWords(value as Derivation, context.columns)}`;
   const said = (of: unknown) => {
     if (of === null || of === '') return 'none';
@@ -204,7 +204,7 @@ export async function thawColumn(context: Context, change: Of<'thaw-column'>): P
   const texts = await cellsFrom(context.q, column.id, 0);
   await clearColumn(context.q, column.id);
   await context.q.update(columns).set({ derivation: change.derivation }).where(eq(columns.id, column.id));
-  const text = `${column.name} follows again: ${derivationWords(change.derivation, context.columns)}`;
+  const text = `${column.name} is derived again: ${derivationWords(change.derivation, context.columns)}`;
   return {
     inverse: { kind: 'freeze-column', column: column.id, texts },
     text: text.slice(0, LONGEST_TEXT),

@@ -52,7 +52,7 @@ async function refuseLoss({ q, study }: Context, standing: readonly ColumnRow[],
   const loses =
     (await anyMarked(MARKS.aside)) || (await anyMarked(MARKS.leftIn)) || (await anyWrittenBeyond(q, ids, rowCount));
   if (!loses) return;
-  const text = `Rows ${rowCount + 1} to ${study.rowCount} hold readings. Remove the rows instead, so that the record keeps what they hold.`;
+  const text = `Rows ${rowCount + 1} to ${study.rowCount} contain readings. Remove the rows instead; the record then keeps their contents.`;
   throw new StoreError('invalid', text, { field: 'rowCount' });
 }
 

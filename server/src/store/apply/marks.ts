@@ -85,16 +85,16 @@ export const setReadingsAside = (context: Context, { readings }: Of<'set-aside'>
   mark(context, MARKS.aside, readings, { inverse: 'put-back', words: (at, of) => `Set aside ${at} of ${of}` });
 
 export const putBack = (context: Context, { readings }: Of<'put-back'>): Promise<Applied> =>
-  unmark(context, MARKS.aside, readings, { inverse: 'set-aside', words: (at, of) => `Put back ${at} of ${of}` });
+  unmark(context, MARKS.aside, readings, { inverse: 'set-aside', words: (at, of) => `Restored ${at} of ${of}` });
 
 export const leaveIn = (context: Context, { readings }: Of<'leave-in'>): Promise<Applied> =>
   mark(context, MARKS.leftIn, readings, {
     inverse: 'look-again',
-    words: (at, of) => `Left in on purpose ${at} of ${of}`,
+    words: (at, of) => `Kept with a reason: ${at} of ${of}`,
   });
 
 export const lookAgain = (context: Context, { readings }: Of<'look-again'>): Promise<Applied> =>
   unmark(context, MARKS.leftIn, readings, {
     inverse: 'leave-in',
-    words: (at, of) => `No longer left in on purpose: ${at} of ${of}`,
+    words: (at, of) => `No longer kept with a reason: ${at} of ${of}`,
   });

@@ -85,7 +85,7 @@ export async function insertRows(context: Context, change: Of<'insert-rows'>): P
   await insertMarks(context, MARKS.aside, aside);
   await insertMarks(context, MARKS.leftIn, leftIn);
   await q.update(studies).set({ rowCount }).where(eq(studies.id, study.id));
-  const text = `${contents.length ? 'Brought back' : 'Inserted'} ${placeWords(rows)}`;
+  const text = `${contents.length ? 'Restored' : 'Inserted'} ${placeWords(rows)}`;
   const place = all[0] ? { column: all[0].id, row: rows[0]! } : null;
   return { inverse: { kind: 'remove-rows', rows }, text, place };
 }
@@ -136,7 +136,7 @@ export async function removeRows(context: Context, { rows }: Of<'remove-rows'>):
     : all.slice(0, 1).map(({ id }) => ({ column: id, texts: rows.map(() => '') }));
   return {
     inverse: { kind: 'insert-rows', rows, contents: kept, aside, ...(left.length ? { leftIn: left } : {}) },
-    text: `Removed ${placeWords(rows)}; what they held stays in the record`,
+    text: `Removed ${placeWords(rows)}; their contents stay in the record`,
     place,
   };
 }

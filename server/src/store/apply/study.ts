@@ -17,11 +17,11 @@ export async function changeStudy(context: Context, change: Of<'change-study'>):
   }
   if (change.question !== undefined) {
     inverse.question = study.question;
-    said.push('question reworded');
+    said.push('question changed');
   }
   if (change.asks !== undefined) {
     inverse.asks = study.asks;
-    said.push(change.asks === null ? 'asks none of the questions' : `asks: ${QUESTION_WORDS[change.asks]}`);
+    said.push(change.asks === null ? 'no type of question' : `type of question: ${QUESTION_WORDS[change.asks]}`);
   }
   if (change.tags !== undefined) {
     inverse.tags = study.tags;
@@ -29,7 +29,7 @@ export async function changeStudy(context: Context, change: Of<'change-study'>):
   }
   if (change.alpha !== undefined) {
     inverse.alpha = study.alpha;
-    said.push(`level ${study.alpha} → ${change.alpha}`);
+    said.push(`significance level ${study.alpha} → ${change.alpha}`);
   }
   if (change.quantileType !== undefined) {
     inverse.quantileType = study.quantileType;

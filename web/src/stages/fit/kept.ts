@@ -38,7 +38,7 @@ const lineUp: Draw = (kept, request) => {
 const missed: Draw = (kept, request) => {
   const result = kept as PowerResult;
   const panels = powerPanels(result, 'departure');
-  return panels && { title: `what ${result.n} readings of ${String(request.column)} can detect`, panels };
+  return panels && { title: `power with ${result.n} readings of ${String(request.column)}`, panels };
 };
 
 const counts: Draw = (kept, request) => {

@@ -25,7 +25,7 @@ export function useIncoming() {
   function offer(incoming: Incoming, into: boolean): void {
     refusal.value = '';
     if (store.ruled) {
-      refusal.value = 'This study has its verdict; reopen it before adding readings.';
+      refusal.value = 'This study is decided. Reopen it before adding readings.';
       return;
     }
     current.value = incoming;

@@ -18,7 +18,7 @@ const title = () => `Excluded from the report (${props.items.length})`;
 <template>
   <details class="card">
     <summary>{{ title() }}</summary>
-    <article v-for="item in items" :key="item.id" :aria-label="`Reason: ${nameOf(item)}`">
+    <article v-for="item in items" :key="item.id" :aria-label="`Excluded: ${nameOf(item)}`">
       <p class="head">
         {{ nameOf(item) }}
         <span class="soft"

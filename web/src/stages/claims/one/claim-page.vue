@@ -111,7 +111,7 @@ const words = computed(() => `${title.value}. ${finding.value.map(({ text }) => 
 const whyNot = computed(() => {
   const { problem, field } = figures.judged.value;
   if (isTyped && problem && !figures.texts.value[field])
-    return `Enter above the value claimed for: ${figures.fields.map(({ label }) => label).join(', ')}.`;
+    return `Enter the typed figures first: ${figures.fields.map(({ label }) => label).join(', ')}.`;
   if (isTyped) return problem || run.whyNot.value;
   return run.whyNot.value;
 });

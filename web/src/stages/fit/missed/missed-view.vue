@@ -30,7 +30,7 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
     <template #picture>
       <PictureCard
         label="Power of the test"
-        :title="`what ${result?.n ?? 'so many'} readings can detect`"
+        :title="`power with ${result?.n ?? 'n'} readings`"
         :panels="panels"
         :words="words"
         :why-not="run.whyNot.value"

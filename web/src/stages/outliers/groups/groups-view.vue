@@ -77,7 +77,7 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
                 <th>{{ split.name }}</th>
                 <th class="number">n</th>
                 <th class="number">mean</th>
-                <th class="number">sd</th>
+                <th class="number">SD</th>
                 <th class="number" title="The mean in SDs of the means">h</th>
                 <th class="number" title="The SD relative to the pooled SD">k</th>
                 <th title="Suspected outliers within the group">outliers</th>

@@ -32,7 +32,7 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
     <template #picture>
       <PictureCard
         label="Comparison of rules"
-        :title="`outlier rules for samples of ${result?.n ?? 'so many'}`"
+        :title="`outlier rules for samples of ${result?.n ?? 'n readings'}`"
         :panels="panels"
         :words="words"
         :why-not="run.whyNot.value"

@@ -475,7 +475,7 @@ group('the method of a picture in words', () => {
       'Dot plot of thickness; axis: standard scores from a given mean and SD, mean 8 and SD 0.1.',
     );
     expect(written('box', { beside: ['width'], direction: 'upright', whiskers: 'ends' })).toContain(
-      'Box plot, vertical, of thickness, width, quartiles by linear interpolation, (i − 1)/(n − 1) (type 7), whiskers to minimum and maximum;',
+      'Box plot of thickness and width, vertical, quartiles by linear interpolation, (i − 1)/(n − 1) (type 7), whiskers to minimum and maximum;',
     );
     expect(written('shares', { of: 'limits', lower: 7.9 })).toBe(
       'Proportion of thickness within other limits, from 7.9 to no upper limit, compared with the fitted normal, confidence intervals at 95 %.',

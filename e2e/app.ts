@@ -1,5 +1,5 @@
 import type Axe from 'axe-core';
-import { expect as hard, test as base, type FileChooser, type Locator, type Page } from '@playwright/test';
+import { expect, test as base, type FileChooser, type Locator, type Page } from '@playwright/test';
 import { NOTHING_SAID, type ChangeInput } from '@verdict/contract';
 import { parseBlock, recogniseLayout } from '@verdict/core/readings';
 import { randomUUID } from 'node:crypto';
@@ -12,7 +12,7 @@ import { startMariaDb, type PrivateMariaDb } from '../scripts/mariadb.mjs';
 import { main } from '../cli/dist/main.js';
 import { serve } from '../server/dist/index.js';
 
-export const expect = hard.configure({ soft: true, timeout: 5000 });
+export { expect };
 
 /** Prints what the command line prints, read as JSON. */
 export async function commandLine(...args: string[]): Promise<{ fingerprint: string; result: unknown }> {

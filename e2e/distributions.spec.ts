@@ -29,19 +29,17 @@ test('which value has a share, recorded values, moments in place of shape and sc
   await page.goto('/distributions?family=normal&p.mean=8.02&p.sd=0.11');
   await pick(page.getByLabel('Question', { exact: true }), 'value');
   await page.getByLabel('Proportion in percent').fill('10');
-  await expect(answer(page)).toContainText('8.160971 has 10 % of values above it.');
+  await expect(answer(page)).toContainText('10 % of values are above 8.160971.');
   await page.getByLabel('Proportion in percent').fill('0.1');
-  await expect(answer(page).getByRole('note')).toContainText('For 10 % type 10');
+  await expect(answer(page).getByRole('note')).toContainText('For 10 % enter 10.');
   await pick(page.getByLabel('Side'), 'centralShare');
   await page.getByLabel('Proportion in percent').fill('95');
-  await expect(answer(page)).toContainText('From 7.804404 to 8.235596 lie the middle 95 % of values');
+  await expect(answer(page)).toContainText('Range 7.804404 to 8.235596 contains the middle 95 % of values');
   await pick(page.getByLabel('Question', { exact: true }), 'chance');
   await pick(page.getByLabel('Where'), 'recordedAs');
   await page.getByLabel('Recorded value').fill('8.0');
   await page.getByLabel('Resolution').fill('0.1');
-  await expect(answer(page)).toContainText(
-    '34.52 % of values are recorded as 8: they lie from 7.95 to just below 8.05',
-  );
+  await expect(answer(page)).toContainText('34.52 % of values are recorded as 8, that is from 7.95 to just below 8.05');
   await pick(page.getByLabel('Family', { exact: true }), 'gamma');
   await pick(page.getByLabel('Specified by'), 'sd');
   await page.getByLabel('mean', { exact: true }).fill('5');

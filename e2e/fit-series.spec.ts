@@ -32,7 +32,7 @@ test('a split column: each part has its own fit, line, marker and row in the tab
   await page.getByText('The distributions').click();
   await expect(rows.filter({ hasText: 'mean' })).toContainText(/8\.\d+ ± 0\.\d+/);
   await pick(page.getByLabel('layout of the groups'), { label: 'separate plots' });
-  await expect(page.getByRole('region', { name: 'Method' })).toContainText('Plot thickness by kiln');
+  await expect(page.getByRole('region', { name: 'Method' })).toContainText('Probability plot of thickness by kiln');
   await settled(page);
   // The stage one is on keeps what was asked there.
   await openStage(page, 'Fit');
@@ -73,7 +73,7 @@ test('columns to compare stand on common axes; a family whose scale differs is d
   await expect(finding).toContainText('in any of 2 columns');
   await pick(page.getByLabel('distribution', { exact: true }), { label: 'gamma distribution' });
   await settled(page);
-  await expect(finding).toContainText('drawn against what each expects');
+  await expect(finding).toContainText('Each group is plotted against its own expected values.');
 });
 
 test('readings censored take part; tests that need every reading say so', async ({ page }) => {
@@ -85,8 +85,8 @@ test('readings censored take part; tests that need every reading say so', async 
   await expect(finding).toContainText('Patterns are not tested if readings are censored.');
   await expect(finding).not.toContainText('left out');
   await expect(page.getByRole('region', { name: 'Method' })).toContainText('a confidence band of the line');
-  await page.getByText('Distributions', { exact: true }).click();
-  await expect(finding).toContainText('ranked by their likelihood alone');
+  await page.getByRole('radiogroup', { name: 'Figures of the fit' }).getByText('Distributions').click();
+  await expect(finding).toContainText('The ranking is by likelihood alone');
   await page.getByRole('button', { name: 'Table', exact: true }).first().click();
   await expect(page.getByRole('dialog')).toContainText('<0.05');
   await page.keyboard.press('Escape');
@@ -94,5 +94,5 @@ test('readings censored take part; tests that need every reading say so', async 
   await expect(finding).toContainText('Kept: probability plot and comparison of distributions.');
   await openStage(page, 'Shape');
   await expect(finding).toContainText('2 below 0.05 and 1 above 1.00 of 17 readings');
-  await expect(finding).toContainText('With all of them mean');
+  await expect(finding).toContainText('With the censored readings: mean');
 });

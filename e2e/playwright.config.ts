@@ -8,11 +8,11 @@ export default defineConfig({
   workers: 3,
   fullyParallel: true,
   // Both end what hangs and measure nothing: a machine with eight times its load needs eight times as long.
-  timeout: 90_000,
+  timeout: 600_000,
   expect: { timeout: 120_000 },
   reporter: [['list'], ['json']],
   outputDir: '../test-results',
-  use: { actionTimeout: 5000,
+  use: {
     browserName: 'chromium',
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',

@@ -55,7 +55,9 @@ test('readings are redrawn one at a time, then many; the replicate behind a mark
   await expect(replicate.getByText(/Replicate 2/)).toHaveText(second!);
 
   await pick(question(page).getByLabel('Statistic'), { label: 'the standard deviation' });
-  await expect(finding(page)).toContainText(/The standard deviation of thickness: .+ \(BCa, corrects for skewness and bias/);
+  await expect(finding(page)).toContainText(
+    /The standard deviation of thickness: .+ \(BCa, corrects for skewness and bias/,
+  );
   await expect(finding(page)).toContainText('For comparison, the formula (χ²) gives');
   const [saved] = await Promise.all([
     page.waitForEvent('download'),
@@ -104,9 +106,7 @@ test('labels are shuffled over readings: both tails counted, a million drawn wit
   // Two columns whose rows belong together.
   await pick(page.getByLabel('Split by', { exact: true }), { label: 'columns to compare' });
   await pick(question(page).getByLabel('Statistic'), { label: 'the correlation' });
-  await expect(finding(page)).toContainText(
-    'Evidence against the hypothesis that thickness and bench are independent',
-  );
+  await expect(finding(page)).toContainText('Evidence against the hypothesis that thickness and bench are independent');
 });
 
 test('counts are typed; larger samples are compared; nothing is in the way of anyone', async ({ page }) => {

@@ -168,7 +168,7 @@ test('a reading “n/a” is missing, “<0.05” censored: kept as written, cou
   await studyOf(page, 'residue (%)\n0.31\nn/a\n<0.05\n0.28\n-\n0.35');
   await expect(page.getByText('3 readings, 2 missing, 1 censored')).toBeVisible();
   await expect(
-    page.getByRole('button', { name: 'Row 3 of residue holds “<0.05”: a reading below a limit.' }),
+    page.getByRole('button', { name: 'Row 3 of residue holds “<0.05”: a reading below a detection limit.' }),
   ).toBeVisible();
   await openStage(page, 'Fit');
   await expect(page.getByText('4 readings (1 below 0.05) plotted against a normal')).toBeVisible();
@@ -200,9 +200,9 @@ test('levels are counted, merged where only the spelling differs, and ordered; t
 }) => {
   await studyOf(page, 'kiln\tx\nkiln A\t1.5\nKiln a \t2.5\nkiln B\t3.5\nkiln A\t4.5');
   await page.getByRole('columnheader', { name: /^kiln/ }).click();
-  const levels = page.getByRole('region', { name: 'Levels' });
+  const levels = page.getByRole('region', { name: 'Labels' });
   await expect(levels).toContainText('kiln A and “Kiln a ” differ only in spaces or case.');
-  await levels.getByRole('button', { name: 'Count as kiln A' }).click();
+  await levels.getByRole('button', { name: 'Treat as kiln A' }).click();
   await expect(levels.getByRole('row', { name: /kiln A/ })).toContainText('3');
   await levels.getByRole('button', { name: 'Move kiln B up' }).click();
   await expect(levels.getByRole('row').first()).toContainText('kiln B');
@@ -213,8 +213,8 @@ test('a pasted tally is offered as one, and its values become statistic', async 
   await newStudy(page);
   await paste(page, 'pinholes\ttiles\n0\t3\n1\t7\n2\t5\n3\t1');
   const panel = page.getByRole('region', { name: 'Readings to import' });
-  await holds(panel.getByLabel('Tally'), 'true');
-  await panel.getByRole('button', { name: /^Take/ }).click();
+  await holds(panel.getByLabel('Meaning'), 'true');
+  await panel.getByRole('button', { name: /^Import/ }).click();
   await expect(page.getByRole('main').or(page.locator('.bar')).getByText('pinholes').first()).toBeVisible();
   await expect(page.getByText('16 readings')).toBeVisible();
 });

@@ -120,10 +120,10 @@ test('a study starts from its question: the path marks what answers it, and says
   await page.keyboard.press('Escape');
   await openStage(page, 'Verdict');
   await expect(page.getByRole('region', { name: 'Analyses viewed' })).toContainText(
-    'Not viewed: suspected outliers, bootstrap, larger samples.',
+    'Not viewed: outliers, bootstrap, precision of larger samples.',
   );
   await page.getByRole('link', { name: 'Open the report' }).click();
-  await expect(page.getByRole('article', { name: 'Report' })).toContainText('Not viewed: suspected outliers');
+  await expect(page.getByRole('article', { name: 'Report' })).toContainText('Not viewed: outliers');
 });
 
 test('the studies are searched, tagged, narrowed to a tag and sorted; it stands in the address', async ({ page }) => {
@@ -185,7 +185,7 @@ test('a slash searches everywhere and Enter goes there; help says what the words
   await expect(entry).toBeInViewport();
   await expect(entry).toContainText('(1950)');
   await page.getByLabel('Search the methods').fill('hyndman');
-  await expect(page.getByRole('region', { name: 'Words' })).toContainText('nine common definitions');
+  await expect(page.getByRole('region', { name: 'Terms' })).toContainText('nine common definitions');
   await page.goBack();
   await openStage(page, 'Outliers');
   await page.getByRole('button', { name: 'Help', exact: true }).click();

@@ -40,7 +40,9 @@ const help = () =>
 
 async function readBlock(file: string): Promise<ParsedBlock> {
   const text = await readFile(file, 'utf8').catch((error: NodeJS.ErrnoException) => {
-    throw new BadInput(`${file} cannot be read: ${error.code === 'ENOENT' ? 'the file does not exist' : error.message}.`);
+    throw new BadInput(
+      `${file} cannot be read: ${error.code === 'ENOENT' ? 'the file does not exist' : error.message}.`,
+    );
   });
   const block = parseBlock(text, recogniseLayout(text));
   if (block.refusal) throw new BadInput(`${file}: ${block.refusal}`);

@@ -336,7 +336,9 @@ describe('many claims at once', () => {
       .finding(found)
       .map(({ text }) => text)
       .join('');
-    expect(words).toContain('2 of 3 columns differ from their claims: b, fault (significance level 0.05, Holm-adjusted');
+    expect(words).toContain(
+      '2 of 3 columns differ from their claims: b, fault (significance level 0.05, Holm-adjusted',
+    );
     expect(claimScreenRows(found)[1]).toMatchObject({ claimed: 'mean 101.9, SD 2.6 mm' });
     expect(claimScreenTable(found)).toHaveLength(5);
   });

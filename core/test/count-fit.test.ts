@@ -340,7 +340,9 @@ describe('binomial counts', () => {
     expect(await refusal(five, { family: 'binomial', trials: 2 })).toMatch(
       /^Row 3 of pinholes holds 3, more than 2 trials/,
     );
-    expect(await refusal([0, 0, 0, 0, 0], { family: 'binomial', trials: 5 })).toMatch(/All trials had the same outcome/);
+    expect(await refusal([0, 0, 0, 0, 0], { family: 'binomial', trials: 5 })).toMatch(
+      /All trials had the same outcome/,
+    );
   });
 });
 

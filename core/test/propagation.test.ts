@@ -121,7 +121,7 @@ describe('laws uncertainty propagation', () => {
     const result = await found({ column: 'gross', beside: ['tare'], inputs, formula: 'g - t' }, both);
     const mean = gross.values.reduce((sum, x) => sum + x / 40, 0) - 12;
     expect(Math.abs(result.mean! - mean)).toBeLessThan(0.05);
-    expect(result.inputs).toBe('g as the readings of gross, t as the readings of tare');
+    expect(result.inputs).toBe('g from the readings of gross, t from the readings of tare');
     expect(await refused({ column: 'gross', inputs: { g: { column: 'elsewhere' } }, formula: 'g' }, gross)).toContain(
       'elsewhere, which is not among the columns',
     );

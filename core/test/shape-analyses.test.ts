@@ -105,9 +105,7 @@ group('describe in words', () => {
     const normal = done<DescribeResult>('describe', sampled('normal-40'));
     expect(words(describeAnalysis.finding(normal))).toContain('No evidence of skewness');
     expect(describeParagraph(normal, 0.05)).toContain('No evidence of skewness (skewness 0.393, p = 0.28).');
-    expect(describeParagraph(normal, 0.05)).toContain(
-      'No evidence of a gap or a drift in row order. A drift of ',
-    );
+    expect(describeParagraph(normal, 0.05)).toContain('No evidence of a gap or a drift in row order. A drift of ');
   });
 
   it('names far readings with their rows, gaps, coarse steps and a drift', () => {
@@ -218,9 +216,7 @@ group('the pictures of a column', () => {
     expect(words(boxAnalysis.finding(done('box', sampled('one-far-25'), { whiskers: 'ends' })))).toContain(
       'Whiskers from 11.22\u00a0mm to 14.40\u00a0mm.',
     );
-    expect(words(boxAnalysis.finding(done('box', byKiln(), { split: 'kiln' })))).toContain(
-      'edians',
-    );
+    expect(words(boxAnalysis.finding(done('box', byKiln(), { split: 'kiln' })))).toContain('edians');
   });
 
   it('show the first 12 of 200 groups, and say so', () => {

@@ -339,8 +339,12 @@ describe('curves', () => {
     expect((await found<CurvesResult>('power-curves', usual)).curves[0]!.points).toHaveLength(1);
     const analysis = analysisById('power-curves') as AnyAnalysis;
     const method = methodOf(analysis, analysis.resolve(analysis.request.parse(asked), NO_READINGS));
-    expect(method).toContain('Population: a distribution, the normal distribution with mean 0, standard deviation 1; contamination:');
-    expect(method).toContain('Population: a distribution, the normal distribution with mean 0, standard deviation 1; contamination:');
+    expect(method).toContain(
+      'Population: a distribution, the normal distribution with mean 0, standard deviation 1; contamination:',
+    );
+    expect(method).toContain(
+      'Population: a distribution, the normal distribution with mean 0, standard deviation 1; contamination:',
+    );
   });
 
   it('leave out a test where there are too few readings for it, and say so', async () => {

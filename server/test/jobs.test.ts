@@ -163,7 +163,10 @@ describe('long work handed to the server', () => {
     const { asked } = await askable(300);
     await hand(id, { ...asked, column: added.id, fingerprint, place: `/studies/${id}/fit` });
     const ended = await jobWhere(server, id, asked.id, ({ state }) => state !== 'running');
-    expect([ended.state, ended.problem]).toEqual(['failed', expect.stringContaining('the test needs readings that vary')]);
+    expect([ended.state, ended.problem]).toEqual([
+      'failed',
+      expect.stringContaining('the test needs readings that vary'),
+    ]);
   });
 
   it('is not listed while its study is in the bin', async () => {

@@ -1,9 +1,12 @@
 import { ANALYSES } from '@verdict/core/analyses';
 import { describe, expect, it } from 'vitest';
 import { methodsOf } from '../plugins/methods.js';
+import { termSegments } from '../src/help/term-segments.js';
 import { TERMS, termsIn } from '../src/help/terms.js';
 import { foundPlaces, searched } from '../src/search/found-places.js';
 import type { Place } from '../src/search/places.js';
+import { TOPICS } from '../src/search/topics.js';
+import { STAGES } from '../src/stages/stages.js';
 
 describe('how Verdict works it out', () => {
   const { chapters, analyses } = methodsOf();
@@ -49,12 +52,62 @@ describe('the words of a page', () => {
   });
 });
 
+describe('terms in a text', () => {
+  it('are cut out at their first place, the longer before the shorter, and nothing is lost', () => {
+    const text = 'No evidence of skewness (skewness 0.1, p = 0.42). The confidence interval is wide; skewed or not.';
+    const segments = termSegments(text);
+    expect(segments.map((segment) => segment.text).join('')).toBe(text);
+    expect(segments.flatMap(({ text: words, term }) => (term ? [words] : []))).toEqual([
+      ...['skewness', 'p =', 'confidence interval'],
+    ]);
+    expect(termSegments('')).toEqual([{ text: '' }]);
+  });
+});
+
+describe('topics', () => {
+  const words = TOPICS.flatMap((topic) => topic.words);
+
+  it('are more than 80 words, each once, and each leads to a page and an analysis that exist', () => {
+    expect(words.length).toBeGreaterThan(80);
+    expect(new Set(words.map((word) => word.toLowerCase())).size).toBe(words.length);
+    const ids = ANALYSES.map(({ id }) => id);
+    const stages = [...STAGES.map(({ name }) => name), 'sheet'];
+    for (const { words: own, stage, query, analysis, path } of TOPICS) {
+      if (analysis !== undefined) expect(ids, own[0]).toContain(analysis);
+      if (stage !== undefined) expect(stages, own[0]).toContain(stage);
+      const asks = STAGES.find(({ name }) => name === stage)?.asks ?? [];
+      if (query?.ask) expect(asks.map(({ id }) => id)).toContain(query.ask);
+      if (query?.claim) expect(ids).toContain(query.claim);
+      if (query?.picture) expect(ids).toContain(query.picture);
+      expect(analysis ?? path).toBeDefined();
+    }
+  });
+
+  it('are found by their word, also with other hyphens', () => {
+    const all = searched(words.map((title): Place => ({ group: 'Topics', title, about: '', to: '/' })));
+    for (const word of words) expect(foundPlaces(all, word)[0]!.places[0]!.title).toBe(word);
+    for (const [typed, title] of [
+      ...[
+        ['t-test', 't test'],
+        ['q-q plot', 'Q–Q plot'],
+        ['iqr', 'IQR'],
+        ["student's t", 'Student’s t test'],
+      ],
+      ...[
+        ['chi square test', 'chi-square test'],
+        ['uncert', 'uncertainty'],
+      ],
+    ] as const)
+      expect(foundPlaces(all, typed)[0]!.places[0]!.title).toBe(title);
+  });
+});
+
 describe('a search everywhere', () => {
   const place = (group: Place['group'], title: string, about = ''): Place => ({ group, title, about, to: '/' });
   const all = searched([
     place('Studies', 'Glaze batches', 'open · Is the viscosity the same?'),
     place('Columns', 'viscosity', 'in Glaze batches'),
-    place('Words', 'kurtosis', 'tails'),
+    place('Terms', 'kurtosis', 'tails'),
     ...Array.from({ length: 9 }, (_, i) => place('Studies', `Release ${i}`, 'viscosity')),
   ]);
   const found = (text: string) =>

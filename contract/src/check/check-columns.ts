@@ -118,7 +118,8 @@ export function removeColumnsObjection(study: StudyNow, change: Of<'remove-colum
   if (named) return named;
   const followed = followersObjection(inTable(study), ids);
   if (followed) return no('columns', followed);
-  if (rowCount > study.rowCount) return no('rowCount', `The table has ${study.rowCount} rows; this change cannot add rows.`);
+  if (rowCount > study.rowCount)
+    return no('rowCount', `The table has ${study.rowCount} rows; this change cannot add rows.`);
   return subjectObjection(withMarked(study, ids, true), subject);
 }
 
@@ -178,7 +179,8 @@ export function changeColumnObjection(study: StudyNow, change: Of<'change-column
       yield followingBoundsObjection(study, change);
       yield frequencies === undefined ? null : frequenciesObjection(study, before.id, frequencies);
       if (!derivation) return;
-      if (!before.derivation) yield no('derivation', `${before.name} holds typed cells, so it cannot be a derived column.`);
+      if (!before.derivation)
+        yield no('derivation', `${before.name} holds typed cells, so it cannot be a derived column.`);
       yield derivationObjection(study, before.id, derivation);
     })(),
   );

@@ -15,10 +15,7 @@ function runObjection(
   const column = standing(study, id);
   if (isObjection(column)) return column;
   if (column.derivation) {
-    return no(
-      'column',
-      `${column.name} is a derived column and cannot be edited. Freeze it to plain values first.`,
-    );
+    return no('column', `${column.name} is a derived column and cannot be edited. Freeze it to plain values first.`);
   }
   // Empty texts beyond the end are how a change that made the table longer is taken back.
   const beyond = row + texts.length - 1 > rows && texts.slice(Math.max(0, rows - row + 1)).some((text) => text !== '');

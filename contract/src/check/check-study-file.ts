@@ -48,7 +48,8 @@ function doubledObjection(file: FileOutline): Objection | null {
 }
 
 function columnObjection(study: StudyNow, column: FileOutline['columns'][number]): Objection | null {
-  if (column.derivation && column.reach > 0) return no('cells', `${column.name} is a derived column but has cells too.`);
+  if (column.derivation && column.reach > 0)
+    return no('cells', `${column.name} is a derived column but has cells too.`);
   // What is out of the table keeps what it held, and is checked when it comes back.
   if (column.removed) return null;
   if (column.reach > study.rowCount) return no('cells', `${column.name} has more cells than the table has rows.`);

@@ -31,7 +31,8 @@ const parse: RequestHandler = (req, _res, next) => {
   const bytes: unknown = req.body;
   if (!Buffer.isBuffer(bytes)) return next();
   refuseCharset(req);
-  if (depthOf(bytes) > DEEPEST) throw new StoreError('not-json', `The JSON is nested more than ${DEEPEST} levels deep.`);
+  if (depthOf(bytes) > DEEPEST)
+    throw new StoreError('not-json', `The JSON is nested more than ${DEEPEST} levels deep.`);
   if (bytes.length <= LARGE_BODY) req.body = bytes.length === 0 ? undefined : read(bytes);
   next();
 };

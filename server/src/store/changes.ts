@@ -55,11 +55,15 @@ export async function refuseStale(q: Queries, study: StudyRow, revision: number)
     const change = changeSchema.safeParse(fromOlder(detail));
     return { ...entry, change: kind === 'add-columns' || !change.success ? null : told(change.data) };
   });
-  throw new StoreError('stale', `This study has changed: it is at change ${study.revision}, not at change ${revision}.`, {
-    revision: study.revision,
-    changes: since.slice(-5).map(({ text, who }) => `${text} (${who})`),
-    ...(between.length <= MOST_BETWEEN ? { between } : {}),
-  });
+  throw new StoreError(
+    'stale',
+    `This study has changed: it is at change ${study.revision}, not at change ${revision}.`,
+    {
+      revision: study.revision,
+      changes: since.slice(-5).map(({ text, who }) => `${text} (${who})`),
+      ...(between.length <= MOST_BETWEEN ? { between } : {}),
+    },
+  );
 }
 
 /** More changes than this in between are not listed one by one. */

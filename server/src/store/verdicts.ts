@@ -14,7 +14,9 @@ async function refuseForeign(q: Queries, studyId: string, ids: readonly string[]
   const own = await q.select({ id: kept.id }).from(kept).where(eq(kept.studyId, studyId));
   const known = new Set(own.map(({ id }) => id));
   if (ids.some((id) => !known.has(id))) {
-    throw new StoreError('invalid', 'The verdict refers to evidence that this study does not contain.', { field: 'evidence' });
+    throw new StoreError('invalid', 'The verdict refers to evidence that this study does not contain.', {
+      field: 'evidence',
+    });
   }
 }
 
@@ -78,7 +80,8 @@ export async function reopen(db: Database, studyId: string, request: ReopenReque
   return db.transaction(async (q) => {
     const study = await lockStudy(q, studyId);
     await refuseStale(q, study, request.revision);
-    if (study.state !== 'ruled') throw new StoreError('not-ruled', 'This study is not decided, so it cannot be reopened.');
+    if (study.state !== 'ruled')
+      throw new StoreError('not-ruled', 'This study is not decided, so it cannot be reopened.');
     const { reason, who } = request;
     const at = new Date();
     await q

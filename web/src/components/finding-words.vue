@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import type { Piece } from '@verdict/core/road';
+import TermWords from './term-words.vue';
 
-defineProps<{ pieces: readonly Piece[] }>();
+/** A finding. With `terms` its terms say what they mean where they stand. */
+defineProps<{ pieces: readonly Piece[]; terms?: boolean }>();
 </script>
 
 <template>
   <p class="finding">
     <template v-for="(piece, i) in pieces" :key="i"
       ><strong v-if="piece.strong">{{ piece.text }}</strong
-      ><template v-else>{{ piece.text }}</template></template
+      ><TermWords v-else-if="terms" :text="piece.text" /><template v-else>{{ piece.text }}</template></template
     >
   </p>
 </template>

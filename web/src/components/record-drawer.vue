@@ -128,7 +128,7 @@ async function save(): Promise<void> {
         <el-button link @click="save">Save as CSV</el-button>
       </div>
       <p v-if="store.refused" class="said-wrong" role="alert">
-        {{ store.refused.detail }} <el-button link @click="store.refused = null">Understood</el-button>
+        {{ store.refused.detail }} <el-button link @click="store.refused = null">Dismiss</el-button>
       </p>
       <div class="checking">
         <el-button size="small" :loading="checked === 'running'" @click="check">Check the record</el-button>

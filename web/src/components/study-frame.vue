@@ -157,7 +157,7 @@ useEventListener('keydown', (event) => {
         </CautionNote>
         <CautionNote v-if="store.refused" lead="Not done" tone="wrong">
           {{ store.refused.detail }}
-          <el-button link @click="store.refused = null">Understood</el-button>
+          <el-button link @click="store.refused = null">Dismiss</el-button>
         </CautionNote>
       </div>
       <main class="stage-view">

@@ -45,7 +45,7 @@ const chapters = computed(() =>
 );
 const place = (title: string) => title.toLowerCase().replace(/\W+/g, '-');
 const contents = computed(() => [
-  ...(terms.value.length ? [{ title: 'Words', count: terms.value.length }] : []),
+  ...(terms.value.length ? [{ title: 'Terms', count: terms.value.length }] : []),
   ...(asked.value.length ? [{ title: 'Analyses', count: asked.value.length }] : []),
   ...chapters.value.map(({ title, entries }) => ({ title, count: entries.length })),
 ]);
@@ -90,8 +90,8 @@ watch(() => route.hash, goTo);
           the program code itself.
         </p>
         <p v-if="contents.length === 0" role="status">No method matches all of these words.</p>
-        <section v-if="terms.length" :id="place('Words')" tabindex="-1" aria-label="Words">
-          <h2>Words</h2>
+        <section v-if="terms.length" :id="place('Terms')" tabindex="-1" aria-label="Terms">
+          <h2>Terms</h2>
           <TermList :terms="terms" />
         </section>
         <section v-if="asked.length" :id="place('Analyses')" tabindex="-1" aria-label="Analyses">

@@ -87,7 +87,7 @@ const OF_THE_TRADE: readonly Term[] = [
   },
   {
     term: 'power',
-    also: ['could have missed', 'power of the test'],
+    also: ['power of the test'],
     meaning: 'The probability that a test detects a departure of a given size at this sample size.',
     formula: 'power = P(p ≤ level | the departure exists)',
     source: 'Neyman & Pearson (1933)',
@@ -100,8 +100,8 @@ const OF_THE_TRADE: readonly Term[] = [
   },
   { term: 'coverage', meaning: 'The proportion of samples in which an interval contains the true value.' },
   {
-    term: 'sd',
-    also: ['standard deviation'],
+    term: 'standard deviation',
+    also: ['SD', 'SDs', 'standard deviations'],
     meaning: 'The typical distance of readings from their mean. The divisor is n − 1 unless stated otherwise.',
     formula: 's = √(Σ(x − x̄)²/(n − 1))',
   },
@@ -122,7 +122,7 @@ const OF_THE_TRADE: readonly Term[] = [
   },
   {
     term: 'skewness',
-    also: ['lean', 'lopsided'],
+    also: ['skewed'],
     meaning: 'A measure of asymmetry: above 0 if the upper tail is longer, below 0 if the lower tail is.',
     formula: 'g₁ = m₃/m₂^(3/2)',
     source: 'Joanes & Gill (1998)',
@@ -310,7 +310,7 @@ const OF_THE_TRADE: readonly Term[] = [
   },
   {
     term: 'bootstrap',
-    also: ['redrawn', 'replicate', 'replicates'],
+    also: ['replicate', 'replicates'],
     meaning:
       'Resampling of the readings with replacement. The variation of a statistic over the replicates shows its precision.',
     source: 'Efron (1979)',
@@ -322,7 +322,7 @@ const OF_THE_TRADE: readonly Term[] = [
   },
   {
     term: 'permutation',
-    also: ['shuffled', 'arrangements'],
+    also: ['permutations', 'permutation test', 'permuted'],
     meaning:
       'A test that permutes the labels of the readings and counts how often the difference is at least as extreme.',
     source: 'Fisher (1935), Pitman (1937)',
@@ -363,13 +363,24 @@ const OF_THE_TRADE: readonly Term[] = [
   },
 ];
 
+export const TERMS_OF_THE_TRADE: readonly Term[] = OF_THE_TRADE;
 export const TERMS: readonly Term[] = [...OF_THE_HOUSE, ...OF_THE_TRADE];
 
 const bare = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 /** A word by itself: letters beside it would make it another. */
 const standing = (form: string) => new RegExp(`(?<![\\p{L}\\d])${bare(form)}(?![\\p{L}\\d])`, 'iu');
-const PATTERNS = TERMS.map((term) => ({ term, forms: [term.term, ...(term.also ?? [])].map(standing) }));
+const FORMS = new Map(TERMS.map((term) => [term, [term.term, ...(term.also ?? [])].map(standing)]));
+
+/** Where a term stands first in a text; null where it does not. */
+export function firstPlaceOf(term: Term, text: string): { from: number; to: number } | null {
+  const places = FORMS.get(term)!.flatMap((form) => {
+    const match = form.exec(text);
+    return match ? [{ from: match.index, to: match.index + match[0].length }] : [];
+  });
+  return places.length === 0
+    ? null
+    : places.reduce((a, b) => (b.from < a.from || (b.from === a.from && b.to > a.to) ? b : a));
+}
 
 /** The terms that stand in a text, in the order of the list. */
-export const termsIn = (text: string): Term[] =>
-  PATTERNS.filter(({ forms }) => forms.some((form) => form.test(text))).map(({ term }) => term);
+export const termsIn = (text: string): Term[] => TERMS.filter((term) => firstPlaceOf(term, text) !== null);

@@ -9,10 +9,17 @@ export interface Searched {
   title: string;
   all: string;
 }
+/** Hyphens, dashes and blanks are one: "t-test" finds the t test, "q-q plot" the Q–Q plot. */
+const folded = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/[-–—−]/g, ' ')
+    .replaceAll('’', "'");
+
 export const searched = (places: readonly Place[]): Searched[] =>
   places.map((place) => {
-    const title = place.title.toLowerCase();
-    return { place, title, all: `${title}\n${place.about.toLowerCase()}` };
+    const title = folded(place.title);
+    return { place, title, all: `${title}\n${folded(place.about)}` };
   });
 
 /** How well words fit: the whole title, its beginning, the beginning of a word in it, anywhere in it, only in what it is; null where one is missing. */
@@ -26,7 +33,7 @@ function fit({ title, all }: Searched, words: readonly string[], typed: string):
 
 /** The places that hold all words, in groups, the group with the best of them first. Nothing where nothing is typed. */
 export function foundPlaces(all: readonly Searched[], text: string): { group: string; places: Place[] }[] {
-  const typed = text.trim().toLowerCase();
+  const typed = folded(text.trim());
   const words = typed.split(/\s+/).filter(Boolean);
   if (words.length === 0) return [];
   const groups = new Map<string, { place: Place; rank: number }[]>();

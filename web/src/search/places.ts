@@ -5,10 +5,12 @@ import type { RouteLocationRaw } from 'vue-router';
 import { METHODS } from '../help/made-methods.js';
 import { TERMS } from '../help/terms.js';
 import { STAGES } from '../stages/stages.js';
+import { TOPICS } from './topics.js';
 
 /** Somewhere to go: what it is called, what it is, and where. */
 export interface Place {
-  group: 'Here' | 'Stages' | 'Studies' | 'Columns' | 'Families' | 'Analyses and methods' | 'Words' | 'Pages';
+  group:
+    'Here' | 'Stages' | 'Topics' | 'Studies' | 'Columns' | 'Distributions' | 'Analyses and methods' | 'Terms' | 'Pages';
   title: string;
   /** Said beside it, and searched too. */
   about: string;
@@ -33,7 +35,7 @@ const PAGES: readonly Place[] = [
 ];
 
 const FAMILY_PLACES: readonly Place[] = FAMILIES.map(({ family, title, about }) => ({
-  ...{ group: 'Families', title, about },
+  ...{ group: 'Distributions', title, about },
   to: { path: '/distributions', query: { family } },
 }));
 
@@ -45,7 +47,7 @@ const METHOD_PLACES: readonly Place[] = [
 ].map(({ hash, ...place }) => ({ group: 'Analyses and methods', ...place, to: { name: 'help', hash } }));
 
 const WORD_PLACES: readonly Place[] = TERMS.map(({ term, meaning }) => ({
-  ...{ group: 'Words', title: term, about: meaning },
+  ...{ group: 'Terms', title: term, about: meaning },
   to: { name: 'help', hash: `#term-${term.replace(/\W+/g, '-')}` },
 }));
 
@@ -83,9 +85,18 @@ function placesOf(study: StudySummary): Place[] {
   ];
 }
 
+/** Topics by the words that people bring: in the open study where there is one, else the help. */
+export const topicPlaces = (open: Study | null): Place[] =>
+  TOPICS.flatMap(({ words, where, stage, query, analysis, path }) => {
+    const here = open && stage ? { name: stage, params: { id: open.id }, query: { ...query } } : null;
+    const to = here ?? path ?? { name: 'help', hash: `#${analysis}` };
+    return words.map((title): Place => ({ group: 'Topics', title, about: where, to }));
+  });
+
 /** Everywhere that can be gone to from here. */
 export const placesFrom = (studies: readonly StudySummary[], open: Study | null): Place[] => [
   ...(open ? placesIn(open) : []),
+  ...topicPlaces(open),
   ...studies.filter(({ id }) => id !== open?.id).flatMap(placesOf),
   ...FAMILY_PLACES,
   ...METHOD_PLACES,

@@ -3,6 +3,7 @@ import type { Piece } from '@verdict/core/road';
 import CautionList from '../components/caution-list.vue';
 import CautionNote from '../components/caution-note.vue';
 import FindingWords from '../components/finding-words.vue';
+import TermWords from '../components/term-words.vue';
 import { useStudy } from '../stores/study.js';
 import NoColumn from './no-column.vue';
 import SetAsideDialog from './set-aside-dialog.vue';
@@ -42,8 +43,8 @@ const store = useStudy();
       <div id="picture" class="picture" tabindex="-1"><slot name="picture" /></div>
       <section id="finding" class="side" tabindex="-1" :aria-label="label">
         <div aria-live="polite">
-          <FindingWords v-if="finding.length" :pieces="finding" />
-          <p v-if="after" class="soft after">{{ after }}</p>
+          <FindingWords v-if="finding.length" :pieces="finding" terms />
+          <p v-if="after" class="soft after"><TermWords :text="after" /></p>
           <slot name="words" />
         </div>
         <CautionList :texts="[...cautions, ...runs.notes.value.map(({ text }) => text)]" />

@@ -99,7 +99,11 @@ function beside({
   resolution,
   unit,
 }: ScreenedClaim): [string, string] {
-  if (labels) return [places === null ? '–' : `equal frequency of ${plural(places, 'category', 'categories')}`, places === null ? '–' : 'as counted'];
+  if (labels)
+    return [
+      places === null ? '–' : `equal frequency of ${plural(places, 'category', 'categories')}`,
+      places === null ? '–' : 'as counted',
+    ];
   const claims = [
     ...(claimedMean === null ? [] : [`mean ${formatValue(claimedMean)}`]),
     ...(claimedSd === null ? [] : [`SD ${formatValue(claimedSd)}`]),

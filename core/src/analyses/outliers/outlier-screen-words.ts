@@ -35,7 +35,10 @@ export function outlierScreenFinding(result: OutlierScreenResult): Piece[] {
   const how = `${RULE_FACTS[rule].title}, ${hasLevel(rule) ? holmLevel(alpha, some.length) : 'no significance level'}`;
   const naming = some.filter(({ rows }) => rows!.length > 0);
   if (naming.length === 0) {
-    return [{ text: 'No outliers found', strong: true, code: 'no-evidence' }, { text: ` in ${some.length === 1 ? '' : 'any of '}${of} (${how}).` }];
+    return [
+      { text: 'No outliers found', strong: true, code: 'no-evidence' },
+      { text: ` in ${some.length === 1 ? '' : 'any of '}${of} (${how}).` },
+    ];
   }
   const count = naming.reduce((sum, { rows }) => sum + rows!.length, 0);
   const named = naming.length <= 3 ? `: ${naming.map(({ name, rows }) => `${name} (${rows!.length})`).join(', ')}` : '';

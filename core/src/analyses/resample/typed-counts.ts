@@ -23,7 +23,7 @@ export function readCounts(texts: TypedTexts): CountsReading {
   if ((count2 === undefined) !== (n2 === undefined))
     return {
       field: count2 === undefined ? 'count2' : 'n2',
-      problem: `Type ${count2 === undefined ? 'the second count' : 'its total'}.`,
+      problem: `Enter ${count2 === undefined ? 'the second count' : 'its total'}.`,
     };
   const figures = [{ count, n }, ...(count2 === undefined ? [] : [{ count: count2, n: n2 }])];
   for (const [g, figure] of figures.entries()) {

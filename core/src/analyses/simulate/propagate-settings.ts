@@ -83,13 +83,13 @@ export const propagateRequest = z.strictObject(shape).transform((asked, context)
 });
 export type PropagateRequest = z.infer<typeof propagateRequest>;
 
-/** "a of a normal distribution with mean 10 and sd 0.4, b as the readings of thickness". */
+/** "a of a normal distribution with mean 10 and sd 0.4, b from the readings of thickness". */
 export const inputsWords = ({ inputs }: Pick<PropagateRequest, 'inputs'>): string =>
   Object.entries(inputs)
     .map(([key, input]) =>
       isLaw(input)
         ? `${key} of ${distributionName(input.family, input.parameters as Parameters)}`
-        : `${key} as the readings of ${input.column}`,
+        : `${key} from the readings of ${input.column}`,
     )
     .join(', ');
 

@@ -62,7 +62,7 @@ export const OUTLIERS: readonly SimulatedTest[] = [
   {
     ...{
       id: 'grubbs-pair',
-      short: 'Grubbs, pair',
+      short: 'Grubbs, two',
       name: 'Grubbs’ test for two on the same side',
       symbol: 'share',
       about: 'outliers',

@@ -132,7 +132,7 @@ export const RANKS: readonly SimulatedTest[] = [
     make: signedRanks,
   },
   {
-    ...{ id: 'sign', short: 'signs', name: 'sign test of the median', symbol: 'above', about: 'median', groups: 1 },
+    ...{ id: 'sign', short: 'sign', name: 'sign test of the median', symbol: 'above', about: 'median', groups: 1 },
     ...{ least: 1, sided: true, cost: 2 },
     make: sign,
   },

@@ -51,7 +51,7 @@ export const SHARES: readonly SimulatedTest[] = [
   {
     ...{
       id: 'share',
-      short: 'share',
+      short: 'binomial',
       name: 'exact binomial test of a proportion',
       symbol: 'count',
       about: 'share',

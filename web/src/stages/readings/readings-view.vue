@@ -199,7 +199,7 @@ useEventListener('keydown', (event) => {
     <div class="main" :class="{ alone: !sideShown }">
       <CautionNote v-if="incoming.refusal.value" lead="Not imported" tone="wrong"
         >{{ incoming.refusal.value }}
-        <el-button link @click="incoming.refusal.value = ''">Understood</el-button></CautionNote
+        <el-button link @click="incoming.refusal.value = ''">Dismiss</el-button></CautionNote
       >
       <CautionNote v-if="clash" lead="Two edits of one cell" tone="wrong">
         While you were typing “{{ clash.mine }}”, row {{ clash.row }} of

@@ -28,12 +28,10 @@ const said = computed(() => words.value.map(({ text }) => text).join(''));
   <section ref="card" class="one" aria-label="Single replicate">
     <div class="head">
       <FindingWords class="words" :pieces="words" />
-      <el-button size="small" :disabled="number <= 1" aria-label="the replicate before" @click="number--"
-        >before</el-button
+      <el-button size="small" :disabled="number <= 1" aria-label="Previous replicate" @click="number--"
+        >Previous</el-button
       >
-      <el-button size="small" :disabled="number >= count" aria-label="the next replicate" @click="number++"
-        >next</el-button
-      >
+      <el-button size="small" :disabled="number >= count" aria-label="Next replicate" @click="number++">Next</el-button>
     </div>
     <!-- Counted or not: two heaps of dots show nothing that the list does not. -->
     <div v-if="result.as !== 'share'" class="box"><ChartPicture v-if="config" :config="config" :words="said" /></div>

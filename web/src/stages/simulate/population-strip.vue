@@ -37,11 +37,11 @@ const step = (by: number) => (number.value = Math.max(1, Math.min(props.count, (
     <div class="head">
       <FindingWords class="words" :pieces="words" />
       <template v-if="sample">
-        <el-button size="small" :disabled="(number ?? 1) <= 1" aria-label="the sample before" @click="step(-1)"
-          >before</el-button
+        <el-button size="small" :disabled="(number ?? 1) <= 1" aria-label="Previous sample" @click="step(-1)"
+          >Previous</el-button
         >
-        <el-button size="small" :disabled="(number ?? 0) >= count" aria-label="the next sample" @click="step(1)"
-          >next</el-button
+        <el-button size="small" :disabled="(number ?? 0) >= count" aria-label="Next sample" @click="step(1)"
+          >Next</el-button
         >
         <el-button size="small" title="Hide the single sample" @click="number = null">Hide</el-button>
       </template>

@@ -52,7 +52,7 @@ test('a pair that hides itself is named, pointed at both ways, left in or set as
     .getByRole('row', { name: /^32 8\.82/ })
     .getByRole('button')
     .click();
-  await finding(page).getByRole('button', { name: 'Keep …' }).first().click();
+  await finding(page).getByRole('button', { name: 'Keep row 32 …' }).click();
   await page.getByRole('button', { name: 'no cause found' }).click();
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(finding(page)).toContainText('1 kept with a reason');
@@ -138,7 +138,7 @@ test('which rule, groups and many columns answer, are kept and recomputed, and a
   app,
 }) => {
   await open(page, '?ask=which');
-  await expect(finding(page)).toContainText('the most powerful rule for one outlier');
+  await expect(finding(page)).toContainText('one outlier of 5 SD is detected best by');
   await expect(page.getByRole('row', { name: /^box-plot fences/ })).toContainText('%');
   await page
     .getByRole('radiogroup', { name: 'Outliers in the samples' })

@@ -11,6 +11,9 @@ export interface Said {
   analysis: string;
   of: string;
   texts: string[];
+  /** Those of them that are the finding, and the cautions. */
+  finding: string;
+  cautions: string[];
 }
 
 const FEW = { replicates: 199 };
@@ -109,20 +112,25 @@ const textsIn = (result: object, key: 'notes' | 'assumptions'): string[] =>
 
 async function saidOf(id: string, of: string, asked: object, sample: Sample): Promise<Said> {
   const analysis = analysisById(id);
+  const bare = (texts: string[]): Said => ({ analysis: id, of, texts, finding: '', cautions: [] });
   const readable = analysis.request.safeParse(asked);
-  if (!readable.success) return { analysis: id, of, texts: readable.error.issues.map(({ message }) => message) };
+  if (!readable.success) return bare(readable.error.issues.map(({ message }) => message));
   const request = analysis.resolve(readable.data, sample);
   const result = (await drive(inThisThread, { id, request, sample })) as object;
   const method = methodOf(analysis as never, request);
-  if (isUnavailable(result)) return { analysis: id, of, texts: [method, result.reason] };
-  const texts = [
-    method,
-    said(analysis.finding(result)),
-    ...textsIn(result, 'notes'),
-    ...textsIn(result, 'assumptions'),
-  ];
+  if (isUnavailable(result)) return bare([method, result.reason]);
+  const finding = said(analysis.finding(result));
+  const cautions = textsIn(result, 'notes');
+  const texts = [method, finding, ...cautions, ...textsIn(result, 'assumptions')];
   const paragraph = id === 'describe' ? core.resultParagraph(result as core.DescribeResult) : '';
-  return { analysis: id, of, texts: [...texts, paragraph, ...besideClaim(result)].filter(Boolean) };
+  return { analysis: id, of, texts: [...texts, paragraph, ...besideClaim(result)].filter(Boolean), finding, cautions };
+}
+
+/** A request about several columns, where the analysis takes them by name. */
+function beside(id: string, { name, groups }: Sample, asked: object): object {
+  const [column = name, ...others] = (groups?.samples ?? []).map((sample) => sample.name);
+  const request = { column, beside: others, ...asked };
+  return analysisById(id).request.safeParse(request).success ? request : { column, ...asked };
 }
 
 /** Everything that the analyses say of the columns of `odd-columns.ts`, in order. */
@@ -136,7 +144,7 @@ export async function* everythingSaid(): AsyncGenerator<Said> {
   for (const [id, asked] of Object.entries(OF_SOME))
     for (const of of SOME) yield saidOf(id, of, { ...named(ODD_COLUMNS[of]!), ...asked }, ODD_COLUMNS[of]!);
   for (const [id, asked] of Object.entries(OF_GROUPS))
-    for (const [of, sample] of Object.entries(ODD_GROUPS)) yield saidOf(id, of, { ...named(sample), ...asked }, sample);
+    for (const [of, sample] of Object.entries(ODD_GROUPS)) yield saidOf(id, of, beside(id, sample, asked), sample);
   for (const [id, asked] of Object.entries(OF_LABELS))
     for (const [of, sample] of Object.entries(ODD_LABELS)) yield saidOf(id, of, { ...named(sample), ...asked }, sample);
   for (const [id, asked] of OF_NOTHING) yield saidOf(id, 'typed figures', asked, NO_READINGS);

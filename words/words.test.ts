@@ -39,6 +39,12 @@ function faultsIn(text: string): string[] {
   return faults;
 }
 
+/** A finding is one sentence of answer and one of numbers. A value and its unit are one word. */
+const MOST_WORDS = 45;
+const wordsOf = (text: string) => text.split(' ').filter(Boolean).length;
+/** Ends of sentences: no decimal points, no abbreviations. */
+const sentencesOf = (text: string) => (text.match(/[.!?](?= [\p{Lu}“]|$)/gu) ?? []).length;
+
 describe('what the analyses say of demo and odd columns', () => {
   it('is as recorded, and is grammatical', async () => {
     const all: Said[] = [];
@@ -47,6 +53,10 @@ describe('what the analyses say of demo and odd columns', () => {
       texts.flatMap((text) => faultsIn(text).map((fault) => `${analysis}, ${of}: “${fault}” in: ${text}`)),
     );
     expect(faults).toEqual([]);
+    const long = all.filter(({ finding }) => wordsOf(finding) > MOST_WORDS).map(({ finding }) => finding);
+    expect([...new Set(long)]).toEqual([]);
+    const wordy = all.flatMap(({ cautions }) => cautions.filter((text) => sentencesOf(text) > 2));
+    expect([...new Set(wordy)]).toEqual([]);
     for (const id of new Set(all.map(({ analysis }) => analysis))) {
       const known = new Set<string>();
       const fresh = (line: string) => !known.has(line) && known.add(line) !== undefined;

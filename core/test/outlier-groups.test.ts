@@ -83,11 +83,11 @@ describe('which rule', () => {
     expect(foundAt(of('generalized-esd'), 'each-end', 6)!).toBeGreaterThan(0.8);
     expect(of('dixon').reason).toContain('Dixon’s test takes at most 30 readings; here there are 40.');
     expect(words(outlierRulesAnalysis.finding(result))).toContain(
-      'With 40 readings and significance level 0.05, the most powerful rule for one outlier of 5',
+      'With 40 readings, one outlier of 5 SD is detected best by',
     );
     // Grubbs is the first step of the ESD: so few samples do not tell them apart, and the words do not either.
     expect(words(outlierRulesAnalysis.finding(result))).toContain(
-      'With 40 readings and significance level 0.05, the most powerful rule for one outlier of 5',
+      'With 40 readings, one outlier of 5 SD is detected best by',
     );
     const loud = result.notes.find(({ code }) => code === 'cries-wolf')!.text;
     for (const row of ruleAtWorkRows(result, 'one'))

@@ -69,7 +69,7 @@ async function auditRevisions(source: StudySource, began: Began | null, object: 
   let last = { revision: 0, entry: 0 };
   for (const { revision, entry } of rows) {
     if (revision !== last.revision + 1) object(entry, `change ${last.revision + 1} is missing from the record.`);
-    if (entry !== null && entry < last.entry) object(entry, `change ${revision} is not in its place.`);
+    if (entry !== null && entry < last.entry) object(entry, `change ${revision} is out of order.`);
     last = { revision, entry: entry ?? last.entry };
   }
   if (last.revision !== source.study.revision)

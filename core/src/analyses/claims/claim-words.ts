@@ -33,10 +33,11 @@ const testWords = (result: ClaimResult) => {
 function closenessWords(result: ClaimResult): Piece[] {
   const { closeness } = result;
   if (!closeness) return [];
-  const within = `within ±${toldNamed(closeness.margin, result)} of the claimed value (two one-sided tests, ${equalsP(closeness.pValue, result.alpha)})`;
+  const within = `within ±${toldNamed(closeness.margin, result)}`;
+  const p = equalsP(closeness.pValue, result.alpha);
   return closeness.shown
-    ? [{ text: ' ' }, { text: 'Equivalent', strong: true, code: 'evidence' }, { text: ` ${within}.` }]
-    : [{ text: ` Equivalence ${within} is not shown.` }];
+    ? [{ text: ' ' }, { text: 'Equivalent', strong: true, code: 'evidence' }, { text: ` ${within} (two one-sided tests, ${p}).` }]
+    : [{ text: ` Equivalence ${within} is not shown (${p}).` }];
 }
 
 /** The answer, then the numbers: evidence, or no evidence; never that the claim is true. */

@@ -245,8 +245,8 @@ export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
     const { interval: ends, inverted } = differenceByTest(a, b, confidence, alternative);
     const interval = openEnd(ends, alternative);
     const scale: Scale = { ...head, as: 'share' };
-    const told = ({ name, count, n }: Share) =>
-      `${formatPercentOf(count / n, 1 - count / n, 3)} in ${name} (${groupThousands(count)} of ${groupThousands(n)})`;
+    const told = ({ count, n }: Share) =>
+      `${formatPercentOf(count / n, 1 - count / n, 3)} (${groupThousands(count)} of ${groupThousands(n)})`;
     const where = p === q ? 'no difference' : `difference ${p < q ? '−' : ''}${toldDistance(p - q, scale)}`;
     return claimResult(head, settings, {
       ...twoWords('the proportion', of, [a.name, b.name], alternative, { what }),
@@ -260,7 +260,7 @@ export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
         alternative,
       ),
       ...{ interval, intervalOf: 'the difference' },
-      measured: `Observed ${told(a)} and ${told(b)}, ${where}; ${formatPercentOf(confidence)} confidence interval of the difference ${toldInterval(interval, scale, 'difference')}${inverted ? '' : ' (Newcombe)'}`,
+      measured: `Observed ${told(a)} and ${told(b)}, ${where}, ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale, 'difference')}${inverted ? '' : ' (Newcombe)'}`,
       ...powerOf(two, settings),
       assumptions: [
         {

@@ -131,7 +131,6 @@ function byDistances(
     lower: a.mean < b.mean ? pValue / 2 : 1 - pValue / 2,
     upper: a.mean > b.mean ? pValue / 2 : 1 - pValue / 2,
   };
-  const scale: Scale = { ...head, as: 'reading' };
   const interval = a.sd > 0 || b.sd > 0 ? meanInterval(a.mean - b.mean, welch(a, b), confidence, alternative) : null;
   return {
     ...{ symbol: 'F', statistic, df: [...df], pMethod: 'asymptotic' },
@@ -146,11 +145,6 @@ function byDistances(
       alternative: 'greater',
       alpha,
     }),
-    ...(interval
-      ? {
-          measured: `${formatPercentOf(confidence)} confidence interval of the difference of the mean absolute deviations from the median ${toldInterval(interval, scale, 'spread')}`,
-        }
-      : {}),
   };
 }
 

@@ -3,7 +3,7 @@ import { listed, plural } from '../../numeric/grammar.js';
 import { hasLevel } from '../../outliers/rules.js';
 import type { Arrangement } from '../../outliers/rule-trials.js';
 import type { Note, Piece } from '../../road/analysis.js';
-import { levelNote } from '../../road/cautions.js';
+import { levelNote, levelWords } from '../../road/cautions.js';
 import type { OutlierRulesResult, RuleAtWork } from './outlier-rules-result.js';
 import { RULE_FACTS } from './rule-facts.js';
 
@@ -63,23 +63,23 @@ export function outlierRulesFinding(result: OutlierRulesResult): Piece[] {
   const one = (rule: RuleAtWork) => foundAt(rule, 'one', JUDGED_AT)!;
   const [forOne, forAll] = [best(tried, one), best(tried, (rule) => leastOf(result, rule))];
   const alike = notToldApart(tried, one(forOne));
-  const lead = `With ${plural(n, 'reading')} and significance level ${formatValue(alpha)}, the most powerful rule for one outlier of ${JUDGED_AT} SD is `;
+  const lead = `With ${plural(n, 'reading')}${levelWords(alpha)}, one outlier of ${JUDGED_AT} SD is detected best by `;
   const first: Piece[] = [
     { text: lead },
     { text: listed(alike.map(({ rule }) => RULE_FACTS[rule].title)), strong: true, code: 'recommended' },
-    { text: ` (power ${alike.length > 1 ? 'about ' : ''}${percent(one(forOne))}).` },
+    { text: ` (power ${alike.length > 1 ? 'about ' : ''}${percent(one(forOne))})` },
   ];
   const least = leastOf(result, forAll);
   if (least < USEFUL)
     return [
       ...first,
-      { text: ' For two such outliers in any position, no rule with a significance level has useful power.' },
+      { text: '. No rule with a significance level has useful power for two such outliers in any position.' },
     ];
   return [
     ...first,
-    { text: ' For one or two such outliers in any position, it is ' },
+    { text: ', one or two in any position by ' },
     { text: RULE_FACTS[forAll.rule].title, strong: true, code: 'recommended' },
-    { text: ` (power at least ${percent(least)}).` },
+    { text: ` (at least ${percent(least)}).` },
   ];
 }
 

@@ -123,7 +123,7 @@ const wrong = (field: string) => field in props.faults;
           />
           and
           <FigureField
-            :label="draft.by"
+            :label="draft.by === 'sd' ? 'standard deviation' : draft.by"
             :value="draft.spread"
             :wrong="wrong('spread')"
             @typed="(typed) => emit('change', { spread: typed })"

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { ExtremeRow } from '@verdict/core/analyses';
-import { computed } from 'vue';
+import { computed, ref, watch } from 'vue';
 
-/** The farthest readings, each with how far out it is; pointing at one points at it in the picture. */
+/** The most extreme readings; pointing at one points at it in the picture, pressing its number holds it. */
 const props = defineProps<{
   rows: readonly ExtremeRow[];
   /** The row pointed at in the picture. */
@@ -12,6 +12,19 @@ const props = defineProps<{
 const emit = defineEmits<{ point: [row: number]; aside: [row: number]; table: [rows: readonly number[]] }>();
 const labelled = computed(() => props.rows.some(({ group }) => group !== ''));
 const slips = computed(() => props.rows.filter((row) => row.slips.length > 0 && (row.named || row.fence !== '')));
+/** The row whose number was pressed: on the way to its buttons the mouse passes over others. */
+const held = ref<number | null>(null);
+watch(
+  () => props.pointed,
+  (row) => row !== held.value && (held.value = null),
+);
+function pass(row: number): void {
+  if (held.value === null) emit('point', row);
+}
+function hold(row: number): void {
+  held.value = row;
+  emit('point', row);
+}
 const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed) ?? null);
 </script>
 
@@ -44,12 +57,10 @@ const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed
           v-for="row in rows"
           :key="row.row"
           :class="{ named: row.named, pointed: row.row === pointed }"
-          @mouseenter="emit('point', row.row)"
+          @mouseenter="pass(row.row)"
         >
           <td>
-            <el-button link :aria-pressed="row.row === pointed" @click="emit('point', row.row)">{{
-              row.row
-            }}</el-button>
+            <el-button link :aria-pressed="row.row === pointed" @click="hold(row.row)">{{ row.row }}</el-button>
           </td>
           <td class="number">{{ row.value }}</td>
           <td v-if="labelled" class="label" :title="row.group">{{ row.group }}</td>

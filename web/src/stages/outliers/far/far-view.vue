@@ -69,7 +69,7 @@ const open = computed(() => named.value.filter((row) => !leftHere.value.some((on
           @table="far.showInTable"
         >
           <template #chosen="{ row }">
-            <el-button v-if="canLeave(row)" link @click="aside.askToLeave([row])">Keep …</el-button>
+            <el-button v-if="canLeave(row)" link @click="aside.askToLeave([row])">Keep row {{ row }} …</el-button>
           </template>
         </ExtremesTable>
         <RulesTable v-else-if="panel === 'rules'" :result="result" @choose="(rule) => run.address.set('rule', rule)" />
@@ -87,7 +87,7 @@ const open = computed(() => named.value.filter((row) => !leftHere.value.some((on
     <template #actions>
       <template v-if="open.length && !store.ruled">
         <el-button @click="aside.ask(open)">Set {{ open.length === 1 ? 'it' : open.length }} aside …</el-button>
-        <el-button @click="aside.askToLeave(open)">Keep …</el-button>
+        <el-button @click="aside.askToLeave(open)">Keep {{ open.length === 1 ? 'it' : open.length }} …</el-button>
       </template>
       <el-button
         v-if="asideHere.length && far.ruleHasLevel.value && !store.ruled"

@@ -223,7 +223,7 @@ describe('readings censored', () => {
       '5 below 1.0000 of 25 readings; the figures are calculated from the others. With the',
     );
     expect(note(20, 5)).not.toContain('Caution');
-    expect(note(8, 12)).toContain('Caution: with 60\u00a0% censored');
+    expect(note(8, 12)).toContain('with 60\u00a0% censored');
     expect(note(5, 35)).toContain(
       '35 below 1.0000 of 40 readings; the figures are calculated from the others. With 88\u00a0%',
     );

@@ -43,14 +43,14 @@ export function limitsWords(all: readonly BeyondLimit[], resolution: number | nu
 /** A fit to so many readings that are not known rests on its family. */
 const mostlyBeyond = (share: number): string =>
   share > MUCH_BEYOND
-    ? ` Caution: with ${formatPercentOf(share, 1 - share, 2)} censored, the parameters depend mainly on the chosen distribution.`
+    ? `; with ${formatPercentOf(share, 1 - share, 2)} censored, the parameters depend mainly on the chosen distribution`
     : '';
 
 /** That readings beyond a limit take part, and how; nothing where there are none. */
 export function censoredNote(sample: Limited & Pick<Sample, 'values'>): Note[] {
   if (!sample.censored) return [];
   const n = sample.values.length + sample.censored.limits.length;
-  const text = `${plural(n, 'reading')}, ${beyondWords(sample)}. The censored readings enter with the probability of lying beyond their limit.${mostlyBeyond(sample.censored.limits.length / n)}`;
+  const text = `${plural(n, 'reading')}, ${beyondWords(sample)}. The censored readings enter with the probability of lying beyond their limit${mostlyBeyond(sample.censored.limits.length / n)}.`;
   return [{ code: 'censored', text }];
 }
 

@@ -107,7 +107,7 @@ function resolutionNote(
   const { resolution } = sample;
   const tied = tiedCount(sorted);
   if (!resolution || !test.pResolution || tied === 0) return [];
-  const steps = `${plural(tied, 'reading is', 'readings are')} tied (resolution ${resolution}).`;
+  const steps = `${plural(tied, 'reading is', 'readings are')} tied (resolution ${resolution})`;
   if (test.tooCoarse) {
     const text = `The test cannot detect a departure: the resolution ${resolution} is too coarse for this spread and ${plural(sorted.length, 'reading')}. Use an instrument with a finer resolution.`;
     return [{ code: 'too-coarse', text }];
@@ -115,7 +115,7 @@ function resolutionNote(
   const rounded = `With rounding allowed for, ${equalsP(test.pResolution.pValue, alpha)}`;
   if (outcome === 'rounding') {
     return [
-      { code: 'rounding', text: `${steps} ${rounded}. A finer resolution, not more readings, would clarify it.` },
+      { code: 'rounding', text: `${steps}. ${rounded}; a finer resolution, not more readings, would clarify it.` },
     ];
   }
   // Coarse readings are compared by another statistic, which can find what plain A² does not.
@@ -123,7 +123,7 @@ function resolutionNote(
   const so = matters
     ? '; the two p-values disagree, so more readings are needed'
     : '; rounding does not change the result';
-  return [{ code: 'ties', text: `${steps} ${rounded}${so}.`, ...(matters ? {} : { quiet: true }) }];
+  return [{ code: 'ties', text: `${steps}. ${rounded}${so}.`, ...(matters ? {} : { quiet: true }) }];
 }
 
 /** What a careful colleague would add to the test. */

@@ -80,8 +80,8 @@ export function beyondNote(
     : '';
   const caution =
     share > MUCH_BEYOND
-      ? ` Caution: with ${percent} censored, the mean depends mainly on the chosen distribution.`
+      ? `; with ${percent} censored, the mean depends mainly on this choice`
       : '';
-  const text = `${lead} With the censored readings: mean ${told(fitted.mean, 'location')}${between}, standard deviation ${told(fitted.sd, 'spread')}, from ${article(familyByName(fitted.family).title)} distribution (the best fit of normal, lognormal, gamma and Weibull).${caution}`;
+  const text = `${lead} With the censored readings: mean ${told(fitted.mean, 'location')}${between}, standard deviation ${told(fitted.sd, 'spread')}, from ${article(familyByName(fitted.family).title)} distribution (the best fit of normal, lognormal, gamma and Weibull${caution}).`;
   return { code: 'beyond-limit', text };
 }

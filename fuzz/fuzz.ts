@@ -160,7 +160,7 @@ async function tryEvidence(world: World): Promise<void> {
   world.file = await asker.saved(id);
   const kept = world.file.evidence.at(-1);
   if (!kept) return;
-  const answer = { to: 'Mind the step.', words: 'seen', who: 'fuzzer' };
+  const answer = { to: 'The p-value is an upper bound.', words: 'seen', who: 'fuzzer' };
   const said = chance.of([{ note: 'looks right' }, { leftOut: true }, { leads: true }, { answer }, {}]);
   if (chance.holds(0.7)) await asker.post(`/evidence/${kept.id}`, changed(world, said));
   const order = world.file.evidence.map((piece) => piece.id).reverse();

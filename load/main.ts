@@ -111,11 +111,11 @@ async function wholeColumns(): Promise<void> {
     step: 0.01,
     seed: 5,
   };
-  const madeUp = columnOf('made up', { derivation: made, cells: [] });
+  const madeUp = columnOf('simulated', { derivation: made, cells: [] });
   const other = await newStudy();
-  await watched('made-up 1 000 000', () => change(other, 0, { kind: 'add-columns', columns: [madeUp] }));
+  await watched('simulated 1 000 000', () => change(other, 0, { kind: 'add-columns', columns: [madeUp] }));
   await watched('freeze 1 000 000', () => change(other, 1, { kind: 'freeze-column', column: madeUp.id }));
-  await watched('take it back', () =>
+  await watched('undo it', () =>
     post(`/studies/${other}/steps`, { token: randomUUID(), revision: 2, who: 'load', step: 'undo' }),
   );
   await watched('save a study of 300 000', () => timed(`${api}/studies/${id}/saved`, agent));

@@ -442,11 +442,11 @@ describe('typed counts', () => {
     [{ count: '58' }, { field: 'n', problem: 'Enter total n.' }],
     [
       { count: '8', n: '10', count2: '3' },
-      { field: 'n2', problem: 'Type its total.' },
+      { field: 'n2', problem: 'Enter its total.' },
     ],
     [
       { count: '8', n: '10', n2: '3' },
-      { field: 'count2', problem: 'Type the second count.' },
+      { field: 'count2', problem: 'Enter the second count.' },
     ],
     [
       { count: 'x', n: '10' },

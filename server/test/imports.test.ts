@@ -87,10 +87,10 @@ describe('an import', () => {
   });
 
   it.each([
-    ['a place for one column and not the other', 'a\n1', { positions: [] }, 'Every column is at one place'],
+    ['a place for one column and not the other', 'a\n1', { positions: [] }, 'exactly one position'],
     ['a cell that is too long', `a\n${'8'.repeat(1001)}`, {}, 'Row 1 has a cell of 1001 characters'],
     ['no head', null, {}, 'not JSON'],
-    ['a stale revision', 'a\n1', { revision: 7 }, 'moved on'],
+    ['a stale revision', 'a\n1', { revision: 7 }, 'has changed'],
     ['an unknown separator', 'a\n1', { separator: 'pipe' }, ''],
   ])('with %s is refused and leaves nothing', async (_, text, more, message) => {
     const id = await server.newStudy();

@@ -210,11 +210,11 @@ describe('a saved study', () => {
 
   const first = <T>(list: T[], change: (item: T) => object) => list.map((item, i) => (i === 0 ? change(item) : item));
   it.each<[string, (file: StudyFile) => object, string]>([
-    ['another format', () => ({ format: 'else' }), 'no study file'],
+    ['another format', () => ({ format: 'else' }), 'not a study file'],
     ['a later version', () => ({ version: 3 }), 'another version'],
     ['a broken column', () => ({ columns: [{}] }), ''],
-    ['a column twice', ({ columns }) => ({ columns: [...columns, columns[0]] }), 'something twice under columns'],
-    ['a change twice', ({ changes }) => ({ changes: [...changes, changes[0]] }), 'something twice under changes'],
+    ['a column twice', ({ columns }) => ({ columns: [...columns, columns[0]] }), 'an entry occurs twice under columns'],
+    ['a change twice', ({ changes }) => ({ changes: [...changes, changes[0]] }), 'an entry occurs twice under changes'],
     ['a revision beyond 2^31', ({ study }) => ({ study: { ...study, revision: 2 ** 31 } }), ''],
     ['a lost subject', ({ study }) => ({ study: { ...study, subject: 'elsewhere-id' } }), 'The subject is a column'],
     [
@@ -236,12 +236,12 @@ describe('a saved study', () => {
       ({ columns }) => ({ columns: first(columns, (c) => ({ ...c, cells: [...c.cells, 'x', 'y'] })) }),
       'more cells than the table has rows',
     ],
-    ['a verdict that is none', () => ({ verdicts: [] }), 'ruled without one verdict'],
-    ['evidence that is not there', () => ({ evidence: [] }), 'names evidence that the file does not have'],
+    ['a verdict that is none', () => ({ verdicts: [] }), 'has no valid verdict'],
+    ['evidence that is not there', () => ({ evidence: [] }), 'refers to evidence that the file does not contain'],
     [
       'a record of what is no change',
       ({ changes }) => ({ changes: first(changes, (c) => ({ ...c, detail: { kind: 'conjure' } })) }),
-      'is not a change',
+      'an invalid entry',
     ],
     [
       'an analysis that is not there',
@@ -271,7 +271,7 @@ describe('a saved study', () => {
   it('that was cut off, or goes on behind its end, is refused in words', async () => {
     const text = JSON.stringify(await server.get<StudyFile>(`/studies/${await fullStudy()}/saved`));
     for (const damaged of [text.slice(0, -20), `${text}{}`, '', 'verdict'])
-      expect(await wordsOf(await send(damaged))).toEqual([400, expect.stringContaining('damaged, or was cut off')]);
+      expect(await wordsOf(await send(damaged))).toEqual([400, expect.stringContaining('damaged or incomplete')]);
     const packed = await send(text, { 'Content-Encoding': 'gzip' });
     expect(await wordsOf(packed)).toEqual([415, expect.stringContaining('not packed')]);
   });
@@ -279,7 +279,7 @@ describe('a saved study', () => {
   it('may be larger than any other body', async () => {
     // Read to its end, and only there found to be cut off.
     const answer = await send(' '.repeat(BODY_LIMIT + 1));
-    expect(await wordsOf(answer)).toEqual([400, expect.stringContaining('damaged, or was cut off')]);
+    expect(await wordsOf(answer)).toEqual([400, expect.stringContaining('damaged or incomplete')]);
   });
 
   it('of columns of several blocks has every cell in its place, empty ones too', async () => {

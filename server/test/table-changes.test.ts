@@ -62,7 +62,7 @@ describe('rows', () => {
 
   it.each([
     [{ kind: 'remove-rows', rows: [9] }, 'There is no row 9.'],
-    [{ kind: 'remove-rows', rows: [2, 2] }, 'rising order'],
+    [{ kind: 'remove-rows', rows: [2, 2] }, 'ascending order'],
     [{ kind: 'insert-rows', rows: [7] }, 'There is no row 7.'],
   ] as const)('%o is refused', async (change, message) => {
     const id = await studyOf(column('a', numbers(3)));
@@ -171,7 +171,7 @@ describe('derived columns', () => {
     const lost = await server.change(id, { kind: 'add-columns', columns: [score(randomUUID(), 'lost')] });
     expect(lost.body.detail).toContain('does not exist');
     const written = await server.change(id, { kind: 'change-column', column: a.id, derivation: circle });
-    expect(written.body.detail).toContain('holds written cells');
+    expect(written.body.detail).toContain('holds typed cells');
     expect((await server.change(id, { kind: 'remove-columns', columns: [a.id, z.id] })).status).toBe(200);
   });
 
@@ -245,7 +245,7 @@ describe('taking back a change that is not the latest', () => {
     expect(built.body.detail).toContain('change 5 (Row 1 of a: “first” became “second”)');
     expect((await step(id, 'take-back', 4)).status).toBe(200); // 6
     expect((await cellsOf(id))[a.id]).toEqual(['second', '2', '3', '4']);
-    expect((await step(id, 'take-back', 4)).body.detail).toContain('already taken back, by change 6');
+    expect((await step(id, 'take-back', 4)).body.detail).toContain('already undone, by change 6');
     expect((await step(id, 'take-back', 5)).status).toBe(200); // 7
     expect((await step(id, 'take-back', 2)).status).toBe(200); // 8
     expect((await cellsOf(id))[a.id]).toEqual(numbers(4));

@@ -36,7 +36,11 @@ function closenessWords(result: ClaimResult): Piece[] {
   const within = `within ±${toldNamed(closeness.margin, result)}`;
   const p = equalsP(closeness.pValue, result.alpha);
   return closeness.shown
-    ? [{ text: ' ' }, { text: 'Equivalent', strong: true, code: 'evidence' }, { text: ` ${within} (two one-sided tests, ${p}).` }]
+    ? [
+        { text: ' ' },
+        { text: 'Equivalent', strong: true, code: 'evidence' },
+        { text: ` ${within} (two one-sided tests, ${p}).` },
+      ]
     : [{ text: ` Equivalence ${within} is not shown (${p}).` }];
 }
 

@@ -117,7 +117,7 @@ function distancesOf(values: Float64Array) {
 
 /** By the distances from the medians: two-sided the F of the paper, one-sided the t that is its root, with the interval of the difference of the mean distances. */
 function byDistances(
-  { samples, head }: Compared,
+  { samples }: Compared,
   { alternative, confidence, alpha }: Request,
 ): Partial<ClaimResult> | string {
   const [a, b] = samples!.map(({ values }) => distancesOf(values)) as [

@@ -1,4 +1,4 @@
-import { formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
+import { formatPercentOf, groupThousands } from '../../numeric/format.js';
 import { listed, plural } from '../../numeric/grammar.js';
 import { hasLevel } from '../../outliers/rules.js';
 import type { Arrangement } from '../../outliers/rule-trials.js';

@@ -1,4 +1,4 @@
-import { formatFigure, formatP, formatValue, groupThousands } from '../../numeric/format.js';
+import { formatFigure, formatP, groupThousands } from '../../numeric/format.js';
 import { plural } from '../../numeric/grammar.js';
 import type { Side } from '../../outliers/grubbs.js';
 import { hasLevel, type Rule } from '../../outliers/rules.js';

@@ -78,10 +78,7 @@ export function beyondNote(
   const between = ends
     ? ` (95\u00a0% confidence interval ${told(ends[0], 'location')} to ${told(ends[1], 'location')})`
     : '';
-  const caution =
-    share > MUCH_BEYOND
-      ? `; with ${percent} censored, the mean depends mainly on this choice`
-      : '';
+  const caution = share > MUCH_BEYOND ? `; with ${percent} censored, the mean depends mainly on this choice` : '';
   const text = `${lead} With the censored readings: mean ${told(fitted.mean, 'location')}${between}, standard deviation ${told(fitted.sd, 'spread')}, from ${article(familyByName(fitted.family).title)} distribution (the best fit of normal, lognormal, gamma and Weibull${caution}).`;
   return { code: 'beyond-limit', text };
 }

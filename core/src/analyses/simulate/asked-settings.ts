@@ -171,7 +171,7 @@ const unsided = SIMULATED_TESTS.filter(({ sided }) => !sided).map(({ id }) => id
 const sided = { showWhen: { field: 'test', is: testIds.filter((id) => !unsided.includes(id)) } };
 const CLAIMS = ['mean', 'median', 'sd', 'share'];
 const claiming = SIMULATED_TESTS.filter(({ about }) => CLAIMS.includes(about)).map(({ id }) => id);
-/** ", claimed [what is true]", where a test claims a value. */
+/** ", claimed value [the true value]", where a test claims a value. */
 export const claimParts = (field: 'test' | 'tests'): SentencePart[] => [
   { text: ', claimed value ', showWhen: { field, is: claiming } },
   { ...claimed.field, showWhen: { field, is: claiming } },

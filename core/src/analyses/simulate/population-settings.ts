@@ -171,7 +171,7 @@ const STEP_PARTS: readonly SentencePart[] = [
   step.field,
 ];
 
-/** "a law, the normal distribution with mean 0, sd 1; 5 % of them wider, 3 times; rounded to steps of 0.5". */
+/** "a distribution, the normal distribution with mean 0, standard deviation 1; contamination: 5 %, a larger standard deviation, 3 times". */
 export const POPULATION_PARTS: readonly SentencePart[] = [
   ...BASE_PARTS,
   'contamination: ',
@@ -180,7 +180,7 @@ export const POPULATION_PARTS: readonly SentencePart[] = [
   ...DIFFERENCE.map((part) => ({ ...(part as Field), hideWhen: NOT_MIXED })),
   ...STEP_PARTS,
 ];
-/** The same where the share that is different is what is changed: "; some of them wider, 3 times". */
+/** The same where the proportion of contamination is on the axis: "contamination: a larger standard deviation, 3 times". */
 export const MIXING_PARTS: readonly SentencePart[] = [...BASE_PARTS, 'contamination: ', ...DIFFERENCE, ...STEP_PARTS];
 
 const percent = (odd: number) => `${Number((100 * odd).toPrecision(4))}\u00a0%`;

@@ -12,6 +12,17 @@ function rect(x: [number, number], y: [number, number], tone: 'green' | 'soft'):
   return { kind: 'rect', x, y, fill: tone, stroke: tone, width: 1.2 };
 }
 
+const LEGENDS: Readonly<Record<CountsAs, Panels['legend']>> = {
+  beside: [
+    { words: 'observed', tone: 'green', sample: 'bars' },
+    { words: 'expected', tone: 'soft', sample: 'bars' },
+  ],
+  hanging: [
+    { words: 'observed counts hanging from the expected ones; they should end at 0', tone: 'green', sample: 'bars' },
+    { words: 'expected', tone: 'ink', marker: 'circle' },
+  ],
+};
+
 /** The half of a bar. */
 const HALF = 0.4;
 
@@ -62,18 +73,6 @@ export function countPanels(result: CountFitResult, column: string, as: CountsAs
     },
     panels: [{ name: '', marks: [...bars, ...curve, { kind: 'rule', across: 'y', at: 0, tone: 'ink' }] }],
     hits,
-    legend: root
-      ? [
-          {
-            words: 'observed counts hanging from the expected ones; they should end at 0',
-            tone: 'green',
-            sample: 'bars',
-          },
-          { words: 'expected', tone: 'ink', marker: 'circle' },
-        ]
-      : [
-          { words: 'observed', tone: 'green', sample: 'bars' },
-          { words: 'expected', tone: 'soft', sample: 'bars' },
-        ],
+    legend: LEGENDS[as],
   };
 }

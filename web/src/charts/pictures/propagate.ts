@@ -32,6 +32,10 @@ function firstOrderCurve({ firstOrder, frame, trials, undefined: none }: Propaga
   return [{ kind: 'line', x, y, tone: 'ochre', width: 1.6, dash: [6, 4] }];
 }
 
+type Entry = NonNullable<Panels['legend']>[number];
+const TRIALS: Entry = { words: 'trials', tone: 'soft', sample: 'bars' };
+const FIRST_ORDER: Entry = { words: 'first-order approximation (normal)', tone: 'ochre', dash: [6, 4] };
+
 /** The results of all trials, their intervals above them, the first order beside. */
 export function propagatePanels(result: PropagateResult): Panels | null {
   const { frame, trials, mean, outside, formula } = result;
@@ -87,11 +91,6 @@ export function propagatePanels(result: PropagateResult): Panels | null {
       }),
       ...found.hits,
     ],
-    legend: [
-      { words: 'trials', tone: 'soft', sample: 'bars' },
-      ...(result.firstOrder
-        ? [{ words: 'first-order approximation (normal)', tone: 'ochre' as const, dash: [6, 4] }]
-        : []),
-    ],
+    legend: result.firstOrder ? [TRIALS, FIRST_ORDER] : [TRIALS],
   };
 }

@@ -7,7 +7,7 @@ const shaken = (i: number) => (i * 7919 + 104729) % 1009;
 const between = (i: number) => shaken(i) / 1009;
 /** Roughly normal: the sum of six. */
 const bell = (i: number) => [0, 1, 2, 3, 4, 5].reduce((sum, k) => sum + between(6 * i + k), -3);
-const range = (n: number, of: (i: number) => number): number[] => Array.from({ length: n }, (_, i) => of(i));
+const range = <T>(n: number, of: (i: number) => T): T[] => Array.from({ length: n }, (_, i) => of(i));
 
 function columnOf(
   name: string,

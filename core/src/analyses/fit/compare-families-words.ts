@@ -143,7 +143,7 @@ export function comparedTable({ families, apart, left }: CompareFamiliesResult):
   const beside = (apart ?? []).map((one) => line(one, '', '', 'not ranked'));
   const without = left.map(({ family, reason }) => [family, '', '', '', '', '', '', '', reason]);
   const heads = [
-    'family',
+    'distribution',
     'AICc',
     'difference from the best',
     'weight',

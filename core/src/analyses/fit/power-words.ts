@@ -122,7 +122,7 @@ export function powerTable(result: PowerResult): (string | number)[][] {
   const heads = ['power', 'lower', 'upper', 'samples'];
   if (result.of === 'families') {
     const rows = result.curves.flatMap(({ family, points }) => points.map((point) => [family, point.n, ...row(point)]));
-    return [['family', 'n', ...heads], ...rows];
+    return [['distribution', 'n', ...heads], ...rows];
   }
   const { n, curves, asked } = result;
   const rows = curves.flatMap(({ kind, points }) => points.map((point) => [kind, point.value, n, ...row(point)]));

@@ -16,7 +16,7 @@ export const familyOf = {
   schema: z.enum(JUDGED.map(({ family }) => family) as [string, ...string[]]).default('normal'),
   field: {
     field: 'family',
-    label: 'family',
+    label: 'distribution',
     type: 'choice',
     options: JUDGED.map(({ family: value, title }) => ({ value, text: `${title} sample` })),
   } satisfies Field,

@@ -24,7 +24,7 @@ import { groupSettings, partsOf, subjectWords } from '../../road/groups.js';
 import { alphaSetting, columnSetting, decimalsSetting } from '../../road/settings.js';
 
 const MOST_PERCENTILES = 12;
-const ofIntervals = anyConfidence('confidence of the intervals');
+const ofIntervals = anyConfidence('confidence level of the intervals');
 
 const request = z.strictObject({
   column: columnSetting,

@@ -12,7 +12,7 @@ function rect(x: [number, number], y: [number, number], tone: 'green' | 'soft'):
   return { kind: 'rect', x, y, fill: tone, stroke: tone, width: 1.2 };
 }
 
-const LEGENDS: Readonly<Record<CountsAs, Panels['legend']>> = {
+const LEGENDS: Readonly<Record<CountsAs, NonNullable<Panels['legend']>>> = {
   beside: [
     { words: 'observed', tone: 'green', sample: 'bars' },
     { words: 'expected', tone: 'soft', sample: 'bars' },

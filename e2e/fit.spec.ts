@@ -184,7 +184,7 @@ test('any family: estimated or claimed, its own scale and test, read off both wa
   await pick(page.getByLabel('threshold'), 'none');
   await settled(page);
   await page.getByRole('link', { name: 'Calculate probabilities' }).click();
-  await expect(page.getByRole('region', { name: 'Question' })).toContainText('lognormal');
+  await expect(page.getByRole('region', { name: 'Question', exact: true })).toContainText('lognormal');
 });
 
 test('what the plot shows is said, only where it is no chance, and pointed at', async ({ page }) => {

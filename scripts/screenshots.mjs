@@ -59,16 +59,16 @@ try {
     await page.getByRole('button', { name: word, exact: true }).click();
     await page.getByRole('menuitem', { name: entry }).click();
   };
-  await menu('New column', 'by a formula');
+  await menu('New column', 'from a formula');
   await page.getByRole('combobox', { name: 'Formula' }).pressSequentially('[tiles scrapped] / [tiles glazed] * 100');
   await page.getByLabel('Name of the column').fill('scrap');
   await page.getByText('First values').waitFor();
   await page.getByRole('button', { name: 'Add the column' }).click();
   await page.getByRole('grid').evaluate((grid) => grid.closest('.scroller').scrollTo(0, 0));
   await page.getByRole('columnheader', { name: /^mill/ }).click();
-  await page.getByRole('button', { name: 'Count as mill A' }).click();
+  await page.getByRole('button', { name: 'Treat as mill A' }).click();
   await page.getByRole('button', { name: 'Record' }).click();
-  await page.getByText('levels arranged').waitFor();
+  await page.getByText('order of the labels changed').waitFor();
   await shot('record');
   await page.keyboard.press('Escape');
   await page.goto(server.url);
@@ -77,9 +77,9 @@ try {
 
   await stage('Shape');
   await page.getByRole('region', { name: 'Figures' }).waitFor();
-  await pick('curve', 'normal');
+  await pick('fitted distribution', 'normal');
   await page
-    .getByText(/the fullest|No evidence of skewness/)
+    .getByText(/The bin with the most readings|No evidence of skewness/)
     .first()
     .waitFor();
   await page.getByRole('img', { name: /Histogram of thickness: 48 readings/ }).waitFor();
@@ -89,7 +89,7 @@ try {
   await page.getByText(/^Kept: histogram/).waitFor();
   await pick('Split by', { label: 'kiln' });
   await page.getByText('2 groups by kiln').waitFor();
-  await page.getByText('Shares within limits').click();
+  await page.getByText('Proportions within limits').click();
   await page.getByRole('cell', { name: 'mean ± 3 sd' }).last().waitFor();
   await shot('shape-by-group');
 
@@ -97,11 +97,15 @@ try {
   await page.getByText('No evidence').first().waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await pick('Split by', { label: 'nothing' });
-  await page.getByText('What the plot shows').or(page.getByText('No evidence of a pattern')).first().waitFor();
+  await page
+    .getByText('What the plot shows')
+    .or(page.getByText('No evidence of a long, heavy or light tail'))
+    .first()
+    .waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('fit');
   const ask = (word) =>
-    page.getByRole('radiogroup', { name: 'What is asked of the fit' }).getByText(word, { exact: true }).click();
+    page.getByRole('radiogroup', { name: 'Questions about the fit' }).getByText(word, { exact: true }).click();
   await ask('Line-up');
   await page.getByRole('img', { name: /^20 small pictures/ }).waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
@@ -110,7 +114,7 @@ try {
   await page.keyboard.press('k');
   await page.getByText(/^Kept:/).waitFor();
 
-  await page.getByRole('link', { name: 'Ask this distribution' }).click();
+  await page.getByRole('link', { name: 'Calculate probabilities' }).click();
   await pick('Where', 'above');
   await page.getByLabel('Limit', { exact: true }).fill('8.17');
   await page.getByText('3 of 48').waitFor();
@@ -135,7 +139,7 @@ try {
   await page.getByRole('row', { name: /^26 8\.89/ }).hover();
   await shot('outliers');
   await page.getByRole('radiogroup', { name: 'Questions about outliers' }).getByText('Compare rules').click();
-  await page.getByText('the most powerful rule for one outlier').waitFor();
+  await page.getByText('one outlier of 5 SD is detected best by').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   const view = (name) => page.getByRole('radiogroup', { name: 'Display' }).getByText(name).click();
   await page.goto(server.url);
@@ -143,9 +147,11 @@ try {
   await page.getByRole('region', { name: 'Summary' }).waitFor();
   await stage('Claims');
   await pick('Subject', { label: 'fault' });
-  await page.getByRole('textbox', { name: 'claimed proportions' }).fill('chipped 50, pinholed 25, crazed 10, off shade 15');
+  await page
+    .getByRole('textbox', { name: 'claimed proportions' })
+    .fill('chipped 50, pinholed 25, crazed 10, off shade 15');
   await page.getByRole('textbox', { name: 'claimed proportions' }).press('Enter');
-  await page.getByText('do not have the claimed proportions').first().waitFor();
+  await page.getByText('differ from those claimed').first().waitFor();
   await shot('claim-counts');
   await page.goto(server.url);
   await page.getByRole('link', { name: /Tile thickness/ }).click();
@@ -165,14 +171,14 @@ try {
   await page.getByText('(10 bootstrap replicates)').waitFor();
   for (let k = 11; k <= 40; k++) {
     await page.getByRole('button', { name: 'one more' }).click();
-    await page.getByText(`by ${k} replicates`).waitFor();
+    await page.getByText(`(${k} bootstrap replicates)`).waitFor();
   }
   await page.getByText('Replicate 40:').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('redraw');
   await resample('Permutation test');
   await pick('Split by', { label: 'kiln' });
-  await page.getByText(/of 10.000 shuffles are at least as extreme/).waitFor();
+  await page.getByText(/of 10.000 permutations are at least as extreme/).waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('shuffle');
   await page.goto(server.url);
@@ -191,7 +197,7 @@ try {
   await pick('Source of the population', { label: 'a distribution' });
   await pick('distribution', 'exponential');
   await pick('Quantity', { label: 'the t interval of the mean' });
-  await page.getByText('fewer than the 95').waitFor();
+  await page.getByText('fewer than the nominal 95').waitFor();
   await page.getByText(/ · \d workers?$/).waitFor();
   await shot('coverage');
   const simulation = page.url().replace(/\?.*/, '');
@@ -223,7 +229,7 @@ try {
   await page.getByLabel('number of simulated samples for the test').fill('100000');
   await page.getByLabel('number of simulated samples for the test').press('Enter');
   await page.getByRole('button', { name: 'Continue on the server' }).click();
-  await page.getByRole('link', { name: 'Jobs, 1 at work' }).click();
+  await page.getByRole('link', { name: 'Jobs, 1 running' }).click();
   await page.getByRole('progressbar').and(page.locator(':not([aria-valuenow="0"])')).waitFor();
   await page.getByRole('button', { name: 'Stop' }).click();
   await page.getByText('stopped').waitFor();
@@ -234,7 +240,7 @@ try {
   await page.locator('[id="cell-12-1"]').click();
   await page.keyboard.type('8.06');
   await page.keyboard.press('Enter');
-  await page.getByText(/^stored, change/).waitFor();
+  await page.getByText(/^saved, change/).waitFor();
   await stage('Verdict');
   await page.getByText('Data changed since this was kept').nth(3).waitFor();
   await page.getByRole('img', { name: 'Histogram of thickness' }).waitFor();
@@ -244,14 +250,14 @@ try {
   await page.getByText('Data changed since this was kept').first().waitFor({ state: 'detached', timeout: 60_000 });
   const answers = page.getByLabel(/^Answer to caution/);
   for (let i = 0; i < (await answers.count()); i++) {
-    await answers.nth(i).fill('The gauge reads to 0.01 mm; the test that knows it says the same.');
+    await answers.nth(i).fill('The gauge reads to 0.01 mm; the p with rounding allowed for agrees.');
     await answers.nth(i).press('Enter');
   }
   await page.getByText('not answered').waitFor({ state: 'detached' });
   await page
     .getByLabel('Reason for the decision')
     .fill(
-      'Straight plot, no reading outside the band, and no evidence in the test. The share outside the limits may be worked out from a normal.',
+      'Straight plot, no reading outside the band, and no evidence in the test. The proportion outside the limits may be calculated from a normal distribution.',
     );
   await page.getByRole('button', { name: /Record the verdict/ }).click();
   await page.getByRole('heading', { name: 'On record' }).waitFor();

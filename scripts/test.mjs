@@ -99,7 +99,10 @@ const vitest = (file, projects) => [
   ...projects.flatMap((project) => ['--project', project]),
 ];
 // By itself vitest leaves one of two cores idle.
-const unit = [...vitest('unit.json', ['core', 'contract', 'web', 'mocked', 'cli', 'scripts', 'words']), '--maxWorkers=2'];
+const unit = [
+  ...vitest('unit.json', ['core', 'contract', 'web', 'mocked', 'cli', 'scripts', 'words']),
+  '--maxWorkers=2',
+];
 /** The tests of the server wait more than they work: they go beside the others. */
 await Promise.all([
   check('unit', 'Tests of the packages.', bin('vitest'), unit, { count: fromVitest('unit.json') }),

@@ -113,7 +113,7 @@ group('describe in words', () => {
     const row = columns['one-far-25']!.values.indexOf(14.4) + 1;
     expect(far).toMatch(
       new RegExp(
-        `Suspected outlier: 14\\.40\u00a0mm, row ${row} \\(the most extreme is \\S+ IQR beyond the quartiles, p [=<] \\S+\\)\\.`,
+        `Suspected outlier: 14\\.40\u00a0mm \\(row ${row}\\), \\S+ IQR beyond the quartiles \\(p [=<] \\S+\\)\\.`,
       ),
     );
     expect(describeParagraph(done<DescribeResult>('describe', sampled('two-groups-64')), 0.05)).toMatch(

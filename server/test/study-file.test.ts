@@ -273,7 +273,7 @@ describe('a saved study', () => {
     for (const damaged of [text.slice(0, -20), `${text}{}`, '', 'verdict'])
       expect(await wordsOf(await send(damaged))).toEqual([400, expect.stringContaining('damaged or incomplete')]);
     const packed = await send(text, { 'Content-Encoding': 'gzip' });
-    expect(await wordsOf(packed)).toEqual([415, expect.stringContaining('not packed')]);
+    expect(await wordsOf(packed)).toEqual([415, expect.stringContaining('must not be compressed')]);
   });
 
   it('may be larger than any other body', async () => {

@@ -43,7 +43,7 @@ describe('the law of a claim', () => {
     expect(panels!.legend!.map(({ words }) => words)).toEqual([
       't distribution with 11 degrees of freedom, if the claim is true',
       expect.stringMatching(/^p = 0\.\d+$/),
-      'critical at level 0.05',
+      'critical values at level 0.05',
     ]);
   });
 

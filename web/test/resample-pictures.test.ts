@@ -77,7 +77,7 @@ describe('one replicate', () => {
     const asked = { ...MEANS, by: 'shuffling', number: 3 };
     const result = await run<ReplicateResult>('replicate', asked, two);
     const picture = replicatePanels(result, false, 'thickness');
-    expect(picture.panels.map(({ name }) => name)).toEqual(['thickness, observed', 'shuffle 3']);
+    expect(picture.panels.map(({ name }) => name)).toEqual(['thickness, observed', 'permutation 3']);
     expect(marksOf(picture, 'points').map(({ x }) => x.length)).toEqual([8, 8, 8, 8]);
     const pairs = await run<ReplicateResult>(
       'replicate',

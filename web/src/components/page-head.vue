@@ -39,7 +39,7 @@ function setWho(text: string): void {
     <template v-if="home">
       <RouterLink to="/" class="aside-link" exact-active-class="here">Studies</RouterLink>
       <RouterLink to="/distributions" class="aside-link" active-class="here">Distributions</RouterLink>
-      <RouterLink to="/help" class="aside-link" active-class="here">How it works</RouterLink>
+      <RouterLink to="/help" class="aside-link" active-class="here">Methods</RouterLink>
     </template>
     <RouterLink v-if="home || jobs.items.length > 0" to="/jobs" class="aside-link" active-class="here"
       >Jobs<template v-if="working">, {{ working }} running</template></RouterLink

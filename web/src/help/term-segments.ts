@@ -12,11 +12,14 @@ interface Place {
   term: Term;
 }
 
+const signAfter = (words: string) => / [=<]$/.exec(words)?.[0].length ?? 0;
+
 /** Where each term stands first, the earlier and longer ones before others; none overlaps another. */
 function placesIn(text: string): Place[] {
   const found = TERMS_OF_THE_TRADE.flatMap((term): Place[] => {
     const place = firstPlaceOf(term, text);
-    return place ? [{ ...place, term }] : [];
+    // The sign after "p" is no part of the term.
+    return place ? [{ from: place.from, to: place.to - signAfter(text.slice(place.from, place.to)), term }] : [];
   }).sort((a, b) => a.from - b.from || b.to - a.to);
   const places: Place[] = [];
   for (const place of found) if (place.from >= (places.at(-1)?.to ?? 0)) places.push(place);

@@ -58,7 +58,7 @@ const OF_THE_HOUSE: readonly Term[] = [
 const OF_THE_TRADE: readonly Term[] = [
   {
     term: 'level',
-    also: ['alpha'],
+    also: ['alpha', 'significance level'],
     meaning:
       'The significance level: the probability of rejecting a true hypothesis, chosen before the test. The default is 0.05.',
     formula: 'P(p ≤ level) ≤ level, if the hypothesis is true',

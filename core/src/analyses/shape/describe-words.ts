@@ -150,14 +150,14 @@ function centreSentence(figures: Described): string {
 /** The readings outside the fence that are named, the furthest first. */
 function namedOutside(figures: Described, count: number): string {
   const named = figures.outside.slice(0, Math.min(3, count));
-  const words = named.map(({ row, value }) => `${inUnit(figures, value, 'reading')}, row ${row}`).join('; ');
-  return count > 3 ? `${words}; and ${groupThousands(count - 3)} more` : words;
+  const words = named.map(({ row, value }) => `${inUnit(figures, value, 'reading')} (row ${row})`);
+  return listed(count > 3 ? [...words, `${groupThousands(count - 3)} more`] : words);
 }
 
 function farSentence(figures: Described, alpha: number): string {
   const { farthest, farCount } = figures;
-  const times = `the most extreme is ${formatValue(Number(farthest!.multiple.toPrecision(2)))} IQR beyond the quartiles`;
-  return `${farCount > 1 ? 'Suspected outliers' : 'Suspected outlier'}: ${namedOutside(figures, Math.max(1, farCount))} (${times}, ${equalsP(farthest!.pValue, alpha)}).`;
+  const times = `${formatValue(Number(farthest!.multiple.toPrecision(2)))} IQR beyond the quartiles`;
+  return `${farCount > 1 ? 'Suspected outliers' : 'Suspected outlier'}: ${namedOutside(figures, Math.max(1, farCount))}, ${farCount > 1 ? 'the most extreme ' : ''}${times} (${equalsP(farthest!.pValue, alpha)}).`;
 }
 
 /** A reading outside the fences without evidence of an outlier: how often a normal sample has one. */

@@ -21,7 +21,7 @@ export async function changeStudy(context: Context, change: Of<'change-study'>):
   }
   if (change.asks !== undefined) {
     inverse.asks = study.asks;
-    said.push(change.asks === null ? 'no type of question' : `type of question: ${QUESTION_WORDS[change.asks]}`);
+    said.push(change.asks === null ? 'no type of question' : `type of question: “${QUESTION_WORDS[change.asks]}”`);
   }
   if (change.tags !== undefined) {
     inverse.tags = study.tags;
@@ -39,5 +39,5 @@ export async function changeStudy(context: Context, change: Of<'change-study'>):
     inverse.subject = study.subject;
     said.push(`subject ${nameOf(study.subject)} → ${nameOf(change.subject)}`);
   }
-  return { inverse, text: `Study: ${said.join(', ')}`.slice(0, LONGEST_TEXT) };
+  return { inverse, text: `Study: ${said.join('; ')}`.slice(0, LONGEST_TEXT) };
 }

@@ -57,7 +57,7 @@ export function lawPanels({ law, symbol, alpha, pValue }: ClaimResult): Panels |
       ...(discrete ? { sample: 'bars' } : {}),
     },
     { words: shaded, tone: 'ochre', sample: 'area' },
-    ...(critical.length ? [{ words: `critical at level ${alpha}`, tone: 'soft' as const, dash: [3, 4] }] : []),
+    ...(critical.length ? [{ words: `critical values at level ${alpha}`, tone: 'soft' as const, dash: [3, 4] }] : []),
   ];
   return {
     x: { from: from - half, to: to + half, title: axis, whole: discrete },

@@ -118,7 +118,7 @@ export function permutationPanels(result: PermutationResult, chosen: Chosen | nu
   if (!result.frame || (result.replicates === 0 && !result.exact)) return null;
   const tails = tailsOf(result);
   const asDots = result.dots.length > 0;
-  const what = result.replicates > 0 ? 'shuffle' : 'arrangement';
+  const what = 'permutation';
   const found = asDots
     ? dotsPiled(asPiled(result), tails, chosen?.number ?? null, what)
     : piled(asPiled(result), tails, what);
@@ -145,7 +145,7 @@ export function permutationPanels(result: PermutationResult, chosen: Chosen | nu
                   at: mirrored,
                   tone: 'ink',
                   dash: [5, 4],
-                  words: `as far ${told(mirrored)}`,
+                  words: `equally extreme ${told(mirrored)}`,
                 } as const,
               ]
             : []),
@@ -168,7 +168,7 @@ export function permutationPanels(result: PermutationResult, chosen: Chosen | nu
 /** Readings as they are and as a replicate has them, one above the other; of pairs as a cloud. */
 export function replicatePanels(result: ReplicateResult, inPairs: boolean, of: string): Panels {
   const { dots, number, by } = result;
-  const called = `${by === 'redrawing' ? 'replicate' : by === 'shuffling' ? 'shuffle' : 'arrangement'} ${groupThousands(number)}`;
+  const called = `${by === 'redrawing' ? 'replicate' : 'permutation'} ${groupThousands(number)}`;
   const all = (inPairs ? dots.slice(0, 1) : dots).flatMap(({ original, replicate }) => [...original, ...replicate]);
   const [least, greatest] = [Math.min(...all), Math.max(...all)];
   const air = (greatest - least || Math.abs(least) || 1) * AIR;

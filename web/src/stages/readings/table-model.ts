@@ -129,7 +129,7 @@ export function underName(column: StudyColumn, columns: readonly StudyColumn[], 
   if (column.derivation) return derivationWords(column.derivation, columns);
   if (column.kind === 'label') return 'label';
   if (column.kind === 'count') return 'count';
-  return [column.unit, resolution === null ? '' : String(resolution)].filter(Boolean).join(' · ') || 'measure';
+  return [column.unit, resolution === null ? '' : String(resolution)].filter(Boolean).join(' · ') || 'measurement';
 }
 
 /** Decimals by derived column, worked out once for its values. */

@@ -15,12 +15,14 @@ const sought = ref('');
 const found = computed(() => {
   const words = sought.value.trim().toLowerCase();
   return props.columns.flatMap(({ name, kind, unit }, j) =>
-    name.toLowerCase().includes(words) ? [{ j, name, under: [kind, unit].filter(Boolean).join(' · ') }] : [],
+    name.toLowerCase().includes(words)
+      ? [{ j, name, under: [kind === 'measure' ? 'measurement' : kind, unit].filter(Boolean).join(' · ') }]
+      : [],
   );
 });
 const shown = computed(() => found.value.slice(0, MOST_SHOWN));
 const KINDS: readonly { kind: ColumnKind; many: string }[] = [
-  { kind: 'measure', many: 'measures' },
+  { kind: 'measure', many: 'measurements' },
   { kind: 'count', many: 'counts' },
   { kind: 'label', many: 'labels' },
 ];

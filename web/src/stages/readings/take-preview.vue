@@ -14,7 +14,8 @@ const wrongCells = computed(() => {
   const wrong = props.block.problems.filter(({ code }) => code === 'not-a-number');
   return new Set(wrong.map(({ column, row }) => `${column}/${row}`));
 });
-const under = ({ kind, unit }: ParsedColumn) => [kind, unit].filter(Boolean).join(' · ');
+const under = ({ kind, unit }: ParsedColumn) =>
+  [kind === 'measure' ? 'measurement' : kind, unit].filter(Boolean).join(' · ');
 </script>
 
 <template>
@@ -44,7 +45,7 @@ const under = ({ kind, unit }: ParsedColumn) => [kind, unit].filter(Boolean).joi
     <p v-if="block.rows > PREVIEW" class="soft more">and {{ groupThousands(block.rows - PREVIEW) }} more rows</p>
   </div>
   <CautionNote v-if="block.problems.length" lead="Check">
-    {{ groupThousands(block.problemCount) }} {{ block.problemCount === 1 ? 'thing' : 'things' }}, kept as text:
+    {{ groupThousands(block.problemCount) }} {{ block.problemCount === 1 ? 'problem' : 'problems' }}:
     <ul>
       <li v-for="(problem, i) in block.problems.slice(0, MOST_PROBLEMS)" :key="i">{{ problem.text }}</li>
     </ul>

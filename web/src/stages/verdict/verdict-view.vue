@@ -35,7 +35,7 @@ const counted = (n: number, one: string, many: string) => (n === 1 ? `one ${one}
 const openBefore = computed(() =>
   [
     open.value.length ? `${counted(open.value.length, 'caution is', 'cautions are')} not answered` : '',
-    stale.value.length ? `the readings of ${counted(stale.value.length, 'piece', 'pieces')} have changed` : '',
+    stale.value.length ? `the readings of ${counted(stale.value.length, 'result', 'results')} have changed` : '',
   ]
     .filter(Boolean)
     .join('; ')

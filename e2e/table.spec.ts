@@ -484,9 +484,15 @@ test('a file of 300 000 cells streams to the server, can be stopped, and is ther
   await newStudy(page);
   await openFile(page, 'Open a file', file);
   const take = page.getByRole('button', { name: 'Import 30\u202f000 rows in 10 columns' });
+  // As over a slow line: the stop comes in the middle.
+  const network = await page.context().newCDPSession(page);
+  const line = { offline: false, latency: 0, downloadThroughput: -1 };
+  await network.send('Network.enable');
+  await network.send('Network.emulateNetworkConditions', { ...line, uploadThroughput: 100_000 });
   await take.click();
   await page.getByRole('button', { name: 'Stop' }).click();
   await expect(page.getByRole('alert')).toContainText('Stopped. Nothing was stored.');
+  await network.send('Network.emulateNetworkConditions', { ...line, uploadThroughput: -1 });
   await take.click();
   await expect(page.getByRole('heading', { name: '30\u202f000 rows, 10 columns' })).toBeVisible();
   await expect(page.getByText('30\u202f000 readings')).toBeVisible();

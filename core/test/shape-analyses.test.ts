@@ -130,7 +130,7 @@ group('describe in words', () => {
     const one = done<DescribeResult>('describe', sampled('one-far-25'), { percentiles: [0.7] });
     const row = columns['one-far-25']!.values.indexOf(14.4) + 1;
     const groups = [{ ...one, name: 'north' }];
-    expect(resultParagraph({ ...one, groups })).toContain(`a suspected outlier (14.40\u00a0mm, row ${row})`);
+    expect(resultParagraph({ ...one, groups })).toContain(`a suspected outlier: 14.40\u00a0mm (row ${row})`);
     expect(one.notes.map(({ text }) => text).join(' ')).toContain('For 70\u00a0%, enter 70.');
   });
 

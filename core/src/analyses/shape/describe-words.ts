@@ -251,7 +251,7 @@ function oddWords(figures: Described): string {
     lean: `is skewed to the ${lean}`,
     tails: 'has tails that differ from those of a normal distribution',
     gap: 'has a gap',
-    far: `has ${far} (${namedOutside(figures, Math.max(1, farCount))})`,
+    far: `has ${far}: ${namedOutside(figures, Math.max(1, farCount))}`,
     drift: drift && drift.correlation > 0 ? 'rises in row order' : 'falls in row order',
   };
   return claims.found.length ? `${figures.name} ${listed(claims.found.map((look) => words[look]))}` : '';

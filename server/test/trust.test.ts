@@ -275,7 +275,7 @@ describe('an import', () => {
     }
     for (const answer of await Promise.all(answers)) {
       expect(answer).toContain('408');
-      expect(answer).toContain('Nothing came for 3 seconds');
+      expect(answer).toContain('No data arrived for 3 seconds');
     }
     expect(await hasty.study(ids[0]!)).toMatchObject({ columns: [], rowCount: 0, revision: 1 });
     await hasty.close();

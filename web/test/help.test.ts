@@ -62,6 +62,15 @@ describe('terms in a text', () => {
     ]);
     expect(termSegments('')).toEqual([{ text: '' }]);
   });
+
+  it('have the meaning of their place, or none', () => {
+    const meant = (text: string) => termSegments(text).flatMap(({ term }) => (term ? [term.term] : []));
+    expect(meant('a binomial distribution with 40 trials')).toEqual([]);
+    expect(meant('95 % coverage interval −1.6 to 2.5 (2 000 trials)')).toEqual(['coverage interval']);
+    expect(meant('a power transformation changes the shape very little')).toEqual(['Box–Cox']);
+    expect(meant('Cauchy and Student t are plausible')).toEqual([]);
+    expect(meant('χ²(47) = 5.85')).toEqual(['chi-square']);
+  });
 });
 
 describe('topics', () => {

@@ -50,7 +50,7 @@ const mostlyBeyond = (share: number): string =>
 export function censoredNote(sample: Limited & Pick<Sample, 'values'>): Note[] {
   if (!sample.censored) return [];
   const n = sample.values.length + sample.censored.limits.length;
-  const text = `${plural(n, 'reading')}, ${beyondWords(sample)}. The censored readings enter with the probability of lying beyond their limit${mostlyBeyond(sample.censored.limits.length / n)}.`;
+  const text = `${plural(n, 'reading')}, ${beyondWords(sample)}. The censored readings enter with the probability beyond their limit${mostlyBeyond(sample.censored.limits.length / n)}.`;
   return [{ code: 'censored', text }];
 }
 

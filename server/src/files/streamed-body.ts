@@ -8,7 +8,7 @@ function chunksOf(body: Readable, idleMilliseconds: number) {
   async function next(): Promise<IteratorResult<Buffer>> {
     let timer: NodeJS.Timeout | undefined;
     const idle = new Promise<never>((_, reject) => {
-      const said = `Nothing came for ${idleMilliseconds / 1000} seconds, so the upload was stopped. Nothing was stored.`;
+      const said = `No data arrived for ${idleMilliseconds / 1000} seconds, so the upload was stopped. Nothing was stored.`;
       timer = setTimeout(() => {
         silent = true;
         reject(new StoreError('idle', said));

@@ -74,7 +74,7 @@ const OF_THE_TRADE: readonly Term[] = [
   },
   {
     term: 'simulated p',
-    also: ['p, simulated', 'simulated samples'],
+    also: ['p, simulated'],
     meaning:
       'A p-value from simulated samples for which the hypothesis is true. It is never 0, because the observed sample is counted too.',
     formula: 'p = (b + 1)/(B + 1)',
@@ -97,6 +97,12 @@ const OF_THE_TRADE: readonly Term[] = [
     also: ['interval', 'confidence'],
     meaning: 'A range that contains the true value in the stated percentage of repeated samples.',
     source: 'Neyman (1937)',
+  },
+  {
+    term: 'coverage interval',
+    meaning:
+      'The range that contains the measured quantity with the stated probability, given what is known of the inputs.',
+    source: 'JCGM 101 (2008)',
   },
   { term: 'coverage', meaning: 'The proportion of samples in which an interval contains the true value.' },
   {
@@ -144,7 +150,7 @@ const OF_THE_TRADE: readonly Term[] = [
   },
   {
     term: 'probability plot',
-    also: ['positions', 'simultaneous band', 'band'],
+    also: ['plotting positions', 'simultaneous band', 'band'],
     meaning:
       'Sorted readings against the values expected for a distribution: straight if the distribution fits. The band contains most samples from the distribution entirely.',
     source: 'Cunnane (1978) on positions; Stirling (1982) on bands',
@@ -174,7 +180,7 @@ const OF_THE_TRADE: readonly Term[] = [
     term: 'Lilliefors',
     also: ['Kolmogorov–Smirnov'],
     meaning:
-      'The largest distance between the empirical and the fitted normal distribution, with estimated parameters.',
+      'The largest distance between the empirical and the fitted distribution. The test of Lilliefors is for a normal distribution with estimated parameters.',
     formula: 'D = max |Fₙ(x) − F(x)|',
     source: 'Lilliefors (1967)',
   },
@@ -187,8 +193,9 @@ const OF_THE_TRADE: readonly Term[] = [
   {
     term: 'chi-square',
     also: ['χ²'],
-    meaning: 'A comparison of observed with expected counts.',
-    formula: 'χ² = Σ (observed − expected)²/expected',
+    meaning:
+      'A statistic with a chi-square distribution. It compares observed with expected counts, or a standard deviation with a claimed one.',
+    formula: 'counts: Σ (observed − expected)²/expected; standard deviation: (n − 1)s²/σ₀²',
     source: 'Pearson (1900)',
   },
   {
@@ -244,7 +251,6 @@ const OF_THE_TRADE: readonly Term[] = [
   { term: 'masking', meaning: 'The effect that two outliers hide each other from a test for one.' },
   {
     term: 't test',
-    also: ['Student', 't on'],
     meaning: 'A test of a mean: its distance from the claimed value in standard errors.',
     formula: 't = (x̄ − μ₀)/(s/√n)',
     source: 'Student (1908)',
@@ -263,7 +269,7 @@ const OF_THE_TRADE: readonly Term[] = [
   },
   {
     term: 'Mann–Whitney',
-    also: ['rank sum', 'ranks'],
+    also: ['rank sum'],
     meaning: 'A test of whether readings of one group tend to be larger than those of another.',
     source: 'Mann & Whitney (1947)',
   },
@@ -329,7 +335,6 @@ const OF_THE_TRADE: readonly Term[] = [
   },
   {
     term: 'Monte Carlo',
-    also: ['trials'],
     meaning: 'Simulation with random numbers. The same seed gives the same samples on every computer.',
     source: 'Metropolis & Ulam (1949)',
   },
@@ -340,7 +345,7 @@ const OF_THE_TRADE: readonly Term[] = [
   },
   {
     term: 'Box–Cox',
-    also: ['lambda'],
+    also: ['lambda', 'power transformation'],
     meaning:
       'A power transformation of the readings, or the logarithm, that makes them as close to normal as possible.',
     formula: '(x^λ − 1)/λ, ln x for λ = 0',

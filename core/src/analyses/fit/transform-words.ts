@@ -109,7 +109,7 @@ function lambdaNotes({ lambda, before, alpha }: TransformResult): Note[] {
     notes.push({ code: 'lambda-one', text });
   }
   if (low === null || high === null) {
-    const text = `The interval of lambda has no end, because the readings differ too little for a power to change their shape.`;
+    const text = `The interval of lambda has no end, because the readings differ too little for a power transformation to change their shape.`;
     notes.push({ code: 'lambda-open', text });
   }
   return notes;

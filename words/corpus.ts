@@ -21,7 +21,7 @@ const FILES: Readonly<Record<string, readonly string[]>> = {
   'web/test/words/report.txt': ['web/src/sheet'],
   'web/test/words/frame.txt': [
     ...['web/src/components', 'web/src/workbench', 'web/src/jobs', 'web/src/files', 'web/src/api', 'web/src/stores'],
-    ...['web/src/workers', 'web/src/composables', 'web/src/router.ts'],
+    ...['web/src/workers', 'web/src/composables', 'web/src/language', 'web/src/router.ts'],
   ],
   'server/test/words/server.txt': ['server/src'],
   'contract/test/words/contract.txt': ['contract/src'],

@@ -1,4 +1,5 @@
-import { toSample, type Sample } from '../core/src/readings/index.js';
+import { readFileSync } from 'node:fs';
+import { parseBlock, recogniseLayout, toSample, type Sample } from '../core/src/readings/index.js';
 import { samplesBeside } from '../core/src/table/split.js';
 
 const format = { decimal: 'point', thousands: 'none' } as const;
@@ -175,3 +176,18 @@ export const ODD_LABELS: Readonly<Record<string, Sample>> = {
   'one label': labels(['chipped'], () => 0),
   'a rare label': labels(['off shade', 'chipped', 'crazed'], (i) => (i === 0 ? 0 : 1 + (i % 2))),
 };
+
+const DEMOS = ['tile-thickness', 'tile-strength', 'glaze-batches'];
+
+/** The columns of numbers of the demo studies, as they are read from their files. */
+export const DEMO_COLUMNS: Readonly<Record<string, Sample>> = Object.fromEntries(
+  DEMOS.flatMap((demo) => {
+    const text = readFileSync(new URL(`../demo/${demo}.csv`, import.meta.url), 'utf8');
+    const { columns } = parseBlock(text, recogniseLayout(text));
+    const measured = columns.filter(({ kind }) => kind !== 'label');
+    return measured.map((column) => [
+      `${column.name} of the demo ${demo}`,
+      toSample({ resolution: null, ...column }, column.cells, new Set()),
+    ]);
+  }),
+);

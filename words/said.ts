@@ -4,7 +4,7 @@ import { isUnavailable, type Piece } from '../core/src/road/analysis.js';
 import { NO_READINGS, type Sample } from '../core/src/readings/index.js';
 import { methodOf } from '../core/src/road/method-sentence.js';
 import { drive } from '../core/src/road/runner.js';
-import { MANY_READINGS, ODD_COLUMNS, ODD_GROUPS, ODD_LABELS } from './odd-columns.js';
+import { DEMO_COLUMNS, MANY_READINGS, ODD_COLUMNS, ODD_GROUPS, ODD_LABELS } from './odd-columns.js';
 
 /** What an analysis says of a column: where, and each of its texts. */
 export interface Said {
@@ -133,11 +133,11 @@ function beside(id: string, { name, groups }: Sample, asked: object): object {
   return analysisById(id).request.safeParse(request).success ? request : { column, ...asked };
 }
 
-/** Everything that the analyses say of the columns of `odd-columns.ts`, in order. */
+/** Everything that the analyses say of the demo studies and of odd columns, in order. */
 export async function* everythingSaid(): AsyncGenerator<Said> {
   const named = (sample: Sample) => ({ column: sample.name });
   for (const [id, asked] of Object.entries(OF_EVERY))
-    for (const [of, sample] of Object.entries(ODD_COLUMNS))
+    for (const [of, sample] of Object.entries({ ...DEMO_COLUMNS, ...ODD_COLUMNS }))
       yield saidOf(id, of, { ...named(sample), ...asked }, sample);
   yield saidOf('describe', '100 000 readings', named(MANY_READINGS), MANY_READINGS);
   yield saidOf('mean-claim', '100 000 readings', { ...named(MANY_READINGS), claimed: 8 }, MANY_READINGS);

@@ -114,7 +114,10 @@ async function readSample(
   return sampleInParts(table, named(first), by);
 }
 
-/** Refuses a setting that has no effect beside the others, unless it says what is usual. A kept request carries every setting, hidden ones too, and runs as it is. */
+/**
+ * Refuses a setting that has no effect with the others, unless it has its default value. A kept request contains every setting, hidden ones too, and
+ * runs as it is.
+ */
 function refuseUnused(analysis: AnyAnalysis, request: Record<string, unknown>, options: Record<string, unknown>): void {
   const given = Object.keys(options);
   if (Object.entries(request).every(([name, value]) => value === undefined || given.includes(name))) return;

@@ -100,7 +100,7 @@ describe('the command line', () => {
     expect((await verdict('distribution')).error).toContain('Ask one question');
   });
 
-  it('takes the only measure without being told, and decimal commas', async () => {
+  it('takes the only measurement column by default, and decimal commas', async () => {
     const { out } = await verdict('describe', file('kiln;thickness (mm)\nnorth;7,91\nsouth;8,09\n'));
     expect(JSON.parse(out).result).toMatchObject({ n: 2, mean: 8, unit: 'mm' });
   });

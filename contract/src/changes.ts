@@ -85,7 +85,7 @@ export const columnSchema = z.strictObject({
   derivation: derivationSchema.nullable().default(null),
 });
 
-/** Who set a reading aside, and when, where taking a change back brings that back; else it is whoever makes the change. */
+/** Who set a reading aside, and when, if undoing a change restores that mark; otherwise the person who makes the change. */
 const bySchema = z.strictObject({ who: whoSchema, at: z.iso.datetime() }).optional();
 const asideSchema = z.strictObject({ row: rowSchema, reason: reasonSchema });
 
@@ -180,7 +180,7 @@ export const changeSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('freeze-column'),
     column: idSchema,
-    /** The values it had when it was frozen before; left out, they are worked out. */
+    /** The values of an earlier freeze; if absent they are calculated. */
     texts: z.array(cellText).max(MOST_ROWS).optional(),
   }),
   z.strictObject({ kind: z.literal('thaw-column'), column: idSchema, derivation: derivationSchema }),
@@ -216,7 +216,7 @@ export const changeSchema = z.discriminatedUnion('kind', [
   }),
 ]);
 export type Change = z.infer<typeof changeSchema>;
-/** A change as the page writes it: what has a default may be left out. */
+/** A change as the page sends it: values with a default may be left out. */
 export type ChangeInput = z.input<typeof changeSchema>;
 export type NewColumn = z.infer<typeof newColumnSchema>;
 

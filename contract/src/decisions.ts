@@ -37,7 +37,7 @@ export const DECISION_WORDS = {
 export type Decision = keyof typeof DECISION_WORDS;
 export const DECISIONS = Object.keys(DECISION_WORDS) as [Decision, ...Decision[]];
 
-/** What may be decided of each question; that it is not settled, of any. Without a question, what was asked first of all. */
+/** The possible decisions for each question; “not settled” for any. Without a question, those of the first question. */
 const OF_QUESTION: Record<AskedKind, readonly Decision[]> = {
   normal: ['treat-as-normal', 'do-not-treat-as-normal', 'treat-as-family'],
   family: ['treat-as-family', 'treat-as-normal', 'no-family-fits'],

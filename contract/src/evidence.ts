@@ -18,17 +18,17 @@ export const keepRequestSchema = z.strictObject({
   who: whoSchema,
   analysis: z.string().max(60),
   version: z.int().min(1),
-  /** The column the readings are of; null for what was worked out without any. */
+  /** The column of the readings; null for results that need none. */
   column: idSchema.nullable(),
   parts: partsSchema.nullable().default(null),
   request: z.record(z.string(), z.unknown()),
   fingerprint: z.string().regex(/^[0-9a-f]{64}$/),
   result: z.record(z.string(), z.unknown()),
   note: textSchema.trim().max(2000, 'A note may have at most 2 000 characters.').default(''),
-  /** The piece whose place it takes: the same, worked out again since its readings have changed. That one is kept, and left out. */
+  /** The piece that it replaces: the same request on changed readings. The older piece is kept, but left out of the report. */
   replaces: idSchema.nullable().default(null),
 });
-/** What the page sends: what has a default may be left out. */
+/** A request from the page: values with a default may be left out. */
 export type KeepInput = z.input<typeof keepRequestSchema>;
 export type KeepRequest = z.infer<typeof keepRequestSchema>;
 
@@ -41,7 +41,7 @@ const answerRequestSchema = z.strictObject({
   who: whoSchema,
 });
 
-/** What is said about a piece of evidence; what was found cannot be changed. What is left out stays as it is. */
+/** Notes on a piece of evidence; the result itself cannot be changed. Absent parts stay as they are. */
 export const sayRequestSchema = z.strictObject({
   note: textSchema.trim().max(2000, 'A note may have at most 2 000 characters.').optional(),
   leftOut: z.boolean().optional(),
@@ -68,7 +68,7 @@ export interface Answer {
   at: string;
 }
 
-/** Results that were looked at on the page, each under the digest of what was asked of which column. */
+/** Results viewed on the page, each under the digest of its request and column. */
 export const looksRequestSchema = z.strictObject({
   looks: z
     .array(
@@ -97,22 +97,22 @@ export interface Evidence {
   revision: number;
   seed: number | null;
   result: unknown;
-  /** The method as a sentence, and the finding in pieces, as they stood when it was kept. */
+  /** The method as a sentence, and the finding in pieces, as this version of Verdict words the result. */
   method: string;
   finding: Piece[];
   note: string;
-  /** Its place on the sheet, where somebody has arranged it. */
+  /** Its place in the report, if the pieces were put in order. */
   place: number | null;
   leftOut: boolean;
   /** True for the piece that the sheet leads with. */
   leads: boolean;
   /** The cautions of the result that were answered. */
   answers: Answer[];
-  /** The piece it was worked out in place of. */
+  /** The piece that it replaces. */
   replaces: string | null;
   who: string;
   at: string;
-  /** What came of working it out on the server from the readings there; null as long as that has not been done. */
+  /** The outcome of recalculating it on the server; null as long as that has not been done. */
   recomputed: { same: boolean; at: string } | null;
 }
 
@@ -126,7 +126,7 @@ export function cautionsOf(result: unknown): string[] {
   return [...new Set(texts)];
 }
 
-/** Those that nobody has answered. */
+/** The unanswered ones. */
 export function openCautionsOf({ result, answers }: Pick<Evidence, 'result' | 'answers'>): string[] {
   const met = new Set(answers.map(({ to }) => to));
   return cautionsOf(result).filter((text) => !met.has(text));

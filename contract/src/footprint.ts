@@ -86,7 +86,7 @@ export function footprintOf(change: Change, grownFrom: number | null): Touch[] {
   }
 }
 
-/** Columns whose whole a touch concerns, to meet what is done inside them. */
+/** Columns that are affected as a whole, to be compared with changes inside them. */
 const columnIn = (touch: Touch): readonly string[] | 'all' =>
   touch.what === 'cells' ? touch.columns : touch.what === 'aside' || touch.what === 'column' ? [touch.column] : [];
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { keepRequestSchema, type PartsBy } from './evidence.js';
 
-/** Long work that the server does in place of the page: what is asked, of which readings, and where on the page it was asked. */
+/** Long work that the server does instead of the page: the request, its readings, and the page it came from. */
 export const jobRequestSchema = keepRequestSchema.omit({ result: true, note: true, replaces: true }).extend({
   /** The address of the page that asked, to go back there. */
   place: z
@@ -20,7 +20,7 @@ export interface Job {
   study: { id: string; name: string };
   analysis: string;
   version: number;
-  /** Null for what is worked out without any. */
+  /** Null for results that need no column. */
   column: string | null;
   parts: PartsBy | null;
   request: Record<string, unknown>;
@@ -38,5 +38,5 @@ export interface Job {
   endedAt: string | null;
 }
 
-/** So many jobs run at once; more are refused until one ends. */
+/** The number of jobs that run at once; more are refused until one ends. */
 export const MOST_JOBS = 20;

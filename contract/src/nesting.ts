@@ -1,4 +1,4 @@
-/** Nesting beyond this is nobody's reading, result or study; reading it would only take time. */
+/** Deeper nesting does not occur in readings, results or studies and would only take time to read. */
 export const DEEPEST = 64;
 
 const QUOTE = 0x22;

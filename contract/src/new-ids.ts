@@ -30,7 +30,7 @@ interface Follows {
   frequencies?: string | null | undefined;
 }
 
-/** What a column follows, under new ids; what is not said stays unsaid. */
+/** The columns that a column follows, under new ids; absent values stay absent. */
 export const followsWithIds = <T extends Follows>(said: T, to: NewId): T => ({
   ...said,
   ...(said.derivation === undefined

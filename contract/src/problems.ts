@@ -11,7 +11,7 @@ export interface Problem {
   /** With 409: the revision the study has now. */
   revision?: number | undefined;
   changes?: string[] | undefined;
-  /** With 409: what came in between, in order, where it is small enough to send. */
+  /** With 409: the changes since, in order, if they are small enough to send. */
   between?: Announced[] | undefined;
 }
 

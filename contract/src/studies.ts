@@ -26,7 +26,7 @@ export interface StudySummary {
   counting: boolean;
   /** The subject's readings in bins of equal width, for a small picture; null where there are none, and for labels. */
   bins: number[] | null;
-  /** What is wrong with the study, where something is. */
+  /** The fault of the study, if there is one. */
   fault: string | null;
   rowCount: number;
   revision: number;
@@ -44,12 +44,12 @@ export interface StudyColumn extends TableColumn {
   lowerLimit: number | null;
   target: number | null;
   upperLimit: number | null;
-  /** What somebody claims of the column: on a certificate, in a contract. */
+  /** The values claimed for the column: on a certificate, in a contract. */
   claimedMean: number | null;
   claimedSd: number | null;
 }
 
-/** A reading that somebody has marked: set aside, or left in on purpose. */
+/** A marked reading: set aside, or kept with a reason. */
 export interface MarkedReading {
   column: string;
   row: number;
@@ -120,7 +120,7 @@ export type RecordKind = Change['kind'] | 'rule' | 'reopen' | 'bin' | 'restore';
 export interface RecordEntry {
   revision: number;
   kind: RecordKind;
-  /** What was done, in words. */
+  /** The change in words. */
   text: string;
   reason: string | null;
   who: string;
@@ -132,7 +132,7 @@ export interface RecordEntry {
   place: { column: string; row: number } | null;
 }
 
-/** A change as it is told to the other windows on the study: `change` is left out where it is too large to send along. */
+/** A change as it is sent to the other windows of the study: `change` is absent if it is too large. */
 export interface Announced {
   revision: number;
   token: string;
@@ -143,7 +143,7 @@ export interface Announced {
 
 const idOrJobs = z.union([z.literal(JOBS), idSchema]);
 
-/** The studies, and the jobs of all, that a browser wants to hear of. */
+/** The studies, and all jobs, whose events a browser subscribes to. */
 export const eventsQuerySchema = z.object({
   of: z.union([z.array(idOrJobs), idOrJobs.transform((one) => [one])]),
 });

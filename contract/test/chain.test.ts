@@ -88,7 +88,7 @@ describe('the chain of a study', () => {
     expect(digest.end()).toBe(digestOfCells(cells));
   });
 
-  it('that nobody touched is sound, and says where it ends', async () => {
+  it('that was not altered is verified, with its head', async () => {
     const file = studyFile();
     expect(await audited(file)).toEqual({ entries: 3, head: file.changes[2]!.hash, earlier: 0, faults: [] });
   });

@@ -28,7 +28,7 @@ describe('decisions', () => {
     for (const asks of QUESTIONS) expect(QUESTION_WORDS[asks]).toMatch(/\?$/);
   });
 
-  it('are asked for with their reason; what is left out is nothing left open, and no family', () => {
+  it('need a reason; by default nothing is left open, and there is no family', () => {
     const asked = { revision: 1, who: 'A', decision: 'differ', reason: ' seen ', evidence: [] };
     expect(ruleRequestSchema.parse(asked)).toMatchObject({ reason: 'seen', leftOpen: '', family: null });
     for (const wrong of [

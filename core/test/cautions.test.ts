@@ -22,7 +22,7 @@ const words = (result: DescribeResult) =>
     .join('');
 
 group('why a result cannot be had', () => {
-  it('is said with what was left out', () => {
+  it('states what was left out', () => {
     const nothing = { ...sampleOf(new Float64Array()), missing: 2, setAside: 1, unreadable: 1 };
     expect(whyNot(nothing, 3, 'the plot')).toBe('thickness has no readings (2 missing, 1 set aside, 1 not a number).');
     expect(whyNot(sampleOf(Float64Array.of(1)), 3, 'the test')).toBe(

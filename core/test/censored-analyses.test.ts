@@ -55,7 +55,7 @@ describe('cells censored', () => {
     expect(columnOf(['1', '2'])).not.toHaveProperty('censored');
   });
 
-  it('are counted out where frequencies say how often', () => {
+  it('are repeated according to their frequencies', () => {
     const column = { name: 'a', unit: '', resolution: null, ...PLAIN_FORMAT };
     const frequencies = { cells: ['3', '2'], format: PLAIN_FORMAT };
     const { beyondLimit, values } = toSample(column, ['<1', '4'], new Set(), frequencies);
@@ -93,7 +93,7 @@ describe('a probability plot with readings censored', () => {
     expect(noShapeWords(plot)).toContain('Patterns are not tested if readings are censored.');
   });
 
-  it('draws them on the edge towards which they lie, and its band on the line', async () => {
+  it('draws censored readings at the edge on their side, and the band on the line', async () => {
     const cells = [...limited(0.09), '>4', '>4'];
     const plot = await run<ProbabilityPlotResult>(probabilityPlotAnalysis, columnOf(cells), request);
     expect(plot.band?.kind).toBe('line');
@@ -173,7 +173,7 @@ describe('other analyses of readings censored', () => {
     expect(toWire(result)).toBeTruthy();
   });
 
-  it('a description tells how many, and comes nearer to the truth with them', async () => {
+  it('a description gives their number, and is more accurate with them', async () => {
     const many = columnOf(limited(0.2, 1_000));
     const result = await run<DescribeResult>(describeAnalysis, many);
     const law = distribution(familyByName('lognormal'), { logMean: -1.2, logSd: 0.9 });

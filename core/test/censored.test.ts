@@ -82,7 +82,7 @@ describe('fits of censored readings', () => {
     expect(found.logLikelihood).toBeGreaterThanOrEqual(best.value - 1e-9);
   });
 
-  it('stand on a peak, in every family, on both sides', () => {
+  it('are at a maximum, in every family, on both sides', () => {
     const values = Float64Array.from([1.2, 1.5, 1.9, 2, 2.3, 2.4, 2.8, 3.3, 4.1, 5.6]);
     for (const { family } of CONTINUOUS) {
       if (family === 'beta' || family === 'chi-square' || family === 'f') continue;
@@ -109,7 +109,7 @@ describe('fits of censored readings', () => {
     expect(Math.abs(found.parameters.threshold! - 10)).toBeLessThan(1);
   });
 
-  it('know normal distribution whose lower third is not told better than the known readings do', () => {
+  it('estimate a normal distribution with its lower third censored better than the uncensored readings alone', () => {
     const values = new Float64Array(2_000);
     distribution(familyByName('normal'), { mean: 8, sd: 0.1 }).sample(createStream(3, 0), values);
     const known = values.filter((x) => x >= 7.957);

@@ -177,7 +177,7 @@ describe('claims about one column', () => {
     expect(await reason('mean-claim', { ...X, claimed: 8, method: 'z' }, named('thickness', [8.2]))).toContain('known');
   });
 
-  it('about an sd refuse 0, and tell how many times it is', async () => {
+  it('about an SD refuse 0, and give the ratio to the claim', async () => {
     const sample = named('thickness', column('normal-40'));
     expect(await reason('spread-claim', { ...X, claimed: 0 }, sample)).toContain('refute');
     const found = await result('spread-claim', { ...X, claimed: 2.2, noticeable: 0.5 }, sample);
@@ -320,7 +320,7 @@ describe('tolerance limits', () => {
     },
   );
 
-  it('by the extremes tell what they hold, and how many readings it takes: 59 and 93 for 95 % with 95 % (Wilks 1941)', async () => {
+  it('by minimum and maximum give their coverage and the readings needed: 59 and 93 for 95 % with 95 % (Wilks 1941)', async () => {
     const sample = named('thickness', column('normal-40'));
     const ask = { ...X, method: 'extremes', share: 0.95 };
     expect((await result<ToleranceResult>('tolerance', { ...ask, side: 'lower' }, sample)).needed).toBe(59);
@@ -336,7 +336,7 @@ describe('tolerance limits', () => {
     ).toContain('With 60.09\u00a0% confidence, at least 95\u00a0% of the population of thickness lies between');
   });
 
-  it('are held against what is allowed', async () => {
+  it('are compared with the limits', async () => {
     const sample = named('thickness', column('normal-40'));
     const within = async (lower: number, upper: number) =>
       (await result<ToleranceResult>('tolerance', { ...X, lower, upper }, sample)).within;
@@ -387,7 +387,7 @@ describe('claims about two groups', () => {
     expect(found.notes.map(({ text }) => text).join()).toContain('1 reading has no partner');
   });
 
-  it('by distances from the medians tell their difference in the unit, and the ratio of the standard deviations beside', async () => {
+  it('by deviations from medians give their difference in the unit, and the ratio of the standard deviations', async () => {
     const sample = splitBy('kiln', named('north', [8, 8.1, 7.9, 8.2]), named('south', [8, 8.3, 7.5, 8.6]));
     const found = await result('two-spreads', { ...TWO, alternative: 'greater' }, sample);
     expect([found.claimed, found.estimate! < 0]).toEqual([0, true]);
@@ -487,7 +487,7 @@ describe('claims about several groups', () => {
     close(h.pValue, known.several.kruskalWallis.pAsymptotic);
   });
 
-  it('deal the ranks anew for few readings, near the curve', async () => {
+  it('permute the ranks for few readings, with p near that of the curve', async () => {
     const found = await result('several-medians', TWO, sample);
     expect(found.pMethod).toBe('simulated');
     expect(Math.abs(found.pValue! - known.several.kruskalWallis.pAsymptotic)).toBeLessThan(0.02);

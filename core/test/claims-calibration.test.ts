@@ -49,7 +49,7 @@ const just = (share: number) => expect(Math.abs(share - LEVEL), String(share)).t
 const atMost = (share: number) => expect(share).toBeLessThan(LEVEL + ERROR);
 const halves = (values: Float64Array) => values.map((z) => Math.round(2 * z) / 2);
 
-describe('what is not there is found about as often as the level says', () => {
+describe('effects that do not exist are found at about the significance level', () => {
   it('by t, and by Welch of groups that differ in size and spread', () => {
     just(often([5], [2], ([x]) => pOfMean(meanByT(figures(x!), 0), 'two-sided') < LEVEL));
     just(often([5], [2], ([x]) => pOfMean(meanByT(figures(x!), 0), 'greater') < LEVEL));
@@ -182,7 +182,7 @@ describe('an interval holds what it says', () => {
     );
   });
 
-  it('of tolerance holds its share as often as its confidence says', () => {
+  it('of tolerance covers its proportion with the stated confidence', () => {
     const both = twoSidedFactor(12, 0.9, 1 - LEVEL);
     just(
       often([12], [1], ([x]) => {

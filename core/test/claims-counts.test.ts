@@ -92,13 +92,13 @@ describe('a column of labels as readings', () => {
     expect([sample.missing, sample.setAside, sample.unreadable]).toEqual([1, 1, 0]);
   });
 
-  it('is counted as often as its count column says, rows that say nothing being unreadable', () => {
+  it('is repeated according to its count column, rows without a count being unreadable', () => {
     const sample = sampleInParts(study, of('tally'), null);
     expect(Array.from(sample.values, (place) => sample.levels![place]).join('')).toBe('aaabbcaaaa');
     expect([sample.missing, sample.unreadable, sample.tallied]).toEqual([0, 2, true]);
   });
 
-  it('is split by another one, and has a fingerprint that tells its levels', () => {
+  it('is split by another one, and has a fingerprint that depends on its levels', () => {
     const split = sampleInParts(study, of('fault'), { split: of('shift') });
     expect(
       split.groups!.samples.map(({ name, values, setAside, missing }) => [name, values.length, setAside, missing]),
@@ -181,7 +181,7 @@ describe('a claim on counts', () => {
     expect(unseen.cells.at(-1)).toMatchObject({ label: 'd', observed: 0 });
   });
 
-  it('of a thousand million is read off the curve, and simulated where that is asked for', async () => {
+  it('of a thousand million uses the curve, and a simulation on request', async () => {
     const counts = { a: 500_010_000, b: 499_990_000 };
     const found = await result('counts-claim', { counts });
     expect([found.pMethod, found.statistic! > 0.39 && found.statistic! < 0.41]).toEqual(['asymptotic', true]);
@@ -272,7 +272,7 @@ describe('a claim on a table', () => {
 });
 
 describe('samples drawn as if a claim were true', () => {
-  it('lie as far from it about as often as p says, for every claim that can be drawn', async () => {
+  it('are at least as extreme in a proportion near p, for every claim that can be simulated', async () => {
     const sample = { ...sampleOf(column('normal-40')), resolution: 0.001 };
     const halves = samplesBeside([
       { ...sampleOf(column('normal-40').subarray(0, 20)), name: 'a' },

@@ -67,7 +67,7 @@ describe('values of pairs', () => {
   });
 });
 
-describe('the law of a rank sum with ties', () => {
+describe('the distribution of a rank sum with ties', () => {
   it('is that of all ways to choose, gone through one by one', () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 1, max: 9 }), { minLength: 2, maxLength: 10 }), fc.nat(), (ranks, of) => {
@@ -142,7 +142,7 @@ describe('intervals by ranks', () => {
   });
 });
 
-describe('the noncentral laws behind the powers', () => {
+describe('the noncentral distributions used for power', () => {
   it('χ² of one degree of freedom is the square of a normal that is off', () => {
     for (const delta of [0, 0.3, 2, 7])
       for (const x of [0.1, 2, 9, 60]) {
@@ -265,7 +265,7 @@ describe('powers', () => {
     expect(Math.abs(powerOfRankSum([16, 20], 0.9, 0.05, 'greater') - sum)).toBeLessThan(0.04);
   });
 
-  it('tell the least difference and the smallest number of readings, or that there is none', () => {
+  it('give the smallest difference and the smallest number of readings, or none', () => {
     const d = leastNoticed((x) => powerOfZ(25, x, 0.05, 'greater'))!;
     close(powerOfZ(25, d, 0.05, 'greater'), 0.8, 1e-9);
     expect(leastNoticed(() => 0.5)).toBeNull();

@@ -24,7 +24,7 @@ const share: Scale = { unit: 'mm', resolution: 0.01, as: 'share' };
 const ratio: Scale = { unit: 'mm', resolution: 0.01, as: 'ratio' };
 
 describe('a figure of a claim', () => {
-  it('is told at the decimals of the readings, with their unit', () => {
+  it('is written with the decimals of the readings and their unit', () => {
     expect(plain(toldFigure(8.01234, readings))).toBe('8.012 mm');
     expect(plain(toldFigure(0.0957, readings, 'spread'))).toBe('0.0957 mm');
     expect(plain(toldClaim(8, readings))).toBe('8.00 mm');
@@ -33,7 +33,7 @@ describe('a figure of a claim', () => {
     expect(plain(toldNamed(0.05, readings))).toBe('0.05 mm');
   });
 
-  it('is told as a percentage, its difference in points', () => {
+  it('is written as a percentage, its difference in percentage points', () => {
     expect(plain(toldFigure(0.0834, share))).toBe('8.34 %');
     expect(plain(toldDistance(-0.0634, share))).toBe('6.34 percentage points');
     expect(plain(toldDistance(0.01, share))).toBe('1 percentage point');
@@ -43,7 +43,7 @@ describe('a figure of a claim', () => {
     expect(plain(toldInterval({ lower: 0.0123, upper: null }, share))).toBe('at least 1.23 %');
   });
 
-  it('is told as a bare ratio, a small one not as 0', () => {
+  it('is written as a ratio, a small one not as 0', () => {
     expect(bareFigure(1.386, ratio)).toBe('1.39');
     expect(bareFigure(0.0000123, ratio)).not.toMatch(/^0\.0+$/);
     expect(bareFigure(0, ratio)).toBe('0.0000');
@@ -61,7 +61,7 @@ describe('a figure of a claim', () => {
   });
 });
 
-describe('the law of a statistic', () => {
+describe('the distribution of a statistic', () => {
   const student = studentT.of({ df: 9, location: 0, scale: 1 });
   const asked = { name: 't', axis: 't', alpha: 0.05 };
   /** The area of a picture between two places, by trapezes. */
@@ -92,7 +92,7 @@ describe('the law of a statistic', () => {
     expect(law.beyond.atLeast).toBe(13);
   });
 
-  it('far out keeps its shape: the statistic stays at the edge, and no end is beyond a double', () => {
+  it('keeps its shape for an extreme statistic, which is drawn at the edge, within the range of doubles', () => {
     const law = curveOf(student, { ...asked, statistic: 4e9, alternative: 'two-sided' });
     expect(law.x.at(-1)).toBeLessThan(50);
     const sure = curveOf(studentT.of({ df: 1e12, location: 0, scale: 1 }), {
@@ -103,7 +103,7 @@ describe('the law of a statistic', () => {
     expect(sure.beyond).toEqual({ atMost: null, atLeast: 1e6 });
   });
 
-  it('of counts fills what counts, and tells from where', () => {
+  it('of counts fills the columns counted into p, and gives their limit', () => {
     const law = binomial.of({ trials: 20, probability: 0.4 });
     const counted = (k: number) => k <= 3 || k >= 13;
     const shown = columnsOf(law, {
@@ -140,7 +140,7 @@ describe('what is taken for granted', () => {
   const line = (values: Float64Array, more: object = {}) =>
     normalityLine([{ name: 'x', values, resolution: null }], { ...asked, ...more });
 
-  it('is looked at in a line, with what does without where something speaks against it', () => {
+  it('is stated in a line, with an alternative method if it is in doubt', () => {
     expect(line(normals(40, 1))).toMatchObject({ holds: true, instead: '' });
     const lopsided = normals(40, 2).map((z) => z ** 4);
     expect(line(lopsided)).toMatchObject({ holds: false, instead: 'the signed ranks' });
@@ -150,7 +150,7 @@ describe('what is taken for granted', () => {
     expect(line(many, { mean: false })).toMatchObject({ holds: false });
   });
 
-  it('says where it cannot be told: too few readings, too coarse steps', () => {
+  it('says where it cannot be checked: too few readings, too coarse steps', () => {
     expect(line(normals(5, 4)).text).toContain('too few');
     const coarse = normals(40, 5).map((z) => Math.round(z));
     expect(normalityLine([{ name: 'x', values: coarse, resolution: 1 }], asked).text).toContain('too coarse');

@@ -104,7 +104,7 @@ const closeP = (p: (alternative: Alternative) => number, expected: P) => {
 };
 
 describe('the interval of the centre by signed ranks', () => {
-  it('of more readings than are counted out holds the centres that the test does not reject', () => {
+  it('beyond the exact sample size contains the centres that the test does not reject', () => {
     const values = Float64Array.from({ length: 240 }, (_, i) => Math.sin(i * 12.9898) + ((i * 0.618034) % 1));
     const { lower, upper } = walshCentre(values, 0.95, 'two-sided').interval;
     const p = (centre: number) => {
@@ -417,7 +417,7 @@ describe('the power of t', () => {
     expect(readingsNeeded(designOfOne, 1e-4, 0.05, 'two-sided')).toBeNull();
   });
 
-  it('without a difference is the level; the smallest that is noticed is noticed 8 times in 10, on its side', () => {
+  it('without a difference is the level; the smallest detectable difference has power 0.8, on its side', () => {
     for (const alternative of ALTERNATIVES) {
       expect(powerOfT(designOfTwo(7, 12), 0, 0.03, alternative)).toBeCloseTo(0.03, 10);
       const least = smallestNoticeable(designOfTwo(7, 12), 0.05, alternative)!;

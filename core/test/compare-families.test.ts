@@ -133,7 +133,7 @@ describe('the plausible families', () => {
 });
 
 describe('likelihoods without a greatest value', () => {
-  it('are refused: a generalized extreme value law whose end closes in on the maximum', () => {
+  it('are refused: a generalized extreme value distribution whose end approaches the maximum', () => {
     const values = new Float64Array(60);
     distribution(familyByName('uniform'), { lower: 0, upper: 1 }).sample(createStream(2, 0), values);
     // Crowded towards the upper end: the shape runs below −1.

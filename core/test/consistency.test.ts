@@ -44,7 +44,7 @@ describe('how groups agree', () => {
     }
   });
 
-  it('has one clean group beyond the critical h and k as often as their level says', () => {
+  it('has one clean group beyond the critical h and k at their level', () => {
     const [samples, groups, n] = [20_000, 6, 3];
     const total = groups * (n - 1);
     const levels = [0.05, 0.01];
@@ -72,7 +72,7 @@ describe('how groups agree', () => {
     });
   });
 
-  it('rejects clean groups as often as the level says, alike or of different sizes', () => {
+  it('rejects clean groups at the level, of equal or different sizes', () => {
     const replicates = 20_000;
     const level = (found: number) =>
       expect(Math.abs(found / replicates - 0.05)).toBeLessThan(4 * Math.sqrt((0.05 * 0.95) / replicates));

@@ -99,7 +99,7 @@ describe('counts fitted', () => {
     expect(told[2]!.upper).toBeCloseTo(121.63, 2);
   });
 
-  it('tell the method in a sentence, with the trials where there are any', () => {
+  it('give the method in a sentence, with the trials if there are any', () => {
     const said = (settings: object) =>
       methodOf(
         countFitAnalysis,
@@ -290,7 +290,7 @@ describe('binomial counts', () => {
     expect(typed.parameters.probability).toBeCloseTo(21 / 240, 14);
   });
 
-  it('with trials of their own are held against the mixture, and left out where none are told', async () => {
+  it('with individual trials are compared with the mixture, and left out without trials', async () => {
     const counts = [3, 1, 0, 2, 14, 11, 1, 2];
     const trials = [20, 20, 10, 20, 100, 100, null, 10];
     const result = (await withTrials(counts, trials)) as CountFitResult;

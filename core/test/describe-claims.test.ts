@@ -54,7 +54,7 @@ group('what a description claims', () => {
     );
   });
 
-  it('claims anything of a clean normal sample at most as often as the level says', () => {
+  it('claims anything of a clean normal sample at most at the level', () => {
     for (const [n, step] of [
       [10, null],
       [30, 0.5],
@@ -78,7 +78,7 @@ group('what a description claims', () => {
     }
   });
 
-  it('claims anything of clean groups at most as often as the level says', () => {
+  it('claims anything of clean groups at most at the level', () => {
     const stream = createStream(8, 4);
     const samples = samplesDrawn(250, 1000);
     const count = { described: 0, ordered: 0 };

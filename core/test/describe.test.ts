@@ -239,7 +239,7 @@ group('the interval of the median', () => {
     expect(found.coverage).toBeCloseTo(coverage, 12);
   });
 
-  it('covers the median of a skewed population as often as it says', () => {
+  it('covers the median of a skewed population with the stated confidence', () => {
     const { rank, coverage } = medianRanks(17, 0.9);
     const draws = new Float64Array(17);
     const state = createStream(5, 0);
@@ -313,7 +313,7 @@ group('drift', () => {
 group('the widest gap', () => {
   const normals = (n: number) => Float64Array.from({ length: n }, (_, i) => normalQuantile((i + 0.5) / n));
 
-  it('stands out between two groups, and not in a normal', () => {
+  it('is found between two groups, and not in a normal sample', () => {
     const two = column('two-groups-64').sort();
     const figures = describe(two);
     const gap = widestGap(two, figures.mean, figures.sd!, 0.01)!;
@@ -396,7 +396,7 @@ group('the intervals of a normal', () => {
     return { mean: held.mean / samples, sd: held.sd / samples };
   }
 
-  it.each([0.5, 0.9, 0.99])('at %d hold mean and sd as often as they say', (confidence) => {
+  it.each([0.5, 0.9, 0.99])('at %d cover mean and SD with the stated confidence', (confidence) => {
     const { mean, sd } = covered(confidence);
     const margin = 4 * Math.sqrt((confidence * (1 - confidence)) / samples);
     expect(Math.abs(mean - confidence)).toBeLessThan(margin);

@@ -97,7 +97,7 @@ describe('the questions', () => {
     expect(points![2]).toEqual({ x: -1, density: 0, cumulative: 0, survival: 1 });
   });
 
-  it('counts show < beside ≤', () => {
+  it('for counts < and ≤ differ', () => {
     const found = ask({ ...CARTON, below: 3 });
     expect(found.probability).toBeCloseTo(0.8670466765656649, 13);
     expect(found.otherEnds).toBeCloseTo(0.6769268051894661, 13);
@@ -118,7 +118,7 @@ describe('the questions', () => {
   });
   const dice = (k: number) => distribution(familyByName('binomial'), CARTON.parameters).density(k);
 
-  it('moments stand in for the parameters where they are one to one', () => {
+  it('moments replace the parameters where they determine them', () => {
     const found = ask({ family: 'gamma', moments: { mean: 5, sd: 2 }, below: 5 });
     expect(found.parameters.shape).toBeCloseTo(6.25, 12);
     expect(found.parameters.scale).toBeCloseTo(0.8, 12);
@@ -165,7 +165,7 @@ describe('beside readings', () => {
     expect(ask({ ...TILES, recordedAs: 8.2, resolution: 0.1, column: 'x' }, sample).readings!.count).toBe(2);
   });
 
-  it('says what was found beside expected values', () => {
+  it('compares observed with expected values', () => {
     const said = readingsSentence(ask({ ...TILES, above: 8.2, column: 'x' }, sample))
       .map(({ text }) => text)
       .join('');

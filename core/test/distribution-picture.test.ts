@@ -72,7 +72,7 @@ describe('the picture of a distribution', () => {
     }
   });
 
-  it('lays readings under the curve as densities, or as shares for counts, and holds them all', () => {
+  it('shows all readings under the curve as densities, or as proportions for counts', () => {
     const bars = barsOf({ edges: [0, 2, 4], counts: [1, 3] }, false);
     expect(bars.reduce((area, { from, to, height }) => area + (to - from) * height, 0)).toBe(1);
     expect(barsOf({ edges: [-0.5, 0.5, 1.5], counts: [1, 3] }, true).map(({ height }) => height)).toEqual([0.25, 0.75]);
@@ -104,7 +104,7 @@ describe('the picture of a distribution', () => {
     expect(stretchesOf({ lower: null, upper: 1, outside: false }, window)).toEqual([{ from: -3, to: 1 }]);
   });
 
-  it('of counts has no line, and of the cumulative distribution steps; the answer stands over its region', () => {
+  it('of counts has no line, of the cumulative distribution steps; the answer is above its region', () => {
     expect(draw({ family: 'poisson', below: 2 }).curve.bars).toBe(true);
     expect(draw({ family: 'poisson', below: 2 }, CUMULATIVE).curve.stepped).toBe(true);
     expect(draw({ between: [-1, 1] }).answer).toEqual({ words: '68.27\u00a0%', at: 0 });

@@ -85,7 +85,7 @@ describe('gamma draws', () => {
     expectEven(counts);
   });
 
-  it('are the same whatever array they are asked into, and go on where the stream stands', () => {
+  it('are the same in arrays of any length, and continue the stream', () => {
     const whole = new Float64Array(1000);
     fillGammas(createStream(2, 2), 3, whole);
     const again = new Float64Array(1000);

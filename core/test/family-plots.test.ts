@@ -130,7 +130,7 @@ describe('what is given and what is found', () => {
     expect(refitter(fitting)(drawn('student-t', { df: 5 }, 30).sort())).toEqual(fitting.given);
   });
 
-  it('tells how it is found, so that as much is asked as can be waited for', () => {
+  it('reports how it is fitted, so that the number of replicates fits the time', () => {
     const kind = (family: string, parameters?: object, threshold: 'none' | 'estimated' = 'none') =>
       fittingKind(fittingOf({ family, threshold, ...(parameters ? { parameters: { ...parameters } } : {}) }));
     expect([kind('gamma'), kind('weibull', { shape: 2 }), kind('cauchy')]).toEqual(['closed', 'searched', 'searched']);
@@ -306,7 +306,7 @@ describe('analysis probability-plot of any family', () => {
     expect(Math.abs(residuals.reduce((a, r, i) => a + r * scores[i]!, 0))).toBeLessThan(1e-10);
   });
 
-  it('tells the share outside the limits with its interval', async () => {
+  it('gives the proportion outside the limits with its interval', async () => {
     const values = column('normal-40');
     const limits = { lowerLimit: 95, target: 102, upperLimit: 110 };
     const result = await plot(values, { ...limits, band: 'none' });

@@ -70,7 +70,7 @@ describe('figures that explain themselves', () => {
     expect(found.find(({ key }) => key === 'pSimulated')!.note).toMatch(/^2\u202f000 samples: 0\.\d+ – 0\.\d+$/);
   });
 
-  it('stand in one table for all nine tests, the chosen one marked, with how they agree', async () => {
+  it('are in one table for all nine tests, the chosen one marked, with their agreement', async () => {
     const result = await tested();
     const rows = normalityTable(result);
     expect(rows).toHaveLength(9);
@@ -108,7 +108,7 @@ describe('figures that explain themselves', () => {
     expect(keys).toContain('pSimulated');
   });
 
-  it('stand side by side where there are several results, without what is said of one', () => {
+  it('are in columns for several results, without notes on one of them', () => {
     const [a, b] = [described([1, 2, 3]), described([4, 5, 9])];
     const mean = FIGURES.filter(({ key }) => key === 'mean').map((figure) => ({ ...figure, note: () => 'of one' }));
     expect(foundFigures(mean, [a, b])).toMatchObject([{ key: 'mean', texts: ['2.00', '6.0'], note: '' }]);

@@ -111,7 +111,7 @@ describe('standard errors', () => {
     expect(relativeError(standardErrors.scale!, Math.sqrt(covariance[3]!))).toBeLessThan(1e-5);
   });
 
-  it('cover the truth about as often as they should', () => {
+  it('have about the nominal coverage', () => {
     let inside = 0;
     for (let seed = 0; seed < 200; seed++) {
       const x = drawn('weibull', { shape: 2.5, scale: 10 }, 60, seed);
@@ -177,7 +177,7 @@ describe('thresholds', () => {
 });
 
 describe('coarse readings', () => {
-  it('are fitted through the intervals they stand for: the sd is not inflated by rounding', () => {
+  it('are fitted by interval likelihood: the SD is not inflated by rounding', () => {
     const exact = drawn('normal', { mean: 10, sd: 1 }, 4000);
     const rounded = exact.map((v) => Math.round(v / 1.5) * 1.5);
     const plain = fitted('normal', rounded);

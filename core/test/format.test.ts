@@ -42,7 +42,7 @@ describe('the one rounding rule', () => {
     expect(formatFigure(0.07891, 'statistic')).toBe('0.0789');
   });
 
-  it('shows as many figures of a p as tell it from the level it is read against', () => {
+  it('shows as many digits of p as distinguish it from the level', () => {
     expect(formatP(0.04996, 0.05)).toBe('0.04996');
     expect(formatP(0.0496, 0.05)).toBe('0.0496');
     expect(formatP(0.0500001, 0.05)).toBe('0.050');

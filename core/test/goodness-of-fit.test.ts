@@ -135,7 +135,7 @@ function tallyOf(values: Float64Array, family: string, replicates: number, seed:
   return tallyFitted(input, createStream(seed, 5), replicates)[0]!;
 }
 
-describe('laws for known parameters', () => {
+describe('distributions for known parameters', () => {
   it('of D are those of Marsaglia, Tsang & Wang (2003) and of the tables', () => {
     expect(1 - kolmogorovSmirnovKnown(0.274, 10)!).toBeCloseTo(0.6284796154565, 12);
     // Upper 5 and 1 % points (Miller 1956).
@@ -230,7 +230,7 @@ describe('analysis goodness-of-fit', () => {
     ).toBeNull();
   });
 
-  it('is told as figures, with what is behind each test', async () => {
+  it('is shown as figures, with the explanation of each test', async () => {
     const result = await test(column('weibull-80'), { family: 'gamma', replicates: 999 });
     expect(fittedTestFigures(result).map(({ name }) => name)).toEqual(['Anderson–Darling A²', 'p, simulated']);
     expect(fittedTestTable(result).map(({ note }) => note)).toEqual(['chosen', '', '', '']);

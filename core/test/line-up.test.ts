@@ -38,7 +38,7 @@ const seedFor = (place: number, from = 0) => {
 };
 
 describe('a line-up', () => {
-  it('says nothing of where the readings stand before a pick, and all cells are alike in size', async () => {
+  it('does not reveal the readings before a pick, and all cells have the same size', async () => {
     const result = await lineUp(column('normal-40'), { seed: 7 });
     expect(result.place).toBeNull();
     expect(result.viewers).toEqual([]);
@@ -104,7 +104,7 @@ describe('a line-up', () => {
     expect(found).toBeGreaterThan(45);
   });
 
-  it('tells of one right pick p = 1/20, which is not below 0.05', async () => {
+  it('gives p = 1/20 for one correct pick, which is not below 0.05', async () => {
     const result = await lineUp(column('normal-40'), { seed: seedFor(3), pick: 3 });
     expect(result).toMatchObject({ right: 1, counted: 1, pValue: 0.05, pMethod: 'exact', place: 3 });
     expect(finding(result)).toContain('picked out');
@@ -121,7 +121,7 @@ describe('a line-up', () => {
     );
   });
 
-  it('counts viewers together, those who had seen the plot only where there is nobody else', async () => {
+  it('combines viewers, those who had seen the plot only if there are no others', async () => {
     const [a, b, c] = [seedFor(3), seedFor(5, 100), seedFor(9, 200)];
     const before = [
       { seed: a, pick: 3, seen: false },
@@ -201,7 +201,7 @@ describe('chances of right picks', () => {
 });
 
 describe('a cell of a sheet', () => {
-  it('keeps the ends of many readings and never more marks than can be told apart', () => {
+  it('keeps the ends of many readings and never more marks than can be distinguished', () => {
     expect(drawnRanks(5)).toEqual([0, 1, 2, 3, 4]);
     for (const n of [241, 1_000, 10_000]) {
       const ranks = drawnRanks(n);

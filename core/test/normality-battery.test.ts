@@ -148,7 +148,7 @@ describe('tallies of replicates', () => {
     }
   });
 
-  it('count a clean sample as far out at 5 % in 5 of 100, for every test', () => {
+  it('reject 5 of 100 clean samples at 5 %, for every test', () => {
     const n = 20;
     const samples = 240;
     const within = 399;

@@ -113,7 +113,7 @@ describe('simulated p of A²', () => {
     },
   );
 
-  it('rejects a true normal as often as the level says', () => {
+  it('rejects a true normal at the level', () => {
     const samples = simulateAndersonDarling({ n: 12, population: 'normal', rounding: null }, createStream(5, 0), 4000);
     const null_ = simulateAndersonDarling({ n: 12, population: 'normal', rounding: null }, createStream(6, 0), 40_000);
     const critical = simulatedCriticalValue([null_], 0.05);
@@ -153,7 +153,7 @@ describe('A² of counted steps', () => {
     expect(Math.abs(roundedAndersonDarling(countedSteps(values, 1)) - fine)).toBeLessThan(0.01 * fine);
   });
 
-  it('does not depend on where the readings lie, nor on their order or direction', () => {
+  it('does not depend on location, order or direction of the readings', () => {
     const values = column('coarse-60');
     const statistic = roundedAndersonDarling(countedSteps(values, 0.5));
     for (const other of [values.map((x) => x + 1e9), values.map((x) => -x), values.toReversed()]) {
@@ -226,7 +226,7 @@ describe('analysis normality', () => {
     expect(result.notes.map((n) => n.code)).toContain('rounding');
   });
 
-  it.each([200, 60, 4])('answers at once for %d readings of which one lies a step off', async (n) => {
+  it.each([200, 60, 4])('answers at once for %d readings of which one differs by a step', async (n) => {
     const values = Float64Array.from({ length: n }, (_, i) => (i === 0 ? 6 : 5));
     const result = await normality(values, 1);
     expect(result.tests[0]!.pResolution!.pValue).toBe(1);
@@ -309,25 +309,22 @@ describe('another test than A²', () => {
   const values = column('right-skew-50');
   const others = ['shapiro-wilk', 'lilliefors', 'cramer-von-mises', 'skewness', 'omnibus', 'plot-correlation'] as const;
 
-  it.each(others)(
-    '%s, chosen, is what the finding is read from, with the p that it has beside the others',
-    async (test) => {
-      const settings = { replicates: 2_000, seed: 3 };
-      const chosen = await normality(values, null, { ...settings, test });
-      const beside = await normality(values, null, settings);
-      const of = (result: NormalityResult) => result.tests.find((one) => one.test === test)!;
-      // The same draws, whether it is the main test or one of the tallied.
-      expect(of(chosen).pSimulated).toEqual(of(beside).pSimulated);
-      expect(chosen.main).toBe(test);
-      expect(chosen.tests.map((one) => one.statistic)).toEqual(beside.tests.map((one) => one.statistic));
-      expect(
-        normalityFinding(chosen)
-          .map(({ text }) => text)
-          .join(''),
-      ).toContain(of(chosen).pValue! < 0.05 ? 'depart from' : 'no evidence against');
-      expect(chosen.missed.every(({ share }) => share >= 0 && share <= 1)).toBe(true);
-    },
-  );
+  it.each(others)('%s, if chosen, gives the finding, with the same p as in the table', async (test) => {
+    const settings = { replicates: 2_000, seed: 3 };
+    const chosen = await normality(values, null, { ...settings, test });
+    const beside = await normality(values, null, settings);
+    const of = (result: NormalityResult) => result.tests.find((one) => one.test === test)!;
+    // The same draws, whether it is the main test or one of the tallied.
+    expect(of(chosen).pSimulated).toEqual(of(beside).pSimulated);
+    expect(chosen.main).toBe(test);
+    expect(chosen.tests.map((one) => one.statistic)).toEqual(beside.tests.map((one) => one.statistic));
+    expect(
+      normalityFinding(chosen)
+        .map(({ text }) => text)
+        .join(''),
+    ).toContain(of(chosen).pValue! < 0.05 ? 'depart from' : 'no evidence against');
+    expect(chosen.missed.every(({ share }) => share >= 0 && share <= 1)).toBe(true);
+  });
 
   it('that needs more readings than there are says how many', async () => {
     const result = await normality(Float64Array.of(1, 2, 4, 8, 9), null, { test: 'skewness' });

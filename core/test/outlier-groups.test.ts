@@ -54,7 +54,7 @@ describe('which rule', () => {
   const at = (n: number, settings: object = {}) =>
     done<OutlierRulesResult>('outlier-rules', sampleOf(normals(n, 1)), { replicates: 600, ...settings });
 
-  it('tells false alarms and power of each, as a plain trial of Grubbs finds them', async () => {
+  it('gives false-alarm rate and power of each, as in a plain simulation of Grubbs', async () => {
     const result = await at(20, { replicates: 3_000 });
     const rule = result.rules.find((one) => one.rule === 'grubbs')!;
     const [samples, limit] = [3_000, grubbsCritical(20, 0.05, 'either')];
@@ -188,7 +188,7 @@ describe('groups', () => {
     expect(groupTestFigures(result)[0]!.texts.at(-1)).toBe('k2');
   });
 
-  it('name the one that lies off by its mean; h and k are the z of the mean and the sd over the pooled sd', async () => {
+  it('flag the group with an outlying mean; h and k are the z of the mean and the SD over the pooled SD', async () => {
     const result = await groups(five((k) => (z) => z / 4 + (k === 4 ? 6 : 0)));
     expect(result.tests[1]).toMatchObject({ test: 'grubbs', group: 'k4' });
     const means = result.groups.map(({ mean }) => mean);

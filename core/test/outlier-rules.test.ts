@@ -90,7 +90,7 @@ describe('Grubbs', () => {
     }
   });
 
-  it('tells when its p is exact: beyond, no two readings can lie so far out', () => {
+  it('says when its p is exact: then no two readings can be so extreme', () => {
     // Two on opposite sides, all others at the mean: G² = (n − 1)/2.
     const n = 10;
     const apart = Float64Array.from([-1, ...new Array<number>(8).fill(0), 1]);
@@ -211,7 +211,7 @@ describe('rules of thumb', () => {
     expect(modifiedZ(8, scale)).toBeCloseTo(3 / (1.253314 * (4 / 7)), 12);
   });
 
-  it('tell inside, outside and far out, however the quartiles are defined', () => {
+  it('distinguish inside, outside and beyond the outer fence for every definition of quartiles', () => {
     const sorted = Float64Array.from([1, 2, 3, 4, 5, 6, 7]);
     const quartiles = quartilesOfSorted(sorted, 7);
     expect(quartiles).toEqual([2.5, 5.5]);
@@ -305,7 +305,7 @@ describe('what a rule names', () => {
 });
 
 describe('clean samples', () => {
-  it('reach the critical values of the reference as often as the level says', () => {
+  it('exceed the critical values of the reference at the level', () => {
     const replicates = 20_000;
     const close = (share: number, level: number) =>
       expect(Math.abs(share - level)).toBeLessThan(5 * Math.sqrt((level * (1 - level)) / replicates));
@@ -322,7 +322,7 @@ describe('clean samples', () => {
     }
   });
 
-  it('set off the rules of thumb as often as the reference says', () => {
+  it('trigger the rules of thumb at the rates of the reference', () => {
     for (const [size, { fences, modifiedZ: robust, zScore, replicates: theirs }] of Object.entries(
       simulated.falseAlarms,
     )) {
@@ -353,7 +353,7 @@ describe('clean samples', () => {
       }
   });
 
-  it('of a gamma are judged on its own scale: as far out as normal ones', () => {
+  it('of a gamma are judged by normal scores', () => {
     const fitting = { family: 'gamma', given: {}, estimateThreshold: false };
     const law = { fitting, parameters: { shape: 2, scale: 1 }, step: null };
     const [scores] = simulatedColumns(30, ['grubbs'], 1_000, { law });

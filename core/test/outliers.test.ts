@@ -71,7 +71,7 @@ describe('the rules side by side', () => {
     else expect(esd.reason).toContain('needs at least 4');
   });
 
-  it('tell a pair that hides itself from Grubbs, and that one takes no part', async () => {
+  it('report a pair that masks itself in Grubbs’ test, and that it is not used', async () => {
     const result = await done(masked());
     expect(testOf(result, 'grubbs').rows).toEqual([]);
     expect(testOf(result, 'generalized-esd').rows).toEqual([59, 58]);
@@ -89,7 +89,7 @@ describe('the rules side by side', () => {
     );
   });
 
-  it('tell swamping: a pair test draws an innocent reading along', async () => {
+  it('report swamping: a pair test includes an ordinary reading', async () => {
     const result = await done([...normals(30, 8), 7]);
     expect(testOf(result, 'generalized-esd').count).toBe(1);
     expect(result.notes.find(({ code }) => code === 'swamping')!.text).toContain(
@@ -135,7 +135,7 @@ describe('the rules side by side', () => {
     expect(studyTest(lower).rows).toEqual([31]);
   });
 
-  it('have a p by formula beside one by simulation, which agree', async () => {
+  it('have a p by formula and one by simulation, which agree', async () => {
     const { pFormula, pSimulated } = testOf(
       await done(normals(12, 21), { rule: 'grubbs', replicates: 20_000 }),
       'grubbs',
@@ -226,7 +226,7 @@ describe('another family', () => {
     );
   });
 
-  it('names a reading that is far out on its own scale too', async () => {
+  it('flags a reading that is extreme on its own scale too', async () => {
     const result = await done([...lognormals(), 4_000], { family: 'lognormal', rule: 'grubbs' });
     expect(studyTest(result).rows).toEqual([61]);
     expect(textOf(result)).toContain('Suspected outlier: row 61 (4000.0) (Grubbs’ test for a lognormal distribution,');
@@ -268,7 +268,7 @@ function uniform(z: number): number {
 }
 
 describe('what changes without', () => {
-  it('is told for each named reading and for all of them, as leaving them out gives it', async () => {
+  it('is given for each flagged reading and for all of them, as without them', async () => {
     const values = masked();
     const result = await done(values, {}, {});
     const { before, each, all } = result.without!;
@@ -296,7 +296,7 @@ describe('what changes without', () => {
     expect((await done(normals(20, 2))).without).toMatchObject({ each: [], all: null });
   });
 
-  it('of every reading stands in the influence', async () => {
+  it('of every reading is in the table of influence', async () => {
     const values = normals(12, 9);
     const { influence, mean, sd } = await done(values);
     const table = influenceTable({ ...(await done(values)) });
@@ -332,7 +332,7 @@ describe('odd readings', () => {
     expect(half.extremes[0]!.modifiedZ).toBeCloseTo(4.189, 2);
   });
 
-  it('that are equally far out are named together', async () => {
+  it('that are equally extreme are flagged together', async () => {
     const result = await done([...normals(30, 14), 9, 9], { rule: 'generalized-esd' });
     expect(studyTest(result).rows).toEqual([31, 32]);
     const grubbs = await done([...normals(200, 14), 9, 9], { rule: 'grubbs' });
@@ -372,7 +372,7 @@ describe('odd readings', () => {
     );
   });
 
-  it('far from 0 keep their digits, and huge or tiny ones are worked out or refused', async () => {
+  it('far from 0 keep their digits, and huge or tiny ones are computed or refused', async () => {
     const near = await done(
       normals(30, 3).map((z) => Math.round(z * 10) / 10 + 10_000_000),
       {},
@@ -388,7 +388,7 @@ describe('odd readings', () => {
     expect((await done([1e-140, 2e-140, 3e-140, 50e-140])).n).toBe(4);
   });
 
-  it('counted out from frequencies are named by their row, once', async () => {
+  it('from frequencies are flagged by their row, once', async () => {
     const values = Float64Array.from([...normals(30, 3), 9, 9, 9]);
     const rows = Int32Array.from(values, (_, i) => Math.min(i + 1, 31));
     const result = (await run({ ...sampleOf(values), rows, tallied: true }, { most: 3 })) as OutliersResult;
@@ -398,7 +398,7 @@ describe('odd readings', () => {
     expect(result.without!.all!.n).toBe(30);
   });
 
-  it('by label tell where the far ones come from', async () => {
+  it('by label give the source of the extremes', async () => {
     const values = Float64Array.from([...normals(20, 2), 8]);
     const whole = sampleOf(values);
     const part = (name: string, from: number, to: number): Sample => ({
@@ -413,7 +413,7 @@ describe('odd readings', () => {
 });
 
 describe('figures of outliers', () => {
-  it('tell the farthest with their slips, and every rule, as texts and as tables', async () => {
+  it('give the extremes with possible typing errors, and every rule, as texts and tables', async () => {
     const values = [...normals(40, 3).map((z) => 1.78 + 0.06 * z), 17.84];
     const result = await done(values, {}, { resolution: 0.001 });
     const [first] = extremeRows(result, studyTest(result).rows!);

@@ -119,7 +119,7 @@ group('the histogram', () => {
     );
   });
 
-  it('always has three other binnings beside it, each another cut', () => {
+  it('always has three different other binnings', () => {
     for (const [values, resolution] of [
       [column('coarse-60'), 0.5],
       [column('normal-40'), null],
@@ -141,7 +141,7 @@ group('the box', () => {
     return boxOf(order, rows, quartilesOfSorted(order.sorted, 7), whiskers);
   };
 
-  it('has whiskers to the last reading inside the fences, and names what lies outside, the furthest first', () => {
+  it('has whiskers to the last reading inside the fences, and lists those outside, the most extreme first', () => {
     const found = box([10, 11, 12, 13, 14, 15, 16, 25, 40]);
     // Quartiles 12 and 16: fences at 6 and 22, outer at 0 and 28.
     expect(found.fences).toEqual({ inner: [6, 22], outer: [0, 28] });
@@ -249,7 +249,7 @@ group('stem-and-leaf', () => {
 });
 
 group('dots, steps and shares', () => {
-  it('pile up every reading once', () => {
+  it('stack every reading once', () => {
     fc.assert(
       fc.property(anyColumn, (readings) => {
         const values = Float64Array.from(readings);

@@ -71,7 +71,7 @@ describe('what a probability plot shows', () => {
     expect(names(Float64Array.of(3, 3, 3), 1)).toEqual([]);
   });
 
-  it('is told in words with the figure that supports it', () => {
+  it('is stated in words with the supporting figure', () => {
     const shapes = [
       { shape: 'one-far', figure: 3.21, pValue: 0.0004, marks: [2] },
       { shape: 'steps', figure: 2, pValue: null, marks: [] },

@@ -157,7 +157,7 @@ describe('what another family would have shown', () => {
     expect(powerTable(result)).toHaveLength(17);
   });
 
-  it('is the level where the other is the family itself: nothing is noticed where there is nothing', async () => {
+  it('equals the level if the alternative is the family itself', async () => {
     // A Weibull of shape 1 is exponential.
     const result = await power<FamiliesPower>(column('weibull-80'), { family: 'weibull', replicates: 199 });
     const shares = result.curves.flatMap(({ points }) => points.map(({ noticed }) => noticed));
@@ -181,7 +181,7 @@ describe('what another family would have shown', () => {
 describe('the n that is needed', () => {
   const at = (n: number, noticed: number) => ({ n, noticed, replicates: 1000, interval: [0, 1] as [number, number] });
 
-  it('lies where the score of the power is straight in log n', () => {
+  it('is interpolated linearly in log n on the score of power', () => {
     // Φ⁻¹: 0.5 → 0, 0.8 → 0.8416, 0.95 → 1.6449.
     const found = sizeNeeded([at(10, 0.5), at(40, 0.95)], 0.8)!;
     expect(Math.log(found / 10) / Math.log(4)).toBeCloseTo(0.841621 / 1.644854, 5);

@@ -184,7 +184,7 @@ describe('the picture of a probability plot', () => {
     expect([bare.band, bare.outside.size]).toEqual([null, 0]);
   });
 
-  it('ticks in percent stand at their normal scores and never crowd', () => {
+  it('ticks in percent are at their normal scores and do not overlap', () => {
     for (const reach of [1.2, 2.6, 4.8]) {
       const ticks = percentTicks({ min: -reach, max: reach }, normalQuantile);
       expect(ticks.find(({ percent }) => percent === 50)!.score).toBe(0);

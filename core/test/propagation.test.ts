@@ -56,7 +56,7 @@ const said = (result: PropagateResult) =>
     .join('');
 const N = (mean: number, sd: number) => ({ family: 'normal', parameters: { mean, sd } });
 
-describe('laws uncertainty propagation', () => {
+describe('properties of uncertainty propagation', () => {
   it.each(known.propagate)(
     '$name: mean, sd and interval of the reference',
     async ({ inputs, formula, mean, sd, interval95 }) => {
@@ -74,7 +74,7 @@ describe('laws uncertainty propagation', () => {
     },
   );
 
-  it('draws as many trials as two digits need, ten batches at least, and tells to the second digit', async () => {
+  it('draws enough trials for two digits, at least ten batches, and reports two digits', async () => {
     const result = await found({ inputs: { a: N(10, 0.4), b: N(3, 0.2) }, formula: 'a * b', lower: 25 });
     expect(result.stable).toBe(true);
     expect(result.trials).toBeGreaterThanOrEqual(100_000);
@@ -101,7 +101,7 @@ describe('laws uncertainty propagation', () => {
     expect(together.firstOrder!.agrees).toBe(true);
   });
 
-  it('tells which input matters: what goes of the variance while it stands still', async () => {
+  it('shows which input matters: the decrease in variance if it is constant', async () => {
     const result = await found({ inputs: { a: N(0, 3), b: N(0, 4), c: N(5, 1e-9) }, formula: 'a + b + c' });
     const [a, b, c] = result.contributions.map(({ share }) => share!);
     expect(a).toBeCloseTo(9 / 25, 2);
@@ -342,7 +342,7 @@ describe('results without a mean, and inputs that are correlated', () => {
   const standard = { family: 'normal', parameters: { mean: 0, sd: 1 } };
   const text = (result: PropagateResult) => said(result);
 
-  it('a ratio of standard normals is told by its median and interval, with why', async () => {
+  it('a ratio of standard normals is reported by median and interval, with the reason', async () => {
     const result = await propagated({ formula: 'a / b', inputs: { a: standard, b: standard }, trials: 100_000 });
     expect(result).toMatchObject({ mean: null, sd: null });
     // A Cauchy distribution: its median is 0, its 97.5 % point 12.7.

@@ -109,7 +109,7 @@ describe('normal draws', () => {
     expect(Math.abs(chiSquare - 199)).toBeLessThan(4 * Math.sqrt(2 * 199));
   });
 
-  it('reach beyond the last layer of the ziggurat as often as they should', () => {
+  it('exceed the last layer of the ziggurat with the correct probability', () => {
     const edge = 3.6541528853610088;
     const expected = 2 * normalCumulative(-edge) * n;
     const found = draws.filter((z) => Math.abs(z) > edge).length;

@@ -273,7 +273,7 @@ describe('parsing a block', () => {
 });
 
 describe('kinds and resolution', () => {
-  it('tells measures, labels and counts apart', () => {
+  it('distinguishes measurements, labels and counts', () => {
     expect(recogniseKind(['7.91', '8.08', 'x'], PLAIN_FORMAT, '')).toBe('measure');
     expect(recogniseKind(['north', 'south', '3'], PLAIN_FORMAT, '')).toBe('label');
     expect(recogniseKind(['0', '2', '1', '0', '3'], PLAIN_FORMAT, '')).toBe('count');
@@ -319,7 +319,7 @@ describe('kinds and resolution', () => {
       expect(readCell(text, PLAIN_FORMAT).kind, text).not.toBe('number');
   });
 
-  it('tells missing cells and numbers from the rest as reading them would', () => {
+  it('classifies missing cells and numbers as reading them does', () => {
     const piece = fc.constantFrom('1', '23', '.', ',', '-', '+', 'e', 'x', ' ', '<', 'n/a', '\u2212', '9'.repeat(70));
     for (const format of [PLAIN_FORMAT, { decimal: 'comma', thousands: 'point' } as const]) {
       fc.assert(
@@ -434,7 +434,7 @@ describe('a tally', () => {
 });
 
 describe('names and levels', () => {
-  it('a heading that is cut is said, with what is kept', () => {
+  it('a shortened heading is reported, with the part that is kept', () => {
     const text = `${'x'.repeat(200)}\ty\n1\t2\n3\t4`;
     const { columns, problems } = parseBlock(text, recogniseLayout(text));
     expect(columns[0]!.name).toHaveLength(80);

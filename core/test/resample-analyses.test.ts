@@ -73,7 +73,7 @@ describe('permutation', () => {
     expect(result.formula!.pValue).toBeCloseTo(bothWelch(north.values, south.values), 14);
   });
 
-  it('draws where they are too many or where it is asked for, and tells how sure p is', async () => {
+  it('draws at random if they are too many or on request, and gives the error of p', async () => {
     const drawn = await found<PermutationResult>('permutation', { ...means, way: 'drawn', replicates: 5_000 }, two);
     expect(drawn.replicates).toBe(5_000);
     expect(drawn.pMethod).toBe('exact');
@@ -162,7 +162,7 @@ describe('permutation', () => {
     expect(first.groups.map(({ name }) => name)).toEqual(['north', 'south']);
   });
 
-  it('takes typed counts, with Fisher beside, and labels', async () => {
+  it('takes typed counts, compared with Fisher, and labels', async () => {
     const figures = [
       { count: 8, n: 10 },
       { count: 3, n: 10 },
@@ -226,7 +226,7 @@ describe('permutation', () => {
 });
 
 describe('bootstrap', () => {
-  it('tells the figure, its spread and the recommended interval with why', async () => {
+  it('gives the statistic, its standard error and the recommended interval with the reason', async () => {
     const sample = { ...named('thickness', column('normal-40')), unit: 'mm', resolution: 0.1 };
     const result = await found<BootstrapResult>('bootstrap', {}, sample);
     expect(result).toMatchObject({ main: 'studentised', recommended: 'studentised', replicates: 10_000, undefined: 0 });
@@ -243,7 +243,7 @@ describe('bootstrap', () => {
     expect(asked.main).toBe('basic');
   });
 
-  it('the studentised interval of a mean is that of t, but for a tenth of an error, where readings lie as a normal has them', async () => {
+  it('the studentised interval of a mean is within a tenth of a standard error of that by t for normal scores', async () => {
     const scores = Float64Array.from({ length: 40 }, (_, i) => normalQuantile((i + 0.5) / 40));
     const result = await found<BootstrapResult>('bootstrap', { replicates: 50_000 }, named('x', scores));
     const { studentised } = result.intervals;
@@ -251,7 +251,7 @@ describe('bootstrap', () => {
     expect(Math.abs(studentised!.upper - result.formula!.upper!)).toBeLessThan(0.1 * result.standardError!);
   });
 
-  it('of many readings fewer replicates are drawn, unless they are asked for', async () => {
+  it('for many readings fewer replicates are drawn by default', async () => {
     const many = named(
       'x',
       Float64Array.from({ length: 20_000 }, (_, i) => Math.sin(i)),
@@ -280,7 +280,7 @@ describe('bootstrap', () => {
     expect(said('replicate', alone)).toMatch(/^Replicate 7: .*of 6 readings were not drawn\.$/);
   });
 
-  it('cautions: few readings, the edge, few values, undefined replicates, a formula beside', async () => {
+  it('cautions: few readings, near the level, few values, undefined replicates, a formula exists', async () => {
     expect(codes(await found<BootstrapResult>('bootstrap', {}, north))).toContain('small-n');
     const forty = named('x', column('normal-40'));
     const edge = { statistic: 'percentile', percentile: 1 };
@@ -315,7 +315,7 @@ describe('bootstrap', () => {
     expect(alone.statistic).toBeCloseTo(drawn.dots[after]!, 12);
   });
 
-  it('of typed counts, with Wilson beside; of two groups, pairs, a formula', async () => {
+  it('of typed counts, compared with Wilson; of two groups, pairs, a formula', async () => {
     const figures = [{ count: 58, n: 110 }];
     const share = await found<BootstrapResult>('bootstrap', { statistic: 'share', figures }, NO_READINGS);
     expect(share.observed).toBeCloseTo(58 / 110, 14);
@@ -393,7 +393,7 @@ describe('a value that is 0 up to rounding', () => {
 });
 
 describe('a claim on a spread', () => {
-  it('has the bootstrap interval beside that by χ²: the same as Resample gives', async () => {
+  it('has the bootstrap interval besides that by χ², the same as in Resample', async () => {
     const sample = named('x', column('right-skew-50'));
     const claim = await found<ClaimResult>('spread-claim', { claimed: 1 }, sample);
     const sd = await found<BootstrapResult>('bootstrap', { statistic: 'sd', replicates: 2_000 }, sample);

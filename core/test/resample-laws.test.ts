@@ -37,7 +37,7 @@ const permutation = async (request: object, sample: Sample) =>
 const tenths = (size: { minLength: number; maxLength: number }) =>
   fc.array(fc.integer({ min: 0, max: 60 }), size).map((values) => values.map((x) => x / 10));
 
-describe('laws of shuffling', () => {
+describe('properties of permutations', () => {
   const small = { minLength: 2, maxLength: 6 };
   const differs = (a: number[], b: number[]) => new Set([...a, ...b]).size > 1;
 
@@ -121,7 +121,7 @@ describe('laws of shuffling', () => {
     expect(largest.pValue).toBe(means.p!.twoSided);
   });
 
-  it('a formula is looked at about what it is where both groups are alike: 1 of a ratio, 0 of a difference', async () => {
+  it('a formula is centred at its value for equal groups: 1 for a ratio, 0 for a difference', async () => {
     const sample = byKiln([8.1, 8.4, 7.9, 8.8], [8.9, 9.1, 8.5, 9.4]);
     const about = (formula: string) => permutation({ statistic: 'formula', formula, split: 'kiln' }, sample);
     const [ratio, off, difference] = [
@@ -152,7 +152,7 @@ describe('laws of shuffling', () => {
   });
 });
 
-describe('laws of redrawing', () => {
+describe('properties of the bootstrap', () => {
   const input = (values: number[], statistic: Statistic) => ({
     ...{ statistic, groups: [Float64Array.from(values).sort()], times: 1, smooth: 0, studentised: false },
   });
@@ -227,7 +227,7 @@ describe('laws of redrawing', () => {
   });
 });
 
-describe('what formulas say beside', () => {
+describe('comparison with formulas', () => {
   const x = Float64Array.of(1, 2, 3, 4, 5, 6);
   const y = Float64Array.of(1.1, 2.3, 2.7, 4.4, 4.6, 6.3);
 
@@ -303,7 +303,7 @@ describe('statistic, in words', () => {
     expect(whatWords(request, of)).toBe(words);
   });
 
-  it('each statistic is one that can be worked out, and is written in its own way', () => {
+  it('each statistic can be computed, and has its own notation', () => {
     expect(statisticOf(asked('percentile', { percentile: 0.1, quantileType: 'hinges' }), false)).toEqual({
       of: 'one',
       figure: { name: 'percentile', share: 0.1, type: 7 },

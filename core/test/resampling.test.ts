@@ -122,7 +122,7 @@ describe('permutation by counting out', () => {
     expect(seen.size).toBe(total);
   });
 
-  it.each(every)('a shuffle is each arrangement as often as any other: %j', (arranged) => {
+  it.each(every)('all arrangements are equally likely: %j', (arranged) => {
     const total = countArrangements(arranged);
     const ways = arranging(arranged);
     const counts = new Map<string, number>();
@@ -144,7 +144,7 @@ describe('permutation by counting out', () => {
     [5, 7],
     [8, 4],
     [1, 11],
-  ])('the quick figures of %d and %d equal those worked out of the readings', (...sizes) => {
+  ])('the fast statistics of %d and %d equal those computed from the readings', (...sizes) => {
     const statistics: Statistic[] = [
       difference('mean'),
       difference('median'),
@@ -198,7 +198,7 @@ describe('drawing with replacement', () => {
     expect(counts).toEqual(expected);
   });
 
-  it('takes each reading as often as any other', () => {
+  it('draws every reading with equal probability', () => {
     const counts = new Int32Array(9);
     countDrawn(createStream(2, 0), counts, 90_000, 0);
     const chi = counts.reduce((sum, count) => sum + (count - 10_000) ** 2 / 10_000, 0);
@@ -378,7 +378,7 @@ describe('replicates piled up', () => {
     });
   });
 
-  it('stand at their values where these are few; those without a figure are left out', () => {
+  it('are shown at their values if these are few; undefined ones are left out', () => {
     const chunk = Float64Array.of(0.1 + 0.2, 0.3, NaN, 0.1, 0.1);
     const found = distributionOf({ chunks: [chunk], stride: 1 }, frameOf([0.1, 0.3], { centre: 0.3, tie: 1e-12 }));
     expect(found.values!.map((value) => value.toFixed(3))).toEqual(['0.100', '0.300']);
@@ -386,7 +386,7 @@ describe('replicates piled up', () => {
     expect(found.examples).toEqual([4, 1]);
   });
 
-  it('a few that lie without end far out are told, not drawn', () => {
+  it('a few infinite ones are reported, not drawn', () => {
     const chunk = Float64Array.from({ length: 5_000 }, (_, i) => (i === 17 ? 1e12 : i / 1000));
     const found = distributionOf({ chunks: [chunk], stride: 1 }, frameOf([0, 1, 2, 3, 4, 5], { centre: 2, tie: 1e-9 }));
     expect(found.counts.length).toBeLessThanOrEqual(400);
@@ -394,7 +394,7 @@ describe('replicates piled up', () => {
     expect(found.counts.reduce((a, b) => a + b, 0) + found.above + found.below).toBe(5_000);
   });
 
-  it('chunks hold so many, whatever is asked for', () => {
+  it('chunks have a fixed size, whatever the request', () => {
     expect([24, 500, 2_000_000].map(resampledChunkSize)).toEqual([5_000, 4_000, 1]);
   });
 });

@@ -58,7 +58,7 @@ describe('an analysis of parts', () => {
     },
   );
 
-  it('says with its name what is said of one part, once what is said of all, and why a part has no result', async () => {
+  it('states notes on one part with its name, notes on all once, and why a part has no result', async () => {
     const two = named('east', Float64Array.of(1, 2));
     const result = await run<InParts<NormalityResult>>('normality', split([north, south, two]), BY);
     expect(result.notes.map(({ text }) => text)).toContainEqual('east has 2 readings; the test needs at least 3.');
@@ -68,7 +68,7 @@ describe('an analysis of parts', () => {
     expect(alike.notes.filter(({ code }) => code === 'unusual-level')).toHaveLength(1);
   });
 
-  it('stands in the sentence with where its series are', () => {
+  it('is in the sentence with the source of its series', () => {
     const request = probabilityPlotAnalysis.request.parse({ ...BY, together: 'apart' });
     expect(methodOf(probabilityPlotAnalysis, request)).toContain(
       'Probability plot of thickness by kiln, separate plots, midpoint positions, scale of the',
@@ -180,7 +180,7 @@ describe('series on common axes', () => {
     expect(table[1]![4]).toBeCloseTo(0.5 / 30, 12);
   });
 
-  it('stand in tables: a row each for the chosen test, a column each for all tests and for the distributions', async () => {
+  it('are in tables: a row each for the chosen test, a column each for all tests and for the distributions', async () => {
     const result = await run<InParts<NormalityResult>>('normality', both, BY);
     const rows = partsFigures(result);
     expect(rows.map(({ name, texts }) => [name, texts[0]])).toEqual([

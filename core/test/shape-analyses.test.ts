@@ -205,7 +205,7 @@ group('the pictures of a column', () => {
     expect(notes.map(({ code }) => code)).toContain('no-curve');
   });
 
-  it('name what lies outside the fences of a box', () => {
+  it('list readings outside the fences of a box', () => {
     const result = done<BoxResult>('box', sampled('one-far-25'));
     const row = columns['one-far-25']!.values.indexOf(14.4) + 1;
     expect(result.parts[0]!.outside[0]).toEqual({ row, value: 14.4, far: true });
@@ -242,7 +242,7 @@ group('the pictures of a column', () => {
     }
   });
 
-  it('tell drift, in words against the level', () => {
+  it('report drift, in words relative to the level', () => {
     const rising = sampleOf(Float64Array.from({ length: 20 }, (_, i) => i + (i % 3)));
     expect(words(inOrderAnalysis.finding(done<InOrderResult>('in-order', rising)))).toContain(
       'The readings rise in row order (rank correlation 0.991, p < 0.0001; single test at',
@@ -255,7 +255,7 @@ group('the pictures of a column', () => {
     );
   });
 
-  it('have a dot for each reading, or say how many one stands for', () => {
+  it('have a dot for each reading, or state how many one represents', () => {
     expect(done<DotsResult>('dots', sampled('normal-40')).perDot).toBe(1);
     const many = done<DotsResult>('dots', sampled('normal-1000'));
     expect(sum(many.parts[0]!.counts)).toBe(1000);
@@ -271,7 +271,7 @@ group('the pictures of a column', () => {
     expect(parts[0]!.curve).toMatchObject({ family: 'normal' });
   });
 
-  it('write too many leaves for nobody', () => {
+  it('refuse too many leaves', () => {
     const many = sampleOf(Float64Array.from({ length: 3001 }, (_, i) => i));
     expect(done('stem-and-leaf', many)).toMatchObject({
       available: false,
@@ -290,7 +290,7 @@ group('the pictures of a column', () => {
     ['readings that fill the doubles', [-1.7e308, 1.7e308, 1]],
     ['large and nearly equal readings', [1e15, 1e15 + 1, 1e15 + 2, 1e15 + 2]],
   ];
-  it.each(EDGES)('of %s can be worked out or say why not, and cross the wire', (_, values) => {
+  it.each(EDGES)('of %s can be computed or say why not, and can be sent', (_, values) => {
     for (const resolution of [null, 0.1]) {
       for (const id of [...PICTURES, 'describe']) {
         const sample = { ...sampleOf(Float64Array.from(values)), resolution };
@@ -399,7 +399,7 @@ group('the width of columns', () => {
 });
 
 group('a sample in parts, by other roads', () => {
-  it('counts readings as often as their frequency says, each with its level', () => {
+  it('repeats readings by their frequency, each with its level', () => {
     const times: TableColumn = { ...textColumn('times-01', 'times', 'measure'), kind: 'count' };
     const table: Table = {
       rowCount: 3,

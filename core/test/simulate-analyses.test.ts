@@ -44,7 +44,7 @@ const faultOf = (id: string, request: object) =>
 const codes = ({ notes }: { notes: readonly { code: string }[] }) => notes.map(({ code }) => code);
 
 describe('a figure of samples', () => {
-  it('varies as theory says, and says so with the truth beside', async () => {
+  it('varies as in theory, and reports it with the true value', async () => {
     const result = await simulate({ parameters: [8, 0.1], n: 25, replicates: 20_000 });
     expect(result).toMatchObject({ truth: 8, repeated: 'statistic', replicates: 20_000, sizes: [25] });
     expect(result.theory).toMatchObject({ name: 'normal with σ/√n', exact: true, sd: 0.02 });
@@ -59,7 +59,7 @@ describe('a figure of samples', () => {
     expect(simulateFigures(result).map(({ key }) => key)).toContain('theory');
   });
 
-  it('of a population without mean is told by what half of the samples lie between, and the picture is cut', async () => {
+  it('of a population without mean is described by its middle half, and the picture is cut', async () => {
     const result = await simulate({ family: 'cauchy', n: 10, replicates: 5_000 });
     expect(codes(result)).toEqual(['no-mean', 'beyond']);
     expect(result.population).toMatchObject({ mean: null, sd: null });
@@ -73,7 +73,7 @@ describe('a figure of samples', () => {
     expect(simulateFigures(result).some(({ key }) => key === 'sd')).toBe(false);
   });
 
-  it('one sample is told as one, a few as dots with their numbers', async () => {
+  it('one sample is described as one, a few as dots with their numbers', async () => {
     const one = await simulate({ replicates: 1 });
     expect(said('simulate', one)).toContain(
       'In the first sample, the mean of samples of 10 is −0.16676. More samples are needed to',
@@ -115,7 +115,7 @@ describe('a figure of samples', () => {
 });
 
 describe('p of a test', () => {
-  it('below the level as often as the level says where the claim holds', async () => {
+  it('below the level at the level if the claim is true', async () => {
     const result = await simulate({ test: 't', parameters: [8, 0.1], replicates: 10_000 });
     expect(result).toMatchObject({ holds: true, claim: 'the mean is 8.0000', effect: null });
     const { share, lower, upper } = result.belowAlpha!;
@@ -140,7 +140,7 @@ describe('p of a test', () => {
     );
   });
 
-  it('notices what is moved, and tells how often it misses it', async () => {
+  it('detects a shift, and gives the proportion of misses', async () => {
     const result = await simulate({ test: 'welch', shiftInSd: 1, n: 20, secondN: 30, replicates: 2_000 });
     expect(result).toMatchObject({ holds: false, effect: 'a shift of 1 SD', sizes: [20, 30] });
     expect(said('simulate', result)).toMatch(

@@ -22,7 +22,7 @@ describe('words about simulated shares', () => {
     expect(runs - (await plansThatHold(runs))).toBeLessThan(most(runs));
   });
 
-  it('seldom deny a sum of normals its first order, or tell its sd wrong', async () => {
+  it('seldom deny a sum of normals its first order, or give a wrong SD', async () => {
     const runs = samplesDrawn(3, 12);
     expect(await deniedSums(runs)).toBeLessThan(most(runs));
   });

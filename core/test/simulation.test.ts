@@ -174,7 +174,7 @@ describe('drawing', () => {
     }
   });
 
-  it.each(FAMILIES.map(({ family }) => family))('tells of %s which readings are not like the others', (family) => {
+  it.each(FAMILIES.map(({ family }) => family))('reports for %s which readings are contaminated', (family) => {
     const parameters = Object.fromEntries(
       FAMILIES.find((one) => one.family === family)!.parameters.map(({ name, usual }) => [name, usual]),
     );
@@ -285,7 +285,7 @@ describe('tests of samples', () => {
     expect([0, 1, 2, 2.5, 3, 9].map((x) => pByTable(table, x))).toEqual([1, 1, 0.8, 0.4, 0.4, 0.2]);
   });
 
-  it('reject as often as the reference says (t on a normal and on an exponential)', () => {
+  it('reject at the rates of the reference (t on a normal and on an exponential)', () => {
     for (const { what, alpha, share, monteCarloError = 0 } of known.rejections) {
       const population = what.includes('exponential') ? EXPONENTIAL : NORMAL;
       const count = 100_000;
@@ -334,7 +334,7 @@ describe('power by formula', () => {
     },
   );
 
-  it('is not claimed where it is not exact: other laws, steps, mixtures', () => {
+  it('is not claimed if it is not exact: other distributions, steps, mixtures', () => {
     const of = (test: string, population: Population) =>
       exactPower({
         ...{ test, alternative: 'two-sided', alpha: 0.05, population, claim: claimOf(population), share: 0.1 },
@@ -350,9 +350,9 @@ describe('power by formula', () => {
   });
 });
 
-describe('laws of statistics', () => {
+describe('distributions of statistics', () => {
   const FIGURES = ['mean', 'sd', 'variance'] as const;
-  it.each(FIGURES)('the %s of normal samples follows the law that theory gives it', (name) => {
+  it.each(FIGURES)('the %s of normal samples follows its theoretical distribution', (name) => {
     const statistic = { of: 'one', figure: { name } } as const;
     const groups = [{ population: NORMAL, n: 6 }];
     const theory = theoryOf(statistic, groups, { shares: null, differences: false })!;
@@ -429,7 +429,7 @@ describe('intervals', () => {
 });
 
 describe('one sample', () => {
-  it('drawn again alone is the one of the run, whatever is looked at', () => {
+  it('drawn again by itself equals that of the run, for every statistic', () => {
     const mixed = { share: 0.2, from: { move: { centre: 8, times: 1, by: 1 } } };
     const population = { ...NORMAL, mixed, step: 0.01 };
     const claim = claimOf(NORMAL, OUTSIDE);

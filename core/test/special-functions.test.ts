@@ -64,7 +64,7 @@ describe('special functions against 60-digit arithmetic', () => {
 const shape = fc.double({ min: -6, max: 11, noNaN: true }).map((t) => Math.exp(t));
 const chance = fc.double({ min: -60, max: -0.01, noNaN: true }).map((t) => Math.exp(t));
 
-describe('laws of the special functions', () => {
+describe('properties of the special functions', () => {
   it('log Γ(x + 1) = log Γ(x) + log x', () => {
     fc.assert(
       fc.property(shape, (x) => {

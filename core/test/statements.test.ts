@@ -20,7 +20,7 @@ describe('the register of statements', () => {
     expect(STATEMENT_KINDS.map(({ code }) => code).sort()).toEqual([...STATEMENT_CODES].sort());
   });
 
-  it('lists every code of a note, so that no analysis can say what nobody measures', () => {
+  it('lists every code of a note, so that no analysis can make an unmeasured statement', () => {
     const listed = STATEMENT_KINDS.flatMap(({ notes }) => notes);
     expect(new Set(listed).size).toBe(listed.length);
     // Codes of pieces are held by their type.

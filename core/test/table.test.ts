@@ -301,7 +301,7 @@ describe('derived columns', () => {
     expect(circleThrough(table.columns, 'second-00')).toBe(false);
   });
 
-  it('are worked out again only when something they look at has changed', () => {
+  it('are computed again only if their inputs have changed', () => {
     const memo = newMemo();
     const column = derived({ kind: 'rank', source: 'thickness-1' });
     const once = derive(thickness, column, memo);
@@ -377,7 +377,7 @@ describe('values with frequencies', () => {
     'pinholes-1': ['0', '1', '2', '3', '4'],
     'tiles-000': ['3', '2', '0', 'x', '1.5'],
   });
-  it('count each value as often as its row says; a frequency that is none makes the row unreadable', () => {
+  it('repeat each value by its frequency; an invalid frequency makes the row unreadable', () => {
     const sample = sampleOfColumn(table, column);
     expect([...sample.values]).toEqual([0, 0, 0, 1, 1]);
     expect([...sample.rows]).toEqual([1, 1, 1, 2, 2]);

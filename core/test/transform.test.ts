@@ -127,7 +127,7 @@ describe('lambda', () => {
       }
   });
 
-  it('has an interval that holds it as often as it says', () => {
+  it('has an interval with the stated coverage', () => {
     let held = 0;
     const samples = 600;
     for (let k = 0; k < samples; k++) {
@@ -227,7 +227,7 @@ describe('a transformation', () => {
 });
 
 describe('the analysis of a transformation', () => {
-  it('tells before and after side by side', async () => {
+  it('shows before and after side by side', async () => {
     const result = await done(lognormals(80, 13));
     expect(result.lambda).toMatchObject({ used: 0, choice: 'convenient' });
     expect(finding(result)).toContain(
@@ -255,7 +255,7 @@ describe('the analysis of a transformation', () => {
     expect(own.before.pSimulated).toEqual(a2!.pSimulated);
   });
 
-  it('finds lambda anew in every sample: its p is that of a plain simulation', () => {
+  it('estimates lambda in every sample: its p is that of a plain simulation', () => {
     const [n, lambda, mean, sd] = [20, 0.3, 5, 0.8] as const;
     const A2 = (t: number[]) => {
       const s = [...t].sort((a, b) => a - b);
@@ -304,7 +304,7 @@ describe('the analysis of a transformation', () => {
     expect(kept!).toBeGreaterThan(found! * 1.5);
   });
 
-  it('rejects as often as its level says', async () => {
+  it('rejects at its level', async () => {
     let rejected = 0;
     const samples = 120;
     for (let k = 0; k < samples; k++) {

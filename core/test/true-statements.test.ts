@@ -162,7 +162,7 @@ describe('the studentised bootstrap', () => {
       ...{ standardError: 0.5, acceleration: 0, confidence: 0.9, tie: 1e-12 },
     });
 
-  it('counts replicates without spread as infinitely far out: no interval where they are more than a tail', () => {
+  it('counts replicates without spread as infinite: no interval if they exceed a tail', () => {
     // Two readings: half of the replicates have no spread.
     const statistics = Array.from({ length: 400 }, (_, i) => [1, 1.5, 1.5, 2][i % 4]!);
     const studentised = statistics.map((x) => (x === 1.5 ? 0 : NaN));
@@ -177,7 +177,7 @@ describe('the studentised bootstrap', () => {
   });
 });
 
-describe('the least p of so many arrangements', () => {
+describe('the smallest p of a number of arrangements', () => {
   const result = {
     ...{
       arrangements: 12,
@@ -194,7 +194,7 @@ describe('the least p of so many arrangements', () => {
       ({ code }) => code === 'few-arrangements',
     );
 
-  it('is not said beside a p that is below it', () => {
+  it('is not stated with a p that is below it', () => {
     expect(notesOf(0.2)).toHaveLength(1);
     expect(notesOf(0.042)).toHaveLength(0);
   });

@@ -71,7 +71,7 @@ describe('two samples', () => {
     }
   });
 
-  it('have the A² with midranks of Scholz and Stephens’ equation, worked out with plain counting', () => {
+  it('have the A² with midranks of Scholz and Stephens’ equation, computed by plain counting', () => {
     const [a, b] = [
       [1, 2, 2, 3, 5],
       [2, 3, 3, 4],
@@ -141,7 +141,7 @@ describe('two samples', () => {
     expect(rejected[0]! / samples).toBeGreaterThan(0.05 - 4 * error);
   });
 
-  it('that differ in spread alone are told apart, by the tails', async () => {
+  it('that differ in spread only are distinguished, by the tails', async () => {
     const result = await compared(normals(60, 1), normals(60, 2, 0, 3));
     expect(finding(result)).toContain('The distributions of south and north differ (A² = 3.07, p = 0.038).');
     expect(result.notes.map(({ code }) => code)).toContain('what-differs');

@@ -155,7 +155,7 @@ describe('a made-up column of whole numbers', () => {
     expect(binsOf(values, 1, { rule: 'width', width: 0.0001 }).notes.map(({ code }) => code)).toEqual(['widened']);
   });
 
-  it('stands in stacks on its numbers, and on 5 to 20 lines of stems', () => {
+  it('is shown in stacks on its numbers, and on 5 to 20 lines of stems', () => {
     for (const at of done<DotsResult>('dots').parts[0]!.at) expect(Number.isInteger(at)).toBe(true);
     const { leafUnit, lines } = done<StemAndLeafResult>('stem-and-leaf').parts[0]!;
     expect(leafUnit).toBe(1);

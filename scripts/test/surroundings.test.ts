@@ -93,7 +93,7 @@ describe('the private database', () => {
     await expect(superviseMariaDb(dir)).rejects.toThrow(/The database did not start\. Its log .* ends:/s);
   });
 
-  it('is started again however often it ends in one life, as long as it recovers between', async () => {
+  it('is restarted as often as it ends, as long as it recovers in between', async () => {
     const database = await superviseMariaDb(newDir('verdict-ends-'), { within: 1 });
     try {
       for (let end = 0; end < 7; end++) {

@@ -17,7 +17,7 @@ interface DemoStudy {
   tags: string[];
   /** What is said about columns, by name. */
   facts: Record<string, Facts>;
-  /** A population that is made up beside what was opened. */
+  /** A simulated population beside the opened readings. */
   population?: { name: string; unit: string; derivation: Derivation; facts: Facts };
 }
 type Facts = Partial<Record<'lowerLimit' | 'target' | 'upperLimit' | 'claimedMean' | 'claimedSd', number>>;

@@ -6,8 +6,8 @@ import { noteAudit } from './store/audit-stored.js';
 import type { Database } from './store/database.js';
 
 /**
- * A file outside the database to which the end of a study's chain is added after every change: whoever holds the database could write a whole chain anew, and
- * cannot make it agree with this file. A line: when, the study, entries, head.
+ * A file outside the database to which the head of a study's chain is added after every change: whoever controls the database could rewrite a whole
+ * chain, but could not make it agree with this file. A line: when, the study, entries, head.
  */
 export class HeadsFile {
   readonly #notes: OneByOne<string>;

@@ -82,7 +82,7 @@ describe('evidence on the sheet', () => {
     expect((await say(tested, { result: {} })).status).toBe(422);
   });
 
-  it('is stale once its readings have changed, and worked out anew it takes the old one’s place', async () => {
+  it('is stale once its readings have changed, and is replaced when run again', async () => {
     const { id, columnId, described, tested } = await kept();
     await say(tested, { leads: true });
     await server.post(`/studies/${id}/evidence/order`, { order: [tested, described] });
@@ -159,7 +159,7 @@ describe('a verdict', () => {
 
 const digest = (fill: string) => fill.repeat(64);
 
-describe('what was looked at', () => {
+describe('viewed results', () => {
   it('is noted once each, counted with the verdict, and not noted any more once it is ruled', async () => {
     const { id, columnId } = await kept();
     const look = (fill: string, tests: number) => ({

@@ -82,7 +82,7 @@ describe('the record', () => {
       });
   });
 
-  it('is told to be alterable where one account owns and works, or has wider rights', async () => {
+  it('is reported as alterable if one account both owns and works, or has wider rights', async () => {
     const [owner, worker] = [inject('migrationUrl'), inject('databaseUrl')];
     expect(await grantRights(owner, worker)).toBe(true);
     expect(await grantRights(owner, owner)).toBe(false);
@@ -159,19 +159,36 @@ describe('the record', () => {
       'decided is not as recorded',
     ],
   ];
-  it.each(alterations)(
-    'shows %s altered in the database, and the page and the sheet are told',
-    async (_, alter, fault) => {
-      const one = await ruled();
-      server.altered(one.id);
-      const head = (await server.study(one.id)).head;
-      await asOwner(...alter(one));
-      const found = await audit(one.id);
-      expect(found.notVerified).toContain(fault);
-      expect((await server.study(one.id)).notVerified).toBe(found.notVerified);
-      expect((await server.study(one.id)).head).toBe(head);
-    },
-  );
+  it('keeps the words a result was kept with, and shows those of this version, unless its analysis has changed since', async () => {
+    const { id, evidence } = await ruled();
+    const shown = async () => {
+      const [piece] = await server.get<Evidence[]>(`/studies/${id}/evidence`);
+      return { method: piece!.method, finding: piece!.finding };
+    };
+    const now = await shown();
+    const { method, finding } = (await saved(id)).evidence[0]!;
+    const older = JSON.stringify([{ text: 'Words of an older version.' }]);
+    await asOwner("UPDATE evidence SET finding = ?, method = 'An older method.' WHERE id = ?", [older, evidence]);
+    expect(await shown()).toEqual(now);
+    expect((await saved(id)).evidence[0]).toMatchObject({ method: 'An older method.', finding: JSON.parse(older) });
+    await asOwner('UPDATE evidence SET version = version + 1 WHERE id = ?', [evidence]);
+    expect(await shown()).toEqual({ method: 'An older method.', finding: JSON.parse(older) });
+    await asOwner('UPDATE evidence SET version = version - 1, method = ?, finding = ? WHERE id = ?', [
+      ...[method, JSON.stringify(finding), evidence],
+    ]);
+    expect((await audit(id)).notVerified).toBeNull();
+  });
+
+  it.each(alterations)('shows %s altered in the database, on the page and in the report', async (_, alter, fault) => {
+    const one = await ruled();
+    server.altered(one.id);
+    const head = (await server.study(one.id)).head;
+    await asOwner(...alter(one));
+    const found = await audit(one.id);
+    expect(found.notVerified).toContain(fault);
+    expect((await server.study(one.id)).notVerified).toBe(found.notVerified);
+    expect((await server.study(one.id)).head).toBe(head);
+  });
 });
 
 describe('a study file', () => {
@@ -351,7 +368,7 @@ describe('a long record', () => {
 });
 
 describe('the file of heads', () => {
-  it('gets every end of a chain, and shows a chain that was written anew', async () => {
+  it('receives every head of a chain, and reveals a rewritten chain', async () => {
     const dir = mkdtempSync(join(tmpdir(), 'verdict-heads-'));
     const heads = join(dir, 'heads');
     const own = await startServer(undefined, undefined, null, { heads });

@@ -121,7 +121,7 @@ describe('changes', () => {
     expect((await server.study(id)).revision).toBe(1);
   });
 
-  it('sent twice at the same moment under one token are done once, and both sendings hear so', async () => {
+  it('sent twice at the same moment under one token are made once, and both are answered so', async () => {
     const id = await server.newStudy();
     const body = { token: randomUUID(), revision: 0, who: 'tester', change: { kind: 'change-study', name: 'once' } };
     const both = await Promise.all([0, 1].map(() => server.post(`/studies/${id}/changes`, body)));
@@ -157,7 +157,7 @@ describe('changes', () => {
     expect((await server.study(id)).setAside).toMatchObject([{ reason: 'first' }]);
   });
 
-  it('from two windows at once: one wins, the other is told, none is lost silently', async () => {
+  it('from two windows at once: one wins, the other is refused, none is lost silently', async () => {
     const id = await server.newStudy();
     const both = await Promise.all(['a', 'b'].map((name) => server.change(id, { kind: 'change-study', name }, 0)));
     expect(both.map(({ status }) => status).sort()).toEqual([200, 409]);

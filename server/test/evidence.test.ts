@@ -234,7 +234,7 @@ describe('evidence', () => {
     expect(() => findingOf(analysis, { n: 10 }, own({ n: 3 }))).toThrow('does not have the form');
   });
 
-  it('is told to every window as it is kept and noted on; one that connects later is told how much there is', async () => {
+  it('is sent to every window when kept or annotated; one that connects later gets the count', async () => {
     const { id, keep } = await keepable();
     const stop = new AbortController();
     const listen = async () => {

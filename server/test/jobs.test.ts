@@ -60,7 +60,7 @@ describe('long work handed to the server', () => {
     expect((await server.get<Job[]>('/jobs')).map((job) => job.id)).toContain(asked.id);
   });
 
-  it('survives a restart of the server: what was worked out is not worked out again, and the bits are the same', async () => {
+  it('survives a restart of the server: stored chunks are not computed again, and the bits are the same', async () => {
     const { id, asked, own } = await askable(30_000);
     await hand(id, asked);
     await jobWhere(server, id, asked.id, ({ share }) => share > 0);
@@ -94,7 +94,7 @@ describe('long work handed to the server', () => {
     expect(await jobOf(server, id, asked.id)).toBeUndefined();
   });
 
-  it('tells every window how far it is', async () => {
+  it('sends its progress to every window', async () => {
     const { id, asked } = await askable(20_000);
     const events = await fetch(`${server.url}api/events?of=jobs`);
     const reader = events.body!.pipeThrough(new TextDecoderStream()).getReader();

@@ -56,7 +56,7 @@ const recomputed = (id: string) =>
   });
 
 describe('resampling kept as evidence', () => {
-  it('is worked out again to the same bits, whole and by group, though no replicate was stored', async () => {
+  it('recomputes to the same bits, whole and by group, though no replicate was stored', async () => {
     const { id, thickness, kiln, whole, split } = await study();
     const alone = { column: thickness, parts: null };
     const byKiln = { column: thickness, parts: { split: kiln } };

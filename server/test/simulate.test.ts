@@ -40,7 +40,7 @@ async function keepOf(
 }
 
 describe('simulations kept as evidence', () => {
-  it('are worked out again to the same bits, of a law and of a column, though no sample was stored', async () => {
+  it('recompute to the same bits, from a distribution and from a column, though no sample was stored', async () => {
     const { id, mass, sample } = await study();
     const kept = [
       await keepOf('simulate', { test: 't', family: 'exponential', replicates: 6_000 }, NO_READINGS, null),

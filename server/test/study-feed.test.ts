@@ -30,7 +30,7 @@ describe('who follows a study', () => {
     expect(written).toHaveLength(3);
   });
 
-  it('is told of several at once, of which one that is not there does no harm', async () => {
+  it('covers several studies at once, and ignores a missing one', async () => {
     const feed = new StudyFeed();
     const { req, res, written } = follower();
     const standing = (id: string) => (id === 'gone' ? Promise.reject(new Error('not found')) : Promise.resolve({ id }));
@@ -43,7 +43,7 @@ describe('who follows a study', () => {
     ]);
   });
 
-  it('that is not there hears why, and is not followed on', async () => {
+  it('of a missing study gives the reason and ends', async () => {
     const feed = new StudyFeed();
     const { req, res, written } = follower();
     await expect(feed.follow(['gone'], () => Promise.reject(new Error('not found')), req, res)).rejects.toThrow(

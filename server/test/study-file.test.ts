@@ -197,7 +197,7 @@ describe('a saved study', () => {
     expect(own.setAside[0]!.column).toBe(renamed);
   });
 
-  it('with altered evidence says so: words are written again from the result, and the result is worked out', async () => {
+  it('with altered evidence says so: words are made from the result, and the result is recomputed', async () => {
     const file = await server.get<StudyFile>(`/studies/${await fullStudy()}/saved`);
     const [piece] = file.evidence;
     const finding = [{ text: 'Everything is in order.', strong: true }];

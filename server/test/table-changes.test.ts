@@ -296,7 +296,7 @@ describe('taking back a change that is not the latest', () => {
 });
 
 describe('the windows on a study', () => {
-  it('hear of every change, with the change itself', async () => {
+  it('receive every change, with the change itself', async () => {
     const a = column('a', numbers(3));
     const id = await studyOf(a);
     const stop = new AbortController();
@@ -314,7 +314,7 @@ describe('the windows on a study', () => {
     stop.abort();
   });
 
-  it('that come too late are told the changes in between', async () => {
+  it('that come too late get the changes in between', async () => {
     const a = column('a', numbers(3));
     const id = await studyOf(a);
     const edit: ChangeInput = { kind: 'edit-cells', runs: [{ column: a.id, row: 1, texts: ['9'] }] };

@@ -97,7 +97,7 @@ describe('a frozen column', () => {
     expect(await state(id)).toEqual(before);
   });
 
-  it('is nobody’s to thaw: a written column keeps its readings', async () => {
+  it('cannot be thawed: a written column keeps its readings', async () => {
     const [a, b] = [column('a', numbers(3)), column('b', numbers(3))];
     const id = await studyOf(a, b);
     const before = await state(id);
@@ -264,7 +264,7 @@ describe('an import', () => {
     return (rows as unknown[]).length > 0;
   };
 
-  it('that falls silent is given up with 408, and meanwhile nobody waits for it', async () => {
+  it('that sends nothing ends with 408, and does not block others', async () => {
     const hasty = await startServer(undefined, undefined, null, { idleMilliseconds: 3_000 });
     const ids = await Promise.all(Array.from({ length: 12 }, () => hasty.newStudy()));
     const columns = ids.map(bare);
@@ -355,7 +355,7 @@ describe('evidence', () => {
     expect(answer).toMatchObject({ status: 422, body: { field: 'id' } });
   });
 
-  it('is worked out by the server itself once it is kept: the same, or found out', async () => {
+  it('is recomputed by the server once it is kept: the same, or reported as different', async () => {
     const { id, columnId } = await kept();
     const keep = keepOf(columnId, numbers(12));
     const honest = await server.post<Evidence>(`/studies/${id}/evidence`, keep);

@@ -155,7 +155,7 @@ async function auditEnd({ columns }: StudySource, now: Standing, object: Object_
   }
 }
 
-/** Compares what is left of a study that was gone back through with where it began. */
+/** Compares the study at the start of its record, reached by undoing every change, with the recorded start. */
 async function auditBeginning(now: Standing, began: Began | null, object: Object_): Promise<void> {
   if (began) {
     if (now.rowCount !== began.rowCount) object(1, 'the number of rows is not as recorded.');

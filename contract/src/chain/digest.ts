@@ -12,7 +12,7 @@ export const sha256Of = (text: string): string => bytesToHex(sha256(utf8ToBytes(
 /** SHA-256 of a value in its canonical JSON. */
 export const digestOf = (value: unknown): string => sha256Of(canonical(value));
 
-/** The same of a list that is told one by one. */
+/** The same for a list that is given one by one. */
 export class ListDigest {
   readonly #hash = sha256.create();
   #any = false;

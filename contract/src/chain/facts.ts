@@ -1,4 +1,4 @@
-/** What the record must account for: cells, marks, and what is said about the study and its columns. */
+/** The facts that the record must explain: cells, marks, and the settings of the study and its columns. */
 import type { StudyFile } from '../file/study-file.js';
 import { Cells } from './cells.js';
 import { canonical, digestOf } from './digest.js';

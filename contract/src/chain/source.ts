@@ -1,4 +1,4 @@
-/** A study as the check of its record reads it: what is small as a whole, cells and changes a piece at a time. */
+/** A study as the check of its record reads it: small parts as a whole, cells and changes one piece at a time. */
 import type { FileColumn, StudyFile } from '../file/study-file.js';
 import {
   arrangedOf,

@@ -1,4 +1,4 @@
-/** Goes back through a record, a change at a time, and compares what each says it wrote with what stands there. */
+/** Goes back through a record, one change at a time, and compares the recorded new values with the present ones. */
 import { OUTSIDE_READINGS } from '../channels.js';
 import { fromOlder } from '../older-changes.js';
 import type { Change } from '../changes.js';
@@ -41,7 +41,7 @@ async function writeRuns({ cells }: Standing, { runs }: Of<'edit-cells'>): Promi
 const NO_CELLS = digestOfCells([]);
 const digestIn = async ({ cells }: Standing, id: string) => (await cells.get(id)?.digest()) ?? NO_CELLS;
 
-/** Takes new columns out again, and compares them with what was added. */
+/** Removes added columns, and compares them with the recorded addition. */
 async function addedColumns(
   now: Standing,
   change: Of<'add-columns'>,
@@ -204,7 +204,7 @@ function changedStudy({ now, change: { kind: _, ...facts }, inverse, object }: S
   Object.assign(now.study, before);
 }
 
-/** By kind: compares what the change wrote with what stands there, and goes to what stood before it. */
+/** By kind of change: compares the recorded new values with the present ones, and restores the former ones. */
 const BACK: { [K in Change['kind']]: (step: Step<K>) => void | Promise<void> } = {
   'edit-cells': async ({ now, change, inverse, object }) => {
     await editedCells(now, change, object);

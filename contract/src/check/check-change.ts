@@ -14,8 +14,8 @@ import { editCellsObjection, insertRowsObjection, readingsObjection, removeRowsO
 import { no, type Objection, type StudyNow } from './study-now.js';
 
 /**
- * What only taking a change back may do: bring columns back, let one follow again, restore what a person or a freezing once left there.
- * Asked for as a change of its own it would put something on record that nobody did.
+ * What only undoing a change may do: restore columns, let a column follow again, restore marks or frozen values. As a change of its own it would
+ * record something that nobody did.
  */
 export function askedObjection(change: Change): Objection | null {
   const why = 'Only undoing a change does this.';

@@ -17,7 +17,7 @@ type Of<K extends Change['kind']> = Extract<Change, { kind: K }>;
 
 const inTable = (study: StudyNow) => study.columns.filter(({ removed }) => !removed);
 
-/** The same name in another case would make two columns that nobody can tell apart. */
+/** Names that differ only in case could not be told apart. */
 export function nameObjection(study: StudyNow, name: string, exceptId: string | null): Objection | null {
   const same = inTable(study).find((c) => c.id !== exceptId && c.name.toLowerCase() === name.toLowerCase());
   return same ? no('name', `There is already a column “${same.name}”.`) : null;
@@ -50,7 +50,7 @@ function frequenciesObjection(study: StudyNow, id: string, frequencies: string |
     : null;
 }
 
-/** What is said about a column that is new, or comes out of a file. */
+/** The settings of a column that is new, or comes from a file. */
 export const factsObjection = (study: StudyNow, column: ColumnNow): Objection | null =>
   firstOf(
     (function* () {

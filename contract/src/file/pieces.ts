@@ -14,7 +14,7 @@ import {
   type StudyFile,
 } from './study-file.js';
 
-/** What has many pieces: of these, one is held at a time. */
+/** Lists with many pieces, of which one is held at a time. */
 const LISTS = ['setAside', 'leftIn', 'changes', 'log', 'evidence', 'verdicts', 'looks'] as const satisfies ListName[];
 export type List = (typeof LISTS)[number];
 
@@ -22,7 +22,7 @@ export type Piece =
   | { [K in List]: { of: K; value: StudyFile[K][number] } }[List]
   /** Cells of a column, named by its place among the columns of the file, one after the other; each time BLOCK of them, the last time what is left. */
   | { of: 'cells'; column: number; texts: string[] }
-  /** At the end: what is no list, and the columns without their cells. */
+  /** At the end: everything that is not a list, and the columns without their cells. */
   | { of: 'rest'; value: { head: FileHead; columns: FileColumn[] } };
 
 /** Bytes between two pieces: no change, result or cell is longer. */

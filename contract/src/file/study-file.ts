@@ -218,7 +218,7 @@ export type StudyFile = FileHead & { [K in Exclude<ListName, 'columns'>]: Listed
 };
 
 const taken = z.array(z.never());
-/** What is left of a study file once what its lists hold has been taken out, one by one. */
+/** The rest of a study file once its lists have been taken out, one by one. */
 export const fileRestSchema = fileHeadSchema.extend({
   columns: z.array(LISTED.columns.extend({ cells: taken })),
   ...{ setAside: taken, changes: taken, evidence: taken, verdicts: taken },

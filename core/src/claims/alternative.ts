@@ -1,13 +1,13 @@
-/** In which direction evidence is sought: that the true figure is another than claimed, less, or greater. */
+/** The alternative hypothesis: the true figure differs from the claim, is less, or is greater. */
 export type Alternative = 'two-sided' | 'less' | 'greater';
 
-/** Both tails of a statistic under the claim: how likely one at most as great is, and one at least as great. */
+/** Both tails of a statistic under the claim: the probabilities of a value at most, and at least, as great. */
 export interface Tails {
   lower: number;
   upper: number;
 }
 
-/** The p of an alternative; of both directions twice the smaller tail, at most 1. */
+/** The p of an alternative; for the two-sided one twice the smaller tail, at most 1. */
 export function pOfTails({ lower, upper }: Tails, alternative: Alternative): number {
   if (alternative === 'less') return Math.min(1, lower);
   return Math.min(1, alternative === 'greater' ? upper : 2 * Math.min(lower, upper));
@@ -19,7 +19,10 @@ export interface Interval {
   upper: number | null;
 }
 
-/** The interval that goes with an alternative: both ends, or open on the side that evidence is sought on. `margin` gives how far to go for a tail of that share. */
+/**
+ * The confidence interval that corresponds to an alternative: two-sided, or open on the side of the alternative. `margin` gives the half-width for a
+ * tail probability.
+ */
 export function intervalFor(
   centre: number,
   margin: (tail: number) => number,
@@ -33,15 +36,15 @@ export function intervalFor(
   };
 }
 
-/** The chance that an interval leaves out on each side that it has an end on. */
+/** The probability excluded on each side on which the interval has an end. */
 export const tailOf = (confidence: number, alternative: Alternative): number =>
   alternative === 'two-sided' ? (1 - confidence) / 2 : 1 - confidence;
 
-/** The confidence of a two-sided interval whose one end is that of a one-sided one. */
+/** The confidence of the two-sided interval that shares an end with a one-sided one. */
 export const bothSidesFor = (confidence: number, alternative: Alternative): number =>
   1 - 2 * tailOf(confidence, alternative);
 
-/** A two-sided interval with the end that the alternative leaves open. */
+/** A two-sided interval without the end that the alternative leaves open. */
 export const openEnd = ([lower, upper]: readonly [number, number], alternative: Alternative): Interval => ({
   lower: alternative === 'less' ? null : lower,
   upper: alternative === 'greater' ? null : upper,

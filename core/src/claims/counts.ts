@@ -2,14 +2,14 @@ import { chiSquare } from '../distributions/families/chi-square.js';
 import { exp, log } from '../numeric/elementary.js';
 import { logGamma } from '../numeric/log-gamma.js';
 
-/** What was counted in one place, beside what the claim expects. */
+/** An observed count with the expected one. */
 export interface CountCell {
   observed: number;
   expected: number;
   difference: number;
-  /** Its part of χ². */
+  /** Its contribution to χ². */
   contribution: number;
-  /** The difference over the sd that it has under the claim. */
+  /** The difference divided by its SD under the claim. */
   standardised: number;
 }
 
@@ -37,10 +37,10 @@ export function countsAgainst(observed: readonly number[], shares: readonly numb
   return { cells, statistic, df, pAsymptotic: chiSquare.of({ df }).survival(statistic) };
 }
 
-/** As many tables are gone through one by one. */
+/** The greatest number of tables that are enumerated. */
 export const MOST_TABLES = 1_000_000;
 
-/** How many ways there are to deal a total into so many cells. */
+/** The number of ways to distribute a total over cells. */
 export function tablesOf(total: number, cells: number): number {
   let ways = 1;
   for (let i = 1; i < cells; i++) ways = (ways * (total + i)) / i;

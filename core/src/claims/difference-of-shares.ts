@@ -7,7 +7,7 @@ interface Counted {
   n: number;
 }
 
-/** Up to so many pairs of sizes all tables are added up; beyond, Newcombe's interval stands in. */
+/** Up to this product of sizes all tables are summed; above, Newcombe's interval is used. */
 const MOST_TABLES = 4_000;
 /** Common proportions at which a difference is tried, differences tried on each side, and halvings of the last step. */
 const NUISANCE = 48;
@@ -30,7 +30,7 @@ function cosInTheMiddle(w: number): number {
   return sum;
 }
 
-/** The likeliest first proportion where the two differ by a given amount (Farrington & Manning 1990, appendix). */
+/** The maximum-likelihood estimate of the first proportion for a given difference (Farrington & Manning 1990, appendix). */
 function restricted(p: number, q: number, n: number, m: number, difference: number): number {
   const theta = m / n;
   const a = 1 + theta;
@@ -45,7 +45,10 @@ function restricted(p: number, q: number, n: number, m: number, difference: numb
   return Math.min(1, Math.max(0, difference, 2 * u * cosInTheMiddle(w) - b / (3 * a)));
 }
 
-/** How far a table lies from a difference, in its standard errors under that difference: the score statistic (Miettinen & Nurminen 1985, without their factor). */
+/**
+ * The score statistic: the distance of a table from a difference in its standard errors under that difference (Miettinen & Nurminen 1985, without
+ * their factor).
+ */
 function score(x: number, y: number, n: number, m: number, difference: number): number {
   const [p, q] = [x / n, y / m];
   const off = p - q - difference;
@@ -120,7 +123,9 @@ function endOf(isRejected: (difference: number) => boolean, from: number, to: nu
   return inside;
 }
 
-/** Holds 0 just where Fisher's exact test, which is the one that is reported, does not reject it: an end on the wrong side of 0 is moved to it. */
+/**
+ * Makes the interval contain 0 exactly if Fisher's exact test, which is reported, does not reject it: an end on the wrong side of 0 is moved to 0.
+ */
 function agreeing([low, high]: readonly [number, number], estimate: number, rejects: boolean): [number, number] {
   if (!rejects) return [Math.min(low, 0), Math.max(high, 0)];
   const least = Number.EPSILON;
@@ -128,8 +133,9 @@ function agreeing([low, high]: readonly [number, number], estimate: number, reje
 }
 
 /**
- * The interval of the difference of two proportions that belongs to the exact test: the differences that the exact unconditional score test does not reject (Agresti & Min 2001), 0
- * itself being judged by Fisher's exact test. Of larger samples Newcombe's interval, made to agree with the test. `inverted` says which.
+ * The interval of the difference of two proportions that corresponds to the exact test: the differences that the exact unconditional score test does
+ * not reject (Agresti & Min 2001), with 0 itself judged by Fisher's exact test. For larger samples Newcombe's interval, adjusted to agree with the
+ * test. `inverted` says which.
  */
 export function differenceByTest(
   a: Counted,

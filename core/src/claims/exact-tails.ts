@@ -10,7 +10,7 @@ export const countTails = (law: Pick<Distribution, 'cumulative' | 'survival'>, x
   upper: law.survival(x - 1),
 });
 
-/** The last count from `inside` towards `outside` that is likelier than the observed one; the law falls on the way. */
+/** The last count from `inside` towards `outside` with a greater probability than the observed one; the probabilities decrease in that direction. */
 function lastLikelier(law: Distribution, limit: number, inside: number, outside: number): number {
   let [likely, other] = [inside, outside];
   while (Math.abs(other - likely) > 1) {
@@ -22,8 +22,8 @@ function lastLikelier(law: Distribution, limit: number, inside: number, outside:
 }
 
 /**
- * The exact p of a count under a law with a single summit between two ends. Two-sided: all outcomes that are no likelier than the observed one (Freeman & Halton 1951), so
- * that an outcome counts on the other side where it is as unlikely there.
+ * The exact p of a count under a unimodal distribution between two ends. Two-sided: the sum over all outcomes that are no more probable than the
+ * observed one (Freeman & Halton 1951).
  */
 export function exactP(
   law: Distribution,

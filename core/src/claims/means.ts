@@ -2,7 +2,7 @@ import { studentT } from '../distributions/families/student-t.js';
 import { normalCumulative, normalQuantile, normalSurvival } from '../numeric/standard-normal.js';
 import { intervalFor, pOfTails, type Alternative, type Interval, type Tails } from './alternative.js';
 
-/** What a sample says of its mean. */
+/** Summary of a sample for its mean. */
 export interface MeanFigures {
   n: number;
   mean: number;
@@ -10,12 +10,12 @@ export interface MeanFigures {
   sd: number;
 }
 
-/** A difference over its standard error, and the law it has under the claim. */
+/** A difference divided by its standard error, with its distribution under the claim. */
 export interface TestOfMean {
   statistic: number;
   /** Null for a normal. */
   df: number | null;
-  /** Of what is estimated: a mean, or a difference of two. */
+  /** The estimate: a mean, or a difference of two. */
   standardError: number;
   tails: Tails;
 }
@@ -52,22 +52,25 @@ function tested(difference: number, standardError: number, df: number | null): T
   };
 }
 
-/** One mean against a claim by t on n − 1 degrees of freedom (Student 1908). At least two readings with some spread; paired columns: the same of their differences. */
+/**
+ * One-sample t test of a mean (Student 1908), n − 1 degrees of freedom. At least two readings with some spread; paired t: the same for their
+ * differences.
+ */
 export const meanByT = ({ n, mean, sd }: MeanFigures, claimed: number): TestOfMean =>
   tested(mean - claimed, sd / Math.sqrt(n), n - 1);
 
-/** One mean against a claim where the sd is claimed too: a normal. */
+/** One-sample z test of a mean with a claimed SD. */
 export const meanByZ = ({ n, mean }: Pick<MeanFigures, 'n' | 'mean'>, claimed: number, knownSd: number): TestOfMean =>
   tested(mean - claimed, knownSd / Math.sqrt(n), null);
 
-/** Two means whose spreads may differ (Welch 1947): degrees of freedom by Welch & Satterthwaite. */
+/** Two means with unequal variances (Welch 1947): degrees of freedom by Welch & Satterthwaite. */
 export function welch(a: MeanFigures, b: MeanFigures, claimed = 0): TestOfMean {
   const [u, v] = [a.sd ** 2 / a.n, b.sd ** 2 / b.n];
   const df = (u + v) ** 2 / (u ** 2 / (a.n - 1) + v ** 2 / (b.n - 1));
   return tested(a.mean - b.mean - claimed, Math.sqrt(u + v), df);
 }
 
-/** Two means with one spread: t on n₁ + n₂ − 2 degrees of freedom. */
+/** Two means with equal variances: t on n₁ + n₂ − 2 degrees of freedom. */
 export function pooled(a: MeanFigures, b: MeanFigures, claimed = 0): TestOfMean {
   const df = a.n + b.n - 2;
   const variance = ((a.n - 1) * a.sd ** 2 + (b.n - 1) * b.sd ** 2) / df;
@@ -84,7 +87,7 @@ export const meanInterval = (
   alternative: Alternative,
 ): Interval => intervalFor(estimate, (tail) => standardError * lawOf(df).margin(tail), confidence, alternative);
 
-/** Two one-sided tests (Schuirmann 1987): the p of being within a margin of the claim; small where the mean is shown to be close enough. */
+/** Two one-sided tests (Schuirmann 1987): the p of equivalence within a margin of the claim; small if the mean is shown to be close enough. */
 export function equivalenceP(difference: number, { standardError, df }: TestOfMean, margin: number): number {
   const law = lawOf(df);
   return Math.max(

@@ -14,7 +14,10 @@ function sumsFrom(items: Int32Array, most: number, at: (i: number) => number): n
   return sums;
 }
 
-/** Adds up item by item, the least first: a sum of k with the item is one of k − 1 without it. Those of more than half of the items mirror those of the rest. */
+/**
+ * Dynamic programming, item by item from the least: a sum of k with the item is a sum of k − 1 without it. Sums of more than half of the items mirror
+ * those of the rest.
+ */
 function sumsOf(items: Int32Array, most: number): Sums {
   const n = items.length;
   const needed = Math.min(most, n);
@@ -39,8 +42,9 @@ function sumsOf(items: Int32Array, most: number): Sums {
 }
 
 /**
- * How likely a sum of m of these whole numbers is that is at most, or at least, the one observed, every choice of m being as likely: the law of a rank sum where readings tie
- * (Streitberg & Röhmel 1986). Exact. The numbers are cut into a lower and an upper half, each counted by itself; the two are put together for the tails alone, which spares most of the work.
+ * Tail probabilities of the sum of m of these whole numbers, every choice of m being equally likely: the exact distribution of a rank sum with ties
+ * (Streitberg & Röhmel 1986). The numbers are split into a lower and an upper half, each enumerated by itself; the two are combined for the tails
+ * only, which keeps the cost low.
  */
 export function tailsOfSums(sorted: Int32Array, m: number, observed: number): Tails {
   const half = sorted.length >> 1;

@@ -29,8 +29,9 @@ function smallerTail(t: number, df: number, delta: number): number {
 }
 
 /**
- * The noncentral t (Fisher 1931; Johnson & Welch 1940): (Z + δ)/√(χ²/df), the law of t where the mean is δ standard errors off. Each tail by itself, by integrating over the
- * law of the sd: to 1e-11 relative, far out too. df from 1 on. Not a family to be fitted: it serves power and tolerance limits.
+ * The noncentral t (Fisher 1931; Johnson & Welch 1940): (Z + δ)/√(χ²/df), the distribution of t if the mean is δ standard errors off the claim. Each
+ * tail is computed by itself, by integrating over the distribution of the SD: to 1e-11 relative, in the far tails too. df from 1 on. Used for power
+ * and tolerance limits, not fitted.
  */
 export function noncentralT(df: number, delta: number) {
   // The tail away from δ is one bump, whose stretch is found; the other one is what is left.
@@ -38,7 +39,7 @@ export function noncentralT(df: number, delta: number) {
     t <= shift ? smallerTail(t, df, shift) : 1 - smallerTail(-t, df, -shift);
   const cumulative = (t: number) => below(t, delta);
   const survival = (t: number) => below(-t, -delta);
-  /** The value with a share p below it. */
+  /** The value with lower tail probability p. */
   function quantile(p: number): number {
     const off = (t: number) => (p < 0.5 ? log(cumulative(t)) - log(p) : log(1 - p) - log(survival(t)));
     let [low, high] = [delta - 1, delta + 1];

@@ -1,12 +1,13 @@
 import { bracketedRoot } from '../numeric/bracketed-root.js';
 
-/** As often as a difference that matters should be noticed: 8 times in 10. */
+/** The power that is aimed at: a difference of interest is detected 8 times in 10. */
 export const USUAL_CHANCE = 0.8;
 
 const GREATEST = 1e12;
 
 /**
- * The least difference that is noticed with a chance, from 0 up to `most`, which may be no end; null where none is. `noticed` is the chance, rising with the difference.
+ * The smallest difference that is detected with a given power, from 0 up to `most`, which may be infinite; null if there is none. `noticed` is the
+ * power, increasing with the difference.
  */
 export function leastNoticed(
   noticed: (difference: number) => number,
@@ -25,10 +26,10 @@ export function leastNoticed(
   return bracketedRoot((d) => noticed(d) - chance, 0, high, tolerance * scale);
 }
 
-/** Beyond so many nobody measures. */
+/** The greatest n that is considered. */
 export const MOST_READINGS = 1_000_000;
 
-/** The least n, from `least` on, with which something is noticed with a chance; null beyond a million. `noticed` is the chance by n. */
+/** The smallest n, from `least` on, with a given power; null above a million. `noticed` is the power by n. */
 export function leastReadings(noticed: (n: number) => number, least = 2, chance = USUAL_CHANCE): number | null {
   const enough = (n: number) => noticed(n) >= chance;
   let high = least;
@@ -46,11 +47,12 @@ export function leastReadings(noticed: (n: number) => number, least = 2, chance 
 }
 
 /**
- * The same for tests of counts, whose power goes up and down with n: the least n from which on it never falls below the chance again, and the first n that suffices by itself.
+ * The same for tests of counts, whose power is not monotone in n: the smallest n from which power never falls below the target again, and the first n
+ * that reaches it.
  */
 export function readingsFromWhichOn(
   noticed: (n: number) => number,
-  /** How far beyond the first sufficient n, and before it, the power is followed. */
+  /** The range around the first sufficient n in which power is examined. */
   followed: number,
   least = 2,
   chance = USUAL_CHANCE,

@@ -10,7 +10,7 @@ export interface PairOfMeans {
   interval: [number, number];
 }
 
-/** Every pair of several means, the level shared among them by the studentised range (Tukey 1953; Kramer 1956 for groups of different size). */
+/** All pairs of several means with the level shared by the studentised range (Tukey 1953; Kramer 1956 for groups of unequal size). */
 export function tukeyKramer(groups: readonly ArrayLike<number>[], confidence: number): PairOfMeans[] {
   const all = groups.map((values) => centralMoments(values));
   const df = all.reduce((sum, { n }) => sum + n - 1, 0);

@@ -5,7 +5,7 @@ type NextAbove = (t: number) => number;
 
 const HALVINGS = 70;
 
-/** The k-th least value of all pairs, from 1: closed in upon, and then the value of a pair itself (Johnson & Mizoguchi 1978). */
+/** The k-th smallest value of all pairs, from 1: bracketed, then exact (Johnson & Mizoguchi 1978). */
 function kthOf(k: number, ends: [number, number], atMost: CountAtMost, nextAbove: NextAbove): number {
   let [low, high] = ends;
   if (atMost(low) >= k) return low;
@@ -18,7 +18,10 @@ function kthOf(k: number, ends: [number, number], atMost: CountAtMost, nextAbove
   return nextAbove(low);
 }
 
-/** The k-th least of all differences of a reading of the first and one of the second, both sorted; k from 1. In n·log steps, without holding the pairs. */
+/**
+ * The k-th smallest of all differences between a reading of the first and one of the second sample, both sorted; k from 1. In O(n log n) steps,
+ * without storing the pairs.
+ */
 export function kthDifference(a: Float64Array, b: Float64Array, k: number): number {
   const [m, n] = [a.length, b.length];
   const atMost: CountAtMost = (t) => {
@@ -41,7 +44,7 @@ export function kthDifference(a: Float64Array, b: Float64Array, k: number): numb
   return kthOf(k, [a[0]! - b[n - 1]!, a[m - 1]! - b[0]!], atMost, nextAbove);
 }
 
-/** The k-th least of the means of all pairs of sorted readings, each with itself too (Walsh 1949); k from 1. */
+/** The k-th smallest of the Walsh averages: means of all pairs of sorted readings, each with itself too (Walsh 1949); k from 1. */
 export function kthWalshMean(x: Float64Array, k: number): number {
   const n = x.length;
   const mean = (i: number, j: number) => x[i]! / 2 + x[j]! / 2;
@@ -66,7 +69,7 @@ export function kthWalshMean(x: Float64Array, k: number): number {
   return kthOf(k, [x[0]!, x[n - 1]!], atMost, nextAbove);
 }
 
-/** The middle of so many values, of which the k-th is told: the mean of the two in the middle where their number is even. */
+/** The median of values accessed by rank: the mean of the two middle ones if their number is even. */
 export function middleOf(count: number, kth: (k: number) => number): number {
   const half = Math.floor((count + 1) / 2);
   const low = kth(half);

@@ -1,7 +1,7 @@
 import { DRIFT_LEAST_N } from '../describe/drift.js';
 import { smallestNoticeable } from './power-of-t.js';
 
-/** What ranks keep of a straight trend over equally spaced rows, in readings (Stuart 1954): (3/π)^(1/3). */
+/** The efficiency of ranks for a linear trend over equally spaced rows, in readings (Stuart 1954): (3/π)^(1/3). */
 const KEPT_BY_RANKS = 0.984745;
 
 /**

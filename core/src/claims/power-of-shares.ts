@@ -6,13 +6,13 @@ import { normalCumulative, normalQuantile } from '../numeric/standard-normal.js'
 import { tailOf, type Alternative } from './alternative.js';
 import { rateP, shareP } from './shares.js';
 
-/** The counts that speak against a claim: at most `low`, or at least `high`; beyond the ends where there are none. */
+/** The rejection region of a count: at most `low`, or at least `high`; beyond the ends if it is empty. */
 interface Region {
   low: number;
   high: number;
 }
 
-/** The first count from `inside` towards `outside` with p below the level; `none` where there is no such count. */
+/** The first count from `inside` towards `outside` with p below the level; `none` if there is no such count. */
 function firstAgainst(p: (count: number) => number, alpha: number, inside: number, outside: number, none: number) {
   if (!(p(outside) < alpha)) return none;
   let [quiet, against] = [inside, outside];
@@ -49,7 +49,7 @@ export const shareRegion = (n: number, claimed: number, alpha: number, alternati
     alternative,
   );
 
-/** The chance that the exact test of a share notices that the true one is another: its region under the true share. */
+/** The power of the exact test of a proportion: the probability of its rejection region under the true proportion. */
 export function powerOfShare(n: number, claimed: number, share: number, alpha: number, alternative: Alternative) {
   const region = shareRegion(n, claimed, alpha, alternative);
   if (share <= 0) return region.low >= 0 ? 1 : 0;
@@ -73,10 +73,10 @@ export function powerOfRate(exposure: number, claimed: number, rate: number, alp
   return rate <= 0 ? (region.low >= 0 ? 1 : 0) : chanceOf(poisson.of({ mean: rate * exposure }), region);
 }
 
-/** The angle whose squared sine is the share: on this scale its spread hardly depends on it (Fisher 1922). */
+/** The arcsine transformation of a proportion: its variance hardly depends on the proportion (Fisher 1922). */
 const angleOf = (share: number) => (share >= 1 ? Math.PI / 2 : atan(Math.sqrt(share / (1 - share))));
 
-/** The chance that two shares are noticed to differ, by the normal on the scale of angles: close to Fisher’s exact test, which is a little slower to notice. */
+/** The power for two proportions by the normal approximation on the arcsine scale: close to Fisher’s exact test, which has slightly less power. */
 export function powerOfTwoShares(
   [n, m]: readonly [number, number],
   [p, q]: readonly [number, number],

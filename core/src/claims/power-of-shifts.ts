@@ -12,27 +12,27 @@ function noticed(off: number, alpha: number, alternative: Alternative): number {
   return alternative === 'greater' ? above : alternative === 'less' ? below : above + below;
 }
 
-/** The chance that z notices a mean so many sd off: exact. */
+/** The power of z for a shift in SD: exact. */
 export const powerOfZ = (n: number, difference: number, alpha: number, alternative: Alternative): number =>
   noticed(Math.sqrt(n) * difference, alpha, alternative);
 
-/** The chance that the sign test notices a normal whose centre is so many sd off: exact. */
+/** The power of the sign test for a shift of a normal in SD: exact. */
 export const powerOfSigns = (n: number, difference: number, alpha: number, alternative: Alternative): number =>
   powerOfShare(n, 0.5, normalCumulative(difference), alpha, alternative);
 
-/** What the ranks of normals keep of the readings: as many are as good as 3/π times as many by t (Hodges & Lehmann 1956). */
+/** The asymptotic efficiency of ranks for normal readings: n readings are equivalent to 3n/π with t (Hodges & Lehmann 1956). */
 const KEPT_BY_RANKS = 3 / Math.PI;
 
-/** The least p that so many ways, all as likely, can come to. */
+/** The smallest attainable p with this number of equally likely arrangements. */
 const leastP = (logWays: number, alternative: Alternative) => exp(-logWays) * (alternative === 'two-sided' ? 2 : 1);
 
-/** The same of the signed rank test: near that of t with 3/π times as many readings; none where not even the most extreme signs reject. */
+/** The same for the signed-rank test: close to t with 3n/π readings; none if not even the most extreme signs lead to rejection. */
 export function powerOfSignedRanks(n: number, difference: number, alpha: number, alternative: Alternative): number {
   if (leastP(n * Math.LN2, alternative) >= alpha) return 0;
   return powerOfT({ df: n - 1, perSd: Math.sqrt(KEPT_BY_RANKS * n) }, difference, alpha, alternative);
 }
 
-/** The same of the Mann–Whitney test. */
+/** The same for the Mann–Whitney test. */
 export function powerOfRankSum(
   [n, m]: readonly [number, number],
   difference: number,

@@ -4,7 +4,7 @@ import { exp } from '../numeric/elementary.js';
 import { normalQuantile } from '../numeric/standard-normal.js';
 import { USUAL_CHANCE } from './noticing.js';
 
-/** Beyond it the fit below was not simulated: a gamma distribution more skewed than any plan reckons with. */
+/** The greatest skewness for which the fit below was simulated. */
 const MOST_SKEWNESS = 3;
 
 /**

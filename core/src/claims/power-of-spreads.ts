@@ -3,7 +3,7 @@ import { f } from '../distributions/families/f.js';
 import type { Distribution } from '../distributions/family.js';
 import { tailOf, type Alternative } from './alternative.js';
 
-/** The chance of what is beyond the critical values of a law, once its variable is `times` as great. */
+/** The probability beyond the critical values of a distribution whose variable is multiplied by `times`. */
 function beyond(law: Distribution, times: number, alpha: number, alternative: Alternative): number {
   const tail = tailOf(1 - alpha, alternative);
   const above = alternative === 'less' ? 0 : law.survival(law.survivalQuantile(tail) / times);
@@ -11,11 +11,11 @@ function beyond(law: Distribution, times: number, alpha: number, alternative: Al
   return above + below;
 }
 
-/** The chance that χ² notices an sd that is so many times the claimed one: exact for a normal. */
+/** The power of χ² for a ratio of the SD to the claimed one: exact for normal readings. */
 export const powerOfSpread = (n: number, ratio: number, alpha: number, alternative: Alternative): number =>
   beyond(chiSquare.of({ df: n - 1 }), ratio ** 2, alpha, alternative);
 
-/** The chance that F notices that one sd is so many times the other: exact for normals. */
+/** The power of F for a ratio of two SDs: exact for normal readings. */
 export const powerOfTwoSpreads = (
   [n, m]: readonly [number, number],
   ratio: number,

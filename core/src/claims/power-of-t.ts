@@ -3,17 +3,17 @@ import type { Alternative } from './alternative.js';
 import { noncentralT } from './noncentral-t.js';
 import { leastNoticed, leastReadings, USUAL_CHANCE } from './noticing.js';
 
-/** A t test as its power needs it: degrees of freedom, and how many standard errors a difference of one sd is. */
+/** The design of a t test for power: degrees of freedom, and the number of standard errors in a difference of one SD. */
 export interface TDesign {
   df: number;
-  /** √n for one mean or for pairs; √(n₁n₂/(n₁ + n₂)) for two groups with one spread. */
+  /** √n for one mean or pairs; √(n₁n₂/(n₁ + n₂)) for two groups with equal variances. */
   perSd: number;
 }
 
 export const designOfOne = (n: number): TDesign => ({ df: n - 1, perSd: Math.sqrt(n) });
 export const designOfTwo = (n: number, m: number): TDesign => ({ df: n + m - 2, perSd: Math.sqrt((n * m) / (n + m)) });
 
-/** The chance that a t test notices a true difference of so many sd at a level: exact, by the noncentral t (Johnson & Welch 1940). */
+/** The power of a t test for a true difference in SD at a level: exact, by the noncentral t (Johnson & Welch 1940). */
 export function powerOfT({ df, perSd }: TDesign, difference: number, alpha: number, alternative: Alternative): number {
   const student = studentT.of({ df, location: 0, scale: 1 });
   const law = noncentralT(df, difference * perSd);
@@ -23,7 +23,7 @@ export function powerOfT({ df, perSd }: TDesign, difference: number, alpha: numb
   return law.survival(limit) + law.cumulative(-limit);
 }
 
-/** The difference, in sd, that is noticed with a chance: on the side that the alternative asks about. */
+/** The difference in SD that is detected with a given power, on the side of the alternative. */
 export function smallestNoticeable(
   design: TDesign,
   alpha: number,
@@ -35,7 +35,10 @@ export function smallestNoticeable(
   return found === null ? null : sign * found;
 }
 
-/** The least n with which a difference of so many sd is noticed with a chance; null beyond a million. `design` makes a test of n (readings, pairs, or readings a group). */
+/**
+ * The smallest n with a given power for a difference in SD; null above a million. `design` makes a test of n (readings, pairs, or readings per
+ * group).
+ */
 export const readingsNeeded = (
   design: (n: number) => TDesign,
   difference: number,

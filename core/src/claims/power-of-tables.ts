@@ -15,16 +15,21 @@ export interface TableMargins {
 /** How p is found: off the curve of χ², by Fisher's sum (two by two), or by permutation. */
 export type TableTest = 'curve' | 'exact' | 'permuted';
 
-/** Beyond so many counts the noncentral χ² is within 0.03 of simulation (tested). */
+/** Above this number of counts the noncentral χ² is within 0.03 of simulation (tested). */
 export const MOST_TABLE_SIMULATED = 1_000;
 
-/** Up to so many counts the critical χ² is that of the table's own totals; beyond, one is simulated for all tables (the power can then be 0.05 too high where a column holds few). */
+/**
+ * Up to this number of counts the critical χ² is that of the table's own totals; above, one is simulated for all tables (power can then be 0.05 too
+ * high if a column has few counts).
+ */
 export const MOST_PERMUTED = 150;
 
 const total = (counts: readonly number[]) => counts.reduce((a, b) => a + b, 0);
 const proportionsOf = (counts: readonly number[]) => counts.map((count) => count / total(counts));
 
-/** The probabilities that hang together most closely with these margins: the largest row with the largest column, and so on (north-west corner rule). */
+/**
+ * The probabilities with the strongest association for these margins: the largest row with the largest column, and so on (north-west corner rule).
+ */
 function strongestTable(rows: readonly number[], columns: readonly number[]): number[][] {
   const falling = (shares: readonly number[]) =>
     shares.map((_, i) => i).sort((i, j) => shares[j]! - shares[i]! || i - j);

@@ -48,7 +48,7 @@ function regionsOf(sizes: readonly [number, number], alpha: number, alternative:
   return regions;
 }
 
-/** Up to so many in each group the sum over all tables is made. */
+/** Up to this group size the sum over all tables is computed. */
 export const MOST_SUMMED = 500;
 
 /**

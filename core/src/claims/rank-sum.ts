@@ -4,7 +4,7 @@ import { tailsOfSums } from './midrank-sums.js';
 import { kthDifference, middleOf } from './pairwise.js';
 import { doubledRanks } from './ranks.js';
 
-/** How many pairs of a reading of each group have the first above the second, ties half. */
+/** The number of pairs in which the reading of the first group is greater, ties counting half. */
 export function mannWhitneyU(a: ArrayLike<number>, b: ArrayLike<number>): number {
   const ranks = doubledRanks([...Array.from(a), ...Array.from(b)]);
   let sum = 0;
@@ -12,7 +12,7 @@ export function mannWhitneyU(a: ArrayLike<number>, b: ArrayLike<number>): number
   return (sum - a.length * (a.length + 1)) / 2;
 }
 
-/** The Mann–Whitney test (1947) by the normal, the variance less for ties, half a step towards the middle for continuity. */
+/** The Mann–Whitney test (1947) by the normal approximation, with the variance corrected for ties and a continuity correction. */
 export function mannWhitneyByNormal(a: ArrayLike<number>, b: ArrayLike<number>): { statistic: number; tails: Tails } {
   const [m, n] = [a.length, b.length];
   const total = m + n;
@@ -26,7 +26,7 @@ export function mannWhitneyByNormal(a: ArrayLike<number>, b: ArrayLike<number>):
   return { statistic, tails: { lower: normalCumulative((off + 0.5) / sd), upper: normalSurvival((off - 0.5) / sd) } };
 }
 
-/** As many pairs are counted out exactly. */
+/** Up to this number of pairs the distribution is exact. */
 export const MOST_PAIRS = 10_000;
 
 /**
@@ -50,7 +50,9 @@ export function sharesWithoutTies(m: number, n: number): Float64Array {
 /** True where two of these are equal. */
 const hasTies = (sorted: Int32Array) => sorted.some((rank, i) => i > 0 && rank === sorted[i - 1]);
 
-/** The Mann–Whitney test by counting out: U among all ways to deal the readings to two groups of these sizes, ties included. For at most `MOST_PAIRS` pairs. */
+/**
+ * The exact Mann–Whitney test: U among all ways to assign the readings to two groups of these sizes, ties included. For at most `MOST_PAIRS` pairs.
+ */
 export function mannWhitneyExact(a: ArrayLike<number>, b: ArrayLike<number>): { statistic: number; tails: Tails } {
   const [m, n] = [a.length, b.length];
   const ranks = doubledRanks([...Array.from(a), ...Array.from(b)]);
@@ -72,13 +74,13 @@ export function mannWhitneyExact(a: ArrayLike<number>, b: ArrayLike<number>): { 
 /** The sorted readings of both. */
 const sortedOf = (values: ArrayLike<number>) => Float64Array.from(values).sort();
 
-/** By how much the first group lies above the second: the median of all differences of a reading of one and of the other (Hodges & Lehmann 1963). */
+/** The shift of the first group relative to the second: the median of all pairwise differences (Hodges & Lehmann 1963). */
 export function hodgesLehmann(a: ArrayLike<number>, b: ArrayLike<number>): number {
   const [x, y] = [sortedOf(a), sortedOf(b)];
   return middleOf(x.length * y.length, (k) => kthDifference(x, y, k));
 }
 
-/** The greatest u that at most this share of all deals falls below: U < u. */
+/** The greatest u with P(U < u) at most the given tail. */
 function criticalU(m: number, n: number, tail: number): number {
   if (m * n > MOST_PAIRS) {
     const sd = Math.sqrt((m * n * (m + n + 1)) / 12);
@@ -90,7 +92,10 @@ function criticalU(m: number, n: number, tail: number): number {
   return u;
 }
 
-/** The interval of that shift (Moses 1965; Bauer 1972): the shifts which the Mann–Whitney test does not reject. Ends are null where so few readings give none. */
+/**
+ * The interval of that shift (Moses 1965; Bauer 1972): the shifts that the Mann–Whitney test does not reject. An end is null if there are too few
+ * readings.
+ */
 export function shiftInterval(
   a: ArrayLike<number>,
   b: ArrayLike<number>,

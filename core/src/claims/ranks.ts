@@ -3,7 +3,7 @@ import { normalCumulative, normalQuantile, normalSurvival } from '../numeric/sta
 import { tailOf, type Alternative, type Interval, type Tails } from './alternative.js';
 import { kthWalshMean, middleOf } from './pairwise.js';
 
-/** The sign test of a median: how many readings lie above and below the claim, those equal to it left out. */
+/** The sign test of a median: the numbers of readings above and below the claim; those equal to it are excluded. */
 export function signTest(values: ArrayLike<number>, claimed: number): { above: number; below: number; tails: Tails } {
   let [above, below] = [0, 0];
   for (let i = 0; i < values.length; i++) {
@@ -16,7 +16,7 @@ export function signTest(values: ArrayLike<number>, claimed: number): { above: n
   return { above, below, tails: { lower: law.cumulative(above), upper: law.survival(above - 1) } };
 }
 
-/** Ranks of values, the least first; equal ones share the middle of their ranks. Twice the ranks, so that they are whole. */
+/** Ranks of values with mean ranks for ties, doubled so that they are whole. */
 export function doubledRanks(values: ArrayLike<number>): Int32Array {
   const order = Array.from(values, (_, i) => i).sort((a, b) => values[a]! - values[b]!);
   const ranks = new Int32Array(values.length);
@@ -29,10 +29,10 @@ export function doubledRanks(values: ArrayLike<number>): Int32Array {
   return ranks;
 }
 
-/** Differences this much nearer to the claim than their size tells are ties: rounding has parted them. */
+/** Relative tolerance for ties: differences closer than this differ only by rounding. */
 const TIE = 1e-10;
 
-/** As far apart as rounding leaves what was equal as written. */
+/** The greatest difference that rounding can make between equal values. */
 function settledDistances(values: ArrayLike<number>, claimed: number): { distances: Float64Array; signs: Int8Array } {
   const size = Array.from(values).reduce((most, x) => Math.max(most, Math.abs(x)), Math.abs(claimed));
   const step = TIE * size || 1;
@@ -40,13 +40,13 @@ function settledDistances(values: ArrayLike<number>, claimed: number): { distanc
   return { distances: Float64Array.from(kept, Math.abs), signs: Int8Array.from(kept, Math.sign) };
 }
 
-/** The ranks, doubled, of the distances from a claim, those at it left out. */
+/** The doubled ranks of the distances from a claim, without readings equal to it. */
 export const ranksOfDistances = (values: ArrayLike<number>, claimed: number): Int32Array =>
   doubledRanks(settledDistances(values, claimed).distances);
 
 /**
- * The signed rank test of a median (Wilcoxon 1945; with midranks Pratt 1959): the sum of the ranks of the distances above the claim, against all 2^n ways to give the distances
- * their signs. Exact, ties included; readings equal to the claim are left out. It asks for a symmetrical distribution.
+ * The exact signed-rank test of a median (Wilcoxon 1945; with mean ranks Pratt 1959): the sum of the ranks of the distances above the claim against
+ * all 2^n assignments of signs, ties included. Readings equal to the claim are excluded. It assumes a symmetric distribution.
  */
 export function signedRank(values: ArrayLike<number>, claimed: number): { statistic: number; n: number; tails: Tails } {
   const { distances, signs } = settledDistances(values, claimed);
@@ -80,7 +80,7 @@ export function signedRank(values: ArrayLike<number>, claimed: number): { statis
   return { statistic: sum / 2, n, tails: { lower, upper } };
 }
 
-/** The Kruskal–Wallis statistic (1952), divided by what ties take from it. */
+/** The Kruskal–Wallis statistic (1952), corrected for ties. */
 export function kruskalWallis(groups: readonly ArrayLike<number>[]): number {
   const all = groups.flatMap((values) => Array.from(values));
   const ranks = doubledRanks(all);
@@ -99,10 +99,10 @@ export function kruskalWallis(groups: readonly ArrayLike<number>[]): number {
   return ((12 / (n * (n + 1))) * sum - 3 * (n + 1)) / (1 - ties / (n ** 3 - n));
 }
 
-/** Up to so many readings their signed ranks are counted out; beyond, a normal does. */
+/** Up to this n the signed-rank distribution is exact; above, a normal approximation is used. */
 export const MOST_SIGNED_RANKS = 200;
 
-/** The signed rank test by the normal, the variance that of the midranks, half a step towards the middle for continuity (Lehmann 1975). */
+/** The signed-rank test by the normal approximation, with the variance of the mean ranks and a continuity correction (Lehmann 1975). */
 export function signedRankByNormal(
   values: ArrayLike<number>,
   claimed: number,
@@ -124,7 +124,7 @@ export function signedRankByNormal(
   };
 }
 
-/** The chances of the signed rank sums 0, 1, 2 … of n distances without ties: the coefficients of Π(1 + x^i)/2. */
+/** The probabilities of the signed-rank sums 0, 1, 2 … of n distances without ties: the coefficients of Π(1 + x^i)/2. */
 export function signedRankShares(n: number): Float64Array {
   const shares = new Float64Array((n * (n + 1)) / 2 + 1);
   shares[0] = 1;
@@ -138,7 +138,7 @@ export function signedRankShares(n: number): Float64Array {
   return shares;
 }
 
-/** The greatest w that at most this share of all signings falls below. */
+/** The greatest w whose lower tail is at most the given probability. */
 function criticalSum(n: number, tail: number): number {
   if (n > MOST_SIGNED_RANKS) {
     const sd = Math.sqrt((n * (n + 1) * (2 * n + 1)) / 24);
@@ -150,7 +150,10 @@ function criticalSum(n: number, tail: number): number {
   return w;
 }
 
-/** The centre that goes with the signed rank test: the median of the means of all pairs (Hodges & Lehmann 1963), and the interval of the centres that are not rejected (Tukey 1949). */
+/**
+ * The Hodges–Lehmann centre, which corresponds to the signed-rank test: the median of the means of all pairs (Hodges & Lehmann 1963), and the
+ * interval of the centres that are not rejected (Tukey 1949).
+ */
 export function walshCentre(
   values: ArrayLike<number>,
   confidence: number,

@@ -7,7 +7,7 @@ export interface Ratio {
   interval: [number, number];
 }
 
-/** How many of n. */
+/** A count out of n. */
 export interface CountOf {
   count: number;
   n: number;
@@ -18,14 +18,14 @@ const around = (value: number, spread: number, confidence: number): Ratio => {
   return { value, interval: [value * exp(-half), value * exp(half)] };
 };
 
-/** The ratio of two shares, its logarithm normal (Katz et al. 1978); null where one of them is 0. */
+/** The ratio of two proportions, normal on the logarithmic scale (Katz et al. 1978); null if one of them is 0. */
 export function riskRatio(a: CountOf, b: CountOf, confidence: number): Ratio | null {
   if (a.count === 0 || b.count === 0) return null;
   const spread = Math.sqrt(1 / a.count - 1 / a.n + 1 / b.count - 1 / b.n);
   return around((a.count / a.n) * (b.n / b.count), spread, confidence);
 }
 
-/** The ratio of the odds, its logarithm normal (Woolf 1955); null where a cell of the table is 0. */
+/** The odds ratio, normal on the logarithmic scale (Woolf 1955); null if a cell of the table is 0. */
 export function oddsRatio(a: CountOf, b: CountOf, confidence: number): Ratio | null {
   const cells = [a.count, a.n - a.count, b.count, b.n - b.count];
   if (cells.some((cell) => cell === 0)) return null;

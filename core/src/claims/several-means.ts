@@ -7,7 +7,10 @@ import { noncentralChiSquareSurvival, noncentralFSurvival } from './noncentral-c
 import type { MeanFigures } from './means.js';
 import type { GroupsF } from './spreads.js';
 
-/** Several means whose spreads may differ (Welch 1951): each weighted by what its mean is known to; the degrees of freedom of the error are estimated. Every group has some spread. */
+/**
+ * Several means with unequal variances (Welch 1951): each weighted by the precision of its mean, with estimated degrees of freedom. Every group needs
+ * some spread.
+ */
 export function welchSeveral(groups: readonly MeanFigures[]): GroupsF {
   const k = groups.length;
   const weights = groups.map(({ n, sd }) => n / sd ** 2);
@@ -21,8 +24,8 @@ export function welchSeveral(groups: readonly MeanFigures[]): GroupsF {
 }
 
 /**
- * What is compared where several means have spreads of their own (Krishnamoorthy, Lu & Mathew 2007, equation 2.2): Σ nᵢx̄ᵢ²/sᵢ² less its part along the common mean. Taken about
- * the weighted mean, so that a common offset costs no digits.
+ * The contrast of several means with unequal variances (Krishnamoorthy, Lu & Mathew 2007, equation 2.2): Σ nᵢx̄ᵢ²/sᵢ² minus its part along the common
+ * mean. Computed about the weighted mean, so that a common offset costs no digits.
  */
 export function welchContrast(groups: readonly MeanFigures[]): number {
   let [total, centre] = [0, 0];
@@ -42,8 +45,8 @@ export interface WelchReplicates {
 }
 
 /**
- * The parametric bootstrap of Krishnamoorthy, Lu & Mathew (2007): how many of so many samples with equal means and these spreads have a contrast of at least the observed one.
- * x̄ᵢ* = sᵢzᵢ/√nᵢ, sᵢ*² = sᵢ²χ²(nᵢ − 1)/(nᵢ − 1).
+ * The parametric bootstrap of Krishnamoorthy, Lu & Mathew (2007): the number of simulated samples with equal means and these spreads whose contrast
+ * is at least the observed one. x̄ᵢ* = sᵢzᵢ/√nᵢ, sᵢ*² = sᵢ²χ²(nᵢ − 1)/(nᵢ − 1).
  */
 export function tallyWelch({ sizes, sds, observed }: WelchReplicates, state: StreamState, replicates: number) {
   const draw = severalMeansDrawer(sizes, sds);
@@ -92,7 +95,10 @@ export function severalMeansDrawer(
   return (state, d) => welchContrast(draw(state, d));
 }
 
-/** How far two means so many sd apart, and all others midway, move an F over groups of these sizes: n·d²/2 where they are equal. The two least groups are taken, where it shows least. */
+/**
+ * The noncentrality of F if two means differ by d SD and all others lie midway: n·d²/2 for equal group sizes. The two smallest groups are used, for
+ * which it is least.
+ */
 function noncentralityOf(sizes: readonly number[], difference: number): number {
   const [a, b] = [...sizes].sort((x, y) => x - y) as [number, number];
   const total = sizes.reduce((x, y) => x + y, 0);
@@ -100,7 +106,7 @@ function noncentralityOf(sizes: readonly number[], difference: number): number {
   return a * (difference / 2 - centre) ** 2 + b * (difference / 2 + centre) ** 2 + (total - a - b) * centre ** 2;
 }
 
-/** The chance that the one-way F notices two of several means so many sd apart, the others midway: exact for normals with one spread. */
+/** The power of the one-way F for two means that differ by d SD, the others midway: exact for normal readings with equal variances. */
 export function powerOfSeveralMeans(sizes: readonly number[], difference: number, alpha: number): number {
   const n = sizes.reduce((a, b) => a + b, 0);
   const df = [sizes.length - 1, n - sizes.length] as const;
@@ -108,17 +114,17 @@ export function powerOfSeveralMeans(sizes: readonly number[], difference: number
   return noncentralFSurvival(limit, df, noncentralityOf(sizes, difference));
 }
 
-/** What ranks keep of the noncentrality for normals (Hodges & Lehmann 1956). */
+/** The efficiency of ranks for normal readings, as a factor of the noncentrality (Hodges & Lehmann 1956). */
 const KEPT_BY_RANKS = 3 / Math.PI;
 
-/** The same of the Kruskal–Wallis test, for large groups (Andrews 1954). */
+/** The same for the Kruskal–Wallis test, for large groups (Andrews 1954). */
 export function powerOfSeveralMedians(sizes: readonly number[], difference: number, alpha: number): number {
   const df = sizes.length - 1;
   const limit = chiSquare.of({ df }).survivalQuantile(alpha);
   return noncentralChiSquareSurvival(limit, df, KEPT_BY_RANKS * noncentralityOf(sizes, difference));
 }
 
-/** The chance that χ² notices counts whose true shares lie so far from the claimed: n·w² is the noncentrality, w² = Σ(difference²/claimed share) (Cohen 1988). */
+/** The power of χ² for counts: n·w² is the noncentrality, w² = Σ(difference²/claimed proportion) (Cohen 1988). */
 export function powerOfChiSquare(n: number, df: number, w: number, alpha: number): number {
   return noncentralChiSquareSurvival(chiSquare.of({ df }).survivalQuantile(alpha), df, n * w * w);
 }

@@ -6,14 +6,14 @@ import { normalQuantile } from '../numeric/standard-normal.js';
 import type { Alternative } from './alternative.js';
 import { exactP } from './exact-tails.js';
 
-/** The exact p of so many of n under a claimed share. A share of 0 or 1 is refuted by a single one that is otherwise. */
+/** The exact p of a count out of n under a claimed proportion. A claim of 0 or 1 is refuted by a single contrary outcome. */
 export function shareP(count: number, n: number, claimed: number, alternative: Alternative): number {
   if (claimed === 0) return alternative === 'less' || count === 0 ? 1 : 0;
   if (claimed === 1) return alternative === 'greater' || count === n ? 1 : 0;
   return exactP(binomial.of({ trials: n, probability: claimed }), count, { least: 0, greatest: n }, alternative);
 }
 
-/** The interval of a share by Wilson (1927): the shares whose normal test does not reject the count. */
+/** The interval of a proportion by Wilson (1927): the proportions that the normal test does not reject. */
 export function wilson(count: number, n: number, confidence: number): [number, number] {
   const z = -normalQuantile((1 - confidence) / 2);
   const share = count / n;
@@ -23,7 +23,7 @@ export function wilson(count: number, n: number, confidence: number): [number, n
   return [count === 0 ? 0 : middle - half, count === n ? 1 : middle + half];
 }
 
-/** The interval of the difference of two shares (Newcombe 1998, method 10): the ends of Wilson's intervals put together. */
+/** The interval of the difference of two proportions (Newcombe 1998, method 10), from the two Wilson intervals. */
 export function newcombe(
   a: { count: number; n: number },
   b: { count: number; n: number },
@@ -51,7 +51,7 @@ export function rateInterval(count: number, exposure: number, confidence: number
   return [count === 0 ? 0 : gammaLowerQuantile(count, tail) / exposure, gammaUpperQuantile(count + 1, tail) / exposure];
 }
 
-/** Fisher's exact test (1935) of a table of two by two, its margins given. */
+/** Fisher's exact test (1935) of a two-by-two table with fixed margins. */
 export function fisherP(
   [[a, b], [c, d]]: readonly [readonly [number, number], readonly [number, number]],
   alternative: Alternative,

@@ -51,7 +51,7 @@ export function dealerOf({
   };
 }
 
-/** How many of so many dealt tables have a χ² of at least the observed one. */
+/** The number of simulated tables with a χ² of at least the observed one. */
 export function tallyCountsAgainst(input: CountsReplicates, state: StreamState, replicates: number): Float64Array {
   const { n, shares, observed } = input;
   const deal = dealerOf(input);
@@ -76,7 +76,7 @@ export interface TableReplicates {
   observed: number;
 }
 
-/** χ² of so many tables with the same totals, rows and columns independent: the columns of all items are shuffled. */
+/** χ² of random tables with the same totals and independent rows and columns: the column labels of all items are shuffled. */
 export function permutedTables(
   { rows, columns }: Omit<TableReplicates, 'observed'>,
   state: StreamState,
@@ -106,7 +106,7 @@ export function permutedTables(
   });
 }
 
-/** How many of them have a χ² of at least the observed one. */
+/** The number of them with a χ² of at least the observed one. */
 export function tallyTables(input: TableReplicates, state: StreamState, replicates: number): Float64Array {
   const limit = limitOf(input.observed);
   return Float64Array.of(permutedTables(input, state, replicates).reduce((far, chi) => far + Number(chi >= limit), 0));
@@ -131,7 +131,7 @@ export function rankSumsOf(ranks: ArrayLike<number>, sizes: readonly number[]): 
   return total;
 }
 
-/** How many of so many ways to deal the ranks to the groups give a statistic of at least the observed one. */
+/** The number of random assignments of the ranks to the groups with a statistic of at least the observed one. */
 export function tallyRanks({ ranks, sizes, observed }: RankReplicates, state: StreamState, replicates: number) {
   const items = Float64Array.from(ranks);
   const limit = limitOf(observed);

@@ -5,7 +5,10 @@ import { hasNoSpread, magnitudeOf } from '../numeric/no-spread.js';
 import { centralMoments } from '../numeric/sums.js';
 import type { Tails } from './alternative.js';
 
-/** One sd against a claim: (n − 1)s²/σ₀² has a χ² on n − 1 degrees of freedom where the readings are normal. It leans on that. */
+/**
+ * Test of one SD: (n − 1)s²/σ₀² has a χ² distribution with n − 1 degrees of freedom if the readings are normal. Sensitive to departures from
+ * normality.
+ */
 export function spreadByChiSquare(
   n: number,
   sd: number,
@@ -16,7 +19,7 @@ export function spreadByChiSquare(
   return { statistic, df: n - 1, tails: { lower: law.cumulative(statistic), upper: law.survival(statistic) } };
 }
 
-/** Two sds: the ratio of the variances has an F where both samples are normal. It leans on that, too. */
+/** Two SDs: the ratio of the variances has an F distribution if both samples are normal. Sensitive to departures from normality. */
 export function spreadsByF(a: { n: number; sd: number }, b: { n: number; sd: number }) {
   const statistic = (a.sd / b.sd) ** 2;
   const law = f.of({ df1: a.n - 1, df2: b.n - 1 });
@@ -31,7 +34,7 @@ export interface GroupsF {
   pValue: number;
 }
 
-/** One-way analysis of variance (Fisher 1925): the spread of the means over that within the groups, all groups with one spread. */
+/** One-way analysis of variance (Fisher 1925): the variance of the means relative to that within groups, which is assumed equal. */
 export function oneWay(groups: readonly ArrayLike<number>[]): GroupsF {
   const all = groups.map((values) => centralMoments(values));
   const n = all.reduce((sum, one) => sum + one.n, 0);
@@ -43,7 +46,10 @@ export function oneWay(groups: readonly ArrayLike<number>[]): GroupsF {
   return { statistic, df, pValue: f.of({ df1: df[0], df2: df[1] }).survival(statistic) };
 }
 
-/** The distances of each group from its median; null where none of the groups has distances that differ by more than rounding: with two readings each they never do. */
+/**
+ * The absolute deviations of each group from its median; null if they differ by no more than rounding in every group: with two readings each they
+ * never differ.
+ */
 export function distancesFromMedians(groups: readonly ArrayLike<number>[]): Float64Array[] | null {
   const distances = groups.map((values) => {
     const median = medianOfSorted(Float64Array.from(values).sort());
@@ -53,7 +59,10 @@ export function distancesFromMedians(groups: readonly ArrayLike<number>[]): Floa
   return distances.every((own) => hasNoSpread(own, magnitude)) ? null : distances;
 }
 
-/** Spreads alike, by the distances from each group's median (Brown & Forsythe 1974): hardly leans on normality. No number where the distances within the groups do not differ. */
+/**
+ * Equality of variances by the absolute deviations from group medians (Brown & Forsythe 1974): hardly sensitive to departures from normality. NaN if
+ * the deviations within groups do not differ.
+ */
 export function brownForsythe(groups: readonly ArrayLike<number>[]): GroupsF {
   const distances = distancesFromMedians(groups);
   return distances ? oneWay(distances) : { statistic: NaN, df: [groups.length - 1, NaN], pValue: NaN };

@@ -32,8 +32,9 @@ function rangeAbove(w: number, k: number): number {
 }
 
 /**
- * The studentised range of k means with df degrees of freedom of the error (Tukey 1953; Copenhaver & Holland 1988): the range of k standard normals over an independent sd. By
- * integration over the law of the sd; 1e-10 down to a tail of 1e-10. It serves the pairs of several means, and is not offered as a family.
+ * The studentised range of k means with df degrees of freedom of the error (Tukey 1953; Copenhaver & Holland 1988): the range of k standard normals
+ * divided by an independent SD. By integration over the distribution of the SD; 1e-10 down to a tail of 1e-10. Used for pairs of several means, not
+ * offered as a family.
  */
 export function studentisedRange(k: number, df: number) {
   const density = logDensityOfSd(df);
@@ -47,7 +48,7 @@ export function studentisedRange(k: number, df: number) {
       integrate((s) => exp(density(s)) * above(q * s), from, to, OUTER_PANELS),
     );
   }
-  /** The value with a share p above it. */
+  /** The value with upper tail probability p. */
   function survivalQuantile(p: number): number {
     let high = 4;
     while (survival(high) > p) high *= 2;

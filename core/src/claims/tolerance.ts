@@ -6,13 +6,16 @@ import { integrate } from '../numeric/integrate.js';
 import { normalCumulative, normalQuantile, normalSurvival } from '../numeric/standard-normal.js';
 import { noncentralT } from './noncentral-t.js';
 
-/** The factor of a one-sided tolerance limit of a normal: mean + factor·sd holds a share of the population with a confidence. Exact, by the noncentral t (Owen 1963). */
+/**
+ * The factor of a one-sided tolerance limit of a normal: mean + factor·SD covers a proportion of the population with a confidence. Exact, by the
+ * noncentral t (Owen 1963).
+ */
 export function oneSidedFactor(n: number, share: number, confidence: number): number {
   const root = Math.sqrt(n);
   return noncentralT(n - 1, normalQuantile(share) * root).quantile(confidence) / root;
 }
 
-/** How wide an interval about a centre that is off by `off` sd has to be, half of it, to hold a share of a standard normal. */
+/** The half-width of an interval about a centre that is off by `off` SD and that covers a proportion of a standard normal. */
 function halfWidth(off: number, share: number): number {
   const missed = (half: number) => normalSurvival(half - off) + normalCumulative(-half - off) - (1 - share);
   return bracketedRoot(missed, 0, off + 2 + Math.abs(normalQuantile((1 - share) / 2)));
@@ -23,8 +26,8 @@ const PANELS = 4;
 const FAR = 9;
 
 /**
- * The factor of a two-sided tolerance interval of a normal: mean ± factor·sd holds a share with a confidence (Wald & Wolfowitz 1946; exact by integrating over where the mean
- * falls, as Odeh 1978 tables it).
+ * The factor of a two-sided tolerance interval of a normal: mean ± factor·SD covers a proportion with a confidence (Wald & Wolfowitz 1946; exact by
+ * integrating over the distribution of the mean, as tabulated by Odeh 1978).
  */
 export function twoSidedFactor(n: number, share: number, confidence: number): number {
   const law = chiSquare.of({ df: n - 1 });
@@ -50,5 +53,7 @@ export function twoSidedFactor(n: number, share: number, confidence: number): nu
   return bracketedRoot((factor) => held(factor) - confidence, high / 4, high, 1e-11);
 }
 
-/** With which confidence the extremes of n readings of any distribution hold a share of it (Wilks 1941): 1 − n·P^(n − 1) + (n − 1)·P^n. */
+/**
+ * The confidence with which the range of n readings covers a proportion P of any continuous distribution (Wilks 1941): 1 − n·P^(n − 1) + (n − 1)·P^n.
+ */
 export const confidenceOfExtremes = (n: number, share: number): number => betaUpper(n - 1, 2, share, 1 - share);

@@ -7,7 +7,7 @@ export interface Outside {
 }
 
 export interface Box {
-  /** 1.5 and 3 quartile ranges beyond the quartiles; null where whiskers reach to the ends. */
+  /** Limits 1.5 and 3 interquartile ranges beyond the quartiles; null where the whiskers reach to the least and greatest reading. */
   fences: { inner: [number, number]; outer: [number, number] } | null;
   /** The furthest readings inside the inner fences, or least and greatest. */
   whiskers: [number, number];
@@ -21,8 +21,8 @@ export type Whiskers = 'fences' | 'ends';
 const MOST_NAMED = 500;
 
 /**
- * Fences, whiskers and what lies outside (Tukey 1977, section 2D). A reading on a fence is inside.
- * @param sorted in rising order, not empty; `order` says where each stood in `rows`
+ * Fences, whiskers and the readings outside the fences (Tukey 1977, section 2D). A reading on a fence is inside.
+ * @param sorted readings in rising order, not empty; `order` gives the place of each in `rows`
  */
 export function boxOf(
   { sorted, order }: { sorted: Float64Array; order: Int32Array },

@@ -12,15 +12,15 @@ export interface DescribeOptions {
   quantileType: QuantileType;
   /** Of the intervals for mean, median and sd. */
   confidence: number;
-  /** Percentiles asked for beside the quartiles, 0 … 100. */
+  /** Percentiles to compute besides the quartiles, 0 … 100. */
   percentiles: readonly number[];
 }
 
 export const USUAL_DESCRIBE: DescribeOptions = { quantileType: 7, confidence: 0.95, percentiles: [] };
 
 /**
- * The figures of STATISTICS section 1. Null: n is too small, all readings are equal, or the figure is no double: a sum of readings of 1e308,
- * a variance of readings of 1e-300.
+ * The figures of STATISTICS section 1. A figure is null if n is too small, if all readings are equal, or if it is beyond the range of doubles: a sum
+ * of readings of 1e308, a variance of readings of 1e-300.
  */
 export interface Description {
   n: number;
@@ -64,7 +64,7 @@ export interface Description {
   medianInterval: { lower: number; upper: number; coverage: number } | null;
   /** The quartiles by every definition. */
   quartiles: { type: QuantileType; q1: number; q3: number }[];
-  /** The percentiles asked for, by the nine definitions in turn; hinges know none and take type 7. */
+  /** The requested percentiles by each of the nine definitions; hinges define quartiles only, so type 7 is used with them. */
   percentiles: { percent: number; value: number; byType: number[] }[];
 }
 
@@ -91,7 +91,7 @@ function shapeFigures({ n, s2, s3, s4 }: CentralMoments, meanOverMedian: number,
   };
 }
 
-/** A figure where it is one: null beyond the doubles, and for a square that has vanished below them though its root has not. */
+/** The figure, or null if it is not finite, or if a square is too small for a double although its root is not. */
 const held = (figure: number, vanished = false): number | null =>
   Number.isFinite(figure) && !vanished ? figure : null;
 
@@ -135,7 +135,7 @@ function orderFigures(sorted: Float64Array, back: (x: number) => number, options
   };
 }
 
-/** What rests on the mean: spread with both divisors, its intervals, standard error. */
+/** The figures that depend on the mean: SD and variance with both divisors, their intervals, the standard error. */
 function momentFigures({ n, mean, s2 }: CentralMoments, back: (x: number) => number, confidence: number) {
   const rootMean = Math.sqrt(s2 / n);
   const sdPopulation = back(rootMean);
@@ -176,9 +176,9 @@ const NO_SPREAD_OF_ONE = {
 };
 
 /**
- * Centre, spread, order and shape of one or more readings (not empty). Figures that n, a lack of spread or the range of doubles forbids are
- * null, never NaN.
- * @param resolution the step of the instrument; with it the readings are taken as the decimals that were written
+ * Centre, spread, order and shape of at least one reading. Figures that cannot be computed (too few readings, no spread, beyond the range of doubles)
+ * are null, never NaN.
+ * @param resolution the step of the instrument; with it the readings are taken as exact decimals, as written
  */
 export function describe(
   values: Float64Array,
@@ -189,7 +189,7 @@ export function describe(
   return describeWorked(work, ordered(work.values).sorted, options);
 }
 
-/** The same for readings whose unit of calculation and order are at hand. */
+/** The same for readings that are already sorted and in their unit of calculation. */
 export function describeWorked({ values, back }: Worked, sorted: Float64Array, options: DescribeOptions): Description {
   const moments = centralMoments(values);
   const median = medianOfSorted(sorted);

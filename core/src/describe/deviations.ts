@@ -6,8 +6,8 @@ export function meanDistance(values: Float64Array, centre: number): number {
 }
 
 /**
- * The median distance of readings in rising order from their median (raw, not scaled). The distances rise on both sides of the median, so that the
- * middle one is found by walking outwards, without sorting them.
+ * The median absolute deviation from the median of readings in rising order (raw, not scaled). The distances rise on both sides of the median, so
+ * they are merged from the middle outwards and need no sorting.
  */
 export function medianDistance(sorted: Float64Array, median: number): number {
   const n = sorted.length;

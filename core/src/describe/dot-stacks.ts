@@ -1,26 +1,26 @@
 import { binsOf, countsIn } from './histogram.js';
 
-/** Readings as dots piled up where they lie. */
+/** A dot plot: readings as stacked dots. */
 export interface DotStacks {
   /** Where each stack stands, and how many readings it holds. */
   at: number[];
   counts: number[];
-  /** The width of the stretch that a stack stands for; with a known resolution whole steps. */
+  /** The width of the interval that a stack stands for; with a known resolution a whole number of steps. */
   width: number;
   /** Readings that one dot stands for: the last dot of a stack may stand for fewer. */
   perDot: number;
 }
 
-/** As many stacks as are told apart on a picture, and as many dots as fit in one. */
+/** The most stacks that can be distinguished in a picture, and the most dots in one stack. */
 const MOST_STACKS = 90;
 export const HIGHEST_STACK = 28;
 
-/** The stretches that dots are piled up in (dot plots: Wilkinson 1999, on a grid): the steps of the resolution themselves where these are few. */
+/** The intervals of a dot plot (Wilkinson 1999, on a grid). Where there are few steps of the resolution, each step has its own stack. */
 export function stackEdges(values: Float64Array, resolution: number | null): { edges: Float64Array; width: number } {
   return binsOf(values, resolution, { rule: 'count', count: MOST_STACKS });
 }
 
-/** The stacks of some readings over given stretches. */
+/** The stacks of readings over given intervals. */
 export function dotStacks(
   values: Float64Array,
   { edges, width }: { edges: Float64Array; width: number },

@@ -1,14 +1,14 @@
 import { studentT } from '../distributions/families/student-t.js';
 import type { Ordered } from '../numeric/ordered.js';
 
-/** Whether the readings rise or fall over the row order. */
+/** A test for a trend of the readings over the row order. */
 export interface Drift {
   /** Spearman's rank correlation of reading and row. */
   correlation: number;
   pValue: number;
 }
 
-/** Below this the t distribution is no good stand-in for the permutation distribution. */
+/** Below this n the t distribution is a poor approximation to the permutation distribution. */
 export const DRIFT_LEAST_N = 10;
 
 /**

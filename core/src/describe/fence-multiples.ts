@@ -3,21 +3,21 @@ import { fillGammas } from '../random/gamma.js';
 import { createStream, type StreamState } from '../random/stream.js';
 import { quartileRanks, type QuantileType, type Rank } from './quantiles.js';
 
-/** How many quartile ranges a reading lies beyond the nearer quartile, negative between them. */
+/** The distance of a reading beyond the nearer quartile in interquartile ranges; negative between the quartiles. */
 export function fenceMultiple(value: number, [q1, q3]: readonly [number, number]): number {
   return Math.max(q1 - value, value - q3) / (q3 - q1);
 }
 
 /**
- * The same of the farthest of sorted readings that were read in steps: it may lie half a step nearer than it is written, and each quartile half a step
- * further out.
+ * The same for the most extreme of sorted readings with a known resolution, allowing for rounding: the reading may be half a step less extreme than
+ * written, and each quartile half a step further out.
  */
 export function farthestMultiple(sorted: ArrayLike<number>, [q1, q3]: readonly [number, number], step: number): number {
   return (Math.max(q1 - sorted[0]!, sorted[sorted.length - 1]! - q3) - step) / (q3 - q1 + step);
 }
 
 const REPLICATES = 5_000;
-/** Part of what makes the bits: the same chances everywhere. */
+/** A fixed seed: the probabilities are the same everywhere. */
 const SEED = 20_250_901;
 const LEAST_N = 4;
 const MOST_KEPT = 64;
@@ -46,8 +46,8 @@ function scoresAt(ranks: readonly number[], n: number, stream: StreamState): Flo
 }
 
 /**
- * In rising order, how many quartile ranges beyond the quartiles the farthest reading of a normal sample of n lies, in 5 000 such samples; null
- * below n = 4. What says how often a clean sample has a reading outside a fence.
+ * For 5 000 normal samples of n in rising order: the distance of the most extreme reading beyond the quartiles in interquartile ranges; null below n
+ * = 4. It gives the proportion of clean samples with a reading outside a fence.
  */
 export function fenceMultiples(n: number, type: QuantileType): Float64Array | null {
   if (n < LEAST_N) return null;
@@ -70,7 +70,9 @@ export function fenceMultiples(n: number, type: QuantileType): Float64Array | nu
   return multiples;
 }
 
-/** The share of normal samples of n whose farthest reading lies at least so many quartile ranges out; null below n = 4. */
+/**
+ * The proportion of normal samples of n whose most extreme reading is at least this many interquartile ranges beyond a quartile; null below n = 4.
+ */
 export function shareBeyond(multiple: number, n: number, type: QuantileType): number | null {
   const multiples = fenceMultiples(n, type);
   if (!multiples) return null;

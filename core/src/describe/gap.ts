@@ -1,20 +1,21 @@
 import { normalCumulative, normalSurvival } from '../numeric/standard-normal.js';
 import { exp, log1p } from '../numeric/elementary.js';
 
-/** The emptiest stretch between two neighbouring readings. */
+/** The widest gap between two neighbouring readings, relative to what a normal distribution would place there. */
 export interface Gap {
   from: number;
   to: number;
-  /** At most this likely as the widest of all, if the readings were from a normal. */
+  /** An upper bound on the probability of so wide a gap, if the readings were normal. */
   pValue: number;
 }
 
 const DENSITY_AT_0 = 0.3989422804014327;
 
 /**
- * The stretch between two neighbouring readings that a normal with this mean and sd would fill most, and a bound on the chance that the widest of the n + 1
- * spacings of n uniform readings is so wide: (n + 1)(1 − g)ⁿ, the first term of Fisher's (1929) series. A step of the resolution is taken off
- * the width, since rounding alone keeps neighbours that far apart. Null without spread, or where no reading has a neighbour further off than one step.
+ * The gap between two neighbouring readings to which a normal with this mean and SD gives most probability g, and an upper bound on the probability
+ * that the widest of the n + 1 spacings of n uniform readings is so wide: (n + 1)(1 − g)ⁿ, the first term of Fisher's (1929) series. One step of the
+ * resolution is subtracted from the width, since rounding alone separates neighbours by that much. Null without spread, or where no two neighbours
+ * are more than one step apart.
  */
 export function widestGap(sorted: Float64Array, mean: number, sd: number, step: number): Gap | null {
   const n = sorted.length;

@@ -4,8 +4,8 @@ const HUGE = 2 ** 500;
 const TINY = 2 ** -500;
 
 /**
- * The geometric mean of readings that are all above 0; null when one is not. Readings are multiplied up and the logarithm is taken only when the
- * product leaves the middle of the doubles: each factor adds half a rounding, and n of them are divided by n again.
+ * The geometric mean of readings that are all above 0, else null. Readings are multiplied, and the logarithm is taken only when the product leaves
+ * the middle range of doubles: each factor adds half a rounding error, and n of them are divided by n again.
  */
 export function geometricMean(values: Float64Array): number | null {
   let logs = 0;

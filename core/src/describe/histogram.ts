@@ -37,7 +37,7 @@ export interface Bins {
 }
 
 export const MOST_BINS = 500;
-/** A bin is at least so much of the greatest reading, or its edges would fall on one double. */
+/** The least width of a bin relative to the greatest reading: below it edges would coincide as doubles. */
 const LEAST_SHARE = 32 * Number.EPSILON;
 /** Below this doubles are too sparse for edges, and densities too great to be held. */
 const LEAST_WIDTH = 1e-305;
@@ -144,7 +144,7 @@ function widthOf(
   return roundTo(Math.max(1, 'bins' in found ? Math.ceil(steps - 1e-9) : Math.round(steps)) * step, step);
 }
 
-/** Bins of one's own width that hold now more, now fewer possible values: they make peaks that are none. */
+/** A note if a chosen width makes bins with unequal numbers of possible values: such bins show peaks that are not in the readings. */
 function unevenNote(width: number, step: number | null): Note[] {
   if (step === null || isWhole(width / step)) return [];
   const text = `The heights of the bins may mislead: a bin width of ${formatValue(width)} is ${formatValue(width / step)} steps of ${formatValue(step)}, so bins contain unequal numbers of possible values.`;
@@ -173,7 +173,9 @@ export function binsOf(values: Float64Array, resolution: number | null, asked: B
   return { edges: edgesFrom(start, width, bins, ends), width, notes };
 }
 
-/** Where the first bin begins: as asked, moved by whole widths so that it holds the least reading; else on the grid or at a round number. */
+/**
+ * The first edge: as chosen, moved by whole widths so that it covers the least reading; otherwise on the grid of the resolution or at a round number.
+ */
 function startOf(
   { least, greatest }: Ends,
   width: number,
@@ -198,7 +200,7 @@ function startOf(
   return least - half;
 }
 
-/** Edges as the decimals they are, so that a width of 0.1 does not leave 0.30000000000000004 on the axis; the outer ones hold all readings. */
+/** Edges as exact decimals, so that a width of 0.1 does not show 0.30000000000000004 on the axis; the outer edges cover all readings. */
 function edgesFrom(start: number, width: number, bins: number, { least, greatest }: Ends): Float64Array {
   const digits = Math.min(100, Math.max(decimalsOf(width), decimalsOf(Math.abs(start) || 1)));
   const clean = (x: number) => {
@@ -211,7 +213,7 @@ function edgesFrom(start: number, width: number, bins: number, { least, greatest
   return edges;
 }
 
-/** How many readings fall in each bin. A hot loop: the quotient says about where, the edges themselves decide. */
+/** The number of readings in each bin. A hot loop: the quotient gives an approximate bin, and comparison with the edges decides. */
 export function countsIn(values: Float64Array, edges: Float64Array): Int32Array {
   const last = edges.length - 2;
   const counts = new Int32Array(last + 1);
@@ -242,21 +244,25 @@ export function inBins(values: Float64Array, edges: readonly number[], bins: Rea
 }
 
 /**
- * Readings (not empty) counted in bins: one value a bin where few are possible, else by one of the rules of STATISTICS section 2: Sturges (1926), Scott (1979), Freedman & Diaconis (1981), the least k
- * with 2^k ≥ n, a number, a width. With a known resolution the edges stand half a step off the grid of readings. Every reading is in exactly one bin.
+ * Counts of readings (not empty) in bins: one bin a value where few values are possible, else by one of the rules of STATISTICS section 2: Sturges
+ * (1926), Scott (1979), Freedman & Diaconis (1981), the least k with 2^k ≥ n, a number, a width. With a known resolution the edges lie half a step
+ * off the grid of readings. Every reading is in exactly one bin.
  */
 export function histogram(values: Float64Array, resolution: number | null, asked: BinRequest): Histogram {
   const { edges, width, notes } = binsOf(values, resolution, asked);
   return { edges: Array.from(edges), counts: Array.from(countsIn(values, edges)), rule: asked.rule, width, notes };
 }
 
-/** The same readings cut otherwise, because one binning can deceive. */
+/** The same readings in other bins, because a single histogram may mislead. */
 export interface OtherBins {
   words: string;
   bins: Bins;
 }
 
-/** Three other binnings of the same readings: half as many bins, twice as many, shifted by half a bin; wider ones where the resolution forbids a finer cut. */
+/**
+ * Three other histograms of the same readings: half as many bins, twice as many, shifted by half a bin; wider bins if the resolution does not allow
+ * narrower ones.
+ */
 export function otherBins(values: Float64Array, resolution: number | null, { edges, width }: Bins): OtherBins[] {
   const whole = resolution === null ? null : Math.round(width / resolution);
   // On the grid half a width is whole steps, or it is no cut at all.
@@ -275,7 +281,7 @@ export function otherBins(values: Float64Array, resolution: number | null, { edg
     .map(({ words, ...other }) => ({ words, bins: binsOf(values, resolution, { rule: 'width', ...other }) }));
 }
 
-/** How high the bars of a histogram stand: counts, shares of their part, or densities, whose areas sum to one. */
+/** The heights of the bars: counts, proportions of their group, or densities whose areas sum to one. */
 export function binHeights(
   edges: readonly number[],
   counts: readonly number[],

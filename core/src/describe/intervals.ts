@@ -15,7 +15,7 @@ export function sdInterval(n: number, sd: number, confidence: number): [number, 
   return [sd * Math.sqrt((n - 1) / chi.survivalQuantile(tail)), sd * Math.sqrt((n - 1) / chi.quantile(tail))];
 }
 
-/** The interval for the median between two readings, by their ranks from either end, with the coverage it really has. */
+/** The interval for the median between two order statistics, given by their ranks from either end, with its actual coverage. */
 export interface MedianRanks {
   /** The rank from 1 of the lower end; the upper end has the same rank from the top. */
   rank: number;

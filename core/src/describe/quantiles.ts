@@ -2,7 +2,7 @@
 export const QUANTILE_TYPES = [1, 2, 3, 4, 5, 6, 7, 8, 9, 'hinges'] as const;
 export type QuantileType = (typeof QUANTILE_TYPES)[number];
 
-/** A share that rounding alone keeps off a whole rank counts as that rank. */
+/** A proportion that misses a whole rank only by rounding counts as that rank. */
 const DUST = 4 * Number.EPSILON;
 
 /** A place among ranks: at rank `at` (from 1; 0 and n are the ends) and a part `beyond` of the way to the next. */
@@ -11,7 +11,7 @@ export interface Rank {
   beyond: number;
 }
 
-/** Where a share falls among n ranks. */
+/** The position of a proportion among n ranks. */
 function rankOf(n: number, share: number, type: Exclude<QuantileType, 'hinges'>): Rank {
   const shift = [0, 0, -0.5, 0, 0.5, share, 1 - share, (share + 1) / 3, share / 4 + 0.375][type - 1]!;
   const exact = n * share + shift;
@@ -53,7 +53,7 @@ export function medianOfSorted(sorted: Float64Array): number {
   return low + (high - low) / 2;
 }
 
-/** Where the quantile of n readings at a share stands, within 1 … n: a part `beyond` of the way from rank `at` to the next. */
+/** The position of the quantile of n readings at a proportion, within 1 … n: a fraction `beyond` of the way from rank `at` to the next. */
 export function quantileRank(n: number, share: number, type: Exclude<QuantileType, 'hinges'> = 7): Rank {
   return withinRanks(rankOf(n, share, type), n);
 }
@@ -64,7 +64,7 @@ function withinRanks({ at, beyond }: Rank, n: number): Rank {
   return beyond === 1 ? { at: at + 1, beyond: 0 } : { at, beyond };
 }
 
-/** Where the quartiles of n readings stand, within 1 … n. The halves of hinges share the middle reading when n is odd. */
+/** The positions of the quartiles of n readings, within 1 … n. With hinges the halves share the middle reading if n is odd. */
 export function quartileRanks(n: number, type: QuantileType): [q1: Rank, q3: Rank] {
   if (type === 'hinges') {
     const half = (n + 1) >> 1;

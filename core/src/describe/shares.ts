@@ -1,4 +1,4 @@
-/** How many readings lie below, inside (ends included) and above two limits; a limit may be missing. */
+/** The number of readings below, inside (limits included) and above two limits; either limit may be absent. */
 export interface Counts {
   below: number;
   inside: number;

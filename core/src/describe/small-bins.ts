@@ -4,9 +4,9 @@ import { binsOf, countsIn } from './histogram.js';
 const MOST_BARS = 24;
 
 /**
- * How many readings fall in each of a few bins of equal width, for a picture the size of a word: the suited bins of `histogram`, or 24 wider ones where those are
+ * Counts of readings in a few bins of equal width, for a picture the size of a word: the suited bins of `histogram`, or 24 wider ones if those are
  * more. The counts sum to n.
- * @returns null without readings, and where their range is too great for a double
+ * @returns null without readings, or if their range is too great for a double
  */
 export function smallBins(values: Float64Array, resolution: number | null): number[] | null {
   if (values.length === 0) return null;

@@ -22,7 +22,7 @@ const MOST_LINES = 60;
 /** Below 1e-300 doubles have no room for a leaf. */
 const LEAST_POWER = -300;
 
-/** As many lines as are taken in at one look. */
+/** The most lines that are easily read. */
 const SUITABLE_AT_MOST = 20;
 
 /** The number of lines that suits n readings: 10·log10 n (Hoaglin, Mosteller & Tukey 1983, chapter 1), counted from n's digits; 5 to 20. */
@@ -40,20 +40,20 @@ function* layouts(finest: number): Generator<{ leafUnit: number; split: StemSpli
   }
 }
 
-/** A reading in whole leaf units, cut towards 0; what is within rounding of a whole is that whole. */
+/** A reading in whole leaf units, truncated towards 0; a value within rounding error of a whole number is that number. */
 function inLeaves(x: number, leafUnit: number): number {
   const exact = x / leafUnit;
   const whole = Math.round(exact);
   return Math.abs(exact - whole) < 1e-9 * Math.max(1, Math.abs(exact)) ? whole : Math.trunc(exact);
 }
 
-/** Which line a reading is on; −1 − k below 0, so that −0 and 0 are lines of their own. */
+/** The line of a reading; −1 − k below 0, so that −0 and 0 are separate lines. */
 const lineOf = (leaves: number, below: boolean, width: number) => {
   const k = Math.floor(Math.abs(leaves) / width);
   return below ? -1 - k : k;
 };
 
-/** How readings are cut into stems and leaves, and over which lines: what several groups share. */
+/** The stems, leaves and lines that several groups share. */
 export interface StemLayout {
   leafUnit: number;
   split: StemSplit;

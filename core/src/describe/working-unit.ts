@@ -1,11 +1,11 @@
-/** Readings in the unit they are calculated in, and the way back. */
+/** Readings in their unit of calculation, and the conversion back. */
 export interface Worked {
   values: Float64Array;
   /** A figure back in the unit of the readings. */
   back(figure: number): number;
 }
 
-/** Beyond these, fourth powers of what a deviation can be leave the doubles. */
+/** Limits of magnitude: beyond them the fourth power of a deviation may leave the range of doubles. */
 const GREATEST = 1e60;
 const LEAST = 1e-60;
 
@@ -36,8 +36,8 @@ function powerOfTwo(greatest: number): number {
 }
 
 /**
- * The unit that readings are calculated in: whole steps of the resolution where they are such; readings of extreme size in a power of two of
- * their unit, so that no power of a deviation leaves the doubles; else as they are.
+ * The unit of calculation: whole steps of the resolution where all readings are such; for readings of extreme magnitude a power of two of their unit,
+ * so that no power of a deviation leaves the range of doubles; else the unit of the readings.
  */
 export function worked(values: Float64Array, resolution: number | null): Worked {
   const steps = inWholeSteps(values, resolution);

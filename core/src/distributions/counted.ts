@@ -1,10 +1,10 @@
-/** Values in rising order, each once, and how often each occurs. */
+/** Distinct values in rising order, and the frequency of each. */
 export interface Counted {
   values: number[];
   counts: number[];
 }
 
-/** Equal ones among sorted readings once, with how often they occur. */
+/** Distinct values of sorted readings with their frequencies. */
 export function counted(sorted: Float64Array): Counted {
   const values: number[] = [];
   const counts: number[] = [];

@@ -6,16 +6,16 @@ export interface Window {
   to: number;
 }
 
-/** So much of the probability lies outside a well-placed window on either side. */
+/** The probability outside a suitable window on either side. */
 const OUT_OF_SIGHT = 2e-4;
-/** Heavy tails are shown to this many quartile distances from the median, no further. */
+/** Heavy tails are shown up to this number of interquartile ranges from the median. */
 const WIDEST = 5;
 const MOST_BARS = 400;
 const POINTS = 420;
 
 /**
- * A window in which the curve is well placed: from the 0.02 % to the 99.98 % quantile, no further than five quartile distances from the median where
- * the tails are heavy, and up to an end of the support that is near anyway, so that a curve that starts at 0 is seen to start there.
+ * A suitable window for the curve: from the 0.02 % to the 99.98 % quantile, at most five interquartile ranges from the median if the tails are heavy,
+ * and up to a nearby end of the support, so that a curve that starts at 0 is shown from 0.
  */
 export function wellPlaced(family: Family, distribution: Distribution): Window {
   const { from, to } = placed(family, distribution);
@@ -42,23 +42,23 @@ function placed(family: Family, distribution: Distribution): Window {
   return { from, to };
 }
 
-/** A window that holds all of these. */
+/** A window that contains all of these. */
 export function joined(windows: readonly Window[]): Window {
   return { from: Math.min(...windows.map(({ from }) => from)), to: Math.max(...windows.map(({ to }) => to)) };
 }
 
 export type CurveScale = 'density' | 'cumulative';
 
-/** What a picture draws: a curve through points, or one bar for each number of a discrete family. */
+/** The data of a picture: points of a curve, or one bar for each number of a discrete family. */
 export interface Curve {
   x: number[];
   y: number[];
   bars: boolean;
-  /** True where the curve goes on level from each point to the next. */
+  /** True if the curve is a step function. */
   stepped: boolean;
 }
 
-/** The greatest density that a picture has to show: poles, as of a gamma of shape ½ at 0, are cut off above it. */
+/** The greatest density to be shown: a pole, such as that of a gamma of shape ½ at 0, is cut off. */
 function heightOf(y: readonly number[]): number {
   const sorted = y.filter((v) => Number.isFinite(v)).sort((a, b) => a - b);
   const high = sorted[sorted.length - 1] ?? 0;
@@ -66,7 +66,10 @@ function heightOf(y: readonly number[]): number {
   return high > 6 * usual && usual > 0 ? 3 * usual : high;
 }
 
-/** The density (or the probabilities) or the cumulative curve over a window. Bars stand for at most 400 numbers; wider windows are drawn as a curve through evenly spaced ones. */
+/**
+ * The density (or the probabilities) or the cumulative curve over a window. Up to 400 numbers are shown as bars; wider windows as a curve through
+ * evenly spaced ones.
+ */
 export function curveOver(family: Family, distribution: Distribution, { from, to }: Window, scale: CurveScale): Curve {
   const at = scale === 'density' ? distribution.density : distribution.cumulative;
   if (family.discrete) {

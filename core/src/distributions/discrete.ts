@@ -4,7 +4,7 @@ import { nextOpenUnit, type StreamState } from '../random/stream.js';
 import type { Distribution } from './family.js';
 import { isProbability } from './scaled.js';
 
-/** A distribution over whole numbers as its family states it: every function takes a whole number of the support. */
+/** A distribution over whole numbers as defined by its family: every function takes a whole number of the support. */
 export interface Counts extends Pick<
   Distribution,
   'mean' | 'variance' | 'skewness' | 'kurtosis' | 'support' | 'sample'
@@ -17,10 +17,10 @@ export interface Counts extends Pick<
   upperTail(k: number): number;
 }
 
-/** So much below p (above q) still counts as reaching it: rounding, not a missing step. */
+/** A tolerance for rounding: a probability this close below p counts as reaching it. */
 const ROUNDING = 4 * Number.EPSILON;
 
-/** The least whole number from which `reached` holds on, walking from a guess in doubling strides and then halving. */
+/** The least whole number from which `reached` holds, by doubling steps from a first guess and bisection. */
 function leastWhere(reached: (k: number) => boolean, guess: number, least: number, greatest: number): number {
   let high = Math.min(greatest, Math.max(least, Math.round(guess)));
   let low = high;
@@ -48,7 +48,7 @@ function leastWhere(reached: (k: number) => boolean, guess: number, least: numbe
   return high;
 }
 
-/** The distribution of counts as one of any x: probabilities between whole numbers are those of the whole number below. */
+/** A distribution of counts evaluated at any x: between whole numbers the probabilities are those of the whole number below. */
 export function discrete(counts: Counts): Distribution {
   const { mean, variance, skewness, kurtosis, support, sample } = counts;
   const { lower, upper } = support;
@@ -88,8 +88,8 @@ export function discrete(counts: Counts): Distribution {
 }
 
 /**
- * Draws by inversion, counting up or down from the likeliest number: a uniform draw is used up by the probabilities of mode, mode + 1,
- * mode − 1, … in turn. Takes about as many steps as the sd is wide. `ratio(k)` is mass(k)/mass(k − 1).
+ * Draws by inversion, starting from the mode: the probabilities of mode, mode + 1, mode − 1, … are subtracted from a uniform draw in turn. The number
+ * of steps is about the SD. `ratio(k)` is mass(k)/mass(k − 1).
  */
 export function sampleFromMode(
   mode: number,

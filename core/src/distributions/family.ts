@@ -145,7 +145,7 @@ export const UPPER_END: ParameterSpec = {
   range: ANY,
   usual: 1,
 };
-/** What is wrong with two ends that do not lie in order. */
+/** The fault of two ends that are not in order. */
 export function endsFault({ lower, upper }: { lower: number; upper: number }): ParameterFault | null {
   return lower < upper ? null : { name: 'upper', message: `The upper limit must be above the lower limit, ${lower}.` };
 }
@@ -160,7 +160,7 @@ export const PROBABILITY: ParameterSpec = {
 /** Beyond this, doubles are no longer dense enough to count in. */
 const GREATEST_COUNT = 1e15;
 
-/** What is wrong with a family of counts whose mean lies beyond what can be counted. */
+/** The fault of a family of counts whose mean is too great for exact counting. */
 export function countsFault(mean: number, name: string): ParameterFault | null {
   if (mean <= GREATEST_COUNT) return null;
   return { name, message: `The mean of these counts is too large: ${mean.toExponential(1)}. It must be at most 1e15.` };

@@ -9,8 +9,8 @@ const RULE = [
 ] as const;
 
 /**
- * P(a ≤ X < b) of a continuous distribution (either end may be open), or P(a < X ≤ b) of a discrete one, which is the same where neither has an atom at its ends. Worked out from
- * the side whose tails are small; where the two tails agree in their first digits, by integrating the density, since their difference would cancel.
+ * P(a ≤ X < b) of a continuous distribution (either end may be open), or P(a < X ≤ b) of a discrete one. Computed from the side with small tails; if
+ * the two tails agree in their first digits, by integrating the density, since their difference would cancel.
  */
 export function intervalProbability(distribution: Distribution, a: number, b: number, discrete = false): number {
   if (!(a < b)) return 0;

@@ -1,6 +1,6 @@
 import { nextOpenUnit, type StreamState } from '../random/stream.js';
 
-/** Draws by inversion: each is the quantile of a uniform draw, from whichever tail keeps its digits. For closed-form quantiles. */
+/** Draws by inversion: each is the quantile of a uniform draw, computed from the tail that keeps its digits. For quantiles in closed form. */
 export function sampleByInversion(
   quantile: (p: number) => number,
   survivalQuantile: (q: number) => number,

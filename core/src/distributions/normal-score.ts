@@ -7,7 +7,7 @@ const GREATEST = 1 - 2 ** -53;
 
 export const heldShare = (p: number): number => Math.min(GREATEST, Math.max(LEAST, p));
 
-/** The standard normal score of the share of a distribution below x, worked out from the side whose tail is small. */
+/** The standard normal score of the cumulative probability of x, computed from the side with the small tail. */
 export function normalScore(law: Distribution, x: number): number {
   const p = law.cumulative(x);
   return p < 0.5 ? normalQuantile(heldShare(p)) : -normalQuantile(heldShare(law.survival(x)));

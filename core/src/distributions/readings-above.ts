@@ -1,7 +1,7 @@
 import { formatFigure } from '../numeric/format.js';
 import { refuse, type Refusal } from './family.js';
 
-/** The distances of sorted readings from a threshold; refused where one does not lie above it (or below it, when `orAt`). */
+/** The distances of sorted readings from a threshold; refused if a reading is not above it (or is below it, with `orAt`). */
 export function readingsAbove(
   sorted: Float64Array,
   threshold: number,

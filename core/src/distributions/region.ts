@@ -1,7 +1,7 @@
 import type { Distribution, Family } from './family.js';
 import { intervalProbability } from './interval-probability.js';
 
-/** Where a value has to lie, a limit of Infinity being none; `ends` says whether the limits themselves belong to it. */
+/** The region of a value, a limit of Infinity meaning none; `ends` says whether the limits themselves belong to it. */
 export interface Region {
   lower: number;
   upper: number;
@@ -18,7 +18,7 @@ function endsBetween({ outside, ends }: Region): Ends {
   return ends === 'included' ? 'excluded' : 'included';
 }
 
-/** True where x lies in the region. */
+/** True if x is in the region. */
 export function isIn(region: Region, x: number): boolean {
   const { lower, upper, outside } = region;
   const between = endsBetween(region);
@@ -31,8 +31,8 @@ export function isIn(region: Region, x: number): boolean {
 const wholeBelow = (x: number, included: boolean) => (included ? Math.floor(x) : Math.ceil(x) - 1);
 
 /**
- * The probability of a region and of everything else, each worked out from its own side, so that a chance of 1e-20 beside one of almost 1 keeps
- * its digits. For discrete families the limits count as `ends` says; for continuous ones they have no probability.
+ * The probability of a region and of its complement, each computed from its own side, so that 1e-20 beside nearly 1 keeps its digits. For discrete
+ * families the limits count as `ends` says; for continuous ones they have no probability.
  */
 export function regionProbability(
   { discrete }: Family,
@@ -56,7 +56,7 @@ export function regionProbability(
   return outside ? { inside: beyond, rest: between } : { inside: between, rest: beyond };
 }
 
-/** The share that a limit stands for: of what lies below it, above it, or in the middle of which it is one end. */
+/** The probability that a limit corresponds to: below it, above it, or of a central interval of which it is one end. */
 export function shareAt(distribution: Distribution, x: number, of: 'lower' | 'upper' | 'central'): number {
   if (of === 'lower') return distribution.cumulative(x);
   if (of === 'upper') return distribution.survival(x);

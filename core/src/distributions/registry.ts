@@ -28,7 +28,7 @@ import { triangular } from './families/triangular.js';
 import { uniform } from './families/uniform.js';
 import { weibull } from './families/weibull.js';
 
-/** Every family of Verdict, continuous ones first. The page, the command line and the fits know no other list. */
+/** The registry of families, continuous ones first. The page, the command line and the fits use no other list. */
 export const FAMILIES: readonly Family[] = [
   normal,
   lognormal,
@@ -64,7 +64,7 @@ const BY_NAME = new Map(FAMILIES.map((family) => [family.family, family]));
 
 export class UnknownFamily extends Error {}
 
-/** The family of that name; throws `UnknownFamily` with the names there are. */
+/** The family of that name; throws `UnknownFamily`, which lists the known names. */
 export function familyByName(name: string): Family {
   const found = BY_NAME.get(name);
   if (!found) {
@@ -108,7 +108,7 @@ export function completed(family: Family, parameters: Parameters): Parameters {
   );
 }
 
-/** Everything that is wrong with these parameters; empty when the distribution exists. */
+/** All faults of these parameters; empty if the distribution exists. */
 export function parameterFaults(family: Family, parameters: Parameters): ParameterFault[] {
   const full = completed(family, parameters);
   const faults: ParameterFault[] = [];
@@ -133,7 +133,7 @@ export class ImpossibleParameters extends Error {
   }
 }
 
-/** The distribution of that family with these parameters; throws `ImpossibleParameters` when there is none. */
+/** The distribution of that family with these parameters; throws `ImpossibleParameters` if it does not exist. */
 export function distribution(family: Family, parameters: Parameters): Distribution {
   const faults = parameterFaults(family, parameters);
   if (faults.length > 0) throw new ImpossibleParameters(faults);

@@ -24,8 +24,8 @@ const drawScaled =
   };
 
 /**
- * The distribution of location + scale·Z, for a standard distribution of Z and scale > 0. What x − location and its quotient lose to
- * rounding is carried to first order, since far out the tail and the density change by many times what the score does.
+ * The distribution of location + scale·Z, for a standard distribution of Z and scale > 0. The rounding errors of x − location and of the quotient are
+ * corrected to first order, since in the far tails probabilities and density change much faster than the score.
  */
 export function scaled(standard: Standard, location: number, scale: number): Distribution {
   const logScale = log(scale);

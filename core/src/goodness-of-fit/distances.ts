@@ -1,8 +1,8 @@
 import { log } from '../numeric/elementary.js';
 
 /**
- * How far the steps of readings lie from a distribution: `cumulative` holds it at the readings in rising order, `survival` what is above each.
- * Whether it was estimated from them decides the law of these figures, not their formula.
+ * Distances between the empirical distribution and a distribution: `cumulative` holds its probabilities at the readings in rising order, `survival`
+ * those above each. Whether the parameters were estimated decides the distribution of these statistics, not their formula.
  */
 
 /** W² = 1/(12n) + Σ (F(xᵢ) − (2i − 1)/(2n))² (Cramér 1928, von Mises 1931). */
@@ -16,7 +16,7 @@ export function cramerVonMises(cumulative: Float64Array): number {
   return sum;
 }
 
-/** D, the greatest distance (Kolmogorov 1933); with estimated parameters that of Lilliefors (1967). */
+/** D, the greatest distance (Kolmogorov 1933); with estimated parameters the statistic of Lilliefors (1967). */
 export function kolmogorovSmirnov(cumulative: Float64Array): number {
   const n = cumulative.length;
   let greatest = 0;
@@ -30,7 +30,7 @@ export function kolmogorovSmirnov(cumulative: Float64Array): number {
   return greatest;
 }
 
-/** Below this a chance is as good as none: its logarithm stays a number. */
+/** Probabilities below this are replaced by it, so that their logarithm is finite. */
 const LEAST = 1e-300;
 
 /** A² = −n − Σ (2i − 1)/n · (log F(xᵢ) + log S(xₙ₊₁₋ᵢ)) (Anderson & Darling 1954), the two logarithms taken together. */
@@ -48,7 +48,7 @@ export function andersonDarlingDistance(cumulative: Float64Array, survival: Floa
   return -n - sum / n;
 }
 
-/** χ² of so many equally likely cells (Pearson 1900): Σ (counted − n/k)²/(n/k). */
+/** Pearson's (1900) χ² of k equally likely cells: Σ (observed − n/k)²/(n/k). */
 export function equalCellsChiSquare(cumulative: Float64Array, cells: number, counts: Int32Array): number {
   const n = cumulative.length;
   counts.fill(0);

@@ -2,14 +2,14 @@ import { log, exp } from '../numeric/elementary.js';
 import { clopperPearson } from '../numeric/clopper-pearson.js';
 import { normalQuantile } from '../numeric/standard-normal.js';
 
-/** How often a test noticed that samples come from elsewhere: a share of simulated samples, with its 95 % Clopper–Pearson interval. */
+/** Power: the proportion of simulated samples from another distribution that the test rejects, with its 95 % Clopper–Pearson interval. */
 export interface Noticed {
   noticed: number;
   replicates: number;
   interval: [number, number];
 }
 
-/** Of statistics, the greater the further out, the share at or beyond a critical value. */
+/** The proportion of statistics at or beyond a critical value. */
 export function noticedShare(chunks: readonly Float64Array[], critical: number): Noticed {
   let beyond = 0;
   let replicates = 0;
@@ -27,8 +27,8 @@ const scoreOf = ({ noticed, replicates }: Noticed) => {
 };
 
 /**
- * The n at which the share noticed reaches `wanted`, between the n that were tried: straight in log n and the normal score of the share, as the power of
- * most tests nearly is. Null where the last does not reach it; the first n where that one does already.
+ * The n at which power reaches `wanted`, interpolated between the n that were simulated: linear in log n and the normal score of power, which is
+ * nearly true for most tests. Null if the greatest n does not reach it; the least n if that one already does.
  */
 export function sizeNeeded(tried: readonly (Noticed & { n: number })[], wanted: number): number | null {
   const reached = tried.findIndex(({ noticed }) => noticed >= wanted);

@@ -104,8 +104,8 @@ function climb(cells: StepCounts, start: RoundedNormal): RoundedNormal {
 }
 
 /**
- * The normal whose rounding to whole steps makes these counts likeliest; null where all readings are one value. Two neighbouring values fix only how
- * the boundary between them divides the normal: a small sd stands for all that do. A reading beyond 30 sd leaves Sheppard's (1898) correction.
+ * The normal that maximizes the likelihood of these rounded counts; null if all readings are equal. Two neighbouring values determine only how the
+ * boundary between them divides the normal: a small SD is used for all such fits. Beyond 30 SD Sheppard's (1898) correction is used.
  */
 export function fitRoundedNormal(cells: StepCounts): RoundedNormal | null {
   const { n, least, counts } = cells;

@@ -2,7 +2,7 @@ import { clopperPearson } from '../numeric/clopper-pearson.js';
 
 export interface SimulatedP {
   pValue: number;
-  /** Replicates at least as extreme as the readings; ties count. */
+  /** The number of replicates at least as extreme as the readings; ties count. */
   atLeastAsExtreme: number;
   replicates: number;
   /** How many were asked for, where the simulation stopped early since nothing was left to decide. */
@@ -49,7 +49,10 @@ function inOrder(chunks: readonly Float64Array[]): Float64Array {
   return all.sort();
 }
 
-/** The value that a statistic has to exceed for its p, (b + 1)/(B + 1) with ties counted, to be below alpha; Infinity where so few replicates cannot show that. */
+/**
+ * The value that a statistic must exceed for its p, (b + 1)/(B + 1) with ties counted, to be below alpha; Infinity if there are too few replicates
+ * for that.
+ */
 export function rejectionLimit(chunks: readonly Float64Array[], alpha: number): number {
   const all = inOrder(chunks);
   const most = Math.ceil(alpha * (all.length + 1)) - 2;
@@ -63,7 +66,7 @@ export function simulatedCriticalValue(chunks: readonly Float64Array[], alpha: n
   return all[index]!;
 }
 
-/** The share of replicates below a critical value: how often a sample of this size would have missed such a population. */
+/** The proportion of replicates below a critical value: the probability that the test misses such a population at this sample size. */
 export function shareBelow(chunks: readonly Float64Array[], critical: number): number {
   let below = 0;
   let total = 0;

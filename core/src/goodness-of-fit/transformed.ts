@@ -65,7 +65,7 @@ function drawer({ power, lambda, centre, mirrored, mean, sd, step, choice }: Tra
   };
 }
 
-/** How many of so many samples of a law that is normal once transformed have at least this A², λ being found anew in each of them. */
+/** The number of samples of a distribution that is normal once transformed with at least this A², with λ estimated again in each sample. */
 export function tallyTransformed(input: TransformedTallies, state: StreamState, replicates: number): Float64Array {
   const { power, n, choice, confidence, observed } = input;
   const draw = drawer(input);

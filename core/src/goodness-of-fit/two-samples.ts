@@ -1,6 +1,6 @@
 import { nextOpenUnit, type StreamState } from '../random/stream.js';
 
-/** Two samples laid together: their different values in rising order, and how many readings of each sample each value is. */
+/** Two samples combined: the distinct values in rising order, and how many readings of each sample have each value. */
 export interface Pooled {
   /** How many readings of both samples are each different value, in rising order. */
   ties: Int32Array;
@@ -9,7 +9,7 @@ export interface Pooled {
   n: [number, number];
 }
 
-/** Lays two samples in rising order together. */
+/** Combines two samples in rising order. */
 export function pooled(a: Float64Array, b: Float64Array): Pooled {
   const ties: number[] = [];
   const first: number[] = [];
@@ -71,7 +71,7 @@ export interface TwoSampleTallies {
 /** A tie that rounding in the last place has parted is still a tie. */
 const TIE = 1e-10;
 
-/** How many of so many random ways to part the same readings are at least as far apart: by A², by D. */
+/** The number of random divisions of the same readings into two samples that are at least as different: by A², by D. */
 export function tallyTwoSamples(
   { ties: given, n, observed }: TwoSampleTallies,
   state: StreamState,

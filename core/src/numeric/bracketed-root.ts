@@ -1,4 +1,4 @@
-/** Closer than this, relative to the root, rounding rules. */
+/** The relative accuracy that rounding allows. */
 const CLOSE = 4 * Number.EPSILON;
 const MOST_ROUNDS = 200;
 

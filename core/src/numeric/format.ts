@@ -1,4 +1,4 @@
-/** What a figure is, which decides its decimals: in the unit of the readings, a spread, a p-value, a count, or bare. */
+/** The kind of a figure, which decides its decimals: in the unit of the readings, a location, a spread, a p-value, a count, or without unit. */
 export type FigureKind = 'reading' | 'location' | 'spread' | 'p' | 'count' | 'statistic';
 
 const MINUS = '\u2212';
@@ -38,8 +38,8 @@ function significant(value: number, digits: number): string {
 const SMALL_P = 0.0001;
 
 /**
- * A p-value at two significant figures; below 0.0001 in words, so that nobody reads a rounded zero. With the level it is read against, at as many
- * figures as tell the two apart: 0.04996 is no 0.050.
+ * A p-value to two significant figures; below 0.0001 as “< 0.0001”, so that it is never shown as 0. With a significance level, as many figures as are
+ * needed to tell the two apart: 0.04996 is not shown as 0.050.
  */
 export function formatP(p: number, alpha: number | null = null): string {
   if (p < SMALL_P && (alpha === null || alpha >= SMALL_P)) return '< 0.0001';
@@ -52,7 +52,7 @@ export function formatP(p: number, alpha: number | null = null): string {
   return String(p);
 }
 
-/** The same as it is read in a sentence: "p = 0.034", "p < 0.0001"; of a bound on p, "p ≤ 0.034". */
+/** The same in a sentence: "p = 0.034", "p < 0.0001"; for an upper bound "p ≤ 0.034". */
 export function equalsP(p: number, alpha: number | null = null, relation: '=' | '≤' = '='): string {
   const text = formatP(p, alpha);
   return text.startsWith('<') ? `p ${text}` : `p ${relation} ${text}`;
@@ -84,12 +84,12 @@ export function groupThousands(value: number): string {
   return withMinus(String(value).replace(/\B(?=(\d{3})+$)/g, '\u202f'));
 }
 
-/** A share or confidence as a percentage, without a tail of zeros: 0.95 → "95 %". */
+/** A proportion or confidence as a percentage without trailing zeros: 0.95 → "95 %". */
 export function formatPercent(share: number, digits = 4): string {
   return `${plainPercent(share, digits)} %`;
 }
 
-/** The number of a percentage, without a tail of zeros, in powers of ten where it is tiny. */
+/** The number of a percentage without trailing zeros; in powers of ten if it is tiny. */
 function plainPercent(share: number, digits: number): string {
   const percent = share * 100;
   return percent !== 0 && Math.abs(percent) < 1e-4
@@ -97,7 +97,7 @@ function plainPercent(share: number, digits: number): string {
     : withMinus(String(Number(percent.toPrecision(digits))));
 }
 
-/** Digits of its standard error that an estimate is given with. */
+/** The number of digits of its standard error to which an estimate is given. */
 const ERROR_DIGITS = 2;
 const MOST_DECIMALS = 12;
 
@@ -122,7 +122,10 @@ export function formatEstimate(
 /** The standard error of an sd of n normal readings, to first order: s/√(2(n − 1)). */
 export const errorOfSd = (sd: number, n: number): number | null => (n > 1 ? sd / Math.sqrt(2 * (n - 1)) : null);
 
-/** Two values that print the same though they differ: with as many digits as tell them apart, or null where they differ in print already. */
+/**
+ * Two different values that would be printed alike: both with as many digits as are needed to tell them apart; null if they are printed differently
+ * anyway.
+ */
 export function toldApart(a: number, b: number, print: (value: number) => string): [string, string] | null {
   if (a === b || print(a) !== print(b)) return null;
   for (let digits = 6; digits <= 17; digits++)
@@ -133,7 +136,7 @@ export function toldApart(a: number, b: number, print: (value: number) => string
   return null;
 }
 
-/** A typed or found value in the unit of the readings: seven significant figures, no tail of zeros, powers of ten where it is huge or tiny. */
+/** A value in the unit of the readings: seven significant figures without trailing zeros, in powers of ten if it is huge or tiny. */
 export function formatValue(value: number): string {
   if (value === 0) return '0';
   const rounded = Number(value.toPrecision(7));

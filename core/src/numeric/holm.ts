@@ -14,8 +14,8 @@ export function holm(ps: readonly number[], level: number): boolean[] {
 }
 
 /**
- * The p-values that the steps of Holm (1979) leave: each the least level at which its hypothesis falls when the level is shared among all. In the order
- * given; the least times m, the next times m − 1, and so on, none below the one before and none above 1.
+ * Holm's (1979) adjusted p-values: each the smallest level at which its hypothesis is rejected when the level is shared among all. In the given
+ * order; the smallest times m, the next times m − 1, and so on, none below the one before and none above 1.
  */
 export function holmAdjusted(ps: readonly number[]): number[] {
   const order = [...ps.keys()].sort((i, j) => ps[i]! - ps[j]!);

@@ -23,10 +23,10 @@ export function integrate(of: (x: number) => number, from: number, to: number, p
 
 const GOLDEN = (3 - Math.sqrt(5)) / 2;
 const ROUNDS = 90;
-/** What lies further below the greatest than this adds nothing to sixteen digits. */
+/** The distance from the maximum of a logarithm below which values do not contribute to sixteen digits. */
 const DROP = 45;
 
-/** The place within two ends where a function with a single summit is greatest, by golden sections (Kiefer 1953). */
+/** The maximum of a unimodal function between two ends, by golden section (Kiefer 1953). */
 function summit(of: (x: number) => number, from: number, to: number): number {
   let [low, high] = [from, to];
   let [a, b] = [low + GOLDEN * (high - low), high - GOLDEN * (high - low)];
@@ -45,7 +45,7 @@ function summit(of: (x: number) => number, from: number, to: number): number {
   return low + (high - low) / 2;
 }
 
-/** The stretch within two ends on which a function with a single summit, given by its logarithm, is worth integrating. */
+/** The interval between two ends on which a unimodal function, given by its logarithm, contributes to its integral. */
 export function worthwhile(logOf: (x: number) => number, from: number, to: number): [low: number, high: number] {
   const top = summit(logOf, from, to);
   const floor = logOf(top) - DROP;

@@ -1,4 +1,4 @@
-/** Where a search ended: the place, the value there, and whether it closed in on it. */
+/** The result of a search: the place, the value there, and whether it converged. */
 export interface Minimum {
   at: Float64Array;
   value: number;

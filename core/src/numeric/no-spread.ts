@@ -1,4 +1,4 @@
-/** Below this part of their magnitude, distances are what rounding leaves: 1e-12 (STATISTICS section 10). */
+/** The relative magnitude below which distances are rounding errors: 1e-12 (STATISTICS section 10). */
 const ROUNDING = 1e-12;
 
 /**

@@ -1,18 +1,18 @@
-/** What a search came to: the place, and the value there. */
+/** The result of a search: the place and the value there. */
 export interface Minimum {
   at: Float64Array;
   value: number;
 }
 
-/** A central difference loses least at about this step, in coordinates of about 1 … */
+/** The step at which a central difference is most accurate, for coordinates of about 1 … */
 const STEP = 1e-4;
-/** … and at a step that moves f by about this much where its valley is narrower. */
+/** … and the change of f at the best step if its valley is narrower. */
 const MOVED = 1e-3;
 const MOST_NARROWINGS = 6;
 const MOST_ROUNDS = 60;
-/** No step goes further: where f hardly bends, a whole one would go to the end of the world. */
+/** The greatest step: where f is nearly linear, a whole step would be far too long. */
 const FURTHEST = 3;
-/** Once a whole step would lower f by less than this, the place is found. */
+/** The search has converged once a whole step would lower f by less than this. */
 const CLOSE = 1e-9;
 
 /** Gradient and the diagonal of the second derivatives by central differences, into `gradient` and `bend`. */
@@ -36,7 +36,7 @@ function slopes(
   }
 }
 
-/** Shortens the steps that are long beside the valley, to where f moves a little. True once none is too long. */
+/** Shortens difference steps that are long relative to the valley. True once none is too long. */
 function narrowed(bend: Float64Array, steps: Float64Array): boolean {
   let fits = true;
   for (let i = 0; i < steps.length; i++) {
@@ -74,8 +74,8 @@ function times(matrix: Float64Array, v: Float64Array): Float64Array {
 }
 
 /**
- * A local minimum of a smooth f by quasi-Newton steps from a place that is not far, with differences in place of derivatives: some ten times
- * quicker than a simplex, to about 1e-4 of a curvature's width. Null where it does not close in on one.
+ * A local minimum of a smooth f by quasi-Newton steps from a nearby start, with differences for derivatives: about ten times faster than a simplex,
+ * accurate to about 1e-4 of the width of the curvature. Null if it does not converge.
  */
 export function quasiNewton(f: (x: Float64Array) => number, start: Float64Array): Minimum | null {
   const k = start.length;

@@ -1,4 +1,4 @@
-/** So many roundings of the greatest part are what a sum of parts that cancel can be off by. */
+/** The number of rounding errors of the greatest part by which a sum with cancellation can be off. */
 const ROUNDINGS = 4;
 
 /** A sum or a mean, or 0 where it is zero up to rounding beside `size`, the greatest of what it was made from. */

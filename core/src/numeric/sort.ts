@@ -1,4 +1,4 @@
-/** Beyond this many values in one bucket, insertion would crawl and the engine's sort takes over. */
+/** Above this number of values in one bucket insertion is slow and the engine's sort is used. */
 const CROWDED = 64;
 
 /**

@@ -3,7 +3,7 @@ import { studentT } from '../distributions/families/student-t.js';
 import { fillGammas } from '../random/gamma.js';
 import type { StreamState } from '../random/stream.js';
 
-/** How groups of measurements agree: Cochran's C, and the h and k of ISO 5725-2. With fewer than three the h of both groups is the same. */
+/** The consistency of groups of measurements: Cochran's C, and the h and k of ISO 5725-2. With two groups h is the same for both. */
 export const LEAST_GROUPS_FOR_H = 3;
 
 /** Cochran's C (1941): the greatest variance over the sum of all; 0 where no group has any spread. */
@@ -24,14 +24,17 @@ export function cochranCritical(n: number, groups: number, alpha: number): numbe
   return ratio / (ratio + groups - 1);
 }
 
-/** p of C by the same formula solved for the level, at most 1: exact where C is above ½, since two variances cannot both be; else an upper bound. */
+/**
+ * The p of C by the same formula solved for the level, at most 1: exact for C above ½, since two variances cannot both exceed it; else an upper
+ * bound.
+ */
 export function cochranP(statistic: number, n: number, groups: number): { pValue: number; exact: boolean } {
   const ratio = statistic < 1 ? ((groups - 1) * statistic) / (1 - statistic) : Infinity;
   const tail = ratio === Infinity ? 0 : ratioLaw(n - 1, (groups - 1) * (n - 1)).survival(ratio);
   return { pValue: Math.min(1, groups * tail), exact: statistic > 0.5 };
 }
 
-/** C of groups of these sizes with nothing to find: variances of normal samples, each a gamma. */
+/** Simulated C of clean groups of these sizes: variances of normal samples, each a gamma draw. */
 export function simulateCochran({ sizes }: { sizes: readonly number[] }, state: StreamState, replicates: number) {
   const greatest = new Float64Array(replicates);
   const sum = new Float64Array(replicates);
@@ -49,8 +52,8 @@ export function simulateCochran({ sizes }: { sizes: readonly number[] }, state: 
 }
 
 /**
- * The critical value of |h|, the distance of one group mean from the mean of all in their sd, at a level (ISO 5725-2; Mandel): (p − 1)·t/√(p(t² + p − 2)), t the upper
- * α/2 point on p − 2 degrees of freedom.
+ * The critical value of |h|, the distance of one group mean from the mean of all group means in their SD, at a level (ISO 5725-2; Mandel): (p −
+ * 1)·t/√(p(t² + p − 2)), t the upper α/2 point on p − 2 degrees of freedom.
  */
 export function hCritical(groups: number, alpha: number): number {
   const t = studentT.of({ df: groups - 2, location: 0, scale: 1 }).survivalQuantile(alpha / 2);

@@ -5,16 +5,16 @@ import { esdCritical, mostSteps } from './generalized-esd.js';
 import type { Side } from './grubbs.js';
 import { MAD_SCALE, MEAN_SCALE } from './screens.js';
 
-/** How far the farthest readings of a sample lie out by each rule: the greater, the further. */
+/** The statistics of the outlier rules for one sample; greater for more extreme readings. */
 export const OUTLIER_STATISTICS = [
-  /** Of the farthest, in sd from the mean. */
+  /** The distance of the most extreme reading from the mean in SD. */
   'grubbs',
-  /** What the two at one end take off the sum of squares, as a share: 1 less the ratio. */
+  /** The proportion of the sum of squares that the two most extreme readings at one end contribute: 1 minus the ratio. */
   'pair-same-end',
   /** The range in sd. */
   'pair-both-ends',
   'dixon',
-  /** The greatest of its steps, each over its critical value: above 1 where any reading is named. */
+  /** The greatest of its steps, each divided by its critical value: above 1 if any reading is flagged. */
   'generalized-esd',
   'modified-z',
   /** Quartile ranges beyond the nearer quartile. */
@@ -22,17 +22,17 @@ export const OUTLIER_STATISTICS = [
 ] as const;
 export type OutlierStatistic = (typeof OUTLIER_STATISTICS)[number];
 
-/** What the rules take besides the readings. */
+/** Settings of the rules. */
 export interface RuleSettings {
   side: Side;
-  /** Of the generalised ESD: the most that may be named, and its level. */
+  /** For the generalised ESD: the greatest number of readings to flag, and its level. */
   most: number;
   alpha: number;
   /** How the fences define quartiles. */
   quartiles: QuantileType;
 }
 
-/** These look at the two ends only: the sample need not be in order for them. */
+/** These rules use the two ends only: the sample need not be sorted for them. */
 const OF_THE_ENDS: readonly OutlierStatistic[] = ['grubbs', 'pair-both-ends'];
 export const needsOrder = (which: readonly OutlierStatistic[]): boolean =>
   which.some((one) => !OF_THE_ENDS.includes(one));
@@ -64,14 +64,14 @@ function takeInHand(values: Float64Array): void {
   hand.greatest = greatest;
 }
 
-/** The greater of two distances outwards, or that on the side which is asked about. */
+/** The greater of the two outward distances, or the one on the tested side. */
 const onSide = (upper: number, lower: number, side: Side) =>
   side === 'upper' ? upper : side === 'lower' ? lower : upper > lower ? upper : lower;
 
-/** The sum of squares without a reading of the m that made it: it loses m/(m − 1) of its squared distance from their mean. */
+/** The sum of squares of m readings without one of them: it decreases by m/(m − 1) times the squared distance of that reading from their mean. */
 const without = (squares: number, m: number, distance: number) => squares - (m / (m - 1)) * distance * distance;
 
-/** The share of the sum of squares that goes with the two readings at an end, the outer one first. */
+/** The proportion of the sum of squares that is removed with the two readings at an end, the outer one first. */
 function pairShare(outer: number, inner: number): number {
   const { n, mean, squares } = hand;
   const d = outer - mean;
@@ -101,8 +101,8 @@ function greatestStep(sorted: Float64Array, limits: Float64Array, side: Side): n
 }
 
 /**
- * Writes into `out` the scores of the most extreme readings of a sample in rising order, each without those more extreme than it, as the steps of the generalised ESD
- * take them; 0 where what is left has no spread. Call it after the sample was measured: it takes its moments from there.
+ * Writes into `out` the scores of the most extreme readings of a sorted sample, each computed without the more extreme ones, as in the steps of the
+ * generalised ESD; 0 if the remaining readings are equal. Call it after the sample was measured: it uses those moments.
  */
 export function scoreExtremes(
   sorted: Float64Array,
@@ -146,8 +146,8 @@ function fenceDistance(sorted: Float64Array, quartiles: QuantileType, side: Side
 }
 
 /**
- * Writes the statistics asked for of a sample into `out`. The sample in rising order where `needsOrder` says so; one without any spread has nothing far out: 0.
- * Must equal the rules as they are written one by one (tested); written out because it runs some thousand times.
+ * Writes the requested statistics of a sample into `out`. The sample must be sorted where `needsOrder` says so; for equal readings they are 0. Must
+ * equal the rules computed one by one (tested); written out because it runs thousands of times.
  */
 export function createDistances(
   n: number,

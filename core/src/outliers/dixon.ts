@@ -1,9 +1,9 @@
 import type { Side } from './grubbs.js';
 
-/** Dixon's ratios by n (1953): the gap to the neighbour over a range that leaves out readings which may hide it. */
+/** Dixon's ratios by n (1953): the gap to the nearest reading over a range that excludes readings which could mask the outlier. */
 export type DixonRatio = 'r10' | 'r11' | 'r21' | 'r22';
 export const DIXON_LEAST_N = 3;
-/** Beyond, Dixon gave none: so many readings seldom have only the two at the ends to hide one. */
+/** Dixon gave no values above this n. */
 export const DIXON_GREATEST_N = 30;
 
 export function dixonRatioFor(n: number): DixonRatio | null {
@@ -13,7 +13,7 @@ export function dixonRatioFor(n: number): DixonRatio | null {
   return n <= 13 ? 'r21' : 'r22';
 }
 
-/** How far the neighbour is that the gap is measured to, and how many readings are left out at the other end. */
+/** The rank distance of the neighbour to which the gap is measured, and the number of readings excluded at the other end. */
 const PLACES: Record<DixonRatio, { gap: number; left: number }> = {
   r10: { gap: 1, left: 0 },
   r11: { gap: 1, left: 1 },
@@ -21,7 +21,7 @@ const PLACES: Record<DixonRatio, { gap: number; left: number }> = {
   r22: { gap: 2, left: 2 },
 };
 
-/** The ratio at one end of a sample in rising order; 0 where the range it is taken of is 0. */
+/** The ratio at one end of a sorted sample; 0 if its range is 0. */
 export function dixonAt(sorted: Float64Array, ratio: DixonRatio, end: 'upper' | 'lower'): number {
   const n = sorted.length;
   const { gap, left } = PLACES[ratio];
@@ -30,7 +30,7 @@ export function dixonAt(sorted: Float64Array, ratio: DixonRatio, end: 'upper' | 
   return range > 0 ? (at(gap) - at(0)) / range : 0;
 }
 
-/** The ratio on a side, and at which end it is taken: of either the greater. */
+/** The ratio on the tested side, and its end; for either side the greater ratio. */
 export function dixon(
   sorted: Float64Array,
   ratio: DixonRatio,

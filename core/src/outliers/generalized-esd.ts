@@ -1,7 +1,7 @@
 import { distribution, familyByName } from '../distributions/registry.js';
 import { centreAndSpread, farthest, type Side } from './grubbs.js';
 
-/** One step: the farthest of those that are left, in sd of these, and the value it is held against. */
+/** One step: the most extreme of the remaining readings, in their SD, and the critical value. */
 export interface EsdStep {
   statistic: number;
   critical: number;
@@ -11,15 +11,18 @@ export interface EsdStep {
 
 export interface EsdResult {
   steps: EsdStep[];
-  /** How many are named: the last step whose statistic is above its critical value. A second outlier cannot hide behind the first. */
+  /** The number of flagged readings: the last step whose statistic is above its critical value. A second outlier therefore cannot mask the first. */
   count: number;
 }
 
-/** Of the steps at least two readings must be left, and t needs a degree of freedom. */
+/** At least two readings must remain after the steps, and t needs a degree of freedom. */
 export const mostSteps = (n: number): number => Math.max(0, n - 3);
 export const ESD_LEAST_N = 4;
 
-/** Of fewer readings Rosner's values are a little too small for several: of 25 up to three are named in nearly 6 % of clean samples at a level of 5 %. */
+/**
+ * Below this n Rosner's critical values are slightly too small for several outliers: with 25 readings and up to three outliers, nearly 6 % of clean
+ * samples are flagged at a level of 5 %.
+ */
 export const APPROXIMATE_BELOW = 50;
 
 const studentT = (df: number) => distribution(familyByName('student-t'), { df });
@@ -36,8 +39,8 @@ export function esdCritical(n: number, i: number, alpha: number, side: Side): nu
 }
 
 /**
- * Rosner's generalised extreme studentised deviate (1983): the farthest reading is taken away, the next farthest of the rest, and so on. Readings in rising order, so
- * that what is left stays a stretch of them. Steps end early where what is left has no spread.
+ * Rosner's generalised extreme studentised deviate (1983): the most extreme reading is removed, then the most extreme of the remaining ones, and so
+ * on. The readings are sorted, so that those that remain are contiguous. The steps end early if the remaining readings are equal.
  */
 export function generalizedEsd(sorted: Float64Array, most: number, alpha: number, side: Side): EsdResult {
   const n = sorted.length;
@@ -59,7 +62,7 @@ export function generalizedEsd(sorted: Float64Array, most: number, alpha: number
   return { steps, count };
 }
 
-/** From which ends the readings of the named steps go. */
+/** The ends from which the readings of the flagged steps were removed. */
 export function endsOf({ steps, count }: EsdResult): { low: number; high: number } {
   let low = 0;
   for (const { at } of steps.slice(0, count)) if (at === low) low++;

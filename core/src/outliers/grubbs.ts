@@ -1,12 +1,12 @@
 import { distribution, familyByName } from '../distributions/registry.js';
 import { centralMoments } from '../numeric/sums.js';
 
-/** On which side a reading may lie too far out. Chosen before looking: it is part of the question. */
+/** The side on which a reading may be an outlier. Chosen before looking at the readings, as part of the question. */
 export type Side = 'either' | 'upper' | 'lower';
 
 export const GRUBBS_LEAST_N = 3;
 
-/** The farthest reading of a sample in rising order, by its place, and how many sd it lies from the mean. */
+/** The most extreme reading of a sorted sample by its position, and its distance from the mean in SD. */
 export interface Farthest {
   at: number;
   statistic: number;
@@ -18,7 +18,7 @@ export function centreAndSpread(values: ArrayLike<number>): { mean: number; sd: 
   return { mean, sd: Math.sqrt(s2 / (n - 1)) };
 }
 
-/** The farthest reading on a side; of two that lie equally far out at the two ends the upper one. */
+/** The most extreme reading on the tested side; if both ends are equally far, the upper one. */
 export function farthest(sorted: Float64Array, mean: number, sd: number, side: Side): Farthest {
   const last = sorted.length - 1;
   const upper = (sorted[last]! - mean) / sd;
@@ -27,16 +27,16 @@ export function farthest(sorted: Float64Array, mean: number, sd: number, side: S
   return isUpper ? { at: last, statistic: upper } : { at: 0, statistic: lower };
 }
 
-/** Grubbs' G (1950): the farthest reading in sd from the mean. The readings in rising order, at least three, not all alike. */
+/** Grubbs' G (1950): the distance of the most extreme reading from the mean in SD. At least three sorted readings, not all equal. */
 export function grubbs(sorted: Float64Array, side: Side): Farthest {
   const { mean, sd } = centreAndSpread(sorted);
   return farthest(sorted, mean, sd, side);
 }
 
-/** The greatest G that n readings can have: all others alike. */
+/** The greatest possible G of n readings: all others are equal. */
 export const greatestScore = (n: number): number => (n - 1) / Math.sqrt(n);
 
-/** How many tails the level is shared among: n readings, each on one side or on two. */
+/** The number of tails that share the level: n readings, each on one side or on two. */
 const sharesOf = (n: number, side: Side) => (side === 'either' ? 2 * n : n);
 
 const studentT = (df: number) => distribution(familyByName('student-t'), { df });
@@ -57,8 +57,8 @@ export interface FormulaP {
 }
 
 /**
- * p of G: the chance that one given reading lies so far out, times the readings and sides it might have been; at most 1. An upper bound, since two readings may lie
- * so far out at once; exact where they cannot: two on opposite sides need 2G² ≤ n − 1, two on one side 2nG² ≤ (n − 1)(n − 2).
+ * The p of G: the probability that one given reading is so extreme, times the number of readings and sides, at most 1. An upper bound, since two
+ * readings can be so extreme at once; exact if they cannot: two on opposite sides need 2G² ≤ n − 1, two on one side 2nG² ≤ (n − 1)(n − 2).
  */
 export function grubbsP(statistic: number, n: number, side: Side): FormulaP {
   const g2 = statistic * statistic;

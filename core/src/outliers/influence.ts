@@ -1,14 +1,14 @@
 import { centralMoments } from '../numeric/sums.js';
 
-/** What mean and sd would be without each reading in turn, in the order given. Of three readings at least. */
+/** Mean and SD without each reading in turn, in the given order. At least three readings. */
 export interface Influence {
   mean: Float64Array;
   sd: Float64Array;
 }
 
 /**
- * Mean and sd with each reading left out: the mean moves by −(x − mean)/(n − 1), the sum of squares loses n/(n − 1)·(x − mean)² (the updating formulas of Chan, Golub
- * & LeVeque 1983, read backwards). Where that leaves less than rounding can tell, what is left is taken afresh.
+ * Mean and SD with each reading left out: the mean changes by −(x − mean)/(n − 1), the sum of squares decreases by n/(n − 1)·(x − mean)² (the
+ * updating formulas of Chan, Golub & LeVeque 1983, reversed). If rounding errors would dominate the remainder, it is computed directly.
  */
 export function influenceOf(values: Float64Array): Influence {
   const { n, mean, s2 } = centralMoments(values);

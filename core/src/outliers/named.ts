@@ -6,7 +6,7 @@ import type { Rule } from './rules.js';
 import { fencePlace, modifiedZ, MODIFIED_Z_LIMIT, robustScale, Z_LIMIT } from './screens.js';
 import { mostSteps } from './generalized-esd.js';
 
-/** What a rule names: so many of the least readings, and so many of the greatest. All rules name from the ends inwards. */
+/** The readings that a rule flags: the number of least and of greatest readings. All rules flag from the ends inwards. */
 export interface Ends {
   low: number;
   high: number;
@@ -15,7 +15,7 @@ export const NONE: Ends = { low: 0, high: 0 };
 const atEnd = (end: 'upper' | 'lower', count: number): Ends =>
   end === 'upper' ? { low: 0, high: count } : { low: count, high: 0 };
 
-/** What a rule is held against: its critical value; of the generalised ESD one a step. Rules of thumb bring their own. */
+/** The critical value of a rule; for the generalised ESD one a step. Rules of thumb have their own. */
 export type Limits = number | ArrayLike<number>;
 
 export interface Judging {
@@ -24,7 +24,7 @@ export interface Judging {
   quartiles: QuantileType;
 }
 
-/** The readings from the ends inwards for which a rule of thumb speaks. */
+/** The readings from the ends inwards that a rule of thumb flags. */
 function beyond(sorted: Float64Array, side: Side, isOut: (x: number) => boolean): Ends {
   const n = sorted.length;
   let [low, high] = [0, 0];
@@ -48,7 +48,7 @@ function namedBySteps(sorted: Float64Array, limits: ArrayLike<number>, side: Sid
   return named;
 }
 
-/** What a rule names of a sample in rising order, held against its critical values. Dixon has none beyond n = 30. */
+/** The readings of a sorted sample that a rule flags at its critical values. Dixon has none beyond n = 30. */
 export function namedBy(rule: Rule, sorted: Float64Array, limits: Limits, { side, quartiles }: Judging): Ends {
   const n = sorted.length;
   if (!(sorted[n - 1]! > sorted[0]!)) return NONE;

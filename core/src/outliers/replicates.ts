@@ -11,11 +11,11 @@ import { createDistances, needsOrder, scoreExtremes, type OutlierStatistic, type
 export interface OutlierReplicates extends RuleSettings {
   n: number;
   which: readonly OutlierStatistic[];
-  /** So many of the most extreme readings are scored, each without those more extreme than it; their scores follow the statistics. */
+  /** The number of most extreme readings that are scored, each without the more extreme ones; their scores follow the statistics. */
   extremes: number;
-  /** A distribution that is not normal, fitted anew in every replicate; its readings are taken as their normal scores. Null: normal. */
+  /** A distribution other than normal, refitted in every replicate; its readings are converted to normal scores. Null: normal. */
   law: { fitting: Fitting; parameters: Parameters; step: number | null } | null;
-  /** A normal in steps, every draw of which is rounded to whole ones. Null: not rounded. */
+  /** A normal in steps of the resolution, every draw rounded to whole steps. Null: not rounded. */
   rounding: RoundedNormal | null;
 }
 
@@ -45,7 +45,7 @@ function sampler({ n, law, rounding, which, extremes }: OutlierReplicates) {
   };
 }
 
-/** The statistics asked for of so many samples with nothing to find, one sample after another. */
+/** The requested statistics of clean samples, one sample after another. */
 export function simulateOutliers(input: OutlierReplicates, state: StreamState, replicates: number): Float64Array {
   const { which, n, extremes, side } = input;
   const each = which.length + extremes;

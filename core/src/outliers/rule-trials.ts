@@ -4,14 +4,14 @@ import type { StreamState } from '../random/stream.js';
 import { namedBy, type Judging, type Limits } from './named.js';
 import type { Rule } from './rules.js';
 
-/** What is far out in a sample of a trial: nothing; one reading; two at one end; one at each end. */
+/** The outliers in a simulated sample: none; one reading; two at one end; one at each end. */
 export const ARRANGEMENTS = ['clean', 'one', 'same-end', 'each-end'] as const;
 export type Arrangement = (typeof ARRANGEMENTS)[number];
 
 export interface RuleTrials extends Judging {
   n: number;
   arrangement: Arrangement;
-  /** By how many sd the readings are shifted outwards: on the side that is asked about, upwards where that is either. */
+  /** The outward shift of the outliers in SD: on the tested side, upwards for either side. */
   shift: number;
   judges: readonly { rule: Rule; limits: number | readonly number[] }[];
 }
@@ -27,8 +27,8 @@ const SHIFTED: Record<Arrangement, readonly number[]> = {
 export const TALLIES = 2;
 
 /**
- * For each rule: in how many of so many normal samples it names all that was shifted (of clean ones: anything at all), and in how many something else
- * besides or instead.
+ * For each rule: the number of normal samples in which it flags all shifted readings (in clean samples: any reading), and the number in which it
+ * flags others besides or instead.
  */
 export function tallyRules(input: RuleTrials, state: StreamState, replicates: number): Float64Array {
   const { n, arrangement, shift, judges, side } = input;

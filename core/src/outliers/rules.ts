@@ -1,4 +1,4 @@
-/** The rules that say which readings lie too far out. The first five have a level; the others are rules of thumb. */
+/** The outlier rules. The first five have a significance level; the others are rules of thumb. */
 export const RULES = [
   'grubbs',
   'pair-same-end',

@@ -2,20 +2,20 @@ import { meanDistance, medianDistance } from '../describe/deviations.js';
 import { fenceMultiple } from '../describe/fence-multiples.js';
 import { quantileOfSorted } from '../describe/quantiles.js';
 
-/** A modified z beyond is named (Iglewicz & Hoaglin 1993). */
+/** A reading with a greater modified z is flagged (Iglewicz & Hoaglin 1993). */
 export const MODIFIED_Z_LIMIT = 3.5;
-/** A z beyond is named by those who count sds. */
+/** A reading with a greater z is flagged by the rule of three SD. */
 export const Z_LIMIT = 3;
-/** Quartile ranges beyond a quartile: outside, and far outside. */
+/** Fences in interquartile ranges beyond a quartile: inner and outer. */
 export const FENCE = 1.5;
 export const FAR_FENCE = 3;
 
-/** A modified z is so many MAD. */
+/** The factor of the modified z. */
 export const MAD_SCALE = 0.6745;
-/** Mean absolute deviations are multiplied by this where the median one is 0 (Iglewicz & Hoaglin 1993). */
+/** The factor of the mean absolute deviation, used if the median absolute deviation is 0 (Iglewicz & Hoaglin 1993). */
 export const MEAN_SCALE = 1.253314;
 
-/** Median and the unit of the modified z of a sample in rising order; `madIsZero` where half of the readings are alike and the mean deviation stands in. */
+/** Median and unit of the modified z of a sorted sample; `madIsZero` if half of the readings are equal and the mean deviation is used instead. */
 export interface RobustScale {
   median: number;
   unit: number;
@@ -34,7 +34,7 @@ export const modifiedZ = (x: number, { median, unit }: RobustScale): number => (
 
 export type FencePlace = 'inside' | 'outside' | 'far';
 
-/** Where a reading stands to the fences; without a quartile range every other reading is far. */
+/** The position of a reading relative to the fences; if the interquartile range is 0, every other reading is beyond the outer fence. */
 export function fencePlace(x: number, quartiles: readonly [number, number]): FencePlace {
   const [q1, q3] = quartiles;
   if (x >= q1 && x <= q3) return 'inside';

@@ -6,7 +6,7 @@ import type { Rule } from './rules.js';
 
 type End = 'upper' | 'lower';
 
-/** A sample in rising order with one further reading in its place. */
+/** A sorted sample with one further reading inserted. */
 function withFurther(sorted: Float64Array, x: number, into: Float64Array): void {
   let at = sorted.length;
   while (at > 0 && sorted[at - 1]! > x) at--;
@@ -25,7 +25,7 @@ export function flagsByRule(rule: Rule, sorted: Float64Array, limits: Limits, ju
   };
 }
 
-/** Readings at each end that take part one by one; the others only through their mean and sum of squares. */
+/** The number of readings at each end that are handled one by one; the others enter through their mean and sum of squares. */
 const APART = 8;
 
 /**
@@ -76,15 +76,15 @@ export function flagsByScore(sorted: Float64Array, limit: number) {
   };
 }
 
-/** How far out, in ranges of the sample, a threshold is looked for. */
+/** The search limit for a threshold, in ranges of the sample. */
 const REACH = 64;
 const STEPS = 48;
 const HALVINGS = 60;
 const CLOSE = 1e-8;
 
 /**
- * The value beyond which one further reading, added to a sample in rising order, is flagged, and up to which it is not: solved to 1e-8 of the range. Null where no
- * reading at that end is flagged, however far out it lies.
+ * The value beyond which one further reading, added to a sorted sample, is flagged, and up to which it is not; accurate to 1e-8 of the range. Null if
+ * no reading at that end is flagged, however extreme.
  */
 export function thresholdOf(sorted: Float64Array, end: End, flagged: (x: number) => boolean): number | null {
   const n = sorted.length;

@@ -1,7 +1,7 @@
-/** A slip of the hand or of the unit that would make a far reading an ordinary one. */
+/** A typing error or a wrong unit that would explain an extreme reading. */
 export interface Slip {
   kind: 'decimal-point' | 'digits-swapped' | 'digit-twice' | 'sign' | 'inch' | 'thousand';
-  /** The reading as it would have been. */
+  /** The reading without the error. */
   value: number;
 }
 
@@ -12,7 +12,7 @@ const SCALES: readonly { kind: Slip['kind']; factor: number }[] = [
   ...[0.001, 1000].map((factor) => ({ kind: 'thousand', factor }) as const),
   ...[1 / INCH, INCH].map((factor) => ({ kind: 'inch', factor }) as const),
 ];
-/** Beyond so many digits a reading is not typed. */
+/** A reading with more digits was not typed. */
 const MOST_DIGITS = 12;
 
 /** Texts with two neighbouring digits swapped. */
@@ -32,8 +32,9 @@ function* without(text: string): Generator<string> {
 }
 
 /**
- * The slips that could have made a reading of an ordinary one: a decimal point moved, a unit of 1000 or of an inch, digits swapped or typed twice, a sign. `fits` tells what is
- * ordinary among the other readings; `decimals` how many the readings are written with. The likeliest first; nothing is changed by it.
+ * The errors that could have turned an ordinary reading into this one: a decimal point moved, a factor of 1000 or of an inch, digits swapped or typed
+ * twice, a wrong sign. `fits` decides what is ordinary among the other readings; `decimals` is the number of decimals of the readings. The likeliest
+ * first; nothing is changed.
  */
 export function typingSlips(value: number, decimals: number, fits: (x: number) => boolean): Slip[] {
   const found: Slip[] = [];

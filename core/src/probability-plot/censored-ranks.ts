@@ -6,7 +6,7 @@ export interface Limits {
   above: Float64Array;
 }
 
-/** At and below each of the sorted values how many of the sorted limits stand. */
+/** For each of the sorted values, the number of sorted limits at or below it. */
 function countUpTo(values: Float64Array, limits: Float64Array, ties: boolean): Int32Array {
   let at = 0;
   return Int32Array.from(values, (value) => {
@@ -19,10 +19,10 @@ function countUpTo(values: Float64Array, limits: Float64Array, ties: boolean): I
 const whole = (rank: number) => (Math.abs(rank - Math.round(rank)) < 1e-9 ? Math.round(rank) : rank);
 
 /**
- * The ranks of sorted known readings among readings of which only a limit is known: n times the share at and below each, by the estimate of Kaplan & Meier
- * (1958) where readings lie above a limit, by the same from the other end where they lie below one. Without such readings 1 … n; ties keep their own ranks.
- * A reading below a limit stands below a known one that equals it, and one above a limit above it. Refused where a limit that readings lie below is greater
- * than one that others lie above: then neither estimate tells how many lie up to a value.
+ * The ranks of sorted uncensored readings among censored ones: n times the estimated cumulative proportion at each of them, by Kaplan & Meier (1958)
+ * for readings above a limit (right-censored), and by the same estimate from the other end for readings below one (left-censored). Without censored
+ * readings 1 … n; ties keep separate ranks. A reading below a limit ranks below an uncensored one that equals the limit, and one above a limit above
+ * it. Refused if a left-censoring limit is greater than a right-censoring one: then neither estimate applies.
  */
 export function censoredRanks(sorted: Float64Array, limits: Limits): Float64Array | Refusal {
   const below = limits.below.toSorted();

@@ -3,14 +3,14 @@ import { normalQuantile } from '../numeric/standard-normal.js';
 import type { Distribution, Family, Parameters } from '../distributions/family.js';
 import { distribution } from '../distributions/registry.js';
 
-/** The paper of a family: where readings stand on it, where shares stand, and the line that the distribution makes there. */
+/** The probability paper of a family: the place of readings, the place of cumulative proportions, and the straight line of the distribution. */
 export interface FamilyScale {
   /** The place of a reading: itself, or its logarithm above the threshold. */
   placeOf(reading: number): number;
   readingAt(place: number): number;
   /** The score of a share: the quantile of the standard distribution, `rest` being 1 − p. */
   scoreOf(p: number, rest?: number): number;
-  /** On the paper the distribution is the line place = intercept + slope · score. */
+  /** On this paper the distribution is the line place = intercept + slope · score. */
   intercept: number;
   slope: number;
   /** Above which readings have a place; null where all have one. */
@@ -68,8 +68,8 @@ function standardised({ family, parameters: specs }: Family, parameters: Paramet
 }
 
 /**
- * The probability paper of a family with these parameters. Where location and scale are all there is (after logarithms, for lognormal,
- * Weibull and log-logistic), the scores are free of the parameters; a shape that is left, such as that of a gamma, is taken as it is.
+ * The probability paper of a family with these parameters. For families with location and scale only (on a logarithmic scale for lognormal, Weibull
+ * and log-logistic) the scores do not depend on the parameters; a remaining shape, such as that of a gamma, is used as given.
  */
 export function familyScale(family: Family, parameters: Parameters): FamilyScale {
   const ofLogarithms = OF_LOGARITHMS[family.family];

@@ -11,7 +11,7 @@ interface Interval {
   upper: number;
 }
 
-/** From so many readings on the delta method keeps its coverage. */
+/** From this n on the delta method has its nominal coverage. */
 export const DELTA_FROM = 50;
 /** Up to so many the noncentral t is quick, and beyond no different. */
 const EXACT_TO = 1_000;

@@ -13,8 +13,8 @@ export interface FittedShares extends Redrawn {
 }
 
 /**
- * Ordered samples of a distribution as shares of the distribution fitted to each of them anew, at the given ranks, one replicate after another;
- * with everything given, of the distribution itself.
+ * Ordered samples of a distribution, each as cumulative probabilities under the distribution refitted to it, at the given ranks, one replicate after
+ * another; if all parameters are given, under the distribution itself.
  */
 export function simulateOrderedShares(
   { ranks, ...redrawn }: FittedShares,
@@ -30,7 +30,7 @@ export function simulateOrderedShares(
   return out;
 }
 
-/** The reading that a share of the distribution lies below. */
+/** The reading at a cumulative probability of the distribution. */
 export function readingOfShare(law: Distribution, u: number): number {
   const p = heldShare(u);
   return p < 0.5 ? law.quantile(p) : law.survivalQuantile(1 - p);
@@ -39,8 +39,8 @@ export function readingOfShare(law: Distribution, u: number): number {
 const ofShare = (law: Distribution, { x, y }: Share) => (x < 0.5 ? law.quantile(x) : law.survivalQuantile(y));
 
 /**
- * Where each of the ranks lies, taken alone, with this confidence: the ends of Beta(i, n + 1 − i), as readings of the fitted distribution. Of n
- * readings about 1 − confidence lie outside by chance.
+ * Pointwise limits for each rank with this confidence: the quantiles of Beta(i, n + 1 − i) as readings of the fitted distribution. A proportion of
+ * about 1 − confidence of the n readings is outside by chance.
  */
 export function pointwiseBand(law: Distribution, n: number, ranks: readonly number[], confidence: number) {
   const tail = (1 - confidence) / 2;

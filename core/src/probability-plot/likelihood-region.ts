@@ -41,7 +41,10 @@ function directionsOf(dimensions: number): number[][] {
   });
 }
 
-/** How far the log-likelihood may drop: for a mean of normal readings just as far as at the ends of the t interval, n/2·log(1 + t²/ν), instead of half a χ². */
+/**
+ * The allowed drop of the log-likelihood: for the mean of normal readings the drop at the ends of the t interval, n/2·log(1 + t²/ν), instead of half
+ * a χ² quantile.
+ */
 function dropFor(n: number, estimated: number, confidence: number): number {
   const df = Math.max(1, n - estimated + 1);
   const t = studentT.of({ df, location: 0, scale: 1 }).survivalQuantile((1 - confidence) / 2);

@@ -23,7 +23,7 @@ export function normalQuantileInterval({ n, mean, sd }: NormalFit, p: number, co
 /** As far as a noncentrality is looked for. */
 const MOST = 60;
 
-/** The exact interval of the proportion of a normal below a value, by the same law solved for its noncentrality. */
+/** The exact interval of the proportion of a normal below a value, by the same distribution solved for its noncentrality. */
 export function normalShareInterval({ n, mean, sd }: NormalFit, value: number, confidence: number) {
   const root = Math.sqrt(n);
   const t = (root * (value - mean)) / sd;

@@ -19,10 +19,10 @@ export function scoreRange(scores: ArrayLike<number>): ScoreRange {
 
 /** The least distance of two ticks, as a share of the axis. */
 const CLOSEST = 0.042;
-/** Ticks between others want so many times the room. */
+/** Intermediate ticks need this multiple of the room. */
 const ROOMY = 1.6;
 
-/** Percentages that get a tick, with the score each stands at; from the middle outwards, fewer where they would collide. */
+/** Percentages with a tick and their scores; from the middle outwards, fewer where labels would overlap. */
 export function percentTicks(
   { min, max }: ScoreRange,
   scoreOf: (p: number, rest: number) => number,

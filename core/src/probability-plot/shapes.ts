@@ -17,7 +17,7 @@ export interface PlotShape {
   shape: ShapeName;
   /** The skewness, the excess kurtosis, quartile ranges beyond the quartile, the gap in sds, or the steps in an sd. */
   figure: number;
-  /** Null for steps, which are counted and not inferred. */
+  /** Null for steps of the resolution, which are counted and not tested. */
   pValue: number | null;
   marks: number[];
 }
@@ -37,7 +37,7 @@ function tails(n: number) {
   return { low, high };
 }
 
-/** What is looked for, each with p where the scores are those of a normal sample; null where a look needs more readings. */
+/** The patterns that are tested, each with p for the scores of a normal sample; null if a test needs more readings. */
 function looksAt(scores: Float64Array, step: number): { looks: (Found | null)[]; sd: number } {
   const { n, mean, s2, s3, s4 } = centralMoments(scores);
   const sd = Math.sqrt(s2 / (n - 1));
@@ -48,7 +48,7 @@ function looksAt(scores: Float64Array, step: number): { looks: (Found | null)[];
   return { looks, sd };
 }
 
-/** The looks that are significant, the level shared among them by Holm's (1979) steps, and the steps of a coarse resolution. */
+/** The significant patterns, with the significance level shared by Holm's (1979) procedure, and the steps of a coarse resolution. */
 function named(looks: readonly (Found | null)[], sd: number, step: number, alpha: number): PlotShape[] {
   const known = looks.filter((look) => look !== null);
   const passed = holm(
@@ -71,12 +71,12 @@ export function shapesOf(scores: Float64Array, step: number, alpha: number): Plo
   return named(looks, sd, step, alpha);
 }
 
-/** How many numbers stand for the looks of one sample. */
+/** The number of statistics for one sample. */
 export const LOOKS = 4;
 /** Skewness and kurtosis are judged on both sides, the others where they are large. */
 const TWO_SIDED = [true, true, false, false];
 
-/** The figures of the looks, the larger the more of a pattern; −∞ where there is nothing to look at. */
+/** The statistics of the tests, greater for a clearer pattern; −∞ if a test cannot be made. */
 const figuresOf = (looks: readonly (Found | null)[]): number[] =>
   Array.from({ length: LOOKS }, (_, k) => {
     const look = looks[k];
@@ -89,7 +89,7 @@ export interface LookSamples extends Redrawn {
   scoreStep: number;
 }
 
-/** The figures of the looks in samples of a distribution that is fitted anew to each, one sample after another. */
+/** The statistics of the tests for samples of a distribution that is refitted to each, one sample after another. */
 export function simulateLooks(
   { scoreStep, ...redrawn }: LookSamples,
   state: StreamState,
@@ -107,8 +107,8 @@ export function simulateLooks(
 }
 
 /**
- * The same patterns where ends or thresholds are estimated: the outermost readings then lie at the ends of the distribution, and the scores are not those of a normal sample.
- * p of each look comes from samples fitted anew (STATISTICS section 10).
+ * The same patterns for distributions with estimated ends or thresholds: the most extreme readings then lie at the ends of the distribution, and the
+ * scores are not those of a normal sample. The p of each test comes from refitted samples (STATISTICS section 10).
  */
 export function shapesBySamples(
   scores: Float64Array,
@@ -169,7 +169,7 @@ function far(scores: Float64Array, step: number): Found | null {
   return pValue === null ? null : { shape: 'one-far', figure: multiple, pValue, marks: [at] };
 }
 
-/** An empty stretch parts two groups where neither side is a mark or two. */
+/** A gap separates two groups if more than two readings lie on either side. */
 const LEAST_GROUP = 0.1;
 
 function gap(scores: Float64Array, mean: number, sd: number, step: number): Found | null {

@@ -57,7 +57,7 @@ export interface Band {
   /** In sds about the fitted mean, one for each rank. */
   lower: number[];
   upper: number[];
-  /** The share of replicates that stay wholly inside: at least the confidence asked for, unless replicates are too few. */
+  /** The proportion of replicates that lie entirely inside: at least the confidence, unless there are too few replicates. */
   coverage: number;
 }
 
@@ -82,10 +82,7 @@ export interface PlottedBand {
 /** A hair of tolerance, in sds: with three readings the greatest standard score is a bound that rounding may cross. */
 const SLACK = 1e-12;
 
-/**
- * The indices of the sorted readings that lie outside the band. Between two ranks of the band its limits run straight in the score,
- * as they are drawn.
- */
+/** The indices of the sorted readings outside the band. Between two ranks the limits are linear in the score, as drawn. */
 export function outsideBand(
   readings: ArrayLike<number>,
   scores: ArrayLike<number>,

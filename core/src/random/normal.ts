@@ -92,7 +92,7 @@ export function fillNormals(state: StreamState, out: Float64Array): void {
   state[3] = s3;
 }
 
-/** One standard normal draw: the same bits as `fillNormals` gives, for loops that need one at a time. */
+/** One standard normal draw, with the same bits as `fillNormals`, for loops that need one at a time. */
 export function nextNormal(state: StreamState): number {
   for (;;) {
     const low = nextWord(state);

@@ -80,7 +80,7 @@ function leap(matrix: Int32Array, state: Int32Array, into: Int32Array): void {
   into[3] = s3;
 }
 
-/** The matrix of 2^k jumps; those below are made on the way. */
+/** The matrix of 2^k jumps; lower powers are computed on the way. */
 function leapOf(k: number): Int32Array {
   for (let made = LEAPS.length; made <= k; made++) {
     const matrix = new Int32Array(4 * BITS);

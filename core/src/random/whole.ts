@@ -4,7 +4,7 @@ const WORDS = 4294967296;
 /** Up to here a product with a word is exact in a double. */
 const SMALL = 2 ** 21;
 
-/** A whole number 0 … count − 1, every one exactly alike: multiply-high with rejection of the uneven rest (Lemire 2019), count ≤ 2^32. */
+/** A uniform whole number 0 … count − 1, exactly: multiply-high with rejection of the uneven remainder (Lemire 2019), count ≤ 2^32. */
 export function nextBelow(state: StreamState, count: number): number {
   if (count > WORDS) return Math.floor(nextOpenUnit(state) * count);
   if (count <= SMALL)

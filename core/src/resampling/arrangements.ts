@@ -1,13 +1,13 @@
 import type { StreamState } from '../random/stream.js';
 import { flipAll, shuffleFront } from './shuffle.js';
 
-/** What is arranged anew: readings among groups of these sizes, the signs of so many, or one column of pairs over the other. */
+/** What is rearranged: readings among groups of these sizes, signs, or one column of pairs relative to the other. */
 export type Arranged =
   { design: 'labels'; sizes: readonly number[] } | { design: 'signs'; n: number } | { design: 'pairs'; n: number };
 
 /**
- * Ways to arrange, drawn by chance or gone through one by one; `at` holds the one that it stands at. Of two groups: the places of the smaller one. Of several: the
- * group of every reading. Of signs: 1 where it is turned over. Of pairs: which reading of the second column stands at each of the first.
+ * Arrangements, drawn at random or enumerated; `at` holds the current one. For two groups: the places of the smaller one. For several: the group of
+ * every reading. For signs: 1 where the sign is reversed. For pairs: the index of the second column at each place of the first.
  */
 export interface Arranging {
   at: Int32Array;
@@ -18,7 +18,7 @@ export interface Arranging {
   next(): void;
 }
 
-/** As many arrangements are counted out. */
+/** The greatest number of arrangements that are enumerated. */
 export const MOST_ARRANGEMENTS = 2_000_000;
 
 /** n over k, exactly while it is below 2^53. */
@@ -29,7 +29,7 @@ function over(n: number, k: number): number {
   return Math.round(ways);
 }
 
-/** How many arrangements there are, equal readings taken as different; Infinity beyond what a double holds. */
+/** The number of arrangements, with equal readings treated as different; Infinity beyond the range of doubles. */
 export function countArrangements(arranged: Arranged): number {
   if (arranged.design === 'signs') return 2 ** arranged.n;
   let ways = 1;
@@ -42,7 +42,7 @@ export function countArrangements(arranged: Arranged): number {
   return ways;
 }
 
-/** The smaller of two groups is the one whose places are told; the first where both are alike. */
+/** Of two groups the places of the smaller one are stored; those of the first if both are equal in size. */
 export const smallerOf = ([a, b]: readonly number[]): 0 | 1 => (a! <= b! ? 0 : 1);
 
 /** Two groups: combinations of places in rising order, in the order of a dictionary. */

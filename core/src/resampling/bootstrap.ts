@@ -4,23 +4,23 @@ import { countDrawn, pickDrawn, squaresDrawn, sumDrawn } from './draw.js';
 import { logRatio, type Figure } from './figure.js';
 import { evaluatorOf, isOfPairs, type Statistic } from './statistic.js';
 
-/** How replicates are drawn from readings with replacement, and what is taken of each. */
+/** How bootstrap replicates are drawn, and the statistic computed from each. */
 export interface BootstrapDraws {
   statistic: Statistic;
-  /** Each in rising order; of pairs two columns in the order of the rows, drawn together. */
+  /** Each in rising order; pairs as two columns in row order, drawn together. */
   groups: readonly ArrayLike<number>[];
-  /** How many times as many are drawn as there are. */
+  /** The size of a resample as a multiple of n. */
   times: number;
-  /** Every reading drawn is moved by up to half of this either way; 0 for none. */
+  /** Smoothing: each drawn reading is moved by up to half of this in either direction; 0 for none. */
   smooth: number;
-  /** True where the standard error of every replicate is wanted besides: of a mean, or a difference of means. */
+  /** True if the standard error of every replicate is needed too: of a mean, or a difference of means. */
   studentised: boolean;
 }
 
 /** One replicate: its statistic, and its standard error where that is wanted, into two places. */
 type Draw = (state: StreamState, into: Float64Array) => void;
 
-/** What is dust beside the squares that are added up. */
+/** The rounding error relative to the sums of squares. */
 const DUST = 1e-13;
 
 /** Divisor m − 1; without any spread exactly 0. */
@@ -116,7 +116,7 @@ function spreadsDraw(groups: readonly Group[], name: 'sd' | 'variance' | 'cv' | 
   }
 }
 
-/** A median or another percentile, or the difference of two: the readings are in order, so that only counts of them have to be gone through. */
+/** A median or another percentile, or the difference of two: the readings are sorted, so that only counts of them need to be followed. */
 function orderDraw({ groups: readings, times }: BootstrapDraws, figure: Figure): Draw {
   const groups = readings.map((one) => ({ values: new Float64Array(one), size: one.length * times }));
   const places = groups.map(({ values, size }) => {
@@ -163,7 +163,7 @@ function standardErrorOf(groups: readonly Float64Array[]): number {
   return Math.sqrt(variance);
 }
 
-/** Any statistic: the readings are drawn, and then it is worked out. */
+/** Any other statistic: the readings are drawn, then it is computed. */
 function plainDraw(input: BootstrapDraws): Draw {
   const { statistic, smooth, studentised, times } = input;
   const from = input.groups.map((readings) => new Float64Array(readings));
@@ -205,7 +205,7 @@ function drawOf(input: BootstrapDraws): Draw {
   }
 }
 
-/** The statistics of so many replicates, NaN where one has none; with the standard error after each where that is wanted. */
+/** The statistics of the replicates, NaN if undefined; each followed by its standard error if that is needed. */
 export function bootstrapReplicates(input: BootstrapDraws, state: StreamState, replicates: number): Float64Array {
   const { statistic, studentised, smooth } = input;
   const stride = studentised ? 2 : 1;

@@ -1,4 +1,6 @@
-/** How replicates are piled up: in stretches of equal width that begin at a centre, so that what lies as far on either side lies in bins that mirror each other. */
+/**
+ * The bins of a replicate distribution: of equal width from a centre outwards, so that bins at the same distance on either side mirror each other.
+ */
 export interface Frame {
   centre: number;
   width: number;
@@ -12,7 +14,7 @@ export interface Frame {
   binned?: true;
 }
 
-/** Replicates as they are piled up. */
+/** A distribution of replicates. */
 export interface Distribution {
   /** The values that there are, where these are few; the edges of the bins otherwise, one more than there are counts. */
   values: number[] | null;
@@ -38,8 +40,8 @@ const MOST_IN_VIEW = 160;
 const MOST_BINS = 400;
 
 /**
- * The frame for what is to come, by replicates of a pilot and whatever else must be in the picture. With `edge`, the distance at which tails begin, it is an edge of bins: what
- * counts into them is told from the rest.
+ * The bins for later replicates, from those of a pilot run and whatever else must be visible. With `edge`, the distance at which the tails begin, it
+ * is an edge of bins: replicates in the tails are distinguished from the others.
  */
 export function frameOf(
   pilot: readonly number[],
@@ -116,7 +118,7 @@ function binsIn(chunk: Float64Array, stride: number, frame: Frame): Piles {
   return piles;
 }
 
-/** The piles of all chunks together, the examples by their number among all replicates. */
+/** The distribution over all chunks, the examples by their number among all replicates. */
 function together({ chunks, stride }: Replicates, pilesOf: (chunk: Float64Array) => Piles | 'many'): Piles | 'many' {
   const all: Piles = { counts: new Map(), firsts: new Map() };
   let before = 0;
@@ -132,7 +134,7 @@ function together({ chunks, stride }: Replicates, pilesOf: (chunk: Float64Array)
   return all;
 }
 
-/** The replicates piled up: by their values where these are few, else in bins. Those that are not defined are left out. */
+/** The distribution of the replicates: by distinct values if these are few, else in bins. Undefined ones are left out. */
 export function distributionOf(replicates: Replicates, frame: Frame): Distribution {
   const { chunks, stride } = replicates;
   const values = frame.binned ? 'many' : together(replicates, (chunk) => valuesIn(chunk, stride, frame));

@@ -1,8 +1,9 @@
 import type { StreamState } from '../random/stream.js';
 
 /**
- * Draws with replacement. Every loop stands by itself, with the words of the generator (`nextWord`) in locals and what it counts or adds inside: a call for each draw costs three times as
- * much. All of them draw the same readings from the same state: by multiply-high of one word, each reading alike to within n/2^32.
+ * Draws with replacement. Every loop is written out, with the words of the generator (`nextWord`) in locals and its counts and sums inside: a call
+ * for each draw costs three times as much. All loops draw the same readings from the same state: by multiply-high of one word, each reading equally
+ * likely to within n/2^32.
  */
 const WORD = 2 ** -32;
 /** Below this the high half of word·n is found in whole numbers, which is faster: the same as by doubles. From here on readings are picked first. */
@@ -112,7 +113,7 @@ export function squaresDrawn(state: StreamState, values: Float64Array, size: num
   into[1] = squares;
 }
 
-/** Adds to the count of each reading how often it is among `size` drawn, and tells how many of them stand before place `pivot`. */
+/** Adds to the count of each reading how often it is among `size` draws, and returns how many of them are before place `pivot`. */
 export function countDrawn(state: StreamState, counts: Int32Array, size: number, pivot: number): number {
   const n = counts.length;
   if (n >= SHORT) return countPicked(state, counts, size, pivot);
@@ -143,7 +144,7 @@ export function countDrawn(state: StreamState, counts: Int32Array, size: number,
   return before;
 }
 
-/** Which of n readings are drawn: fills `picks` with their places. */
+/** The indices of the drawn readings, written into `picks`. */
 export function pickDrawn(state: StreamState, n: number, picks: Int32Array): void {
   const { length } = picks;
   const scale = n * WORD;

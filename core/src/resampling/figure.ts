@@ -2,7 +2,7 @@ import { medianOfSorted, quantileOfSorted } from '../describe/quantiles.js';
 import { log } from '../numeric/elementary.js';
 import { centralMoments } from '../numeric/sums.js';
 
-/** A figure of one group of readings. */
+/** A statistic of one group of readings. */
 export type Figure =
   | { name: 'mean' | 'median' | 'sd' | 'variance' | 'cv' | 'skewness' }
   /** The share that is cut off at either end. */
@@ -10,17 +10,17 @@ export type Figure =
   /** The quantile at a share, by a definition of Hyndman & Fan (1996). */
   | { name: 'percentile'; share: number; type: 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 };
 
-/** Readings in groups, each in rising order; of pairs two columns in the order of the rows. */
+/** Readings in groups, each in rising order; pairs as two columns in row order. */
 export type Evaluator = (groups: readonly Float64Array[]) => number;
 
-/** The mean without a share of the readings at either end (Tukey 1962): ⌊trim·n⌋ of them. */
+/** The trimmed mean (Tukey 1962), without ⌊trim·n⌋ readings at either end. */
 export function trimmedMean(sorted: Float64Array, trim: number): number {
   // A share that rounding alone keeps off a whole number of readings has it.
   const cut = Math.floor(trim * sorted.length + 1e-9);
   return centralMoments(sorted.subarray(cut, sorted.length - cut)).mean;
 }
 
-/** NaN where the figure is not defined: no spread to divide by, or no mean. */
+/** NaN if the statistic is undefined: no spread to divide by, or no mean. */
 export function figureOfSorted(figure: Figure, sorted: Float64Array): number {
   switch (figure.name) {
     case 'median':

@@ -10,7 +10,7 @@ const of =
   (sorted) =>
     figureOfSorted({ name }, sorted);
 
-/** The figures of a group that a formula may name. */
+/** The statistics of a group that a formula may name. */
 const FIGURES: Readonly<Record<string, Named>> = {
   mean: of('mean'),
   median: of('median'),
@@ -26,14 +26,14 @@ const FIGURES: Readonly<Record<string, Named>> = {
 };
 const PAIRS = ['correlation', 'slope'] as const;
 
-/** What a formula over one group may name, over two ("mean1", "mean2"), and over pairs. */
+/** The names in a formula over one group, over two ("mean1", "mean2"), and over pairs. */
 export function namesFor(groups: number, pairs: boolean): string[] {
   const names = Object.keys(FIGURES);
   if (groups === 1) return names;
   return [...names.flatMap((name) => [`${name}1`, `${name}2`]), ...(pairs ? PAIRS : [])];
 }
 
-/** Reads a formula over figures; what is wrong with it is said. */
+/** Parses a formula over statistics; errors are reported in words. */
 export function readFiguresFormula(
   formula: string,
   groups: number,
@@ -58,7 +58,7 @@ function figureIn(name: string, groups: readonly Float64Array[], sorted: readonl
   return FIGURES[name.slice(0, -1)]!(sorted[name.endsWith('1') ? 0 : 1]!);
 }
 
-/** A formula over the figures of groups; NaN where it comes to no number. Throws where it cannot be read: that is asked first. */
+/** The value of a formula over statistics of groups; NaN if it gives no number. Throws if it cannot be parsed: check it first. */
 export function figuresFormula({ formula, pairs }: { formula: string; pairs: boolean }): Evaluator {
   const read = [1, 2].map((groups) => readFiguresFormula(formula, groups, groups === 2 && pairs));
   return (groups) => {

@@ -1,7 +1,7 @@
 import { quantileOfSorted } from '../describe/quantiles.js';
 import { normalCumulative, normalQuantile } from '../numeric/standard-normal.js';
 
-/** An interval out of replicates, and how far another seed would move its ends: one standard error each; null where that is not known. */
+/** A bootstrap interval, and the Monte Carlo standard error of each end; null if unknown. */
 export interface ResampledInterval {
   lower: number;
   upper: number;
@@ -21,10 +21,10 @@ export const INTERVAL_NAMES: readonly IntervalName[] = [
 
 type Ends = readonly [lower: number, upper: number];
 
-/** What intervals are made of. */
+/** The input of the intervals. */
 export interface Made {
   observed: number;
-  /** The statistics of the replicates, in the order of their drawing. */
+  /** The statistics of the replicates in the order drawn. */
   statistics: Float64Array;
   /** (statistic − observed) over its own standard error, where that is wanted; of replicates without spread NaN: they count as ±∞, or as 0 where they equal what was observed. */
   studentised: Float64Array | null;
@@ -35,7 +35,7 @@ export interface Made {
   tie: number;
 }
 
-/** The quantile of B replicates at a share: that of rank (B + 1)·share (Davison & Hinkley 1997, section 5.2). */
+/** The quantile of B replicates at a probability: that of rank (B + 1)·p (Davison & Hinkley 1997, section 5.2). */
 const at = (sorted: Float64Array, share: number) => quantileOfSorted(sorted, share, 6);
 
 /** Divisor B − 1. */
@@ -52,7 +52,7 @@ export function spreadOf(statistics: Float64Array): { mean: number; sd: number }
   return { mean, sd: unit * Math.sqrt(squares / (n - 1)) };
 }
 
-/** The share of replicates below what was observed, half of those that tie with it counted in. */
+/** The proportion of replicates below the observed value, half of the ties included. */
 function shareBelow(sorted: Float64Array, observed: number, tie: number): number {
   const upTo = (limit: number) => {
     let [low, high] = [0, sorted.length];
@@ -66,7 +66,7 @@ function shareBelow(sorted: Float64Array, observed: number, tie: number): number
   return (upTo(observed - tie) + upTo(observed + tie)) / 2 / sorted.length;
 }
 
-/** Bias-corrected and accelerated (Efron 1987, equation 2.3); null where all replicates lie on one side of what was observed. */
+/** Bias-corrected and accelerated (BCa) interval (Efron 1987, equation 2.3); null if all replicates lie on one side of the observed value. */
 function bca(sorted: Float64Array, { observed, acceleration, confidence, tie }: Made): Ends | null {
   const below = shareBelow(sorted, observed, tie);
   if (acceleration === null || below <= 0 || below >= 1) return null;
@@ -81,11 +81,11 @@ function bca(sorted: Float64Array, { observed, acceleration, confidence, tie }: 
   return low < high ? [at(sorted, low), at(sorted, high)] : null;
 }
 
-/** A replicate without spread lies infinitely many of its own standard errors from what was observed, unless it equals it. */
+/** A studentized replicate without spread is infinitely far from the observed value, unless it equals it. */
 const unbounded = (difference: number, tie: number): number =>
   Math.abs(difference) <= tie ? 0 : difference > 0 ? Infinity : -Infinity;
 
-/** No interval where more than a tail of the replicates is unbounded: an end would be infinite. */
+/** No interval if more than one tail probability of the replicates is unbounded: an end would be infinite. */
 function studentisedEnds(t: Float64Array, tail: number, observed: number, standardError: number): Ends | null {
   const ends: Ends = [observed - at(t, 1 - tail) * standardError, observed - at(t, tail) * standardError];
   return ends.every(Number.isFinite) ? ends : null;
@@ -114,7 +114,10 @@ function endsOf(made: Made): Record<IntervalName, Ends | null> {
 const PARTS = 10;
 const LEAST_PARTED = 1_000;
 
-/** Every interval; null for those that cannot be had. The error of an end is told by ten parts of the replicates, each of which gives one of its own. */
+/**
+ * All intervals; null for those that cannot be computed. The Monte Carlo error of an end comes from ten parts of the replicates, each with its own
+ * interval.
+ */
 export function intervalsOf(made: Made): Record<IntervalName, ResampledInterval | null> {
   const whole = endsOf(made);
   const { length } = made.statistics;

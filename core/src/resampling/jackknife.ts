@@ -1,11 +1,11 @@
 import { centralMoments } from '../numeric/sums.js';
 import { evaluatorOf, isOfPairs, type Statistic } from './statistic.js';
 
-/** Up to here every reading is left out by itself; beyond, readings are left out in blocks. */
+/** Up to this n each reading is left out individually; above, readings are left out in blocks. */
 const MOST_SINGLE = 2_000;
 const BLOCKS = 200;
 
-/** The statistic without each reading, or block of readings, of each group; of pairs without each pair. */
+/** The statistic without each reading, or block of readings, of each group; for pairs without each pair. */
 export function jackknife(statistic: Statistic, groups: readonly Float64Array[]): Float64Array[] {
   const evaluate = evaluatorOf(statistic);
   const together = isOfPairs(statistic);
@@ -27,8 +27,8 @@ export function jackknife(statistic: Statistic, groups: readonly Float64Array[])
 }
 
 /**
- * The acceleration of BCa intervals by the jackknife: Σl³/(6(Σl²)^1.5) of the influence l (Efron 1987, equation 6.6), of several samples each weighted with its
- * n (Efron & Tibshirani 1993, exercise 14.6). Null where leaving one out leaves nothing to work with.
+ * The acceleration of BCa intervals by the jackknife: Σl³/(6(Σl²)^1.5) of the influence values l (Efron 1987, equation 6.6); with several samples
+ * each is weighted by its n (Efron & Tibshirani 1993, exercise 14.6). Null if leaving one out leaves too few readings.
  */
 export function acceleration(statistic: Statistic, groups: readonly Float64Array[]): number | null {
   let [cubes, squares] = [0, 0];

@@ -5,13 +5,13 @@ import { logRatio } from './figure.js';
 import { sumFronts } from './shuffle.js';
 import { evaluatorOf, type Statistic } from './statistic.js';
 
-/** What is shuffled, and what is looked at. */
+/** What is permuted, and the test statistic. */
 export interface Shuffled {
   arranged: Arranged;
   statistic: Statistic;
-  /** Of labels: all readings in rising order. Of signs: the distances from the claim. Of pairs: the first column. */
+  /** For labels: all readings in rising order. For signs: the distances from the claim. For pairs: the first column. */
   values: ArrayLike<number>;
-  /** Of pairs: the second column. */
+  /** For pairs: the second column. */
   others?: ArrayLike<number>;
 }
 
@@ -35,11 +35,11 @@ function partedBy(values: Float64Array, sizes: readonly number[]): (at: Int32Arr
   };
 }
 
-/** The middle of m places that are told by rank. */
+/** The median of m values accessed by rank. */
 const middleOf = (m: number, valueAt: (rank: number) => number) =>
   m % 2 === 1 ? valueAt(m >> 1) : (valueAt((m >> 1) - 1) + valueAt(m >> 1)) / 2;
 
-/** Both medians out of the places of the smaller group: those of the rest are found by stepping over them. */
+/** Both medians from the places of the smaller group: those of the other are found by skipping over them. */
 function mediansFigure(values: Float64Array, sizes: readonly number[]): ArrangedFigure {
   const small = smallerOf(sizes);
   const inside = new Uint8Array(values.length);
@@ -155,7 +155,7 @@ function pairsFigure(x: Float64Array, y: Float64Array, of: 'correlation' | 'slop
   };
 }
 
-/** The statistic of an arrangement: what can be added up is added up, anything else worked out of the readings. */
+/** The statistic of an arrangement: from sums if possible, else computed from the readings. */
 export function arrangedFigure({ arranged, statistic, values: readings, others }: Shuffled): ArrangedFigure {
   const values = new Float64Array(readings);
   if (arranged.design === 'signs') {
@@ -200,7 +200,7 @@ function shuffledMeans(readings: ArrayLike<number>, sizes: readonly number[], st
   for (let r = 0; r < out.length; r++) out[r] = out[r]! * scale - shift;
 }
 
-/** The statistics of so many shuffles; NaN where one has none. */
+/** The statistics of random permutations; NaN if undefined. */
 export function permutationReplicates(input: Shuffled, state: StreamState, replicates: number): Float64Array {
   const out = new Float64Array(replicates);
   if (input.arranged.design === 'labels' && isOfMeans(input)) {
@@ -216,13 +216,13 @@ export function permutationReplicates(input: Shuffled, state: StreamState, repli
   return out;
 }
 
-/** A stretch of all arrangements. */
+/** A range of the enumeration of all arrangements. */
 export interface CountedOut extends Shuffled {
   /** The first of them, from 0. */
   from: number;
 }
 
-/** The statistics of a stretch of all arrangements, one after the other: nothing is left to chance. */
+/** The statistics of a range of the enumeration, one after the other: an exact test needs no random numbers. */
 export function arrangementStatistics(input: CountedOut, _: StreamState, count: number): Float64Array {
   const ways = arranging(input.arranged);
   const figure = arrangedFigure(input);

@@ -5,14 +5,14 @@ import { pickDrawn } from './draw.js';
 import { arrangedFigure, type Shuffled } from './permutation.js';
 import { evaluatorOf, isOfPairs } from './statistic.js';
 
-/** Where a replicate stands: its number from 1, in a run of chunks of one size that draw from the streams of a seed, from the first on. */
+/** The position of a replicate: its number from 1 in a run of chunks of one size that use consecutive random streams of a seed. */
 export interface Placed {
   number: number;
   seed: number;
   chunkSize: number;
 }
 
-/** A replicate of a bootstrap: which readings were drawn, as places in each group, what they are now, and its statistic. */
+/** A bootstrap replicate: the indices of its readings in each group, their values, and its statistic. */
 export interface DrawnReplicate {
   picks: Int32Array[];
   values: Float64Array[];
@@ -25,7 +25,7 @@ function placeOf({ number, seed, chunkSize }: Placed): { state: StreamState; bef
   return { state: createStream(seed, chunk), before: number - 1 - chunk * chunkSize };
 }
 
-/** One replicate, drawn again alone: the same readings as in the run, from the same stream. */
+/** One replicate, drawn again by itself: the same readings as in the run, from the same stream. */
 export function bootstrapReplicate(input: BootstrapDraws, placed: Placed): DrawnReplicate {
   const { statistic, smooth, times } = input;
   const from = input.groups.map((readings) => new Float64Array(readings));
@@ -46,7 +46,7 @@ export function bootstrapReplicate(input: BootstrapDraws, placed: Placed): Drawn
   return { picks, values, statistic: found };
 }
 
-/** One shuffle, drawn again alone; the arrangement as `Arranging.at` holds it. */
+/** One permutation, drawn again by itself; the arrangement as in `Arranging.at`. */
 export function permutationReplicate(input: Shuffled, placed: Placed): { at: Int32Array; statistic: number } {
   const ways = arranging(input.arranged);
   const { state, before } = placeOf(placed);

@@ -68,7 +68,7 @@ export function shuffleFront(state: StreamState, items: Int32Array, count: numbe
   }
 }
 
-/** Gives every reading a sign by chance: 1 where it is turned over. */
+/** Gives every reading a random sign: 1 where it is reversed. */
 export function flipAll(state: StreamState, flips: Int32Array): void {
   let bits = 0;
   for (let i = 0; i < flips.length; i++) {

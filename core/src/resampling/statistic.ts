@@ -3,7 +3,7 @@ import { centralMoments } from '../numeric/sums.js';
 import { figureOfSorted, logRatio, pairFigure, type Evaluator, type Figure } from './figure.js';
 import { figuresFormula } from './formula.js';
 
-/** What is looked at in every replicate. */
+/** The statistics that can be resampled. */
 export type Statistic =
   | { of: 'one'; figure: Figure }
   /** Of the first group less that of the second. */
@@ -32,7 +32,7 @@ function fOf(groups: readonly Float64Array[]): number {
   return Number.isFinite(statistic) ? statistic : NaN;
 }
 
-/** The slow and obvious way to work out a statistic: of the readings as they are, of one replicate, and what the fast loops are held against. */
+/** The plain computation of a statistic: for the observed readings, for single replicates, and as the reference for the fast loops. */
 export function evaluatorOf(statistic: Statistic): Evaluator {
   switch (statistic.of) {
     case 'one':
@@ -53,15 +53,15 @@ export function evaluatorOf(statistic: Statistic): Evaluator {
   }
 }
 
-/** True where a statistic looks at pairs: its groups are two columns in the order of the rows. */
+/** True if a statistic is of pairs: its groups are two columns in row order. */
 export const isOfPairs = (statistic: Statistic): boolean =>
   statistic.of === 'correlation' || statistic.of === 'slope' || (statistic.of === 'formula' && statistic.pairs);
 
 const TIE = 1e-10;
-/** Readings far away from 0 are held no better than this part of them. */
+/** The relative precision of readings far from 0. */
 const HELD = 1e-15;
 
-/** Values that rounding alone has parted are ties: as near as this, by the size of what is looked at. */
+/** Tolerance for ties: values that differ only by rounding, relative to their magnitude. */
 export function tieOf(statistic: Statistic, observed: number, groups: readonly Float64Array[]): number {
   if (statistic.of !== 'one' && statistic.of !== 'difference' && statistic.of !== 'largest-difference')
     return TIE * Math.max(Math.abs(observed), statistic.of === 'slope' ? 0 : 1e-3);

@@ -1,18 +1,18 @@
 import type { Alternative } from '../claims/alternative.js';
 
-/** How many arrangements lie where, those that tie with the observed one counted in. */
+/** Counts of arrangements in each tail, including ties with the observed one. */
 export interface Counted {
   total: number;
   /** At most, and at least, as great as the observed one. */
   below: number;
   above: number;
-  /** As far from the centre as the observed one, on the low side and on the high side. */
+  /** At least as far from the centre as the observed one, below and above. */
   farBelow: number;
   farAbove: number;
   atLeastAsFar: number;
 }
 
-/** Counts statistics around an observed one; those that are not defined count as far. */
+/** Counts statistics relative to the observed one; undefined ones count as extreme. */
 export function countTails(
   chunks: readonly Float64Array[],
   { observed, centre, tie }: { observed: number; centre: number; tie: number },
@@ -36,7 +36,7 @@ export function countTails(
   return found;
 }
 
-/** How many count for an alternative. */
+/** The count for an alternative. */
 export function countedFor({ below, above, atLeastAsFar }: Counted, alternative: Alternative): number {
   return alternative === 'less' ? below : alternative === 'greater' ? above : atLeastAsFar;
 }

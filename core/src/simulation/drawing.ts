@@ -3,17 +3,17 @@ import { pickDrawn } from '../resampling/draw.js';
 import { moved, type Move } from './laws.js';
 import { familyLaw, isColumn, placing, type Mixed, type Population } from './population.js';
 
-/** Draws samples of n from a population, one after the other, into a block. */
+/** Draws samples of n from a population into a block, one after the other. */
 export interface Drawer {
   /** Fills the block, whose length is a multiple of n. */
   fill(state: StreamState, block: Float64Array): void;
-  /** 1 for each reading of the last block that is not like the others; null where all are. */
+  /** 1 for each contaminated reading of the last block; null if there are none. */
   strange: Uint8Array | null;
 }
 
 type Fill = (state: StreamState, block: Float64Array) => void;
 
-/** Readings of a column, each put back before the next is drawn. */
+/** Readings of a column, drawn with replacement. */
 function withReplacement(values: Float64Array, most: number): Fill {
   const picks = new Int32Array(most);
   return (state, block) => {
@@ -23,7 +23,7 @@ function withReplacement(values: Float64Array, most: number): Fill {
   };
 }
 
-/** Each sample of n different readings: the first n places of a shuffle (Fisher & Yates 1938, from the front), which is then taken back. */
+/** Draws without replacement: the first n places of a shuffle (Fisher & Yates 1938, from the front), which is then undone. */
 function withoutReplacement(values: Float64Array, n: number): Fill {
   const { length } = values;
   const order = Int32Array.from(values.keys());
@@ -48,7 +48,7 @@ function withoutReplacement(values: Float64Array, n: number): Fill {
   };
 }
 
-/** Which readings are not like the others, and what they are instead. */
+/** The contaminated readings and their values. */
 function mixing({ share, from }: Mixed, most: number): { strange: Uint8Array; mix: Fill } {
   const strange = new Uint8Array(most);
   const others = 'move' in from ? null : { law: familyLaw(from), values: new Float64Array(most) };
@@ -66,7 +66,9 @@ function mixing({ share, from }: Mixed, most: number): { strange: Uint8Array; mi
   };
 }
 
-/** Draws samples of n; blocks hold up to `most` readings. Of a column, readings that are all treated alike are moved and rounded before they are drawn. */
+/**
+ * Draws samples of n; a block holds up to `most` readings. Shift and rounding that affect all readings of a column alike are applied before drawing.
+ */
 export function createDrawer({ base, mixed, move, step }: Population, n: number, most: number): Drawer {
   const before = mixed === null && isColumn(base);
   const place = placing(move, step);

@@ -34,7 +34,7 @@ const isContinuous = ({ base, mixed, step }: Population): boolean =>
   (mixed === null || 'move' in mixed.from || !familyByName(mixed.from.family).discrete);
 const drawnForever = ({ base }: Population): boolean => 'family' in base || base.replacement;
 
-/** The chance that a test has a p below the level, by the sizes of its groups, where there is a formula that is exact; null where it has to be simulated. */
+/** The power of a test (the probability of a p below the level) by group sizes, if an exact formula exists; null if it must be simulated. */
 export function exactPower({ test, alternative, alpha, population, law, plain, claim, share }: PowerAsked): ByN | null {
   const sd = Math.sqrt(law.variance);
   const other = Math.sqrt(plain.variance);

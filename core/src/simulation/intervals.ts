@@ -14,15 +14,15 @@ export interface IntervalSetting {
   claim: Claim;
 }
 
-/** The interval of samples, one for each group, as they were drawn; NaN where there is none. */
+/** The interval of the samples of each group, in the order drawn; NaN if there is none. */
 export type IntervalOf = (samples: readonly Float64Array[], into: Float64Array) => void;
 
-/** An interval whose coverage can be looked at. */
+/** An interval whose coverage can be simulated. */
 export interface SimulatedInterval {
   id: string;
   /** "t interval of the mean". */
   name: string;
-  /** What it is meant to cover. */
+  /** The parameter that it estimates. */
   truth: 'mean' | 'median' | 'sd' | 'share' | 'difference-of-means' | 'ratio-of-sds' | 'difference-of-shares';
   groups: 1 | 2;
   least: number;
@@ -115,7 +115,7 @@ function differenceOfShares({ sizes, confidence, claim }: IntervalSetting): Inte
   return ([a, b], into) => put(into, interval(countIn(a!, claim.counted!) * (n + 1) + countIn(b!, claim.counted!)));
 }
 
-/** Every interval whose coverage can be looked at; nothing else knows a list. */
+/** The registry of intervals whose coverage can be simulated. */
 export const SIMULATED_INTERVALS = [
   {
     ...{ id: 'mean', name: 't interval of the mean', truth: 'mean', groups: 1, least: 2, cost: 1 },

@@ -1,7 +1,7 @@
 import { rounderOf } from '../numeric/round-to.js';
 import type { Distribution } from '../distributions/family.js';
 
-/** What is true of a population: what simulation is held against. Mean and variance are NaN or Infinity where there are none. */
+/** The true properties of a population, with which simulations are compared. Mean and variance are NaN or Infinity if they do not exist. */
 export interface Law extends Pick<Distribution, 'mean' | 'variance' | 'cumulative' | 'survival' | 'quantile'> {
   /** P(X < x) and P(X ≥ x), where single values have a probability; otherwise they are the cumulative and the survival. */
   below?(x: number): number;
@@ -17,7 +17,7 @@ export interface Move {
 
 export const moved = (x: number, { centre, times, by }: Move): number => centre + times * (x - centre) + by;
 
-/** The law of centre + times·(X − centre) + by. */
+/** The distribution of centre + times·(X − centre) + by. */
 export function movedLaw(law: Law, { centre, times, by }: Move): Law {
   const back = (x: number) => (x - centre - by) / times + centre;
   return {
@@ -37,7 +37,10 @@ const OUT_OF_SIGHT = 1e-15;
 const belowOf = (law: Law, x: number) => law.below?.(x) ?? law.cumulative(x);
 const fromOf = (law: Law, x: number) => law.from?.(x) ?? law.survival(x);
 
-/** The law of X rounded to whole multiples of a step, halves up. Its moments are added up step by step; of steps that are small beside the spread the variance is larger by step²/12 (Sheppard 1898). */
+/**
+ * The distribution of X rounded to whole multiples of a step, halves up. Moments are summed step by step; for steps small relative to the SD the
+ * variance is larger by step²/12 (Sheppard 1898).
+ */
 export function roundedLaw(law: Law, step: number): Law {
   const round = rounderOf(step, 'up');
   /** The last step at or below x, as the values that are drawn stand in doubles. */
@@ -77,7 +80,7 @@ function roundedMoments(law: Law, step: number): { mean: number; variance: numbe
   return { mean: mean + off, variance: infinite ? variance : squares / known - off * off };
 }
 
-/** The law of readings a share of which follows another one. */
+/** The mixture in which a proportion of the readings follows another distribution. */
 export function mixedLaw(main: Law, other: Law, share: number): Law {
   const both = (of: (law: Law) => number) => (1 - share) * of(main) + share * of(other);
   const mean = both((law) => law.mean);

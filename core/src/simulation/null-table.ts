@@ -1,18 +1,18 @@
 import type { NormalityReplicates } from '../goodness-of-fit/normality/simulation.js';
 import type { OutlierReplicates } from '../outliers/replicates.js';
 
-/** Samples with nothing to find, whose statistics are the table that p is read from. */
+/** Simulated samples under the null hypothesis, whose statistics form the table for p. */
 export type TableOrder =
   | { kernel: 'normality-replicates'; input: NormalityReplicates }
   | { kernel: 'outlier-replicates'; input: OutlierReplicates };
 
-/** As many samples make a table: p is read to some hundredth of itself at 0.05. */
+/** The number of samples in a table: p is accurate to about one hundredth of itself at 0.05. */
 export const TABLE_SAMPLES = 19_999;
 
 /** A tie that rounding in the last place has parted is still a tie. */
 const TIE = 1e-12;
 
-/** p = (b + 1)/(B + 1) of a statistic whose great values are extreme, by a table in rising order (Davison & Hinkley 1997, section 4.2.1). */
+/** p = (b + 1)/(B + 1) for a statistic whose large values are extreme, from a sorted table (Davison & Hinkley 1997, section 4.2.1). */
 export function pByTable(table: ArrayLike<number>, statistic: number): number {
   const limit = statistic - TIE * Math.abs(statistic);
   let [low, high] = [0, table.length];

@@ -4,21 +4,21 @@ import { rounderOf } from '../numeric/round-to.js';
 import { centralMoments } from '../numeric/sums.js';
 import { mixedLaw, moved, movedLaw, roundedLaw, type Law, type Move } from './laws.js';
 
-/** Where readings are drawn from before anything is done to them: a family with all its parameters, or the readings of a column. */
+/** The source of readings before any changes: a family with all its parameters, or the readings of a column. */
 export type Base = { family: string; parameters: Parameters } | { values: ArrayLike<number>; replacement: boolean };
 
-/** A share of the readings is not like the others: moved or wider, or from another family. */
+/** Contamination: a proportion of the readings is shifted, has a greater spread, or comes from another family. */
 export interface Mixed {
   share: number;
   from: { move: Move } | { family: string; parameters: Parameters };
 }
 
-/** What samples are drawn from. Readings are mixed first, then all moved, then rounded as an instrument does. */
+/** The population of a simulation. Readings are contaminated first, then all shifted, then rounded as by an instrument. */
 export interface Population {
   base: Base;
   mixed: Mixed | null;
   move: Move | null;
-  /** They are rounded to whole multiples of this; null for as they are. */
+  /** The rounding step; null for none. */
   step: number | null;
 }
 
@@ -43,7 +43,7 @@ function steppedLaw(part: { family: string; parameters: Parameters }): Law {
   };
 }
 
-/** The readings of a column as a law: each as likely. Variance with divisor n, since they are the whole population. */
+/** The empirical distribution of a column: each reading equally likely. Variance with divisor n, since the column is the whole population. */
 export function columnLaw(values: ArrayLike<number>): Law {
   const sorted = new Float64Array(values).sort();
   const { n, mean, s2 } = centralMoments(sorted);
@@ -66,7 +66,7 @@ export function columnLaw(values: ArrayLike<number>): Law {
   };
 }
 
-/** The law of a population, whatever is done to its readings. */
+/** The distribution of a population after all changes. */
 export function lawOf({ base, mixed, move, step }: Population): Law {
   /** What of a column can be done to each reading is done to them: the law is then exact. */
   const of = (before: Move | null): Law => {

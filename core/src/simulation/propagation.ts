@@ -10,37 +10,37 @@ import { isFunctionName } from '../table/functions.js';
 import { columnLaw, familyLaw } from './population.js';
 import type { Law } from './laws.js';
 
-/** A quantity that a formula takes: of a law, or as the readings of a column have it. */
+/** An input quantity of a formula: a distribution, or the empirical distribution of a column. */
 export interface Input {
   name: string;
   from: { family: string; parameters: Parameters } | { values: ArrayLike<number> };
 }
 
-/** A formula over inputs, and how these are drawn. */
+/** A formula over inputs, with their distributions. */
 export interface Propagation {
   inputs: readonly Input[];
   formula: string;
-  /** Normals that go together: their places among the inputs, and the lower triangle of their correlations (`choleskyOf`). */
+  /** Correlated normal inputs: their places among the inputs, and the lower Cholesky factor of their correlations (`choleskyOf`). */
   correlated: { places: readonly number[]; lower: ArrayLike<number> } | null;
-  /** An input that stands still, to see what the others make. */
+  /** An input held constant, to isolate the contribution of the others. */
   fixed: { place: number; value: number } | null;
 }
 
 export const inputLaw = ({ from }: Input): Law => ('family' in from ? familyLaw(from) : columnLaw(from.values));
 
-/** Functions over a whole column have no meaning where every trial is by itself. */
+/** Column functions have no meaning here, since every trial is independent. */
 const OF_COLUMNS = /\b(mean|median|sd)\s*\(|\brow\b/u;
 const NAMES = /(?<![\p{L}\p{N}_.])[\p{L}_][\p{L}\p{N}_]*/gu;
 const WORDS = new Set(['and', 'or', 'not', 'xor', 'mod', 'row', ...Object.keys(CONSTANTS)]);
 
-/** The names that a formula takes values for, in the order in which they come. */
+/** The input names of a formula in the order of their first occurrence. */
 export const namesInFormula = (formula: string): string[] => [
   ...new Set(
     [...formula.matchAll(NAMES)].map(([name]) => name).filter((name) => !isFunctionName(name) && !WORDS.has(name)),
   ),
 ];
 
-/** Reads a formula over inputs; what is wrong with it is said. */
+/** Parses a formula over inputs; errors are reported in words. */
 export function readPropagated(formula: string, names: readonly string[]): ReadFormula | { problem: string } {
   if (OF_COLUMNS.test(formula))
     return { problem: 'This formula cannot use mean, median, sd or row, because each trial is calculated separately.' };
@@ -53,7 +53,7 @@ export function readPropagated(formula: string, names: readonly string[]): ReadF
   return read;
 }
 
-/** Works out a formula for many trials at once: values of every input in, results out. Throws where it cannot be read: that is asked first. */
+/** Evaluates a formula for many trials at once: values of every input in, results out. Throws if it cannot be parsed: check it first. */
 export function formulaOf({ inputs, formula }: Pick<Propagation, 'inputs' | 'formula'>) {
   const names = inputs.map(({ name }) => name);
   const read = readPropagated(formula, names);
@@ -66,7 +66,7 @@ export function formulaOf({ inputs, formula }: Pick<Propagation, 'inputs' | 'for
   };
 }
 
-/** The results of so many trials, NaN where one has none. */
+/** The results of the trials, NaN if a trial gives no number. */
 export function propagatedTrials(input: Propagation, state: StreamState, trials: number): Float64Array {
   const { inputs, correlated, fixed } = input;
   const values = inputs.map(({ from }) => {
@@ -86,7 +86,7 @@ export function propagatedTrials(input: Propagation, state: StreamState, trials:
   return results;
 }
 
-/** Draws the normals that go together anew: mean + sd·L·z. */
+/** Draws the correlated normals: mean + SD·L·z. */
 function drawTogether(
   { inputs }: Propagation,
   { places, lower }: NonNullable<Propagation['correlated']>,
@@ -112,7 +112,7 @@ function drawTogether(
   });
 }
 
-/** The lower triangle of the correlations of so many inputs; null where no quantities can go together so. `r` is by pairs of places. */
+/** The lower Cholesky factor of a correlation matrix; null if it is not positive definite. `r` is by pairs of places. */
 export function correlationsOf(size: number, r: (i: number, j: number) => number): Float64Array | null {
   const matrix = new Float64Array(size * size);
   for (let i = 0; i < size; i++) for (let j = 0; j < size; j++) matrix[i * size + j] = i === j ? 1 : r(i, j);
@@ -123,7 +123,7 @@ export interface FirstOrder {
   /** The formula at the means of its inputs. */
   estimate: number;
   sd: number;
-  /** How much the result changes with each input, per unit of it. */
+  /** The sensitivity coefficient of each input: the change of the result per unit of the input. */
   sensitivities: number[];
 }
 
@@ -131,8 +131,8 @@ export interface FirstOrder {
 const STEP = 0.02;
 
 /**
- * The law of propagation of uncertainty to the first order (GUM, JCGM 100:2008, 5.1.2 and 5.2.2): Σ(cᵢuᵢ)², and twice the products of what goes together. Sensitivities by central differences, with those of
- * half the step to take off the next order (Richardson 1911). Null where an input has no sd, or the formula no value there.
+ * The law of propagation of uncertainty to first order (GUM, JCGM 100:2008, 5.1.2 and 5.2.2): Σ(cᵢuᵢ)², and twice the products of correlated inputs.
+ * Sensitivities by central differences, extrapolated with half the step (Richardson 1911). Null if an input has no SD, or the formula no value there.
  */
 export function firstOrderOf(
   { inputs, formula }: Pick<Propagation, 'inputs' | 'formula'>,
@@ -163,14 +163,14 @@ export function firstOrderOf(
   return { estimate: found[0]!, sd: Math.sqrt(Math.max(0, variance)), sensitivities };
 }
 
-/** What is known of results: of a batch, or of all. */
+/** Summary of results: of a batch, or of all. */
 export interface Summary {
   n: number;
   mean: number;
   sd: number;
-  /** As many left out at either end (JCGM 101, 7.7.1). */
+  /** The probabilistically symmetric interval (JCGM 101, 7.7.1). */
   interval: [number, number];
-  /** The shortest that holds as many (JCGM 101, 5.3.4). */
+  /** The shortest coverage interval (JCGM 101, 5.3.4). */
   shortest: [number, number];
 }
 
@@ -202,7 +202,7 @@ export function summaryOf(sorted: Float64Array, confidence: number): Summary {
   };
 }
 
-/** Half a unit of the second digit of an uncertainty: what a result is told to (JCGM 101, 7.9.2). */
+/** The numerical tolerance: half a unit of the second significant digit of an uncertainty (JCGM 101, 7.9.2). */
 export function toleranceOf(sd: number): number {
   const [, exponent] = sd.toExponential(1).split('e');
   return 0.5 * Number(`1e${Number(exponent) - 1}`);
@@ -211,7 +211,7 @@ export function toleranceOf(sd: number): number {
 /** The sds of batches that belong to a population with a variance lie this close to each other: their coefficient of variation. Of ratios of normals it is above 1. */
 const SETTLED = 0.25;
 
-/** Do the sds of batches settle? Where the population has no variance they jump with its largest draws. */
+/** Whether the SDs of batches converge. If the population has no variance, they are dominated by the largest draws. */
 export function hasSettledSd(batches: readonly Summary[]): boolean {
   if (batches.length < 2) return true;
   // In units of the largest: squares of extreme results are beyond what a double holds.
@@ -224,10 +224,13 @@ export function hasSettledSd(batches: readonly Summary[]): boolean {
 /** Trials of a batch: 100/(1 − p), at least 10 000 (JCGM 101, 7.9.4). */
 export const batchFor = (confidence: number): number => Math.max(10_000, Math.ceil(100 / (1 - confidence) - 1e-6));
 
-/** Two batches, which the guide allows to stop at, agree by luck too often: the spread of ten is known to a quarter of itself. */
+/**
+ * The least number of batches: with two, which the guide allows, agreement by chance is too frequent; the spread of ten is known to about a quarter
+ * of itself.
+ */
 export const LEAST_BATCHES = 10;
 
-/** True once mean, sd and both ends of so many batches, ten at least, vary by less than the tolerance (JCGM 101, 7.9.4). */
+/** True if mean, SD and both ends over at least ten batches vary by less than the tolerance (JCGM 101, 7.9.4). */
 export function isStable(batches: readonly Summary[], sd: number): boolean {
   const h = batches.length;
   if (h < LEAST_BATCHES) return false;

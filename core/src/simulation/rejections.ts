@@ -3,14 +3,14 @@ import { createBlocks, type Group } from './samples.js';
 import { simulatedTest } from './tests/registry.js';
 import type { TestSetting } from './tests/simulated-test.js';
 
-/** Tests done on the same samples, one after the other. */
+/** Tests performed on the same samples, one after the other. */
 export interface Rejections {
   groups: readonly Group[];
   alpha: number;
   tests: readonly ({ test: string } & Omit<TestSetting, 'sizes'>)[];
 }
 
-/** How many samples each test has a p below the level for, and how many it has none for: two numbers a test, which merge by adding. */
+/** For each test the number of samples with p below the level, and the number without a p; the counts of several runs can be added. */
 export function tallyRejections(
   { groups, alpha, tests }: Rejections,
   state: StreamState,

@@ -10,13 +10,13 @@ import { pOfT, tStatistic } from './tests/means.js';
 import { countIn } from './tests/shares.js';
 import type { Claim, Counted, TestSetting } from './tests/simulated-test.js';
 
-/** So many readings of a population. */
+/** A sample size and its population. */
 export interface Group {
   population: Population;
   n: number;
 }
 
-/** What is worked out of each sample. */
+/** The statistic computed from each sample. */
 export type Repeated =
   | {
       what: 'statistic';
@@ -29,7 +29,7 @@ export type Repeated =
   | ({ what: 'test'; test: string } & Omit<TestSetting, 'sizes'>)
   | { what: 'interval'; interval: string; confidence: number; claim: Claim };
 
-/** Samples drawn from populations, each time one for every group, and what is worked out of them. */
+/** Samples drawn from populations, one for every group each time, and what is computed from them. */
 export interface SimulatedSamples {
   groups: readonly Group[];
   repeated: Repeated;
@@ -65,7 +65,10 @@ export function createBlocks(groups: readonly Group[]): Blocks {
   };
 }
 
-/** What is worked out of samples of these sizes: into the first place a figure or p, or two ends into two; of a test its statistic into the second. */
+/**
+ * The function computed from samples of these sizes: a statistic or p in the first place, or two ends of an interval; for a test its statistic in the
+ * second place.
+ */
 export function workedOf(
   repeated: Repeated,
   sizes: readonly number[],
@@ -141,7 +144,7 @@ function tReplicates({ groups, repeated }: SimulatedSamples, state: StreamState,
 /** What is beyond all numbers is no figure: very heavy tails draw such readings. */
 const finiteOrNone = (x: number): number => (Number.isFinite(x) ? x : NaN);
 
-/** What is worked out of so many samples, NaN where there is nothing; of intervals both ends of each. */
+/** The statistics of the samples, NaN if undefined; for intervals both ends of each. */
 export function simulatedSamples(input: SimulatedSamples, state: StreamState, replicates: number): Float64Array {
   const { groups, repeated } = input;
   if (repeated.what === 'test' && repeated.test === 't') return tReplicates(input, state, replicates);
@@ -165,10 +168,10 @@ export function simulatedSamples(input: SimulatedSamples, state: StreamState, re
   return out;
 }
 
-/** One sample, drawn again alone: the same readings as in the run, from the same stream. */
+/** One sample, drawn again by itself: the same readings as in the run, from the same stream. */
 export interface OneSample {
   values: Float64Array[];
-  /** Which of them are not like the others. */
+  /** The contaminated readings. */
   strange: (Uint8Array | null)[];
   /** As `workedOf` gives it. */
   worked: Float64Array;

@@ -1,8 +1,9 @@
 import type { StreamState } from '../random/stream.js';
 
 /**
- * t of samples of n drawn from a column with replacement, for `out.length` samples one after the other; NaN without any spread. What is asked for most, and so written out: the words of the generator
- * (`nextWord`) in locals, the readings drawn as by `pickDrawn`, the moments as by `momentsOf`. The same bits as the road through blocks of samples.
+ * t of samples of n drawn from a column with replacement, for `out.length` samples one after the other; NaN without spread. Written out because it is
+ * the most frequent case: the words of the generator (`nextWord`) in locals, the readings drawn as by `pickDrawn`, the moments as by `momentsOf`. The
+ * same bits as through blocks of samples.
  */
 export function tOfColumn(
   state: StreamState,

@@ -4,11 +4,11 @@ import type { Law } from './laws.js';
 import { familyLaw, lawOf, type Population } from './population.js';
 import type { Group } from './samples.js';
 
-/** The law that theory gives a statistic of samples. */
+/** The theoretical distribution of a statistic of samples. */
 export interface Theory {
   /** "normal with sd/√n". */
   name: string;
-  /** False where it holds for large samples only. */
+  /** False if it holds for large samples only. */
   exact: boolean;
   mean: number;
   sd: number;
@@ -28,7 +28,7 @@ export function theoryCumulative({ of, times, ...part }: Theory): (x: number) =>
   return (x) => law.cumulative(Math.floor(x * times + 1e-9));
 }
 
-/** Readings that are drawn without being put back vary less: by √((N − n)/(N − 1)) (Isserlis 1918). 1 where they are put back, or without end. */
+/** The finite population correction: √((N − n)/(N − 1)) without replacement (Isserlis 1918), else 1. */
 export function finiteFactor({ base }: Population, n: number): number {
   if (!('values' in base) || base.replacement) return 1;
   const { length } = base.values;
@@ -86,7 +86,7 @@ function shareLaw({ population: { base }, n }: Group, share: number): Theory {
   };
 }
 
-/** The law of a statistic of these groups, where theory has one; null where it has none. */
+/** The theoretical distribution of a statistic of these groups; null if there is none. */
 export function theoryOf(
   statistic: Statistic,
   groups: readonly Group[],

@@ -12,7 +12,7 @@ export function bend(v: number, power: number): number {
   );
 }
 
-/** What the bend of v changes by with λ, v² ∫₀¹ s·e^(λvs) ds, the bend being known. */
+/** The derivative of the transformed v with respect to λ, v² ∫₀¹ s·e^(λvs) ds, given the transformed value. */
 export function slopeOfBend(v: number, power: number, bent: number): number {
   const u = power * v;
   if (Math.abs(u) > NEAR) return (v * (1 + power * bent) - bent) / power;
@@ -23,7 +23,7 @@ export function slopeOfBend(v: number, power: number, bent: number): number {
   );
 }
 
-/** And what that changes by, v³ ∫₀¹ s²·e^(λvs) ds. */
+/** The second derivative, v³ ∫₀¹ s²·e^(λvs) ds. */
 export function curveOfBend(v: number, power: number, bent: number, slope: number): number {
   const u = power * v;
   if (Math.abs(u) > NEAR) return (v * v * (1 + power * bent) - 2 * slope) / power;

@@ -5,8 +5,8 @@ import { bend, curveOfBend, slopeOfBend } from './bends.js';
 import { LARGEST_POWER, type PowerTransformation } from './transformation.js';
 
 /**
- * Powers that are easily told, the plainest together first: the readings as they are, and their logarithm. A sample of usual size seldom tells a power from the
- * next one, and a lognormal would often be called one over the square root.
+ * Powers that are easy to state, the plainest first: no transformation, and the logarithm. A sample of usual size seldom distinguishes neighbouring
+ * powers, and a lognormal would often be called “one over the square root”.
  */
 const CONVENIENT = [
   [1, 0],
@@ -59,8 +59,8 @@ export interface Profile {
 }
 
 /**
- * The profile of so many readings: mean and variance are those of the bent readings, divisor n. It is concave for Box–Cox (Kouider & Chen 1995), and has one
- * greatest place wherever the readings have a spread.
+ * The profile of n readings: mean and variance are those of the transformed readings, divisor n. It is concave for Box–Cox (Kouider & Chen 1995), and
+ * has one maximum whenever the readings have a spread.
  */
 export function profileOf(bendables: Bendable): Profile {
   const { logs, mirrored } = bendables;
@@ -142,8 +142,8 @@ function reachOf({ logs, centre, mirrored }: Bendable): { least: number; most: n
 const MOST_STEPS = 200;
 
 /**
- * The greatest place of the profile by Newton's steps from a place nearby, none longer than two of the profile's own and none out of what earlier ones have
- * bracketed; the last place that can be computed, where it still rises there.
+ * The maximum of the profile by Newton's steps from a nearby start, with bounded steps within the bracket; the last value of λ that can be computed,
+ * if the profile still rises there.
  */
 export function likeliestLambda({ slopes, step, least, most }: Profile, near: number, tolerance = 1e-10): number {
   let [low, high] = [least, most];
@@ -177,7 +177,7 @@ const chiSquareOne = (confidence: number) => 2 * gammaLowerQuantile(0.5, confide
 /** A likelihood that is greater by less tells nothing: the plainer power is taken. */
 const TOLD = 0.01;
 
-/** The plainest of the convenient powers that the profile does not rule out at this confidence, of equally plain ones the likeliest; null where none is left. */
+/** The plainest of the convenient powers in the profile interval at this confidence, the likeliest of equally plain ones; null if there is none. */
 export function convenientLambda({ at }: Profile, likeliest: number, confidence: number): number | null {
   const least = at(likeliest) - chiSquareOne(confidence) / 2;
   for (const powers of CONVENIENT) {

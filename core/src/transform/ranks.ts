@@ -1,7 +1,7 @@
 import { normalQuantile } from '../numeric/standard-normal.js';
 import { positionsOfRanks } from '../probability-plot/positions.js';
 
-/** The rank of each value from the least, equal ones sharing the mean of theirs; NaN stays NaN and counts for nothing. */
+/** The rank of each value from the least, with mean ranks for ties; NaN stays NaN and is not counted. */
 export function ranks(values: Float64Array): Float64Array {
   const order = [...values.keys()].filter((i) => !Number.isNaN(values[i]!)).sort((a, b) => values[a]! - values[b]!);
   const result = new Float64Array(values.length).fill(NaN);

@@ -1,6 +1,6 @@
 import { exp, expm1, log, log1p } from '../numeric/elementary.js';
 
-/** Transformations of each reading by itself; of the first two the power is found or given. */
+/** Transformations of single readings; the power of the first two is estimated or given. */
 export const POWER_TRANSFORMATIONS = ['box-cox', 'yeo-johnson'] as const;
 export type PowerTransformation = (typeof POWER_TRANSFORMATIONS)[number];
 export const TRANSFORMATIONS = [
@@ -14,7 +14,7 @@ export type TransformationName = (typeof TRANSFORMATIONS)[number];
 /** Those that take a reading by itself: normal scores ask for all of them. */
 export type PointwiseName = Exclude<TransformationName, 'normal-scores'>;
 
-/** Powers beyond are never asked for: readings that so large a power bends differ by less than a thousandth of their size. */
+/** The greatest power: transformations beyond it differ by less than a thousandth of their size. */
 export const LARGEST_POWER = 1_000;
 
 export const isPower = (name: string): name is PowerTransformation =>
@@ -97,7 +97,7 @@ export function turnedBack(name: PointwiseName, lambda: number, t: number): numb
 /** True where greater readings are transformed to lesser numbers. */
 export const turnsRound = (name: TransformationName): boolean => name === 'reciprocal';
 
-/** Whether 0 has a transformed value, by a transformation that asks for readings on one side of it. */
+/** Whether 0 has a transformed value under a transformation for readings on one side of it. */
 export const takesZero = (name: TransformationName, lambda: number): boolean =>
   name === 'square-root' || (name === 'box-cox' && lambda > 0);
 
@@ -113,7 +113,7 @@ export interface Bounds {
   upper: number | null;
 }
 
-/** Limits and target on the transformed scale: null where there is none, or where it has no transformed value. */
+/** Limits and target on the transformed scale: null if not given, or without a transformed value. */
 export function transformedBounds(name: TransformationName, lambda: number, { lower, target, upper }: Bounds): Bounds {
   const of = (x: number | null) => {
     const t = x === null || name === 'normal-scores' ? NaN : transformed(name, lambda, x);

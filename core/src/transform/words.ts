@@ -1,7 +1,7 @@
 import { formatValue } from '../numeric/format.js';
 import type { TransformationName } from './transformation.js';
 
-/** What a transformation is called where it is chosen. */
+/** The name of a transformation in a list of choices. */
 export const TRANSFORMATION_TITLES: Record<TransformationName, string> = {
   'box-cox': 'Box–Cox',
   'yeo-johnson': 'Yeo–Johnson',
@@ -11,6 +11,6 @@ export const TRANSFORMATION_TITLES: Record<TransformationName, string> = {
   'normal-scores': 'normal scores',
 };
 
-/** With its power, where it has one: "Box–Cox with lambda 0.5". */
+/** The name with its power, if it has one: "Box–Cox with lambda 0.5". */
 export const transformationWords = (name: TransformationName, lambda: number | null): string =>
   lambda === null ? TRANSFORMATION_TITLES[name] : `${TRANSFORMATION_TITLES[name]} with lambda ${formatValue(lambda)}`;

@@ -38,7 +38,7 @@ const TOO_LARGE = {
   opened: `A study file may have at most ${LIMIT}. Nothing was stored.`,
 };
 
-/** Writes into an open file, and refuses what is more than a study file may have. */
+/** Writes into an open file, and refuses more than the limit of a study file. */
 function limited(file: number, words: string): (bytes: Uint8Array) => void {
   let at = 0;
   return (bytes) => {

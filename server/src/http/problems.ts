@@ -36,7 +36,7 @@ export function sendProblem(res: Response, problem: Said): void {
 
 const megabytes = (bytes: number) => `${bytes / 1024 / 1024} MB`;
 
-/** An error as the problem that the page shows; null for what nobody foresaw. */
+/** An error as the problem that the page shows; null for an unexpected one. */
 function problemOf(error: unknown): Said | null {
   if (error instanceof StoreError) {
     const [status, title] = STATUS[error.code];

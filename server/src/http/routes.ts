@@ -48,7 +48,7 @@ export interface Surroundings {
   heads: HeadsFile;
   /** A body of which nothing comes for so long is given up. */
   idleMilliseconds: number;
-  /** What went wrong in work that nobody waits for. */
+  /** Errors in background work. */
   failed: (error: unknown) => void;
 }
 

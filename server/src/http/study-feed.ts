@@ -5,8 +5,8 @@ import { EventEmitter } from 'node:events';
 const HEARTBEAT_MILLISECONDS = 25_000;
 
 /**
- * Tells every window on a study what was changed, kept and calculated, and those on the jobs how far these are, as server-sent events: one stream a browser, however many
- * windows it has, for a browser opens six connections at most.
+ * Sends changes, evidence and results to every window of a study, and progress to the jobs page, as server-sent events: one stream for each browser,
+ * however many windows it has, since a browser opens six connections at most.
  */
 export class StudyFeed {
   readonly #changes = new EventEmitter({ captureRejections: false }).setMaxListeners(0);

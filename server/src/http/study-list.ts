@@ -36,7 +36,7 @@ function shared<T>(work: () => Promise<T>): () => Promise<T> {
   };
 }
 
-/** Answers with the list of studies. What has to be counted for it is counted afterwards, one study at a time, in a thread of its own. */
+/** Answers with the list of studies. Counts that it needs are updated afterwards, one study at a time, in a thread of its own. */
 export function studyList(db: Database, store: StorePool, failed: (error: unknown) => void) {
   const counts = new OneByOne<string>((id) => store.countSubject(id), failed);
   async function made(digest: string, bin: boolean): Promise<Listing> {

@@ -25,7 +25,7 @@ interface Surroundings {
   pool: AnalysisPool;
   tell: (job: Job) => void;
   failed: (error: unknown) => void;
-  /** So often what has been worked out is stored and told. */
+  /** The interval at which results are stored and progress is sent. */
   storeEveryMilliseconds: number;
 }
 
@@ -34,7 +34,7 @@ type Halt = 'stopped' | 'closing' | null;
 
 const keyOf = (order: KernelOrder) => createHash('sha256').update(JSON.stringify(order)).digest('hex');
 
-/** The chunks of one job: those that are stored are not worked out again, those that are new wait to be stored. */
+/** The chunks of one job: stored ones are not calculated again, new ones wait to be stored. */
 class Chunks {
   readonly #known = new Map<string, Float64Array>();
   readonly #keys = new WeakMap<KernelOrder, string>();
@@ -54,7 +54,7 @@ class Chunks {
     return numbers;
   }
 
-  /** What has yet to be stored; handed out once. */
+  /** The chunks to be stored; each is returned once. */
   fresh(): StoredChunk[] {
     const taken = this.#fresh;
     this.#fresh = [];
@@ -63,8 +63,8 @@ class Chunks {
 }
 
 /**
- * Works out what pages have handed over, in the worker threads, study by study in turn. What is worked out is stored as it comes: after a restart, or when a
- * stopped job goes on, only the rest is done. The bits are those that the page would have come to.
+ * Runs the jobs that pages have submitted in the worker threads, in turn by study. Results are stored as they arrive: after a restart, or when a
+ * stopped job continues, only the rest is calculated. The bits are those that the page would have calculated.
  */
 export class Jobs {
   readonly #turns: FairTurns;
@@ -75,7 +75,7 @@ export class Jobs {
     this.#turns = new FairTurns(around.pool.lanes);
   }
 
-  /** Goes on with what was at work when the server stopped. */
+  /** Continues the jobs that were running when the server stopped. */
   async goOn(): Promise<void> {
     for (const id of await unfinishedJobs(this.around.db)) this.start(id);
   }

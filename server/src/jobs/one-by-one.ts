@@ -1,4 +1,4 @@
-/** Work that nobody waits for, one piece after the other; a piece that waits already is not asked for twice. */
+/** Background work, one piece after the other; a piece that is already queued is not added again. */
 export class OneByOne<T> {
   readonly #waiting = new Map<string, T>();
   #working = false;

@@ -5,15 +5,15 @@ import { OneByOne } from './one-by-one.js';
 import { recompute } from './recompute.js';
 import type { StorePool } from './store-pool.js';
 
-/** Given up after so many milliseconds: nobody has asked for it. Recompute on the page does it to the end. */
+/** The time limit in milliseconds of a recalculation in the background. “Recompute” on the page has none. */
 const LONGEST = 120_000;
 
-/** What there is to tell once a kept result has been worked out again. */
+/** The message after a kept result was recalculated. */
 export type Outcome = Pick<Evidence, 'id' | 'recomputed'>;
 
 /**
- * Works out by itself what is kept, one piece after the other, and tells what came of it: a result that somebody sent is believed once the
- * server has come to it too. Each piece is tried once in the server's life.
+ * Recalculates kept results in the background, one after the other, and reports the outcome: a result that was sent counts as confirmed once the
+ * server has calculated it too. Each piece is tried once while the server runs.
  */
 export function recomputeUnasked(
   parts: { db: Database; store: StorePool; pool: AnalysisPool },

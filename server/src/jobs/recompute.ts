@@ -12,7 +12,7 @@ import type { StorePool } from './store-pool.js';
 const at = (value: unknown, path: readonly PropertyKey[]): unknown =>
   path.reduce<unknown>((inner, key) => (inner as Record<PropertyKey, unknown> | null | undefined)?.[key], value);
 
-/** Why a kept request cannot be worked out by this version, as the place where it differs from one that can; null where it can. */
+/** Why this version cannot calculate a kept request, as the place where the request is invalid; null if it can. */
 function unreadable({ analysis, version, request }: Evidence): Difference | null {
   try {
     analysisById(analysis).request.parse(request);

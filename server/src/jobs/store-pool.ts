@@ -4,7 +4,7 @@ import { DatabaseGone } from '../store/database.js';
 import { StoreError, type RefusalCode, type RefusalExtra } from '../store/errors.js';
 import type { LongUses } from '../store/long-uses.js';
 
-/** What comes back from the thread: the outcome, or what was foreseen to go wrong. */
+/** The answer of the thread: the outcome, or an expected error. */
 export type Answer =
   { done: unknown } | { refused: { code: RefusalCode; message: string; extra: RefusalExtra } } | { gone: true };
 

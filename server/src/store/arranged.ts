@@ -72,10 +72,7 @@ export async function orderEvidence(db: Database, studyId: string, { order, who 
   });
 }
 
-/**
- * The pieces whose readings are no longer those they were worked out of: changed since, or their column is gone. Every column is read once, however many pieces are
- * about it.
- */
+/** The pieces whose readings have changed, or whose column is gone. Every column is read once, however many pieces use it. */
 export async function staleEvidence(db: Database, studyId: string): Promise<{ revision: number; stale: string[] }> {
   const study = await requireStudy(db, studyId);
   const { id, columnId, parts, request, fingerprint, revision } = evidence;
@@ -102,7 +99,7 @@ function unlessGone(error: unknown): null {
   throw error;
 }
 
-/** How many cautions of these pieces nobody has answered. */
+/** The number of unanswered cautions of these pieces. */
 export async function openCautions(q: Queries, studyId: string, ids: readonly string[]): Promise<number> {
   const { id, result, answers } = evidence;
   const rows = await q.select({ id, result, answers }).from(evidence).where(eq(evidence.studyId, studyId));

@@ -19,8 +19,8 @@ export async function sampleFor(
 type Asked = Pick<KeepRequest, 'analysis' | 'version' | 'column' | 'parts' | 'request' | 'fingerprint'>;
 
 /**
- * What a page asks about readings, checked: by the analysis itself, in the version the server has, about the very readings that the store holds. `nothing`
- * says what was not done where it is refused.
+ * A request from a page, checked: by the analysis itself, in the server's version, and for the readings in the store. `nothing` says in a refusal
+ * what was not done.
  */
 export async function checkedRequest(db: Database, study: StudyRow, asked: Asked, nothing: string) {
   const analysis = analysisById(asked.analysis);

@@ -16,7 +16,7 @@ export async function noteAudit(db: Database, studyId: string, audit: Audit): Pr
     .where(eq(studies.id, studyId));
 }
 
-/** The study against its record; what was found stands with the study from then on. */
+/** Checks the study against its record; the outcome is stored with the study. */
 export async function auditStored(db: Database, studyId: string): Promise<{ audit: Audit; chain: ChainEnd[] }> {
   const { audit, chain } = await db.transaction(async (q) => {
     const source = await recordedStudy(q, studyId);

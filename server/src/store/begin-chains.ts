@@ -6,7 +6,7 @@ import { evidence, studies } from './schema.js';
 import { recordedStudy } from './recorded.js';
 import { lockAnyStudy } from './study-row.js';
 
-/** Begins the chain of every study that was recorded before there was one: what stands there now is vouched for from now on. */
+/** Begins the chain of studies from before chains existed: their present state is the start of the verified record. */
 export async function beginChains(db: Database): Promise<void> {
   const kept = db.select({ id: evidence.id }).from(evidence).where(eq(evidence.studyId, studies.id));
   const waiting = await db

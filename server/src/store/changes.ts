@@ -23,19 +23,19 @@ export interface Changed {
   text: string;
 }
 
-/** A change with what the other windows on the study have to hear of it. */
+/** A change with the message to the other windows of the study. */
 export interface Made {
   done: Changed;
-  /** Null where it was done before, and told then. */
+  /** Null if it was made before, and sent then. */
   announced: Announced | null;
 }
 
-/** A larger change is not sent along: who hears of it reads the study again. */
+/** A larger change is not sent: other windows read the study again. */
 const LARGEST_TOLD = 64 * 1024;
 
 const told = (change: Change): Change | null => (JSON.stringify(change).length > LARGEST_TOLD ? null : change);
 
-/** Refuses what was made on an older revision than the study has, and says what came in between. */
+/** Refuses a change made on an older revision, and lists the changes since. */
 export async function refuseStale(q: Queries, study: StudyRow, revision: number): Promise<void> {
   if (study.revision === revision) return;
   const since = await q

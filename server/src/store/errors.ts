@@ -37,7 +37,7 @@ export class StoreError extends Error {
 
 export const notFound = (what: string) => new StoreError('not-found', `This ${what} does not exist or was deleted.`);
 
-/** Said where the database has no room: for what is to be stored, or for a list that is sorted on disk. */
+/** For a full disk: no room to store something, or to sort a list on disk. */
 export const DISK_FULL = 'The disk of this computer is full. Free some space; everything stored before is kept.';
 
 /** Said where another change holds the study for too long. */

@@ -1,5 +1,5 @@
 import { evidenceContent, evidenceWithIds, evidenceWords, type Evidence, type KeepRequest } from '@verdict/contract';
-import { advance } from '@verdict/core/analyses';
+import { advance, analysisById } from '@verdict/core/analyses';
 import { fingerprintOf } from '@verdict/core/readings';
 import {
   isUnavailable,
@@ -22,16 +22,45 @@ export const APP_VERSION = '0.1.0';
 
 export function toEvidence(row: typeof evidence.$inferSelect): Evidence {
   const { id, analysis, version, appVersion, columnId, parts, request, fingerprint, revision, seed } = row;
-  const { result, method, finding, note, who, at, recomputedAt, recomputedSame } = row;
+  const { result, note, who, at, recomputedAt, recomputedSame } = row;
   const { place, leftOut, leads, answers, replaces } = row;
   const recomputed = recomputedAt && { same: recomputedSame === true, at: recomputedAt.toISOString() };
   return {
     ...{ id, analysis, version, appVersion, column: columnId, parts, request, fingerprint, revision, seed },
-    ...{ result, method, note, place, leftOut, leads, answers, replaces },
-    // Findings kept before statements had codes have none.
-    finding: finding as Evidence['finding'],
+    ...{ result, note, place, leftOut, leads, answers, replaces },
+    ...wordsNow(row),
     ...{ who, at: at.toISOString(), recomputed },
   };
+}
+
+type Words = Pick<Evidence, 'method' | 'finding'>;
+
+/**
+ * The method and the finding that this version of Verdict writes for a request and a result; the method as it was where the analysis has another version
+ * now. Throws for an analysis or a result that it does not know.
+ */
+export function wordsOf(piece: Pick<Evidence, 'analysis' | 'version' | 'request' | 'result' | 'method'>): Words {
+  const analysis = analysisById(piece.analysis);
+  const request = analysis.request.safeParse(piece.request);
+  const known = request.success && analysis.version === piece.version;
+  return {
+    method: known ? methodOf(analysis, request.data).toWellFormed() : piece.method,
+    finding: findingOf(analysis, piece.result, () => null),
+  };
+}
+
+/**
+ * The words that are shown: those of this version. Where the analysis has changed since, or does not know the result, the words it was kept with stand:
+ * they belong to those numbers. What is stored, and digested in the record, stays as it was.
+ */
+function wordsNow(row: typeof evidence.$inferSelect): Words {
+  // Findings kept before statements had codes have none.
+  const kept = { method: row.method, finding: row.finding as Evidence['finding'] };
+  try {
+    return analysisById(row.analysis).version === row.version ? wordsOf(row) : kept;
+  } catch {
+    return kept;
+  }
 }
 
 /**

@@ -91,7 +91,7 @@ async function discard(db: Database, ids: readonly string[]): Promise<void> {
   await unstage(db, ids);
 }
 
-/** Far longer than any import takes: what is older was left by a server that was killed. */
+/** Much longer than any import takes: older remains come from a server that was killed. */
 const LEFT_OVER_MILLISECONDS = 3_600_000;
 
 /** Throws away cells of imports that never came to their end. */

@@ -12,7 +12,7 @@ import { refuseBinned, requireStudy } from './study-row.js';
 /** As many jobs as are listed: the latest. */
 const MOST_LISTED = 200;
 
-/** What is listed of a job: all but its result. */
+/** The listed parts of a job: all but its result. */
 const { result: _result, studyId: _studyId, columnId: column, ...plain } = getTableColumns(jobs);
 
 /** All jobs of studies that are not in the bin, the latest first; those of one study, or one alone, where it is named. */
@@ -135,7 +135,7 @@ export async function readChunks(db: Database, jobId: string): Promise<StoredChu
   return db.select({ order, chunk, numbers }).from(jobChunks).where(eq(jobChunks.jobId, jobId));
 }
 
-/** So many bytes go into one statement: the database takes 16 MB, and writes binary as text of twice the length. */
+/** The greatest size of one statement in bytes: the database accepts 16 MB, and writes binary data as text of twice the length. */
 const MOST_BYTES = 4_000_000;
 
 function inStatements(chunks: readonly StoredChunk[]): StoredChunk[][] {
@@ -152,7 +152,7 @@ function inStatements(chunks: readonly StoredChunk[]): StoredChunk[][] {
   return statements;
 }
 
-/** Stores what has been worked out since the last time, and how far it is. */
+/** Stores the results since the last time, and the progress. */
 export async function storeProgress(
   db: Database,
   jobId: string,

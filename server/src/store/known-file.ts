@@ -1,4 +1,4 @@
-/** What of a study file must be known before anything of it is stored: all but its cells, results and changes. */
+/** What must be known of a study file before any of it is stored: all but its cells, results and changes. */
 import {
   changeSchema,
   fromOlder,
@@ -14,10 +14,8 @@ import {
   type Piece,
   type StudyFile,
 } from '@verdict/contract';
-import { analysisById } from '@verdict/core/analyses';
-import { methodOf } from '@verdict/core/road';
 import { StoreError } from './errors.js';
-import { findingOf } from './evidence.js';
+import { wordsOf } from './evidence.js';
 
 type ChangeRow = StudyFile['changes'][number];
 type EvidenceRow = StudyFile['evidence'][number];
@@ -26,7 +24,7 @@ interface Words {
   finding: { text: string; strong?: boolean; code?: string }[];
 }
 
-/** A study file that holds together, without what is long. */
+/** A valid study file without its long parts. */
 export interface KnownFile extends Pick<StudyFile, 'setAside' | 'leftIn' | 'log' | 'verdicts' | 'looks'> {
   head: FileHead;
   columns: (FileColumn & { reach: number })[];
@@ -54,14 +52,9 @@ function refuseUnreadable({ kind, detail, inverse, revision }: ChangeRow): void 
 }
 
 /** The words of a piece of evidence are written from its own request and result, whatever the file says. */
-function wordsOf(piece: EvidenceRow): Words {
-  const analysis = analysisById(piece.analysis);
-  const request = analysis.request.safeParse(piece.request);
-  const method =
-    request.success && analysis.version === piece.version
-      ? methodOf(analysis, request.data).toWellFormed()
-      : piece.method;
-  const finding = findingOf(analysis, piece.result, () => null).map(({ text, strong, code }) => ({
+function storedWords(piece: EvidenceRow): Words {
+  const { method, finding: pieces } = wordsOf(piece);
+  const finding = pieces.map(({ text, strong, code }) => ({
     ...{ text, ...(strong ? { strong } : {}) },
     ...(code === undefined ? {} : { code }),
   }));
@@ -84,7 +77,7 @@ export async function knownFile(pieces: AsyncIterable<Piece>): Promise<KnownFile
       known.changes.push({ revision, token, undoes, entry, hash, who });
     } else if (piece.of === 'evidence') {
       const { id, columnId, parts } = piece.value;
-      known.words.set(id, wordsOf(piece.value));
+      known.words.set(id, storedWords(piece.value));
       known.evidence.push({ ...outlineOf(piece.value), columnId, parts });
     } else (known[piece.of] as unknown[]).push(piece.value);
   }

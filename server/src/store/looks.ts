@@ -19,7 +19,7 @@ export async function noteLooks(db: Database, studyId: string, noted: readonly L
     .onDuplicateKeyUpdate({ set: { digest: sql`${looks.digest}` } });
 }
 
-/** What was looked at in a study, in the order it was. */
+/** The results viewed in a study, in order. */
 export async function listLooks(db: Database, studyId: string): Promise<Look[]> {
   await requireStudy(db, studyId);
   const rows = await db.select().from(looks).where(eq(looks.studyId, studyId)).orderBy(asc(looks.at));

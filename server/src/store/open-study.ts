@@ -40,7 +40,7 @@ async function inPortions<T>(rows: readonly T[], insert: (portion: T[]) => Promi
 
 type ChangeRow = StudyFile['changes'][number];
 
-/** What is written of a file as it is read the second time. */
+/** What is stored of a file during the second reading. */
 class Writing {
   readonly #cells: BlockWriter;
   #changes: ChangeRow[] = [];
@@ -81,7 +81,7 @@ class Writing {
   }
 }
 
-/** Writes what is small of a file. */
+/** Stores the small parts of a file. */
 async function writeSmall(q: Queries, studyId: string, file: KnownFile, to: NewId): Promise<void> {
   const own = <Row extends { at: string }>(rows: Row[]) => rows.map((row) => ({ ...inTime(row), studyId }));
   await inPortions(file.columns, (some) =>

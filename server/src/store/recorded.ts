@@ -96,7 +96,7 @@ export async function cellsOf(q: Queries, columnIds: readonly string[]): Promise
   return (id) => ({ count: counts.get(id) ?? 0, read: (from, count) => blocksOf(q, id, from, count) });
 }
 
-/** What of a study is small. */
+/** The small parts of a study. */
 export async function smallParts(q: Queries, found: StudyRow) {
   const { id: studyId, name, question, state, asks, tags, alpha, quantileType, subject, revision, rowCount } = found;
   const to = originalIds(found);

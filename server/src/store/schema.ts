@@ -67,9 +67,9 @@ export const studies = mysqlTable('studies', {
   subject: id('subject'),
   revision: int('revision').notNull().default(0),
   rowCount: int('row_count').notNull().default(0),
-  /** Readings of the subject that count, worked out for the list when it is asked for; null once a change may have moved it. */
+  /** The number of readings of the subject, calculated for the list when needed; null once a change may have altered it. */
   subjectCount: int('subject_count'),
-  /** Their counts in bins, for a small picture; worked out with the number. */
+  /** Their counts in bins, for a small picture; calculated together with the number. */
   subjectBins: json<number[] | null>()('subject_bins'),
   /** Why its readings could not be counted. */
   subjectFault: varchar('subject_fault', { length: 200 }),
@@ -129,7 +129,7 @@ export const cellBlocks = mysqlTable(
   (table) => [primaryKey({ columns: [table.columnId, table.block] })],
 );
 
-/** Columns whose cells are on their way: an import writes them before it takes part in the study, so that nobody waits for it. */
+/** Columns of running imports: an import stores cells before it becomes part of the study, so that nobody has to wait for it. */
 export const stagedColumns = mysqlTable('staged_columns', { id: id().primaryKey(), at: time('at').notNull() });
 
 /** Readings that are marked, each with its reason, by whom and when. */
@@ -175,7 +175,7 @@ export const changes = mysqlTable(
     placeRow: int('place_row'),
     /** SHA-256 of the cells of each column that it wrote and does not hold itself. */
     cells: json<Record<string, string> | null>()('cells'),
-    /** Its number in the chain of the study, and its hash; null of what was recorded before there was a chain. */
+    /** Its number in the chain of the study, and its hash; null for entries from before the chain. */
     entry: int('entry'),
     hash: varchar('hash', { length: 64 }),
   },
@@ -219,14 +219,14 @@ export const evidence = mysqlTable(
     method: longText('method').notNull(),
     finding: json<{ text: string; strong?: boolean; code?: string }[]>()('finding').notNull(),
     note: varchar('note', { length: 2000 }).notNull(),
-    /** Its place on the sheet, where somebody has arranged it. */
+    /** Its place in the report, if the pieces were put in order. */
     place: int('place'),
     leftOut: boolean('left_out').notNull().default(false),
     leads: boolean('leads').notNull().default(false),
     answers: json<Answer[]>()('answers')
       .notNull()
       .default(sql`'[]'`),
-    /** The piece it was worked out in place of. */
+    /** The piece that it replaces. */
     replaces: id('replaces'),
     /** When the server last worked it out itself, and whether it came out the same; null: not yet. */
     recomputedAt: time('recomputed_at'),
@@ -243,7 +243,7 @@ export const jobs = mysqlTable(
   {
     id: id().primaryKey(),
     studyId: id('study_id').notNull(),
-    /** Null for what is worked out without any column. */
+    /** Null for results that need no column. */
     columnId: id('column_id'),
     parts: json<PartsBy | null>()('parts'),
     analysis: varchar('analysis', { length: 60 }).notNull(),

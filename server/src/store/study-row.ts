@@ -23,7 +23,7 @@ export function refuseBinned(study: StudyRow): void {
   if (study.deletedAt) throw new StoreError('binned', 'This study is in the bin. Restore it before working on it.');
 }
 
-/** Refuses what is asked about a study that is not there. */
+/** Refuses requests for a study that does not exist. */
 export async function requireStudy(q: Queries, studyId: string): Promise<StudyRow> {
   const [study] = await q.select().from(studies).where(eq(studies.id, studyId));
   if (!study) throw notFound('study');

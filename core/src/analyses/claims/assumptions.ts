@@ -9,7 +9,7 @@ import { equalsP, formatP } from '../../numeric/format.js';
 import { centralMoments } from '../../numeric/sums.js';
 import type { Assumption } from './claim-result.js';
 
-/** From here on a mean is near enough normal, whatever the readings are like. */
+/** From this n on the mean is nearly normal for almost any readings. */
 const LARGE = 200;
 
 interface Looked {
@@ -18,7 +18,7 @@ interface Looked {
   resolution: number | null;
 }
 
-/** Does A² speak against a normal; null where it cannot tell. */
+/** Whether A² rejects normality; null if it cannot be computed. */
 function pOfNormality({ values, resolution }: Looked): number | 'few' | 'coarse' {
   const n = values.length;
   if (n < ASYMPTOTIC_LEAST_N) return 'few';

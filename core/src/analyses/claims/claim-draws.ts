@@ -33,7 +33,7 @@ const ranks = z
 const SHARE = 'A proportion must lie between 0 and 1.';
 const share = z.number(SHARE).gt(0, SHARE).lt(1, SHARE);
 
-/** What a claim says of how to draw: as its result hands it on. */
+/** How to simulate under the claim, as passed on by its result. */
 const model: z.ZodType<ClaimDraws> = z.discriminatedUnion(
   'of',
   [
@@ -81,12 +81,12 @@ export const DRAWS_METHOD: readonly SentencePart[] = [
 export interface ClaimDrawsResult {
   available: true;
   statistics: number[];
-  /** How many count as at least as far from the claim. */
+  /** The number of samples at least as far from the claim. */
   beyond: number;
   notes: Note[];
 }
 
-/** Ties that rounding has parted. */
+/** Tolerance for ties that differ only by rounding. */
 const TIE = 1e-9;
 
 function isBeyond(statistic: number, { atMost, atLeast }: Request['beyond']): boolean {
@@ -112,7 +112,7 @@ function drawsFinding({ statistics, beyond }: ClaimDrawsResult): Piece[] {
   ];
 }
 
-/** Samples drawn as if a claim were true: what chance alone does to its statistic. */
+/** Samples drawn under the claim: the variation of its statistic by chance alone. */
 export const claimDrawsAnalysis = defineAnalysis<Request, ClaimDrawsResult>({
   id: 'claim-draws',
   version: 1,

@@ -152,10 +152,12 @@ function missedRows(result: ClaimResult): Row[] {
 
 /** The figures of a claim, those it has. */
 export function claimFigures(result: ClaimResult): FoundFigure[] {
-  const extras: Row[] = result.extras.map(({ key, name, meaning, formula, ...extra }) => ({
-    ...{ key, name, meaning, formula },
-    text: extraText({ key, name, meaning, formula, ...extra }, result),
-  }));
+  // The p that the finding goes by stands above already.
+  const others = result.extras.filter(({ key }) => key !== `p-${result.pMethod}`);
+  const extras: Row[] = others.map((extra) => {
+    const { key, name, meaning, formula } = extra;
+    return { key, name, meaning, formula, text: extraText(extra, result) };
+  });
   return [...estimateRows(result), ...testRows(result), ...missedRows(result), ...extras].flatMap(({ text, ...row }) =>
     text === null ? [] : [{ ...row, note: '', texts: [text] }],
   );

@@ -18,7 +18,7 @@ const END = 2e-4;
 const FARTHEST = 1.6;
 const AIR = 0.04;
 
-/** From where to where the law is drawn. */
+/** The interval over which the distribution is drawn. */
 function windowOf(law: Law, { statistic }: Pick<Shown, 'statistic'>): [number, number] {
   const [low, high] = [law.quantile(END), law.survivalQuantile(END)];
   const width = high - low || 1;
@@ -35,7 +35,7 @@ function criticalOf(law: Law, alternative: Alternative, alpha: number): number[]
   ];
 }
 
-/** What is counted into p: beyond the statistic, and of both directions as much at the other end. */
+/** The values counted into p: beyond the statistic, and for a two-sided test as much at the other end. */
 function tailsOf(law: Law, { statistic, alternative }: Shown, [from, to]: [number, number]): [number, number][] {
   const [lower, upper] = [law.cumulative(statistic), law.survival(statistic)];
   const below: [number, number] = [from, Math.min(to, statistic)];
@@ -91,7 +91,7 @@ export function curveOf(law: Law, shown: Shown): LawPicture {
 
 const MOST_COLUMNS = 160;
 
-/** A law of counts: a column for each, those that are counted into p filled; of very many a curve. */
+/** A distribution of counts: a column for each count, with those counted into p filled; a curve if there are very many. */
 export function columnsOf(
   law: Law,
   shown: Shown & { p: number; ends: [number, number]; counted: (k: number) => boolean; critical: number[] },

@@ -6,7 +6,7 @@ import type { Note } from '../../readings/note.js';
 /** How the figures of a claim are written: as readings and their unit, as a share, as a rate, or as a bare ratio. */
 export type FigureUnit = 'reading' | 'share' | 'rate' | 'ratio';
 
-/** The law that the statistic has if the claim is true, drawn: a curve, or a column for each value it can take. */
+/** The distribution of the statistic under the claim, drawn: a curve, or a column for each possible value. */
 export interface LawPicture {
   /** "t distribution with 47 degrees of freedom". */
   name: string;
@@ -18,7 +18,7 @@ export interface LawPicture {
   /** What is counted into p: of columns which, of a curve from where to where. */
   counted: boolean[];
   tails: [number, number][];
-  /** The share of the law that counts: p, where p is read off this law. */
+  /** The probability counted into p under this distribution: p, if p is computed from it. */
   p: number;
   /** The statistics that count into p: at most this, or at least that. */
   beyond: { atMost: number | null; atLeast: number | null };
@@ -53,20 +53,20 @@ export interface ClaimCell {
   standardised: number;
 }
 
-/** What a method takes for granted, looked at: in a line, with the method that does without. */
+/** An assumption of the method and whether the readings support it, with the alternative method. */
 export interface Assumption {
   text: string;
   holds: boolean;
-  /** What does without it; empty where nothing speaks against it. */
+  /** The method without this assumption; empty if nothing speaks against it. */
   instead: string;
 }
 
-/** What this many readings could have missed. */
+/** What this number of readings can detect. */
 export interface ClaimPower {
-  /** The difference that the analyst named, and how likely it is to be noticed; null where none was named. */
+  /** The difference of interest and the power to detect it; null if none was given. */
   noticeable: number | null;
   chance: number | null;
-  /** What is needed to notice it 8 times in 10; null beyond a million. */
+  /** The number needed to detect it 8 times in 10; null above a million. */
   needed: number | null;
   /** Of tests of counts, whose power goes up and down with n: the first n that suffices by itself, where it is below `needed`. */
   suffices?: number;
@@ -82,7 +82,7 @@ export interface ClaimPower {
   approximate: boolean;
 }
 
-/** Whether it is shown to be close enough. */
+/** The result of the test of equivalence. */
 export interface Closeness {
   margin: number;
   pValue: number;
@@ -110,7 +110,7 @@ export interface ClaimPair {
   pValue: number;
 }
 
-/** What every claim comes to. */
+/** The result of any claim. */
 export interface ClaimResult {
   available: true;
   /** True where figures were typed, and no readings looked at. */

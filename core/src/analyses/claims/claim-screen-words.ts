@@ -38,7 +38,7 @@ export interface ClaimScreenResult {
 const partsOf = ({ by }: ClaimScreenResult, count: number) =>
   by === null ? (count === 1 ? 'column' : 'columns') : `${count === 1 ? 'group' : 'groups'} by ${by}`;
 
-/** Which of all differ from their claims. */
+/** Which of them differ from their claims. */
 export function claimScreenFinding(result: ClaimScreenResult): Piece[] {
   const { parts, alpha } = result;
   const judged = parts.filter(({ pHolm }) => pHolm !== null);
@@ -65,7 +65,7 @@ export function claimScreenFinding(result: ClaimScreenResult): Piece[] {
   ];
 }
 
-/** What a careful colleague would add. */
+/** The cautions. */
 export function claimScreenNotes({ parts, alpha }: ClaimScreenResult): Note[] {
   const notes = levelNote(alpha);
   const left = parts.filter(({ reason }) => reason !== null).length;

@@ -4,7 +4,7 @@ import { anyConfidence, choice, number } from '../../road/setting.js';
 import type { Field, SentencePart } from '../../road/analysis.js';
 import { alphaSetting, columnSetting } from '../../road/settings.js';
 
-/** The alternative of a test, in words that follow "alternative:". */
+/** The alternative of a test in words that follow "alternative:". */
 export const alternativeOf = (words: Record<Alternative, string>) =>
   choice(
     'alternative',
@@ -35,7 +35,7 @@ export const claimBasis = {
 };
 
 const N = 'The number of readings, n, must be a whole number of at least 1.';
-/** n as somebody typed it. */
+/** n as typed. */
 export const typedN = z.int(N).min(1, N).max(1e12, 'The number of readings must be at most 10¹².');
 const MEAN = 'The mean must be a number between −10¹⁵⁰ and 10¹⁵⁰.';
 const SD = 'The standard deviation must be a number between 0 and 10¹⁵⁰.';

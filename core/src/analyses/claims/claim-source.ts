@@ -9,7 +9,7 @@ import type { ClaimGroup, ClaimResult } from './claim-result.js';
 import type { TypedFigures } from './claim-settings.js';
 import { claimNotes } from './claim-words.js';
 
-/** What a claim is held against: readings, or figures that were typed. */
+/** What a claim is tested on: readings, or typed figures. */
 export interface Source {
   name: string;
   unit: string;
@@ -60,7 +60,7 @@ interface Asked {
   figures?: TypedFigures | undefined;
 }
 
-/** A sample, or typed figures, that a claim about one column of numbers can be held against; why there is none. */
+/** A sample, or typed figures, for a claim about one column of numbers; or why there is none. */
 export function oneSource(
   sample: Sample,
   { column, figures }: Asked,
@@ -84,7 +84,7 @@ export function oneSource(
   return reason ? unavailable(sample, reason) : { source: sourceOf(sample), head: headOf(sample) };
 }
 
-/** Why readings without any spread are no use, where one is needed. */
+/** Why readings without spread cannot be used, if a spread is needed. */
 export function whyNoSpread({ values, name }: Sample, purpose: string, spread: boolean): string | null {
   if (!spread || values.some((x) => x !== values[0])) return null;
   return `All ${values.length} readings of ${name} are equal; ${purpose} needs readings that vary.`;

@@ -65,7 +65,7 @@ const powerWords = (chance: number) =>
       ? 'less than 1 % power'
       : `${Math.round(100 * chance)} % power`;
 
-/** What this many readings can detect; null where it is not calculated. */
+/** What this number of readings can detect; null if it is not calculated. */
 export function missedWords(result: ClaimResult): string | null {
   const { power, smallestNoticeable, n } = result;
   if (!power) return null;
@@ -114,7 +114,7 @@ function otherWayNote({ alternative, difference, pValue, as, ...scale }: ClaimRe
   return [{ code: 'other-way', text }];
 }
 
-/** A claim with as many figures as only the readings themselves can have given. */
+/** A claim with so many figures that it can only have been computed from these readings. */
 function ownReadingsNote({ typed, claimed, estimate, resolution, as }: ClaimResult): Note[] {
   if (typed || claimed === null || estimate === null || as !== 'reading' || resolution === null) return [];
   const decimals = /\.(\d+)/.exec(String(claimed))?.[1]!.length ?? 0;
@@ -141,7 +141,7 @@ function edgeNote({ interval, intervalOf, claimed, pValue, alpha, confidence, sy
   return [{ code: 'interval-and-test', text }];
 }
 
-/** What a careful colleague would add to any claim. */
+/** Cautions that any claim may need. */
 export function claimNotes(result: ClaimResult): Note[] {
   return [
     ...ownReadingsNote(result),

@@ -72,7 +72,7 @@ const CLAIMS: readonly { id: string; word: string; group: ClaimOffer['group']; w
   { id: 'table-claim', word: 'two-way table (independence)', group: 'labels and counts', why: labelled },
 ];
 
-/** Every claim there is, with why those that do not suit do not. */
+/** All claims, each with the reason why it does not suit the selection, if there is one. */
 export const claimOffers = (looked: Looked): ClaimOffer[] =>
   CLAIMS.map(({ why, ...claim }) => ({ ...claim, whyNot: why(looked) }));
 

@@ -79,7 +79,7 @@ function worked(
   };
 }
 
-/** Something counted where nothing may be: the claim is refuted, whatever the rest. */
+/** An observed count in a category with a claimed proportion of 0: the claim is refuted in any case. */
 function impossible(placed: PlacedCounts, settings: CountsRequest, name: string, head: Head): ClaimResult | null {
   const { labels, counts, shares } = placed;
   const at = shares.findIndex((share, i) => share === 0 && counts[i]! > 0);

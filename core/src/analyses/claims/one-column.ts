@@ -13,7 +13,7 @@ export const signOf = (alternative: Alternative): number => (alternative === 'le
 
 interface Noticing {
   n: number;
-  /** How likely a difference is noticed with so many readings; rising with its size, without a sign. */
+  /** The power by the size of the difference, without sign. */
   chanceAt: (n: number, difference: number) => number;
   named: number | undefined;
   /** What the difference is taken in: an sd. */
@@ -31,7 +31,7 @@ interface Noticing {
   with?: string;
 }
 
-/** What so many readings could have missed: the chance of the difference named, what it asks for, and the least that is noticed. */
+/** What this number of readings can detect: the power for the difference of interest, the number it needs, and the smallest detectable difference. */
 export function missedBy({
   n,
   chanceAt,

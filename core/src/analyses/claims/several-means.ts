@@ -164,7 +164,7 @@ const lawOfF = (statistic: number, df: readonly [number, number], alpha: number)
     },
   });
 
-/** In groups of fewer, Welch's F rejects too often: 27 % of the time at ten groups of two (level 0.05). */
+/** In smaller groups Welch's F rejects too often: 27 % of the time with ten groups of two (level 0.05). */
 const ENOUGH_IN_EACH = 10;
 
 const needsBootstrap = (figures: readonly MeanFigures[], { method: by }: Pick<Request, 'method'>): boolean =>

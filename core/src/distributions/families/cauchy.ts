@@ -34,7 +34,7 @@ const standard: Distribution = {
   sample: sampleByInversion(quantile, survivalQuantile),
 };
 
-/** The Cauchy distribution: so heavy in its tails that it has no mean (Johnson, Kotz & Balakrishnan 1994, ch. 16). */
+/** The Cauchy distribution: its tails are so heavy that it has no mean (Johnson, Kotz & Balakrishnan 1994, ch. 16). */
 export const cauchy = defineFamily({
   family: 'cauchy',
   title: 'Cauchy',

@@ -51,7 +51,7 @@ const standard: Distribution = {
   },
 };
 
-/** The half-normal distribution: the size of a normal deviation without its sign (Johnson, Kotz & Balakrishnan 1994, ch. 13). */
+/** The half-normal distribution: the absolute value of a normal deviation (Johnson, Kotz & Balakrishnan 1994, ch. 13). */
 export const halfNormal = defineFamily({
   family: 'half-normal',
   title: 'half-normal',

@@ -69,7 +69,7 @@ function shapeOf(N: number, K: number, n: number): { skewness: number; kurtosis:
 
 const whole = { from: 0, to: 1e9, whole: true };
 
-/** The hypergeometric distribution: successes among draws without putting back. */
+/** The hypergeometric distribution: successes among draws without replacement. */
 export const hypergeometric = defineFamily({
   family: 'hypergeometric',
   title: 'hypergeometric',

@@ -72,7 +72,7 @@ function shapeOfSpread(ratio: number): number {
   return exp((low + high) / 2);
 }
 
-/** The Weibull distribution (Weibull 1951): strengths and lives that the weakest link decides. */
+/** The Weibull distribution (Weibull 1951): strengths and lifetimes that depend on the weakest part. */
 export const weibull = defineFamily({
   family: 'weibull',
   title: 'Weibull',

@@ -1,12 +1,12 @@
 import { exp } from '../../numeric/elementary.js';
 import type { Family } from '../family.js';
 
-/** The sum of the weights of the families that are called plausible. */
+/** The total weight of the distributions called plausible. */
 export const PLAUSIBLE_WEIGHT = 0.95;
 
 /**
- * True where the ends of a family are found from the outermost readings (uniform, triangular, discrete uniform): its greatest likelihood is not of the kind that AICc
- * is made for, and it would rank too high (Burnham & Anderson 2002, section 2.2, ask for interior maxima).
+ * True if the ends of a family are estimated by the extreme readings (uniform, triangular, discrete uniform): AICc does not apply to such a maximum,
+ * and the family would rank too high (Burnham & Anderson 2002, section 2.2, require interior maxima).
  */
 export const hasFittedEnds = ({ estimation }: Family): boolean => estimation.ends !== undefined;
 
@@ -18,7 +18,7 @@ export function akaikeWeights(criteria: readonly number[]): number[] {
   return raw.map((one) => one / sum);
 }
 
-/** How many of the first, by falling weights, sum to 0.95. */
+/** The number of leading families whose weights sum to at least 0.95. */
 export function plausibleCount(weights: readonly number[]): number {
   let sum = 0;
   for (let k = 0; k < weights.length; k++) {
@@ -28,7 +28,7 @@ export function plausibleCount(weights: readonly number[]): number {
   return weights.length;
 }
 
-/** What a distance in AICc from the best family means, in words; the bounds are those of Burnham & Anderson (2002), section 2.6. */
+/** The meaning of a difference in AICc from the best family in words; the limits are those of Burnham & Anderson (2002), section 2.6. */
 export function supportWords(difference: number): string {
   if (difference === 0) return 'best supported';
   if (difference <= 2) return 'similar support';

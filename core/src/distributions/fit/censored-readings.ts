@@ -27,8 +27,8 @@ export function countedBounds({ lower, upper }: CensoredReadings): CountedBounds
 }
 
 /**
- * About where such readings lie, for a search to start from: half-way between their bounds, with `floor` in place of a lower bound that is not known
- * where the upper one lies above it, else on the one bound that is known; without any nowhere.
+ * Approximate values of censored readings, from which a search starts: half-way between their bounds, with `floor` in place of an unknown lower bound
+ * below the upper one, else the known bound; none without bounds.
  */
 export function substituted({ lower, upper }: CensoredReadings, floor: number): Float64Array {
   const about = lower.map((from, i) => {

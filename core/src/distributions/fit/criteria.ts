@@ -13,7 +13,7 @@ export interface FamilyCriteria {
   families: readonly string[];
 }
 
-/** AICc of one family (Hurvich & Tsai 1989); Infinity where it cannot be fitted. */
+/** AICc of one family (Hurvich & Tsai 1989); Infinity if it cannot be fitted. */
 function criterion(name: string, sorted: Float64Array, resolution: number | null): number {
   const family = familyByName(name);
   const n = sorted.length;
@@ -30,7 +30,7 @@ function criterion(name: string, sorted: Float64Array, resolution: number | null
   return Number.isFinite(likelihood) ? 2 * k - 2 * likelihood + (2 * k * (k + 1)) / (n - k - 1) : Infinity;
 }
 
-/** AICc of every family for one sample, found quickly: to rank them for many columns. Nothing is drawn. */
+/** AICc of every family for one sample, computed quickly, to rank them for many columns. Deterministic. */
 export function familyCriteria({ values, resolution, families }: FamilyCriteria): Float64Array {
   const sorted = Float64Array.from(values);
   return Float64Array.from(families, (name) => criterion(name, sorted, resolution));

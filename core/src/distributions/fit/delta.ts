@@ -2,7 +2,7 @@ import { normalQuantile } from '../../numeric/standard-normal.js';
 import type { Distribution, Family, Parameters } from '../family.js';
 import type { Fit } from './fit.js';
 
-/** What an interval needs of a fit. */
+/** The parts of a fit that an interval needs. */
 export type Estimated = Pick<Fit, 'parameters' | 'estimated' | 'covariance'>;
 
 /** Steps of a derivative, in standard errors. */
@@ -29,5 +29,5 @@ export function deltaError(
   return Number.isFinite(variance) && variance >= 0 ? Math.sqrt(variance) : null;
 }
 
-/** How many standard errors an interval of this confidence reaches on either side. */
+/** The half-width of an interval of this confidence in standard errors. */
 export const reachOf = (confidence: number): number => -normalQuantile((1 - confidence) / 2);

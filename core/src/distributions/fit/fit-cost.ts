@@ -1,6 +1,6 @@
 import { fittingKind, type Fitting, type FittingKind } from './refit.js';
 
-/** What fitting a sample anew costs beside drawing it, and how many replicates can be asked for by that without being told. */
+/** The cost of refitting a sample relative to drawing it, and the default number of replicates. */
 export interface FitCost {
   times: number;
   replicates: number;
@@ -16,6 +16,6 @@ const COSTS: Record<FittingKind, FitCost> = {
 
 export const fitCost = (fitting: Fitting): FitCost => COSTS[fittingKind(fitting)];
 
-/** The dearest of several. */
+/** The most costly of several. */
 export const dearest = (fittings: readonly Fitting[]): FitCost =>
   fittings.map(fitCost).reduce((most, cost) => (cost.times > most.times ? cost : most));

@@ -38,7 +38,7 @@ export function notesOf(work: Work, peak: Peak, ran: readonly string[] = []): No
   return notes;
 }
 
-/** A parameter that can run off to where the family turns into another, and what is said then. */
+/** A parameter that can diverge to a limit where the family becomes another one, and the note for that case. */
 const RUNAWAYS: Record<string, Record<string, { beyond: number; text: string }>> = {
   'student-t': {
     df: {

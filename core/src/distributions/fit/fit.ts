@@ -12,7 +12,7 @@ import { freeNames, prepare, tooLittle, type FitMethod, type FitRequest, type Wo
 
 export type { FitMethod, FitRequest } from './work.js';
 
-/** A family with its parameters, and how well it describes the readings. */
+/** A fitted family: its parameters, and how well it describes the readings. */
 export interface Fit {
   family: string;
   method: FitMethod;
@@ -199,8 +199,8 @@ function byProfile(work: Work): Fit | Refusal {
 }
 
 /**
- * Fits a family to readings: by maximum likelihood with standard errors from the observed information, by moments, or with everything
- * given. Refused, with the reason, where the readings are impossible under the family, too few, or the likelihood has no maximum.
+ * Fits a family to readings: by maximum likelihood with standard errors from the observed information, by moments, or with all parameters given.
+ * Refused, with the reason, if the readings are impossible under the family, if they are too few, or if the likelihood has no maximum.
  */
 export function fit(family: Family, values: ArrayLike<number>, request: FitRequest): Fit | Refusal {
   const work = prepare(family, values, request);

@@ -7,7 +7,7 @@ import { centralMoments } from '../../numeric/sums.js';
 import type { Note } from '../../readings/note.js';
 import type { Parameters } from '../family.js';
 
-/** The distribution that readings are held against. */
+/** The distribution with which readings are compared. */
 export interface PlottedLaw {
   family: string;
   parameters: Parameters;
@@ -41,8 +41,8 @@ function normalLaw(values: Float64Array): FittedLaw | Refusal {
 }
 
 /**
- * The distribution of a fitting for these readings, estimated as if they were exact: as every simulated sample is estimated that it is compared with.
- * Readings of which only bounds are known count beside them.
+ * The distribution fitted to these readings as if they were exact, which is also how every simulated sample is fitted. Censored readings are
+ * included.
  */
 export function fittedLaw(values: Float64Array, fitting: Fitting, censored?: CensoredReadings): FittedLaw | Refusal {
   const { family: name, given, estimateThreshold } = fitting;

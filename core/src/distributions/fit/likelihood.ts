@@ -5,7 +5,7 @@ import { intervalProbability } from '../interval-probability.js';
 import { parameterFaults } from '../registry.js';
 import { countedBounds, type CensoredReadings } from './censored-readings.js';
 
-/** The log-likelihood of readings as a function of all parameters; −Infinity where these are impossible. */
+/** The log-likelihood of readings as a function of all parameters; −Infinity if these are impossible. */
 export type LogLikelihood = (parameters: Parameters) => number;
 
 /** From here on readings share their values, as any instrument has steps: a search goes through each value once. */
@@ -61,10 +61,7 @@ function beyond(family: Family, censored: CensoredReadings): LogLikelihood {
   };
 }
 
-/**
- * The log-likelihood of sorted readings, grouped where a resolution is given, and of censored ones beside them; impossible parameters are infinitely
- * unlikely.
- */
+/** The log-likelihood of sorted readings, grouped if a resolution is given, and of censored ones; −Infinity for impossible parameters. */
 export function logLikelihoodOf(
   family: Family,
   sorted: Float64Array,

@@ -4,7 +4,7 @@ import { isRefusal, type Distribution, type Parameters } from '../family.js';
 import { distribution, familyByName } from '../registry.js';
 import { refitter, type Fitting } from './refit.js';
 
-/** What samples are drawn from, and how each is fitted anew: plain data. */
+/** The population of simulated samples, and how each is refitted: plain data. */
 export interface Redrawn {
   n: number;
   fitting: Fitting;
@@ -14,7 +14,7 @@ export interface Redrawn {
   step: number | null;
 }
 
-/** A sample that cannot be fitted is drawn again, so often. */
+/** The number of attempts to redraw a sample that cannot be fitted. */
 const MOST_DRAWS = 8;
 
 /** `next` draws a sample into `values`, in rising order, and gives the distribution found from it: the one it was drawn from where that cannot be had. */

@@ -6,7 +6,7 @@ import { logLikelihoodOf } from './likelihood.js';
 import { Landscape } from './search.js';
 import { freeNames } from './work.js';
 
-/** How the parameters of a family were found, so that they can be found again from another sample: all of it is plain data. */
+/** How the parameters of a family were estimated, so that other samples can be fitted in the same way: plain data. */
 export interface Fitting {
   family: string;
   /** Those that are given: all of them for a claim, none where everything is estimated. */
@@ -18,7 +18,7 @@ const FOUND = { method: 'maximum-likelihood', errors: false } as const;
 const freeOf = ({ given, estimateThreshold }: Fitting, family: Family) =>
   freeNames(family, { ...FOUND, given, estimateThreshold });
 
-/** How the parameters of a sample are found: not at all, in closed form, by quasi-Newton steps, or by the careful search. */
+/** How the parameters of a sample are found: given, in closed form, by quasi-Newton steps, or by the careful search. */
 export type FittingKind = 'claimed' | 'closed' | 'searched' | 'careful';
 
 export function fittingKind(fitting: Fitting): FittingKind {
@@ -39,7 +39,7 @@ const SPREADS: Record<string, string> = { normal: 'sd', lognormal: 'logSd' };
 /** True where an estimated parameter divides by n − 1 in plots and tests; the greatest likelihood divides by n. */
 export const dividesByLess = (family: string, name: string): boolean => SPREADS[family] === name;
 
-/** Parameters as plots and tests take them: the spread of a normal, and of a normal of logarithms, with divisor n − 1 where it was estimated. */
+/** Parameters for plots and tests: an estimated SD of a normal or lognormal has divisor n − 1. */
 export function asTested(family: string, parameters: Parameters, estimated: readonly string[], n: number): Parameters {
   const spread = estimated.find((name) => dividesByLess(family, name));
   if (spread === undefined || n < 2) return parameters;
@@ -62,7 +62,7 @@ function searched(family: Family, sorted: Float64Array, free: string[], fixed: P
   return why ? refuse(why) : found;
 }
 
-/** Where the likelihood of a sorted sample is greatest in the way of a fitting, without standard errors: thousands of times. */
+/** The maximum-likelihood estimate of a sorted sample for a given fitting, without standard errors: called thousands of times. */
 export function likeliest(fitting: Fitting): (sorted: Float64Array) => Parameters | Refusal {
   const family = familyByName(fitting.family);
   const { given, estimateThreshold } = fitting;
@@ -97,7 +97,7 @@ export function refitter(fitting: Fitting): (sorted: Float64Array) => Parameters
   };
 }
 
-/** The same family with everything estimated. */
+/** The same family with all parameters estimated. */
 export const estimatedOf = ({ family: name }: Pick<Family, 'family'>): Fitting => ({
   family: name,
   given: {},

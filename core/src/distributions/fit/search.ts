@@ -24,7 +24,7 @@ function coordinateOf({ name, range }: ParameterSpec, unit: number): Coordinate 
   return { name, toFree: (v) => v / unit, fromFree: (t) => t * unit, slope: () => unit };
 }
 
-/** The place where a likelihood is greatest, and what its curvature there says. */
+/** The maximum of a likelihood, and what its curvature says about precision. */
 export interface Peak {
   parameters: Parameters;
   logLikelihood: number;
@@ -88,7 +88,7 @@ export class Landscape {
     return Float64Array.from(this.coordinates, ({ name, toFree }) => toFree(parameters[name]!));
   }
 
-  /** Climbs from `start` by Nelder–Mead, then by Newton's steps, which reach the last digits that a simplex cannot see. */
+  /** Maximizes from `start` by Nelder–Mead, then by Newton's steps for the last digits, which a simplex does not reach. */
   climb(start: Parameters): Peak {
     const { at, converged } = nelderMead(this.height, this.placeOf(start), 0.2);
     return { ...this.peakAt(this.polished(at)), converged };

@@ -44,7 +44,7 @@ export interface Work {
   spread: number;
 }
 
-/** The names to be estimated: all but the given ones, those that a family never estimates, and a threshold unless asked for. */
+/** The names of the estimated parameters: all but the given ones, those that a family never estimates, and a threshold unless it is requested. */
 export function freeNames(family: Family, { given = {}, estimateThreshold = false }: FitRequest): string[] {
   return family.parameters
     .map(({ name }) => name)

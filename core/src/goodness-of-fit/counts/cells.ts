@@ -32,8 +32,9 @@ function reaching(cumulative: Cumulative, from: number, wanted: number): number 
 }
 
 /**
- * The whole numbers from `begin` on, pooled from below until every cell expects at least so many of n counts (Cochran 1954). It hangs on the distribution
- * and on n alone, not on what was counted. Values that expect enough by themselves stand by themselves. Where there is not enough for two, none.
+ * Cells of whole numbers from `begin` on, pooled from below until each has at least the given expected count among n (Cochran 1954). They depend on
+ * the distribution and on n only, not on the observed counts. A value with a sufficient expected count is a cell by itself. Empty if two cells are
+ * not possible.
  */
 export function pooledCells(cumulative: Cumulative, n: number, begin: number, least: number): CountCell[] {
   const cells: CountCell[] = [];
@@ -51,7 +52,7 @@ export function pooledCells(cumulative: Cumulative, n: number, begin: number, le
   return cells.length < LEAST_CELLS ? [] : cells;
 }
 
-/** How many counts lie in each of some cells that follow one another. */
+/** The observed numbers of counts in consecutive cells. */
 export function countsInCells(cells: readonly CountCell[], counts: Float64Array): number[] {
   const observed = cells.map(() => 0);
   for (let i = 0; i < counts.length; i++) {
@@ -76,7 +77,9 @@ export function chiSquareOf(cells: readonly CountCell[], observed: readonly numb
 /** As many bars as a picture holds. */
 const MOST_SHOWN = 60;
 
-/** The values between the least and the greatest count with what is expected of each, in even stretches where there are many; open at both ends. */
+/**
+ * The values between the least and the greatest count with their expected numbers, pooled into equal intervals if there are many; open at both ends.
+ */
 export function shownCells(cumulative: Cumulative, n: number, least: number, greatest: number): CountCell[] {
   const width = Math.max(1, Math.ceil((greatest - least + 1) / MOST_SHOWN));
   const cells: CountCell[] = [];

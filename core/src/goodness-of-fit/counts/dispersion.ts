@@ -1,6 +1,6 @@
 /**
- * How far counts vary beside what their family lets them: Σ (x − mean)²/mean for Poisson (Fisher 1950), Σ (x − m·p)²/(m·p·(1 − p)) for binomial counts out of
- * m trials each. About n − 1 where the family holds; about χ² with n − 1 degrees of freedom where what is expected is not small.
+ * The dispersion of counts relative to their family: Σ (x − mean)²/mean for Poisson (Fisher 1950), Σ (x − m·p)²/(m·p·(1 − p)) for binomial counts out
+ * of m trials each. About n − 1 if the family holds, with a distribution near χ² with n − 1 degrees of freedom if the expected counts are not small.
  */
 export function dispersionOf(counts: Float64Array, trials: readonly number[] | null): number {
   const n = counts.length;
@@ -22,7 +22,7 @@ export function dispersionOf(counts: Float64Array, trials: readonly number[] | n
   return squares;
 }
 
-/** So many zeros. */
+/** The number of zeros. */
 export function zerosOf(counts: Float64Array): number {
   let zeros = 0;
   for (let i = 0; i < counts.length; i++) if (counts[i] === 0) zeros++;

@@ -7,7 +7,7 @@ import { nextOpenUnit, type StreamState } from '../../random/stream.js';
 export const COUNT_FAMILIES = ['poisson', 'binomial', 'negative-binomial', 'geometric', 'discrete-uniform'] as const;
 export type CountFamily = (typeof COUNT_FAMILIES)[number];
 
-/** What counts are held against: a family, and for the binomial the trials that each count is out of, in the order of the counts. */
+/** The model of counts: a family, and for the binomial the number of trials of each count, in the order of the counts. */
 export interface CountModel {
   family: CountFamily;
   trials: readonly number[] | null;
@@ -38,7 +38,7 @@ const sum = (x: ArrayLike<number>): number => {
   return total;
 };
 
-/** The parameters that make counts likeliest: of a binomial with trials of each count, all successes over all trials. */
+/** The maximum-likelihood parameters of counts; for a binomial with trials of each count, all successes over all trials. */
 export function fitCounts({ family, trials }: CountModel, counts: Float64Array): Parameters | Refusal {
   const { estimation } = familyByName(family);
   if (!trials) return estimation.maximum!(counts.slice().sort(), {});
@@ -68,12 +68,12 @@ export function cumulativeOf({ family, trials }: CountModel, parameters: Paramet
 /** Fills counts with a sample. */
 export type DrawCounts = (counts: Float64Array, state: StreamState) => void;
 
-/** Up to so many events a count they are dealt out one by one. */
+/** Up to this mean the events are distributed one by one. */
 const DEALT = 20;
 
 /**
- * Poisson counts given their sum, which is all that they tell of the mean: every event falls on one of them, each alike. Tests made with them are exact
- * whatever the mean (Fisher 1950).
+ * Poisson counts given their sum, which is sufficient for the mean: every event falls on one of the n counts with equal probability. Tests made with
+ * such samples are exact whatever the mean (Fisher 1950).
  */
 function dealOut(total: number): DrawCounts {
   return (counts, state) => {
@@ -122,8 +122,8 @@ export function drawCounts({ family, trials }: CountModel, parameters: Parameter
 }
 
 /**
- * Parameters found from a drawn sample. Counts that vary no more than Poisson's are at the edge of the negative binomial, where it is Poisson: a size so
- * great that nothing tells the two apart.
+ * Parameters estimated from a simulated sample. If counts vary no more than Poisson counts, the estimate is at the boundary of the negative binomial,
+ * where it equals Poisson: the size is then set so large that the two cannot be distinguished.
  */
 export function refitCounts(model: CountModel, counts: Float64Array): Parameters | null {
   const found = fitCounts(model, counts);

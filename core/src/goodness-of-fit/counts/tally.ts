@@ -32,8 +32,8 @@ export function pooledChiSquare(model: CountModel, parameters: Parameters, count
 }
 
 /**
- * How many of so many samples, drawn under the fitted model and fitted anew, are at least as far off: by χ², by a dispersion as great, by one as small, by as
- * many zeros.
+ * The number of samples, drawn under the fitted model and refitted, that are at least as extreme as the readings: by χ², by high dispersion, by low
+ * dispersion, by the number of zeros.
  */
 export function tallyCounts(
   { n, model, parameters, least, observed }: CountTallies,

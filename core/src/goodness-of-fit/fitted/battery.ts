@@ -7,13 +7,13 @@ import { andersonDarlingDistance, cramerVonMises, equalCellsChiSquare, kolmogoro
 export const FITTED_TESTS = ['anderson-darling', 'cramer-von-mises', 'kolmogorov-smirnov', 'chi-square'] as const;
 export type FittedTest = (typeof FITTED_TESTS)[number];
 
-/** Both tails lose nothing that matters between these shares when one is taken from the other. */
+/** Between these probabilities either tail may be computed as 1 minus the other without a relevant loss of digits. */
 const FAR = 1e-4;
 
 /** Puts the statistics of readings in rising order under a distribution into place. */
 type Measure = (sorted: Float64Array, law: Distribution, into: Float64Array) => void;
 
-/** The statistics in the order of FITTED_TESTS, χ² over so many cells; those of no interest are NaN. */
+/** The statistics in the order of FITTED_TESTS, χ² over the given number of cells; NaN for those that are not needed. */
 export function fittedMeasure(n: number, cells: number, wanted: readonly boolean[]): Measure {
   const [a2, w2, d, chi2] = wanted;
   const cumulative = new Float64Array(n);
@@ -53,7 +53,7 @@ export interface FittedTallies extends Redrawn {
 /** A tie that rounding in the last place has parted is still a tie. */
 const TIE = 1e-12;
 
-/** How many of so many replicates, each drawn from the fitted distribution and fitted anew, are at least as far off as the readings, by test. */
+/** The number of replicates, each drawn from the fitted distribution and refitted, that are at least as far from it as the readings, by test. */
 export function tallyFitted(input: FittedTallies, state: StreamState, replicates: number): Float64Array {
   const { n, cells, observed } = input;
   const wanted = FITTED_TESTS.map((_, k) => typeof observed[k] === 'number');

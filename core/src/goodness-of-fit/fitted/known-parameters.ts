@@ -1,6 +1,6 @@
 import { exp, log } from '../../numeric/elementary.js';
 
-/** The limiting law of A² for large n (Marsaglia & Marsaglia 2004, `adinf`), about 2e-6 off at most. */
+/** The limiting distribution of A² for large n (Marsaglia & Marsaglia 2004, `adinf`), accurate to about 2e-6. */
 function limitingAndersonDarling(z: number): number {
   if (z < 2) {
     const inner = 2.00012 + (0.247105 - (0.0649821 - (0.0347962 - (0.011672 - 0.00168691 * z) * z) * z) * z) * z;
@@ -10,7 +10,7 @@ function limitingAndersonDarling(z: number): number {
   return exp(-exp(inner));
 }
 
-/** What the law of A² for n readings lies above the limiting one, at its value x (Marsaglia & Marsaglia 2004, `errfix`). */
+/** The difference between the distribution of A² for n readings and the limiting one, at its value x (Marsaglia & Marsaglia 2004, `errfix`). */
 function finiteCorrection(n: number, x: number): number {
   if (x > 0.8) {
     const inner = 745.2337 - (1705.091 - (1950.646 - (1116.36 - 255.7844 * x) * x) * x) * x;
@@ -26,10 +26,13 @@ function finiteCorrection(n: number, x: number): number {
   return inner * (0.04213 / n + 0.01365 / n ** 2);
 }
 
-/** Further out the published law is too coarse beside p itself. */
+/** Beyond this the published approximation is too coarse relative to p. */
 const LEAST_P = 1e-4;
 
-/** P(A² ≥ z) of n readings of a wholly known distribution (Marsaglia & Marsaglia 2004); null below 1e-4, where the law is not known closely enough. */
+/**
+ * P(A² ≥ z) for n readings and a fully specified distribution (Marsaglia & Marsaglia 2004); null below 1e-4, where the approximation is not accurate
+ * enough.
+ */
 export function andersonDarlingKnown(z: number, n: number): number | null {
   if (!(z > 0)) return 1;
   const limiting = limitingAndersonDarling(z);
@@ -76,8 +79,8 @@ function power(of: Scaled, n: number, m: number): Scaled {
 const GREATEST_N = 2_000;
 
 /**
- * P(D ≥ d) of n readings of a wholly known distribution, exactly, by Durbin's matrix (Marsaglia, Tsang & Wang 2003); null for more than
- * 2 000 readings. Far out, where 1 − P would cancel, 2·P(D⁺ ≥ d), which differs from it by less than 1e-9 there.
+ * P(D ≥ d) for n readings and a fully specified distribution, exactly, by Durbin's matrix (Marsaglia, Tsang & Wang 2003); null for more than 2 000
+ * readings. In the far tail, where 1 − P would cancel, 2·P(D⁺ ≥ d), which differs from it by less than 1e-9 there.
  */
 export function kolmogorovSmirnovKnown(d: number, n: number): number | null {
   if (n > GREATEST_N) return null;

@@ -16,7 +16,7 @@ export interface FittedStatistics {
   cells: number;
 }
 
-/** The statistic of so many samples in the order drawn, the greater the further off; Infinity for a sample that the family cannot have made. */
+/** The statistic of samples in the order drawn, greater for a greater distance; Infinity for a sample that the family cannot have produced. */
 export function simulateFittedStatistics(
   { n, test, fitting, from, cells }: FittedStatistics,
   state: StreamState,

@@ -29,7 +29,7 @@ const NAMED = {
   'two-groups': { kind: 'two-groups', distance: GROUP_DISTANCE },
 } as const;
 
-/** How samples of a population are drawn; rounded as the instrument does, where that is asked for. */
+/** A sampler of a population, with the rounding of the instrument if requested. */
 export function drawOf(population: Population, rounding: RoundedNormal | null): Draw {
   if (rounding && population === 'normal') return (values, state) => roundDraw(rounding, state, values);
   if (population === 'normal') return (values, state) => fillNormals(state, values);
@@ -57,10 +57,9 @@ export function createScratch(n: number): Scratch {
 }
 
 /**
- * A² of one replicate, the scratch's values, about its own mean and sd; leaves the sorted standard scores in their place.
- *
- * One erfc a point, for the smaller tail, and logarithms of products: no replicate comes near underflow, and the logarithm is
- * the dearest step. Must equal `andersonDarling` (tested); written out because it runs 20 000 times.
+ * A² of one replicate, the scratch's values, about its own mean and SD; leaves the sorted standard scores in their place. One erfc a point, for the
+ * smaller tail, and logarithms of products: no replicate comes near underflow, and the logarithm is the most costly step. Must equal
+ * `andersonDarling` (tested); written out because it runs 20 000 times.
  */
 export function replicateStatistic({ values, lower, upper, sort }: Scratch): number {
   const n = values.length;
@@ -95,7 +94,7 @@ export function replicateStatistic({ values, lower, upper, sort }: Scratch): num
   return -n - weighted / n;
 }
 
-/** The statistics A² of so many replicates, in the order drawn. */
+/** The statistics A² of replicates, in the order drawn. */
 export function simulateAndersonDarling(
   { n, population, rounding }: AndersonDarlingReplicates,
   state: StreamState,

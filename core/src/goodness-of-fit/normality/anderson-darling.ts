@@ -2,8 +2,8 @@ import { exp } from '../../numeric/elementary.js';
 import { normalLogCumulative } from '../../numeric/standard-normal.js';
 
 /**
- * A² of sorted readings against a normal with this mean and sd: −n − (1/n) Σ (2i − 1)(ln F(x_i) + ln(1 − F(x_{n+1−i}))).
- * Anderson & Darling (1954). Every term is taken from its own tail in logarithms, so a reading at 300 sd is finite.
+ * A² of sorted readings against a normal with this mean and SD: −n − (1/n) Σ (2i − 1)(ln F(x_i) + ln(1 − F(x_{n+1−i}))) (Anderson & Darling 1954).
+ * Every term is computed as a logarithm from its own tail, so that a reading at 300 SD gives a finite value.
  */
 export function andersonDarling(sorted: Float64Array, mean: number, sd: number): number {
   const n = sorted.length;

@@ -77,7 +77,7 @@ export function normalityStatistics(sorted: Float64Array, mean: number, sd: numb
   return into;
 }
 
-/** How far out a statistic is, the greater the further: W and r speak against normal when they are small, the two scores on either side. */
+/** The statistic on a scale where greater values speak against normality: W and r are reversed, the two scores are taken without sign. */
 export function extremeness(test: NormalityTestName, statistic: number): number {
   if (test === 'shapiro-wilk' || test === 'plot-correlation') return 1 - statistic;
   return test === 'skewness' || test === 'kurtosis' ? Math.abs(statistic) : statistic;

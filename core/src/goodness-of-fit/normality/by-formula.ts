@@ -15,8 +15,8 @@ const ENDS: Partial<Record<NormalityTestName, (n: number) => number>> = {
 };
 
 /**
- * What p is at most: by the formula, and beyond its published range by its value at the end of the range, which p falls further below. Null where there is no formula. For departures
- * so clear that nothing has to be simulated to see them.
+ * An upper bound on p: by the formula, and beyond its published range its value at the end of the range. Null if there is no formula. For departures
+ * so clear that a simulation is not needed.
  */
 export function pAtMost(name: NormalityTestName, statistic: number, n: number): number | null {
   const inside = pByFormula(name, statistic, n);

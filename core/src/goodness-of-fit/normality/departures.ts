@@ -4,7 +4,7 @@ import { exp, expm1 } from '../../numeric/elementary.js';
 import { fillNormals } from '../../random/normal.js';
 import type { StreamState } from '../../random/stream.js';
 
-/** A way to depart from normal, and how far: what samples are judged by and compared with. */
+/** A departure from normality and its size: what power is computed for, and what samples are compared with. */
 export type Departure =
   /** The right tail is long: the exponential of a normal with this sd. */
   | { kind: 'lognormal'; logSd: number }
@@ -26,7 +26,7 @@ export type DepartureKind = Departure['kind'];
 /** Fills values with a sample. */
 export type Draw = (values: Float64Array, state: StreamState) => void;
 
-/** Turns standard normals into what they are moved to, in place. */
+/** Transforms standard normals into draws of the departure, in place. */
 function moved(move: (values: Float64Array) => void): Draw {
   return (values, state) => {
     fillNormals(state, values);
@@ -34,7 +34,7 @@ function moved(move: (values: Float64Array) => void): Draw {
   };
 }
 
-/** Mean and sd of what is drawn, to put it on the scale of readings; of Student's t without a variance its centre and scale. */
+/** Mean and SD of the departure, to scale it to the readings; for Student's t without a variance its centre and scale. */
 export function departureScale(departure: Departure): { mean: number; sd: number } {
   switch (departure.kind) {
     case 'lognormal':
@@ -55,7 +55,7 @@ export function departureScale(departure: Departure): { mean: number; sd: number
   }
 }
 
-/** How samples that depart so are drawn. What they are drawn from is made once, before the first. */
+/** A sampler for the departure. What it needs is prepared once, before the first sample. */
 export function departureDraw(departure: Departure): Draw {
   switch (departure.kind) {
     case 'lognormal':

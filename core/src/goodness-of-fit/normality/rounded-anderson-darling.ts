@@ -46,7 +46,7 @@ export interface RoundedReplicates {
   from?: Population;
 }
 
-/** The statistic of so many replicates, each drawn, rounded to whole steps and fitted anew. */
+/** The statistic of replicates, each drawn, rounded to whole steps and refitted. */
 export function simulateRoundedAndersonDarling(
   { n, population, from = 'normal' }: RoundedReplicates,
   state: StreamState,

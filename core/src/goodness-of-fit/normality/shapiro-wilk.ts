@@ -2,7 +2,7 @@ import { exp, log } from '../../numeric/elementary.js';
 import { atan } from '../../numeric/trigonometry.js';
 import { normalQuantile, normalSurvival } from '../../numeric/standard-normal.js';
 
-/** The n that Royston's approximations reach to; above it W′ is taken, and its p is simulated. */
+/** The largest n of Royston's approximations; above it W′ is used, and its p is simulated. */
 export const SHAPIRO_WILK_GREATEST_N = 5_000;
 
 const polynomial = (coefficients: readonly number[], x: number): number =>

@@ -7,7 +7,7 @@ export interface NormalityReplicates extends AndersonDarlingReplicates {
   test: NormalityTestName;
 }
 
-/** How far out so many replicates are by one test, in the order drawn: the greater the further. */
+/** The statistic of replicates for one test in the order drawn, greater for a clearer departure. */
 export function simulateNormality(
   { test, ...input }: NormalityReplicates,
   state: StreamState,
@@ -39,7 +39,7 @@ export interface NormalityTallies {
 /** A tie that rounding in the last place has parted is still a tie. */
 const TIE = 1e-12;
 
-/** How many of so many replicates are at least as far out as the readings, by test: what merges by adding. */
+/** The number of replicates that are at least as extreme as the readings, by test; counts of several runs can be added. */
 export function tallyNormality(
   { n, rounding, observed }: NormalityTallies,
   state: StreamState,

@@ -24,7 +24,7 @@ function upperTailOf(df: number): (t: number) => number {
   return upper;
 }
 
-/** p of a t on so many degrees of freedom, by a table of its upper tail: as `studentT` gives it to 1e-13. */
+/** The p of t from a table of its upper tail, within 1e-13 of `studentT`. */
 export function pOfT(df: number, alternative: Alternative): (t: number) => number {
   const upper = upperTailOf(df);
   const above = (t: number) => (t >= 0 ? upper(t) : 1 - upper(-t));

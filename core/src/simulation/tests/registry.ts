@@ -6,7 +6,7 @@ import { SHARES } from './shares.js';
 import type { SimulatedTest } from './simulated-test.js';
 import { SPREADS } from './spreads.js';
 
-/** Every test that can be repeated; nothing else knows a list. */
+/** The registry of tests that can be simulated. */
 export const SIMULATED_TESTS: readonly SimulatedTest[] = [
   ...MEANS.filter(({ groups }) => groups === 1),
   ...RANKS.filter(({ groups }) => groups === 1),

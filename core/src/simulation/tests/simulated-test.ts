@@ -30,10 +30,10 @@ export interface TestSetting {
 /** p of samples, one for each group, in the order drawn: not to be changed. NaN where there is none, since all are alike. With its statistic in the second place. */
 export type TestOf = (samples: readonly Float64Array[], into: Float64Array) => void;
 
-/** What a test is held against. */
+/** The reference of a test. */
 export type About = 'mean' | 'median' | 'sd' | 'share' | 'normal' | 'outliers' | 'two' | 'pairs';
 
-/** A test that can be done again and again. */
+/** A test that can be simulated. */
 export interface SimulatedTest {
   id: string;
   /** "t test of the mean". */
@@ -49,9 +49,9 @@ export interface SimulatedTest {
   greatest?: number;
   /** True where evidence can be sought in one direction. */
   sided: boolean;
-  /** How many times as long as a t test it takes, about: chunks hold fewer of it. */
+  /** Its cost relative to a t test, approximately: chunks hold fewer samples of a costly test. */
   cost: number;
-  /** What is drawn first, where p comes from a table. */
+  /** What is simulated first, if p comes from a table. */
   table?: (n: number, alternative: Alternative) => TableOrder;
   make(setting: TestSetting): TestOf;
 }

@@ -5,7 +5,7 @@ import { columnOf, type Applied, type Context, type Of } from './context.js';
 
 type Place = { column: string; row: number };
 
-/** A reading with its mark; `by` where a change that is taken back had taken away what somebody else once marked. */
+/** A reading with its mark; `by` if undoing a change brings back a mark that somebody else had set. */
 type Marked = Place & { reason: string; by?: { who: string; at: string } | undefined };
 
 const places = (readings: readonly Place[]) => {

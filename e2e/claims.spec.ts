@@ -35,7 +35,7 @@ async function type(page: Page, label: string, text: string): Promise<void> {
   await page.getByRole('textbox', { name: label, exact: true }).press('Enter');
 }
 
-test('a claim on a mean is made in a sentence, read back, seen as a law and as samples, kept and the same on the command line', async ({
+test('a claim on a mean is entered as a sentence, read back, shown with its null distribution and samples, kept and equal on the command line', async ({
   page,
   app,
 }) => {

@@ -84,7 +84,7 @@ test('a line-up shows and sends no key before the pick, counts viewers, and is k
   await expect(page.getByRole('img', { name: 'line-up of thickness' }).first()).toBeVisible();
 });
 
-test('samples of known origin stand beside the readings, as plots or histograms, and are drawn again on demand', async ({
+test('samples of known origin are shown beside the readings, as plots or histograms, and are drawn again on demand', async ({
   page,
 }) => {
   await openAsk(page, 'known');

@@ -187,7 +187,7 @@ test('any family: estimated or claimed, its own scale and test, read off both wa
   await expect(page.getByRole('region', { name: 'Question', exact: true })).toContainText('lognormal');
 });
 
-test('what the plot shows is said, only where it is no chance, and pointed at', async ({ page }) => {
+test('patterns in the plot are reported only if significant, and can be pointed at', async ({ page }) => {
   await studyOf(page, TWELVE.replace('8.19', '9.87'));
   await openStage(page, 'Fit');
   const shown = page.getByRole('region', { name: 'What the plot shows' });
@@ -330,7 +330,7 @@ test('the plot is saved as a picture, its table as CSV and TSV, and a note is wr
   await expect(page.getByLabel('Note on the normality test')).toHaveValue('caliper 3');
 });
 
-test('the name of the study runs nothing again, another level draws no sample anew', async ({ page }) => {
+test('a new name of the study runs nothing again, another level draws no new sample', async ({ page }) => {
   await page.addInitScript(() => {
     const sent: string[] = [];
     Object.assign(window, { sent });
@@ -359,9 +359,7 @@ test('the name of the study runs nothing again, another level draws no sample an
   expect(new Set(await sent())).toEqual(new Set(['advance']));
 });
 
-test('all tests of normality stand side by side, and the one chosen in the sentence is what the finding is read from', async ({
-  page,
-}) => {
+test('all tests of normality are listed, and the one chosen in the sentence gives the finding', async ({ page }) => {
   await studyOf(page, TWELVE);
   await openStage(page, 'Fit');
   await settled(page);

@@ -81,7 +81,7 @@ test('a pair that hides itself is named, pointed at both ways, left in or set as
   await expect(finding(page)).toContainText('1 kept with a reason');
 });
 
-test('every rule stands beside the others, one is made that of the study, and the evidence is the same on the command line', async ({
+test('all rules are listed, one is chosen for the study, and the evidence is the same on the command line', async ({
   page,
   app,
 }) => {

@@ -135,7 +135,7 @@ test('tests are compared along n, readings are planned, coverage is seen; nothin
   await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
 });
 
-test('laws go uncertainty propagation: inputs by their names in it, correlated, from a column; what is wrong is said where it is typed', async ({
+test('uncertainty is propagated: inputs by name, correlated, from a column; faults are shown where they are typed', async ({
   page,
 }) => {
   await open(page, '?ask=propagate');

@@ -214,7 +214,7 @@ test('nine windows stay in step, more than a browser opens connections, also aft
   for (const other of others) await expect(gridCell(other, 1, 0)).toHaveText('8.22');
 });
 
-test('two windows stay in step, and the second writer of one cell is told and chooses', async ({ page, context }) => {
+test('two windows stay in step, and the second writer of one cell is asked', async ({ page, context }) => {
   await studyOf(page, TWELVE);
   const other = await context.newPage();
   await other.goto(page.url());
@@ -248,7 +248,7 @@ test('two windows stay in step, and the second writer of one cell is told and ch
   await expect(gridCell(page, 1, 0)).toHaveText('9.99');
 });
 
-test('evidence kept, or noted on, in one window stands in the other, which says that the study has moved on', async ({
+test('evidence kept or annotated in one window appears in the other, which says that the study has changed', async ({
   page,
   context,
 }) => {

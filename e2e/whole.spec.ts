@@ -126,7 +126,7 @@ test('a study starts from its question: the path marks what answers it, and says
   await expect(page.getByRole('article', { name: 'Report' })).toContainText('Not viewed: outliers');
 });
 
-test('the studies are searched, tagged, narrowed to a tag and sorted; it stands in the address', async ({ page }) => {
+test('the studies are searched, tagged, filtered by tag and sorted, kept in the address', async ({ page }) => {
   await newStudy(page);
   const name = `depth ${Date.now()}`;
   await page.getByLabel('Name of the study').fill(name);
@@ -215,7 +215,7 @@ async function forEverybody(page: Page, name: string): Promise<void> {
   await page.setViewportSize({ width: 1280, height: 800 });
 }
 
-test('home, help, distributions, jobs and what lies over a page are there for everybody', async ({ page }) => {
+test('home, help, distributions, jobs and dialogs are accessible', async ({ page }) => {
   await page.goto('/');
   await expect(page.getByRole('table')).toBeVisible();
   await forEverybody(page, 'home');

@@ -13,7 +13,7 @@ describe('telling a distribution otherwise', () => {
     expect(toldOtherwise(normal('20', '2.5'), 'variance')).toEqual({ by: 'variance', mean: '20', spread: '6.25' });
   });
 
-  it('goes round for every family that can be told by its mean', () => {
+  it('returns to the same parameters for every family defined by its mean', () => {
     const gamma = draftOf({ family: 'gamma', parameters: { shape: '4', scale: '2', threshold: '1' } });
     const bySd = { ...gamma, ...toldOtherwise(gamma, 'sd') };
     expect(bySd).toMatchObject({ by: 'sd', mean: '9', spread: '4' });
@@ -23,7 +23,7 @@ describe('telling a distribution otherwise', () => {
     expect(back.parameters).toEqual({ shape: '4', scale: '2', threshold: '1' });
   });
 
-  it('leaves what is typed where it cannot be told yet', () => {
+  it('leaves typed text that cannot be converted yet', () => {
     expect(toldOtherwise(normal('x', '2'), 'variance')).toEqual({ by: 'variance' });
     const empty = draftOf({ by: 'sd', mean: '5', spread: '' });
     expect(toldOtherwise(empty, 'parameters')).toEqual({ by: 'parameters' });

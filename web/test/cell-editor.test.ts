@@ -6,6 +6,8 @@ import { useCellEditor } from '../src/stages/readings/use-cell-editor.js';
 let scope: EffectScope;
 let cells: string[];
 let blocks: string[];
+/** The reader writes decimal commas. */
+let comma = false;
 let written: [string, string][];
 let done: string[];
 let editor: ReturnType<typeof useCellEditor>;
@@ -19,6 +21,7 @@ beforeEach(() => {
   scope = effectScope();
   cells = ['8.01', '8.02', ''];
   blocks = [];
+  comma = false;
   written = [];
   done = [];
   follows.value = false;
@@ -32,6 +35,8 @@ beforeEach(() => {
       cursor,
       anchor,
       textAt: () => cells[cursor.value.row - 1] ?? '',
+      shown: (text) => (comma ? text.replace('.', ',') : text),
+      typed: (text) => (comma ? text.replace(',', '.') : text),
       size: () => ({ rows: rows.value, columns: 2, page: 2, spare: locked.value ? 0 : 1 }),
       locked: () => locked.value,
       follows: () => follows.value,
@@ -188,6 +193,18 @@ describe('writing into the table', () => {
     cells[0] = '7.77';
     key('Enter');
     expect(written).toEqual([['9', '8.01']]);
+  });
+
+  it('is read and typed with the mark of the reader, and stored with that of the column', () => {
+    comma = true;
+    key('F2');
+    editor.draft.value = '8,01';
+    key('Enter');
+    expect(written).toEqual([]);
+    cursor.value = { row: 1, column: 0 };
+    type('9,5');
+    key('Enter');
+    expect(written).toEqual([['9.5', '8.01']]);
   });
 
   it('does not write into a column that follows others', () => {

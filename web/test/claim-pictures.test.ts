@@ -26,8 +26,8 @@ const marksOf = (panels: Panels | null) => panels!.panels[0]!.marks;
 const ofKind = <K extends Mark['kind']>(marks: readonly Mark[], kind: K) =>
   marks.filter((mark): mark is Extract<Mark, { kind: K }> => mark.kind === kind);
 
-describe('the law of a claim', () => {
-  it('has both tails shaded, the statistic told and the critical values drawn', async () => {
+describe('the null distribution of a claim', () => {
+  it('has both tails shaded, the statistic labelled and the critical values drawn', async () => {
     const panels = lawPanels(await mean());
     const marks = marksOf(panels);
     const areas = ofKind(marks, 'area');
@@ -53,7 +53,7 @@ describe('the law of a claim', () => {
     expect(Math.min(...area!.x)).toBeLessThan(-3);
   });
 
-  it('of counts is a column for each, those that count filled, each told by its probability', async () => {
+  it('of counts has a column for each, those counted into p filled, each with its probability', async () => {
     const share = await run('share-claim', { figures: { count: 4, n: 48 }, claimed: 0.02, alternative: 'greater' });
     const panels = lawPanels(share);
     const [columns] = ofKind(marksOf(panels), 'columns');
@@ -105,7 +105,7 @@ describe('what was found', () => {
     expect(panels!.hits[0]!.words).toBe('a: 40 observed, 24 expected, 56 % of χ²');
   });
 
-  it('of a table stands place by place, comparison of the groups', async () => {
+  it('of a table is shown cell by cell, as a comparison of the groups', async () => {
     const panels = foundPanels(
       await run('table-claim', {
         table: [

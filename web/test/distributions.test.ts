@@ -68,7 +68,7 @@ describe('the question in the address', () => {
     expect(draftFrom(queryOf(draft))).toEqual(draft);
   });
 
-  it('is told by mean and sd only where that is one to one', () => {
+  it('is defined by mean and SD only if these determine it', () => {
     const told = FAMILIES.filter(toldByMoments).map(({ family }) => family);
     expect(told).toContain('gamma');
     expect(told).toContain('normal');

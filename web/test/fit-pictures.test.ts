@@ -55,7 +55,7 @@ describe('a sheet of small pictures', () => {
     expect(chartOf(sheet, colours, 2).data).toMatchObject({ pointed: 2 });
   });
 
-  it('of a line-up tells nothing before the pick: every cell is named by its place alone', async () => {
+  it('of a line-up reveals nothing before the pick: every cell is named by its place only', async () => {
     const before = lineUpSheet(await run<LineUpResult>('line-up', { seed: 3 }), 'thickness', 4)!;
     expect(before.cells.map(({ name }) => name)).toEqual(Array.from({ length: 20 }, (_, i) => String(i + 1)));
     expect(before.cells.filter(({ tinted }) => tinted)).toEqual([]);
@@ -92,7 +92,7 @@ describe('a sheet of small pictures', () => {
 });
 
 describe('pictures of the other questions of Fit', () => {
-  it('what n could miss: every step as wide as the others, its interval, and 8 times in 10', async () => {
+  it('what n can detect: steps of equal width, the interval, and power 0.8', async () => {
     const result = await run<PowerResult>('power', { replicates: 199 });
     const far = powerPanels(result, 'departure')!;
     expect(far.x.ticks!.map(({ words }) => words)).toEqual(['0.1', '0.2', '0.3', '0.5', '0.7', '1', '1.5']);

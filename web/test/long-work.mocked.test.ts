@@ -80,7 +80,7 @@ describe('work that the server does', () => {
     expect([run.stopped.value, chunks.mock.calls.length > 0]).toEqual([false, true]);
   });
 
-  it('is told in words, about', () => {
+  it('is given in words, approximately', () => {
     expect([12_000, 44_000, 100_000, 3_600_000].map(aboutWords)).toEqual(['10 s', '40 s', '2 min', '60 min']);
   });
 });

@@ -64,7 +64,7 @@ const shown = (more: Partial<Keepable> = {}): Keepable => ({
   ...{ result: { tests: [{ pValue: 0.4 }, { pValue: 0.6 }] }, whole: true, none: false, ...more },
 });
 
-describe('what was looked at', () => {
+describe('viewed results', () => {
   async function looking(first: Keepable, more: Partial<Study> = {}) {
     const { looks } = await opened(more);
     const results = shallowRef([first]);
@@ -154,7 +154,7 @@ describe('evidence run again', () => {
     expect([rerun.running.value, rerun.problems.value]).toEqual([null, {}]);
   });
 
-  it('says beside its piece why one cannot be had any more, and goes on with the next', async () => {
+  it('says at a piece why it cannot be computed any more, and continues with the next', async () => {
     const gone = piece('b', { column: 'column-9' });
     const odd = piece('c', { request: { ...request, replicates: -1 } });
     const { rerun } = await again(gone, odd, piece('d'));

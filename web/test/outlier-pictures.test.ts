@@ -72,7 +72,7 @@ describe('the other pictures of outliers', () => {
     expect(hits[30]).toMatchObject({ row: 31, x: [31, 31], y: [9.4, 9.4] });
   });
 
-  it('tell how mean and sd move when a reading is left out', async () => {
+  it('show how mean and SD change without a reading', async () => {
     const result = await outliers();
     const { hits, y } = influencePanels(result, 'thickness', 'mean');
     expect(y.title).toBe('change of the mean of thickness, mm');
@@ -118,7 +118,7 @@ describe('the other pictures of outliers', () => {
   });
 });
 
-describe('the family that a study was last held against', () => {
+describe('the family last compared with a study', () => {
   it('is handed on from stage to stage, but for the normal that everything begins with', () => {
     rememberFamily('s1', 'gamma');
     rememberFamily('s2', 'normal');

@@ -113,7 +113,7 @@ describe('the axis of readings', () => {
     expect(marksOf(picture, 'rule')).toEqual([]);
   });
 
-  it('has ticks with as many decimals as tell them apart, and whole or half scores', () => {
+  it('has ticks with enough decimals to differ, and whole or half scores', () => {
     expect([7.8, 8, 8.2].map((x) => tickWords(x, 0.2))).toEqual(['7.8', '8.0', '8.2']);
     expect(tickWords(-5, 5)).toBe('\u22125');
     expect(tickWords(1e300, 1e299)).toBe('1.0000 × 10³⁰⁰');
@@ -136,7 +136,7 @@ describe('boxes, steps, dots and order as pictures', () => {
     expect(lying.x.to).toBeGreaterThan(11);
   });
 
-  it('step from 0 to 1, and leave out only steps that cannot be told apart', () => {
+  it('step from 0 to 1, and omit only steps that cannot be distinguished', () => {
     const result = done<EmpiricalResult>('empirical', sampleOf(wave(40)));
     const [line] = marksOf(stepsPanels(result, plain), 'line').filter(({ stepped }) => stepped);
     expect([line!.y[0], line!.y.at(-1)]).toEqual([0, 1]);

@@ -55,7 +55,7 @@ describe('the picture of a permutation', () => {
 });
 
 describe('the picture of a bootstrap', () => {
-  it('has every interval over the replicates, the told one green, and the formula’s', async () => {
+  it('has every interval above the replicates, the reported one green, and the formula’s', async () => {
     const result = await run<BootstrapResult>('bootstrap', {}, north);
     const picture = bootstrapPanels(result, null)!;
     const lines = marksOf(picture, 'line').filter(({ y }) => y[0] === y[1]);

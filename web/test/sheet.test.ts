@@ -5,7 +5,7 @@ import { renderToString } from 'vue/server-renderer';
 import { describe, expect, it } from 'vitest';
 import SheetDocument from '../src/sheet/sheet-document.vue';
 import { openWords, standingOf, STEPS } from '../src/path/questions.js';
-import { decimalMark, inLocale } from '../src/sheet/in-locale.js';
+import { withMark } from '../src/language/figures.js';
 import { cautionsWithAnswers, inOrderOfWork, weighedWords } from '../src/sheet/pieces.js';
 import { sheetOf, type SheetSource } from '../src/sheet/sheet-of.js';
 import { isoTime, moment, withTimes, type SheetPictures } from '../src/sheet/sheet.js';
@@ -72,15 +72,6 @@ describe('what a sheet says', () => {
     }
   });
 
-  it('with the decimal mark of its reader, and never in a version, a range of points or a word', () => {
-    expect(decimalMark('de-DE')).toBe(',');
-    expect(inLocale('mean 8.02 mm, p = 0.59, 95 % in 7.5 to 8.5.', ',')).toBe(
-      'mean 8,02 mm, p = 0,59, 95 % in 7,5 to 8,5.',
-    );
-    expect(inLocale('Verdict 0.1.0, x1.5, 1.2.3', ',')).toBe('Verdict 0.1.0, x1.5, 1.2.3');
-    expect(inLocale('mean 8.02 mm', '.')).toBe('mean 8.02 mm');
-  });
-
   it('at which moments, written as each form writes them', () => {
     expect(withTimes(`kept ${moment(AT)} and {not a time}`, isoTime)).toBe(
       'kept 2026-11-27 07:50 UTC and {not a time}',
@@ -120,7 +111,7 @@ const source: SheetSource = {
   leftOut: [piece('b', 'describe')],
   cellOf: (_, row) => ['8.01', '9.87', '8.03'][row - 1]!,
   checked: { entries: 7, head: 'ab12', earlier: 0, faults: [], notVerified: null },
-  appendix: { title: 'Readings', heads: ['row', '=thickness'], rows: [['1', '8.01']] },
+  appendix: { title: 'Readings', heads: ['row', '=thickness'], numeric: [false, true], rows: [['1', '8.01']] },
 };
 
 describe('a sheet', () => {
@@ -138,7 +129,7 @@ describe('a sheet', () => {
     ]);
   });
 
-  it('stands on its own: question, decision, readings with reasons, evidence, what was left out, how to have it again', () => {
+  it('is complete: question, decision, readings with reasons, evidence, exclusions, how to reproduce it', () => {
     expect(sheet).toMatchObject({
       ...{ title: 'week 46', kicker: 'Verdict', question: 'May I treat it as normal?' },
       decision: { words: 'treat as Weibull', reason: 'a straight plot', leftOpen: 'one caution', revision: 3 },
@@ -187,7 +178,7 @@ describe('a sheet', () => {
 
   it('says in its place that a picture cannot be drawn, and nothing where there is none', async () => {
     const written = async (pictures: SheetPictures) => {
-      const props = { sheet, pictures, time: isoTime, mark: ',' };
+      const props = { sheet, pictures, time: isoTime, figures: (text: string) => withMark(text, 'comma') };
       return renderToString(createSSRApp({ render: () => h(SheetDocument, props) }));
     };
     expect(await written(new Map([['a', null]]))).toContain('This kept result cannot be drawn.');

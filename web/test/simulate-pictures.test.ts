@@ -49,7 +49,7 @@ describe('the picture of p', () => {
 });
 
 describe('the picture of a figure', () => {
-  it('has the law of theory over the bars, and what is true', async () => {
+  it('has the theoretical distribution over the bars, and the true value', async () => {
     const result = await run<SimulateResult>('simulate', { n: 4, parameters: [8, 0.1], replicates: 5_000 });
     const picture = simulatePanels(result, null);
     const [law] = marksOf(picture, 'line');
@@ -58,7 +58,7 @@ describe('the picture of a figure', () => {
     expect(picture!.legend!.map(({ words }) => words)).toEqual(['samples', 'expected: normal with σ/√n']);
   });
 
-  it('of counts has the law as marks at the values there are', async () => {
+  it('of counts has the distribution as marks at its values', async () => {
     const result = await run<SimulateResult>('simulate', { statistic: 'share', upper: 1, n: 6, replicates: 5_000 });
     const picture = simulatePanels(result, null);
     expect(result.distribution.values!.length).toBeLessThanOrEqual(7);
@@ -119,7 +119,7 @@ describe('the pictures of power', () => {
     expect(curvesPanels({ ...errors, curves: [] })).toBeNull();
   });
 
-  it('of a plan mark the size that is told, from near the least chance that was tried', async () => {
+  it('of a plan mark the reported size, from near the least power that was simulated', async () => {
     const result = await run<PlanResult>('plan', { test: 't', shiftInSd: 0.5 });
     const picture = planPanels(result)!;
     expect(marksOf(picture, 'rule').find(({ across }) => across === 'x')).toMatchObject({ at: Math.sqrt(34) });

@@ -65,7 +65,7 @@ class FakeServer {
     if (this.mode === 'away') return problem(503, 'database-gone', 'The database cannot be reached.');
     this.asked.push(path.replace(/.*\//, ''));
     if (path.endsWith('/cells')) return Response.json({ revision: this.revision, cells: structuredClone(this.cells) });
-    if (path.endsWith('/evidence')) return Response.json([]);
+    if (/\/(?:evidence|jobs)$/.test(path)) return Response.json([]);
     if (!body) return Response.json(this.study);
     if (path.endsWith('/steps')) {
       this.revision++;

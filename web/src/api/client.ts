@@ -90,7 +90,7 @@ function upload<T>(path: string, body: Blob, progress: (share: number) => void):
   return { done, stop: () => request.abort() };
 }
 
-/** What is told of a study. */
+/** Events of a study. */
 interface Heard {
   /** Where it stands as the stream is connected, and how much evidence is kept of it. */
   standing(revision: number, kept: number): void;
@@ -114,7 +114,7 @@ const follow = (id: string, hear: Heard): (() => void) =>
     else if (event === 'job') hear.job(told as Job);
   });
 
-/** Follows all jobs; returns how to stop following. `again` is called as the stream is connected: what came before was not heard. */
+/** Follows all jobs; returns a function that stops. `again` is called once the stream is connected: earlier events were missed. */
 const followJobs = (hear: (job: Job) => void, again: () => void): (() => void) =>
   followChannel(JOBS, (event, told) => {
     if (event === 'standing') again();

@@ -37,7 +37,7 @@ class SharedFeed {
     addEventListener('pagehide', () => this.#send({ kind: 'want', from: this.#self, channels: [] }));
   }
 
-  /** Hears a channel from now on; the first event says how things stand. Returns how to stop. */
+  /** Subscribes to a channel; the first event gives the present state. Returns a function that stops. */
   follow(channel: string, hear: Hear): () => void {
     const hearers = this.#hearers.get(channel) ?? new Set();
     this.#hearers.set(channel, hearers.add(hear));
@@ -69,7 +69,7 @@ class SharedFeed {
     for (const hear of this.#hearers.get(of) ?? []) hear(event, told);
   }
 
-  /** The stream is opened anew for every new wish: so each window is told how things stand, and what was missed in between. */
+  /** The stream is reopened for every new subscription, so that each window gets the present state and missed events. */
   #want(from: string, channels: string[]): void {
     if (channels.length > 0) this.#wanted.set(from, channels);
     else this.#wanted.delete(from);

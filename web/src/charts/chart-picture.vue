@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { Chart, type ChartConfiguration } from 'chart.js';
 import { onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { decimalMark, local } from '../language/language.js';
 import { chartToPng, chartToSvg } from './export-chart.js';
+import { writeLocally } from './local-context.js';
 
 /** Draws a configuration and says which mark is pointed at. It knows nothing of what is drawn. */
 const props = defineProps<{
@@ -35,8 +37,10 @@ function draw(): void {
     ...props.config,
     options: { ...props.config.options, onHover, onClick, onResize: () => requestAnimationFrame(say) },
   } as ChartConfiguration;
-  if (!chart) chart = new Chart(canvas.value, config);
-  else {
+  if (!chart) {
+    writeLocally(canvas.value.getContext('2d')!);
+    chart = new Chart(canvas.value, config);
+  } else {
     chart.data = config.data;
     chart.options = config.options!;
     chart.update('none');
@@ -79,13 +83,13 @@ defineExpose({
 
 // Canvas text is drawn once: it must wait for the fonts that ship with the page.
 onMounted(() => void document.fonts.ready.then(draw));
-watch(() => props.config, draw);
+watch([() => props.config, decimalMark], draw);
 onBeforeUnmount(() => chart?.destroy());
 </script>
 
 <template>
   <div class="picture">
-    <canvas ref="canvas" tabindex="0" role="img" :aria-label="words" @keydown="onKey"></canvas>
+    <canvas ref="canvas" tabindex="0" role="img" :aria-label="local(words)" @keydown="onKey"></canvas>
   </div>
 </template>
 

@@ -9,7 +9,7 @@ export interface Size {
   height: number;
 }
 export interface Dress {
-  /** Written over the picture: what stands beside it on the page does not go with it. */
+  /** The title above the picture, since the text beside it is not exported. */
   title: string;
   ground: string;
   ink: string;

@@ -12,7 +12,7 @@ const NAME = 17;
 /** Below a cell with ticks. */
 const TICKS = 15;
 
-/** So many cells in rows of so many, as shares of the sheet; from the height `from` on. */
+/** Cells in rows of equal length, as fractions of the sheet; from the height `from` on. */
 export function inRows(count: number, columns: number, from = 0): Cell['box'][] {
   const rows = Math.ceil(count / columns);
   const height = (1 - from) / rows;

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onErrorCaptured, ref } from 'vue';
 
-/** Draws what stands in it; a result that came with a file and cannot be drawn takes nothing else of the page with it. */
+/** An error boundary for pictures: a result from a file that cannot be drawn does not affect the rest of the page. */
 const failed = ref(false);
 onErrorCaptured(() => {
   failed.value = true;

@@ -5,10 +5,10 @@ import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
 import FindingWords from './finding-words.vue';
 import { recomputedWords, standingWords } from './recomputed-words.js';
-import { formatTime } from './time.js';
+import { formatTime, local } from '../language/language.js';
 import EvidenceNote from './evidence-note.vue';
 
-/** What was kept: finding, method, and how to get the same numbers again. */
+/** The kept evidence: finding, method, and how to reproduce the numbers. */
 const evidence = useEvidence();
 const store = useStudy();
 
@@ -33,7 +33,7 @@ const columnOf = ({ column, request }: Evidence) =>
     <article v-for="item in evidence.items" :key="item.id" class="item">
       <h3>{{ analysisById(item.analysis).name }}{{ columnOf(item) }}</h3>
       <FindingWords :pieces="item.finding" />
-      <p class="method">{{ item.method }}</p>
+      <p class="method">{{ local(item.method) }}</p>
       <EvidenceNote :item="item" :name="analysisById(item.analysis).name" />
       <dl>
         <dt>data</dt>
@@ -62,7 +62,7 @@ const columnOf = ({ column, request }: Evidence) =>
           @click="evidence.recompute(item.id)"
           >Recompute</el-button
         >
-        <span role="status" class="answer">{{ foundWords(item) }}</span>
+        <span role="status" class="answer">{{ local(foundWords(item)) }}</span>
       </div>
     </article>
   </el-drawer>

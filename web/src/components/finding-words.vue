@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Piece } from '@verdict/core/road';
+import { local } from '../language/language.js';
 import TermWords from './term-words.vue';
 
 /** A finding. With `terms` its terms say what they mean where they stand. */
@@ -9,8 +10,8 @@ defineProps<{ pieces: readonly Piece[]; terms?: boolean }>();
 <template>
   <p class="finding">
     <template v-for="(piece, i) in pieces" :key="i"
-      ><strong v-if="piece.strong">{{ piece.text }}</strong
-      ><TermWords v-else-if="terms" :text="piece.text" /><template v-else>{{ piece.text }}</template></template
+      ><strong v-if="piece.strong">{{ local(piece.text) }}</strong
+      ><TermWords v-else-if="terms" :text="piece.text" /><template v-else>{{ local(piece.text) }}</template></template
     >
   </p>
 </template>

@@ -1,6 +1,6 @@
 import type { Evidence, Problem, Recomputed } from '@verdict/contract';
 import { formatValue } from '@verdict/core/format';
-import { formatTime } from './time.js';
+import { formatTime } from '../language/language.js';
 
 /** Whether the server has worked a kept result out by itself, on the data it was kept with, in a few words. */
 export function standingWords({ recomputed }: Pick<Evidence, 'recomputed'>): string {

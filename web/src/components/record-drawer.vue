@@ -7,7 +7,7 @@ import { useRouter } from 'vue-router';
 import { api, ApiError } from '../api/client.js';
 import { saveFile } from '../files/save-file.js';
 import { useStudy } from '../stores/study.js';
-import { formatTime } from './time.js';
+import { formatTime, local } from '../language/language.js';
 import SentenceChoice from './fields/sentence-choice.vue';
 import SentenceText from './fields/sentence-text.vue';
 
@@ -152,7 +152,7 @@ async function save(): Promise<void> {
       <ol class="record">
         <li v-for="entry in shown.slice(0, MOST)" :key="entry.revision" :class="{ undone: entry.undoneBy !== null }">
           <div>
-            <span class="number">{{ entry.revision }}</span>{{ words(entry) }}
+            <span class="number">{{ entry.revision }}</span>{{ local(words(entry)) }}
           </div>
           <div v-if="entry.reason" class="reason">“{{ entry.reason }}”</div>
           <div class="soft small">

@@ -4,6 +4,7 @@ import { computed, defineAsyncComponent, onUnmounted, provide, ref, watch } from
 import { RouterLink, RouterView, useRoute, useRouter } from 'vue-router';
 import { isTyping, useKeys } from '../composables/use-keys.js';
 import { useWaitingReadings } from '../composables/use-waiting-readings.js';
+import { keepAsWritten } from '../language/language.js';
 import QuestionGuide from '../path/question-guide.vue';
 import { useStanding } from '../path/use-standing.js';
 import { BESIDE, PATH, STAGES } from '../stages/stages.js';
@@ -22,7 +23,7 @@ import SubjectBar from './subject-bar.vue';
 /** It knows every analysis by name: fetched once it is looked into. */
 const EvidenceDrawer = defineAsyncComponent(() => import('./evidence-drawer.vue'));
 
-/** What stands around every stage: head, path, subject bar, and what has to be said about the connection. */
+/** The frame of every stage: head, path, subject bar, and messages about the connection. */
 const props = defineProps<{ id: string }>();
 const store = useStudy();
 const evidence = useEvidence();
@@ -38,7 +39,7 @@ watch(
 provide(allStages, STAGES);
 const route = useRoute();
 const router = useRouter();
-/** The stage one is on keeps what was asked there. */
+/** The open stage keeps its settings. */
 const asked = (name: string) => (route.name === name ? route.query : {});
 /** The stage that is looked at. */
 const here = computed(() => STAGES.find(({ name }) => name === route.name));
@@ -59,6 +60,13 @@ onUnmounted(() => store.follow(false));
 watch(
   () => store.study?.name,
   (name) => (document.title = name ? `${name} · Verdict` : 'Verdict'),
+);
+
+// Names are the analyst's, whatever figures stand in them.
+keepAsWritten(() =>
+  (store.study?.columns ?? []).flatMap(({ id, name, kind }) =>
+    kind === 'label' ? [name, ...store.textsOf(id)] : [name],
+  ),
 );
 
 /** The stages that hold something: evidence of their own, or what they say themselves. */

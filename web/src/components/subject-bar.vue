@@ -3,6 +3,7 @@ import { formatFigure, groupThousands } from '@verdict/core/format';
 import { alphaSetting } from '@verdict/core/road';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import { useRoute } from 'vue-router';
+import { local } from '../language/language.js';
 import { STAGES } from '../stages/stages.js';
 import { useStudy } from '../stores/study.js';
 import PartsChoice from '../workbench/parts-choice.vue';
@@ -83,7 +84,7 @@ function setLevel(typed: string): void {
           :model-value="String(store.study?.alpha)"
           @update:model-value="setLevel"
       /></label>
-      <span v-if="levelWrong" class="said-wrong" role="alert">{{ levelWrong }}</span>
+      <span v-if="levelWrong" class="said-wrong" role="alert">{{ local(levelWrong) }}</span>
       <span class="rule"></span>
       <span class="soft">{{ readings }}</span>
     </template>
@@ -92,9 +93,9 @@ function setLevel(typed: string): void {
     <component :is="Bar" v-if="Bar" />
     <template v-else>
       <span v-if="store.sample?.resolution && !ofLabels" class="soft"
-        >resolution {{ store.sample.resolution }} {{ store.sample.unit }}</span
+        >resolution {{ local(String(store.sample.resolution)) }} {{ store.sample.unit }}</span
       >
-      <span v-if="limits" class="soft">{{ limits }}</span>
+      <span v-if="limits" class="soft">{{ local(limits) }}</span>
     </template>
   </section>
 </template>

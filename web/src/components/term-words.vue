@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import { termSegments } from '../help/term-segments.js';
+import { local } from '../language/language.js';
 
 /** A text whose terms say what they mean where they stand: when they are pointed at or reached by keys. */
 const { text } = defineProps<{ text: string }>();
-const segments = computed(() => termSegments(text));
+const segments = computed(() => termSegments(local(text)));
 </script>
 
 <template>
@@ -19,8 +20,8 @@ const segments = computed(() => termSegments(text));
       effect="light"
       popper-class="term-hint"
       ><template #content
-        ><b>{{ term.term }}</b> {{ term.meaning }}
-        <span v-if="term.formula" class="formula">{{ term.formula }}</span>
+        ><b>{{ term.term }}</b> {{ local(term.meaning) }}
+        <span v-if="term.formula" class="formula">{{ local(term.formula) }}</span>
         <span v-if="term.source" class="source">{{ term.source }}</span></template
       ><dfn tabindex="0">{{ words }}</dfn></el-tooltip
     ><template v-else>{{ words }}</template></template

@@ -14,7 +14,7 @@ let chosen: string | undefined;
 
 /** However it was opened, the arrow keys go on from the first entry. */
 const begin = () => list.value?.$el.querySelector<HTMLElement>('[role=menuitem]')?.focus();
-/** Told once the list is gone and the focus is back at the word: what a choice opens may take it from there, and keeps it. */
+/** Emitted once the list is closed and the focus is back at the word: a dialog that the choice opens may then take the focus and keep it. */
 async function end(): Promise<void> {
   await nextTick();
   if (chosen !== undefined) emit('choose', chosen);

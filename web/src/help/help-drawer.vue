@@ -2,17 +2,18 @@
 import { ANALYSES } from '@verdict/core/analyses';
 import { ref, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
+import LanguageChoice from '../language/language-choice.vue';
 import { STAGES } from '../stages/stages.js';
 import TermList from './term-list.vue';
 import { termsIn, type Term } from './terms.js';
 
-/** Help with the page that is open: what the words on it mean, and how its results are worked out. */
+/** Help with the open page: its terms, and how its results are calculated. */
 const open = defineModel<boolean>({ required: true });
 const route = useRoute();
 const terms = ref<Term[]>([]);
 const analyses = ref<{ id: string; name: string; title: string }[]>([]);
 
-/** What stands on the page, as it is read. */
+/** The text of the page. */
 const textOfPage = () => document.querySelector('main')?.textContent ?? '';
 watch(
   open,
@@ -44,6 +45,7 @@ watch(
         </li>
       </ul>
     </section>
+    <p><LanguageChoice /></p>
     <p>
       <RouterLink :to="{ name: 'help' }">Methods</RouterLink>: all terms and methods, with formulas and sources.
       <kbd>?</kbd> lists the keys, <kbd>/</kbd> searches everywhere.

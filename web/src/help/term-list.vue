@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { local } from '../language/language.js';
 import type { Term } from './terms.js';
 
 /** Words with what they mean, their formula and where it comes from. */
@@ -10,8 +11,8 @@ defineProps<{ terms: readonly Term[] }>();
     <template v-for="{ term, meaning, formula, source } in terms" :key="term">
       <dt :id="`term-${term.replace(/\W+/g, '-')}`">{{ term }}</dt>
       <dd>
-        {{ meaning }}
-        <span v-if="formula" class="formula">{{ formula }}</span>
+        {{ local(meaning) }}
+        <span v-if="formula" class="formula">{{ local(formula) }}</span>
         <span v-if="source" class="soft source">{{ source }}</span>
       </dd>
     </template>

@@ -5,7 +5,7 @@ import { RouterLink } from 'vue-router';
 import { api } from '../api/client.js';
 import CautionNote from '../components/caution-note.vue';
 import PageHead from '../components/page-head.vue';
-import { formatTime } from '../components/time.js';
+import { formatTime, local } from '../language/language.js';
 import { useJobs } from '../stores/jobs.js';
 
 /** Long work on the server, of all studies: how far it is, and back to where it was asked. */
@@ -51,7 +51,7 @@ const endWords = ({ state, endedAt, share }: Job) => {
         <li v-for="job in jobs.items" :key="job.id">
           <div class="what">
             <RouterLink :to="job.place">{{ job.study.name || 'Untitled study' }}</RouterLink>
-            <p>{{ job.method }}</p>
+            <p>{{ local(job.method) }}</p>
             <p class="soft">started by {{ job.who }}, {{ formatTime(job.at) }}</p>
           </div>
           <div class="how">

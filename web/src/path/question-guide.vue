@@ -7,7 +7,7 @@ import { useStudy } from '../stores/study.js';
 import { openWords, QUESTION_CHOICES } from './questions.js';
 import { useStanding } from './use-standing.js';
 
-/** The question of the study on the path: what answers it, what of that was looked at, and what is still open. It leads, and forces nothing. */
+/** The question of the study on the path: the recommended analyses, those viewed, and what is still open. It guides, and blocks nothing. */
 const store = useStudy();
 const route = useRoute();
 const { asks, standing } = useStanding();

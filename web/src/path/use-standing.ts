@@ -9,7 +9,7 @@ export function useStanding() {
   const store = useStudy();
   const looks = useLooks();
   const evidence = useEvidence();
-  /** What was kept was looked at, however quickly. */
+  /** Kept evidence counts as viewed. */
   const seen = computed(() => [...looks.items, ...evidence.items]);
   const asks = computed(() => store.study?.asks ?? null);
   const standing = computed<Standing[]>(() =>

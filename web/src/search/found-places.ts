@@ -1,6 +1,6 @@
 import type { Place } from './places.js';
 
-/** So many of a group are shown: who looks for more types more. */
+/** The number of hits shown in a group. */
 const MOST = 5;
 
 /** A place with what it is searched by. */

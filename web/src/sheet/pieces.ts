@@ -1,6 +1,6 @@
 import { cautionsOf, type Answer, type Evidence } from '@verdict/contract';
 
-/** A caution of a piece of evidence, and what was answered to it. */
+/** A caution of a piece of evidence, and its answer. */
 export interface Caution {
   text: string;
   answer: Answer | null;
@@ -9,7 +9,7 @@ export const cautionsWithAnswers = ({ result, answers }: Pick<Evidence, 'result'
   cautionsOf(result).map((text) => ({ text, answer: answers.find(({ to }) => to === text) ?? null }));
 
 /**
- * Evidence in the order of the sheet: as it was arranged; a piece that nobody has placed follows the last one that belongs before it in the order of the work.
+ * Evidence in the order of the report: as arranged; a piece without a place follows the last one before it in the order of the stages.
  * @param rank the place of an analysis on the path
  */
 export function inOrderOfWork(items: readonly Evidence[], rank: (analysis: string) => number): Evidence[] {
@@ -22,10 +22,7 @@ export function inOrderOfWork(items: readonly Evidence[], rank: (analysis: strin
   return ordered;
 }
 
-/**
- * How many tests were viewed, beside how many stand on the sheet: what is found at the level among many is found now and then by chance. Empty where nothing was
- * tested.
- */
+/** The number of viewed tests and of those in the report: among many tests some are significant by chance. Empty without tests. */
 export function weighedWords(looked: { results: number; tests: number }, onSheet: number, alpha: number): string {
   const { tests, results } = looked;
   if (tests === 0) return '';

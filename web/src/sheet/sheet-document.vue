@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import { DrawnSvg } from './drawn-svg.js';
 import { FindingOnPaper } from './finding-on-paper.js';
-import { inLocale } from './in-locale.js';
 import { withTimes, type Sheet, type SheetPictures } from './sheet.js';
 
-/** The sheet as it is read: on the page, in print, and in the file that is saved. How moments and decimal marks are written is said from outside. */
+/** The sheet as it is read: on the page, in print, and in the file that is saved. How moments and figures are written is said from outside. */
 const props = defineProps<{
   sheet: Sheet;
   pictures: SheetPictures;
   time: (iso: string) => string;
-  mark: string;
+  /** How its figures are written. */
+  figures: (text: string) => string;
 }>();
-const said = (text: string) => inLocale(withTimes(text, props.time), props.mark);
+const said = (text: string) => props.figures(withTimes(text, props.time));
 /** Figures on a picture are texts of their own between its tags. */
-const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>${inLocale(text, props.mark)}<`);
+const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>${props.figures(text)}<`);
 </script>
 
 <template>
@@ -47,13 +47,13 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
       <template v-if="sheet.aside.length">
         <p>Set aside:</p>
         <ul>
-          <li v-for="line in sheet.aside" :key="line">{{ withTimes(line, time) }}</li>
+          <li v-for="line in sheet.aside" :key="line">{{ said(line) }}</li>
         </ul>
       </template>
       <template v-if="sheet.leftIn.length">
         <p>Suspected outliers kept with a reason:</p>
         <ul>
-          <li v-for="line in sheet.leftIn" :key="line">{{ withTimes(line, time) }}</li>
+          <li v-for="line in sheet.leftIn" :key="line">{{ said(line) }}</li>
         </ul>
       </template>
     </section>
@@ -114,7 +114,7 @@ const drawn = (svg: string) => svg.replace(/>([^<]+)</g, (_, text: string) => `>
         </thead>
         <tbody>
           <tr v-for="(row, i) in sheet.appendix.rows" :key="i">
-            <td v-for="(cell, k) in row" :key="k">{{ cell }}</td>
+            <td v-for="(cell, k) in row" :key="k">{{ sheet.appendix.numeric[k] ? said(cell) : cell }}</td>
           </tr>
         </tbody>
       </table>

@@ -15,7 +15,7 @@ const underOwnNames = (svg: string, prefix: string) => svg.replace(/(\bid="|url\
 
 const capital = (text: string) => text.replace(/^./, (first) => first.toUpperCase());
 
-/** What is needed to draw on paper: colours of the light ground, whatever the page shows. */
+/** The colours for paper: those of the light theme. */
 function onPaper(draw: () => KeptPicture, paper: Element) {
   const colours = readColours(paper);
   const { title, panels } = draw();

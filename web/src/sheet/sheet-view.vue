@@ -3,11 +3,10 @@ import { useElementSize } from '@vueuse/core';
 import { ElMessage } from 'element-plus';
 import { computed, ref } from 'vue';
 import { RouterLink } from 'vue-router';
-import { formatTime } from '../components/time.js';
+import { formatTime, local } from '../language/language.js';
 import WordMenu from '../components/word-menu.vue';
 import { saveFile } from '../files/save-file.js';
 import { useStudy } from '../stores/study.js';
-import { decimalMark } from './in-locale.js';
 import SheetDocument from './sheet-document.vue';
 import { useSheet } from './use-sheet.js';
 import './sheet.css';
@@ -16,7 +15,6 @@ import './sheet.css';
 const store = useStudy();
 const paper = ref<HTMLElement>();
 const { sheet, pictures, drawn, pngs, withReadings, onSheet } = useSheet(paper);
-const mark = decimalMark(undefined);
 const busy = ref(false);
 const { height } = useElementSize(paper);
 /** What an A4 page holds of it, at the scale of the page here. */
@@ -66,7 +64,7 @@ const print = () => window.print();
     </div>
     <div class="desk" tabindex="0" role="region" aria-label="The report on paper">
       <div ref="paper" class="paper on-paper">
-        <SheetDocument v-if="sheet" :sheet="sheet" :pictures="pictures" :time="formatTime" :mark="mark" />
+        <SheetDocument v-if="sheet" :sheet="sheet" :pictures="pictures" :time="formatTime" :figures="local" />
       </div>
     </div>
   </div>

@@ -47,7 +47,7 @@ export interface Sheet {
   pieces: SheetPiece[];
   /** Kept, and not on the sheet. */
   leftOut: string[];
-  /** How much was looked at, and what was not. */
+  /** The number of viewed results, and the recommended ones that were not viewed. */
   weighed: string[];
   earlier: string[];
   /** How anyone has these numbers again. */
@@ -58,7 +58,8 @@ export interface Sheet {
 export interface SheetTable {
   title: string;
   heads: string[];
-  /** As they were written. */
+  /** True for columns of numbers, which stand here with a decimal point as all figures do; labels stand as they were written. */
+  numeric: boolean[];
   rows: string[][];
 }
 

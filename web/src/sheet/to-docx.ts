@@ -27,7 +27,7 @@ export interface DocumentPicture {
 /** As wide as the text of an A4 page with margins of 20 mm, in pixels. */
 const TEXT_WIDTH = 620;
 
-/** What an XML document cannot hold, whatever somebody has typed or pasted. */
+/** Characters that an XML document cannot hold, whatever was typed or pasted. */
 // eslint-disable-next-line no-control-regex -- these are meant
 const NOT_IN_XML = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g;
 

@@ -42,7 +42,7 @@ body{max-width:760px;margin:32px auto;padding:0 24px;background:#fff}
 /** The sheet as one HTML file that needs nothing else: pictures as SVG, fonts and rules in it, no script. */
 export async function sheetHtml(sheet: Sheet, pictures: SheetPictures): Promise<string> {
   const place = document.createElement('div');
-  const app = createApp(SheetDocument, { sheet, pictures, time: isoTime, mark: '.' });
+  const app = createApp(SheetDocument, { sheet, pictures, time: isoTime, figures: (text: string) => text });
   app.mount(place);
   const body = place.innerHTML.replace(/<!--[\s\S]*?-->/g, '');
   app.unmount();

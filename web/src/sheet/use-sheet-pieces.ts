@@ -6,7 +6,7 @@ import { useStudy } from '../stores/study.js';
 import { allStages } from '../workbench/stage.js';
 import { inOrderOfWork, weighedWords } from './pieces.js';
 
-/** The evidence as the sheet takes it: in its order, and what is left out. A ruled study shows what its verdict names. */
+/** The evidence of the report in its order, and the excluded pieces. A decided study shows the pieces of its verdict. */
 export function useSheetPieces() {
   const store = useStudy();
   const evidence = useEvidence();

@@ -1,4 +1,5 @@
-import type { Checked } from '@verdict/contract';
+import type { Checked, StudyColumn } from '@verdict/contract';
+import { PLAIN_FORMAT, rewritten } from '@verdict/core/readings';
 import { useDebounceFn } from '@vueuse/core';
 import { computed, nextTick, ref, shallowRef, watch, type Ref } from 'vue';
 import { api } from '../api/client.js';
@@ -19,6 +20,10 @@ const MOST_ROWS = 2_000;
 /** Columns that an A4 page is wide enough for. */
 const MOST_COLUMNS = 8;
 
+/** A cell in the notation of the sheet: its digits as written, with a decimal point. */
+const plainCell = (column: StudyColumn | null | undefined, text: string) =>
+  !column || column.kind === 'label' || column.derivation ? text : rewritten(text, column, PLAIN_FORMAT);
+
 /** The sheet of the open study with its pictures, drawn on `paper`. */
 export function useSheet(paper: Ref<HTMLElement | undefined>) {
   const store = useStudy();
@@ -34,7 +39,12 @@ export function useSheet(paper: Ref<HTMLElement | undefined>) {
     // The subject first: it is what the sheet is about.
     const columns = [...study.columns].sort((a, b) => Number(b.id === study.subject) - Number(a.id === study.subject));
     const shown = columns.slice(0, MOST_COLUMNS);
-    const texts = shown.map(({ id }) => store.textsOf(id));
+    const texts = shown.map((column) =>
+      store
+        .textsOf(column.id)
+        .slice(0, MOST_ROWS)
+        .map((text) => plainCell(column, text)),
+    );
     const aside = new Set(study.setAside.map(({ column, row }) => `${column}/${row}`));
     const rows = Array.from({ length: Math.min(MOST_ROWS, study.rowCount) }, (_, i) => [
       String(i + 1),
@@ -45,10 +55,11 @@ export function useSheet(paper: Ref<HTMLElement | undefined>) {
       columns.length > MOST_COLUMNS ? `${MOST_COLUMNS} of ${columns.length} columns` : '',
     ].filter(Boolean);
     const heads = ['row', ...shown.map(({ name, unit }) => (unit ? `${name} (${unit})` : name))];
-    return { title: `Readings${cut.length ? `: ${cut.join(', ')}` : ''}`, heads, rows };
+    const numeric = [false, ...shown.map(({ kind }) => kind !== 'label')];
+    return { title: `Readings${cut.length ? `: ${cut.join(', ')}` : ''}`, heads, numeric, rows };
   });
 
-  /** The record is checked anew after everything that adds to it. */
+  /** The record is checked again after every entry. */
   const checked = shallowRef<Checked | null>(null);
   const check = useDebounceFn(async () => {
     const { study } = store;
@@ -66,7 +77,7 @@ export function useSheet(paper: Ref<HTMLElement | undefined>) {
     return sheetOf({
       ...{ study, standing: standing.value, onSheet: onSheet.value, leftOut: leftOut.value },
       ...{ stale: evidence.stale, sample: store.sample, weighed: weighed.value, notSeen: openWords(steps.value) },
-      cellOf: (column, row) => store.textsOf(column)[row - 1] ?? '',
+      cellOf: (column, row) => plainCell(store.columnById(column), store.textsOf(column)[row - 1] ?? ''),
       ...{ appendix: appendix.value, checked: checked.value },
     });
   });

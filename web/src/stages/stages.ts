@@ -22,6 +22,6 @@ export const STAGES: readonly Stage[] = [
   distributionsStage,
 ];
 
-/** The path, whose keys are 1, 2, 3 …, and what stands beside it. */
+/** The path, with the keys 1, 2, 3 …, and the pages beside it. */
 export const PATH = STAGES.filter(({ beside }) => !beside);
 export const BESIDE = STAGES.filter(({ beside }) => beside);

@@ -50,7 +50,7 @@ function lengthened(cells: string[] | undefined, rowCount: number): string[] {
   return copy;
 }
 
-/** Columns whose cells are written, not worked out. */
+/** Columns with written, not derived, cells. */
 const written = ({ columns }: Study) => columns.filter(({ derivation }) => !derivation);
 
 function setRows({ study, cells }: Local, rowCount: number): void {

@@ -17,14 +17,14 @@ export const useEvidence = defineStore('evidence', () => {
   const drawerOpen = ref(false);
   const problem = shallowRef<Problem | null>(null);
   const recomputed = shallowRef<Record<string, Recomputed | 'running' | Problem>>({});
-  /** Why the list could not be read, where it could not: then nothing is known of what is kept. */
+  /** The error if the list could not be read: then the kept evidence is unknown. */
   const unread = shallowRef<Problem | null>(null);
-  /** The pieces whose readings are no longer those they were worked out of. */
+  /** The pieces whose readings have changed. */
   const stale = shallowRef<ReadonlySet<string>>(new Set());
-  /** The study that is shown: what comes late for another one is not taken. */
+  /** The open study: late answers for another one are ignored. */
   let shown = '';
 
-  /** What the server has told of pieces, whether they were listed by then or not. */
+  /** Recalculation outcomes from the server, whether the pieces were listed by then or not. */
   const told = new Map<string, Evidence['recomputed']>();
   const withTold = (list: Evidence[]) =>
     list.map((item) => ({ ...item, recomputed: item.recomputed ?? told.get(item.id) ?? null }));
@@ -40,7 +40,7 @@ export const useEvidence = defineStore('evidence', () => {
     await readAgain(studyId);
   }
 
-  /** Reads again what is kept. A piece kept here since it was asked stays: evidence is never taken away. */
+  /** Reads the list again. A piece kept here since the request stays in the list: evidence is never deleted. */
   async function readAgain(studyId: string): Promise<void> {
     try {
       const list = withTold(await api.listEvidence(studyId));
@@ -54,13 +54,13 @@ export const useEvidence = defineStore('evidence', () => {
     }
   }
 
-  /** Connected again: what was kept or recomputed meanwhile could not be told. */
+  /** After a reconnection: evidence kept or recomputed meanwhile was not reported. */
   function stands(studyId: string, kept: number): void {
     if (unread.value || kept !== items.value.length || items.value.some((item) => !item.recomputed))
       void readAgain(studyId);
   }
 
-  /** Pieces whose own request is on its way: what is told of them is about to be answered. */
+  /** Pieces with a pending request of this page: events about them can be ignored, since the answer follows. */
   const underWay = new Set<string>();
 
   /** A piece was kept, or noted on, in some window. */

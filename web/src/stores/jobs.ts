@@ -13,6 +13,8 @@ export const useJobs = defineStore('jobs', () => {
   const items = shallowRef<Job[]>([]);
   const problem = shallowRef<Problem | null>(null);
   const state = ref<'loading' | 'ready' | 'failed'>('loading');
+  /** A list that was on its way, or an event, may still hold a job that was removed meanwhile. */
+  const removed = new Set<string>();
   /** The study whose jobs are held; undefined for all. */
   let shown: string | undefined;
 
@@ -35,12 +37,12 @@ export const useJobs = defineStore('jobs', () => {
     shown = studyId;
     const list = await guarded(() => api.listJobs(studyId));
     if (shown !== studyId) return;
-    if (list) items.value = list;
+    if (list) items.value = list.filter(({ id }) => !removed.has(id));
     state.value = list ? 'ready' : 'failed';
   }
 
   function hear(job: Job): void {
-    if (shown !== undefined && job.study.id !== shown) return;
+    if (removed.has(job.id) || (shown !== undefined && job.study.id !== shown)) return;
     const known = items.value.some(({ id }) => id === job.id);
     items.value = known ? items.value.map((one) => (one.id === job.id ? job : one)) : [job, ...items.value];
   }
@@ -72,6 +74,7 @@ export const useJobs = defineStore('jobs', () => {
   const resume = ({ id }: Pick<Job, 'id'>) => told(() => api.resumeJob(id));
   async function remove({ id }: Pick<Job, 'id'>): Promise<void> {
     if ((await guarded(() => api.removeJob(id))) === null) return;
+    removed.add(id);
     items.value = items.value.filter((one) => one.id !== id);
   }
 

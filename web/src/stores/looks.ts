@@ -3,7 +3,7 @@ import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { api, ApiError } from '../api/client.js';
 
-/** The results of the open study that were looked at, each once. They say what is still open, and how many tests were tried. */
+/** The viewed results of the open study, each once. They show what is still open, and how many tests were viewed. */
 export const useLooks = defineStore('looks', () => {
   const items = shallowRef<readonly Look[]>([]);
   let shown = '';
@@ -24,7 +24,7 @@ export const useLooks = defineStore('looks', () => {
     await quietly(() => api.noteLooks(studyId, [look]));
   }
 
-  /** What was looked at is a help, no record of the study: where the server is away, the page goes on without it. */
+  /** The list of viewed results is an aid, not part of the record: without the server the page continues without it. */
   async function quietly(call: () => Promise<unknown>): Promise<void> {
     try {
       await call();

@@ -45,7 +45,7 @@ export const useStudy = defineStore('study', () => {
   const waiting = shallowRef<Waiting[]>([]);
   /** Why changes wait, while the server is away. */
   const away = ref<string | null>(null);
-  /** Somebody else has changed the study: what the server said. */
+  /** The study was changed in another window: the answer of the server. */
   const conflict = shallowRef<Problem | null>(null);
   /** The last change the server refused, to be shown to the analyst. */
   const refused = shallowRef<Problem | null>(null);
@@ -54,7 +54,7 @@ export const useStudy = defineStore('study', () => {
   let openedId = '';
   let turn: Promise<unknown> = Promise.resolve();
   let unfollow = (): void => undefined;
-  /** What the page is told while it is sending waits until the answer is there. */
+  /** Events during a pending request wait for its answer. */
   let heard: Announced[] = [];
 
   async function read(id: string): Promise<void> {
@@ -216,7 +216,7 @@ export const useStudy = defineStore('study', () => {
     for (const { change: pending } of waiting.value) showLocally(pending);
   }
 
-  /** After somebody else's change: reads the newer state and sends the own waiting changes after it, or drops them. */
+  /** After a change in another window: reads the newer state, and sends or drops the waiting changes of this window. */
   async function takeOver(keepOwn: boolean): Promise<void> {
     if (!keepOwn) waiting.value = [];
     try {
@@ -281,12 +281,12 @@ export const useStudy = defineStore('study', () => {
   const subject = computed(() => study.value?.columns.find(({ id }) => id === study.value?.subject) ?? null);
 
   const table = computed(() => (study.value ? tableOf(study.value, cells.value) : null));
-  /** Samples and derived columns are worked out again only when what they look at has changed. */
+  /** Samples and derived columns are computed again only if their inputs have changed. */
   const memo = newMemo();
   const columnById = (id: string): StudyColumn | null =>
     study.value?.columns.find((column) => column.id === id) ?? null;
 
-  /** A column's cells as text: as written, or worked out in full precision. */
+  /** The cells of a column as text: as written, or derived in full precision. */
   function textsOf(id: string): readonly string[] {
     const column = columnById(id);
     return column && table.value ? cellsOf(table.value, column, memo) : [];

@@ -3,7 +3,7 @@ import type { Analysis, Note, Settings } from '@verdict/core/road';
 type Read<Request extends Settings> = Pick<Analysis<Request>, 'request'>;
 
 /**
- * What is asked of an analysis: `fixed`, and those of the settings that the request takes. An address can say anything: what does not fit is left out, and
+ * The request of an analysis: `fixed`, and the settings from the address that it accepts. Invalid settings in an address are ignored, and this is
  * said.
  */
 export function askedOf<Request extends Settings>(

@@ -1,5 +1,6 @@
 import type { Field } from '@verdict/core/road';
 import { typedNumber } from '../components/fields/typed-number.js';
+import { decimalMark } from '../language/language.js';
 
 /** What a field of a sentence can hold; undefined where it is left out. */
 export type FieldValue = string | number | readonly number[] | readonly string[] | undefined;
@@ -7,7 +8,7 @@ export type FieldValue = string | number | readonly number[] | readonly string[]
 /** A field that is typed into. */
 export type TypedInto = Exclude<Field, { type: 'choice' | 'choices' }>;
 
-/** A range so wide that nobody needs to be told of it. */
+/** A range so wide that it need not be stated. */
 const ANY_SIZE = 1e9;
 
 /** What a field takes, in words. */
@@ -46,7 +47,11 @@ function fits(field: TypedInto, value: number): boolean {
   return whole && value >= field.min && value <= field.max;
 }
 
-/** What was typed into a field, as the setting it means; null where it will not do. What can be left out may be emptied. */
+/** "0,5 1,5" and "0,5; 1,5" are numbers with decimal commas where the reader writes them so; a comma before a blank always lies between two numbers. */
+const betweenNumbers = (text: string) =>
+  decimalMark.value === 'comma' || /\d,\d+\s*;/.test(text) ? /[\s;]+|,\s+/ : /[\s;,]+/;
+
+/** The setting that a typed text stands for; null if it is invalid. Optional fields may be emptied. */
 export function typedValue(field: TypedInto, text: string): { value: FieldValue } | null {
   const plain = text.trim();
   const mayBeEmpty = 'empty' in field;
@@ -61,10 +66,7 @@ export function typedValue(field: TypedInto, text: string): { value: FieldValue 
     return values.length > 0 ? { value: values } : null;
   }
   if (field.type === 'numbers') {
-    const values = plain
-      .split(/[\s;,]+/)
-      .filter(Boolean)
-      .map(typedNumber);
+    const values = plain.split(betweenNumbers(plain)).filter(Boolean).map(typedNumber);
     return values.every((value) => fits(field, value)) ? { value: values } : null;
   }
   const number = typedNumber(plain.replace('%', ''));

@@ -5,7 +5,7 @@ import { chartOf } from '../charts/drawn.js';
 import { useColours } from '../charts/use-colours.js';
 import type { KeptPicture } from './stage.js';
 
-/** A picture as it was kept: nothing in it can be changed. `bare` where what stands beside it names it. */
+/** A picture of kept evidence, which cannot be changed. `bare`: without a title, where the text beside it names it. */
 const props = defineProps<{ draw: () => KeptPicture; bare?: boolean }>();
 const root = ref<HTMLElement>();
 const colours = useColours(root);

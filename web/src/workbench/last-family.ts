@@ -1,4 +1,4 @@
-/** The family that each study was last held against, while the page is open: another stage begins with it. */
+/** The family last compared with the readings of each study, while the page is open: another stage begins with it. */
 const families = new Map<string, string>();
 
 export const rememberFamily = (study: string | undefined, family: string): void =>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { fieldText, isField, visibleParts, type SentencePart } from '@verdict/core/road';
 import { computed, ref, type Ref } from 'vue';
+import { local } from '../language/language.js';
 import type { Run } from './use-run.js';
 import { rangeOf, shareSlip, typedValue, type FieldValue, type TypedInto } from './field-values.js';
 import SentenceChoice from '../components/fields/sentence-choice.vue';
@@ -15,7 +16,7 @@ const props = defineProps<{
     request: Ref<object | null>;
   };
   subject: string;
-  /** What stands in the fields, where it is not just the request. */
+  /** The values of the fields, if they are not those of the request. */
   values?: object;
   /** Fields that are asked on this page already: here they are words. */
   said?: readonly string[];
@@ -28,12 +29,17 @@ const props = defineProps<{
 const values = computed<Record<string, unknown>>(() => ({ ...(props.values ?? props.run.request.value) }));
 const asked = computed(() => props.values !== undefined || props.run.request.value !== null);
 const shown = computed(() => visibleParts(props.run.parts.value, values.value));
-/** What is wrong with what was typed, by field; the old value stays in force. */
+/** The fault of a typed text, by field; the old value stays in force. */
 const wrong = ref<Record<string, string>>({});
 
 const textOf = (part: SentencePart | undefined) => {
   if (typeof part !== 'object') return part ?? '';
   return 'text' in part ? part.text : 'subject' in part ? props.subject : '';
+};
+/** A formula keeps the point, where a comma lies between arguments. */
+const typedText = (part: TypedInto) => {
+  const text = fieldText(part, values.value[part.field]);
+  return part.type === 'text' ? text : local(text);
 };
 /** The marks that follow a field stay in its line: none begins the next one. */
 const LEADING_MARKS = /^[.,;:)]+/;
@@ -63,11 +69,11 @@ function take(field: string, value: FieldValue): void {
   <p v-if="asked" class="sentence">
     <template v-for="(part, i) in shown" :key="i">
       <span v-if="isField(part)" class="held"
-        ><template v-if="said?.includes(part.field)">{{ fieldText(part, values[part.field]) }}</template>
+        ><template v-if="said?.includes(part.field)">{{ local(fieldText(part, values[part.field])) }}</template>
         <SentenceChoice
           v-else-if="part.type === 'choice'"
           :aria-label="part.label"
-          :options="part.options"
+          :options="part.options.map((option) => ({ ...option, text: local(option.text) }))"
           :model-value="String(values[part.field])"
           @update:model-value="(value) => take(part.field, value)"
         />
@@ -83,14 +89,14 @@ function take(field: string, value: FieldValue): void {
           v-else
           :wrong="!!wrong[part.field]"
           :aria-label="part.label"
-          :model-value="fieldText(part, values[part.field])"
+          :model-value="typedText(part)"
           @update:model-value="(text) => accept(part, text)"
         />{{ marksAfter(i) }}</span
       >
       <span v-else-if="typeof part === 'object' && 'subject' in part" class="subject">{{ subject }}</span>
-      <template v-else>{{ withoutMarks(i) }}</template>
+      <template v-else>{{ local(withoutMarks(i)) }}</template>
     </template>
-    <span v-for="text in wrong" :key="text" class="said-wrong" role="alert"> {{ text }}</span>
+    <span v-for="text in wrong" :key="text" class="said-wrong" role="alert"> {{ local(text) }}</span>
   </p>
 </template>
 

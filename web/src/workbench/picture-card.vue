@@ -8,12 +8,13 @@ import { chartOf, pointable, pointedAt, pointedIn } from '../charts/drawn.js';
 import { isSheet, type Drawn } from '../charts/picture.js';
 import { useColours } from '../charts/use-colours.js';
 import type { Titles } from '../charts/value-axis.js';
+import { local } from '../language/language.js';
 import PictureActions from './picture-actions.vue';
 import PictureTitles from './picture-titles.vue';
 import type { Rows } from './rows.js';
 import type { Leaving } from './use-picture-actions.js';
 
-/** A picture with its title and what can be done with it above, what is pointed at below, and grips over it. */
+/** A picture with title and actions above, the text of the selected mark below, and drag handles. */
 const props = withDefaults(
   defineProps<{
     title: string;
@@ -27,7 +28,7 @@ const props = withDefaults(
     mend?: boolean;
     /** True once working it out has failed: why is said beside it. */
     failed?: boolean;
-    /** The table behind the picture, worked out when it is looked at. */
+    /** The table of the picture, computed when it is opened. */
     rows?: (() => Rows) | null;
     /** The titles written over the picture's own, where they can be written. */
     titles?: Titles | null;
@@ -119,7 +120,7 @@ function onStep(by: number): void {
 function choose(index: number | null, more: boolean): void {
   emit('choose', index === null || !props.panels ? null : (pointedIn(props.panels, index)?.bar ?? null), more);
 }
-/** What is drawn in which colour is said as well. */
+/** The legend is also part of the text for screen readers. */
 const said = computed(() => {
   const legend = (props.panels?.legend ?? []).map((entry) => entry.words);
   return [props.words, ...(legend.length ? [`Drawn: ${legend.join('; ')}.`] : [])].join(' ');
@@ -139,7 +140,7 @@ defineExpose({
 <template>
   <section ref="card" class="card picture-card" :class="{ stale }" :aria-label="label">
     <div class="title">
-      <h2>{{ title }}</h2>
+      <h2>{{ local(title) }}</h2>
       <slot name="choices" />
       <el-button v-if="titles && !instead" link :aria-expanded="titling" @click="titling = !titling">Titles</el-button>
       <el-button v-if="rows" link :disabled="!panels && !instead" @click="tableOpen = true">Table</el-button>
@@ -149,7 +150,7 @@ defineExpose({
     <slot name="over" />
     <div v-if="whyNot" class="box none">
       <h3>No picture</h3>
-      <p>{{ whyNot }}</p>
+      <p>{{ local(whyNot) }}</p>
       <p v-if="mend" class="soft">
         Readings can be pasted, typed or corrected in <RouterLink :to="{ name: 'readings' }">Readings</RouterLink>.
       </p>
@@ -185,14 +186,14 @@ defineExpose({
     <p v-else-if="!panels && !instead && !whyNot" class="pointed soft" aria-busy="true">Drawing the picture …</p>
     <p v-else-if="hint && panels" class="pointed" role="status">
       <template v-if="hit">
-        {{ hit.words }}
+        {{ local(hit.words) }}
         <template v-if="hit.row !== undefined">
           <el-button v-if="canSetAside" link @click="emit('aside', hit.row)">Set aside <kbd>X</kbd></el-button>
           <slot name="pointed" :row="hit.row" />
         </template>
       </template>
-      <span v-else class="soft">{{ hint }}</span>
-      <span v-if="besides" class="soft besides">{{ besides }}</span>
+      <span v-else class="soft">{{ local(hint) }}</span>
+      <span v-if="besides" class="soft besides">{{ local(besides) }}</span>
     </p>
     <slot name="below" />
     <TableDialog v-if="tableOpen && rows" :title="`Table of the ${title}`" :rows="rows()" @close="tableOpen = false" />

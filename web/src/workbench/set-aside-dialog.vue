@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue';
+import { local } from '../language/language.js';
 import { useStudy } from '../stores/study.js';
 
 /** Asks for the reason why a reading is set aside, or left with a reason; without one nothing is done. */
@@ -44,12 +45,12 @@ const finish = () => {
 <template>
   <el-dialog :model-value="open" :title="title" width="460" @close="emit('leave')" @opened="field?.focus()">
     <p v-if="leaving">
-      {{ what }}: {{ they }} {{ many ? 'stay' : 'stays' }} in all calculations. The reason for keeping
+      {{ local(what) }}: {{ they }} {{ many ? 'stay' : 'stays' }} in all calculations. The reason for keeping
       {{ many ? 'suspected outliers' : 'a suspected outlier' }} is recorded and printed in the report.
     </p>
     <p v-else>
-      {{ what }}: {{ they }} {{ many ? 'stay' : 'stays' }} in the table, struck through, and {{ are }} excluded from all
-      calculations until restored.
+      {{ local(what) }}: {{ they }} {{ many ? 'stay' : 'stays' }} in the table, struck through, and {{ are }} excluded
+      from all calculations until restored.
     </p>
     <label class="reason"
       >Why?

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Change } from '@verdict/contract';
+import { local } from '../language/language.js';
 import { useStudy } from '../stores/study.js';
 
 /** The set-aside readings of a column, or those left in on purpose: row, value as written, reason, and the way back. */
@@ -18,7 +19,7 @@ function putBack(row: number): void {
 <template>
   <div v-for="reading in readings" :key="reading.row" class="reading">
     <el-button link @click="$emit('go', reading.row)">row {{ reading.row }}</el-button>
-    <span class="soft">{{ valueOf(reading.row) }} — {{ reading.reason }}</span>
+    <span class="soft">{{ local(valueOf(reading.row)) }} — {{ reading.reason }}</span>
     <el-button
       v-if="!store.ruled"
       link

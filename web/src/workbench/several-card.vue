@@ -1,12 +1,13 @@
 <script setup lang="ts" generic="Row extends { name: string }">
 import { defineAsyncComponent, ref } from 'vue';
+import { local } from '../language/language.js';
 import type { Rows } from './rows.js';
 
 /** Many columns or groups in a table, a row each, in place of a picture; a row opens its own page. */
 defineProps<{
   subject: string;
   rows: readonly Row[];
-  /** The table behind it, worked out when it is looked at. */
+  /** The table, computed when it is opened. */
   table: (() => Rows) | null;
   whyNot: string | null;
   rowClass: (row: { row: Row }) => string;
@@ -25,7 +26,7 @@ const tableOpen = ref(false);
       <h2>{{ subject }} together</h2>
       <el-button link :disabled="!table" @click="tableOpen = true">Table</el-button>
     </div>
-    <p v-if="whyNot">{{ whyNot }}</p>
+    <p v-if="whyNot">{{ local(whyNot) }}</p>
     <div v-else class="rows">
       <el-table
         :data="[...rows]"
@@ -38,7 +39,7 @@ const tableOpen = ref(false);
         <slot />
       </el-table>
     </div>
-    <p class="soft hint">{{ hint }}</p>
+    <p class="soft hint">{{ local(hint) }}</p>
     <TableDialog v-if="tableOpen && table" :title="`Table of ${subject}`" :rows="table()" @close="tableOpen = false" />
   </section>
 </template>

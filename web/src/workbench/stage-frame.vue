@@ -4,6 +4,7 @@ import CautionList from '../components/caution-list.vue';
 import CautionNote from '../components/caution-note.vue';
 import FindingWords from '../components/finding-words.vue';
 import TermWords from '../components/term-words.vue';
+import { local } from '../language/language.js';
 import { useStudy } from '../stores/study.js';
 import NoColumn from './no-column.vue';
 import SetAsideDialog from './set-aside-dialog.vue';
@@ -92,7 +93,7 @@ const store = useStudy();
         <template v-else-if="runs.stopped.value"
           >stopped <el-button link @click="runs.again">Continue</el-button></template
         >
-        <template v-else>{{ runs.time.value }}</template>
+        <template v-else>{{ local(runs.time.value ?? '') }}</template>
       </div>
     </section>
     <slot name="below" />

@@ -28,7 +28,7 @@ export const FRAME_LANDMARKS: readonly Landmark[] = [
   { id: 'sentence', title: 'the sentence', key: 's', begin: 'input' },
 ];
 
-/** What the house knows of a stage: its place on the path, its page, and what of its evidence it can draw again. */
+/** The description of a stage: its place on the path, its page, and which evidence it can draw. */
 export interface Stage {
   /** The name of its route. */
   name: string;
@@ -46,7 +46,7 @@ export interface Stage {
   beside?: true;
   /** Takes up blocks of readings that were pasted where they do not belong. */
   takesPastes?: true;
-  /** What stands at the right of the subject bar in place of the resolution and the limits. */
+  /** The component at the right of the subject bar, instead of resolution and limits. */
   bar?: () => Promise<{ default: Component }>;
   /** Its places that can be gone to; those of the shared frame by default. */
   landmarks?: readonly Landmark[];

@@ -5,6 +5,7 @@ import { useElementSize } from '@vueuse/core';
 import { ElMessage, type Column } from 'element-plus';
 import { computed, h, ref } from 'vue';
 import { saveFile } from '../files/save-file.js';
+import { local } from '../language/language.js';
 import type { Rows } from './rows.js';
 
 /** A table of full values: looked at in short, all of it, copied and saved in full. */
@@ -20,7 +21,7 @@ const { width } = useElementSize(box);
 const head = computed(() => props.rows[0] ?? []);
 const body = computed(() => props.rows.slice(1));
 const isNumber = (i: number) => typeof props.rows[1]?.[i] === 'number';
-const short = (cell: string | number) => (typeof cell === 'number' ? formatValue(cell) : cell);
+const short = (cell: string | number) => (typeof cell === 'number' ? local(formatValue(cell)) : cell);
 const columns = computed<Column<string | number>[]>(() =>
   head.value.map((cell, i) => ({
     key: i,
@@ -29,7 +30,11 @@ const columns = computed<Column<string | number>[]>(() =>
     width: Math.max(LEAST_WIDTH, Math.floor(width.value / head.value.length)),
     align: isNumber(i) ? 'right' : 'left',
     cellRenderer: ({ cellData }: { cellData: string | number }) =>
-      h('span', { class: 'table-cell', title: String(cellData) }, short(cellData)),
+      h(
+        'span',
+        { class: 'table-cell', title: typeof cellData === 'number' ? local(String(cellData)) : cellData },
+        short(cellData),
+      ),
   })),
 );
 const texts = () => props.rows.map((row) => row.map(String));

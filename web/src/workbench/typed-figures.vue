@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { TypedField } from '@verdict/core/analyses';
 import SentenceText from '../components/fields/sentence-text.vue';
+import { local } from '../language/language.js';
 
 /** Figures that are typed in place of readings: what a certificate gives. */
 const { texts } = defineProps<{
@@ -22,11 +23,13 @@ const asked = ({ field }: { field: string }) => (texts[field] ?? '').trim() === 
         :class="{ long: example.length > 8 }"
         :model-value="texts[key] ?? ''"
         :aria-label="label"
-        :placeholder="optional ? `${example} (if known)` : example"
+        :placeholder="local(optional ? `${example} (if known)` : example)"
         :wrong="fault.field === key && !asked(fault)"
         @update:model-value="(text: string) => emit('set', key, text)"
     /></label>
-    <span v-if="fault.problem" :class="asked(fault) ? 'soft' : 'said-wrong'" role="status">{{ fault.problem }}</span>
+    <span v-if="fault.problem" :class="asked(fault) ? 'soft' : 'said-wrong'" role="status">{{
+      local(fault.problem)
+    }}</span>
   </p>
 </template>
 

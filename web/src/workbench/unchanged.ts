@@ -1,6 +1,6 @@
 import { computed, type ComputedRef } from 'vue';
 
-/** A computed value that stays the same object while it says the same: what hangs on it is not worked out, or drawn, again. For plain data. */
+/** A computed value that keeps its identity while it is equal, so that dependents are not computed or drawn again. For plain data. */
 export function unchanged<T>(getter: () => T): ComputedRef<T> {
   return computed<T>((before) => {
     const now = getter();

@@ -11,7 +11,7 @@ interface Queue {
   /** Where the router is on its way to: a change written meanwhile would call it back. */
   going: string | null;
 }
-/** One queue for a router: whoever writes, nothing is written from an address that another is just changing. */
+/** One queue for each router, so that no change starts from an address that another is just changing. */
 const queues = new WeakMap<Router, Queue>();
 
 async function flush(router: Router, queue: Queue): Promise<void> {

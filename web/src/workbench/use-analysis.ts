@@ -17,11 +17,11 @@ export interface Elsewhere {
   resume(job: Job): Promise<void>;
 }
 
-/** After so many milliseconds it can be told how long all will take. */
+/** After this time in milliseconds the total time can be estimated. */
 const TELLING = 1_000;
 
 export interface Running<Result> {
-  /** The result, or what is known of it while the repeated work goes on. */
+  /** The result, or the part of it that is known while the simulation continues. */
   result: Ref<Result | null>;
   /** 0 … 1 while running, else null. */
   progress: Ref<number | null>;
@@ -114,7 +114,7 @@ export function useAnalysis<Request extends Settings, Result>(
     if (isCurrent()) progress.value = null;
   }
 
-  /** Shows what a job has come to: what is known at once is worked out here, the rest comes from there. */
+  /** Shows the result of a job: parts without simulation are computed here, the rest comes from the server. */
   async function follow(at: Job, isCurrent: () => boolean): Promise<void> {
     // One that is done is still on its way here.
     progress.value = at.state === 'running' || at.state === 'done' ? at.share : null;

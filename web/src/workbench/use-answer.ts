@@ -7,10 +7,7 @@ import type { AnyRun } from './any-run.js';
 
 const NOTHING = () => undefined;
 
-/**
- * An analysis that is answered here and not in a worker: it takes less than a frame, has nothing to repeat, and what is dragged has to follow at
- * once.
- */
+/** An analysis that runs in the page and not in a worker: it takes less than a frame, needs no simulation, and must follow a drag at once. */
 export function useAnswer<Request extends Settings, Result extends Shown>(
   analysis: Analysis<Request, Result>,
   asked: Ref<Request | null>,

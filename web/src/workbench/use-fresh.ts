@@ -2,7 +2,7 @@ import { watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { useAddress } from './use-address.js';
 
-/** Takes out of the address what was said of one column when another one is looked at. */
+/** Removes settings of one column from the address when another is selected. */
 export function useFresh(column: () => string | undefined, ofOneColumn: RegExp): void {
   const route = useRoute();
   const address = useAddress();

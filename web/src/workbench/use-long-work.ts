@@ -29,7 +29,7 @@ export function useLongWork(runs: Ref<readonly AnyRun[]>, subject: Ref<About | n
       ({ estimate, progress, job }) => progress.value !== null && !job?.value && (estimate?.value ?? 0) > LONG,
     ),
   );
-  /** What is still to be waited for, in words; empty where it is not long. */
+  /** The remaining time in words; empty if it is short. */
   const remaining = computed(() => {
     const left = long.value.map(({ estimate, progress }) => estimate!.value! * (1 - progress.value!));
     return left.length ? `about ${aboutWords(Math.max(...left))} left` : '';

@@ -2,7 +2,7 @@ import { computed } from 'vue';
 import { useStudy } from '../stores/study.js';
 import { useAddress } from './use-address.js';
 
-/** What is looked at: the subject of the study, or the column of labels that the address names, where a stage takes labels. */
+/** The selected column: the subject of the study, or the label column in the address, if the stage accepts labels. */
 export function useLooked() {
   const store = useStudy();
   const address = useAddress();

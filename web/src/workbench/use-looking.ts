@@ -5,10 +5,10 @@ import { useLooks } from '../stores/looks.js';
 import { useStudy } from '../stores/study.js';
 import type { About, Keepable } from './use-keeping.js';
 
-/** What has stood for so long was looked at, in milliseconds: what is passed through while something is dragged was not. */
+/** A result counts as viewed after this time in milliseconds, not while something is dragged. */
 const LOOKED_AT = 700;
 
-/** What is drawn otherwise, or once more, is no other question. */
+/** Display settings and the seed do not make another question. */
 const SAME_QUESTION = new Set(['seed', 'replicates', 'column']);
 
 async function digestOf(asked: unknown): Promise<string> {

@@ -8,18 +8,18 @@ import { useStudy } from '../stores/study.js';
 import { useWho } from '../stores/who.js';
 import { inWorkers } from '../workers/analysis-pool.js';
 
-/** Works out evidence anew from the readings as they are now, asked as it was, and keeps that in its place. */
+/** Runs the request of a piece of evidence on the present readings, and keeps the result in its place. */
 export function useRunAgain() {
   const store = useStudy();
   const evidence = useEvidence();
   const who = useWho();
-  /** The piece that is being worked out, and how far it is. */
+  /** The piece that is being run again, and the progress. */
   const running = ref<{ id: string; share: number } | null>(null);
   const problems = ref<Record<string, string>>({});
   let stopped = false;
   onScopeDispose(() => (stopped = true));
 
-  /** What was asked, under the names that the columns have now. */
+  /** The request with the present names of the columns. */
   function requestNow({ column, parts, request }: Evidence): Record<string, unknown> {
     const nameOf = (id: string) => store.columnById(id)?.name;
     if (column === null) return { ...request };

@@ -24,7 +24,7 @@ export interface Shown {
 export interface RunSettings {
   /** Under which name its settings stand in the address; that of the analysis by default. */
   name?: string;
-  /** What is asked whatever the address says: column, level. Null while nothing is to be run. */
+  /** The parts of the request that do not come from the address: column, level. Null while nothing is to be run. */
   fixed: () => object | null;
   /** What the request takes in place of the settings of the address; null where nothing can be asked. */
   settled?: (settings: FieldSettings) => object | null;
@@ -34,7 +34,7 @@ export interface RunSettings {
   texts?: readonly string[];
 }
 
-/** An analysis as a stage runs it: its settings in the address, its request, and what came of it. */
+/** An analysis in a stage: its settings in the address, its request, and its result. */
 export interface Run<Request extends Settings = Settings, Result = unknown> extends Omit<Running<Result>, 'result'> {
   analysis: Pick<Analysis<Request, Result>, 'id' | 'version' | 'name' | 'request'>;
   /** The method as a sentence with fields. */
@@ -45,13 +45,13 @@ export interface Run<Request extends Settings = Settings, Result = unknown> exte
   result: ComputedRef<Result | null>;
   /** Why there is none. */
   whyNot: ComputedRef<string | null>;
-  /** What its result says besides, and what of the address was left out. */
+  /** The cautions of its result, and the ignored settings of the address. */
   notes: ComputedRef<readonly Note[]>;
   /** Why a field cannot take a value beside the others; null where it can. */
   objection: (field: string, value: FieldValue) => string | null;
 }
 
-/** Runs an analysis over a sample whenever its settings, the readings or what is fixed change. */
+/** Runs an analysis on a sample whenever its settings, the readings or the fixed parts change. */
 export function useRun<Request extends Settings, Result extends Shown>(
   analysis: Analysis<Request, Result>,
   sample: Ref<Sample | null>,

@@ -7,7 +7,7 @@ import { useStudy } from '../stores/study.js';
 interface AsideSettings {
   column: Ref<{ id: string; name: string } | null>;
   sample: Ref<Sample | null>;
-  /** The rows that the key X means: what is pointed at, or chosen. */
+  /** The rows for the key X: the selected or pointed ones. */
   pointed: () => readonly number[];
   /** True while nothing can be set aside. */
   locked: () => boolean;
@@ -37,7 +37,7 @@ export function useSetAside({ column, sample, pointed, locked, done, usual }: As
     leave();
     done?.();
   }
-  /** What is about to be set aside. */
+  /** The readings that are about to be set aside. */
   const words = computed(() => {
     const [row] = rows.value;
     const { value: of } = sample;

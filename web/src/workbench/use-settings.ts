@@ -13,7 +13,7 @@ export type Settings = Record<string, Exclude<FieldValue, undefined>>;
 export function useSettings(prefix: string, method: readonly SentencePart[], texts: readonly string[] = []) {
   const address = useAddress();
   const fields = method.filter(isField);
-  /** What is tried out while something is dragged: not yet in the address. */
+  /** Temporary settings while something is dragged: not yet in the address. */
   const tried = ref<Record<string, FieldValue>>({});
 
   const settings: Ref<Settings> = unchanged(() => {
@@ -32,7 +32,7 @@ export function useSettings(prefix: string, method: readonly SentencePart[], tex
     return found;
   });
 
-  /** Changes settings together; undefined leaves one out. What was tried out is written with them. */
+  /** Changes several settings; undefined removes one. Temporary settings are written with them. */
   function setAll(values: Record<string, FieldValue>): void {
     const written = { ...tried.value, ...values };
     const parts = Object.entries(written).map(([field, value]) => {

@@ -7,13 +7,13 @@ import { unchanged } from './unchanged.js';
 import { useAddress } from './use-address.js';
 import { useParts } from './use-parts.js';
 
-/** What else than columns of numbers can be looked at, and what of it is where nothing is chosen. */
+/** What else can be selected besides columns of numbers, and the default selection. */
 interface Wanted {
   all: () => readonly StudyColumn[];
   usual: () => readonly StudyColumn[];
 }
 
-/** What is looked at together: all groups of the split subject; where it is not split, all columns of numbers, or those that are chosen. */
+/** The selection: all groups of the split subject; without a split, all columns of numbers, or the chosen ones. */
 export function useSeveral(wanted?: Wanted) {
   const store = useStudy();
   const router = useRouter();

@@ -15,7 +15,7 @@ export interface StageSettings {
   kept?: () => readonly AnyRun[];
   /** What the kept results are about; the subject by default, and nothing can be kept while it is null. */
   about?: () => About | null;
-  /** False while what is shown is no evidence, and must not leave the page: neither kept nor handed over; true by default. */
+  /** False while the shown result must neither be kept nor submitted as a job; true by default. */
   mayLeave?: () => boolean;
 }
 
@@ -40,7 +40,7 @@ export function useStage({ runs, kept = runs, about, mayLeave = () => true }: St
   });
   const stopped = computed(() => all.value.some((run) => run.stopped.value));
   const failed = computed(() => all.value.find((run) => run.failed.value)?.failed.value ?? null);
-  /** Stops what is simulated: a picture that is only being computed would otherwise stay unfinished beside it. */
+  /** Stops simulations only: a picture that is being computed would otherwise stay unfinished. */
   const stop = () => all.value.filter(({ simulated }) => simulated.value).forEach((run) => run.stop());
   const again = () => all.value.filter((run) => run.stopped.value || run.failed.value).forEach((run) => run.again());
 

@@ -2,7 +2,7 @@ import { watch } from 'vue';
 import { useEvidence } from '../stores/evidence.js';
 import { useStudy } from '../stores/study.js';
 
-/** Keeps it known which evidence is about readings that have changed since: asked anew with every change and every piece. */
+/** Keeps the list of evidence whose readings have changed up to date after every change and every kept piece. */
 export function useStale(): void {
   const store = useStudy();
   const evidence = useEvidence();

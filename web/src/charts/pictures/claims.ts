@@ -284,7 +284,7 @@ const WIDTH = 0.36;
 const FAR = 2;
 const MOST_PLACES = 24;
 
-/** What was counted as bars, what is expected as a line across each. */
+/** Observed counts as bars, with a line across each for the expected count. */
 function foundCells({ cells }: ClaimResult): Panels {
   const top = cells.reduce((most, { observed, expected }) => Math.max(most, observed, expected), 0) * AIR || 1;
   const total = cells.reduce((sum, { contribution }) => sum + contribution, 0);
@@ -369,7 +369,7 @@ function cellWords({ observed, expected, contribution }: ClaimCell, total: numbe
   return `${groupThousands(observed)} observed, ${toldExpected(expected)} expected${share}`;
 }
 
-/** What was found, beside what is claimed. */
+/** The data, beside the claim. */
 export const foundPanels = (result: ClaimResult, name: string): Panels | null =>
   result.cells.length > 0
     ? (result.cells[0]!.group === undefined ? foundCells : foundTable)(result)

@@ -12,7 +12,7 @@ import type { Hit, Panels } from '../picture.js';
 const SHARES = [0, 0.2, 0.4, 0.6, 0.8, 1];
 const percent = (share: number) => formatPercentOf(share, undefined, 2);
 
-/** How often each rule names what is far out, over how far it is; rules of thumb dashed. */
+/** The detection rate of each rule over the size of the outlier; rules of thumb dashed. */
 export function outlierRulesPanels({ rules, alpha }: OutlierRulesResult, arrangement: Arrangement): Panels | null {
   const tried = rules.filter(({ power }) => power.some((one) => one.arrangement === arrangement));
   if (tried.length === 0) return null;

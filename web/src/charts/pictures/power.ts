@@ -53,7 +53,7 @@ function rules(alpha: number): Mark[] {
   ];
 }
 
-/** How often a departure is noticed from hardly to far, each step as wide as the others. */
+/** Power for departures from small to large, in steps of equal width. */
 function departurePanels(result: Extract<PowerResult, { of: 'normal' }>, kind: string): Panels | null {
   const facts = departureFacts.find((one) => one.kind === kind)!;
   const curve = result.curves.find((one) => one.kind === kind);
@@ -73,7 +73,7 @@ function departurePanels(result: Extract<PowerResult, { of: 'normal' }>, kind: s
   };
 }
 
-/** How often something is noticed over n, one curve for each. */
+/** Power over n, one curve for each. */
 function sizePanels(
   curves: readonly { name: string; points: readonly { n: number; noticed: number; interval: [number, number] }[] }[],
   n: number,

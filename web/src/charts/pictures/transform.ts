@@ -14,7 +14,7 @@ function boundMarks({ bounds, mean, sd }: Side): Mark[] {
   return [...rule(bounds.lower, 'ochre'), ...rule(bounds.target, 'green'), ...rule(bounds.upper, 'ochre')];
 }
 
-/** About so many ticks. */
+/** The approximate number of ticks. */
 const TICKS = 5;
 
 /** Ticks at round values of a scale whose picture is drawn in standard scores. */

@@ -2,19 +2,19 @@
 import { computed, nextTick, ref, watch } from 'vue';
 
 /**
- * Words that are typed. They are the analyst's until they are committed (Enter, or leaving the field): a value that arrives from elsewhere
- * meanwhile does not wipe out what is being typed, and Escape takes the value back. `live` commits every letter.
+ * A text field in a sentence. The text is committed with Enter or on leaving the field: until then a value that arrives from elsewhere does not
+ * overwrite it, and Escape restores the value. `live` commits every letter.
  */
 const props = defineProps<{
   live?: boolean;
   multiline?: boolean;
-  /** Enter leaves the field: what is pasted next is not meant for it. */
+  /** Enter leaves the field, so that a following paste does not go into it. */
   leaves?: boolean;
-  /** An emptied field is told as such, and what stood there comes back. */
+  /** An emptied field is reported, and its former value returns. */
   needed?: boolean;
-  /** What was typed will not do. */
+  /** The typed text is invalid. */
   wrong?: boolean;
-  /** How a text is shown while nobody is at it; it stands in full once somebody is. */
+  /** How the text is shown without focus; with focus it is shown in full. */
   short?: (text: string) => string;
 }>();
 const value = defineModel<string>({ required: true });
@@ -28,7 +28,7 @@ watch(value, (now) => {
   if (!touched.value || props.live) draft.value = now;
 });
 
-/** As wide as its short text while somebody is at the full one: what stands behind it must not move away under the pointer. */
+/** As wide as the short text while the full one is edited, so that what follows does not move under the pointer. */
 const fixed = ref<{ width: string; fieldSizing: 'fixed' }>();
 async function enter(event: FocusEvent): Promise<void> {
   const field = event.target as HTMLInputElement;

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { local } from '../../language/language.js';
+
 /** What belongs to an explained figure beside its meaning, a line each. */
 defineProps<{ rows: readonly { name: string; text: string }[] }>();
 </script>
@@ -6,7 +8,7 @@ defineProps<{ rows: readonly { name: string; text: string }[] }>();
 <template>
   <ul>
     <li v-for="{ name, text } in rows" :key="name">
-      <span>{{ name }}</span> <span class="number">{{ text }}</span>
+      <span>{{ name }}</span> <span class="number">{{ local(text) }}</span>
     </li>
   </ul>
 </template>

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import type { Explained } from '@verdict/core/road';
 import { onMounted, ref, watch } from 'vue';
+import { local } from '../../language/language.js';
 
-/** What a figure means, when it is the one to use, and how it is worked out. */
+/** The meaning of a figure, when to use it, and its formula. */
 const { figure } = defineProps<{ figure: Explained }>();
 const note = ref<HTMLElement>();
 const show = () => note.value?.scrollIntoView({ block: 'nearest' });
@@ -13,8 +14,8 @@ watch(() => figure.key, show, { flush: 'post' });
 <template>
   <div ref="note" class="figure-meaning" role="note">
     <p>
-      <b>{{ figure.name }}</b> {{ figure.meaning }} {{ figure.use }}
-      <span class="formula">{{ figure.formula }}</span>
+      <b>{{ figure.name }}</b> {{ local(`${figure.meaning} ${figure.use}`) }}
+      <span class="formula">{{ local(figure.formula) }}</span>
     </p>
     <slot />
   </div>

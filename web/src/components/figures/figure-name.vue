@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Explained } from '@verdict/core/road';
+import { local } from '../../language/language.js';
 
 /** The name of a figure, which says what it means when it is pointed at or reached by keys, and everything when it is pressed. */
 defineProps<{ figure: Explained; open?: boolean; called?: string }>();
@@ -8,7 +9,7 @@ const emit = defineEmits<{ ask: [] }>();
 
 <template>
   <el-tooltip
-    :content="figure.use ? `${figure.meaning} ${figure.use}` : figure.meaning"
+    :content="local(figure.use ? `${figure.meaning} ${figure.use}` : figure.meaning)"
     :trigger="['hover', 'focus']"
     :trigger-keys="[]"
     :show-after="250"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { FoundFigure } from '@verdict/core/road';
 import { computed, ref } from 'vue';
+import { local } from '../../language/language.js';
 import FigureMeaning from './figure-meaning.vue';
 import FigureName from './figure-name.vue';
 
@@ -22,16 +23,16 @@ const ask = (key: string) => (asked.value = asked.value === key ? null : key);
         <thead v-if="heads">
           <tr>
             <td></td>
-            <th v-for="head in heads" :key="head" class="number">{{ head }}</th>
+            <th v-for="head in heads" :key="head" class="number">{{ local(head) }}</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="row in rows" :key="row.key">
             <td>
               <FigureName :figure="row" :open="asked === row.key" @ask="ask(row.key)" />
-              <span v-if="row.note" class="soft note">{{ row.note }}</span>
+              <span v-if="row.note" class="soft note">{{ local(row.note) }}</span>
             </td>
-            <td v-for="(text, i) in row.texts" :key="i" class="number">{{ text }}</td>
+            <td v-for="(text, i) in row.texts" :key="i" class="number">{{ local(text) }}</td>
           </tr>
         </tbody>
       </table>

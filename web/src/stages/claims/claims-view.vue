@@ -2,7 +2,7 @@
 import AskedStage from '../../workbench/asked-stage.vue';
 import { ASKS } from './asks.js';
 
-/** Is it what was claimed, and do these differ. */
+/** Tests of claims and of differences between groups. */
 </script>
 
 <template>

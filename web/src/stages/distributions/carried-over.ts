@@ -5,7 +5,7 @@ import { typedNumber } from '../../components/fields/typed-number.js';
 /** A figure as it would be typed: without the dust of a root or a square. */
 const asTyped = (value: number) => String(Number(value.toPrecision(12)));
 
-/** The parameters that the draft tells of, however it tells them; null while something is missing or impossible. */
+/** The parameters that the draft defines in any of its ways; null while something is missing or impossible. */
 function parametersNow(draft: Draft): Parameters | null {
   const family = familyByName(draft.family);
   if (draft.by === 'parameters') return numbersOf(draft.parameters);
@@ -15,7 +15,7 @@ function parametersNow(draft: Draft): Parameters | null {
   return found && !isRefusal(found) ? { ...givenOf(family, draft), ...found } : null;
 }
 
-/** The same distribution told in another way: mean 20 and variance 6.25 become mean 20 and sd 2.5. */
+/** The same distribution defined in another way: mean 20 and variance 6.25 become mean 20 and SD 2.5. */
 export function toldOtherwise(draft: Draft, by: ToldBy): Partial<Draft> {
   try {
     const parameters = parametersNow(draft);
@@ -46,7 +46,7 @@ function otherLimit(draft: Draft, limit: number, below: boolean): string {
   }
 }
 
-/** Another question with what is seen carried over: no limit that stood in an older question, out of sight since, answers. */
+/** Another question with the visible values carried over: limits of an earlier question that are no longer visible are not used. */
 export function carriedTo(draft: Draft, asked: Asked): Partial<Draft> {
   const from = FIELDS[draft.asked];
   const to = FIELDS[asked];

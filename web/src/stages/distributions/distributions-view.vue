@@ -14,6 +14,7 @@ import { computed, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
 import { distributionPanels } from '../../charts/pictures/distribution.js';
 import FindingWords from '../../components/finding-words.vue';
+import { local } from '../../language/language.js';
 import { useStudy } from '../../stores/study.js';
 import PictureCard from '../../workbench/picture-card.vue';
 import StageFrame from '../../workbench/stage-frame.vue';
@@ -140,7 +141,7 @@ async function copyJson(): Promise<void> {
           :counted="familyByName(draft.family).discrete || column !== null"
           @change="change"
         />
-        <p v-if="found" class="soft found">{{ found }}</p>
+        <p v-if="found" class="soft found">{{ local(found) }}</p>
       </section>
     </template>
     <template #picture>
@@ -157,10 +158,10 @@ async function copyJson(): Promise<void> {
       <section v-else class="card waiting soft">The picture appears with the first complete question.</section>
     </template>
     <template #words>
-      <p v-if="!result" class="soft">{{ whyNot || 'No answer until the question above is corrected.' }}</p>
-      <p v-if="rest" class="rest">{{ rest }}</p>
+      <p v-if="!result" class="soft">{{ local(whyNot || 'No answer until the question above is corrected.') }}</p>
+      <p v-if="rest" class="rest">{{ local(rest) }}</p>
       <FindingWords v-if="beside.length" class="small" :pieces="beside" />
-      <p v-if="overAnswer" class="rest over">{{ overAnswer }}</p>
+      <p v-if="overAnswer" class="rest over">{{ local(overAnswer) }}</p>
     </template>
     <template #figures><DistributionFigures v-if="result" :result="result" :over="over" /></template>
     <template v-if="result" #actions>
@@ -175,8 +176,8 @@ async function copyJson(): Promise<void> {
         <h2>Last questions <el-button link @click="forget">Clear the list</el-button></h2>
         <ul>
           <li v-for="one in questions" :key="one.question">
-            <RouterLink :to="{ path: route.path, query: one.query }">{{ one.question }}</RouterLink>
-            <span class="soft answered">{{ one.answer }}</span>
+            <RouterLink :to="{ path: route.path, query: one.query }">{{ local(one.question) }}</RouterLink>
+            <span class="soft answered">{{ local(one.answer) }}</span>
           </li>
         </ul>
       </section>

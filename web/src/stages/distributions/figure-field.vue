@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import SentenceNumber from '../../components/fields/sentence-number.vue';
 
-/** A figure of the sentence: what is typed counts at once, whether it can be read or not. */
+/** A figure of the sentence: typed text counts at once, valid or not. */
 defineProps<{ label: string; value: string | undefined; wrong: boolean; hint?: string }>();
 const emit = defineEmits<{ typed: [text: string] }>();
 </script>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { FAMILIES, familyByName, rangeWords, type Family } from '@verdict/core/distributions';
 import { computed } from 'vue';
+import { local } from '../../language/language.js';
 import FigureField from './figure-field.vue';
 import { usualTexts, type Draft, type Faults } from './question.js';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
@@ -100,7 +101,7 @@ const setParameter = (name: string, value: string) =>
         @update:model-value="(value) => emit('change', { column: value })"
       />
     </span>
-    <span v-if="windowFault" class="said-wrong" role="alert">{{ windowFault }}</span>
+    <span v-if="windowFault" class="said-wrong" role="alert">{{ local(windowFault) }}</span>
   </div>
 </template>
 

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { articleOf, FAMILIES, familyByName, rangeWords } from '@verdict/core/distributions';
 import { computed } from 'vue';
+import { local } from '../../language/language.js';
 import FigureField from './figure-field.vue';
 import { carriedTo, toldOtherwise } from './carried-over.js';
 import { toldByMoments, usualTexts, type Asked, type Draft, type Faults, type ToldBy } from './question.js';
@@ -221,7 +222,7 @@ const wrong = (field: string) => field in props.faults;
         />?
       </template>
     </p>
-    <p v-for="one in said" :key="one" class="said-wrong" role="alert">{{ one }}</p>
+    <p v-for="one in said" :key="one" class="said-wrong" role="alert">{{ local(one) }}</p>
   </div>
 </template>
 

@@ -5,10 +5,10 @@ import { typedNumber } from '../../components/fields/typed-number.js';
 /** The questions of the page; lists of values are for the command line. */
 export type Asked = Exclude<Question, 'at'>;
 
-/** How the family is told: by its parameters, or by mean and sd or variance. */
+/** How the family is defined: by its parameters, or by mean and SD or variance. */
 export type ToldBy = 'parameters' | 'sd' | 'variance';
 
-/** What stands in the sentence, as typed: nothing that was written is lost because it cannot be answered yet. */
+/** The sentence as typed: nothing is lost because it cannot be answered yet. */
 export interface Draft {
   family: string;
   by: ToldBy;
@@ -131,7 +131,7 @@ function typedShare(text: string): number {
 /** What a field takes, said when it gets something else. */
 const SHARE_RANGE = 'The proportion must be a percentage above 0 and below 100; 25 means 25 %.';
 
-/** What is wrong, by the field it is wrong in. */
+/** Faults, by field. */
 export type Faults = Record<string, string>;
 
 function questionPart(draft: Draft): Record<string, unknown> {
@@ -179,7 +179,7 @@ function fieldOf([first, second]: readonly PropertyKey[], asked: Asked): string 
   return FIELDS[asked][0]!;
 }
 
-/** The request that the sentence makes, or what has to be mended first. `column` is the name of the chosen column. */
+/** The request of the sentence, or what has to be corrected first. `column` is the name of the chosen column. */
 export function requestFrom(draft: Draft, column?: string): { request: DistributionRequest } | { faults: Faults } {
   const family = familyByName(draft.family);
   const told =

@@ -12,8 +12,8 @@ const keyOf = (query: Query) => JSON.stringify(Object.entries(query).sort());
 const sameAs = (a: Query, b: Query) => keyOf(a) === keyOf(b);
 
 /**
- * The question as it is being written, and the address that holds it: it can be shared, reloaded and gone back to. What is typed stands at
- * once; the address follows when it rests. Another family or another question is a step to go back over, a changed figure is not.
+ * The question while it is edited, and the address that holds it: it can be shared, reloaded and returned to. Typed text is shown at once; the
+ * address follows after a pause. Another family or question is a step in the history, a changed figure is not.
  */
 export function useQuestion() {
   const route = useRoute();

@@ -11,7 +11,7 @@ export const isOfFamily = (field: string): boolean => (FAMILY_FIELDS as readonly
 export const familyChange = (field: string, value: FieldValue): Record<string, FieldValue> =>
   field === 'family' ? { family: value, parameters: undefined } : { [field]: value };
 
-/** The distribution that readings are held against, wherever in Fit one asks. */
+/** The distribution with which readings are compared, the same everywhere in Fit. */
 export function useFamily() {
   const address = useSettings('plot', FAMILY_PARTS);
   const asked = unchanged(() =>

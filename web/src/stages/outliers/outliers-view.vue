@@ -5,7 +5,7 @@ import { lastFamily } from '../../workbench/last-family.js';
 import { ASKS } from './asks.js';
 import { useRule } from './use-rule.js';
 
-/** Is that reading too far out, by which rule, and what changes without it. */
+/** Outliers: which readings, by which rule, and what changes without them. */
 const rule = useRule();
 // The family that the fit was held against, until another is asked for here.
 const known = lastFamily(useStudy().study?.id);

@@ -6,6 +6,7 @@ import type { Arrangement, RowFilter } from '@verdict/core/table';
 import { computed, ref } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceNumber from '../../components/fields/sentence-number.vue';
+import { local } from '../../language/language.js';
 
 /** The order and choice of rows as a sentence. It changes what is shown, never what is stored. */
 const props = defineProps<{
@@ -156,7 +157,7 @@ const setAside = (show: string) =>
         >, the {{ groupThousands(byRows.rows.length) }} chosen in a picture
         <el-button link @click="setFilter('rows', null)">show all</el-button></template
       >.
-      <span v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</span>
+      <span v-if="wrong" class="said-wrong" role="alert">{{ local(wrong) }}</span>
     </p>
     <div class="end">
       <span class="soft" role="status">{{ groupThousands(shown) }} of {{ groupThousands(of) }} rows</span>

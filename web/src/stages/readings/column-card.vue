@@ -15,7 +15,7 @@ import StripPicture from './strip-picture.vue';
 import ToLookAt from './to-look-at.vue';
 import type { ColumnProblems } from './use-column-problems.js';
 
-/** The card of one column: what it is, its first figures or levels, what is wrong with it, what is set aside. */
+/** The card of one column: its settings, first figures or levels, problems, and set-aside readings. */
 const props = defineProps<{
   column: StudyColumn;
   columns: StudyColumn[];

@@ -6,8 +6,9 @@ import { computed, ref, watch } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceNumber from '../../components/fields/sentence-number.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
+import { local } from '../../language/language.js';
 
-/** What is said about a column: name, kind, unit, resolution, limits, target, claims, frequencies. Each is changed in place. */
+/** The settings of a column: name, kind, unit, resolution, limits, target, claims, frequencies. Each is changed in place. */
 const props = defineProps<{
   column: StudyColumn;
   columns: StudyColumn[];
@@ -123,7 +124,7 @@ const countsFor = computed(() => props.columns.filter(({ frequencies }) => frequ
           <SentenceNumber
             aria-label="Resolution"
             :disabled="locked"
-            :placeholder="resolution === null ? 'unknown' : String(resolution)"
+            :placeholder="resolution === null ? 'unknown' : local(String(resolution))"
             :model-value="given('resolution')"
             @update:model-value="(text) => setNumber('resolution', text)"
           />
@@ -207,7 +208,7 @@ const countsFor = computed(() => props.columns.filter(({ frequencies }) => frequ
         </template>
       </template>
     </dl>
-    <p v-for="text in wrong" :key="text" class="said-wrong" role="alert">{{ text }}</p>
+    <p v-for="text in wrong" :key="text" class="said-wrong" role="alert">{{ local(text) }}</p>
   </div>
 </template>
 

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import type { StudyColumn } from '@verdict/contract';
 import { computed, onMounted, ref, watch } from 'vue';
 import SentenceNumber from '../../components/fields/sentence-number.vue';
+import { typedCell } from '../../language/language.js';
 
 /** Finds a text in the cells, from the cursor on, and goes to a row by its number. */
 const props = defineProps<{
-  columns: readonly { id: string }[];
+  columns: readonly StudyColumn[];
   texts: (id: string) => readonly string[];
   /** Stored rows in the order shown. */
   rowAt: (shown: number) => number;
@@ -28,10 +30,15 @@ const found = computed(() => {
   const text = wanted.value.trim().toLowerCase();
   const places: { row: number; column: number }[] = [];
   if (text === '') return places;
-  const own = props.columns.map(({ id }) => props.texts(id));
+  // A number is found as the reader writes it, and as the cell was written.
+  const own = props.columns.map((column) => ({
+    texts: props.texts(column.id),
+    stored: column.kind === 'label' ? text : typedCell(text, column),
+  }));
   for (let row = 1; row <= props.shown && places.length < MOST; row++) {
-    own.forEach((texts, column) => {
-      if ((texts[props.rowAt(row) - 1] ?? '').toLowerCase().includes(text)) places.push({ row, column });
+    own.forEach(({ texts, stored }, column) => {
+      const cell = (texts[props.rowAt(row) - 1] ?? '').toLowerCase();
+      if (cell.includes(text) || cell.includes(stored)) places.push({ row, column });
     });
   }
   return places;

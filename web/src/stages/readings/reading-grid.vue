@@ -4,6 +4,7 @@ import { LONGEST_CELL, readCell } from '@verdict/core/readings';
 import { useVirtualizer } from '@tanstack/vue-virtual';
 import { useElementSize, useEventListener } from '@vueuse/core';
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
+import { local, localCell, typedCell } from '../../language/language.js';
 import { isIn, isOneCell, shownDerived, underName, type Cursor, type Range } from './table-model.js';
 import { useCellEditor } from './use-cell-editor.js';
 
@@ -76,10 +77,16 @@ const column = computed(() => props.columns[cursor.value.column]);
 const textOf = (id: string, row: number) => props.texts[id]?.[row - 1] ?? '';
 const sourceResolution = ({ derivation }: StudyColumn) =>
   derivation && 'source' in derivation ? (props.resolutions[derivation.source] ?? null) : null;
+/** A stored cell as the reader writes numbers; labels stand as they were written. */
+function readerCell(of: StudyColumn, text: string): string {
+  if (of.kind === 'label') return text;
+  return of.derivation ? local(text) : localCell(text, of);
+}
 function shown(of: StudyColumn, row: number): string {
   const text = textOf(of.id, row);
   const values = props.values[of.id];
-  return values ? shownDerived(of, text, values, props.resolutions[of.id] ?? null, sourceResolution(of)) : text;
+  if (!values) return readerCell(of, text);
+  return local(shownDerived(of, text, values, props.resolutions[of.id] ?? null, sourceResolution(of)));
 }
 function cellClass(of: StudyColumn, row: number) {
   const kind = of.kind === 'label' || of.derivation ? 'number' : readCell(textOf(of.id, row), of).kind;
@@ -128,6 +135,8 @@ const editor = useCellEditor({
   anchor,
   size,
   textAt: () => (column.value ? textOf(column.value.id, rowAt(cursor.value.row)) : ''),
+  shown: (text) => (column.value ? readerCell(column.value, text) : text),
+  typed: (text) => (column.value && column.value.kind !== 'label' ? typedCell(text, column.value) : text),
   locked: () => props.locked,
   follows: () => column.value?.derivation !== null,
   write: (text, was) => emit('write', text, was),

@@ -7,7 +7,7 @@ import { additionOf } from './table-model.js';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
 
-/** Several columns one below the other, or one column cut apart by a label: new columns beside what stands. */
+/** Stacking columns, or splitting a column by a label: new columns beside the present ones. */
 const props = defineProps<{ kind: 'stack' | 'spread'; chosen: StudyColumn[] }>();
 const emit = defineEmits<{ done: [change: ChangeInput]; leave: [] }>();
 const store = useStudy();

@@ -3,6 +3,7 @@ import type { StudyColumn } from '@verdict/contract';
 import { formatFigure } from '@verdict/core/format';
 import type { Sample } from '@verdict/core/readings';
 import { computed } from 'vue';
+import { local } from '../../language/language.js';
 import { stripOf } from './strip.js';
 
 const props = defineProps<{ column: StudyColumn; sample: Sample }>();
@@ -17,7 +18,7 @@ const strip = computed(() => stripOf(props.sample.values, props.column));
     viewBox="0 0 400 48"
     class="strip"
     role="img"
-    :aria-label="`Readings from ${strip.least} to ${strip.most}`"
+    :aria-label="local(`Readings from ${figure(strip.least)} to ${figure(strip.most)}`)"
   >
     <line x1="4" x2="396" y1="32" y2="32" stroke="var(--soft)" />
     <line
@@ -49,8 +50,8 @@ const strip = computed(() => stripOf(props.sample.values, props.column));
       fill="none"
       stroke="var(--ink)"
     />
-    <text x="10" y="46">{{ figure(strip.least) }}</text>
-    <text v-if="strip.most > strip.least" x="390" y="46" text-anchor="end">{{ figure(strip.most) }}</text>
+    <text x="10" y="46">{{ local(figure(strip.least)) }}</text>
+    <text v-if="strip.most > strip.least" x="390" y="46" text-anchor="end">{{ local(figure(strip.most)) }}</text>
   </svg>
 </template>
 

@@ -2,6 +2,7 @@ import { NOTHING_SAID, type ChangeInput, type StudyColumn } from '@verdict/contr
 import { formatFigure } from '@verdict/core/format';
 import { freeName, toDelimited, type ParsedColumn } from '@verdict/core/readings';
 import { decimalsToShow, derivationWords } from '@verdict/core/table';
+import { local } from '../../language/language.js';
 
 export interface Cursor {
   /** Row as shown, from 1; column index from 0. */
@@ -124,12 +125,14 @@ export function emptyColumn(taken: readonly string[]): ChangeInput {
   return additionOf([{ name, unit: '', kind: 'measure', ...format, cells: [''] }]);
 }
 
-/** What stands under a column's name: unit and resolution, kind, or what it follows. */
+/** The line under the name of a column: unit and resolution, kind, or its derivation. */
 export function underName(column: StudyColumn, columns: readonly StudyColumn[], resolution: number | null): string {
   if (column.derivation) return derivationWords(column.derivation, columns);
   if (column.kind === 'label') return 'label';
   if (column.kind === 'count') return 'count';
-  return [column.unit, resolution === null ? '' : String(resolution)].filter(Boolean).join(' · ') || 'measurement';
+  return (
+    [column.unit, resolution === null ? '' : local(String(resolution))].filter(Boolean).join(' · ') || 'measurement'
+  );
 }
 
 /** Decimals by derived column, worked out once for its values. */
@@ -154,7 +157,7 @@ function stepToShow({ derivation }: StudyColumn, values: Float64Array): number {
   }
 }
 
-/** A worked-out cell as it is shown; what is copied or exported is the full value. `ofSource` is the resolution of the column it follows. */
+/** A derived cell as shown; copies and exports have the full value. `ofSource` is the resolution of the column it follows. */
 export function shownDerived(
   column: StudyColumn,
   text: string,

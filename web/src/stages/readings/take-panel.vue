@@ -12,7 +12,7 @@ import { useIncomingBlock } from './use-incoming-block.js';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
 
-/** What was recognised in readings on their way in, as a sentence with fields, over a preview; nothing is stored before it is taken. */
+/** The recognised layout of incoming readings as a sentence with fields, above a preview; nothing is stored before it is imported. */
 const props = defineProps<{
   incoming: Incoming;
   standing: StudyColumn[];

@@ -4,7 +4,7 @@ import type { ParsedBlock, ParsedColumn } from '@verdict/core/readings';
 import { computed } from 'vue';
 import CautionNote from '../../components/caution-note.vue';
 
-/** The first rows of what was read, and what in all of it has to be looked at. */
+/** The first rows of the import, and all its problems. */
 const props = defineProps<{ block: ParsedBlock; columns: ParsedColumn[] }>();
 
 const PREVIEW = 12;

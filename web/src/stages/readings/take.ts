@@ -24,7 +24,7 @@ export const isLong = (incoming: Incoming) => incoming.kind === 'text' && incomi
 /** Where readings go: into columns of their own, below columns of the same names, or over the cells from the cursor on. */
 export type Target = 'new columns' | 'below' | 'over';
 
-/** What was agreed on in the panel. */
+/** The choices of the import panel. */
 export interface Taking {
   target: Target;
   columns: (ParsedColumn & Facts)[];

@@ -10,13 +10,16 @@ export interface CellEditor {
   anchor: Ref<Cursor>;
   /** The stored text of the cell under the cursor. */
   textAt: () => string;
+  /** A stored text as the reader writes it, and what the reader typed as it is stored. */
+  shown: (text: string) => string;
+  typed: (text: string) => string;
   size: () => TableSize;
   locked: () => boolean;
   /** True where the column under the cursor follows others and is not written into. */
   follows: () => boolean;
   /** Writes into the cell under the cursor; `was` is the text that stood there when writing began. */
   write: (text: string, was: string) => void;
-  /** Told when something was typed where nothing can be written. */
+  /** Called when something was typed where nothing can be written. */
   refused: () => void;
   clear: (range: Range) => void;
   fillDown: (range: Range) => void;
@@ -33,22 +36,22 @@ const FAR = new Set(['ArrowUp', 'ArrowDown', 'ArrowLeft', 'ArrowRight', 'Home', 
 
 /** Keys, clipboard and draft of the table's cursor. The cursor is synchronous; the first character lands in the input by itself. */
 export function useCellEditor(parts: CellEditor) {
-  const { input, cursor, anchor, textAt, size, locked, follows, write, block } = parts;
+  const { input, cursor, anchor, textAt, shown, typed, size, locked, follows, write, block } = parts;
   const editing = ref(false);
   const draft = ref('');
   /** The text of the cell when writing began: should another window change it meanwhile, the analyst is asked. */
   let was = '';
   let escaped = false;
-  /** Rows of the table once what was just written below its end has arrived here: a fast typist is ahead of the next drawing. */
+  /** The number of rows including one just written below the end: fast typing is ahead of the next rendering. */
   let reach = 0;
   watch(
     () => size().rows,
     () => (reach = 0),
   );
   watch(
-    () => [cursor.value, textAt()] as const,
+    () => [cursor.value, textAt(), shown(textAt())] as const,
     () => {
-      if (!editing.value) draft.value = was = textAt();
+      if (!editing.value) draft.value = shown((was = textAt()));
     },
     { immediate: true },
   );
@@ -71,16 +74,16 @@ export function useCellEditor(parts: CellEditor) {
     editing.value = true;
   }
 
-  /** Stores what was typed, if anything changed, and ends editing. */
+  /** Stores the typed text if it changed, and ends editing. */
   function commit(): void {
     if (!editing.value) return;
     editing.value = false;
     if (draft.value !== '') reach = Math.max(reach, cursor.value.row);
-    if (draft.value !== was) write(draft.value, was);
+    if (draft.value !== shown(was)) write(typed(draft.value), was);
   }
   function cancel(): void {
     editing.value = false;
-    draft.value = textAt();
+    draft.value = shown(textAt());
     anchor.value = cursor.value;
   }
 

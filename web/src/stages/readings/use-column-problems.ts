@@ -1,6 +1,7 @@
 import type { StudyColumn } from '@verdict/contract';
 import { outsideLimits, outsideWords, problemCells } from '@verdict/core/readings';
 import { computed, type Ref } from 'vue';
+import { localCell } from '../../language/language.js';
 import { useStudy } from '../../stores/study.js';
 
 /** A place in the column and what is to be said of it. */
@@ -54,7 +55,10 @@ export function useColumnProblems(column: Ref<StudyColumn | null>) {
     const limits = { lower: of.lowerLimit, upper: of.upperLimit };
     const { found, count } = outsideLimits(sample.values, sample.rows, limits, MOST_LISTED);
     const texts = store.textsOf(of.id);
-    const outside = found.map((one) => ({ row: one.row, text: outsideWords(one, texts[one.row - 1] ?? '', of.unit) }));
+    const outside = found.map((one) => ({
+      row: one.row,
+      text: outsideWords(one, localCell(texts[one.row - 1] ?? '', of), of.unit),
+    }));
     return { outside, outsideCount: count };
   }
 

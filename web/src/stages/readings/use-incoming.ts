@@ -1,5 +1,5 @@
 import type { BlockLayout } from '@verdict/core/readings';
-import { ref, shallowRef } from 'vue';
+import { ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { api, ApiError, type Changed, type Upload } from '../../api/client.js';
 import type { Incoming } from '../../files/incoming.js';
@@ -8,6 +8,8 @@ import { useStudy } from '../../stores/study.js';
 import { useWho } from '../../stores/who.js';
 import { additionOf, type Cursor } from './table-model.js';
 import { below, importBody, isLarge, over, tallyOf, type Taking } from './take.js';
+
+const TOO_LATE = 'The import was complete before it could be stopped. Undo removes it.';
 
 /** Readings on their way in: offered, looked at, then taken as changes or streamed to the server. */
 export function useIncoming() {
@@ -21,6 +23,17 @@ export function useIncoming() {
   const refusal = ref('');
   const progress = ref<number | null>(null);
   let upload: Upload<Changed> | null = null;
+
+  /** Columns of a stopped import: where the stop and its end fall together, they may come a moment after they were asked for. */
+  const mayStillCome = shallowRef<readonly string[]>([]);
+  const cameLate = () =>
+    mayStillCome.value.length > 0 && mayStillCome.value.every((id) => store.columnById(id) !== null);
+  watch(cameLate, (late) => {
+    if (!late) return;
+    refusal.value = TOO_LATE;
+    current.value = null;
+    mayStillCome.value = [];
+  });
 
   function offer(incoming: Incoming, into: boolean): void {
     refusal.value = '';
@@ -71,9 +84,10 @@ export function useIncoming() {
     }
     refusal.value = stopped ? '' : 'The connection was lost during the import. Checking whether it arrived …';
     const there = await arrived(ids);
-    if (stopped)
-      refusal.value = there ? 'The import was complete before it could be stopped. Undo removes it.' : problem.detail;
-    else
+    if (stopped) {
+      refusal.value = there ? TOO_LATE : problem.detail;
+      mayStillCome.value = there ? [] : ids;
+    } else
       refusal.value = there
         ? 'The connection was lost, but the import is complete.'
         : 'The import was interrupted. Nothing was stored. Import the file again.';

@@ -6,7 +6,7 @@ import { computed, ref, type Ref } from 'vue';
 import { useStudy } from '../../stores/study.js';
 import { clipboardText, isOneCell, rangeOf, rising, runsOf, type Cursor, type Range } from './table-model.js';
 
-/** Two windows wrote into one cell: what stands there now, and what was being written. */
+/** A conflict of two windows in one cell: its present text, and the text being written. */
 export interface Clash {
   column: string;
   row: number;
@@ -21,7 +21,7 @@ export function useTableActions(cursor: Ref<Cursor>, anchor: Ref<Cursor>, rows: 
   const rowAt = (shown: number) => rows.value?.[shown - 1] ?? shown;
   const range = computed(() => rangeOf(cursor.value, anchor.value));
   const clash = ref<Clash | null>(null);
-  /** What was copied here: pasted back, it needs no preview, and no cell is defused on the way. */
+  /** The last copy from this table: pasting it back needs no preview, and no cell is defused. */
   let copied: { text: string; rows: string[][] } | null = null;
 
   const shownCount = () => rows.value?.length ?? store.study?.rowCount ?? 0;
@@ -96,7 +96,7 @@ export function useTableActions(cursor: Ref<Cursor>, anchor: Ref<Cursor>, rows: 
     return copied.text;
   }
 
-  /** Pastes what was copied here, or one text over the whole range; false for anything that should be looked at first. */
+  /** Pastes the last copy from this table, or one text over the whole range; false for anything that needs a preview. */
   function pasteKnown(text: string, into: Range): boolean {
     const body = text.replace(/\r?\n$/, '');
     if (copied && body.replaceAll('\r\n', '\n') === copied.text.replaceAll('\r\n', '\n')) {

@@ -2,6 +2,7 @@
 import { isField, type SentencePart } from '@verdict/core/road';
 import { computed } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
+import { local } from '../../language/language.js';
 import MethodSentence from '../../workbench/method-sentence.vue';
 import TwoChoice from '../../workbench/two-choice.vue';
 import TypedFigures from '../../workbench/typed-figures.vue';
@@ -44,7 +45,7 @@ const wordsOf = (part: SentencePart) =>
       <div class="ask">
         <template v-for="(part, i) in before" :key="i"
           ><b v-if="typeof part === 'object' && 'subject' in part">{{ subject }}</b
-          ><template v-else>{{ wordsOf(part) }}</template></template
+          ><template v-else>{{ local(wordsOf(part)) }}</template></template
         >
         <SentenceChoice
           :model-value="asked.statistic.value"

@@ -2,6 +2,7 @@
 import type { ReplicateResult } from '@verdict/core/analyses';
 import { formatFigure } from '@verdict/core/format';
 import { computed } from 'vue';
+import { local } from '../../language/language.js';
 import ReadingList from '../../workbench/reading-list.vue';
 
 /** A replicate, reading by reading. */
@@ -29,7 +30,7 @@ const hidden = computed(() => props.result.n - props.result.readings.length);
     </template>
     <tr v-for="(reading, i) in result.readings" :key="i" :class="{ moved: reading.moved }">
       <td class="number">{{ reading.row }}</td>
-      <td class="number">{{ told(reading.value) }}</td>
+      <td class="number">{{ local(told(reading.value)) }}</td>
       <td v-if="several">{{ reading.group }}</td>
       <td>{{ reading.now }}</td>
     </tr>

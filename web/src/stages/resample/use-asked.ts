@@ -16,7 +16,7 @@ import { useLooked } from '../../workbench/use-looked.js';
 import { useParts } from '../../workbench/use-parts.js';
 import { useTwoGroups } from '../../workbench/use-two-groups.js';
 
-/** What was said of one column is not said of another. */
+/** Settings of one column are not used for another. */
 const OF_ONE_COLUMN = /^(shuffle|redraw|plans)\.(claimed|lower|upper|formula)$|^(level|first|second|replicate)$/;
 
 /** Counts that are typed in place of readings, as texts in the address. */

@@ -2,6 +2,7 @@
 import { formatFigure, groupThousands } from '@verdict/core/format';
 import type { Sample } from '@verdict/core/readings';
 import { computed } from 'vue';
+import { local } from '../../language/language.js';
 
 /** The readings of the bars that were chosen: named, shown in the table, set aside together. */
 const props = defineProps<{
@@ -28,7 +29,7 @@ const named = computed(() =>
   <section class="card chosen" aria-label="Chosen readings">
     <p>
       <b>{{ chosen.length === 1 ? '1 reading' : `${groupThousands(chosen.length)} readings` }} chosen</b>
-      <span class="soft"> row and value: {{ named.join(', ') }}{{ chosen.length > NAMED ? ' …' : '' }}</span>
+      <span class="soft"> row and value: {{ local(named.join(', ')) }}{{ chosen.length > NAMED ? ' …' : '' }}</span>
     </p>
     <p>
       <el-button v-if="canShow" link @click="emit('table')">Show in the table</el-button>

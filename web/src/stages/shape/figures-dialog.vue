@@ -5,6 +5,7 @@ import { ElMessage } from 'element-plus';
 import { computed } from 'vue';
 import { saveFile } from '../../files/save-file.js';
 import { FIGURE_GROUPS, FIGURES, percentileFigures } from '@verdict/core/analyses';
+import { local } from '../../language/language.js';
 
 /** Every figure with its meaning and formula, or one row a group; copied and saved in full precision. */
 const props = defineProps<{ result: DescribeResult; subject: string }>();
@@ -62,10 +63,10 @@ const save = () => saveFile(`figures of ${props.subject}.csv`, toDelimited(rows.
             <td>
               {{ figure.name }}
               <small class="soft"
-                >{{ figure.meaning }} <span class="formula">{{ figure.formula }}</span></small
+                >{{ local(figure.meaning) }} <span class="formula">{{ local(figure.formula) }}</span></small
               >
             </td>
-            <td v-for="group in described" :key="group.name" class="number">{{ figure.text(group) }}</td>
+            <td v-for="group in described" :key="group.name" class="number">{{ local(figure.text(group)) }}</td>
           </tr>
         </tbody>
       </table>
@@ -82,9 +83,9 @@ const save = () => saveFile(`figures of ${props.subject}.csv`, toDelimited(rows.
           <tbody>
             <tr v-for="figure in inGroup(group)" :key="figure.key">
               <td class="named">{{ figure.name }}</td>
-              <td class="number">{{ figure.text(result) }}</td>
-              <td class="soft">{{ figure.meaning }}</td>
-              <td class="formula">{{ figure.formula }}</td>
+              <td class="number">{{ local(figure.text(result)) }}</td>
+              <td class="soft">{{ local(figure.meaning) }}</td>
+              <td class="formula">{{ local(figure.formula) }}</td>
             </tr>
           </tbody>
         </table>

@@ -2,6 +2,7 @@
 import type { HistogramResult } from '@verdict/core/analyses';
 import { groupThousands } from '@verdict/core/format';
 import { computed } from 'vue';
+import { local } from '../../language/language.js';
 
 /** The same readings in three other binnings: always there, because one binning can deceive. */
 const props = defineProps<{ result: HistogramResult }>();
@@ -54,7 +55,7 @@ const small = computed(() =>
           />
           <line x1="0" :x2="WIDTH" :y1="HEIGHT" :y2="HEIGHT" />
         </svg>
-        <figcaption class="soft">{{ other.words }}</figcaption>
+        <figcaption class="soft">{{ local(other.words) }}</figcaption>
       </figure>
     </div>
   </section>

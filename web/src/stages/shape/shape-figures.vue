@@ -6,6 +6,7 @@ import { computed, ref } from 'vue';
 import FigureMeaning from '../../components/figures/figure-meaning.vue';
 import FigureName from '../../components/figures/figure-name.vue';
 import FigureTable from '../../components/figures/figure-table.vue';
+import { local } from '../../language/language.js';
 import OtherDefinitions from './other-definitions.vue';
 import { COUNT_FIGURE, FIGURE_GROUPS, FIGURES, percentileFigures } from '@verdict/core/analyses';
 import type { Figure } from '@verdict/core/analyses';
@@ -54,7 +55,7 @@ const beside = computed(() => {
                 @ask="ask(figure.key)"
               />
             </td>
-            <td class="number">{{ figure.text(result) }}</td>
+            <td class="number">{{ local(figure.text(result)) }}</td>
           </tr>
         </tbody>
       </table>

@@ -3,6 +3,7 @@ import { describeAnalysis, resultParagraph, type QuantileType } from '@verdict/c
 import { subjectWords } from '@verdict/core/road';
 import { computed, ref, watch } from 'vue';
 import FindingWords from '../../components/finding-words.vue';
+import { local } from '../../language/language.js';
 import { useStudy } from '../../stores/study.js';
 import type { FieldValue } from '../../workbench/field-values.js';
 import MethodSentence from '../../workbench/method-sentence.vue';
@@ -142,7 +143,7 @@ watch(moved, (now) => {
           ]"
         />
         <ShapeFigures v-if="panel === 'figures'" :result="figures" @all="allOpen = true" />
-        <p v-else-if="shares.none.value" class="soft" role="status">{{ shares.none.value }}</p>
+        <p v-else-if="shares.none.value" class="soft" role="status">{{ local(shares.none.value) }}</p>
         <template v-else-if="shares.run.result.value">
           <FindingWords class="smaller" :pieces="shares.finding.value" />
           <SharesTable :result="shares.run.result.value" />

@@ -5,6 +5,7 @@ import type { Explained } from '@verdict/core/road';
 import { ref } from 'vue';
 import FigureMeaning from '../../components/figures/figure-meaning.vue';
 import FigureName from '../../components/figures/figure-name.vue';
+import { local } from '../../language/language.js';
 
 /** Shares within limits: found beside expected, with the interval for the true share, and what lies below and above. */
 defineProps<{ result: SharesResult }>();
@@ -31,14 +32,15 @@ const percent = (share: number) => formatPercentOf(share, undefined, 3);
               <td colspan="4" class="part">{{ part.name }}, {{ groupThousands(part.n) }}</td>
             </tr>
             <tr v-for="(stretch, i) in part.stretches" :key="i">
-              <td>{{ stretchWords(stretch, result.resolution, result.unit).replace('within ', '') }}</td>
+              <td>{{ local(stretchWords(stretch, result.resolution, result.unit).replace('within ', '')) }}</td>
               <td class="number">
-                {{ groupThousands(stretch.inside) }} of {{ groupThousands(part.n) }}, {{ percent(stretch.share) }}
+                {{ groupThousands(stretch.inside) }} of {{ groupThousands(part.n) }},
+                {{ local(percent(stretch.share)) }}
                 <span class="soft interval"
-                  >{{ percent(stretch.interval[0]) }} – {{ percent(stretch.interval[1]) }}</span
+                  >{{ local(percent(stretch.interval[0])) }} – {{ local(percent(stretch.interval[1])) }}</span
                 >
               </td>
-              <td class="number">{{ stretch.expected === null ? '–' : percent(stretch.expected) }}</td>
+              <td class="number">{{ local(stretch.expected === null ? '–' : percent(stretch.expected)) }}</td>
               <td class="number">{{ groupThousands(stretch.below) }} · {{ groupThousands(stretch.above) }}</td>
             </tr>
           </template>

@@ -3,6 +3,7 @@ import { leafWords, stemText, type StemAndLeafResult } from '@verdict/core/analy
 import { ElMessage } from 'element-plus';
 import { computed, ref } from 'vue';
 import { textToPng, textToSvg } from '../../charts/text-picture.js';
+import { local } from '../../language/language.js';
 
 /** Stem-and-leaf as text: depth, stem, leaves; one display beside the other for groups. */
 const props = defineProps<{ result: StemAndLeafResult }>();
@@ -43,8 +44,8 @@ defineExpose({
     <div class="displays" tabindex="0">
       <section v-for="display in displays" :key="display.name">
         <h3 v-if="display.name">{{ display.name }}</h3>
-        <pre>{{ display.lines.join('\n') }}</pre>
-        <p class="soft">{{ display.unit }}</p>
+        <pre>{{ local(display.lines.join('\n')) }}</pre>
+        <p class="soft">{{ local(display.unit) }}</p>
       </section>
     </div>
     <p class="soft">

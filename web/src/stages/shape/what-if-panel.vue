@@ -8,6 +8,7 @@ import { FIGURES } from '@verdict/core/analyses';
 import FigureTable from '../../components/figures/figure-table.vue';
 import { typedNumber } from '../../components/fields/typed-number.js';
 import SentenceNumber from '../../components/fields/sentence-number.vue';
+import { local } from '../../language/language.js';
 
 /** One reading moved for a moment: which, where to, and what that does. Nothing of it is stored. */
 const props = defineProps<{
@@ -46,9 +47,9 @@ function toValue(text: string): void {
       <SentenceNumber aria-label="Row of the reading" :model-value="String(moved.row)" @update:model-value="toRow" />
       were
       <SentenceNumber aria-label="Its value" :model-value="String(moved.value)" @update:model-value="toValue" />
-      instead of {{ stored === undefined ? '' : formatValue(stored) }}?
+      instead of {{ local(stored === undefined ? '' : formatValue(stored)) }}?
     </p>
-    <p v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</p>
+    <p v-if="wrong" class="said-wrong" role="alert">{{ local(wrong) }}</p>
     <FigureTable v-if="now && before" :rows="rows" :heads="['as stored', 'if it changed']" />
     <p class="soft">Drag the ochre line on the picture, or type a value. Nothing is saved.</p>
   </section>

@@ -5,6 +5,7 @@ import { fieldText } from '@verdict/core/road';
 import { computed, ref } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
+import { local } from '../../language/language.js';
 import { typedValue } from '../../workbench/field-values.js';
 import type { InputRow } from './use-inputs.js';
 
@@ -62,9 +63,9 @@ function choose(family: string): void {
       <SentenceText
         :wrong="wrong !== ''"
         :aria-label="field.label"
-        :model-value="fieldText(field, row.parameters)"
+        :model-value="local(fieldText(field, row.parameters))"
         @update:model-value="typed" /></template
-    ><span v-if="wrong" class="said-wrong" role="alert"> {{ wrong }}</span>
+    ><span v-if="wrong" class="said-wrong" role="alert"> {{ local(wrong) }}</span>
   </span>
 </template>
 

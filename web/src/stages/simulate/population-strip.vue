@@ -13,8 +13,9 @@ import type { Chart } from 'chart.js';
 import { populationPanels } from '../../charts/pictures/simulate.js';
 import { useColours } from '../../charts/use-colours.js';
 import FindingWords from '../../components/finding-words.vue';
+import { local } from '../../language/language.js';
 
-/** What samples are drawn from, and in it the readings of one sample with what is worked out of them. */
+/** The population, with the readings of one sample and the statistic computed from them. */
 const props = defineProps<{ population: PopulationResult; sample: OneSampleResult | null; count: number }>();
 const number = defineModel<number | null>({ required: true });
 const card = ref<HTMLElement>();
@@ -49,7 +50,7 @@ const step = (by: number) => (number.value = Math.max(1, Math.min(props.count, (
     <div class="box">
       <ChartPicture v-if="config" :config="config" :words="said" :hit-at="find" @point="(index) => (pointed = index)" />
     </div>
-    <p v-if="besides" class="soft besides">{{ besides }}</p>
+    <p v-if="besides" class="soft besides">{{ local(besides) }}</p>
   </section>
 </template>
 

@@ -12,6 +12,7 @@ import { computed } from 'vue';
 import { propagatePanels } from '../../charts/pictures/propagate.js';
 import FigureTable from '../../components/figures/figure-table.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
+import { local } from '../../language/language.js';
 import MethodSentence from '../../workbench/method-sentence.vue';
 import PictureCard from '../../workbench/picture-card.vue';
 import StageFrame from '../../workbench/stage-frame.vue';
@@ -72,7 +73,7 @@ const set = (text: string) => run.address.set('formula', text.trim().replaceAll(
               placeholder="none"
               @update:model-value="setTogether"
             />
-            <span v-if="problem" class="said-wrong" role="alert"> {{ problem }}</span>
+            <span v-if="problem" class="said-wrong" role="alert"> {{ local(problem) }}</span>
           </template>
         </div>
       </section>

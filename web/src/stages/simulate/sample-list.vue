@@ -2,6 +2,7 @@
 import type { OneSampleResult } from '@verdict/core/analyses';
 import { formatFigure, groupThousands } from '@verdict/core/format';
 import { computed } from 'vue';
+import { local } from '../../language/language.js';
 import ReadingList from '../../workbench/reading-list.vue';
 
 /** The readings of one sample, in the order in which they were drawn. */
@@ -29,7 +30,7 @@ const anyStrange = computed(() => rows.value.some(({ strange }) => strange));
     <tr v-for="row in rows" :key="`${row.name} ${row.place}`">
       <td v-if="several">{{ row.name }}</td>
       <td class="number">{{ groupThousands(row.place) }}</td>
-      <td class="number">{{ formatFigure(row.value, 'reading', sample.readings.resolution) }}</td>
+      <td class="number">{{ local(formatFigure(row.value, 'reading', sample.readings.resolution)) }}</td>
       <td v-if="anyStrange">{{ row.strange ? 'different' : '' }}</td>
     </tr>
   </ReadingList>

@@ -30,7 +30,7 @@ function lawOf(text: string): { family: string; parameters: Parameters } {
   return { family, parameters: parameterFaults(familyByName(family), given).length > 0 ? usual : given };
 }
 
-/** The formula with its inputs, each in the address under its name; and what comes of it. */
+/** The formula with its inputs, each in the address under its name; and its result. */
 export function useInputs() {
   const store = useStudy();
   const address = useAddress();

@@ -12,7 +12,7 @@ const ELSEWHERE = [...POPULATION_SETTINGS, 'statistic', 'test', 'interval'];
 /** Few enough that the latest is looked at while they come one by one. */
 const MOST_ONE_BY_ONE = 200;
 
-/** What is looked at in samples, and the samples; one of them drawn again where it is asked for. */
+/** The statistic of the samples, and the samples; one of them drawn again on request. */
 export function useSamples(populated: Populated) {
   const store = useStudy();
   const address = useAddress();

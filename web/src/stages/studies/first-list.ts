@@ -11,7 +11,7 @@ export function beginList(): void {
   first.catch(() => undefined);
 }
 
-/** That list, once; what is asked for later is asked anew. */
+/** The prefetched list, once; later requests fetch again. */
 export function takeList(): Promise<StudySummary[]> {
   const begun = first ?? api.listStudies(false);
   first = null;

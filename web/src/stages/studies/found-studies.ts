@@ -35,7 +35,7 @@ export const haystacksOf = (studies: readonly StudySummary[]): ReadonlyMap<strin
   new Map(studies.map((study) => [study.id, haystackOf(study)]));
 
 const inOrder = new Intl.Collator('en', { numeric: true });
-/** The last changed, the first name, the ruled, the largest: what is looked for most stands first. */
+/** The first order of each column: latest change, first name, decided, largest. */
 const COMPARED: Record<SortBy, (a: StudySummary, b: StudySummary) => number> = {
   changed: (a, b) => (a.changedAt < b.changedAt ? 1 : a.changedAt > b.changedAt ? -1 : 0),
   name: (a, b) => inOrder.compare(a.name, b.name),

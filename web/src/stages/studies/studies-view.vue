@@ -10,6 +10,7 @@ import PageHead from '../../components/page-head.vue';
 import WordMenu from '../../components/word-menu.vue';
 import { useWaitingReadings } from '../../composables/use-waiting-readings.js';
 import { pasted, type Incoming } from '../../files/incoming.js';
+import LanguageChoice from '../../language/language-choice.vue';
 import { useWho } from '../../stores/who.js';
 import { takeList } from './first-list.js';
 import FirstSteps from './first-steps.vue';
@@ -169,6 +170,7 @@ const isNew = computed(() => !inBin.value && (studies.value?.every(({ example })
         <el-button @click="found.more">Show more</el-button>
         <span class="soft left">{{ groupThousands(found.left.value) }} more studies</span>
       </p>
+      <LanguageChoice class="language-choice" />
     </main>
   </div>
 </template>
@@ -184,6 +186,9 @@ const isNew = computed(() => !inBin.value && (studies.value?.every(({ example })
 }
 .left {
   margin-left: 12px;
+}
+.language-choice {
+  justify-self: end;
 }
 .top {
   display: flex;

@@ -3,7 +3,7 @@ import { decisionWords, QUESTION_WORDS, type StudySummary } from '@verdict/contr
 import { groupThousands } from '@verdict/core/format';
 import { RouterLink } from 'vue-router';
 import SmallBars from '../../components/small-bars.vue';
-import { formatTime } from '../../components/time.js';
+import { formatTime } from '../../language/language.js';
 import type { SortBy } from './found-studies.js';
 import StudyTags from './study-tags.vue';
 
@@ -30,7 +30,7 @@ const HEADS: readonly { by: SortBy; words: string; number?: boolean; up: boolean
   { by: 'changed', words: 'last change', number: true, up: false },
 ];
 const wordsOf = ({ by, words }: (typeof HEADS)[number]) => (by === 'changed' && props.inBin ? 'deleted' : words);
-/** Which way a head sorts now, as it is told to who cannot see it. */
+/** The sort direction of a head for screen readers. */
 function sortedAs({ by, up }: (typeof HEADS)[number]): 'ascending' | 'descending' | undefined {
   if (by !== props.by) return undefined;
   return up !== props.turned ? 'ascending' : 'descending';

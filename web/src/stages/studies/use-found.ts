@@ -3,7 +3,7 @@ import { computed, ref, watch, type Ref } from 'vue';
 import { useAddress } from '../../workbench/use-address.js';
 import { foundStudies, haystacksOf, SORTS, tagsOf, type SortBy, type Wanted } from './found-studies.js';
 
-/** So many rows stand there at first, more than a window shows: a list that is there at once grows as it is scrolled. */
+/** The number of rows shown at first, more than a window holds; the list grows as it is scrolled. */
 const ROWS = 12;
 const MORE = 40;
 

@@ -12,7 +12,7 @@ const props = defineProps<{
   evidenceCount: number;
   asks: AskedKind | null;
   earlier: Verdict | null;
-  /** What is open, in words; empty where nothing is. */
+  /** What is open, in words; empty if nothing is. */
   open: string;
   busy: boolean;
 }>();

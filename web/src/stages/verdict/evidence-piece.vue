@@ -7,7 +7,7 @@ import DrawnOrSaid from '../../components/drawn-or-said.vue';
 import FindingWords from '../../components/finding-words.vue';
 import EvidenceNote from '../../components/evidence-note.vue';
 import { recomputedWords, standingWords } from '../../components/recomputed-words.js';
-import { formatTime } from '../../components/time.js';
+import { formatTime, local } from '../../language/language.js';
 import { cautionsWithAnswers } from '../../sheet/pieces.js';
 import { useEvidence } from '../../stores/evidence.js';
 import { useStudy } from '../../stores/study.js';
@@ -75,7 +75,7 @@ const revision = computed(() => (props.item.column === null || store.ruled ? nul
     <div class="body">
       <div>
         <FindingWords :pieces="item.finding" />
-        <p class="method soft">{{ item.method }}</p>
+        <p class="method soft">{{ local(item.method) }}</p>
         <PieceCautions
           v-if="cautions.length"
           :cautions="cautions"

@@ -2,7 +2,7 @@
 import type { Evidence } from '@verdict/contract';
 import { analysisById } from '@verdict/core/analyses';
 import FindingWords from '../../components/finding-words.vue';
-import { formatTime } from '../../components/time.js';
+import { formatTime } from '../../language/language.js';
 import { useEvidence } from '../../stores/evidence.js';
 import { useStudy } from '../../stores/study.js';
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { local } from '../../language/language.js';
 import type { Caution } from '../../sheet/pieces.js';
 import SentenceText from '../../components/fields/sentence-text.vue';
 
@@ -10,7 +11,7 @@ const emit = defineEmits<{ answer: [to: string, words: string] }>();
 <template>
   <ul class="cautions" :aria-label="`Cautions of the ${of}`">
     <li v-for="(caution, i) in cautions" :key="caution.text" :class="{ answered: caution.answer }">
-      <p><strong>Caution</strong> {{ caution.text }}</p>
+      <p><strong>Caution</strong> {{ local(caution.text) }}</p>
       <label class="answer soft"
         >answer
         <SentenceText

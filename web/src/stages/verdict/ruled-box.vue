@@ -3,7 +3,7 @@ import { decisionWords, type Verdict } from '@verdict/contract';
 import { ref } from 'vue';
 import { api } from '../../api/client.js';
 import SentenceText from '../../components/fields/sentence-text.vue';
-import { formatTime } from '../../components/time.js';
+import { formatTime } from '../../language/language.js';
 import { useStudy } from '../../stores/study.js';
 import { useWho } from '../../stores/who.js';
 

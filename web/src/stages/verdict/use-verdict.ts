@@ -5,7 +5,7 @@ import { useSheetPieces } from '../../sheet/use-sheet-pieces.js';
 import { useEvidence } from '../../stores/evidence.js';
 import { useStale } from '../../workbench/use-stale.js';
 
-/** What the verdict rests on: the pieces in their order, what of them is still open, and how much was looked at besides. */
+/** The basis of the verdict: the pieces in their order, open cautions, and the number of viewed tests. */
 export function useVerdict() {
   const evidence = useEvidence();
   const { onSheet, leftOut, standing: ruling, weighed } = useSheetPieces();

@@ -3,7 +3,7 @@ import { decisionWords } from '@verdict/contract';
 import { computed, ref } from 'vue';
 import { RouterLink } from 'vue-router';
 import { api } from '../../api/client.js';
-import { formatTime } from '../../components/time.js';
+import { formatTime, local } from '../../language/language.js';
 import SentenceText from '../../components/fields/sentence-text.vue';
 import { openWords } from '../../path/questions.js';
 import { useSheetPieces } from '../../sheet/use-sheet-pieces.js';
@@ -73,7 +73,7 @@ async function rule(decided: Decided): Promise<void> {
           @update:model-value="setQuestion"
         />
       </section>
-      <p v-if="evidence.problem" class="said-wrong" role="alert">{{ evidence.problem.detail }}</p>
+      <p v-if="evidence.problem" class="said-wrong" role="alert">{{ local(evidence.problem.detail) }}</p>
       <p v-if="stale.length > 1 && !store.ruled" class="all" role="note">
         The readings of {{ stale.length }} results have changed since they were kept.
         <el-button size="small" :disabled="rerun.running.value !== null" @click="rerun.again(stale)"
@@ -118,8 +118,8 @@ async function rule(decided: Decided): Promise<void> {
         >Open the report</RouterLink
       >
       <section v-if="weighed || notSeen" class="soft small" aria-label="Analyses viewed">
-        <p v-if="weighed">{{ weighed }}</p>
-        <p v-if="notSeen">{{ notSeen }}</p>
+        <p v-if="weighed">{{ local(weighed) }}</p>
+        <p v-if="notSeen">{{ local(notSeen) }}</p>
       </section>
       <section v-for="verdict in earlier" :key="verdict.id" class="soft small">
         Earlier: {{ decisionWords(verdict.decision, verdict.family) }} ({{ verdict.who }}, {{ formatTime(verdict.at) }}:

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { claimScreenAnalysis, claimScreenRows, claimScreenTable, type ClaimScreenRow } from '@verdict/core/analyses';
 import { computed } from 'vue';
+import { local } from '../../../language/language.js';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import SeveralCard from '../../../workbench/several-card.vue';
 import SeveralChoice from '../../../workbench/several-choice.vue';
@@ -40,7 +41,7 @@ const classOf = ({ row }: { row: ClaimScreenRow }) =>
         <el-table-column prop="name" :label="split ? split.name : 'column'" sortable min-width="140">
           <template #default="{ row }">
             <el-button link class="name" @click.stop="open(row.name)">{{ row.name }}</el-button>
-            <span v-if="row.reason" class="soft reason" :title="row.reason">{{ row.reason }}</span>
+            <span v-if="row.reason" class="soft reason" :title="row.reason">{{ local(row.reason) }}</span>
           </template>
         </el-table-column>
         <el-table-column prop="n" label="n" sortable :sort-method="by(({ part }) => part.n)" align="right" width="70" />

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { local } from '../../../language/language.js';
+
 /** What a method takes for granted, a line each: what speaks against it is marked, with the method that does without. */
 defineProps<{ lines: readonly { text: string; holds: boolean; instead: string }[] }>();
 </script>
@@ -6,7 +8,7 @@ defineProps<{ lines: readonly { text: string; holds: boolean; instead: string }[
 <template>
   <ul v-if="lines.length" class="assumptions" aria-label="Assumptions">
     <li v-for="{ text, holds, instead } in lines" :key="text" :class="{ against: !holds }">
-      {{ text }}<template v-if="instead"> Alternative method: {{ instead }}.</template>
+      {{ local(text) }}<template v-if="instead"> Alternative method: {{ local(instead) }}.</template>
     </li>
   </ul>
 </template>

@@ -21,6 +21,7 @@ import FigureTable from '../../../components/figures/figure-table.vue';
 import FindingWords from '../../../components/finding-words.vue';
 import SentenceChoice from '../../../components/fields/sentence-choice.vue';
 import SentenceText from '../../../components/fields/sentence-text.vue';
+import { local } from '../../../language/language.js';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import PictureCard from '../../../workbench/picture-card.vue';
 import StageFrame from '../../../workbench/stage-frame.vue';
@@ -180,9 +181,9 @@ const besideOptions = computed(() => [
               placeholder="chipped 50, pinholed 30, crazed 20"
               :wrong="!!sharesProblem"
           /></label>
-          <span v-if="sharesProblem" class="said-wrong" role="alert">{{ sharesProblem }}</span>
+          <span v-if="sharesProblem" class="said-wrong" role="alert">{{ local(sharesProblem) }}</span>
         </p>
-        <p v-if="one" class="soft read-back">{{ readBack(one) }}</p>
+        <p v-if="one" class="soft read-back">{{ local(readBack(one)) }}</p>
       </section>
     </template>
     <template #picture>

@@ -1,7 +1,7 @@
 import { ANALYSES, CLAIM_PARTS, type ClaimId, type ClaimResult, type ToleranceResult } from '@verdict/core/analyses';
 import type { Analysis, Settings } from '@verdict/core/road';
 
-/** A claim as the page sees it: its request is known to nobody but itself. */
+/** A claim on the page: its request is private to it. */
 export type ClaimAnalysis = Analysis<Settings, ClaimResult | ToleranceResult>;
 
 export const claimOf = (id: ClaimId): ClaimAnalysis =>

@@ -2,7 +2,7 @@
 import ClaimPage from './claim-page.vue';
 import { useClaims } from './use-claims.js';
 
-/** Is it what was claimed, and do these differ: one claim at a time. */
+/** Tests of claims and of differences, one claim at a time. */
 const { typed, looked, claim, options } = useClaims();
 </script>
 

@@ -84,7 +84,7 @@ function useTyped(claim: ClaimId, typed: () => boolean) {
   );
   const set = (key: string, text: string) => void address.change({ [`typed.${key}`]: text.trim() || undefined });
   const read = computed(() => (typed() ? readTyped(claim, texts.value) : null));
-  /** What the figures come to as settings; what is wrong with them. */
+  /** The typed figures as settings, or their fault. */
   const judged = computed<{ settings: Record<string, unknown> | null; field: string; problem: string }>(() => {
     if (!read.value) return { settings: null, field: '', problem: '' };
     if ('problem' in read.value) return { settings: null, ...read.value };
@@ -100,7 +100,7 @@ function useTyped(claim: ClaimId, typed: () => boolean) {
   return { fields, texts, set, judged };
 }
 
-/** One claim: what it is about, what it asks, and what comes of it. */
+/** One claim: its subject, its request, and its result. */
 export function useClaim(claim: ClaimId, typed: () => boolean) {
   const store = useStudy();
   const address = useAddress();

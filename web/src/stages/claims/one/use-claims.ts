@@ -7,7 +7,7 @@ import { useLooked } from '../../../workbench/use-looked.js';
 import { useParts } from '../../../workbench/use-parts.js';
 import { isClaimId } from './claims.js';
 
-/** What was said of one column is not said of another. */
+/** Settings of one column are not used for another. */
 const OF_ONE_COLUMN =
   /^[\w-]+\.(claimed|claimedSd|knownSd|lower|upper|noticeable|margin|exposure|trials)$|^(shares|level|first|second|trials|exposure)$/;
 

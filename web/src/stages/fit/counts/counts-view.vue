@@ -6,6 +6,7 @@ import { computed } from 'vue';
 import { countPanels, type CountsAs } from '../../../charts/pictures/counts.js';
 import FigureTable from '../../../components/figures/figure-table.vue';
 import SentenceChoice from '../../../components/fields/sentence-choice.vue';
+import { local } from '../../../language/language.js';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import PictureCard from '../../../workbench/picture-card.vue';
 import StageFrame from '../../../workbench/stage-frame.vue';
@@ -68,7 +69,7 @@ const words = computed(
             @click="run.address.set('family', one.family)"
             >{{ titleOf(one.family) }}</el-button
           >
-          {{ i === 0 ? 'first' : `+${Number(one.difference.toPrecision(2))}` }}</template
+          {{ i === 0 ? 'first' : `+${local(String(Number(one.difference.toPrecision(2))))}` }}</template
         ><template v-if="apart.length"
           >; not ranked, because its limits are estimated from the extremes:
           <el-button

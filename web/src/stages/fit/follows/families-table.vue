@@ -3,6 +3,7 @@ import { comparedRows, comparedTable, type CompareFamiliesResult } from '@verdic
 import { familyByName } from '@verdict/core/distributions';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import SmallPlot from '../../../components/small-plot.vue';
+import { local } from '../../../language/language.js';
 
 /** The families by rank, each with a small plot, its distance from the best and its p; one is chosen for the plot. */
 const props = defineProps<{ result: CompareFamiliesResult; family: string; column: string }>();
@@ -38,11 +39,11 @@ const titleOf = (family: string) => familyByName(family).title;
             <el-button link :aria-pressed="row.family === family" @click="emit('choose', row.family)">{{
               row.title
             }}</el-button>
-            <span class="soft parameters">{{ row.plausible ? 'plausible; ' : '' }}{{ row.parameters }}</span>
+            <span class="soft parameters">{{ row.plausible ? 'plausible; ' : '' }}{{ local(row.parameters) }}</span>
           </td>
-          <td class="number" :title="row.support">{{ row.difference || '–' }}</td>
-          <td class="number">{{ row.weight || '–' }}</td>
-          <td class="number">{{ row.p }}</td>
+          <td class="number" :title="row.support">{{ local(row.difference || '–') }}</td>
+          <td class="number">{{ local(row.weight || '–') }}</td>
+          <td class="number">{{ local(row.p) }}</td>
         </tr>
       </tbody>
     </table>
@@ -57,7 +58,7 @@ const titleOf = (family: string) => familyByName(family).title;
       <dl>
         <template v-for="{ family: name, reason } in result.left" :key="name">
           <dt>{{ titleOf(name) }}</dt>
-          <dd class="soft">{{ reason }}</dd>
+          <dd class="soft">{{ local(reason) }}</dd>
         </template>
       </dl>
     </details>

@@ -21,6 +21,7 @@ import { foundFigures } from '@verdict/core/road';
 import { computed } from 'vue';
 import DetailList from '../../../components/figures/detail-list.vue';
 import FigureTable from '../../../components/figures/figure-table.vue';
+import { local } from '../../../language/language.js';
 import type { Shown } from './use-shown.js';
 import FamiliesTable from './families-table.vue';
 
@@ -68,7 +69,7 @@ const found = computed(() => (props.plot ? lawFigures(props.plot) : []));
   <div>
     <el-segmented v-model="shown" :options="CHOICES" aria-label="Figures of the fit" />
     <div class="card box">
-      <p v-if="whyNot && (shown === 'chosen' || shown === 'all')">{{ whyNot }}</p>
+      <p v-if="whyNot && (shown === 'chosen' || shown === 'all')">{{ local(whyNot) }}</p>
       <FigureTable v-if="shown === 'chosen'" :rows="rows" />
       <FigureTable v-else-if="shown === 'found'" :rows="found" />
       <template v-else-if="shown === 'families'">
@@ -87,7 +88,7 @@ const found = computed(() => (props.plot ? lawFigures(props.plot) : []));
             <DetailList :rows="detailsOf(figure.key)" />
           </template>
         </FigureTable>
-        <p v-if="normality" class="soft">{{ agreementSentence(normality) }}</p>
+        <p v-if="normality" class="soft">{{ local(agreementSentence(normality)) }}</p>
       </template>
     </div>
   </div>

@@ -4,6 +4,7 @@ import { familyByName } from '@verdict/core/distributions';
 import { computed, ref } from 'vue';
 import { seriesDrawing } from '../../../charts/pictures/plot-series.js';
 import FigureTable from '../../../components/figures/figure-table.vue';
+import { local } from '../../../language/language.js';
 import { useStudy } from '../../../stores/study.js';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import PictureCard from '../../../workbench/picture-card.vue';
@@ -85,7 +86,7 @@ const canSetAside = computed(() => !store.ruled && parts.beside.value.length ===
       <div>
         <el-segmented v-model="shown" :options="CHOICES" aria-label="Figures of the fit" />
         <div class="card box">
-          <p v-if="test.whyNot.value && shown !== 'found'">{{ test.whyNot.value }}</p>
+          <p v-if="test.whyNot.value && shown !== 'found'">{{ local(test.whyNot.value) }}</p>
           <FigureTable v-else-if="table" :rows="table.rows" :heads="table.heads" />
         </div>
       </div>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { noShapeWords, shapeWords, type ProbabilityPlotResult } from '@verdict/core/analyses';
 import { computed } from 'vue';
+import { local } from '../../../language/language.js';
 
 /** What the plot shows, in words; pointing at them points at the marks. */
 const props = defineProps<{ plot: ProbabilityPlotResult }>();
@@ -10,7 +11,7 @@ const shapes = computed(() => shapeWords(props.plot));
 
 <template>
   <section class="shapes" aria-label="What the plot shows">
-    <p v-if="shapes.length === 0" class="soft">{{ noShapeWords(plot) }}</p>
+    <p v-if="shapes.length === 0" class="soft">{{ local(noShapeWords(plot)) }}</p>
     <ul v-else>
       <li v-for="{ shape, name, why, marks } in shapes" :key="shape">
         <button
@@ -24,7 +25,7 @@ const shapes = computed(() => shapeWords(props.plot));
           {{ name }}
         </button>
         <b v-else>{{ name }}</b>
-        <span class="soft"> {{ why }}</span>
+        <span class="soft"> {{ local(why) }}</span>
       </li>
     </ul>
   </section>

@@ -4,6 +4,7 @@ import { readOffWords, type ProbabilityPlotResult, type ReadOff } from '@verdict
 import { computed, ref } from 'vue';
 import SentenceText from '../../../components/fields/sentence-text.vue';
 import { typedNumber } from '../../../components/fields/typed-number.js';
+import { local } from '../../../language/language.js';
 
 /** "10 % lie below 7.87 mm": either is typed, the other follows. */
 const props = defineProps<{ plot: ProbabilityPlotResult; read: ReadOff; confidence: number }>();
@@ -43,8 +44,8 @@ function askValue(text: string): void {
       <SentenceText aria-label="value" :model-value="valueText" @update:model-value="askValue" />
       {{ plot.unit }}
     </p>
-    <p v-if="words" class="soft words">{{ words }}</p>
-    <p v-if="wrong" class="said-wrong" role="alert">{{ wrong }}</p>
+    <p v-if="words" class="soft words">{{ local(words) }}</p>
+    <p v-if="wrong" class="said-wrong" role="alert">{{ local(wrong) }}</p>
   </section>
 </template>
 

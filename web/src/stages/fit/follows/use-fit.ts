@@ -18,7 +18,7 @@ import { FAMILY_FIELDS, familyChange } from '../use-family.js';
 import { useShown } from './use-shown.js';
 import { limitsOf } from '../../../workbench/limits-of.js';
 
-/** What Fit runs: the plot, the test that goes with its family, and figures of the subject. */
+/** The analyses of Fit: the plot, the test for its family, and figures of the subject. */
 export function useFit() {
   const store = useStudy();
   const column = computed(() => store.subject);

@@ -3,6 +3,7 @@ import { galleryAnalysis, type GallerySample } from '@verdict/core/analyses';
 import { formatP } from '@verdict/core/format';
 import { computed, watch } from 'vue';
 import { gallerySheet } from '../../../charts/pictures/gallery.js';
+import { local } from '../../../language/language.js';
 import { useStudy } from '../../../stores/study.js';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import PictureCard from '../../../workbench/picture-card.vue';
@@ -75,9 +76,9 @@ const p = ({ pValue }: GallerySample) => (pValue === null ? '–' : formatP(pVal
                 <el-button link :aria-pressed="sample.kind === kind" @click="kind = sample.kind">{{
                   sample.title
                 }}</el-button>
-                <span v-if="sample.kind === kind" class="soft from">{{ sample.from }}</span>
+                <span v-if="sample.kind === kind" class="soft from">{{ local(sample.from) }}</span>
               </td>
-              <td class="number">{{ p(sample) }}</td>
+              <td class="number">{{ local(p(sample)) }}</td>
             </tr>
           </tbody>
         </table>

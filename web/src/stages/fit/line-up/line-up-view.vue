@@ -10,7 +10,7 @@ import PictureCard from '../../../workbench/picture-card.vue';
 import StageFrame from '../../../workbench/stage-frame.vue';
 import { useLineUp } from './use-line-up.js';
 
-/** The readings hidden among nineteen samples of the distribution: whoever looks picks the odd one, and is told. */
+/** The readings among nineteen simulated samples of the distribution: the viewer picks the odd one, and the answer is shown. */
 const {
   column,
   name,

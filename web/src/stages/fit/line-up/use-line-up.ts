@@ -16,8 +16,8 @@ interface Viewer {
 }
 
 /**
- * A line-up as it is looked at: a sheet from a seed that stands nowhere on the page, what is about to be picked, the pick, and the viewers before.
- * The readings, the distribution or the kind of picture changed, all of it begins again.
+ * The state of a line-up: a sheet from a seed that is not shown, the selection, the pick, and earlier viewers. It is reset if the readings, the
+ * distribution or the kind of picture change.
  */
 export function useLineUp() {
   const store = useStudy();
@@ -62,11 +62,11 @@ export function useLineUp() {
   const judged = computed(() => JSON.stringify([family.asked.value, run.request.value?.as, whole.column.value?.id]));
   watch([judged, whole.sample], begin, { immediate: true });
 
-  /** What is pointed out is picked only once that is said. */
+  /** A selected picture is picked only after confirmation. */
   function decide(): void {
     if (about.value !== null) pick.value = about.value;
   }
-  /** Whoever looks next has a sheet of their own. */
+  /** The next viewer gets another sheet. */
   function another(): void {
     if (pick.value === null) return;
     before.value = [...before.value, { seed: seed.value, pick: pick.value, seen: seen.value }];

@@ -2,6 +2,7 @@
 import { screenAnalysis, screenRows, screenTable, type ScreenRow } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import SmallPlot from '../../../components/small-plot.vue';
+import { local } from '../../../language/language.js';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import SeveralCard from '../../../workbench/several-card.vue';
 import SeveralChoice from '../../../workbench/several-choice.vue';
@@ -45,7 +46,7 @@ const what = computed(() => (split.value ? split.value.name : 'column'));
         <el-table-column prop="name" :label="what" sortable min-width="150">
           <template #default="{ row }">
             <el-button link class="name" @click.stop="open(row.name)">{{ row.name }}</el-button>
-            <span v-if="row.reason" class="soft reason" :title="row.reason">{{ row.reason }}</span>
+            <span v-if="row.reason" class="soft reason" :title="row.reason">{{ local(row.reason) }}</span>
           </template>
         </el-table-column>
         <el-table-column prop="n" label="n" sortable :sort-method="byN" align="right" width="64" />

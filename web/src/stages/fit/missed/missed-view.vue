@@ -8,7 +8,7 @@ import PictureCard from '../../../workbench/picture-card.vue';
 import StageFrame from '../../../workbench/stage-frame.vue';
 import { useMissed, type Over } from './use-missed.js';
 
-/** What so many readings can detect, and how many would notice it. */
+/** What this number of readings can detect, and how many would be needed. */
 const { column, name, cautions, run, stage, over, change, objection } = useMissed();
 const { result } = run;
 const finding = computed(() => (result.value ? powerAnalysis.finding(result.value) : []));

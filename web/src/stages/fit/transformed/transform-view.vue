@@ -13,6 +13,7 @@ import { TRANSFORMATION_TITLES } from '@verdict/core/table';
 import { computed } from 'vue';
 import { transformSheet } from '../../../charts/pictures/transform.js';
 import FigureTable from '../../../components/figures/figure-table.vue';
+import { local } from '../../../language/language.js';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import PictureCard from '../../../workbench/picture-card.vue';
 import StageFrame from '../../../workbench/stage-frame.vue';
@@ -76,9 +77,9 @@ const lambdaOf = ({ lambda }: TransformOffer) => (lambda === null ? '' : formatV
                     >{{ TRANSFORMATION_TITLES[offer.by] }}</el-button
                   >
                 </td>
-                <td class="number">{{ lambdaOf(offer) }}</td>
-                <td class="number">{{ figure(offer.statistic) }}</td>
-                <td class="number">{{ figure(offer.skewness) }}</td>
+                <td class="number">{{ local(lambdaOf(offer)) }}</td>
+                <td class="number">{{ local(figure(offer.statistic)) }}</td>
+                <td class="number">{{ local(figure(offer.skewness)) }}</td>
               </tr>
             </tbody>
           </table>

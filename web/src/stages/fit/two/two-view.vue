@@ -9,6 +9,7 @@ import {
 import { computed } from 'vue';
 import { twoSamplesPanels } from '../../../charts/pictures/two-samples.js';
 import FigureTable from '../../../components/figures/figure-table.vue';
+import { local } from '../../../language/language.js';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import PictureCard from '../../../workbench/picture-card.vue';
 import StageFrame from '../../../workbench/stage-frame.vue';
@@ -44,7 +45,7 @@ const offers = computed(() => [
   <StageFrame :runs="stage" :empty="!column" :finding="finding" :keepable="!!result">
     <template #words>
       <template v-if="none">
-        <p class="none">{{ none }}</p>
+        <p class="none">{{ local(none) }}</p>
         <p v-if="offers.length" class="offers">
           <el-button v-for="{ key, words: said, take } in offers.slice(0, OFFERED)" :key="key" @click="take">{{
             said

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { ExtremeRow } from '@verdict/core/analyses';
 import { computed, ref, watch } from 'vue';
+import { local } from '../../../language/language.js';
 
 /** The most extreme readings; pointing at one points at it in the picture, pressing its number holds it. */
 const props = defineProps<{
@@ -42,8 +43,10 @@ const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed
           >
             z
           </th>
-          <th class="number" title="0.6745 · (x − median)/MAD">modified z</th>
-          <th title="Outside: more than 1.5 IQR beyond a quartile; beyond the outer fence: more than 3 IQR">fence</th>
+          <th class="number" :title="local('0.6745 · (x − median)/MAD')">modified z</th>
+          <th :title="local('Outside: more than 1.5 IQR beyond a quartile; beyond the outer fence: more than 3 IQR')">
+            fence
+          </th>
           <th
             class="number"
             title="The probability of a reading at least as extreme in this position in clean samples of this size, without the readings above it"
@@ -62,18 +65,18 @@ const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed
           <td>
             <el-button link :aria-pressed="row.row === pointed" @click="hold(row.row)">{{ row.row }}</el-button>
           </td>
-          <td class="number">{{ row.value }}</td>
+          <td class="number">{{ local(row.value) }}</td>
           <td v-if="labelled" class="label" :title="row.group">{{ row.group }}</td>
-          <td class="number">{{ row.z }}{{ row.zWithout === row.z ? '' : ` (${row.zWithout})` }}</td>
-          <td class="number">{{ row.modifiedZ }}</td>
+          <td class="number">{{ local(row.z) }}{{ row.zWithout === row.z ? '' : ` (${local(row.zWithout)})` }}</td>
+          <td class="number">{{ local(row.modifiedZ) }}</td>
           <td>{{ row.fence }}</td>
-          <td class="number">{{ row.probability }}</td>
+          <td class="number">{{ local(row.probability) }}</td>
         </tr>
       </tbody>
     </table>
     <p class="do">
       <template v-if="chosen">
-        <span>Row {{ chosen.row }}, {{ chosen.value }}</span>
+        <span>Row {{ chosen.row }}, {{ local(chosen.value) }}</span>
         <el-button v-if="canSetAside" link @click="emit('aside', chosen.row)">Set aside …</el-button>
         <slot name="chosen" :row="chosen.row" />
         <el-button link @click="emit('table', [chosen.row])">Show in the table</el-button>
@@ -81,8 +84,8 @@ const chosen = computed(() => props.rows.find(({ row }) => row === props.pointed
       <span v-else class="soft">Point at a row, here or in the picture.</span>
     </p>
     <p v-for="row in slips" :key="row.row" class="slip">
-      Row {{ row.row }}, {{ row.value }}: possible typing error.
-      {{ row.slips.map(({ words }) => words).join('; or ') }} would fit. Nothing is changed automatically.
+      Row {{ row.row }}, {{ local(row.value) }}: possible typing error.
+      {{ local(row.slips.map(({ words }) => words).join('; or ')) }} would fit. Nothing is changed automatically.
       <el-button link @click="emit('table', [row.row])">Correct it in the table</el-button>
     </p>
   </div>

@@ -12,7 +12,7 @@ import RulesTable from './rules-table.vue';
 import { PANELS, useFar } from './use-far.js';
 import WithoutTable from './without-table.vue';
 
-/** Which readings lie too far out: their list beside the picture, every rule, what changes without them. */
+/** Suspected outliers: their list beside the picture, every rule, and the figures without them. */
 const store = useStudy();
 const far = useFar();
 const { column, name, sample, cautions, run, stage, panel, named } = far;

@@ -2,6 +2,7 @@
 import { ruleRows, rulesTable, type OutliersResult, type Rule } from '@verdict/core/analyses';
 import { formatFigure, groupThousands } from '@verdict/core/format';
 import { computed, defineAsyncComponent, ref } from 'vue';
+import { local } from '../../../language/language.js';
 
 /** Every rule side by side; the one of the study is chosen by its name. */
 const props = defineProps<{ result: OutliersResult }>();
@@ -42,17 +43,17 @@ const reading = (value: number) => formatFigure(value, 'reading', props.result.r
               >{{ row.name }}</el-button
             >
           </td>
-          <td class="number" :title="row.symbol">{{ row.statistic }}</td>
-          <td class="number">{{ row.critical }}</td>
-          <td class="number">{{ row.p }}</td>
-          <td :class="{ named: row.test.rows?.length }">{{ row.names }}</td>
-          <td class="number">{{ row.alarms }}</td>
+          <td class="number" :title="row.symbol">{{ local(row.statistic) }}</td>
+          <td class="number">{{ local(row.critical) }}</td>
+          <td class="number">{{ local(row.p) }}</td>
+          <td :class="{ named: row.test.rows?.length }">{{ local(row.names) }}</td>
+          <td class="number">{{ local(row.alarms) }}</td>
         </tr>
       </tbody>
     </table>
     <p v-if="explained" class="meaning">
-      {{ explained.meaning }} <span class="soft">{{ explained.formula }}</span> p from the formula
-      {{ explained.pFormula }}, simulated {{ explained.pSimulated }}.
+      {{ local(explained.meaning) }} <span class="soft">{{ local(explained.formula) }}</span> p from the formula
+      {{ local(explained.pFormula) }}, simulated {{ local(explained.pSimulated) }}.
       <el-button v-if="!explained.ofStudy" link @click="emit('choose', explained.test.rule)"
         >Make it the rule of the study</el-button
       >
@@ -78,9 +79,9 @@ const reading = (value: number) => formatFigure(value, 'reading', props.result.r
           <tr v-for="(step, i) in steps" :key="i" :class="{ above: step.statistic > step.critical }">
             <td>{{ i + 1 }}</td>
             <td>{{ step.row }}</td>
-            <td class="number">{{ reading(step.value) }}</td>
-            <td class="number">{{ bare(step.statistic) }}</td>
-            <td class="number">{{ bare(step.critical) }}</td>
+            <td class="number">{{ local(reading(step.value)) }}</td>
+            <td class="number">{{ local(bare(step.statistic)) }}</td>
+            <td class="number">{{ local(bare(step.critical)) }}</td>
           </tr>
         </tbody>
       </table>

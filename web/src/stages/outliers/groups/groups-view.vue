@@ -10,6 +10,7 @@ import {
 import { computed } from 'vue';
 import { groupBars } from '../../../charts/pictures/group-bars.js';
 import FigureTable from '../../../components/figures/figure-table.vue';
+import { local } from '../../../language/language.js';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import PictureCard from '../../../workbench/picture-card.vue';
 import StageFrame from '../../../workbench/stage-frame.vue';
@@ -87,11 +88,11 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
               <tr v-for="row in rows" :key="row.name">
                 <td class="name" :title="row.name">{{ row.name }}</td>
                 <td class="number">{{ row.n }}</td>
-                <td class="number">{{ row.mean }}</td>
-                <td class="number">{{ row.sd }}</td>
-                <td class="number" :class="{ far: row.farMean }">{{ row.h }}</td>
-                <td class="number" :class="{ far: row.farSpread }">{{ row.k }}</td>
-                <td>{{ row.names }}</td>
+                <td class="number">{{ local(row.mean) }}</td>
+                <td class="number">{{ local(row.sd) }}</td>
+                <td class="number" :class="{ far: row.farMean }">{{ local(row.h) }}</td>
+                <td class="number" :class="{ far: row.farSpread }">{{ local(row.k) }}</td>
+                <td>{{ local(row.names) }}</td>
               </tr>
             </tbody>
           </table>

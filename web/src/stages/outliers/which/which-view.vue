@@ -8,6 +8,7 @@ import {
 } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { outlierRulesPanels } from '../../../charts/pictures/outlier-rules.js';
+import { local } from '../../../language/language.js';
 import MethodSentence from '../../../workbench/method-sentence.vue';
 import PictureCard from '../../../workbench/picture-card.vue';
 import StageFrame from '../../../workbench/stage-frame.vue';
@@ -58,8 +59,8 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
           <tbody>
             <tr v-for="row in rows" :key="row.key" :title="row.meaning">
               <td>{{ row.name }}</td>
-              <td class="number" :class="{ loud: row.loud }">{{ row.alarms }}</td>
-              <td v-for="(shift, i) in SHIFTS" :key="shift" class="number">{{ row.shares[i] ?? '–' }}</td>
+              <td class="number" :class="{ loud: row.loud }">{{ local(row.alarms) }}</td>
+              <td v-for="(shift, i) in SHIFTS" :key="shift" class="number">{{ local(row.shares[i] ?? '–') }}</td>
             </tr>
           </tbody>
         </table>

@@ -70,3 +70,11 @@ export function differencesBetween(kept: unknown, now: unknown, path = ''): Diff
   }
   return found;
 }
+
+/** A wire value with the words for readers left out: what remains may not change without a new version of its analysis. */
+export function withoutWords(value: unknown, key = ''): unknown {
+  if (typeof value === 'string') return WORDS.has(key) ? '' : value;
+  if (Array.isArray(value)) return value.map((inner) => withoutWords(inner, key));
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(Object.entries(value).map(([name, inner]) => [name, withoutWords(inner, name)]));
+}

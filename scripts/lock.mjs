@@ -1,5 +1,5 @@
 /** One start at a time on a directory: running.json says which. */
-import { linkSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { linkSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 const fileOf = (home) => join(home, 'running.json');
@@ -40,31 +40,45 @@ export function takeLock(home) {
   const own = written(home, null);
   try {
     for (;;) {
-      try {
-        linkSync(own, fileOf(home));
-        return null;
-      } catch (error) {
-        if (error.code !== 'EEXIST') throw error;
-      }
+      if (linked(own, fileOf(home))) return null;
       const holder = lockHolder(home);
       if (holder) return holder;
-      setAside(home);
+      removeLeft(own, fileOf(home));
     }
   } finally {
     rmSync(own, { force: true });
   }
 }
 
-/** Takes a lock away that was left over; put back where another start was quicker and the lock is its own by now. */
-function setAside(home) {
-  const aside = `${fileOf(home)}.left.${process.pid}`;
+function linked(own, file) {
   try {
-    renameSync(fileOf(home), aside);
-    if (holderIn(aside)) linkSync(aside, fileOf(home));
+    linkSync(own, file);
+    return true;
   } catch (error) {
-    if (!['ENOENT', 'EEXIST'].includes(error.code)) throw error;
+    if (error.code !== 'EEXIST') throw error;
+    return false;
   }
-  rmSync(aside, { force: true });
+}
+
+/** Tells one file of this name from the next; null where there is none. */
+function identityOf(file) {
+  const at = statSync(file, { bigint: true, throwIfNoEntry: false });
+  return at ? `${at.ino}-${at.mtimeNs}` : null;
+}
+
+/**
+ * Removes a lock that was left over. Only the holder of a second lock, on this very file, may do so: otherwise a slow start would remove the lock of the one
+ * that has taken it over meanwhile. A second lock that was left over itself is removed in the same way.
+ */
+function removeLeft(own, file) {
+  const identity = identityOf(file);
+  if (identity === null || holderIn(file)) return;
+  const claim = `${file}.left.${identity}`;
+  if (linked(own, claim)) {
+    if (identityOf(file) === identity) rmSync(file, { force: true });
+    rmSync(claim, { force: true });
+  } else if (holderIn(claim)) Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 5);
+  else removeLeft(own, claim);
 }
 
 /** The address under which the holder answers, for who starts a second time. */

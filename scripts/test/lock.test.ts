@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
@@ -21,6 +21,15 @@ describe('the lock of a start', () => {
       expect(readdirSync(home)).toEqual([]);
     },
   );
+
+  it('is taken over where the process that was taking it over crashed too', () => {
+    writeFileSync(file, '{"pid":999999999,"started":"1","url":null}');
+    const { ino, mtimeNs } = statSync(file, { bigint: true });
+    writeFileSync(`${file}.left.${ino}-${mtimeNs}`, '{"pid":999999998,"started":"1","url":null}');
+    expect(takeLock(home)).toBeNull();
+    releaseLock(home);
+    expect(readdirSync(home)).toEqual([]);
+  });
 
   it('is had by one of twenty that start at the same moment, a lock being left over', async () => {
     const script = `import { takeLock } from '${join(import.meta.dirname, '../lock.mjs')}';

@@ -1,6 +1,7 @@
 import { chiSquare } from '../distributions/families/chi-square.js';
 import { exp, log } from '../numeric/elementary.js';
 import { logGamma } from '../numeric/log-gamma.js';
+import { leastTie, scaleOfSum } from '../numeric/ties.js';
 
 /** An observed count with the expected one. */
 export interface CountCell {
@@ -47,14 +48,11 @@ export function tablesOf(total: number, cells: number): number {
   return Math.round(ways);
 }
 
-/** Sums that differ by less tie. */
-const TIE = 1e-9;
-
 /** The exact p of counts against shares: the chance of every table whose χ² is at least that observed. At most `MOST_TABLES` of them; shares above 0. */
 export function exactCountsP(observed: readonly number[], shares: readonly number[]): number {
   const total = observed.reduce((a, b) => a + b, 0);
   const { statistic } = countsAgainst(observed, shares);
-  const limit = statistic - TIE * Math.max(1, statistic);
+  const limit = leastTie(statistic, scaleOfSum(statistic));
   const logFactorial = Float64Array.from({ length: total + 1 }, (_, k) => logGamma(k + 1));
   const logShares = shares.map((share) => log(share));
   const last = shares.length - 1;

@@ -1,6 +1,7 @@
 import { atan } from '../numeric/trigonometry.js';
 import type { Alternative } from './alternative.js';
 import { fisherP, newcombe } from './shares.js';
+import { TIE, greatestTie, isTie, leastTie } from '../numeric/ties.js';
 
 interface Counted {
   count: number;
@@ -13,7 +14,6 @@ const MOST_TABLES = 4_000;
 const NUISANCE = 48;
 const TRIED = 20;
 const HALVINGS = 14;
-const TIE = 1e-9;
 
 /** acos by the arctangent; the argument is held within −1 … 1, which rounding may leave. */
 function acos(x: number): number {
@@ -52,11 +52,11 @@ function restricted(p: number, q: number, n: number, m: number, difference: numb
 function score(x: number, y: number, n: number, m: number, difference: number): number {
   const [p, q] = [x / n, y / m];
   const off = p - q - difference;
-  if (Math.abs(off) < TIE) return 0;
+  if (isTie(off, 0, 1)) return 0;
   const own = restricted(p, q, n, m, difference);
   const other = Math.min(1, Math.max(0, own - difference));
   const variance = (own * (1 - own)) / n + (other * (1 - other)) / m;
-  return variance > TIE * TIE ? off / Math.sqrt(variance) : off > 0 ? Infinity : -Infinity;
+  return variance > TIE ** 2 ? off / Math.sqrt(variance) : off > 0 ? Infinity : -Infinity;
 }
 
 /** The greatest probability, over all pairs of proportions with a difference, of a table at least as far from it as the observed one. */
@@ -67,13 +67,13 @@ function unconditionalP(
   alternative: Alternative,
 ) {
   const own = score(x, y, n, m, difference);
-  const limit = own === Infinity || own === -Infinity ? own : own - TIE * Math.sign(own);
+  const [least, greatest, farthest] = [leastTie(own, 1), greatestTie(own, 1), leastTie(Math.abs(own), 1)];
   const counts = (z: number) =>
     alternative === 'greater'
-      ? z >= own - TIE
+      ? z >= least
       : alternative === 'less'
-        ? z <= own + TIE
-        : Math.abs(z) >= Math.abs(limit) - TIE;
+        ? z <= greatest
+        : Math.abs(z) >= farthest;
   const flagged = new Uint8Array((n + 1) * (m + 1));
   for (let i = 0, at = 0; i <= n; i++)
     for (let j = 0; j <= m; j++) flagged[at++] = Number(counts(score(i, j, n, m, difference)));

@@ -1,8 +1,6 @@
 import type { Distribution } from '../distributions/family.js';
 import type { Alternative, Tails } from './alternative.js';
-
-/** Outcomes as likely as the observed one, but for rounding. */
-const TIE = 1e-7;
+import { greatestTie } from '../numeric/ties.js';
 
 /** P(X ≤ x) and P(X ≥ x) of a count. */
 export const countTails = (law: Pick<Distribution, 'cumulative' | 'survival'>, x: number): Tails => ({
@@ -33,7 +31,7 @@ export function exactP(
 ): number {
   const { lower, upper } = countTails(law, x);
   if (alternative !== 'two-sided') return Math.min(1, alternative === 'less' ? lower : upper);
-  const limit = law.density(x) * (1 + TIE);
+  const limit = greatestTie(law.density(x));
   const summit = Math.min(ends.greatest, Math.max(ends.least, Math.round(law.mean)));
   // Where the summit itself is no likelier, everything is at least as unlikely.
   const top = [summit - 1, summit, summit + 1]

@@ -5,6 +5,7 @@ import { powerOfChiSquare } from './several-means.js';
 import { createStream } from '../random/stream.js';
 import { dealerOf, permutedTables } from './simulated-counts.js';
 import { powerBySimulation, SEED, sizesOf, type PowerModel } from './simulated-power.js';
+import { greatestTie, scaleOfSum } from '../numeric/ties.js';
 
 /** Row and column totals. */
 export interface TableMargins {
@@ -59,7 +60,6 @@ function chiSquareOf(counts: readonly Float64Array[], sizes: readonly number[], 
 
 /** Permutations that give a critical χ²: more of small tables, whose p has few values. */
 const permutationsOf = (n: number) => Math.max(199, Math.min(999, Math.round(20_000 / n)));
-const TIE = 1e-9;
 
 /** Totals of columns for which the critical χ² is found; among more of them each matters little, and their mean stands for the rest. */
 const MOST_TOTALS = 200;
@@ -121,8 +121,7 @@ function tableModel({ margins: { rows, columns }, test: kind, alpha, mixed, limi
         dealersFor(d).forEach((deal, i) => deal(state, counts[i]!));
         const sums = columns.map((_, j) => counts.reduce((all, row) => all + row[j]!, 0));
         const statistic = chiSquareOf(counts, sizes, sums);
-        // Sums that differ by less tie.
-        return limitsOf ? statistic - limitsOf(sums) - TIE * Math.max(1, statistic) : statistic;
+        return limitsOf ? statistic - greatestTie(limitsOf(sums), scaleOfSum(statistic)) : statistic;
       };
     },
   };

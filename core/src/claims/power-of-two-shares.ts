@@ -1,8 +1,6 @@
 import { binomial } from '../distributions/families/binomial.js';
 import type { Alternative } from './alternative.js';
-
-/** Outcomes as likely as the observed one, but for rounding: as in the exact test. */
-const TIE = 1e-7;
+import { isTie } from '../numeric/ties.js';
 
 /** For every total of successes, the counts of the first group that Fisher's exact test rejects: at most `low[t]`, or at least `high[t]`. */
 interface Regions {
@@ -30,9 +28,9 @@ function regionOf(total: number, sizes: readonly [number, number], alpha: number
   let [low, high, sum] = [0, shares.length - 1, 0];
   while (low <= high) {
     const [below, above] = [shares[low]!, shares[high]!];
-    const isTie = Math.abs(below - above) <= TIE * Math.max(below, above) && low < high;
-    const takesLow = alternative === 'less' || (alternative === 'two-sided' && (isTie || below < above));
-    const takesHigh = alternative === 'greater' || (alternative === 'two-sided' && (isTie || above <= below));
+    const equal = low < high && isTie(below, above);
+    const takesLow = alternative === 'less' || (alternative === 'two-sided' && (equal || below < above));
+    const takesHigh = alternative === 'greater' || (alternative === 'two-sided' && (equal || above <= below));
     sum += (takesLow ? below : 0) + (takesHigh ? above : 0);
     if (!(sum < alpha)) break;
     if (takesLow) low++;

@@ -2,6 +2,7 @@ import { binomial } from '../distributions/families/binomial.js';
 import { normalCumulative, normalQuantile, normalSurvival } from '../numeric/standard-normal.js';
 import { tailOf, type Alternative, type Interval, type Tails } from './alternative.js';
 import { kthWalshMean, middleOf } from './pairwise.js';
+import { TIE } from '../numeric/ties.js';
 
 /** The sign test of a median: the numbers of readings above and below the claim; those equal to it are excluded. */
 export function signTest(values: ArrayLike<number>, claimed: number): { above: number; below: number; tails: Tails } {
@@ -28,9 +29,6 @@ export function doubledRanks(values: ArrayLike<number>): Int32Array {
   }
   return ranks;
 }
-
-/** Relative tolerance for ties: differences closer than this differ only by rounding. */
-const TIE = 1e-10;
 
 /** The greatest difference that rounding can make between equal values. */
 function settledDistances(values: ArrayLike<number>, claimed: number): { distances: Float64Array; signs: Int8Array } {

@@ -1,10 +1,7 @@
 import { binomial } from '../distributions/families/binomial.js';
 import { nextBelow } from '../random/whole.js';
 import { nextOpenUnit, type StreamState } from '../random/stream.js';
-
-/** A sum that rounding alone has moved below the observed one still ties with it. */
-const TIE = 1e-9;
-const limitOf = (observed: number) => observed - TIE * Math.max(1, Math.abs(observed));
+import { leastTie, scaleOfSum } from '../numeric/ties.js';
 
 /** Counts of n against shares, all above 0, and their χ². */
 export interface CountsReplicates {
@@ -57,7 +54,7 @@ export function tallyCountsAgainst(input: CountsReplicates, state: StreamState, 
   const deal = dealerOf(input);
   const counts = new Float64Array(shares.length);
   const weights = Float64Array.from(shares, (share) => 1 / (n * share));
-  const limit = limitOf(observed);
+  const limit = leastTie(observed, scaleOfSum(observed));
   let far = 0;
   for (let r = 0; r < replicates; r++) {
     deal(state, counts);
@@ -108,7 +105,7 @@ export function permutedTables(
 
 /** The number of them with a χ² of at least the observed one. */
 export function tallyTables(input: TableReplicates, state: StreamState, replicates: number): Float64Array {
-  const limit = limitOf(input.observed);
+  const limit = leastTie(input.observed, scaleOfSum(input.observed));
   return Float64Array.of(permutedTables(input, state, replicates).reduce((far, chi) => far + Number(chi >= limit), 0));
 }
 
@@ -134,7 +131,7 @@ export function rankSumsOf(ranks: ArrayLike<number>, sizes: readonly number[]): 
 /** The number of random assignments of the ranks to the groups with a statistic of at least the observed one. */
 export function tallyRanks({ ranks, sizes, observed }: RankReplicates, state: StreamState, replicates: number) {
   const items = Float64Array.from(ranks);
-  const limit = limitOf(observed);
+  const limit = leastTie(observed, scaleOfSum(observed));
   let far = 0;
   for (let r = 0; r < replicates; r++) {
     for (let i = items.length - 1; i > 0; i--) {

@@ -8,6 +8,7 @@ import { sharesWithoutTies } from './rank-sum.js';
 import { pOfMean, welch } from './means.js';
 import { brownForsythe } from './spreads.js';
 import { figuresDrawer, severalMeansDrawer } from './several-means.js';
+import { greatestTie } from '../numeric/ties.js';
 
 /** Samples for the critical value, and for each power: a standard error of at most 0.011. */
 const NULLS = 10_000;
@@ -23,10 +24,10 @@ export interface PowerModel {
   limit?(n: number): number | null;
 }
 
-/** The critical value from samples in which there is nothing to find; a hair above, since ties part in the last digit. */
+/** The critical value from samples in which there is nothing to find; ties with it do not reject. */
 function simulatedLimit(draw: (d: number, state: StreamState) => number, alpha: number): number {
   const state = createStream(SEED, 0);
-  return rejectionLimit([Float64Array.from({ length: NULLS }, () => draw(0, state))], alpha) * (1 + 1e-12);
+  return greatestTie(rejectionLimit([Float64Array.from({ length: NULLS }, () => draw(0, state))], alpha));
 }
 
 /** The probability that a test rejects where the difference is d, by n and d; the work of a pair is done once. */

@@ -1,4 +1,5 @@
 import { clopperPearson } from '../numeric/clopper-pearson.js';
+import { greatestTie, leastTie } from '../numeric/ties.js';
 
 export interface SimulatedP {
   pValue: number;
@@ -12,12 +13,9 @@ export interface SimulatedP {
   pInterval: [number, number];
 }
 
-/** A tie that rounding in the last place has parted is still a tie. */
-const TIE = 1e-12;
-
 /** p = (b + 1)/(B + 1) for a statistic whose large values are extreme (Davison & Hinkley 1997, section 4.2.1). */
 export function simulatedP(observed: number, chunks: readonly Float64Array[], seed: number): SimulatedP {
-  const limit = observed - TIE * Math.abs(observed);
+  const limit = leastTie(observed);
   let b = 0;
   let replicates = 0;
   for (const chunk of chunks) {
@@ -86,8 +84,8 @@ export function shareAtGreatest(chunks: readonly Float64Array[]): number {
     total += chunk.length;
     for (let i = 0; i < chunk.length; i++) {
       const x = chunk[i]!;
-      if (x > greatest + TIE * Math.abs(x)) [greatest, ties] = [x, 1];
-      else if (x >= greatest - TIE * Math.abs(x)) ties++;
+      if (x > greatestTie(greatest, Math.abs(x))) [greatest, ties] = [x, 1];
+      else if (x >= leastTie(greatest, Math.abs(x))) ties++;
     }
   }
   return ties / total;

@@ -13,6 +13,7 @@ import {
 } from '../transform/lambda.js';
 import { bent, turnedBack, unbent, type PowerTransformation } from '../transform/transformation.js';
 import { andersonDarling } from './normality/anderson-darling.js';
+import { leastTie } from '../numeric/ties.js';
 
 export interface TransformedTallies {
   power: PowerTransformation;
@@ -33,8 +34,6 @@ export interface TransformedTallies {
   observed: number;
 }
 
-/** A tie that rounding in the last place has parted is still a tie. */
-const TIE = 1e-10;
 /** Samples that rounding has left without any spread say nothing: they count as far. */
 const SPREADLESS = Infinity;
 /** As close in λ, in its own steps, as A² can tell. */
@@ -71,10 +70,11 @@ export function tallyTransformed(input: TransformedTallies, state: StreamState, 
   const draw = drawer(input);
   const values = new Float64Array(n);
   const bends = new Float64Array(n);
+  const limit = leastTie(observed);
   let far = 0;
   for (let r = 0; r < replicates; r++) {
     for (let i = 0; i < n; i++) values[i] = draw(state);
-    if (statisticOf(power, values, input.lambda, choice, confidence, bends) >= observed * (1 - TIE)) far++;
+    if (statisticOf(power, values, input.lambda, choice, confidence, bends) >= limit) far++;
   }
   return Float64Array.of(far);
 }

@@ -1,4 +1,5 @@
 import { nextOpenUnit, type StreamState } from '../random/stream.js';
+import { leastTie } from '../numeric/ties.js';
 
 /** Two samples combined: the distinct values in rising order, and how many readings of each sample have each value. */
 export interface Pooled {
@@ -68,9 +69,6 @@ export interface TwoSampleTallies {
   observed: TwoSampleStatistics;
 }
 
-/** A tie that rounding in the last place has parted is still a tie. */
-const TIE = 1e-10;
-
 /** The number of random divisions of the same readings into two samples that are at least as different: by A², by D. */
 export function tallyTwoSamples(
   { ties: given, n, observed }: TwoSampleTallies,
@@ -88,8 +86,8 @@ export function tallyTwoSamples(
   for (let j = 0; j < ties.length; j++) for (let k = 0; k < ties[j]!; k++) places[at++] = j;
   const found: TwoSampleStatistics = { andersonDarling: 0, kolmogorovSmirnov: 0 };
   const tallies = new Float64Array(2);
-  const a2 = observed.andersonDarling * (1 - TIE);
-  const d = observed.kolmogorovSmirnov * (1 - TIE);
+  const a2 = leastTie(observed.andersonDarling);
+  const d = leastTie(observed.kolmogorovSmirnov);
   for (let r = 0; r < replicates; r++) {
     first.fill(0);
     for (let i = 0; i < small; i++) {

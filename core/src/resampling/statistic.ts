@@ -2,6 +2,7 @@ import { oneWay } from '../claims/spreads.js';
 import { centralMoments } from '../numeric/sums.js';
 import { figureOfSorted, logRatio, pairFigure, type Evaluator, type Figure } from './figure.js';
 import { figuresFormula } from './formula.js';
+import { TIE } from '../numeric/ties.js';
 
 /** The statistics that can be resampled. */
 export type Statistic =
@@ -57,7 +58,6 @@ export function evaluatorOf(statistic: Statistic): Evaluator {
 export const isOfPairs = (statistic: Statistic): boolean =>
   statistic.of === 'correlation' || statistic.of === 'slope' || (statistic.of === 'formula' && statistic.pairs);
 
-const TIE = 1e-10;
 /** The relative precision of readings far from 0. */
 const HELD = 1e-15;
 

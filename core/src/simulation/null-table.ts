@@ -1,5 +1,6 @@
 import type { NormalityReplicates } from '../goodness-of-fit/normality/simulation.js';
 import type { OutlierReplicates } from '../outliers/replicates.js';
+import { leastTie } from '../numeric/ties.js';
 
 /** Simulated samples under the null hypothesis, whose statistics form the table for p. */
 export type TableOrder =
@@ -9,12 +10,9 @@ export type TableOrder =
 /** The number of samples in a table: p is accurate to about one hundredth of itself at 0.05. */
 export const TABLE_SAMPLES = 19_999;
 
-/** A tie that rounding in the last place has parted is still a tie. */
-const TIE = 1e-12;
-
 /** p = (b + 1)/(B + 1) for a statistic whose large values are extreme, from a sorted table (Davison & Hinkley 1997, section 4.2.1). */
 export function pByTable(table: ArrayLike<number>, statistic: number): number {
-  const limit = statistic - TIE * Math.abs(statistic);
+  const limit = leastTie(statistic);
   let [low, high] = [0, table.length];
   while (low < high) {
     const middle = (low + high) >> 1;

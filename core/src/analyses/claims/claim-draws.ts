@@ -7,6 +7,7 @@ import { chunkSizeFor } from '../../road/kernels.js';
 import { orderBook } from '../../road/order-book.js';
 import { seed, whole } from '../../road/setting.js';
 import { columnSetting } from '../../road/settings.js';
+import { greatestTie, leastTie, scaleOfSum } from '../../numeric/ties.js';
 
 const MOST_DRAWS = 2_000;
 const draws = whole(
@@ -86,12 +87,12 @@ export interface ClaimDrawsResult {
   notes: Note[];
 }
 
-/** Tolerance for ties that differ only by rounding. */
-const TIE = 1e-9;
-
 function isBeyond(statistic: number, { atMost, atLeast }: Request['beyond']): boolean {
-  const slack = TIE * Math.max(1, Math.abs(statistic));
-  return (atMost !== null && statistic <= atMost + slack) || (atLeast !== null && statistic >= atLeast - slack);
+  const scale = scaleOfSum(statistic);
+  return (
+    (atMost !== null && statistic <= greatestTie(atMost, scale)) ||
+    (atLeast !== null && statistic >= leastTie(atLeast, scale))
+  );
 }
 
 const workOf = (drawn: ClaimDraws): number =>

@@ -17,6 +17,7 @@ import { claimResult, headOf, typedHead, type Head } from './claim-source.js';
 import { toldClaim, toldFigure, toldInterval, type Scale } from '../../road/told.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy, oneFigureWords, signOf } from './one-column.js';
+import { greatestTie } from '../../numeric/ties.js';
 
 const claimed = number('claimed', 'claimed rate', { above: 0 }, 'enter a value');
 const EXPOSURE = 'The exposure (pieces, hours, square metres) must be a number above 0.';
@@ -123,7 +124,7 @@ function sourceOf(sample: Sample, settings: Request): { events: Events; head: He
 function lawOf({ count, exposure: over }: Events, claim: number, of: Alternative, alpha: number): LawPicture {
   const mean = claim * over;
   const law = poisson.of({ mean });
-  const limit = law.density(count) * (1 + 1e-7);
+  const limit = greatestTie(law.density(count));
   const counted = (k: number) => (of === 'less' ? k <= count : of === 'greater' ? k >= count : law.density(k) <= limit);
   const { low, high } = rateRegion(over, claim, alpha, of);
   return columnsOf(law, {

@@ -18,6 +18,7 @@ import { claimFinding } from './claim-words.js';
 import { missedBy, oneFigureWords, signOf } from './one-column.js';
 import { claimedShare, noticeableShare, ofResolved, shareBasis, SHARE_PARTS } from './share-settings.js';
 import { countedOf, type Counted } from './share-source.js';
+import { greatestTie } from '../../numeric/ties.js';
 
 const method = choice(
   'method',
@@ -89,7 +90,7 @@ function sourceOf(sample: Parameters<typeof headOf>[0], settings: Request): { co
 function lawOf(count: number, n: number, claim: number, of: Alternative, alpha: number): LawPicture | null {
   if (claim === 0 || claim === 1) return null;
   const law = binomial.of({ trials: n, probability: claim });
-  const limit = law.density(count) * (1 + 1e-7);
+  const limit = greatestTie(law.density(count));
   const counted = (k: number) => (of === 'less' ? k <= count : of === 'greater' ? k >= count : law.density(k) <= limit);
   const { low, high } = shareRegion(n, claim, alpha, of);
   return columnsOf(law, {

@@ -22,6 +22,7 @@ import { missedBy, signOf } from './one-column.js';
 import { noticeableShare, ofResolved, shareBasis, SHARE_PARTS } from './share-settings.js';
 import { countedOf } from './share-source.js';
 import { twoAlternative, twoBasis, twoSubject, twoWords } from './two-settings.js';
+import { greatestTie } from '../../numeric/ties.js';
 
 const COUNT = 'The count must be a whole number of at least 0.';
 const typed = z.strictObject({ count: z.int(COUNT).min(0, COUNT), n: typedN }).refine(({ count, n }) => count <= n, {
@@ -116,7 +117,7 @@ function lawOf([a, b]: [Share, Share], { alternative: of, alpha }: Request): Law
   const [population, successes] = [a.n + b.n, a.count + b.count];
   if (successes === 0 || successes === population || population > 1e9) return null;
   const law = hypergeometric.of({ population, successes, draws: a.n });
-  const limit = law.density(a.count) * (1 + 1e-7);
+  const limit = greatestTie(law.density(a.count));
   const counted = (k: number) =>
     of === 'less' ? k <= a.count : of === 'greater' ? k >= a.count : law.density(k) <= limit;
   return columnsOf(law, {

@@ -35,6 +35,7 @@ import {
 } from './propagate-settings.js';
 import { propagateFinding, propagateNotes } from './propagate-words.js';
 import type { Contribution, Covariance, PropagateResult } from './propagate-result.js';
+import { TIE } from '../../numeric/ties.js';
 
 /** As many trials at most, but for ten batches. */
 const MOST_TRIALS = 1_000_000;
@@ -157,7 +158,7 @@ function frameFor(chunk: Float64Array): PropagateResult['frame'] {
   ];
   const reach = 4 * (q3 - q1);
   const seen = reach > 0 ? sorted.filter((x) => x >= q1 - reach && x <= q3 + reach) : sorted;
-  const tie = 1e-10 * Math.max(q3 - q1, 1e-6 * Math.abs(middle), Number.MIN_VALUE);
+  const tie = TIE * Math.max(q3 - q1, 1e-6 * Math.abs(middle), Number.MIN_VALUE);
   return { ...frameOf(Array.from(seen), { centre: middle, tie }), reach: 60 };
 }
 

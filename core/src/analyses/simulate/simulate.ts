@@ -38,6 +38,7 @@ import { drawnAtOnce, effectWords } from './simulated-source.js';
 import { samplesOf, simulated } from './simulated.js';
 import type { Simulated } from './simulated-parts.js';
 import { simulateFinding, simulateNotes, symmetryNotes } from './simulate-words.js';
+import { TIE } from '../../numeric/ties.js';
 
 /** What a simulation is asked with: also one of its samples, drawn again. */
 export const simulationShape = { ...populationShape, ...samplesShape, ...repeatedShape, ...runShape };
@@ -112,7 +113,7 @@ function emptyResult(asked: SimulateRequest, made: Simulated): SimulateResult {
   };
 }
 
-/** p lies in 0 … 1; the level is the edge of a bin unless it is very small. */
+/** p lies in 0 … 1; the level is the edge of a bin unless it is very small. Kept results hold the tolerance of their frame, so it stays as it was. */
 function frameOfP(alpha: number): Frame {
   const width = alpha < 0.01 ? 0.05 : alpha / Math.max(1, Math.round(alpha / 0.05));
   return { centre: 0, width, tie: 1e-12, greatest: 1, binned: true };
@@ -127,7 +128,7 @@ function frameFor(asked: SimulateRequest, made: Simulated, pilot: Float64Array):
   const [q1, q3] = sorted.length ? [quantileOfSorted(sorted, 0.25), quantileOfSorted(sorted, 0.75)] : [0, 0];
   const reach = 4 * (q3 - q1);
   const seen = reach > 0 ? sorted.filter((x) => x >= q1 - reach && x <= q3 + reach) : sorted;
-  const tie = 1e-10 * Math.max(Math.abs(q3 - q1), 1e-6 * Math.abs(centre), Number.MIN_VALUE);
+  const tie = TIE * Math.max(Math.abs(q3 - q1), 1e-6 * Math.abs(centre), Number.MIN_VALUE);
   const frame = frameOf(Array.from(seen), { centre, tie });
   // A smooth law is held against bins, however few values there are.
   const smooth = theory !== null && theory.of !== 'count' ? { binned: true as const } : {};

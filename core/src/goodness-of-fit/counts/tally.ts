@@ -3,6 +3,7 @@ import type { StreamState } from '../../random/stream.js';
 import { chiSquareOf, countsInCells, pooledCells } from './cells.js';
 import { dispersionOf, zerosOf } from './dispersion.js';
 import { cumulativeOf, drawCounts, refitCounts, type CountModel } from './model.js';
+import { greatestTie, leastTie } from '../../numeric/ties.js';
 
 export interface CountTallies {
   n: number;
@@ -14,8 +15,6 @@ export interface CountTallies {
   observed: { chiSquare: number | null; dispersion: number | null; zeros: number };
 }
 
-/** A tie that rounding in the last place has parted is still a tie. */
-const TIE = 1e-9;
 /** A sample that cannot be fitted, all zeros, is drawn again, so often. */
 const MOST_DRAWS = 100;
 
@@ -57,12 +56,12 @@ export function tallyCounts(
       const chi2 = fixed
         ? chiSquareOf(fixed, countsInCells(fixed, counts))
         : (pooledChiSquare(model, own, counts, least)?.statistic ?? 0);
-      if (chi2 >= chiSquare * (1 - TIE)) tallies[0]!++;
+      if (chi2 >= leastTie(chiSquare)) tallies[0]!++;
     }
     if (dispersion !== null) {
       const varied = dispersionOf(counts, model.trials);
-      if (varied >= dispersion * (1 - TIE)) tallies[1]!++;
-      if (varied <= dispersion * (1 + TIE)) tallies[2]!++;
+      if (varied >= leastTie(dispersion)) tallies[1]!++;
+      if (varied <= greatestTie(dispersion)) tallies[2]!++;
     }
     if (zerosOf(counts) >= zeros) tallies[3]!++;
   }

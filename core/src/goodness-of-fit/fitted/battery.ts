@@ -2,6 +2,7 @@ import type { Distribution } from '../../distributions/family.js';
 import { createRedraw, type Redrawn } from '../../distributions/fit/redraw.js';
 import type { StreamState } from '../../random/stream.js';
 import { andersonDarlingDistance, cramerVonMises, equalCellsChiSquare, kolmogorovSmirnov } from '../distances.js';
+import { leastTie } from '../../numeric/ties.js';
 
 /** The tests of any family, in the order of STATISTICS section 5. */
 export const FITTED_TESTS = ['anderson-darling', 'cramer-von-mises', 'kolmogorov-smirnov', 'chi-square'] as const;
@@ -50,9 +51,6 @@ export interface FittedTallies extends Redrawn {
   observed: readonly (number | null)[];
 }
 
-/** A tie that rounding in the last place has parted is still a tie. */
-const TIE = 1e-12;
-
 /** The number of replicates, each drawn from the fitted distribution and refitted, that are at least as far from it as the readings, by test. */
 export function tallyFitted(input: FittedTallies, state: StreamState, replicates: number): Float64Array {
   const { n, cells, observed } = input;
@@ -63,7 +61,7 @@ export function tallyFitted(input: FittedTallies, state: StreamState, replicates
   const tallies = new Float64Array(FITTED_TESTS.length);
   const limits = FITTED_TESTS.map((_, k) => {
     const statistic = observed[k];
-    return statistic === null || statistic === undefined ? Infinity : statistic - TIE * Math.abs(statistic);
+    return statistic === null || statistic === undefined ? Infinity : leastTie(statistic);
   });
   for (let r = 0; r < replicates; r++) {
     measure(values, next(state), found);

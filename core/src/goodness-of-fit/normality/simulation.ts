@@ -2,6 +2,7 @@ import type { StreamState } from '../../random/stream.js';
 import type { RoundedNormal } from '../rounded-normal.js';
 import { drawOf, simulateAndersonDarling, type AndersonDarlingReplicates } from './anderson-darling-simulation.js';
 import { createBattery, extremeness, NORMALITY_TESTS, type NormalityTestName } from './battery.js';
+import { leastTie } from '../../numeric/ties.js';
 
 export interface NormalityReplicates extends AndersonDarlingReplicates {
   test: NormalityTestName;
@@ -36,9 +37,6 @@ export interface NormalityTallies {
   observed: readonly (number | null)[];
 }
 
-/** A tie that rounding in the last place has parted is still a tie. */
-const TIE = 1e-12;
-
 /** The number of replicates that are at least as extreme as the readings, by test; counts of several runs can be added. */
 export function tallyNormality(
   { n, rounding, observed }: NormalityTallies,
@@ -52,7 +50,7 @@ export function tallyNormality(
     const statistic = observed[k];
     if (statistic === null || statistic === undefined) return Infinity;
     const far = extremeness(test, statistic);
-    return far - TIE * Math.max(Math.abs(far), Math.abs(statistic));
+    return leastTie(far, Math.max(Math.abs(far), Math.abs(statistic)));
   });
   const draw = drawOf('normal', rounding);
   for (let r = 0; r < replicates; r++) {

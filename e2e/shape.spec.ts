@@ -153,8 +153,10 @@ test('bins are dragged wider, bars are chosen, their readings shown in the table
   await expect.poll(async () => Number(await width.getAttribute('aria-valuenow'))).toBeGreaterThan(before);
   await expect(page).toHaveURL(/histogram\.rule=width/);
   // By the pointer, and the picture follows before it is let go.
-  const box = (await width.locator('.grip').boundingBox())!;
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  const grip = width.locator('.grip');
+  // Waits until the picture has come to rest.
+  await grip.hover();
+  const box = (await grip.boundingBox())!;
   await page.mouse.down();
   const address = page.url();
   await page.mouse.move(box.x + 120, box.y + 5, { steps: 4 });

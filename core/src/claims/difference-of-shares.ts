@@ -67,13 +67,9 @@ function unconditionalP(
   alternative: Alternative,
 ) {
   const own = score(x, y, n, m, difference);
-  const [least, greatest, farthest] = [leastTie(own, 1), greatestTie(own, 1), leastTie(Math.abs(own), 1)];
+  const [low, high, far] = [leastTie(own, 1), greatestTie(own, 1), leastTie(Math.abs(own), 1)];
   const counts = (z: number) =>
-    alternative === 'greater'
-      ? z >= least
-      : alternative === 'less'
-        ? z <= greatest
-        : Math.abs(z) >= farthest;
+    alternative === 'greater' ? z >= low : alternative === 'less' ? z <= high : Math.abs(z) >= far;
   const flagged = new Uint8Array((n + 1) * (m + 1));
   for (let i = 0, at = 0; i <= n; i++)
     for (let j = 0; j <= m; j++) flagged[at++] = Number(counts(score(i, j, n, m, difference)));

@@ -1,7 +1,7 @@
 /**
  * How close, relative to their scale, two statistics are that differ by rounding only. Sums in another order, logarithms of factorials and roots part equal
- * statistics by less than 1e-11 (tables with 200 outcomes each way, sums of 100 000 readings); different ones of such tables are more than 1e-9 apart. Both
- * sides are measured in `ties.test.ts`.
+ * statistics by less than 1e-11 (pairs of samples of 100, sums of 100 000 readings). Different ones of tables of that size are more than 1e-9 apart; of a
+ * million trials a few outcomes are closer than 1e-8 by coincidence. `ties.test.ts` fails with 0 and with 1e-8.
  */
 export const TIE = 1e-10;
 

@@ -2,6 +2,7 @@ import { benchAnalyses } from './analyses.js';
 import { benchAndersonDarling } from './anderson-darling.js';
 import { benchBand } from './band.js';
 import { benchClaims } from './claims.js';
+import { benchCommandLine } from './command-line.js';
 import { benchDistributions } from './distributions.js';
 import { benchFit } from './fit.js';
 import { benchFitQuestions } from './fit-questions.js';
@@ -25,6 +26,7 @@ const BENCHES: Record<string, () => Promise<void> | void> = {
   'anderson-darling': benchAndersonDarling,
   band: benchBand,
   claims: benchClaims,
+  'command-line': benchCommandLine,
   distributions: benchDistributions,
   fit: benchFit,
   'fit-questions': benchFitQuestions,

@@ -4,6 +4,7 @@
  */
 import { calibrateClaims } from './claims.ts';
 import { calibrateCountsAndSamples } from './counts-and-samples.ts';
+import { calibrateEngines } from './engines.ts';
 import { calibrateHeldClaims } from './held-claims.ts';
 import { calibrateOutliers } from './outliers.ts';
 import { calibrateResampling } from './resampling.ts';
@@ -16,6 +17,7 @@ import { calibrateNormality } from './normality.ts';
 import { calibrateRounded } from './rounded-normality.ts';
 
 const CALIBRATIONS: Record<string, () => boolean | Promise<boolean>> = {
+  engines: calibrateEngines,
   claims: calibrateClaims,
   normality: calibrateNormality,
   'rounded-normality': calibrateRounded,

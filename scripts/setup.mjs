@@ -29,7 +29,7 @@ export function findProgram(name) {
   return places.map((place) => join(place, name)).find((path) => existsSync(path)) ?? null;
 }
 
-const modified = (path) => (existsSync(path) ? statSync(path).mtimeMs : 0);
+export const modified = (path) => (existsSync(path) ? statSync(path).mtimeMs : 0);
 
 export function ensurePackages() {
   const installed = join(ROOT, 'node_modules/.package-lock.json');
@@ -64,8 +64,8 @@ export function ensureChromium() {
 
 const npx = (tool) => join(ROOT, 'node_modules/.bin', tool);
 
-/** The newest file below these folders. */
-function newest(paths) {
+/** When the newest file of these files and folders was written, in seconds. */
+export function newest(paths) {
   const stdout = spawnSync('find', [...paths, '-type', 'f', '-printf', '%T@\n'], {
     cwd: ROOT,
     encoding: 'utf8',

@@ -56,7 +56,7 @@ async function keepFigures(url: string): Promise<void> {
   const column = columns.find(({ name }: { name: string }) => name === 'thickness').id;
   const printed = spawnSync(
     'node',
-    ['scripts/verdict.mjs', 'describe', 'demo/tile-thickness.csv', '--column', 'thickness'],
+    ['cli/bin/verdict.mjs', 'describe', 'demo/tile-thickness.csv', '--column', 'thickness'],
     {
       cwd: ROOT,
       encoding: 'utf8',

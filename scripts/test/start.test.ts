@@ -86,7 +86,7 @@ describe('npm start', () => {
       const another = /already running at (http:\/\/\S+) /.exec(String(said))![1]!;
       expect(another).not.toBe(address);
       expect((await open(another)).headers.get('set-cookie')).toBe(cookie);
-      const audit = spawnSync('node', ['scripts/verdict.mjs', 'audit', '--all'], {
+      const audit = spawnSync('node', ['cli/bin/verdict.mjs', 'audit', '--all'], {
         ...{ cwd: ROOT, encoding: 'utf8' as const, env: { ...process.env, VERDICT_HOME: own } },
       });
       expect([audit.status, audit.stdout.match(/^verified /gm)?.length]).toEqual([0, DEMO.length]);

@@ -1,5 +1,6 @@
 import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vitest/config';
+import { analyses } from './web/plugins/analyses.js';
 
 const packages = ['core', 'contract', 'cli', 'web'] as const;
 // Tests run from the source: no build stands between a change and its test.
@@ -16,7 +17,7 @@ export default defineConfig({
   test: {
     projects: [
       ...packages.map((name) => ({
-        plugins: name === 'web' ? [vue()] : [],
+        plugins: name === 'web' ? [vue(), analyses()] : [],
         resolve,
         ssr,
         test: {
@@ -32,7 +33,7 @@ export default defineConfig({
       })),
       // Those that put others in the place of some read them anew.
       {
-        plugins: [vue()],
+        plugins: [vue(), analyses()],
         resolve,
         ssr,
         test: { name: 'mocked', include: [MOCKED], testTimeout: HANG, ...expectations },

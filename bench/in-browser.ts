@@ -38,6 +38,6 @@ export async function pasted(page: Page, url: string, text: string): Promise<voi
   await page.getByRole('heading', { name: 'Paste a column of readings.' }).waitFor();
   await page.evaluate((all) => navigator.clipboard.writeText(all), text);
   await page.keyboard.press('Control+V');
-  await page.getByRole('button', { name: /^Take / }).click();
-  await page.getByText(/^stored, change/).waitFor();
+  await page.getByRole('button', { name: /^Import / }).click();
+  await page.getByText(/^saved, change/).waitFor();
 }

@@ -1,4 +1,4 @@
-/** From a click to the finished picture of 10 000 shuffles, and the longest task while a million are drawn. */
+/** From a click to the finished picture of 10 000 permutations, and the longest task while a million are drawn. */
 import { inBrowser, pasted } from './in-browser.js';
 import { median } from './report.js';
 
@@ -30,20 +30,20 @@ export async function benchResampleInBrowser(): Promise<void> {
     await page.getByRole('combobox', { name: 'Split by', exact: true }).click({ force: true });
     await page.getByRole('option', { name: 'g', exact: true }).click();
     await page
-      .getByText(/of 10\s000 shuffles/)
+      .getByText(/of 10\s000 permutations/)
       .first()
       .waitFor();
     const times: number[] = [];
     for (let k = 0; k < 9; k++) {
-      await page.evaluate(untilFound, ['1000', 'of1000shuffles'] as [string, string]);
-      await page.getByRole('textbox', { name: 'seed of the draws' }).fill(String(100 + k));
+      await page.evaluate(untilFound, ['1000', 'of1000permutations'] as [string, string]);
+      await page.getByRole('textbox', { name: 'seed of the random numbers' }).fill(String(100 + k));
       await page.keyboard.press('Enter');
-      await page.evaluate(untilFound, ['1000', 'of1000shuffles'] as [string, string]);
-      times.push(await page.evaluate(untilFound, ['10000', 'of10000shuffles'] as [string, string]));
+      await page.evaluate(untilFound, ['1000', 'of1000permutations'] as [string, string]);
+      times.push(await page.evaluate(untilFound, ['10000', 'of10000permutations'] as [string, string]));
     }
     const time = median(times);
     console.log(
-      `10 000 shuffles of 24, click to picture: ${time.toFixed(0)} ms, under 250 ms ${time < 250 ? 'kept' : 'MISSED'}`,
+      `10 000 permutations of 24, click to picture: ${time.toFixed(0)} ms, under 250 ms ${time < 250 ? 'kept' : 'MISSED'}`,
     );
     await page.evaluate(() => {
       const seen = window as unknown as { longest: number };
@@ -52,9 +52,9 @@ export async function benchResampleInBrowser(): Promise<void> {
         for (const { duration } of list.getEntries()) seen.longest = Math.max(seen.longest, duration);
       }).observe({ entryTypes: ['longtask'] });
     });
-    const million = await page.evaluate(untilFound, ['1000000', 'of1000000shuffles'] as [string, string]);
+    const million = await page.evaluate(untilFound, ['1000000', 'of1000000permutations'] as [string, string]);
     const longest = await page.evaluate(() => (window as unknown as { longest: number }).longest);
     const words = longest === 0 ? 'none of 50 ms or more, kept' : `the longest ${longest.toFixed(0)} ms, MISSED`;
-    console.log(`1 000 000 shuffles of 24: ${million.toFixed(0)} ms; tasks of the page meanwhile: ${words}`);
+    console.log(`1 000 000 permutations of 24: ${million.toFixed(0)} ms; tasks of the page meanwhile: ${words}`);
   });
 }

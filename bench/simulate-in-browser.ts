@@ -33,7 +33,7 @@ export async function benchSimulateInBrowser(): Promise<void> {
     const times: number[] = [];
     for (let k = 0; k < 9; k++) {
       await page.evaluate(untilFound, ['10', 'of10samples'] as [string, string]);
-      await page.getByRole('textbox', { name: 'seed of the draws' }).fill(String(100 + k));
+      await page.getByRole('textbox', { name: 'seed of the random numbers' }).fill(String(100 + k));
       await page.keyboard.press('Enter');
       await page.evaluate(untilFound, ['10', 'of10samples'] as [string, string]);
       times.push(await page.evaluate(untilFound, ['1000', 'of1000samples'] as [string, string]));
@@ -44,7 +44,7 @@ export async function benchSimulateInBrowser(): Promise<void> {
     );
     const started = performance.now();
     await page.goto(`${study}simulate?ask=curves&curves.tests=${TESTS.join('%20')}&curves.shiftInSd=0.5`);
-    await page.getByText(/80.% of samples notice/).waitFor();
+    await page.getByText(/80.% power against a shift/).waitFor();
     const curves = performance.now() - started;
     console.log(
       `five tests along seven sizes, 2 000 samples each, from opening the page: ${(curves / 1000).toFixed(1)} s, under 10 s ${curves < 10_000 ? 'kept' : 'MISSED'}`,

@@ -125,7 +125,7 @@ async function sheet(page: Page, url: string): Promise<void> {
     .getByRole('article')
     .nth(PIECES - 1)
     .waitFor();
-  const link = page.getByRole('link', { name: 'Open the sheet' });
+  const link = page.getByRole('link', { name: 'Open the report' });
   const times: number[] = [];
   for (let i = 0; i < 5; i++) {
     const started = performance.now();
@@ -158,8 +158,42 @@ async function weight(page: Page, url: string): Promise<void> {
   console.log(`first page, cold, fonts and all: ${kilobytes.toFixed(0)} kB, under 600 kB ${kept(kilobytes < 600)}`);
 }
 
+const STAGES = ['shape', 'fit', 'outliers', 'claims', 'resample', 'simulate'];
+const MOST_OF_A_WORKER = 120;
+
+/** What a stage weighs when it is opened first, zipped: the page, and the worker that runs its analyses. */
+async function stages(page: Page, url: string): Promise<void> {
+  await pasted(page, url, ['thickness (mm)', '8.01', '7.98', '8.11', '8.03', '7.95', '8.07', '8.02'].join('\n'));
+  const study = page.url().replace(/readings.*/, '');
+  for (const stage of STAGES) {
+    const fresh = await page.context().browser()!.newContext();
+    const opened = await fresh.newPage();
+    const found = { page: [] as Promise<number>[], worker: [] as Promise<number>[] };
+    const seen = new Set<string>();
+    opened.on('response', (response) => {
+      const { pathname } = new URL(response.url());
+      if (!pathname.endsWith('.js')) return;
+      // Each of its workers asks for them, and weighs nothing more for it.
+      if (seen.has(pathname)) return;
+      seen.add(pathname);
+      const ofWorker = pathname.startsWith('/assets/worker/');
+      found[ofWorker ? 'worker' : 'page'].push(response.body().then((body) => gzipSync(body).length));
+    });
+    await opened.goto(`${study}${stage}`);
+    await opened.waitForLoadState('networkidle');
+    const sum = async (sizes: Promise<number>[]) => (await Promise.all(sizes)).reduce((a, b) => a + b, 0) / 1024;
+    const [own, worker] = [await sum(found.page), await sum(found.worker)];
+    const promise = stage === 'shape' ? `, at most ${MOST_OF_A_WORKER} kB ${kept(worker <= MOST_OF_A_WORKER)}` : '';
+    console.log(
+      `${stage}: page ${own.toFixed(0)} kB in ${found.page.length} files, worker ${worker.toFixed(0)} kB in ${found.worker.length}${promise}`,
+    );
+    await fresh.close();
+  }
+}
+
 export async function benchWhole(): Promise<void> {
   await inBrowser(weight);
+  await inBrowser(stages);
   await inBrowser(sheet);
   await inBrowser(home);
 }

@@ -7,7 +7,7 @@ import { placeOfSubject } from '../core/src/probability-plot/line-up.js';
 import { fillNormals } from '../core/src/random/normal.js';
 import { createStream } from '../core/src/random/stream.js';
 import { NO_READINGS } from '../core/src/readings/sample.js';
-import { performChunk } from '../core/src/road/kernels.js';
+import { chunkCount, performChunk, type KernelOrder } from '../core/src/road/kernels.js';
 import { report } from './report.ts';
 
 const LEVEL = 0.05;
@@ -15,15 +15,15 @@ const SAMPLES = 2_000;
 const REPLICATES = 199;
 
 /** How often the tests of counts reject Poisson counts, and those of two samples two samples of one distribution; whether every place of a line-up is alike. */
-export function calibrateCountsAndSamples(): boolean {
+export async function calibrateCountsAndSamples(): Promise<boolean> {
   let holds = true;
-  for (const mean of [0.5, 2, 20]) for (const n of [20, 50]) holds = counts(mean, n) && holds;
+  for (const mean of [0.5, 2, 20]) for (const n of [20, 50]) holds = (await counts(mean, n)) && holds;
   for (const n of [8, 30]) holds = twoSamples(n) && holds;
   return places() && holds;
 }
 
 /** The fit of counts with its samples drawn in this thread. */
-function fitted(values: Float64Array, seed: number): CountFitResult | null {
+async function fitted(values: Float64Array, seed: number): Promise<CountFitResult | null> {
   const sample = { ...NO_READINGS, name: 'x', values, rows: Int32Array.from(values, (_, i) => i + 1) };
   const run = countFitAnalysis.run(
     countFitAnalysis.request.parse({ column: 'x', replicates: REPLICATES, seed }),
@@ -31,14 +31,12 @@ function fitted(values: Float64Array, seed: number): CountFitResult | null {
   );
   const step = run.next([]);
   if (step.done) return null;
-  const answers = step.value.orders.map((order) => {
-    const chunks = Math.ceil(order.replicates / order.chunkSize);
-    return Array.from({ length: chunks }, (_, k) => performChunk(order, k));
-  });
-  return run.next(answers).value as CountFitResult;
+  const chunksOf = (order: KernelOrder) =>
+    Promise.all(Array.from({ length: chunkCount(order) }, (_, k) => performChunk(order, k)));
+  return run.next(await Promise.all(step.value.orders.map(chunksOf))).value as CountFitResult;
 }
 
-function counts(mean: number, n: number): boolean {
+async function counts(mean: number, n: number): Promise<boolean> {
   const values = new Float64Array(n);
   const law = poisson.of({ mean });
   const stream = createStream(Math.round(mean * 10), n);
@@ -49,7 +47,7 @@ function counts(mean: number, n: number): boolean {
   ];
   for (let k = 0; k < SAMPLES; k++) {
     law.sample(stream, values);
-    const found = fitted(values, k);
+    const found = await fitted(values, k);
     if (!found) continue;
     const { chiSquare, dispersion } = found;
     if (chiSquare) {

@@ -2,6 +2,7 @@ import vue from '@vitejs/plugin-vue';
 import Components from 'unplugin-vue-components/vite';
 import { ElementPlusResolver } from 'unplugin-vue-components/resolvers';
 import { defineConfig, type Plugin } from 'vite';
+import { analyses } from './plugins/analyses.js';
 import { methods } from './plugins/methods.js';
 
 /** The fonts once each: every browser that runs this page reads woff2, and the older form would only weigh. */
@@ -23,13 +24,26 @@ const CHUNKS = [
 export default defineConfig({
   plugins: [
     onlyWoff2(),
+    analyses(),
     methods(),
     vue(),
     // Only the parts of the component library that templates use, with their styles.
     Components({ dirs: [], resolvers: [ElementPlusResolver()], dts: 'src/generated/components.d.ts' }),
   ],
   resolve: { conditions: ['source', 'module', 'browser', 'import', 'default'] },
-  worker: { format: 'es' },
+  worker: {
+    format: 'es',
+    plugins: () => [analyses()],
+    // What nearly all statistics rest on in one file; the rest is fetched with the stage that uses it.
+    rolldownOptions: {
+      output: {
+        codeSplitting: { groups: [{ name: 'basics', minShareCount: 12 }] },
+        strictExecutionOrder: true,
+        entryFileNames: 'assets/worker/[name]-[hash].js',
+        chunkFileNames: 'assets/worker/[name]-[hash].js',
+      },
+    },
+  },
   build: {
     ...{ target: 'es2022', assetsInlineLimit: 0, chunkSizeWarningLimit: 1500 },
     rolldownOptions: {

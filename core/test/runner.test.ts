@@ -178,7 +178,7 @@ describe('running an analysis', () => {
     expect(book.orders.every(({ seed, chunkSize }) => seed === 7 && chunkSize === 100)).toBe(true);
   });
 
-  it('draws chunk k from its own stream, the last chunk shorter', () => {
+  it('draws chunk k from its own stream, the last chunk shorter', async () => {
     const order: KernelOrder = {
       kernel: 'normality-replicates',
       input: { test: 'anderson-darling', n: 10, population: 'normal', rounding: null },
@@ -188,9 +188,9 @@ describe('running an analysis', () => {
       chunkSize: 10,
     };
     expect(chunkCount(order)).toBe(3);
-    expect(performChunk(order, 2)).toHaveLength(5);
-    expect(performChunk(order, 1)[0]).not.toBe(performChunk(order, 0)[0]);
-    expect(performChunk({ ...order, firstStream: 1 }, 0)).toEqual(performChunk(order, 1));
+    expect(await performChunk(order, 2)).toHaveLength(5);
+    expect((await performChunk(order, 1))[0]).not.toBe((await performChunk(order, 0))[0]);
+    expect(await performChunk({ ...order, firstStream: 1 }, 0)).toEqual(await performChunk(order, 1));
   });
 
   it('refuses settings it does not know and values out of range, with the field named', () => {

@@ -17,7 +17,7 @@ export {
 } from './method-sentence.js';
 export type { Piled } from './piled.js';
 export { remembering } from './remembered.js';
-export { drive, type Executor, type Stage, Stopped } from './runner.js';
+export { advance, drive, type Executor, type Stage, Stopped } from './runner.js';
 export { alphaSetting } from './settings.js';
 export { MOST_SCREENED } from './several.js';
 export { testsShown } from './tests-shown.js';

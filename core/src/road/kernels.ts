@@ -1,46 +1,25 @@
-import { tallyCounts, type CountTallies } from '../goodness-of-fit/counts/tally.js';
-import { familyCriteria, type FamilyCriteria } from '../distributions/fit/criteria.js';
-import { tallyFitted, type FittedTallies } from '../goodness-of-fit/fitted/battery.js';
-import { simulateFittedStatistics, type FittedStatistics } from '../goodness-of-fit/fitted/statistics.js';
-import {
-  simulateNormality,
-  tallyNormality,
-  type NormalityReplicates,
-  type NormalityTallies,
-} from '../goodness-of-fit/normality/simulation.js';
-import {
-  simulateRoundedAndersonDarling,
-  type RoundedReplicates,
-} from '../goodness-of-fit/normality/rounded-anderson-darling.js';
-import { simulateLooks, type LookSamples } from '../probability-plot/shapes.js';
-import { simulateOrderedShares, type FittedShares } from '../probability-plot/fitted-band.js';
-import { drawClaims, type ClaimDraws } from '../claims/draws.js';
-import {
-  tallyCountsAgainst,
-  tallyRanks,
-  tallyTables,
-  type CountsReplicates,
-  type RankReplicates,
-  type TableReplicates,
-} from '../claims/simulated-counts.js';
-import { tallyWelch, type WelchReplicates } from '../claims/several-means.js';
-import { simulateCochran } from '../outliers/consistency.js';
-import { simulateOutliers, type OutlierReplicates } from '../outliers/replicates.js';
-import { tallyRules, type RuleTrials } from '../outliers/rule-trials.js';
-import { tallyTransformed, type TransformedTallies } from '../goodness-of-fit/transformed.js';
-import { tallyTwoSamples, type TwoSampleTallies } from '../goodness-of-fit/two-samples.js';
-import { bootstrapReplicates, type BootstrapDraws } from '../resampling/bootstrap.js';
-import {
-  arrangementStatistics,
-  permutationReplicates,
-  type CountedOut,
-  type Shuffled,
-} from '../resampling/permutation.js';
-import { drawLineUp, type LineUpDraws } from '../probability-plot/line-up.js';
-import { simulateOrderedScores, type BandReplicates } from '../probability-plot/whole-plot-band.js';
-import { propagatedTrials, type Propagation } from '../simulation/propagation.js';
-import { tallyRejections, type Rejections } from '../simulation/rejections.js';
-import { simulatedSamples, type SimulatedSamples } from '../simulation/samples.js';
+import type { CountTallies } from '../goodness-of-fit/counts/tally.js';
+import type { FamilyCriteria } from '../distributions/fit/criteria.js';
+import type { FittedTallies } from '../goodness-of-fit/fitted/battery.js';
+import type { FittedStatistics } from '../goodness-of-fit/fitted/statistics.js';
+import type { NormalityReplicates, NormalityTallies } from '../goodness-of-fit/normality/simulation.js';
+import type { RoundedReplicates } from '../goodness-of-fit/normality/rounded-anderson-darling.js';
+import type { LookSamples } from '../probability-plot/shapes.js';
+import type { FittedShares } from '../probability-plot/fitted-band.js';
+import type { ClaimDraws } from '../claims/draws.js';
+import type { CountsReplicates, RankReplicates, TableReplicates } from '../claims/simulated-counts.js';
+import type { WelchReplicates } from '../claims/several-means.js';
+import type { OutlierReplicates } from '../outliers/replicates.js';
+import type { RuleTrials } from '../outliers/rule-trials.js';
+import type { TransformedTallies } from '../goodness-of-fit/transformed.js';
+import type { TwoSampleTallies } from '../goodness-of-fit/two-samples.js';
+import type { BootstrapDraws } from '../resampling/bootstrap.js';
+import type { CountedOut, Shuffled } from '../resampling/permutation.js';
+import type { LineUpDraws } from '../probability-plot/line-up.js';
+import type { BandReplicates } from '../probability-plot/whole-plot-band.js';
+import type { Propagation } from '../simulation/propagation.js';
+import type { Rejections } from '../simulation/rejections.js';
+import type { SimulatedSamples } from '../simulation/samples.js';
 import { createStream } from '../random/stream.js';
 
 /** The repeated work that analyses order, each with the input it takes. */
@@ -80,34 +59,36 @@ type Kernel<K extends keyof KernelInputs> = (
   replicates: number,
 ) => Float64Array;
 
-const KERNELS: { [K in keyof KernelInputs]: Kernel<K> } = {
-  'normality-replicates': simulateNormality,
-  'normality-tallies': tallyNormality,
-  'rounded-anderson-darling-replicates': simulateRoundedAndersonDarling,
-  'ordered-scores': simulateOrderedScores,
-  'ordered-shares': simulateOrderedShares,
-  'plot-looks': simulateLooks,
-  'fitted-tallies': tallyFitted,
-  'fitted-statistics': simulateFittedStatistics,
-  'line-up-decoys': drawLineUp,
-  'count-tallies': tallyCounts,
-  'two-sample-tallies': tallyTwoSamples,
-  'family-criteria': familyCriteria,
-  'transformed-tallies': tallyTransformed,
-  'outlier-replicates': simulateOutliers,
-  'rule-trials': tallyRules,
-  'cochran-replicates': simulateCochran,
-  'claim-draws': drawClaims,
-  'counts-tallies': tallyCountsAgainst,
-  'table-tallies': tallyTables,
-  'rank-tallies': tallyRanks,
-  'welch-tallies': tallyWelch,
-  'bootstrap-replicates': bootstrapReplicates,
-  'permutation-replicates': permutationReplicates,
-  'arrangement-statistics': arrangementStatistics,
-  'simulated-samples': simulatedSamples,
-  'rejection-tallies': tallyRejections,
-  'propagated-trials': propagatedTrials,
+/** Each is fetched when the first of its orders arrives, so that a worker of the page holds only the statistics that its stage uses. */
+const KERNELS: { [K in keyof KernelInputs]: () => Promise<Kernel<K>> } = {
+  'normality-replicates': async () => (await import('../goodness-of-fit/normality/simulation.js')).simulateNormality,
+  'normality-tallies': async () => (await import('../goodness-of-fit/normality/simulation.js')).tallyNormality,
+  'rounded-anderson-darling-replicates': async () =>
+    (await import('../goodness-of-fit/normality/rounded-anderson-darling.js')).simulateRoundedAndersonDarling,
+  'ordered-scores': async () => (await import('../probability-plot/whole-plot-band.js')).simulateOrderedScores,
+  'ordered-shares': async () => (await import('../probability-plot/fitted-band.js')).simulateOrderedShares,
+  'plot-looks': async () => (await import('../probability-plot/shapes.js')).simulateLooks,
+  'fitted-tallies': async () => (await import('../goodness-of-fit/fitted/battery.js')).tallyFitted,
+  'fitted-statistics': async () => (await import('../goodness-of-fit/fitted/statistics.js')).simulateFittedStatistics,
+  'line-up-decoys': async () => (await import('../probability-plot/line-up.js')).drawLineUp,
+  'count-tallies': async () => (await import('../goodness-of-fit/counts/tally.js')).tallyCounts,
+  'two-sample-tallies': async () => (await import('../goodness-of-fit/two-samples.js')).tallyTwoSamples,
+  'family-criteria': async () => (await import('../distributions/fit/criteria.js')).familyCriteria,
+  'transformed-tallies': async () => (await import('../goodness-of-fit/transformed.js')).tallyTransformed,
+  'outlier-replicates': async () => (await import('../outliers/replicates.js')).simulateOutliers,
+  'rule-trials': async () => (await import('../outliers/rule-trials.js')).tallyRules,
+  'cochran-replicates': async () => (await import('../outliers/consistency.js')).simulateCochran,
+  'claim-draws': async () => (await import('../claims/draws.js')).drawClaims,
+  'counts-tallies': async () => (await import('../claims/simulated-counts.js')).tallyCountsAgainst,
+  'table-tallies': async () => (await import('../claims/simulated-counts.js')).tallyTables,
+  'rank-tallies': async () => (await import('../claims/simulated-counts.js')).tallyRanks,
+  'welch-tallies': async () => (await import('../claims/several-means.js')).tallyWelch,
+  'bootstrap-replicates': async () => (await import('../resampling/bootstrap.js')).bootstrapReplicates,
+  'permutation-replicates': async () => (await import('../resampling/permutation.js')).permutationReplicates,
+  'arrangement-statistics': async () => (await import('../resampling/permutation.js')).arrangementStatistics,
+  'simulated-samples': async () => (await import('../simulation/samples.js')).simulatedSamples,
+  'rejection-tallies': async () => (await import('../simulation/rejections.js')).tallyRejections,
+  'propagated-trials': async () => (await import('../simulation/propagation.js')).propagatedTrials,
 };
 
 /** So many replicates of a kernel, cut into chunks of fixed size: chunk k always draws from stream firstStream + k of the seed. */
@@ -146,8 +127,8 @@ export const chunkReplicates = ({ chunkSize, replicates }: KernelOrder, k: numbe
   Math.min(chunkSize, replicates - k * chunkSize);
 
 /** The numbers of chunk k of an order; independent of every other chunk. */
-export function performChunk(order: KernelOrder, k: number): Float64Array {
+export async function performChunk(order: KernelOrder, k: number): Promise<Float64Array> {
   const replicates = chunkReplicates(order, k);
-  const kernel = KERNELS[order.kernel] as Kernel<typeof order.kernel>;
+  const kernel = (await KERNELS[order.kernel]()) as Kernel<typeof order.kernel>;
   return kernel(order.input as never, createStream(order.seed, order.firstStream + k), replicates);
 }

@@ -120,6 +120,6 @@ async function answer(executor: Executor, orders: KernelOrder[], report: Report)
 /** Everything in this thread, one chunk after the other: the command line and the tests. */
 export const inThread = (find: Lookup): Executor => ({
   advance: async (...job) => advance(find, ...job),
-  chunk: async (order, k) => performChunk(order, k),
+  chunk: performChunk,
   lanes: 1,
 });

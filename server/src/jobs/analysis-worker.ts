@@ -4,8 +4,8 @@ import workerpool from 'workerpool';
 
 workerpool.worker({
   advance,
-  chunk: (order: KernelOrder, k: number) => {
-    const numbers = performChunk(order, k);
+  chunk: async (order: KernelOrder, k: number) => {
+    const numbers = await performChunk(order, k);
     return new workerpool.Transfer(numbers, [numbers.buffer as ArrayBuffer]);
   },
 });

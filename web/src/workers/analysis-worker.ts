@@ -1,22 +1,56 @@
-import { advance } from '@verdict/core/analyses';
-import { parseBlock, type BlockLayout, type ParsedBlock } from '@verdict/core/readings';
-import { performChunk, type KernelOrder } from '@verdict/core/road';
+import type { BlockLayout, ParsedBlock, Sample } from '@verdict/core/readings';
+import {
+  advance,
+  performChunk,
+  type Answers,
+  type AnyAnalysis,
+  type KernelOrder,
+  type Stage,
+} from '@verdict/core/road';
+import folders from 'virtual:analyses';
 import workerpool from 'workerpool';
 
 const PREVIEW = 20;
 
+/** A stage loads its own analyses and no others. */
+const STAGES: Readonly<Record<string, () => Promise<Record<string, unknown>>>> = {
+  shape: () => import('@verdict/core/analyses/shape'),
+  fit: () => import('@verdict/core/analyses/fit'),
+  outliers: () => import('@verdict/core/analyses/outliers'),
+  claims: () => import('@verdict/core/analyses/claims'),
+  resample: () => import('@verdict/core/analyses/resample'),
+  simulate: () => import('@verdict/core/analyses/simulate'),
+  distributions: () => import('@verdict/core/analyses/distributions'),
+};
+
+/** The analysis of an id, fetched with the others of its stage. */
+async function fetched(id: string): Promise<AnyAnalysis> {
+  const lists = Object.values(await STAGES[folders[id]!]!()) as (readonly AnyAnalysis[])[];
+  return lists.flat().find((analysis) => analysis.id === id)!;
+}
+
+async function advanced(id: string, request: unknown, sample: Sample, answered: Answers[]): Promise<Stage> {
+  const analysis = await fetched(id);
+  return advance(() => analysis, id, request, sample, answered);
+}
+
+async function parse(text: string, layout: BlockLayout, taken: string[]): Promise<ParsedBlock> {
+  const { parseBlock } = await import('@verdict/core/readings');
+  return parseBlock(text, layout, taken);
+}
+
 /** What a large text holds, with the first rows of it only: a million cells stay where they are. */
-function survey(text: string, layout: BlockLayout, taken: string[]): ParsedBlock {
-  const block = parseBlock(text, layout, taken);
+async function survey(text: string, layout: BlockLayout, taken: string[]): Promise<ParsedBlock> {
+  const block = await parse(text, layout, taken);
   return { ...block, columns: block.columns.map((column) => ({ ...column, cells: column.cells.slice(0, PREVIEW) })) };
 }
 
 workerpool.worker({
-  advance,
+  advance: advanced,
   survey,
-  parse: parseBlock,
-  chunk: (order: KernelOrder, k: number) => {
-    const numbers = performChunk(order, k);
+  parse,
+  chunk: async (order: KernelOrder, k: number) => {
+    const numbers = await performChunk(order, k);
     return new workerpool.Transfer(numbers, [numbers.buffer as ArrayBuffer]);
   },
 });

@@ -161,7 +161,7 @@ function powerOf(over: number, claim: number, n: number, settings: Request) {
 /** Does a rate differ from a claimed value. */
 export const rateClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'rate-claim',
-  version: 1,
+  version: 2,
   name: 'Claim on a rate',
   title: 'does a rate of events differ from a claimed value (exact Poisson)',
   needsReadings: false,

@@ -153,7 +153,7 @@ function extrasOf({ count, n }: Counted, confidence: number): ClaimExtra[] {
 /** Does a proportion differ from a claimed value. */
 export const shareClaimAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'share-claim',
-  version: 2,
+  version: 3,
   name: 'Claim on a proportion',
   title: 'does a proportion (outside limits, of a label, of trials) differ from a claimed value (exact binomial)',
   needsReadings: false,

@@ -218,7 +218,7 @@ function powerOf([a, b]: [Share, Share], { alpha, alternative, noticeable: named
 /** Do the proportions of two groups differ. */
 export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
   id: 'two-shares',
-  version: 2,
+  version: 3,
   name: 'Two proportions',
   title: 'do the proportions of two groups differ (Fisher’s exact test; exact interval of the difference, ratios)',
   needsReadings: false,

@@ -1,12 +1,13 @@
 import { inThisThread, type ClaimDrawsResult, type ClaimResult, type ToleranceResult } from '@verdict/core/analyses';
 import { NO_READINGS, type Sample } from '@verdict/core/readings';
 import { drive } from '@verdict/core/road';
-import type { Evidence } from '@verdict/contract';
+
 import { describe, expect, it } from 'vitest';
 import type { Mark } from '../src/charts/marks.js';
 import { isSheet, type Drawn, type Panels } from '../src/charts/picture.js';
 import { drawnPanels, foundPanels, lawPanels, tolerancePanels } from '../src/charts/pictures/claims.js';
-import { drawKept } from '../src/stages/claims/kept.js';
+import { DRAWINGS } from '../src/stages/claims/drawings.js';
+import { drawnAgain } from './kept.js';
 
 const sampleOf = (values: number[], name = 'thickness'): Sample => ({
   ...NO_READINGS,
@@ -151,7 +152,7 @@ describe('samples drawn under the claim', () => {
 describe('a kept claim', () => {
   it('is drawn again, each by what it has', async () => {
     const kept = (analysis: string, request: object, result: unknown) =>
-      drawKept({ analysis, request, result } as unknown as Evidence, null);
+      drawnAgain(DRAWINGS, analysis, request, result);
     const drawn = (panels: Drawn) => !isSheet(panels) && panels.panels[0]!.marks.length > 0;
     const one = kept('mean-claim', { column: 'thickness' }, await mean())!;
     expect([one.title, drawn(one.panels)]).toEqual(['claim: the mean of thickness is 8.00\u00a0mm', true]);

@@ -12,8 +12,9 @@ import type { Mark } from '../src/charts/marks.js';
 import { groupBars } from '../src/charts/pictures/group-bars.js';
 import { outlierRulesPanels } from '../src/charts/pictures/outlier-rules.js';
 import { influencePanels, rowsPanels, stripPanels } from '../src/charts/pictures/outliers.js';
-import { drawKept } from '../src/stages/outliers/kept.js';
+import { DRAWINGS } from '../src/stages/outliers/drawings.js';
 import { lastFamily, rememberFamily } from '../src/workbench/last-family.js';
+import { drawnAgain } from './kept.js';
 
 function sampleOf(values: ArrayLike<number>, name = 'thickness'): Sample {
   const none = { missing: 0, setAside: 0, unreadable: 0, beyondLimit: 0 };
@@ -111,7 +112,7 @@ describe('the other pictures of outliers', () => {
     expect(h.y.from).toBeLessThan(0);
     expect(groupBars({ ...result, groups: result.groups.map((one) => ({ ...one, h: null })) }, 'h')).toBeNull();
     const kept = (analysis: string, request: object, found: unknown) =>
-      drawKept({ analysis, request, result: found } as never, null)?.title;
+      drawnAgain(DRAWINGS, analysis, request, found)?.title;
     expect(kept('outlying-groups', { column: 'thickness', split: 'kiln' }, result)).toBe('spread of thickness by kiln');
     expect(kept('outliers', { column: 'thickness' }, await outliers())).toBe('outliers of thickness');
     expect(kept('outlier-screen', { column: 'thickness' }, {})).toBeUndefined();

@@ -1,11 +1,19 @@
-import { advance, type HistogramResult, type SharesRequest } from '@verdict/core/analyses';
+import { advance, type BoxResult, type HistogramResult, type SharesRequest } from '@verdict/core/analyses';
 import { withReading, type Sample } from '@verdict/core/readings';
 import { samplesBeside } from '@verdict/core/table';
 import { createApp, defineComponent, h, nextTick, computed, ref, shallowRef } from 'vue';
 import { createMemoryHistory, createRouter } from 'vue-router';
 import { describe, expect, it } from 'vitest';
-import { pictureRows } from '../src/stages/shape/picture-rows.js';
-import { panelsOf, usualTitle, valuesAlong, type Shown } from '../src/stages/shape/pictures.js';
+import {
+  BOX,
+  DOTS,
+  HISTOGRAM,
+  IN_ORDER,
+  STEMS,
+  STEPS,
+  type ShapePicture,
+  type Shown,
+} from '../src/stages/shape/pictures.js';
 import { useChosen } from '../src/stages/shape/use-chosen.js';
 import { useDragging } from '../src/stages/shape/use-dragging.js';
 import type { useShape } from '../src/stages/shape/use-shape.js';
@@ -19,13 +27,13 @@ function sampleOf(values: number[], resolution: number | null = 0.1, name = 'thi
 }
 const READINGS = [7.8, 7.9, 8, 8, 8.1, 8.1, 8.1, 8.2, 8.4, 9];
 
-function shownOf(id: Shown['id'], sample: Sample, request: object = {}): Shown {
-  const stage = advance(id, { column: sample.name, ...request }, sample, []);
-  return { id, result: (stage as { result: unknown }).result } as Shown;
+function shownOf(picture: ShapePicture, sample: Sample, request: object = {}): Shown {
+  const stage = advance(picture.id, { column: sample.name, ...request }, sample, []);
+  return (picture as unknown as { shown: (result: unknown) => Shown }).shown((stage as { result: unknown }).result);
 }
 
 /** The parts of the stage that are dragged and chosen in, without the runs behind them; what is tried out and set is written down. */
-function stage(sample: Sample, picture = shownOf('histogram', sample, { rule: 'width', width: 0.2 })) {
+function stage(sample: Sample, picture = shownOf(HISTOGRAM, sample, { rule: 'width', width: 0.2 })) {
   const written: [string, object][] = [];
   const address = (name: string) => ({
     tryOut: (values: object) => void written.push([`${name} tried`, values]),
@@ -104,7 +112,7 @@ describe('dragging over the picture', () => {
 
   it('does nothing to bins where another picture is shown', () => {
     const sample = sampleOf(READINGS);
-    const { shape, written } = stage(sample, shownOf('box', sample));
+    const { shape, written } = stage(sample, shownOf(BOX, sample));
     useDragging(shape).drag('bin-width', 8);
     expect(written).toEqual([]);
   });
@@ -149,7 +157,7 @@ describe('choosing bars', () => {
     bare.parts.beside.value = [{}];
     expect(canChoose.value).toBe(false);
     bare.parts.beside.value = [];
-    bare.shown.value = shownOf('histogram', sample, { rule: 'width', width: 0.4 });
+    bare.shown.value = shownOf(HISTOGRAM, sample, { rule: 'width', width: 0.4 });
     await nextTick();
     expect(chosen.value.size).toBe(0);
   });
@@ -163,7 +171,7 @@ describe('choosing bars', () => {
     // Rows 3 and 4 have no label.
     const groups = { by: 'kiln', samples: [part('north', [1, 2, 5]), part('south', [6, 7, 8, 9, 10])], without: 2 };
     const split = { ...sample, groups };
-    const { shape } = stage(split, shownOf('histogram', split, { split: 'kiln', rule: 'width', width: 2 }));
+    const { shape } = stage(split, shownOf(HISTOGRAM, split, { split: 'kiln', rule: 'width', width: 2 }));
     const { chosen, rows } = await chosenIn(shape);
     chosen.value = new Set([0]);
     expect(rows()).toEqual([1, 2, 5, 6, 7, 8, 9, 10]);
@@ -171,7 +179,7 @@ describe('choosing bars', () => {
 
   it('names many readings by their range, where their bars are neighbours', async () => {
     const many = Array.from({ length: 4_000 }, (_, i) => 8 + (i % 40) / 10);
-    const { shape } = stage(sampleOf(many), shownOf('histogram', sampleOf(many), { rule: 'width', width: 1 }));
+    const { shape } = stage(sampleOf(many), shownOf(HISTOGRAM, sampleOf(many), { rule: 'width', width: 1 }));
     const { chosen, canShow, showInTable, router } = await chosenIn(shape);
     chosen.value = new Set([0, 2]);
     expect(canShow.value).toBe(false);
@@ -187,29 +195,30 @@ describe('choosing bars', () => {
 describe('the table behind a picture', () => {
   const sample = sampleOf([...READINGS, 12]);
   it('has a line for each bin, and a count for each part', () => {
-    const { result } = shownOf('histogram', sample, { rule: 'width', width: 1 }) as { result: HistogramResult };
-    const [head, ...bins] = pictureRows({ id: 'histogram', result });
+    const shown = shownOf(HISTOGRAM, sample, { rule: 'width', width: 1 });
+    const result = shown.result as HistogramResult;
+    const [head, ...bins] = shown.rows();
     expect(head).toEqual(['from', 'to below', 'readings']);
     expect(bins.map((row) => row[0])).toEqual(result.edges.slice(0, -1));
     expect(bins.reduce((sum, row) => sum + Number(row[2]), 0)).toBe(11);
     const both = samplesBeside([sample, sampleOf([8, 9], 0.1, 'width')]);
-    const split = pictureRows(shownOf('histogram', both, { beside: ['width'] }));
+    const split = shownOf(HISTOGRAM, both, { beside: ['width'] }).rows();
     expect(split[0]).toEqual(['from', 'to below', 'thickness', 'width']);
   });
 
   it('has every reading of the others', () => {
-    const rows = (id: Shown['id']) => pictureRows(shownOf(id, sample)).slice(1);
-    expect(rows('in-order')).toHaveLength(11);
-    expect(rows('in-order')[10]).toEqual(['thickness', 11, 12]);
-    expect(rows('empirical').at(-1)).toEqual(['thickness', 12, 11, 1]);
-    expect(rows('dots').reduce((sum, row) => sum + Number(row[2]), 0)).toBe(11);
+    const rows = (picture: ShapePicture) => shownOf(picture, sample).rows().slice(1);
+    expect(rows(IN_ORDER)).toHaveLength(11);
+    expect(rows(IN_ORDER)[10]).toEqual(['thickness', 11, 12]);
+    expect(rows(STEPS).at(-1)).toEqual(['thickness', 12, 11, 1]);
+    expect(rows(DOTS).reduce((sum, row) => sum + Number(row[2]), 0)).toBe(11);
     expect(
-      rows('stem-and-leaf')
+      rows(STEMS)
         .map((row) => row[3])
         .join(''),
     ).toHaveLength(11);
-    expect(rows('box')[0]!.slice(0, 2)).toEqual(['thickness', 11]);
-    expect(rows('box')[0]!.at(-1)).toBe('row 11: 12; row 10: 9');
+    expect(rows(BOX)[0]!.slice(0, 2)).toEqual(['thickness', 11]);
+    expect(rows(BOX)[0]!.at(-1)).toBe('row 11: 12; row 10: 9');
   });
 });
 
@@ -219,12 +228,12 @@ describe('the pictures', () => {
     const setting = {
       ...{ bounds: { lowerLimit: null, target: null, upperLimit: null }, titles: {}, lines: [], hold: null },
     };
-    expect(valuesAlong(shownOf('box', sample))).toBe('x');
-    expect(valuesAlong(shownOf('box', sample, { direction: 'upright' }))).toBe('y');
-    expect(valuesAlong(shownOf('in-order', sample))).toBe('y');
-    expect(usualTitle('dots', 'thickness by kiln')).toBe('Dot plot of thickness by kiln');
-    expect(panelsOf(shownOf('stem-and-leaf', sample), setting, new Set())).toBeNull();
-    expect(panelsOf(shownOf('dots', sample), setting, new Set())!.panels).toHaveLength(1);
+    expect(shownOf(BOX, sample).along).toBe('x');
+    expect(shownOf(BOX, sample, { direction: 'upright' }).along).toBe('y');
+    expect(shownOf(IN_ORDER, sample).along).toBe('y');
+    expect(DOTS.title('thickness by kiln')).toBe('Dot plot of thickness by kiln');
+    expect(shownOf(STEMS, sample).panels(setting, new Set())).toBeNull();
+    expect(shownOf(DOTS, sample).panels(setting, new Set())!.panels).toHaveLength(1);
   });
 
   it('follow a reading that is moved, in its group too, and leave the stored ones alone', () => {
@@ -233,7 +242,7 @@ describe('the pictures', () => {
     const moved = withReading({ ...sample, groups }, 2, 11);
     expect([moved.values[1], moved.groups!.samples[0]!.values[1], sample.values[1]]).toEqual([11, 11, 7.9]);
     expect(withReading(sample, 99, 11).values).toBe(sample.values);
-    expect((shownOf('box', moved) as Extract<Shown, { id: 'box' }>).result.parts[0]!.outside[0]).toMatchObject({
+    expect((shownOf(BOX, moved).result as BoxResult).parts[0]!.outside[0]).toMatchObject({
       row: 2,
       value: 11,
     });

@@ -133,10 +133,11 @@ export {
 export { claimDrawsAnalysis, type ClaimDrawsResult } from './claims/claim-draws.js';
 export type { ClaimCell, ClaimGroup, ClaimPair, ClaimResult, LawPicture } from './claims/claim-result.js';
 export { toldExpected, toldFigure, toldInterval } from '../road/told.js';
+export { CLAIM_ANALYSES } from './claims/index.js';
 export { claimFinding, missedWords, pWords, readBack } from './claims/claim-words.js';
 export { claimOffers, usualClaim, type ClaimOffer, type Looked } from './claims/claims-offered.js';
 export { CLAIM_PARTS, type ClaimId } from './claims/claim-parts.js';
-export { toleranceFigures, toleranceTable, type ToleranceResult } from './claims/tolerance.js';
+export { toleranceAnalysis, toleranceFigures, toleranceTable, type ToleranceResult } from './claims/tolerance.js';
 export { readShares, readTyped, TYPED_FIELDS } from './claims/typed-texts.js';
 export { type TypedField } from '../road/typed-texts.js';
 export { claimScreenAnalysis } from './claims/claim-screen.js';

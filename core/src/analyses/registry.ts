@@ -17,7 +17,7 @@ export function analysisById(id: string): AnyAnalysis {
   const found = ANALYSES.find((analysis) => analysis.id === id);
   if (!found)
     throw new UnknownAnalysis(`There is no analysis “${id}”. There are: ${ANALYSES.map((a) => a.id).join(', ')}.`);
-  return found as unknown as AnyAnalysis;
+  return found;
 }
 
 /** The road with this list under it. */

@@ -8,7 +8,7 @@ import { keepAsWritten } from '../language/language.js';
 import QuestionGuide from '../path/question-guide.vue';
 import { useStanding } from '../path/use-standing.js';
 import { BESIDE, PATH, STAGES } from '../stages/stages.js';
-import { allStages, FRAME_LANDMARKS } from '../workbench/stage.js';
+import { allStages, FRAME_LANDMARKS, stageOf } from '../workbench/stage.js';
 import { useEvidence } from '../stores/evidence.js';
 import { useJobs } from '../stores/jobs.js';
 import { useLooks } from '../stores/looks.js';
@@ -71,11 +71,9 @@ keepAsWritten(() =>
 
 /** The stages that hold something: evidence of their own, or what they say themselves. */
 const holding = computed(() => {
-  const kept = new Set(evidence.items.map(({ analysis }) => analysis));
+  const kept = new Set(evidence.items.map(({ analysis }) => stageOf(STAGES, analysis)));
   const { study } = store;
-  const own = STAGES.filter(
-    ({ keeps, holds }) => keeps?.some((analysis) => kept.has(analysis)) || (study && holds?.(study)),
-  );
+  const own = STAGES.filter((stage) => kept.has(stage) || (study && stage.holds?.(study)));
   return new Set(own.map(({ name }) => name));
 });
 

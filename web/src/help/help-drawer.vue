@@ -4,6 +4,7 @@ import { ref, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
 import LanguageChoice from '../language/language-choice.vue';
 import { STAGES } from '../stages/stages.js';
+import { stageOf } from '../workbench/stage.js';
 import TermList from './term-list.vue';
 import { termsIn, type Term } from './terms.js';
 
@@ -21,7 +22,7 @@ watch(
     if (!now) return;
     terms.value = termsIn(textOfPage());
     const stage = STAGES.find(({ name }) => name === route.name);
-    analyses.value = ANALYSES.filter(({ id }) => stage?.keeps?.includes(id)).map(({ id, name, title }) => ({
+    analyses.value = ANALYSES.filter(({ id }) => stage && stageOf(STAGES, id) === stage).map(({ id, name, title }) => ({
       ...{ id, name, title },
     }));
   },

@@ -5,6 +5,7 @@ import { RouterLink, useRoute } from 'vue-router';
 import { METHODS } from './made-methods.js';
 import PageHead from '../components/page-head.vue';
 import { STAGES } from '../stages/stages.js';
+import { stageOf } from '../workbench/stage.js';
 import { useAddress } from '../workbench/use-address.js';
 import MethodEntryCard from './method-entry.vue';
 import TermList from './term-list.vue';
@@ -25,7 +26,7 @@ const titleOf = new Map(
 );
 const analyses = ANALYSES.map(({ id, name, title }) => {
   const made = METHODS.analyses.find((entry) => entry.id === id);
-  const stage = STAGES.find(({ keeps }) => keeps?.includes(id));
+  const stage = stageOf(STAGES, id);
   return { id, name, title, stage: stage?.title ?? '', text: made?.text ?? [], with: made?.with ?? [] };
 });
 

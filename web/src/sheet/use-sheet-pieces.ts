@@ -3,7 +3,7 @@ import { computed, inject } from 'vue';
 import { useEvidence } from '../stores/evidence.js';
 import { useLooks } from '../stores/looks.js';
 import { useStudy } from '../stores/study.js';
-import { allStages } from '../workbench/stage.js';
+import { allStages, stageOf } from '../workbench/stage.js';
 import { inOrderOfWork, weighedWords } from './pieces.js';
 
 /** The evidence of the report in its order, and the excluded pieces. A decided study shows the pieces of its verdict. */
@@ -12,7 +12,7 @@ export function useSheetPieces() {
   const evidence = useEvidence();
   const looks = useLooks();
   const stages = inject(allStages, []);
-  const rank = (analysis: string) => stages.findIndex(({ keeps }) => keeps?.includes(analysis));
+  const rank = (analysis: string) => stages.findIndex((stage) => stage === stageOf(stages, analysis));
 
   /** The verdict that stands. */
   const standing = computed(() => (store.ruled ? (store.study?.verdicts[0] ?? null) : null));
@@ -38,6 +38,5 @@ export function useSheetPieces() {
     const results = Math.max(looked.value.results, onSheet.value.length);
     return weighedWords({ tests, results }, kept, store.study?.alpha ?? 0.05);
   });
-  const stageOf = (analysis: string) => stages.find(({ keeps }) => keeps?.includes(analysis)) ?? null;
-  return { onSheet, leftOut, standing, weighed, stageOf };
+  return { onSheet, leftOut, standing, weighed, stageOf: (analysis: string) => stageOf(stages, analysis) ?? null };
 }

@@ -2,14 +2,18 @@ import type { Bounds, Evidence, Study } from '@verdict/contract';
 import type { Component, InjectionKey } from 'vue';
 import type { Drawn } from '../charts/picture.js';
 import type { Ask } from './ask.js';
+import { folderOf, type AnalysisFolder } from './folder-of.js';
 
 /** A kept result as a picture, for the sheet of the verdict. */
 export interface KeptPicture {
   title: string;
   panels: Drawn;
 }
-/** Draws a kept result; null where it has no picture. */
-export type DrawKept = (item: Evidence, bounds: Bounds | null) => KeptPicture | null;
+/** Draws the kept results of one analysis; null where a result has no picture. */
+export interface Drawing {
+  analysis: string;
+  draw: (item: Evidence, bounds: Bounds | null) => KeptPicture | null;
+}
 
 /** A place on the page that a key and a link at the top lead to. */
 export interface Landmark {
@@ -50,13 +54,17 @@ export interface Stage {
   bar?: () => Promise<{ default: Component }>;
   /** Its places that can be gone to; those of the shared frame by default. */
   landmarks?: readonly Landmark[];
-  /** The analyses whose evidence is the stage's own. */
-  keeps?: readonly string[];
-  /** Those of them that the sheet draws, and how. */
-  draws?: { analyses: readonly string[]; load: () => Promise<DrawKept> };
+  /** The folder of its analyses in the core: their evidence is the stage's own. */
+  analyses?: AnalysisFolder;
+  /** How the sheet draws their results. */
+  drawings?: () => Promise<readonly Drawing[]>;
   /** True once the stage holds something, where that is not evidence. */
   holds?: (study: Study) => boolean;
 }
 
 /** The list of stages, for what draws the evidence of all of them. */
 export const allStages: InjectionKey<readonly Stage[]> = Symbol('stages');
+
+/** The stage that an analysis belongs to. */
+export const stageOf = (stages: readonly Stage[], analysis: string): Stage | undefined =>
+  stages.find(({ analyses }) => analyses !== undefined && analyses === folderOf(analysis));

@@ -6,7 +6,7 @@ import workerUrl from './analysis-worker.js?worker&url';
 const MOST_LANES = 8;
 
 /** The browser's workers: one a core. Started with the first analysis and kept, since starting one costs more than most analyses. */
-export const lanes = Math.max(1, Math.min(MOST_LANES, navigator.hardwareConcurrency || 2));
+export const lanes = Math.max(1, Math.min(MOST_LANES, globalThis.navigator?.hardwareConcurrency || 2));
 
 let pool: ReturnType<typeof workerpool.pool> | null = null;
 

@@ -7,13 +7,13 @@ import {
   type KernelOrder,
   type Stage,
 } from '@verdict/core/road';
-import folders from 'virtual:analyses';
+import { folderOf, type AnalysisFolder } from '../workbench/folder-of.js';
 import workerpool from 'workerpool';
 
 const PREVIEW = 20;
 
 /** A stage loads its own analyses and no others. */
-const STAGES: Readonly<Record<string, () => Promise<Record<string, unknown>>>> = {
+const STAGES: Readonly<Record<AnalysisFolder, () => Promise<Record<string, unknown>>>> = {
   shape: () => import('@verdict/core/analyses/shape'),
   fit: () => import('@verdict/core/analyses/fit'),
   outliers: () => import('@verdict/core/analyses/outliers'),
@@ -25,7 +25,7 @@ const STAGES: Readonly<Record<string, () => Promise<Record<string, unknown>>>> =
 
 /** The analysis of an id, fetched with the others of its stage. */
 async function fetched(id: string): Promise<AnyAnalysis> {
-  const lists = Object.values(await STAGES[folders[id]!]!()) as (readonly AnyAnalysis[])[];
+  const lists = Object.values(await STAGES[folderOf(id)!]()) as (readonly AnyAnalysis[])[];
   return lists.flat().find((analysis) => analysis.id === id)!;
 }
 

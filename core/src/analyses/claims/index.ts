@@ -17,8 +17,8 @@ import { twoMediansAnalysis } from './two-medians.js';
 import { twoSharesAnalysis } from './two-shares.js';
 import { twoSpreadsAnalysis } from './two-spreads.js';
 
-/** The analyses of the stage Claims. */
-export const CLAIMS = [
+/** Each tests one claim. */
+export const CLAIM_ANALYSES = [
   meanClaimAnalysis,
   spreadClaimAnalysis,
   medianClaimAnalysis,
@@ -34,7 +34,7 @@ export const CLAIMS = [
   severalMeansAnalysis,
   severalMediansAnalysis,
   severalSpreadsAnalysis,
-  toleranceAnalysis,
-  claimScreenAnalysis,
-  claimDrawsAnalysis,
 ] as const;
+
+/** The analyses of the stage Claims. */
+export const CLAIMS = [...CLAIM_ANALYSES, toleranceAnalysis, claimScreenAnalysis, claimDrawsAnalysis] as const;

@@ -6,6 +6,6 @@ export const distributionsStage: Stage = {
   path: 'distributions',
   view: () => import('./distributions-view.vue'),
   beside: true,
-  keeps: ['distribution'],
-  draws: { analyses: ['distribution'], load: async () => (await import('./kept.js')).drawKept },
+  analyses: 'distributions',
+  drawings: async () => (await import('./drawings.js')).DRAWINGS,
 };

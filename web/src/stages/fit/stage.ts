@@ -7,20 +7,6 @@ export const fitStage: Stage = {
   splits: true,
   asks: ASKS,
   view: () => import('./fit-view.vue'),
-  keeps: [
-    'probability-plot',
-    'normality',
-    'goodness-of-fit',
-    'compare-families',
-    'line-up',
-    'power',
-    'count-fit',
-    'transform',
-    'two-samples',
-    'screen',
-  ],
-  draws: {
-    analyses: ['probability-plot', 'line-up', 'power', 'count-fit', 'transform', 'two-samples'],
-    load: async () => (await import('./kept.js')).drawKept,
-  },
+  analyses: 'fit',
+  drawings: async () => (await import('./drawings.js')).DRAWINGS,
 };

@@ -1,8 +1,6 @@
 import type { Stage } from '../../workbench/stage.js';
 import { ASKS } from './asks.js';
 
-const KEPT = ['bootstrap', 'permutation', 'bootstrap-plans'];
-
 export const resampleStage: Stage = {
   name: 'resample',
   title: 'Resample',
@@ -10,6 +8,6 @@ export const resampleStage: Stage = {
   takesLabels: true,
   asks: ASKS,
   view: () => import('./resample-view.vue'),
-  keeps: KEPT,
-  draws: { analyses: KEPT, load: async () => (await import('./kept.js')).drawKept },
+  analyses: 'resample',
+  drawings: async () => (await import('./drawings.js')).DRAWINGS,
 };

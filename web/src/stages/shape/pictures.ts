@@ -12,6 +12,10 @@ import {
   type InOrderResult,
   type StemAndLeafResult,
 } from '@verdict/core/analyses';
+import type { Study } from '@verdict/contract';
+import type { Sample } from '@verdict/core/readings';
+import type { Analysis, Settings } from '@verdict/core/road';
+import { computed, type ComputedRef, type Ref } from 'vue';
 import { boxPanels } from '../../charts/pictures/box.js';
 import { dotsPanels } from '../../charts/pictures/dots.js';
 import { histogramPanels } from '../../charts/pictures/histogram.js';
@@ -19,57 +23,117 @@ import { orderPanels } from '../../charts/pictures/in-order.js';
 import { stepsPanels } from '../../charts/pictures/empirical.js';
 import type { Setting } from '../../charts/value-axis.js';
 import type { Panels } from '../../charts/picture.js';
+import type { Rows } from '../../workbench/rows.js';
+import { drawing } from '../../workbench/drawing.js';
+import type { Drawing } from '../../workbench/stage.js';
+import { useRun, type Run } from '../../workbench/use-run.js';
+import { boxRows, dotsRows, histogramRows, orderRows, stemRows, stepsRows } from './picture-rows.js';
+import { subjectWords } from '@verdict/core/road';
 
-/** The pictures of Shape, in the order of their words above the picture. */
-export const PICTURES = [
-  { id: 'histogram', title: 'Histogram', analysis: histogramAnalysis },
-  { id: 'box', title: 'Box', analysis: boxAnalysis },
-  { id: 'stem-and-leaf', title: 'Stem', analysis: stemAndLeafAnalysis },
-  { id: 'empirical', title: 'Steps', analysis: empiricalAnalysis },
-  { id: 'dots', title: 'Dots', analysis: dotsAnalysis },
-  { id: 'in-order', title: 'In order', analysis: inOrderAnalysis },
-] as const;
-export type PictureId = (typeof PICTURES)[number]['id'];
+export type PictureResult =
+  BoxResult | DotsResult | EmpiricalResult | HistogramResult | InOrderResult | StemAndLeafResult;
 
-/** A result of one of them, told apart by the id beside it. */
-export type Shown =
-  | { id: 'histogram'; result: HistogramResult }
-  | { id: 'box'; result: BoxResult }
-  | { id: 'stem-and-leaf'; result: StemAndLeafResult }
-  | { id: 'empirical'; result: EmpiricalResult }
-  | { id: 'dots'; result: DotsResult }
-  | { id: 'in-order'; result: InOrderResult };
-
-/** The picture of a result; null for leaves, which are text. */
-export function panelsOf(shown: Shown, setting: Setting, chosen: ReadonlySet<number>): Panels | null {
-  switch (shown.id) {
-    case 'histogram':
-      return histogramPanels(shown.result, setting, chosen);
-    case 'box':
-      return boxPanels(shown.result, setting);
-    case 'empirical':
-      return stepsPanels(shown.result, setting);
-    case 'dots':
-      return dotsPanels(shown.result, setting);
-    case 'in-order':
-      return orderPanels(shown.result, setting);
-    case 'stem-and-leaf':
-      return null;
-  }
+/** A result as the stage shows it, by the functions of its own picture. */
+export interface Shown {
+  result: PictureResult;
+  /** Null for leaves, which are text. */
+  panels: (setting: Setting, chosen: ReadonlySet<number>) => Panels | null;
+  /** The table behind it. */
+  rows: () => Rows;
+  /** The axis that the readings run along. */
+  along: 'x' | 'y';
 }
 
-/** The axis that the readings run along. */
-export function valuesAlong(shown: Shown): 'x' | 'y' {
-  return shown.id === 'in-order' || (shown.id === 'box' && shown.result.direction === 'upright') ? 'y' : 'x';
+/** How the results of one analysis are shown. */
+interface Hand<Result> {
+  /** The word above the picture. */
+  tab: string;
+  /** What it is called when nobody has given it a title. */
+  name: string;
+  panels: (result: Result, setting: Setting, chosen: ReadonlySet<number>) => Panels | null;
+  rows: (result: Result) => Rows;
+  along?: (result: Result) => 'x' | 'y';
+  /** True for text, which has no titles on axes. */
+  isText?: true;
+  /** What the request takes from the study. */
+  ofStudy?: (study: Pick<Study, 'alpha' | 'quantileType'>) => object;
 }
 
-const NAMES: Record<PictureId, string> = {
-  histogram: 'Histogram',
-  box: 'Box plot',
-  'stem-and-leaf': 'Stem-and-leaf',
-  empirical: 'Empirical distribution',
-  dots: 'Dot plot',
-  'in-order': 'Readings in order',
-};
-/** What a picture is called when nobody has given it a title. */
-export const usualTitle = (id: PictureId, subject: string) => `${NAMES[id]} of ${subject}`;
+export interface ShapePicture {
+  id: string;
+  tab: string;
+  isText: boolean;
+  title: (subject: string) => string;
+  /** Runs the analysis while `fixed` asks for it. */
+  run: (
+    sample: Ref<Sample | null>,
+    fixed: (ofStudy: ShapePicture['ofStudy']) => object | null,
+  ) => { run: Run<Settings, PictureResult>; shown: ComputedRef<Shown | null> };
+  ofStudy: (study: Pick<Study, 'alpha' | 'quantileType'>) => object;
+  /** How a kept result is drawn again. */
+  kept: Drawing;
+}
+
+const TITLES = ['title', 'valueTitle', 'heightTitle'];
+const NOTHING: ReadonlySet<number> = new Set();
+
+/** The results of an analysis as a picture of Shape. */
+export function picture<Request extends Settings, Result extends PictureResult>(
+  analysis: Analysis<Request, Result>,
+  hand: Hand<Result>,
+): ShapePicture & { shown: (result: Result) => Shown } {
+  const shown = (result: Result): Shown => ({
+    result,
+    panels: (setting, chosen) => hand.panels(result, setting, chosen),
+    rows: () => hand.rows(result),
+    along: hand.along?.(result) ?? 'x',
+  });
+  const title = (subject: string) => `${hand.name} of ${subject}`;
+  const ofStudy: ShapePicture['ofStudy'] = (study) => hand.ofStudy?.(study) ?? {};
+  return {
+    ...{ id: analysis.id, tab: hand.tab, isText: hand.isText === true, title, shown, ofStudy },
+    run: (sample, fixed) => {
+      const texts = hand.isText ? [] : TITLES;
+      const run = useRun(analysis, sample, { fixed: () => fixed(ofStudy), elsewhere: ['quantileType'], texts });
+      return { run, shown: computed(() => run.result.value && shown(run.result.value)) };
+    },
+    kept: drawing(analysis, ({ result, request }, bounds) => {
+      const titles = request as { title?: string };
+      const panels = hand.panels(result, { bounds, titles, lines: [], hold: null }, NOTHING);
+      return panels && { title: titles.title ?? title(subjectWords(request)), panels };
+    }),
+  };
+}
+
+export const HISTOGRAM = picture(histogramAnalysis, {
+  ...{ tab: 'Histogram', name: 'Histogram', panels: histogramPanels, rows: histogramRows },
+});
+export const BOX = picture(boxAnalysis, {
+  ...{ tab: 'Box', name: 'Box plot', panels: boxPanels, rows: boxRows },
+  along: ({ direction }) => (direction === 'upright' ? 'y' : 'x'),
+  ofStudy: ({ quantileType }) => ({ quantileType }),
+});
+export const STEMS = picture(stemAndLeafAnalysis, {
+  ...{ tab: 'Stem', name: 'Stem-and-leaf', panels: () => null, rows: stemRows, isText: true as const },
+});
+export const STEPS = picture(empiricalAnalysis, {
+  ...{ tab: 'Steps', name: 'Empirical distribution', panels: stepsPanels, rows: stepsRows },
+});
+export const DOTS = picture(dotsAnalysis, { tab: 'Dots', name: 'Dot plot', panels: dotsPanels, rows: dotsRows });
+export const IN_ORDER = picture(inOrderAnalysis, {
+  ...{ tab: 'In order', name: 'Readings in order', panels: orderPanels, rows: orderRows },
+  along: () => 'y',
+  ofStudy: ({ alpha }) => ({ alpha }),
+});
+
+/** In the order of their words above the picture. */
+export const PICTURES: readonly ShapePicture[] = [HISTOGRAM, BOX, STEMS, STEPS, DOTS, IN_ORDER];
+
+/** The bins that are shown, where bins are. */
+export const binsIn = (shown: Shown | null): HistogramResult | null =>
+  shown && 'edges' in shown.result ? shown.result : null;
+
+const areLeaves = (result: PictureResult): result is StemAndLeafResult => result.parts.some((part) => 'lines' in part);
+/** The leaves that are shown, where leaves are. */
+export const leavesIn = (shown: Shown | null): StemAndLeafResult | null =>
+  shown && areLeaves(shown.result) ? shown.result : null;

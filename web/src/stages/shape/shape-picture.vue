@@ -5,8 +5,7 @@ import type { Handle } from '../../charts/drag-handles.vue';
 import { boundsBeyond } from '../../charts/value-axis.js';
 import PictureCard from '../../workbench/picture-card.vue';
 import OtherBinnings from './other-binnings.vue';
-import { pictureRows } from './picture-rows.js';
-import { panelsOf, PICTURES, usualTitle, valuesAlong } from './pictures.js';
+import { binsIn, HISTOGRAM, leavesIn, PICTURES } from './pictures.js';
 import StemText from './stem-text.vue';
 import { useDragging } from './use-dragging.js';
 import type { useShape } from './use-shape.js';
@@ -16,13 +15,14 @@ const props = defineProps<{ shape: ReturnType<typeof useShape>; subject: string;
 const chosen = defineModel<ReadonlySet<number>>('chosen', { required: true });
 const emit = defineEmits<{ aside: [row: number]; whatIf: [row: number] }>();
 
-const { column, picture: id, show, shown, current, titles, address } = props.shape;
+const { column, picture, show, shown, current, titles, address } = props.shape;
 const { lines, drag, done } = useDragging(props.shape);
 const card = ref<InstanceType<typeof PictureCard>>();
 const stem = ref<InstanceType<typeof StemText>>();
 
-const title = computed(() => titles.value.title ?? usualTitle(id.value, props.subject));
-const isText = computed(() => id.value === 'stem-and-leaf');
+const title = computed(() => titles.value.title ?? picture.value.title(props.subject));
+const bins = computed(() => binsIn(shown.value));
+const leaves = computed(() => leavesIn(shown.value));
 /** The axis while something is dragged along it. */
 const hold = shallowRef<{ from: number; to: number } | null>(null);
 const setting = computed(() => ({
@@ -31,14 +31,11 @@ const setting = computed(() => ({
   lines: lines.value,
   hold: hold.value,
 }));
-const panels = computed(() => (shown.value ? panelsOf(shown.value, setting.value, chosen.value) : null));
-const rows = computed(() => {
-  const { value: of } = shown;
-  return of && (() => pictureRows(of));
-});
+const panels = computed(() => shown.value?.panels(setting.value, chosen.value) ?? null);
+const rows = computed(() => shown.value?.rows ?? null);
 
 /** The axis of values, for what is dragged along it. */
-const along = computed(() => (shown.value ? valuesAlong(shown.value) : 'x'));
+const along = computed(() => shown.value?.along ?? 'x');
 const axis = computed(() => panels.value && panels.value[along.value]);
 const beyond = computed(() => {
   if (!shown.value || !axis.value) return '';
@@ -47,8 +44,8 @@ const beyond = computed(() => {
 });
 const handles = computed<Handle[]>(() => {
   const own = lines.value.map(({ id: line, at, label, tone }) => ({ id: line, value: at, label, tone }));
-  if (shown.value?.id !== 'histogram' || own.length > 0) return own;
-  const { edges } = shown.value.result;
+  if (!bins.value || own.length > 0) return own;
+  const { edges } = bins.value;
   return [
     { id: 'bin-start', value: edges[0]!, label: 'Handle for the start of the bins', grip: 'end' },
     { id: 'bin-width', value: edges[1]!, label: 'Handle for the width of the bins', grip: 'end' },
@@ -67,7 +64,7 @@ function choose(bar: number | null, more: boolean): void {
 }
 
 const hint = computed(() =>
-  id.value === 'histogram'
+  picture.value.id === HISTOGRAM.id
     ? 'Point at a mark to see its values. Click a bar to choose its readings.'
     : 'Point at a mark to see its values.',
 );
@@ -79,7 +76,7 @@ const words = computed(() => {
   const ends = axis.value ? ` from ${figure(axis.value.from)} to ${figure(axis.value.to)}` : '';
   return `${title.value}: ${groupThousands(result.n)} readings${parts}, axis${ends}. Arrow keys step from mark to mark, Enter chooses a bar.`;
 });
-const CHOICES = PICTURES.map(({ id: value, title: label }) => ({ value, label }));
+const CHOICES = PICTURES.map(({ id: value, tab: label }) => ({ value, label }));
 defineExpose({ pointedRows: () => card.value?.pointedRows() ?? [] });
 </script>
 
@@ -99,7 +96,7 @@ defineExpose({ pointedRows: () => card.value?.pointedRows() ?? [] });
     :hint="hint"
     :besides="beyond"
     :can-set-aside="canSetAside"
-    :instead="isText ? (stem ?? null) : null"
+    :instead="picture.isText ? (stem ?? null) : null"
     @titles="(written) => address.setAll({ ...written })"
     @grab="(found) => (hold = found)"
     @drag="drag"
@@ -112,15 +109,15 @@ defineExpose({ pointedRows: () => card.value?.pointedRows() ?? [] });
         class="pictures"
         size="small"
         aria-label="Pictures"
-        :model-value="id"
+        :model-value="picture.id"
         :options="CHOICES"
         @change="show"
       />
     </template>
-    <template v-if="shown?.id === 'stem-and-leaf'" #instead><StemText ref="stem" :result="shown.result" /></template>
+    <template v-if="leaves" #instead><StemText ref="stem" :result="leaves" /></template>
     <template #pointed="{ row }">
       <el-button v-if="canSetAside" link @click="emit('whatIf', row)">What if a reading changed?</el-button>
     </template>
-    <template #below><OtherBinnings v-if="shown?.id === 'histogram'" :result="shown.result" /></template>
+    <template #below><OtherBinnings v-if="bins" :result="bins" /></template>
   </PictureCard>
 </template>

@@ -11,6 +11,7 @@ import StageFrame from '../../workbench/stage-frame.vue';
 import { useSetAside } from '../../workbench/use-set-aside.js';
 import ChosenReadings from './chosen-readings.vue';
 import FiguresDialog from './figures-dialog.vue';
+import { binsIn } from './pictures.js';
 import ShapeFigures from './shape-figures.vue';
 import ShapePicture from './shape-picture.vue';
 import SharesTable from './shares-table.vue';
@@ -34,8 +35,9 @@ const allOpen = ref(false);
 /** The picture's sentence shows the width and start that the bins have, whatever rule they came from. */
 const pictureValues = computed(() => {
   const request = { ...current.value.request.value };
-  if (shown.value?.id !== 'histogram') return request;
-  const { edges, width } = shown.value.result;
+  const bins = binsIn(shown.value);
+  if (!bins) return request;
+  const { edges, width } = bins;
   return { ...request, width, start: edges[0] };
 });
 /** The definition of quartiles is one choice of the study: it is changed there, and all that shows quartiles follows. */
@@ -55,7 +57,7 @@ function changeDescribe(field: string, value: FieldValue): void {
 function changePicture(field: string, value: FieldValue): void {
   if (changesStudy(field, value)) return;
   const { address } = current.value;
-  const bins = shown.value?.id === 'histogram' ? shown.value.result : null;
+  const bins = binsIn(shown.value);
   if (bins && field === 'width') address.setAll({ width: value, rule: value === undefined ? value : 'width' });
   else if (bins && field === 'rule' && value === 'width')
     address.setAll({ rule: value, width: Number(bins.width.toPrecision(12)) });

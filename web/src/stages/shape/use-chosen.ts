@@ -2,6 +2,7 @@ import { inBins } from '@verdict/core/analyses';
 import type { RowFilter } from '@verdict/core/table';
 import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
+import { binsIn } from './pictures.js';
 import type { useShape } from './use-shape.js';
 
 /** More rows than this are not named one by one in an address. */
@@ -11,7 +12,8 @@ const MOST_NAMED = 1_000;
 export function useChosen({ column, parts, sample, shown }: ReturnType<typeof useShape>) {
   const router = useRouter();
   const chosen = ref<ReadonlySet<number>>(new Set());
-  const edges = computed(() => (shown.value?.id === 'histogram' ? shown.value.result.edges : null));
+  const bins = computed(() => binsIn(shown.value));
+  const edges = computed(() => bins.value?.edges ?? null);
   // Other bins are other bars.
   watch(
     () => edges.value?.join(),
@@ -20,8 +22,8 @@ export function useChosen({ column, parts, sample, shown }: ReturnType<typeof us
   /** The rows of the groups that are shown; null where the column is shown as a whole. */
   const shownRows = computed(() => {
     const { value: of } = sample;
-    if (!of?.groups || shown.value?.id !== 'histogram') return null;
-    const names = new Set(shown.value.result.parts.map(({ name }) => name));
+    if (!of?.groups || !bins.value) return null;
+    const names = new Set(bins.value.parts.map(({ name }) => name));
     return new Set(of.groups.samples.flatMap(({ name, rows }) => (names.has(name) ? [...rows] : [])));
   });
   /** Indices into the sample. */

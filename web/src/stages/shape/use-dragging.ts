@@ -2,6 +2,7 @@ import { formatValue, roundTo } from '@verdict/core/format';
 import { computed } from 'vue';
 import { snapped } from '../../charts/snapped.js';
 import type { Line } from '../../charts/value-axis.js';
+import { binsIn } from './pictures.js';
 import type { useShape } from './use-shape.js';
 
 /** A line over the picture with its grip. */
@@ -43,8 +44,9 @@ export function useDragging(shape: ReturnType<typeof useShape>) {
   }
 
   function dragBins(id: 'bin-width' | 'bin-start', value: number): void {
-    if (shown.value?.id !== 'histogram') return;
-    const { edges, width, resolution } = shown.value.result;
+    const bins = binsIn(shown.value);
+    if (!bins) return;
+    const { edges, width, resolution } = bins;
     const start = edges[0]!;
     if (id === 'bin-start') {
       const at = resolution === null ? place(value) : roundTo(value - resolution / 2, resolution) + resolution / 2;

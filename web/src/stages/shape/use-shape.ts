@@ -9,8 +9,7 @@ import { useAddress } from '../../workbench/use-address.js';
 import { useParts } from '../../workbench/use-parts.js';
 import { useRun } from '../../workbench/use-run.js';
 import { useStage } from '../../workbench/use-stage.js';
-import { PICTURES, type PictureId } from './pictures.js';
-import { usePictures } from './use-pictures.js';
+import { HISTOGRAM, PICTURES } from './pictures.js';
 import { useShares } from './use-shares.js';
 
 /** What Shape runs: the picture that is looked at, the figures, the shares; and a reading that is moved for a moment. */
@@ -38,16 +37,19 @@ export function useShape() {
     return study && column.value && { ...asked(), quantileType: study.quantileType, alpha: study.alpha };
   };
 
-  const picture = computed<PictureId>(() => PICTURES.find(({ id }) => id === route.query.picture)?.id ?? 'histogram');
-  const pictures = usePictures(
-    sample,
-    asked,
-    () => picture.value,
-    () => store.study,
+  const picture = computed(() => PICTURES.find(({ id }) => id === route.query.picture) ?? HISTOGRAM);
+  /** A run for each picture, of which only the one that is looked at is worked out. */
+  const runs = new Map(
+    PICTURES.map((one) => [
+      one.id,
+      one.run(sample, (ofStudy) =>
+        picture.value.id === one.id && store.study && asked() ? { ...asked(), ...ofStudy(store.study) } : null,
+      ),
+    ]),
   );
-  const show = (id: PictureId) => void place.change({ picture: id });
-  const current = computed(() => pictures.runs[picture.value]);
-  const shown = computed(() => pictures.shownOf(picture.value));
+  const show = (id: string) => void place.change({ picture: id });
+  const current = computed(() => runs.get(picture.value.id)!.run);
+  const shown = computed(() => runs.get(picture.value.id)!.shown.value);
   /** Titles alone, the same object while they are the same: another setting does not draw the old result anew. */
   const titles = unchanged<Titles>(() => {
     const { title, valueTitle, heightTitle } = current.value.address.settings.value as Titles;

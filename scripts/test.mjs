@@ -90,6 +90,7 @@ await Promise.all([
   (async () => {
     const why = 'See the rule named in each line, and eslint.config.js for why.';
     await check('lint', why, bin('eslint'), ['.', '--max-warnings', '0']);
+    await check('unused', 'Files, exports and packages that nothing uses: knip.json.', bin('knip'), []);
     await check('format', 'One layout for all files; `npm run format` writes it.', bin('prettier'), ['--check', '.']);
     await check('imports', 'Imports go downward only: docs/architecture.md says why.', bin('depcruise'), packages);
   })(),

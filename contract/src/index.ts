@@ -8,7 +8,6 @@ export * from './problems.js';
 export * from './studies.js';
 export * from './footprint.js';
 export {
-  LISTED,
   LOG_KINDS,
   STUDY_FILE,
   STUDY_FILE_VERSION,
@@ -21,14 +20,14 @@ export * from './file/pieces.js';
 export * from './file/held-study.js';
 export * from './nesting.js';
 export * from './check/check-change.js';
-export { MOST_STUDY_CELLS, type ColumnNow, type Objection, type StudyNow } from './check/study-now.js';
+export { MOST_STUDY_CELLS, type ColumnNow, type StudyNow } from './check/study-now.js';
 export * from './row-moves.js';
 export { objectionToFile, type FileOutline } from './check/check-study-file.js';
 export * from './new-ids.js';
 export * from './first-subject.js';
 export * from './older-changes.js';
 export * from './file/with-ids.js';
-export { auditStudy, chainOf, faultWords, type Audit, type AuditFault } from './chain/audit.js';
+export { auditStudy, chainOf, faultWords, type Audit } from './chain/audit.js';
 export { beganWith } from './chain/begin.js';
 export * from './chain/source.js';
 export { Cells } from './chain/cells.js';

@@ -2,7 +2,6 @@
 export {
   decimalsOf,
   equalsP,
-  type FigureKind,
   formatFigure,
   formatP,
   formatPercent,

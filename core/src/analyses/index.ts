@@ -4,7 +4,7 @@ export { type StatisticId } from '../road/statistic-settings.js';
 export { toldStatistic } from '../road/told.js';
 export { type DistributionRequest, type Question, QUESTIONS } from './distributions/distribution-request.js';
 export { DISTRIBUTION_FIGURES } from './distributions/distribution-figures.js';
-export type { DistributionResult, MomentFigure } from './distributions/distribution-result.js';
+export type { DistributionResult } from './distributions/distribution-result.js';
 export { complementSentence, readingsSentence } from './distributions/distribution-words.js';
 export {
   distributionPicture,
@@ -15,7 +15,7 @@ export { distributionAnalysis } from './distributions/distribution.js';
 export { TEST_COLUMNS, normalityDetails, normalityFigures, normalityTable, PLOT_FIGURES } from './fit/fit-figures.js';
 export { compareFamiliesAnalysis } from './fit/compare-families.js';
 export type { CompareFamiliesResult } from './fit/compare-families-result.js';
-export { comparedRows, comparedTable, type ComparedRow } from './fit/compare-families-words.js';
+export { comparedRows, comparedTable } from './fit/compare-families-words.js';
 export type { CountFitResult } from './fit/count-fit-result.js';
 export { cellWords, COUNT_FIT_FIGURES, countTable } from './fit/count-fit-words.js';
 export { countHint } from './fit/count-hint.js';
@@ -36,13 +36,12 @@ export { partsFigures, partsTests, seriesLawFigures, PARTS_COLUMNS } from './fit
 export { plotPicture, type PlotAxisRange, type PlotPicture, plotTable } from './fit/plot-picture.js';
 export { expectedReadings } from './fit/plot-ranges.js';
 export { type PlotSeries, plotSeries, seriesTable } from './fit/plot-series.js';
-export { noShapeWords, shapeWords, type ShapeWords } from './fit/plot-shapes.js';
+export { noShapeWords, shapeWords } from './fit/plot-shapes.js';
 export type { PowerResult } from './fit/power-result.js';
 export { departureFacts, POWER_COLUMNS, powerFigures, powerTable } from './fit/power-words.js';
 export { powerAnalysis } from './fit/power.js';
 export { readPlot } from './fit/plot-result.js';
 export { probabilityPlotAnalysis, type ProbabilityPlotResult } from './fit/probability-plot.js';
-export type { ScreenResult } from './fit/screen-result.js';
 export { type ScreenRow, screenRows, screenTable } from './fit/screen-words.js';
 export { screenAnalysis } from './fit/screen.js';
 export type { TransformOffer, TransformResult } from './fit/transform-result.js';
@@ -58,7 +57,7 @@ export { transformAnalysis } from './fit/transform.js';
 export type { TwoSamplesResult } from './fit/two-samples-result.js';
 export { TWO_SAMPLES_COLUMNS, twoSamplesFigures, twoSamplesTable, twoSamplesTests } from './fit/two-samples-words.js';
 export { twoSamplesAnalysis } from './fit/two-samples.js';
-export { type Extreme, type OutliersResult, type OutlierTest, studyTest } from './outliers/outliers-result.js';
+export { type OutliersResult, studyTest } from './outliers/outliers-result.js';
 export {
   extremeRows,
   extremesTable,
@@ -66,7 +65,6 @@ export {
   type ExtremeRow,
   influenceTable,
   ruleRows,
-  type RuleRow,
   rulesTable,
 } from './outliers/outliers-figures.js';
 export { WITHOUT_COLUMNS, withoutFigures } from './outliers/without-figures.js';
@@ -76,12 +74,7 @@ export { outliersAnalysis } from './outliers/outliers.js';
 export type { OutlierRulesResult } from './outliers/outlier-rules-result.js';
 export { ARRANGEMENT_WORDS, outlierRulesTable, ruleAtWorkRows } from './outliers/outlier-rules-words.js';
 export { outlierRulesAnalysis, SHIFTS } from './outliers/outlier-rules.js';
-export {
-  type OutlierScreenResult,
-  type OutlierScreenRow,
-  outlierScreenRows,
-  outlierScreenTable,
-} from './outliers/outlier-screen-words.js';
+export { type OutlierScreenRow, outlierScreenRows, outlierScreenTable } from './outliers/outlier-screen-words.js';
 export { outlierScreenAnalysis } from './outliers/outlier-screen.js';
 export type { OutlyingGroupsResult } from './outliers/outlying-groups-result.js';
 export {
@@ -92,7 +85,7 @@ export {
   outlyingGroupsTable,
 } from './outliers/outlying-groups-words.js';
 export { outlyingGroupsAnalysis } from './outliers/outlying-groups.js';
-export { RULE_FACTS, sideSetting } from './outliers/rule-facts.js';
+export { RULE_FACTS } from './outliers/rule-facts.js';
 export type { Arrangement } from '../outliers/rule-trials.js';
 export { hasLevel, type Rule } from '../outliers/rules.js';
 export { advance, ANALYSES, analysisById, inThisThread, UnknownAnalysis } from './registry.js';
@@ -105,10 +98,10 @@ export { empiricalAnalysis, type EmpiricalResult } from './shape/empirical.js';
 export { histogramAnalysis, type HistogramResult } from './shape/histogram.js';
 export { inOrderAnalysis, type InOrderResult } from './shape/in-order.js';
 export type { FittedCurve, Picture, Scores } from './shape/picture.js';
-export { sharesAnalysis, type SharesRequest, type SharesResult, type Stretch, stretchWords } from './shape/shares.js';
+export { sharesAnalysis, type SharesRequest, type SharesResult, stretchWords } from './shape/shares.js';
 export { SHARES_FIGURES } from './shape/shares-figures.js';
 export { leafWords, stemAndLeafAnalysis, type StemAndLeafResult, stemText } from './shape/stem-and-leaf.js';
-export { drawnRanks, type SheetCell } from '../probability-plot/sheet-cell.js';
+export { type SheetCell } from '../probability-plot/sheet-cell.js';
 export { PLACES } from '../probability-plot/line-up.js';
 export { binHeights, inBins } from '../describe/histogram.js';
 export { smallBins } from '../describe/small-bins.js';
@@ -131,22 +124,17 @@ export {
   pairFigures,
 } from './claims/claim-figures.js';
 export { claimDrawsAnalysis, type ClaimDrawsResult } from './claims/claim-draws.js';
-export type { ClaimCell, ClaimGroup, ClaimPair, ClaimResult, LawPicture } from './claims/claim-result.js';
+export type { ClaimCell, ClaimGroup, ClaimResult, LawPicture } from './claims/claim-result.js';
 export { toldExpected, toldFigure, toldInterval } from '../road/told.js';
 export { CLAIM_ANALYSES } from './claims/index.js';
-export { claimFinding, missedWords, pWords, readBack } from './claims/claim-words.js';
-export { claimOffers, usualClaim, type ClaimOffer, type Looked } from './claims/claims-offered.js';
+export { missedWords, pWords, readBack } from './claims/claim-words.js';
+export { claimOffers, usualClaim, type Looked } from './claims/claims-offered.js';
 export { CLAIM_PARTS, type ClaimId } from './claims/claim-parts.js';
 export { toleranceAnalysis, toleranceFigures, toleranceTable, type ToleranceResult } from './claims/tolerance.js';
 export { readShares, readTyped, TYPED_FIELDS } from './claims/typed-texts.js';
 export { type TypedField } from '../road/typed-texts.js';
 export { claimScreenAnalysis } from './claims/claim-screen.js';
-export {
-  claimScreenRows,
-  claimScreenTable,
-  type ClaimScreenResult,
-  type ClaimScreenRow,
-} from './claims/claim-screen-words.js';
+export { claimScreenRows, claimScreenTable, type ClaimScreenRow } from './claims/claim-screen-words.js';
 export { bootstrapAnalysis, BOOTSTRAP_ASK, BOOTSTRAP_HOW } from './resample/bootstrap.js';
 export type { BootstrapResult, ResampledHead } from './resample/bootstrap-result.js';
 export { besideWords, INTERVAL_NAMED } from './resample/bootstrap-words.js';
@@ -166,18 +154,14 @@ export {
   PLAN_COLUMNS,
   plansFigures,
   plansTable,
-  replicateTable,
 } from './resample/resample-figures.js';
 export { COUNT_FIELDS, readCounts } from './resample/typed-counts.js';
 export { INTERVAL_NAMES } from '../resampling/intervals.js';
-export { SIMULATED_TESTS } from '../simulation/tests/registry.js';
-export { SIMULATED_INTERVALS } from '../simulation/intervals.js';
 export { curvesAnalysis } from './simulate/curves.js';
 export type { CurvesResult } from './simulate/curves-result.js';
 export {
   inputNames,
   MOST_INPUTS,
-  PROPAGATE_ASK,
   PROPAGATE_HOW,
   readCorrelations,
   type InputAsked,
@@ -210,8 +194,8 @@ export { PLANNED_COLUMNS, planFigures, planTable } from './simulate/plan-words.j
 export { PLAN_ASK, PLAN_HOW } from './simulate/plan-settings.js';
 export { MIXING_PARTS } from './simulate/population-settings.js';
 export { populationAnalysis, type PopulationResult } from './simulate/population.js';
-export { SIMULATE_ASK, SIMULATE_HOW, simulateAnalysis } from './simulate/simulate.js';
-export { groupWords, readingTold, sampleTable, simulateFigures, simulateTable } from './simulate/simulate-figures.js';
+export { SIMULATE_HOW, simulateAnalysis } from './simulate/simulate.js';
+export { groupWords, simulateFigures, simulateTable } from './simulate/simulate-figures.js';
 export type { SimulateResult } from './simulate/simulate-result.js';
 export { knownWords } from './simulate/simulate-words.js';
 export { thingsToLookAt, type Look } from './simulate/things-to-look-at.js';

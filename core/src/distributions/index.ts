@@ -1,20 +1,10 @@
 // The families, their fits, and curves over them.
-export { type Curve, curveOver, type CurveScale, joined, wellPlaced, type Window } from './curve.js';
-export {
-  type Distribution,
-  type Family,
-  isRefusal,
-  type ParameterFault,
-  type Parameters,
-  type ParameterSpec,
-  type Refusal,
-} from './family.js';
-export { fit, type Fit, type FitMethod, type FitRequest } from './fit/fit.js';
+export { type Curve, curveOver, type CurveScale, type Window } from './curve.js';
+export { type Family, isRefusal, type Parameters } from './family.js';
+export { fit } from './fit/fit.js';
 export { articleOf } from '../numeric/grammar.js';
-export { distributionName, parameterWords } from './names.js';
-export { intervalProbability } from './interval-probability.js';
+export { distributionName } from './names.js';
 export {
-  completed,
   distribution,
   FAMILIES,
   familyByName,

@@ -1,7 +1,6 @@
 // From text to cells to samples.
 import './refusals.js';
 export {
-  type BlockProblem,
   freeName,
   LONGEST_CELL,
   LONGEST_NAME,
@@ -14,26 +13,17 @@ export {
   problemCells,
   rowsBefore,
 } from './block.js';
-export { type BeyondLimit, beyondLimits, type Censored, censoredReadings } from './censored.js';
+export { censoredReadings } from './censored.js';
 export { columnOfField, descriptorOf, type PackageColumn, readDescriptor } from './data-package.js';
 export { defused, toDelimited } from './delimited.js';
 export { fingerprintOf } from './fingerprint.js';
 export { readJsonTable } from './json.js';
 export type { ColumnKind } from './kind.js';
 export { type BlockLayout, recogniseLayout, recogniseRows, type TableLayout } from './layout.js';
-export { countLevels, type Level, levelReader, type Levels, likelySame, withMerged, withParted } from './levels.js';
-export {
-  type CellReading,
-  type DecimalMark,
-  type NumberFormat,
-  PLAIN_FORMAT,
-  readCell,
-  readNumber,
-  rewritten,
-  type ThousandsMark,
-} from './number-format.js';
+export { countLevels, levelReader, type Levels, likelySame, withMerged, withParted } from './levels.js';
+export { type DecimalMark, type NumberFormat, PLAIN_FORMAT, readCell, readNumber, rewritten } from './number-format.js';
 export { outsideLimits, outsideWords } from './outside-limits.js';
-export { spread, stack, type Strand } from './reshape.js';
-export { createRowCutter, LONGEST_ROW, type RowCutter, type Separator, splitRows } from './rows.js';
-export { type ColumnOfText, type Groups, NO_READINGS, type Sample, toSample, withReading } from './sample.js';
+export { spread, stack } from './reshape.js';
+export { createRowCutter, LONGEST_ROW, type Separator, splitRows } from './rows.js';
+export { NO_READINGS, type Sample, toSample, withReading } from './sample.js';
 export { asTally, looksLikeTally } from './tally.js';

@@ -1,20 +1,11 @@
 // What an analysis is and how it runs; no analysis stands here.
 export * from './analysis.js';
-export { STATEMENT_CODES, type StatementCode } from './statements.js';
 export { beyondWords } from './beyond-limits.js';
-export { type Explained, type FigureOf, type FoundFigure, foundFigures } from './figure.js';
+export { type Explained, type FoundFigure, foundFigures } from './figure.js';
 export { subjectWords } from './groups.js';
-export { foundParts, type InParts, isInParts, partsWords } from './in-parts.js';
-export { chunkCount, type KernelOrder, performChunk } from './kernels.js';
-export {
-  fieldText,
-  isField,
-  methodOf,
-  partsFor,
-  methodSentence,
-  unusedSetting,
-  visibleParts,
-} from './method-sentence.js';
+export { type InParts, isInParts } from './in-parts.js';
+export { type KernelOrder, performChunk } from './kernels.js';
+export { fieldText, isField, methodOf, partsFor, unusedSetting, visibleParts } from './method-sentence.js';
 export type { Piled } from './piled.js';
 export { remembering } from './remembered.js';
 export { advance, drive, type Executor, type Stage, Stopped } from './runner.js';

@@ -4,8 +4,6 @@ import type { Field } from './analysis.js';
 import {
   ANY_CONFIDENCE,
   anyConfidenceSetting,
-  CONFIDENCE,
-  confidenceSetting,
   LEAST_REPLICATES,
   MOST_REPLICATES,
   replicatesSetting,
@@ -72,13 +70,6 @@ export function whole(field: string, label: string, range: { min: number; max: n
   const schema = z.int(said).min(min, said).max(max, said).default(usual);
   return { schema, field: { field, label, type: 'whole', min, max } } as const satisfies Setting<typeof schema>;
 }
-
-/** The confidence of something that is calibrated at it: 50 to 99.9 %. */
-export const confidence = (label: string) =>
-  ({
-    schema: confidenceSetting,
-    field: { field: 'confidence', label, type: 'percent', ...CONFIDENCE },
-  }) as const satisfies Setting<typeof confidenceSetting>;
 
 /** The confidence of an interval, which may be anything: an unusual one is pointed out, not refused. */
 export const anyConfidence = (label: string) =>

@@ -145,8 +145,3 @@ export function claimResult(
   const result: ClaimResult = { available: true, ...USUAL, ...head, alpha, confidence, alternative, ...own, notes: [] };
   return { ...result, notes: [...head.notes, ...more, ...claimNotes(result)] };
 }
-
-/** The same once a simulated p is known. */
-export function withNotes(result: ClaimResult, head: Head, more: readonly Note[] = []): ClaimResult {
-  return { ...result, notes: [...head.notes, ...more, ...claimNotes(result)] };
-}

@@ -6,7 +6,6 @@ import type { BootstrapResult, ResampledHead } from './bootstrap-result.js';
 import { INTERVAL_NAMED } from './bootstrap-words.js';
 import type { PermutationResult } from './permutation-result.js';
 import type { PlansResult } from './plans.js';
-import type { ReplicateResult } from './replicate.js';
 
 const MEANT: Readonly<Record<IntervalName, { meaning: string; formula: string; use: string }>> = {
   bca: {
@@ -172,11 +171,6 @@ export function distributionTable({ distribution }: ResampledHead): (string | nu
     ...counts.map((count, i) => [edges[i]!, edges[i + 1]!, count, examples[i]! || '']),
   ];
 }
-
-export const replicateTable = ({ readings }: ReplicateResult): (string | number)[][] => [
-  ['row', 'reading', 'group', 'in the replicate'],
-  ...readings.map(({ row: at, value, group, now }) => [at, value, group, now]),
-];
 
 export const PLAN_COLUMNS = ['n', 'standard error', 'lower', 'upper'];
 

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { distributionName } from '../../distributions/names.js';
-import { FAMILIES, familyByName } from '../../distributions/registry.js';
+import { FAMILIES } from '../../distributions/registry.js';
 import type { Parameters } from '../../distributions/family.js';
 import { namesInFormula } from '../../simulation/propagation.js';
 import type { SentencePart } from '../../road/analysis.js';
@@ -110,11 +110,6 @@ export function readCorrelations(
   }
   return { correlations };
 }
-
-/** A normal stands where nothing is said of an input. */
-export const usualInput = (): InputAsked => ({ family: 'normal', parameters: allUsual('normal') });
-const allUsual = (family: string): Parameters =>
-  Object.fromEntries(familyByName(family).parameters.map(({ name: key, usual }) => [key, usual]));
 
 export const inputNames = namesInFormula;
 

@@ -158,12 +158,6 @@ export function simulateTable({ repeated, distribution, firsts, theory }: Simula
   ];
 }
 
-/** The readings of one sample with their figures, as rows. */
-export const sampleTable = ({ groups }: OneSampleResult): (string | number)[][] => [
-  ['group', 'place', 'reading'],
-  ...groups.flatMap(({ name, values }) => values.map((value, i) => [name, i + 1, value])),
-];
-
 /** How readings of a sample are written. */
 export const readingTold = ({ readings }: OneSampleResult): Told => ({ ...readings, as: 'reading', kind: 'location' });
 export const groupWords = (result: OneSampleResult): string[] =>

@@ -1,4 +1,4 @@
-import { isRefusal, refuse, type Distribution, type Parameters, type Refusal } from '../../distributions/family.js';
+import { isRefusal, refuse, type Parameters, type Refusal } from '../../distributions/family.js';
 import { familyByName } from '../../distributions/registry.js';
 import { binomial } from '../../distributions/families/binomial.js';
 import { nextOpenUnit, type StreamState } from '../../random/stream.js';
@@ -133,9 +133,3 @@ export function refitCounts(model: CountModel, counts: Float64Array): Parameters
   return mean > 0 ? { size: ALMOST_POISSON, probability: ALMOST_POISSON / (ALMOST_POISSON + mean) } : null;
 }
 const ALMOST_POISSON = 1e9;
-
-/** The distribution of one of the counts, where all have the same. */
-export const lawOfCounts = ({ family, trials }: CountModel, parameters: Parameters): Distribution =>
-  family === 'binomial'
-    ? binomial.of({ trials: trials![0]!, probability: parameters.probability! })
-    : familyByName(family).of(parameters);

@@ -156,5 +156,3 @@ export function useClaim(claim: ClaimId, typed: () => boolean) {
   const stage = useStage({ runs: () => [run], about });
   return { run, stage, readings, two, figures, levels, level, shares, sharesProblem };
 }
-
-export type Claim = ReturnType<typeof useClaim>;

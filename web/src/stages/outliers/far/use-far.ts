@@ -22,13 +22,11 @@ export const PICTURES = [
   { value: 'plot', label: 'Plot' },
   { value: 'influence', label: 'Influence' },
 ] as const;
-export type PictureId = (typeof PICTURES)[number]['value'];
 export const PANELS = [
   { value: 'far', label: 'Extremes' },
   { value: 'rules', label: 'All rules' },
   { value: 'without', label: 'Without them' },
 ] as const;
-export type PanelId = (typeof PANELS)[number]['value'];
 
 /** One of a list as it stands in the address; the first where it says nothing. */
 function useOneOf<T extends string>(name: string, all: readonly { value: T }[]) {

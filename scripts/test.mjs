@@ -91,6 +91,13 @@ await Promise.all([
     const why = 'See the rule named in each line, and eslint.config.js for why.';
     await check('lint', why, bin('eslint'), ['.', '--max-warnings', '0']);
     await check('unused', 'Files, exports and packages that nothing uses: knip.json.', bin('knip'), []);
+    const licences = ['scripts/licences.mjs', '--check'];
+    await check(
+      'licences',
+      'The packages that Verdict is delivered with: npm run licences.',
+      process.execPath,
+      licences,
+    );
     await check('format', 'One layout for all files; `npm run format` writes it.', bin('prettier'), ['--check', '.']);
     await check('imports', 'Imports go downward only: docs/architecture.md says why.', bin('depcruise'), packages);
   })(),

@@ -1,6 +1,6 @@
 import { describeAnalysis, sharesAnalysis } from '@verdict/core/analyses';
 import { describe, expect, it } from 'vitest';
-import { askedOf, objectionOf } from '../src/workbench/asked.js';
+import { askedOf, objectionOf } from '../src/workbench/run/asked.js';
 
 describe('what an address asks', () => {
   it('is taken as it is where it fits', () => {

@@ -1,7 +1,7 @@
 import { effectScope, nextTick, ref, shallowRef, type EffectScope } from 'vue';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import type { Cursor } from '../src/stages/readings/table-model.js';
-import { useCellEditor } from '../src/stages/readings/use-cell-editor.js';
+import type { Cursor } from '../src/stages/readings/table/table-model.js';
+import { useCellEditor } from '../src/stages/readings/table/use-cell-editor.js';
 
 let scope: EffectScope;
 let cells: string[];

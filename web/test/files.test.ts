@@ -8,7 +8,7 @@ import { exportColumns, exported, type Export } from '../src/files/export-table.
 import type { Incoming } from '../src/files/incoming.js';
 import { openFile } from '../src/files/open-file.js';
 import { cutRange, fullRange, shownDate, shownNumber } from '../src/files/shown-values.js';
-import { below, importBody, likelyTarget, matched, over } from '../src/stages/readings/take.js';
+import { below, importBody, likelyTarget, matched, over } from '../src/stages/readings/import/take.js';
 
 const column = (id: string, more: Partial<StudyColumn> = {}): StudyColumn => ({
   ...{ id, name: id, unit: '', kind: 'measure', decimal: 'point', thousands: 'none' },

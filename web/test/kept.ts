@@ -1,5 +1,5 @@
 import type { Evidence } from '@verdict/contract';
-import type { Drawing, KeptPicture } from '../src/workbench/stage.js';
+import type { Drawing, KeptPicture } from '../src/workbench/frame/stage.js';
 
 /** A kept result as its stage draws it again. */
 export const drawnAgain = (

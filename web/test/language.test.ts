@@ -15,7 +15,7 @@ import {
   localCell,
   typedCell,
 } from '../src/language/language.js';
-import { typedValue } from '../src/workbench/field-values.js';
+import { typedValue } from '../src/workbench/run/field-values.js';
 
 const POINT: NumberFormat = { decimal: 'point', thousands: 'none' };
 const COMMA: NumberFormat = { decimal: 'comma', thousands: 'none' };

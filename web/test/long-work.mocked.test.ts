@@ -5,13 +5,13 @@ import type { Analysis, Settings } from '@verdict/core/road';
 import { drive, toWire } from '@verdict/core/road';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { effectScope, nextTick, ref, shallowRef, type EffectScope } from 'vue';
-import type { Elsewhere } from '../src/workbench/use-analysis.js';
+import type { Elsewhere } from '../src/workbench/run/use-analysis.js';
 import { until } from './until.js';
 
 const chunks = vi.fn(inThisThread.chunk);
 vi.mock('../src/workers/analysis-pool.js', () => ({ inWorkers: { ...inThisThread, chunk: chunks }, lanes: 1 }));
-const { useAnalysis } = await import('../src/workbench/use-analysis.js');
-const { aboutWords } = await import('../src/workbench/use-long-work.js');
+const { useAnalysis } = await import('../src/workbench/run/use-analysis.js');
+const { aboutWords } = await import('../src/workbench/run/use-long-work.js');
 
 const normality = normalityAnalysis as unknown as Analysis<Settings, NormalityResult>;
 const column = { name: 'x', unit: 'mm', resolution: null, decimal: 'point', thousands: 'none' } as const;

@@ -7,8 +7,8 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { until } from './until.js';
 
 vi.mock('../src/workers/analysis-pool.js', () => ({ inWorkers: { ...inThisThread, lanes: 2 }, lanes: 2 }));
-const { useLooking } = await import('../src/workbench/use-looking.js');
-const { useRunAgain } = await import('../src/workbench/use-run-again.js');
+const { useLooking } = await import('../src/workbench/evidence/use-looking.js');
+const { useRunAgain } = await import('../src/workbench/run/use-run-again.js');
 const { useEvidence } = await import('../src/stores/evidence.js');
 const { useLooks } = await import('../src/stores/looks.js');
 const { useStudy } = await import('../src/stores/study.js');

@@ -13,7 +13,7 @@ import { groupBars } from '../src/charts/pictures/group-bars.js';
 import { outlierRulesPanels } from '../src/charts/pictures/outlier-rules.js';
 import { influencePanels, rowsPanels, stripPanels } from '../src/charts/pictures/outliers.js';
 import { DRAWINGS } from '../src/stages/outliers/drawings.js';
-import { lastFamily, rememberFamily } from '../src/workbench/last-family.js';
+import { lastFamily, rememberFamily } from '../src/workbench/frame/last-family.js';
 import { drawnAgain } from './kept.js';
 
 function sampleOf(values: ArrayLike<number>, name = 'thickness'): Sample {

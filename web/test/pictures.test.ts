@@ -28,7 +28,7 @@ import { orderPanels, visibleReadings } from '../src/charts/pictures/in-order.js
 import { stepsPanels, visibleSteps } from '../src/charts/pictures/empirical.js';
 import { boundsBeyond, valueAxis, type Setting } from '../src/charts/value-axis.js';
 import { SvgContext } from '../src/charts/svg-context.js';
-import { fromText, rangeOf, shareSlip, typedValue } from '../src/workbench/field-values.js';
+import { fromText, rangeOf, shareSlip, typedValue } from '../src/workbench/run/field-values.js';
 
 const NO_BOUNDS = { lowerLimit: null, target: null, upperLimit: null };
 const plain: Setting = { bounds: NO_BOUNDS, titles: {}, lines: [], hold: null };

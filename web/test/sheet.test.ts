@@ -12,7 +12,7 @@ import { isoTime, moment, withTimes, type SheetPictures } from '../src/sheet/she
 import { sheetDocx } from '../src/sheet/to-docx.js';
 import { sheetJson } from '../src/sheet/to-json.js';
 import { PATH, STAGES } from '../src/stages/stages.js';
-import { stageOf } from '../src/workbench/stage.js';
+import { stageOf } from '../src/workbench/frame/stage.js';
 
 const AT = '2026-11-27T07:50:12.000Z';
 const piece = (id: string, analysis: string, more: Partial<Evidence> = {}): Evidence => ({

@@ -1,7 +1,7 @@
 import { ANALYSES } from '@verdict/core/analyses';
 import { describe, expect, it } from 'vitest';
 import { STAGES } from '../src/stages/stages.js';
-import { stageOf } from '../src/workbench/stage.js';
+import { stageOf } from '../src/workbench/frame/stage.js';
 
 describe('the stages', () => {
   it('have each analysis in one of them, known without loading it', () => {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { stripOf } from '../src/stages/readings/strip.js';
+import { stripOf } from '../src/stages/readings/column/strip.js';
 
 const BARE = { lowerLimit: null, target: null, upperLimit: null };
 

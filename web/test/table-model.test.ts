@@ -12,7 +12,7 @@ import {
   shownDerived,
   singleCell,
   underName,
-} from '../src/stages/readings/table-model.js';
+} from '../src/stages/readings/table/table-model.js';
 import { applyLocally, type Local } from '../src/stores/apply-locally.js';
 
 describe('the cursor of the table', () => {

@@ -1,7 +1,7 @@
 import { createApp, defineComponent, h } from 'vue';
 import { createMemoryHistory, createRouter } from 'vue-router';
 import { describe, expect, it } from 'vitest';
-import { useAddress } from '../src/workbench/use-address.js';
+import { useAddress } from '../src/workbench/run/use-address.js';
 
 /** Two who write into one address, in an application that is never mounted. */
 async function at(address: string) {

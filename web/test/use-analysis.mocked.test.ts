@@ -8,7 +8,7 @@ import {
 import { toSample, type Sample } from '@verdict/core/readings';
 import type { Analysis, Executor, Settings } from '@verdict/core/road';
 import { effectScope, nextTick, ref, shallowRef, watch, type EffectScope } from 'vue';
-import type { Running } from '../src/workbench/use-analysis.js';
+import type { Running } from '../src/workbench/run/use-analysis.js';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { until } from './until.js';
 
@@ -25,7 +25,7 @@ const executor: Executor = {
   },
 };
 vi.mock('../src/workers/analysis-pool.js', () => ({ inWorkers: executor, lanes: 2 }));
-const { useAnalysis } = await import('../src/workbench/use-analysis.js');
+const { useAnalysis } = await import('../src/workbench/run/use-analysis.js');
 
 /** As if there were always a result: the tests ask for one where there is. */
 const normality = normalityAnalysis as unknown as Analysis<Settings, NormalityResult>;

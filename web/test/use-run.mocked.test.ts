@@ -8,9 +8,9 @@ import { until } from './until.js';
 
 vi.mock('../src/workers/analysis-pool.js', () => ({ inWorkers: { ...inThisThread, lanes: 2 }, lanes: 2 }));
 vi.mock('@vueuse/core', async (original) => ({ ...(await original<object>()), useEventListener: () => undefined }));
-const { useRun } = await import('../src/workbench/use-run.js');
+const { useRun } = await import('../src/workbench/run/use-run.js');
 const { useStudy } = await import('../src/stores/study.js');
-const { useStage } = await import('../src/workbench/use-stage.js');
+const { useStage } = await import('../src/workbench/frame/use-stage.js');
 
 const column = { name: 'x', unit: 'mm', resolution: null, decimal: 'point', thousands: 'none' } as const;
 const sampleOf = (...cells: string[]): Sample => toSample(column, cells, new Set());

@@ -3,7 +3,7 @@ import type { AnyAnalysis, SentencePart } from '@verdict/core/road';
 import { createApp, defineComponent, h, nextTick } from 'vue';
 import { createMemoryHistory, createRouter } from 'vue-router';
 import { describe, expect, it } from 'vitest';
-import { useSettings } from '../src/workbench/use-settings.js';
+import { useSettings } from '../src/workbench/run/use-settings.js';
 
 /** The composable inside a component of an application that is never mounted to a page: only its setup runs. */
 async function at(

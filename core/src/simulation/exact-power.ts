@@ -6,7 +6,7 @@ import { designOfOne, designOfTwo, powerOfT } from '../claims/power-of-t.js';
 import { familyByName } from '../distributions/registry.js';
 import type { Law } from './laws.js';
 import type { Population } from './population.js';
-import type { Claim } from './tests/simulated-test.js';
+import type { Claim } from './simulated-tests/simulated-test.js';
 
 /** What a test is asked about, n aside. */
 export interface PowerAsked {

@@ -5,8 +5,8 @@ import { f } from '../distributions/families/f.js';
 import { clopperPearson } from '../numeric/clopper-pearson.js';
 import { createSorter } from '../numeric/sort.js';
 import { momentsOf } from './moments.js';
-import { countIn } from './tests/shares.js';
-import type { Claim } from './tests/simulated-test.js';
+import { countIn } from './simulated-tests/shares.js';
+import type { Claim } from './simulated-tests/simulated-test.js';
 
 export interface IntervalSetting {
   sizes: readonly number[];

@@ -1,7 +1,7 @@
 import type { StreamState } from '../random/stream.js';
 import { createBlocks, type Group } from './samples.js';
-import { simulatedTest } from './tests/registry.js';
-import type { TestSetting } from './tests/simulated-test.js';
+import { simulatedTest } from './simulated-tests/registry.js';
+import type { TestSetting } from './simulated-tests/simulated-test.js';
 
 /** Tests performed on the same samples, one after the other. */
 export interface Rejections {

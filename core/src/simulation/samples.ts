@@ -5,10 +5,10 @@ import { simulatedInterval } from './intervals.js';
 import { momentsOf } from './moments.js';
 import { isColumn, type Population } from './population.js';
 import { tOfColumn } from './t-of-column.js';
-import { simulatedTest } from './tests/registry.js';
-import { pOfT, tStatistic } from './tests/means.js';
-import { countIn } from './tests/shares.js';
-import type { Claim, Counted, TestSetting } from './tests/simulated-test.js';
+import { simulatedTest } from './simulated-tests/registry.js';
+import { pOfT, tStatistic } from './simulated-tests/means.js';
+import { countIn } from './simulated-tests/shares.js';
+import type { Claim, Counted, TestSetting } from './simulated-tests/simulated-test.js';
 
 /** A sample size and its population. */
 export interface Group {

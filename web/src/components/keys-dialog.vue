@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { PATH, STAGES } from '../stages/stages.js';
-import { FRAME_LANDMARKS } from '../workbench/stage.js';
+import { FRAME_LANDMARKS } from '../workbench/frame/stage.js';
 
 const open = defineModel<boolean>({ required: true });
 const places = [...FRAME_LANDMARKS, ...STAGES.flatMap(({ landmarks }) => landmarks ?? [])];

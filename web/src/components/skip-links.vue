@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useKeys } from '../composables/use-keys.js';
-import type { Landmark } from '../workbench/stage.js';
+import type { Landmark } from '../workbench/frame/stage.js';
 
 /** The way past what one has seen: links that appear when Tab reaches them, and a letter for each place. */
 const { landmarks } = defineProps<{ landmarks: readonly Landmark[] }>();

@@ -8,7 +8,7 @@ import { keepAsWritten } from '../language/language.js';
 import QuestionGuide from '../path/question-guide.vue';
 import { useStanding } from '../path/use-standing.js';
 import { BESIDE, PATH, STAGES } from '../stages/stages.js';
-import { allStages, FRAME_LANDMARKS, stageOf } from '../workbench/stage.js';
+import { allStages, FRAME_LANDMARKS, stageOf } from '../workbench/frame/stage.js';
 import { useEvidence } from '../stores/evidence.js';
 import { useJobs } from '../stores/jobs.js';
 import { useLooks } from '../stores/looks.js';

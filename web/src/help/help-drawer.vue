@@ -4,7 +4,7 @@ import { ref, watch } from 'vue';
 import { RouterLink, useRoute } from 'vue-router';
 import LanguageChoice from '../language/language-choice.vue';
 import { STAGES } from '../stages/stages.js';
-import { stageOf } from '../workbench/stage.js';
+import { stageOf } from '../workbench/frame/stage.js';
 import TermList from './term-list.vue';
 import { termsIn, type Term } from './terms.js';
 

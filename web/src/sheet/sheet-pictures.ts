@@ -3,7 +3,7 @@ import { chartToPng, chartToSvg } from '../charts/export-chart.js';
 import { chartOf } from '../charts/drawn.js';
 import { heightOf } from '../charts/height-of.js';
 import { readColours } from '../charts/theme.js';
-import type { KeptPicture } from '../workbench/stage.js';
+import type { KeptPicture } from '../workbench/frame/stage.js';
 import type { SheetPicture } from './sheet.js';
 
 /** As wide as the text of an A4 page, in pixels. */

@@ -3,7 +3,7 @@ import { computed, inject } from 'vue';
 import { useEvidence } from '../stores/evidence.js';
 import { useLooks } from '../stores/looks.js';
 import { useStudy } from '../stores/study.js';
-import { allStages, stageOf } from '../workbench/stage.js';
+import { allStages, stageOf } from '../workbench/frame/stage.js';
 import { inOrderOfWork, weighedWords } from './pieces.js';
 
 /** The evidence of the report in its order, and the excluded pieces. A decided study shows the pieces of its verdict. */

@@ -1,4 +1,4 @@
-import type { Stage } from '../workbench/stage.js';
+import type { Stage } from '../workbench/frame/stage.js';
 import { claimsStage } from './claims/stage.js';
 import { distributionsStage } from './distributions/stage.js';
 import { fitStage } from './fit/stage.js';

@@ -7,7 +7,7 @@ import {
   type KernelOrder,
   type Stage,
 } from '@verdict/core/road';
-import { folderOf, type AnalysisFolder } from '../workbench/folder-of.js';
+import { folderOf, type AnalysisFolder } from '../workbench/frame/folder-of.js';
 import workerpool from 'workerpool';
 
 const PREVIEW = 20;

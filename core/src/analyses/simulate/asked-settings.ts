@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { SIMULATED_INTERVALS, simulatedInterval, type IntervalId } from '../../simulation/intervals.js';
-import { SIMULATED_TESTS, simulatedTest } from '../../simulation/tests/registry.js';
+import { SIMULATED_TESTS, simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import type { Condition, SentencePart } from '../../road/analysis.js';
 import { anyConfidence, choice, number, seed, whole } from '../../road/setting.js';
 import { alphaSetting, MOST_REPLICATES } from '../../road/settings.js';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { SIMULATED_TESTS, simulatedTest } from '../../simulation/tests/registry.js';
+import { SIMULATED_TESTS, simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import type { SentencePart } from '../../road/analysis.js';
 import { choice, choices, numbers, share, whole } from '../../road/setting.js';
 import { alphaSetting } from '../../road/settings.js';

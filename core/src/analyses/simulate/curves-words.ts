@@ -1,7 +1,7 @@
 import { formatPercent, formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
 import { listed, plural } from '../../numeric/grammar.js';
 import { clopperPearson } from '../../numeric/clopper-pearson.js';
-import { simulatedTest } from '../../simulation/tests/registry.js';
+import { simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { levelNote } from '../../road/cautions.js';
 import type { FoundFigure } from '../../road/figure.js';

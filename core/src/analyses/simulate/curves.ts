@@ -2,7 +2,7 @@ import { clopperPearson } from '../../numeric/clopper-pearson.js';
 import { normalQuantile } from '../../numeric/standard-normal.js';
 import type { Sample } from '../../readings/sample.js';
 import { TABLE_SAMPLES } from '../../simulation/null-table.js';
-import { simulatedTest } from '../../simulation/tests/registry.js';
+import { simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import { defineAnalysis, isUnavailable, type Answers, type Unavailable } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
 import { chunkSizeFor, resampledChunkSize } from '../../road/kernels.js';

@@ -3,7 +3,7 @@ import { formatP, formatValue, groupThousands } from '../../numeric/format.js';
 import { centralMoments } from '../../numeric/sums.js';
 import type { Note } from '../../readings/note.js';
 import { sampleOf } from '../../simulation/samples.js';
-import { simulatedTest } from '../../simulation/tests/registry.js';
+import { simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import { defineAnalysis, type Piece, type SentencePart } from '../../road/analysis.js';
 import { whole } from '../../road/setting.js';
 import { MOST_REPLICATES } from '../../road/settings.js';

@@ -1,6 +1,6 @@
 import { formatP, formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import { plural } from '../../numeric/grammar.js';
-import { simulatedTest } from '../../simulation/tests/registry.js';
+import { simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import type { Law } from '../../simulation/laws.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote, levelNote } from '../../road/cautions.js';

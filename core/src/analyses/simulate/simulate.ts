@@ -4,7 +4,7 @@ import { clopperPearson } from '../../numeric/clopper-pearson.js';
 import { centralMoments } from '../../numeric/sums.js';
 import { distributionOf, frameOf, statisticsOf, type Frame, type Replicates } from '../../resampling/distribution.js';
 import { TABLE_SAMPLES } from '../../simulation/null-table.js';
-import { simulatedTest } from '../../simulation/tests/registry.js';
+import { simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import { theoryCumulative } from '../../simulation/theory.js';
 import { defineAnalysis, type Answers, type SentencePart } from '../../road/analysis.js';
 import { chunkSizeFor, resampledChunkSize, type KernelOrder } from '../../road/kernels.js';

@@ -1,7 +1,7 @@
 import { formatPercent } from '../../numeric/format.js';
 import { simulatedInterval } from '../../simulation/intervals.js';
 import type { Law } from '../../simulation/laws.js';
-import type { Counted } from '../../simulation/tests/simulated-test.js';
+import type { Counted } from '../../simulation/simulated-tests/simulated-test.js';
 import { finite, sizesWords, type Found, type Of } from './simulated-parts.js';
 import { shareOf, truthOf } from './simulated-source.js';
 

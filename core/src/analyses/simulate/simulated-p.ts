@@ -1,7 +1,7 @@
 import { formatPercent } from '../../numeric/format.js';
 import type { Law } from '../../simulation/laws.js';
-import { simulatedTest } from '../../simulation/tests/registry.js';
-import type { Claim, SimulatedTest } from '../../simulation/tests/simulated-test.js';
+import { simulatedTest } from '../../simulation/simulated-tests/registry.js';
+import type { Claim, SimulatedTest } from '../../simulation/simulated-tests/simulated-test.js';
 import { toldFigure } from '../../road/told.js';
 import { sizesWords, type Found, type Of } from './simulated-parts.js';
 import { shareOf, truthOf, type PopulationSource } from './simulated-source.js';

@@ -1,7 +1,7 @@
 import type { Law } from '../../simulation/laws.js';
 import type { Group, Repeated } from '../../simulation/samples.js';
 import type { Theory } from '../../simulation/theory.js';
-import type { Counted } from '../../simulation/tests/simulated-test.js';
+import type { Counted } from '../../simulation/simulated-tests/simulated-test.js';
 import type { Told } from '../../road/told.js';
 import type { RepeatedAsked, SamplesAsked } from './asked-settings.js';
 import type { PopulationAsked } from './population-settings.js';

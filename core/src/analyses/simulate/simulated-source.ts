@@ -8,7 +8,7 @@ import type { Sample } from '../../readings/sample.js';
 import type { Group } from '../../simulation/samples.js';
 import type { Law, Move } from '../../simulation/laws.js';
 import { lawOf, type Base, type Population } from '../../simulation/population.js';
-import type { Claim, Counted } from '../../simulation/tests/simulated-test.js';
+import type { Claim, Counted } from '../../simulation/simulated-tests/simulated-test.js';
 import type { Unavailable } from '../../road/analysis.js';
 import { whyCensored } from '../../road/beyond-limits.js';
 import { leftOutNotes, unavailable, whyLabels, whyNotEven } from '../../road/cautions.js';

@@ -1,7 +1,7 @@
 import type { Sample } from '../../readings/sample.js';
 import { lawOf } from '../../simulation/population.js';
 import type { SimulatedSamples } from '../../simulation/samples.js';
-import type { Counted } from '../../simulation/tests/simulated-test.js';
+import type { Counted } from '../../simulation/simulated-tests/simulated-test.js';
 import type { Unavailable } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
 import type { RepeatedAsked, SamplesAsked } from './asked-settings.js';

@@ -1,5 +1,5 @@
 import { SIMULATED_INTERVALS } from '../../simulation/intervals.js';
-import { SIMULATED_TESTS } from '../../simulation/tests/registry.js';
+import { SIMULATED_TESTS } from '../../simulation/simulated-tests/registry.js';
 import { STATISTIC_FACTS } from '../../road/statistic-settings.js';
 import { SIMULATED_STATISTICS } from './asked-settings.js';
 

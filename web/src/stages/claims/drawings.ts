@@ -1,7 +1,7 @@
 import { CLAIM_ANALYSES, toleranceAnalysis } from '@verdict/core/analyses';
 import { foundPanels, lawPanels, tolerancePanels } from '../../charts/pictures/claims.js';
-import { drawing } from '../../workbench/drawing.js';
-import type { Drawing } from '../../workbench/stage.js';
+import { drawing } from '../../workbench/evidence/drawing.js';
+import type { Drawing } from '../../workbench/frame/stage.js';
 
 const nameOf = ({ column }: Record<string, unknown>) => (column === undefined ? 'typed figures' : String(column));
 

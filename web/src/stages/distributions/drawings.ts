@@ -1,8 +1,8 @@
 import { distributionAnalysis, distributionPicture, type DistributionView } from '@verdict/core/analyses';
 import { distributionName } from '@verdict/core/distributions';
 import { distributionPanels } from '../../charts/pictures/distribution.js';
-import { drawing } from '../../workbench/drawing.js';
-import type { Drawing } from '../../workbench/stage.js';
+import { drawing } from '../../workbench/evidence/drawing.js';
+import type { Drawing } from '../../workbench/frame/stage.js';
 
 const VIEW: DistributionView = { view: 'density', from: NaN, to: NaN };
 

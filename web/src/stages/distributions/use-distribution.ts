@@ -8,7 +8,7 @@ import { distributionName } from '@verdict/core/distributions';
 import { formatValue } from '@verdict/core/format';
 import type { Sample } from '@verdict/core/readings';
 import { computed, shallowRef, watch, type Ref } from 'vue';
-import { useAnswer } from '../../workbench/use-answer.js';
+import { useAnswer } from '../../workbench/run/use-answer.js';
 import { dragged } from './dragging.js';
 import { overRequestFrom, requestFrom, type Draft, type Faults } from './question.js';
 import { typedNumber } from '../../components/fields/typed-number.js';

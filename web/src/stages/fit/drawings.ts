@@ -14,8 +14,8 @@ import { plotDrawing } from '../../charts/pictures/probability-plot.js';
 import { transformSheet } from '../../charts/pictures/transform.js';
 import { twoSamplesPanels } from '../../charts/pictures/two-samples.js';
 import { seriesDrawing } from '../../charts/pictures/plot-series.js';
-import { drawing } from '../../workbench/drawing.js';
-import type { Drawing } from '../../workbench/stage.js';
+import { drawing } from '../../workbench/evidence/drawing.js';
+import type { Drawing } from '../../workbench/frame/stage.js';
 
 const columnOf = ({ column }: Record<string, unknown>) => String(column);
 

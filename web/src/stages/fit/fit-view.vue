@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { watch } from 'vue';
 import { useStudy } from '../../stores/study.js';
-import { rememberFamily } from '../../workbench/last-family.js';
-import AskedStage from '../../workbench/asked-stage.vue';
+import { rememberFamily } from '../../workbench/frame/last-family.js';
+import AskedStage from '../../workbench/frame/asked-stage.vue';
 import { ASKS } from './asks.js';
 import { useFamily } from './use-family.js';
 

@@ -1,7 +1,7 @@
 import { FAMILY_PARTS } from '@verdict/core/analyses';
-import { unchanged } from '../../workbench/unchanged.js';
-import type { FieldValue } from '../../workbench/field-values.js';
-import { useSettings } from '../../workbench/use-settings.js';
+import { unchanged } from '../../workbench/run/unchanged.js';
+import type { FieldValue } from '../../workbench/run/field-values.js';
+import { useSettings } from '../../workbench/run/use-settings.js';
 
 /** The words that stand for the distribution: asked once for all of Fit, in the address of the plot. */
 export const FAMILY_FIELDS = ['family', 'parameters', 'threshold'] as const;

@@ -1,6 +1,6 @@
 import { computed } from 'vue';
 import { useStudy } from '../../stores/study.js';
-import { useParts } from '../../workbench/use-parts.js';
+import { useParts } from '../../workbench/parts/use-parts.js';
 
 /** The subject as a whole, for questions that are about one column: how it is split elsewhere is said, and stays. */
 export function useWhole() {

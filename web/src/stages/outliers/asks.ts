@@ -1,5 +1,5 @@
 import { defineAsyncComponent } from 'vue';
-import type { Ask } from '../../workbench/ask.js';
+import type { Ask } from '../../workbench/frame/ask.js';
 
 /** The questions of Outliers in the order in which an analyst comes to ask them. */
 export const ASKS: readonly Ask[] = [

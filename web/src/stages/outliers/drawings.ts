@@ -3,8 +3,8 @@ import { subjectWords } from '@verdict/core/road';
 import { groupBars } from '../../charts/pictures/group-bars.js';
 import { outlierRulesPanels } from '../../charts/pictures/outlier-rules.js';
 import { stripPanels } from '../../charts/pictures/outliers.js';
-import { drawing } from '../../workbench/drawing.js';
-import type { Drawing } from '../../workbench/stage.js';
+import { drawing } from '../../workbench/evidence/drawing.js';
+import type { Drawing } from '../../workbench/frame/stage.js';
 
 export const DRAWINGS: readonly Drawing[] = [
   drawing(outliersAnalysis, ({ result, request }) => {

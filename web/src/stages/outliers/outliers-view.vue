@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useStudy } from '../../stores/study.js';
-import AskedStage from '../../workbench/asked-stage.vue';
-import { lastFamily } from '../../workbench/last-family.js';
+import AskedStage from '../../workbench/frame/asked-stage.vue';
+import { lastFamily } from '../../workbench/frame/last-family.js';
 import { ASKS } from './asks.js';
 import { useRule } from './use-rule.js';
 

@@ -1,4 +1,4 @@
-import type { Stage } from '../../workbench/stage.js';
+import type { Stage } from '../../workbench/frame/stage.js';
 import { ASKS } from './asks.js';
 
 export const outliersStage: Stage = {

@@ -1,7 +1,7 @@
 import { FAR_PARTS, ruleFields } from '@verdict/core/analyses';
-import { unchanged } from '../../workbench/unchanged.js';
-import type { FieldValue } from '../../workbench/field-values.js';
-import { useSettings } from '../../workbench/use-settings.js';
+import { unchanged } from '../../workbench/run/unchanged.js';
+import type { FieldValue } from '../../workbench/run/field-values.js';
+import { useSettings } from '../../workbench/run/use-settings.js';
 
 /** The words that stand for the rule of the study: asked once for all of Outliers. */
 export const RULE_FIELDS: readonly string[] = ruleFields;

@@ -1,4 +1,4 @@
-import type { Stage } from '../../workbench/stage.js';
+import type { Stage } from '../../workbench/frame/stage.js';
 
 export const readingsStage: Stage = {
   name: 'readings',

@@ -3,10 +3,10 @@ import { isField, type SentencePart } from '@verdict/core/road';
 import { computed } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import { local } from '../../language/language.js';
-import MethodSentence from '../../workbench/method-sentence.vue';
-import TwoChoice from '../../workbench/two-choice.vue';
-import TypedFigures from '../../workbench/typed-figures.vue';
-import type { Run } from '../../workbench/use-run.js';
+import MethodSentence from '../../workbench/sentence/method-sentence.vue';
+import TwoChoice from '../../workbench/parts/two-choice.vue';
+import TypedFigures from '../../workbench/sentence/typed-figures.vue';
+import type { Run } from '../../workbench/run/use-run.js';
 import type { Asked } from './use-asked.js';
 
 /** The question as a sentence: what is resampled, and what is looked at. */

@@ -1,8 +1,8 @@
 import { bootstrapAnalysis, permutationAnalysis, plansAnalysis } from '@verdict/core/analyses';
 import { bootstrapPanels, permutationPanels, plansPanels } from '../../charts/pictures/resample.js';
 import type { Panels } from '../../charts/picture.js';
-import { drawing } from '../../workbench/drawing.js';
-import type { Drawing } from '../../workbench/stage.js';
+import { drawing } from '../../workbench/evidence/drawing.js';
+import type { Drawing } from '../../workbench/frame/stage.js';
 
 const titled = ({ what }: { what: string }, by: string, panels: Panels | null) =>
   panels && { title: `${what}, ${by}`, panels };

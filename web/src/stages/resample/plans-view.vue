@@ -3,11 +3,11 @@ import { PLAN_COLUMNS, plansAnalysis, PLANS_ASK, PLANS_HOW, plansFigures, plansT
 import { computed } from 'vue';
 import { plansPanels } from '../../charts/pictures/resample.js';
 import FigureTable from '../../components/figures/figure-table.vue';
-import MethodSentence from '../../workbench/method-sentence.vue';
-import PictureCard from '../../workbench/picture-card.vue';
-import StageFrame from '../../workbench/stage-frame.vue';
-import { useRun } from '../../workbench/use-run.js';
-import { useStage } from '../../workbench/use-stage.js';
+import MethodSentence from '../../workbench/sentence/method-sentence.vue';
+import PictureCard from '../../workbench/picture/picture-card.vue';
+import StageFrame from '../../workbench/frame/stage-frame.vue';
+import { useRun } from '../../workbench/run/use-run.js';
+import { useStage } from '../../workbench/frame/use-stage.js';
 import AskedEntry from './asked-entry.vue';
 import { useAsked } from './use-asked.js';
 

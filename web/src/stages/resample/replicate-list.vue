@@ -3,7 +3,7 @@ import type { ReplicateResult } from '@verdict/core/analyses';
 import { formatFigure } from '@verdict/core/format';
 import { computed } from 'vue';
 import { local } from '../../language/language.js';
-import ReadingList from '../../workbench/reading-list.vue';
+import ReadingList from '../../workbench/picture/reading-list.vue';
 
 /** A replicate, reading by reading. */
 const props = defineProps<{ result: ReplicateResult; heads: { group: string; now: string } }>();

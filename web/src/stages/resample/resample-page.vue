@@ -3,17 +3,17 @@ import type { Analysis, Piece, SentencePart, Settings } from '@verdict/core/road
 import { computed, ref } from 'vue';
 import type { Panels } from '../../charts/picture.js';
 import type { Chosen } from '../../charts/pictures/resample.js';
-import MethodSentence from '../../workbench/method-sentence.vue';
-import PictureCard from '../../workbench/picture-card.vue';
-import type { Rows } from '../../workbench/rows.js';
-import StageFrame from '../../workbench/stage-frame.vue';
-import type { Run, Shown } from '../../workbench/use-run.js';
-import { useStage } from '../../workbench/use-stage.js';
+import MethodSentence from '../../workbench/sentence/method-sentence.vue';
+import PictureCard from '../../workbench/picture/picture-card.vue';
+import type { Rows } from '../../workbench/picture/rows.js';
+import StageFrame from '../../workbench/frame/stage-frame.vue';
+import type { Run, Shown } from '../../workbench/run/use-run.js';
+import { useStage } from '../../workbench/frame/use-stage.js';
 import AskedEntry from './asked-entry.vue';
 import OneReplicate from './one-replicate.vue';
 import ReplicateList from './replicate-list.vue';
-import ReplicateSteps from '../../workbench/replicate-steps.vue';
-import { saveReplicates } from '../../workbench/save-replicates.js';
+import ReplicateSteps from '../../workbench/sentence/replicate-steps.vue';
+import { saveReplicates } from '../../workbench/run/save-replicates.js';
 import type { Asked } from './use-asked.js';
 import { useReplicate } from './use-replicate.js';
 

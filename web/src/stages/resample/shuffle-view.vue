@@ -10,7 +10,7 @@ import {
 import { computed } from 'vue';
 import { permutationPanels } from '../../charts/pictures/resample.js';
 import FigureTable from '../../components/figures/figure-table.vue';
-import { useRun } from '../../workbench/use-run.js';
+import { useRun } from '../../workbench/run/use-run.js';
 import ResamplePage from './resample-page.vue';
 import { useAsked } from './use-asked.js';
 

@@ -10,11 +10,11 @@ import {
 import { NO_READINGS } from '@verdict/core/readings';
 import { computed } from 'vue';
 import { useStudy } from '../../stores/study.js';
-import { useAddress } from '../../workbench/use-address.js';
-import { useFresh } from '../../workbench/use-fresh.js';
-import { useLooked } from '../../workbench/use-looked.js';
-import { useParts } from '../../workbench/use-parts.js';
-import { useTwoGroups } from '../../workbench/use-two-groups.js';
+import { useAddress } from '../../workbench/run/use-address.js';
+import { useFresh } from '../../workbench/frame/use-fresh.js';
+import { useLooked } from '../../workbench/frame/use-looked.js';
+import { useParts } from '../../workbench/parts/use-parts.js';
+import { useTwoGroups } from '../../workbench/parts/use-two-groups.js';
 
 /** Settings of one column are not used for another. */
 const OF_ONE_COLUMN = /^(shuffle|redraw|plans)\.(claimed|lower|upper|formula)$|^(level|first|second|replicate)$/;

@@ -1,9 +1,9 @@
 import { replicateAnalysis } from '@verdict/core/analyses';
 import type { Sample } from '@verdict/core/readings';
 import { computed, type Ref } from 'vue';
-import { unchanged } from '../../workbench/unchanged.js';
-import { useAddress } from '../../workbench/use-address.js';
-import { useRun } from '../../workbench/use-run.js';
+import { unchanged } from '../../workbench/run/unchanged.js';
+import { useAddress } from '../../workbench/run/use-address.js';
+import { useRun } from '../../workbench/run/use-run.js';
 
 /** How a replicate came about, and how many there are. */
 export interface Run {

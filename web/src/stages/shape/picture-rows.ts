@@ -6,7 +6,7 @@ import type {
   InOrderResult,
   StemAndLeafResult,
 } from '@verdict/core/analyses';
-import type { Rows } from '../../workbench/rows.js';
+import type { Rows } from '../../workbench/picture/rows.js';
 
 /** The tables behind the pictures. */
 

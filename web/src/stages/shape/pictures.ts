@@ -23,10 +23,10 @@ import { orderPanels } from '../../charts/pictures/in-order.js';
 import { stepsPanels } from '../../charts/pictures/empirical.js';
 import type { Setting } from '../../charts/value-axis.js';
 import type { Panels } from '../../charts/picture.js';
-import type { Rows } from '../../workbench/rows.js';
-import { drawing } from '../../workbench/drawing.js';
-import type { Drawing } from '../../workbench/stage.js';
-import { useRun, type Run } from '../../workbench/use-run.js';
+import type { Rows } from '../../workbench/picture/rows.js';
+import { drawing } from '../../workbench/evidence/drawing.js';
+import type { Drawing } from '../../workbench/frame/stage.js';
+import { useRun, type Run } from '../../workbench/run/use-run.js';
 import { boxRows, dotsRows, histogramRows, orderRows, stemRows, stepsRows } from './picture-rows.js';
 import { subjectWords } from '@verdict/core/road';
 

@@ -3,7 +3,7 @@ import { formatFigure, groupThousands } from '@verdict/core/format';
 import { computed, ref, shallowRef } from 'vue';
 import type { Handle } from '../../charts/drag-handles.vue';
 import { boundsBeyond } from '../../charts/value-axis.js';
-import PictureCard from '../../workbench/picture-card.vue';
+import PictureCard from '../../workbench/picture/picture-card.vue';
 import OtherBinnings from './other-binnings.vue';
 import { binsIn, HISTOGRAM, leavesIn, PICTURES } from './pictures.js';
 import StemText from './stem-text.vue';

@@ -4,11 +4,11 @@ import { computed, ref, toRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import type { Titles } from '../../charts/value-axis.js';
 import { useStudy } from '../../stores/study.js';
-import { unchanged } from '../../workbench/unchanged.js';
-import { useAddress } from '../../workbench/use-address.js';
-import { useParts } from '../../workbench/use-parts.js';
-import { useRun } from '../../workbench/use-run.js';
-import { useStage } from '../../workbench/use-stage.js';
+import { unchanged } from '../../workbench/run/unchanged.js';
+import { useAddress } from '../../workbench/run/use-address.js';
+import { useParts } from '../../workbench/parts/use-parts.js';
+import { useRun } from '../../workbench/run/use-run.js';
+import { useStage } from '../../workbench/frame/use-stage.js';
 import { HISTOGRAM, PICTURES } from './pictures.js';
 import { useShares } from './use-shares.js';
 

@@ -2,10 +2,10 @@ import { sharesAnalysis, type DescribeResult } from '@verdict/core/analyses';
 import type { Sample } from '@verdict/core/readings';
 import { computed, type Ref } from 'vue';
 import { useStudy } from '../../stores/study.js';
-import { objectionOf } from '../../workbench/asked.js';
-import type { FieldValue } from '../../workbench/field-values.js';
-import { useRun } from '../../workbench/use-run.js';
-import type { Settings } from '../../workbench/use-settings.js';
+import { objectionOf } from '../../workbench/run/asked.js';
+import type { FieldValue } from '../../workbench/run/field-values.js';
+import { useRun } from '../../workbench/run/use-run.js';
+import type { Settings } from '../../workbench/run/use-settings.js';
 
 interface SharesOf {
   column: Ref<{ name: string; lowerLimit: number | null; upperLimit: number | null } | null>;

@@ -3,8 +3,8 @@ import { propagatePanels } from '../../charts/pictures/propagate.js';
 import { simulatePanels } from '../../charts/pictures/simulate.js';
 import { curvesPanels, planPanels } from '../../charts/pictures/simulated-power.js';
 import type { Panels } from '../../charts/picture.js';
-import { drawing } from '../../workbench/drawing.js';
-import type { Drawing } from '../../workbench/stage.js';
+import { drawing } from '../../workbench/evidence/drawing.js';
+import type { Drawing } from '../../workbench/frame/stage.js';
 
 const titled = (title: string, panels: Panels | null) => panels && { title, panels };
 

@@ -6,7 +6,7 @@ import { computed, ref } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
 import { local } from '../../language/language.js';
-import { typedValue } from '../../workbench/field-values.js';
+import { typedValue } from '../../workbench/run/field-values.js';
 import type { InputRow } from './use-inputs.js';
 
 /** One input of a formula: of a law, or from the readings of a column have it. */

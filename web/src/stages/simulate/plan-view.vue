@@ -5,11 +5,11 @@ import { computed } from 'vue';
 import { planPanels } from '../../charts/pictures/simulated-power.js';
 import FigureTable from '../../components/figures/figure-table.vue';
 import { useStudy } from '../../stores/study.js';
-import MethodSentence from '../../workbench/method-sentence.vue';
-import PictureCard from '../../workbench/picture-card.vue';
-import StageFrame from '../../workbench/stage-frame.vue';
-import { useRun } from '../../workbench/use-run.js';
-import { useStage } from '../../workbench/use-stage.js';
+import MethodSentence from '../../workbench/sentence/method-sentence.vue';
+import PictureCard from '../../workbench/picture/picture-card.vue';
+import StageFrame from '../../workbench/frame/stage-frame.vue';
+import { useRun } from '../../workbench/run/use-run.js';
+import { useStage } from '../../workbench/frame/use-stage.js';
 import PopulationEntry from './population-entry.vue';
 import { POPULATION_SETTINGS, usePopulation } from './use-population.js';
 

@@ -2,9 +2,9 @@
 import { MIXING_PARTS } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
-import { objectionOf } from '../../workbench/asked.js';
-import MethodSentence from '../../workbench/method-sentence.vue';
-import type { FieldValue } from '../../workbench/field-values.js';
+import { objectionOf } from '../../workbench/run/asked.js';
+import MethodSentence from '../../workbench/sentence/method-sentence.vue';
+import type { FieldValue } from '../../workbench/run/field-values.js';
 import type { Populated } from './use-population.js';
 
 /** What samples are drawn from, as the first sentence of every question of the stage. */

@@ -13,10 +13,10 @@ import { propagatePanels } from '../../charts/pictures/propagate.js';
 import FigureTable from '../../components/figures/figure-table.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
 import { local } from '../../language/language.js';
-import MethodSentence from '../../workbench/method-sentence.vue';
-import PictureCard from '../../workbench/picture-card.vue';
-import StageFrame from '../../workbench/stage-frame.vue';
-import { useStage } from '../../workbench/use-stage.js';
+import MethodSentence from '../../workbench/sentence/method-sentence.vue';
+import PictureCard from '../../workbench/picture/picture-card.vue';
+import StageFrame from '../../workbench/frame/stage-frame.vue';
+import { useStage } from '../../workbench/frame/use-stage.js';
 import InputRow from './input-row.vue';
 import { useInputs } from './use-inputs.js';
 

@@ -3,7 +3,7 @@ import type { OneSampleResult } from '@verdict/core/analyses';
 import { formatFigure, groupThousands } from '@verdict/core/format';
 import { computed } from 'vue';
 import { local } from '../../language/language.js';
-import ReadingList from '../../workbench/reading-list.vue';
+import ReadingList from '../../workbench/picture/reading-list.vue';
 
 /** The readings of one sample, in the order in which they were drawn. */
 const props = defineProps<{ sample: OneSampleResult }>();

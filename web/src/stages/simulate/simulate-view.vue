@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import AskedStage from '../../workbench/asked-stage.vue';
+import AskedStage from '../../workbench/frame/asked-stage.vue';
 import { ASKS } from './asks.js';
 
 /** What samples of a known population do. */

@@ -3,9 +3,9 @@ import { familyByName, FAMILIES, parameterFaults, type Parameters } from '@verdi
 import { NO_READINGS } from '@verdict/core/readings';
 import { computed } from 'vue';
 import { useStudy } from '../../stores/study.js';
-import { unchanged } from '../../workbench/unchanged.js';
-import { useAddress } from '../../workbench/use-address.js';
-import { useRun } from '../../workbench/use-run.js';
+import { unchanged } from '../../workbench/run/unchanged.js';
+import { useAddress } from '../../workbench/run/use-address.js';
+import { useRun } from '../../workbench/run/use-run.js';
 
 /** An input of the formula, as the address has it. */
 export interface InputRow {

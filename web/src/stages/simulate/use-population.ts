@@ -3,8 +3,8 @@ import { isField, type SentencePart } from '@verdict/core/road';
 import { NO_READINGS } from '@verdict/core/readings';
 import { computed } from 'vue';
 import { useStudy } from '../../stores/study.js';
-import { useAddress } from '../../workbench/use-address.js';
-import { useRun } from '../../workbench/use-run.js';
+import { useAddress } from '../../workbench/run/use-address.js';
+import { useRun } from '../../workbench/run/use-run.js';
 
 const populationParts = populationAnalysis.method as readonly SentencePart[];
 /** Fields that stand in the sentence of the population, whatever is asked of it. */

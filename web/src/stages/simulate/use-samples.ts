@@ -1,9 +1,9 @@
 import { oneSampleAnalysis, simulateAnalysis, thingsToLookAt, type Look } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { useStudy } from '../../stores/study.js';
-import { unchanged } from '../../workbench/unchanged.js';
-import { useAddress } from '../../workbench/use-address.js';
-import { useRun } from '../../workbench/use-run.js';
+import { unchanged } from '../../workbench/run/unchanged.js';
+import { useAddress } from '../../workbench/run/use-address.js';
+import { useRun } from '../../workbench/run/use-run.js';
 import { POPULATION_SETTINGS, type Populated } from './use-population.js';
 
 /** Fields that stand with the population, or in the list of what can be looked at. */

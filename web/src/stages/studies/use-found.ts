@@ -1,6 +1,6 @@
 import type { StudySummary } from '@verdict/contract';
 import { computed, ref, watch, type Ref } from 'vue';
-import { useAddress } from '../../workbench/use-address.js';
+import { useAddress } from '../../workbench/run/use-address.js';
 import { foundStudies, haystacksOf, SORTS, tagsOf, type SortBy, type Wanted } from './found-studies.js';
 
 /** The number of rows shown at first, more than a window holds; the list grows as it is scrolled. */

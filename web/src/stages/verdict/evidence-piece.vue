@@ -12,8 +12,8 @@ import { cautionsWithAnswers } from '../../sheet/pieces.js';
 import { useEvidence } from '../../stores/evidence.js';
 import { useStudy } from '../../stores/study.js';
 import { useWho } from '../../stores/who.js';
-import KeptPicture from '../../workbench/kept-picture.vue';
-import type { KeptPicture as Kept } from '../../workbench/stage.js';
+import KeptPicture from '../../workbench/evidence/kept-picture.vue';
+import type { KeptPicture as Kept } from '../../workbench/frame/stage.js';
 import PieceCautions from './piece-cautions.vue';
 
 /** A piece of evidence as the verdict takes it: finding, picture, method, cautions with their answers, note; its place on the sheet. */

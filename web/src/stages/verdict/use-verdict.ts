@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import { useStanding } from '../../path/use-standing.js';
 import { useSheetPieces } from '../../sheet/use-sheet-pieces.js';
 import { useEvidence } from '../../stores/evidence.js';
-import { useStale } from '../../workbench/use-stale.js';
+import { useStale } from '../../workbench/evidence/use-stale.js';
 
 /** The basis of the verdict: the pieces in their order, open cautions, and the number of viewed tests. */
 export function useVerdict() {

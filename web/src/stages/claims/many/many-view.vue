@@ -2,10 +2,10 @@
 import { claimScreenAnalysis, claimScreenRows, claimScreenTable, type ClaimScreenRow } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { local } from '../../../language/language.js';
-import MethodSentence from '../../../workbench/method-sentence.vue';
-import SeveralCard from '../../../workbench/several-card.vue';
-import SeveralChoice from '../../../workbench/several-choice.vue';
-import StageFrame from '../../../workbench/stage-frame.vue';
+import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
+import SeveralCard from '../../../workbench/parts/several-card.vue';
+import SeveralChoice from '../../../workbench/parts/several-choice.vue';
+import StageFrame from '../../../workbench/frame/stage-frame.vue';
 import { useMany } from './use-many.js';
 
 /** Many columns or groups at once, a row each, against their own claims. */

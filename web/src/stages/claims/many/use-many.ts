@@ -1,9 +1,9 @@
 import { claimScreenAnalysis } from '@verdict/core/analyses';
 import type { StudyColumn } from '@verdict/contract';
 import { useStudy } from '../../../stores/study.js';
-import { useRun } from '../../../workbench/use-run.js';
-import { useSeveral } from '../../../workbench/use-several.js';
-import { useStage } from '../../../workbench/use-stage.js';
+import { useRun } from '../../../workbench/run/use-run.js';
+import { useSeveral } from '../../../workbench/parts/use-several.js';
+import { useStage } from '../../../workbench/frame/use-stage.js';
 
 const isClaimed = ({ claimedMean, claimedSd, target }: StudyColumn) => (claimedMean ?? claimedSd ?? target) !== null;
 /** What its card claims of a column. */

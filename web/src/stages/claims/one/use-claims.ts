@@ -1,10 +1,10 @@
 import { claimOffers, usualClaim, type ClaimId, type Looked } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { useStudy } from '../../../stores/study.js';
-import { useAddress } from '../../../workbench/use-address.js';
-import { useFresh } from '../../../workbench/use-fresh.js';
-import { useLooked } from '../../../workbench/use-looked.js';
-import { useParts } from '../../../workbench/use-parts.js';
+import { useAddress } from '../../../workbench/run/use-address.js';
+import { useFresh } from '../../../workbench/frame/use-fresh.js';
+import { useLooked } from '../../../workbench/frame/use-looked.js';
+import { useParts } from '../../../workbench/parts/use-parts.js';
 import { isClaimId } from './claims.js';
 
 /** Settings of one column are not used for another. */

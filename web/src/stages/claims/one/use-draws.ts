@@ -1,8 +1,8 @@
 import { claimDrawsAnalysis, type ClaimResult } from '@verdict/core/analyses';
 import { NO_READINGS } from '@verdict/core/readings';
 import { computed, type Ref } from 'vue';
-import { unchanged } from '../../../workbench/unchanged.js';
-import { useRun } from '../../../workbench/use-run.js';
+import { unchanged } from '../../../workbench/run/unchanged.js';
+import { useRun } from '../../../workbench/run/use-run.js';
 
 /** Samples drawn as if the claim were true, while they are looked at: an illustration, never kept. */
 export function useDraws(claim: Ref<ClaimResult | null>, looked: () => boolean) {

@@ -7,9 +7,9 @@ import { countPanels, type CountsAs } from '../../../charts/pictures/counts.js';
 import FigureTable from '../../../components/figures/figure-table.vue';
 import SentenceChoice from '../../../components/fields/sentence-choice.vue';
 import { local } from '../../../language/language.js';
-import MethodSentence from '../../../workbench/method-sentence.vue';
-import PictureCard from '../../../workbench/picture-card.vue';
-import StageFrame from '../../../workbench/stage-frame.vue';
+import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
+import PictureCard from '../../../workbench/picture/picture-card.vue';
+import StageFrame from '../../../workbench/frame/stage-frame.vue';
 import { useCounts } from './use-counts.js';
 
 /** Do counts follow Poisson, or another family of counts: what was observed and expected counts. */

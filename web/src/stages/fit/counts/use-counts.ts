@@ -1,10 +1,10 @@
 import { countFitAnalysis } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { useStudy } from '../../../stores/study.js';
-import { unchanged } from '../../../workbench/unchanged.js';
-import { useAddress } from '../../../workbench/use-address.js';
-import { useRun } from '../../../workbench/use-run.js';
-import { useStage } from '../../../workbench/use-stage.js';
+import { unchanged } from '../../../workbench/run/unchanged.js';
+import { useAddress } from '../../../workbench/run/use-address.js';
+import { useRun } from '../../../workbench/run/use-run.js';
+import { useStage } from '../../../workbench/frame/use-stage.js';
 import type { CountsAs } from '../../../charts/pictures/counts.js';
 import { useWhole } from '../use-whole.js';
 

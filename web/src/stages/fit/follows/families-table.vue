@@ -9,7 +9,7 @@ import { local } from '../../../language/language.js';
 const props = defineProps<{ result: CompareFamiliesResult; family: string; column: string }>();
 const emit = defineEmits<{ choose: [family: string] }>();
 
-const TableDialog = defineAsyncComponent(() => import('../../../workbench/table-dialog.vue'));
+const TableDialog = defineAsyncComponent(() => import('../../../workbench/picture/table-dialog.vue'));
 const tableOpen = ref(false);
 const rows = computed(() => comparedRows(props.result));
 const titleOf = (family: string) => familyByName(family).title;

@@ -9,14 +9,14 @@ import {
 import { isInParts, subjectWords, type InParts } from '@verdict/core/road';
 import { computed, type ComputedRef } from 'vue';
 import { useStudy } from '../../../stores/study.js';
-import { askDistribution } from '../../../workbench/ask-distribution.js';
-import type { FieldValue } from '../../../workbench/field-values.js';
-import { useParts } from '../../../workbench/use-parts.js';
-import { useRun } from '../../../workbench/use-run.js';
-import { useStage } from '../../../workbench/use-stage.js';
+import { askDistribution } from '../../../workbench/frame/ask-distribution.js';
+import type { FieldValue } from '../../../workbench/run/field-values.js';
+import { useParts } from '../../../workbench/parts/use-parts.js';
+import { useRun } from '../../../workbench/run/use-run.js';
+import { useStage } from '../../../workbench/frame/use-stage.js';
 import { FAMILY_FIELDS, familyChange } from '../use-family.js';
 import { useShown } from './use-shown.js';
-import { limitsOf } from '../../../workbench/limits-of.js';
+import { limitsOf } from '../../../workbench/sentence/limits-of.js';
 
 /** The analyses of Fit: the plot, the test for its family, and figures of the subject. */
 export function useFit() {

@@ -1,5 +1,5 @@
 import { computed } from 'vue';
-import { useAddress } from '../../../workbench/use-address.js';
+import { useAddress } from '../../../workbench/run/use-address.js';
 
 /** What of the fit is shown beside the plot. */
 const SHOWN = ['chosen', 'all', 'found', 'families'] as const;

@@ -5,9 +5,9 @@ import { computed, watch } from 'vue';
 import { gallerySheet } from '../../../charts/pictures/gallery.js';
 import { local } from '../../../language/language.js';
 import { useStudy } from '../../../stores/study.js';
-import MethodSentence from '../../../workbench/method-sentence.vue';
-import PictureCard from '../../../workbench/picture-card.vue';
-import StageFrame from '../../../workbench/stage-frame.vue';
+import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
+import PictureCard from '../../../workbench/picture/picture-card.vue';
+import StageFrame from '../../../workbench/frame/stage-frame.vue';
 import { plotSeen } from '../seen-plots.js';
 import { useGallery, type GalleryAs } from './use-gallery.js';
 

@@ -1,8 +1,8 @@
 import { galleryAnalysis } from '@verdict/core/analyses';
 import { computed } from 'vue';
-import { useAddress } from '../../../workbench/use-address.js';
-import { useRun } from '../../../workbench/use-run.js';
-import { useStage } from '../../../workbench/use-stage.js';
+import { useAddress } from '../../../workbench/run/use-address.js';
+import { useRun } from '../../../workbench/run/use-run.js';
+import { useStage } from '../../../workbench/frame/use-stage.js';
 import { randomSeed } from '../random-seed.js';
 import { useWhole } from '../use-whole.js';
 

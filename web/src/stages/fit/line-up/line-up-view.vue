@@ -5,9 +5,9 @@ import { computed } from 'vue';
 import { lineUpSheet } from '../../../charts/pictures/line-up.js';
 import SentenceChoice from '../../../components/fields/sentence-choice.vue';
 import FigureTable from '../../../components/figures/figure-table.vue';
-import MethodSentence from '../../../workbench/method-sentence.vue';
-import PictureCard from '../../../workbench/picture-card.vue';
-import StageFrame from '../../../workbench/stage-frame.vue';
+import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
+import PictureCard from '../../../workbench/picture/picture-card.vue';
+import StageFrame from '../../../workbench/frame/stage-frame.vue';
 import { useLineUp } from './use-line-up.js';
 
 /** The readings among nineteen simulated samples of the distribution: the viewer picks the odd one, and the answer is shown. */

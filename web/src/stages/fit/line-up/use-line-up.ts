@@ -1,9 +1,9 @@
 import { lineUpAnalysis } from '@verdict/core/analyses';
 import { computed, ref, watch } from 'vue';
 import { useStudy } from '../../../stores/study.js';
-import type { FieldValue } from '../../../workbench/field-values.js';
-import { useRun } from '../../../workbench/use-run.js';
-import { useStage } from '../../../workbench/use-stage.js';
+import type { FieldValue } from '../../../workbench/run/field-values.js';
+import { useRun } from '../../../workbench/run/use-run.js';
+import { useStage } from '../../../workbench/frame/use-stage.js';
 import { randomSeed } from '../random-seed.js';
 import { wasPlotSeen } from '../seen-plots.js';
 import { FAMILY_FIELDS, isOfFamily, useFamily } from '../use-family.js';

@@ -3,10 +3,10 @@ import { screenAnalysis, screenRows, screenTable, type ScreenRow } from '@verdic
 import { computed } from 'vue';
 import SmallPlot from '../../../components/small-plot.vue';
 import { local } from '../../../language/language.js';
-import MethodSentence from '../../../workbench/method-sentence.vue';
-import SeveralCard from '../../../workbench/several-card.vue';
-import SeveralChoice from '../../../workbench/several-choice.vue';
-import StageFrame from '../../../workbench/stage-frame.vue';
+import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
+import SeveralCard from '../../../workbench/parts/several-card.vue';
+import SeveralChoice from '../../../workbench/parts/several-choice.vue';
+import StageFrame from '../../../workbench/frame/stage-frame.vue';
 import { useMany } from './use-many.js';
 
 /** Many columns or groups at once, a row each: which depart from normal, the level shared among them, and what describes each best. */

@@ -1,7 +1,7 @@
 import { screenAnalysis } from '@verdict/core/analyses';
-import { useRun } from '../../../workbench/use-run.js';
-import { useSeveral } from '../../../workbench/use-several.js';
-import { useStage } from '../../../workbench/use-stage.js';
+import { useRun } from '../../../workbench/run/use-run.js';
+import { useSeveral } from '../../../workbench/parts/use-several.js';
+import { useStage } from '../../../workbench/frame/use-stage.js';
 
 /** Many columns or groups, tested for normality at once. */
 export function useMany() {

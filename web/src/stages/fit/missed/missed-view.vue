@@ -3,9 +3,9 @@ import { POWER_COLUMNS, powerAnalysis, powerFigures, powerTable } from '@verdict
 import { computed } from 'vue';
 import { powerPanels } from '../../../charts/pictures/power.js';
 import FigureTable from '../../../components/figures/figure-table.vue';
-import MethodSentence from '../../../workbench/method-sentence.vue';
-import PictureCard from '../../../workbench/picture-card.vue';
-import StageFrame from '../../../workbench/stage-frame.vue';
+import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
+import PictureCard from '../../../workbench/picture/picture-card.vue';
+import StageFrame from '../../../workbench/frame/stage-frame.vue';
 import { useMissed, type Over } from './use-missed.js';
 
 /** What this number of readings can detect, and how many would be needed. */

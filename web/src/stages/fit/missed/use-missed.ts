@@ -1,9 +1,9 @@
 import { powerAnalysis } from '@verdict/core/analyses';
 import { computed } from 'vue';
-import type { FieldValue } from '../../../workbench/field-values.js';
-import { useAddress } from '../../../workbench/use-address.js';
-import { useRun } from '../../../workbench/use-run.js';
-import { useStage } from '../../../workbench/use-stage.js';
+import type { FieldValue } from '../../../workbench/run/field-values.js';
+import { useAddress } from '../../../workbench/run/use-address.js';
+import { useRun } from '../../../workbench/run/use-run.js';
+import { useStage } from '../../../workbench/frame/use-stage.js';
 import { FAMILY_FIELDS, isOfFamily, useFamily } from '../use-family.js';
 import { useWhole } from '../use-whole.js';
 

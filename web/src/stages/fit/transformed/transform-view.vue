@@ -14,9 +14,9 @@ import { computed } from 'vue';
 import { transformSheet } from '../../../charts/pictures/transform.js';
 import FigureTable from '../../../components/figures/figure-table.vue';
 import { local } from '../../../language/language.js';
-import MethodSentence from '../../../workbench/method-sentence.vue';
-import PictureCard from '../../../workbench/picture-card.vue';
-import StageFrame from '../../../workbench/stage-frame.vue';
+import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
+import PictureCard from '../../../workbench/picture/picture-card.vue';
+import StageFrame from '../../../workbench/frame/stage-frame.vue';
 import { useTransform } from './use-transform.js';
 
 /** Which transformation makes the readings normal: before and after side by side, kept as a column that follows. */

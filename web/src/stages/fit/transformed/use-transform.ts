@@ -3,9 +3,9 @@ import { transformAnalysis } from '@verdict/core/analyses';
 import { transformedLimits, usualName, type Derivation } from '@verdict/core/table';
 import { computed } from 'vue';
 import { useStudy } from '../../../stores/study.js';
-import { useRun } from '../../../workbench/use-run.js';
-import { useStage } from '../../../workbench/use-stage.js';
-import { limitsOf } from '../../../workbench/limits-of.js';
+import { useRun } from '../../../workbench/run/use-run.js';
+import { useStage } from '../../../workbench/frame/use-stage.js';
+import { limitsOf } from '../../../workbench/sentence/limits-of.js';
 import { useWhole } from '../use-whole.js';
 
 /** The readings as measured beside the readings transformed, and the column that keeps them so. */

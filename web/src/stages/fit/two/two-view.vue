@@ -10,10 +10,10 @@ import { computed } from 'vue';
 import { twoSamplesPanels } from '../../../charts/pictures/two-samples.js';
 import FigureTable from '../../../components/figures/figure-table.vue';
 import { local } from '../../../language/language.js';
-import MethodSentence from '../../../workbench/method-sentence.vue';
-import PictureCard from '../../../workbench/picture-card.vue';
-import StageFrame from '../../../workbench/stage-frame.vue';
-import TwoChoice from '../../../workbench/two-choice.vue';
+import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
+import PictureCard from '../../../workbench/picture/picture-card.vue';
+import StageFrame from '../../../workbench/frame/stage-frame.vue';
+import TwoChoice from '../../../workbench/parts/two-choice.vue';
 import { useTwo } from './use-two.js';
 
 /** Two groups or columns against each other: do they come from one distribution? */

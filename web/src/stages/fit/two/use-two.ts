@@ -1,10 +1,10 @@
 import { twoSamplesAnalysis } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { useStudy } from '../../../stores/study.js';
-import { useParts } from '../../../workbench/use-parts.js';
-import { useRun } from '../../../workbench/use-run.js';
-import { useStage } from '../../../workbench/use-stage.js';
-import { useTwoGroups } from '../../../workbench/use-two-groups.js';
+import { useParts } from '../../../workbench/parts/use-parts.js';
+import { useRun } from '../../../workbench/run/use-run.js';
+import { useStage } from '../../../workbench/frame/use-stage.js';
+import { useTwoGroups } from '../../../workbench/parts/use-two-groups.js';
 
 /** A label with more levels than these hardly names groups. */
 const MOST_LEVELS = 24;

@@ -6,7 +6,7 @@ import { boxPanels } from '../../../charts/pictures/box.js';
 import { influencePanels, rowsPanels, stripPanels } from '../../../charts/pictures/outliers.js';
 import { plotDrawing } from '../../../charts/pictures/probability-plot.js';
 import type { Panels } from '../../../charts/picture.js';
-import PictureCard from '../../../workbench/picture-card.vue';
+import PictureCard from '../../../workbench/picture/picture-card.vue';
 import { PICTURES, type useFar } from './use-far.js';
 
 /** The readings with mean, fences and the line of the rule: as a strip, over the rows, as box or plot; and what each moves. */

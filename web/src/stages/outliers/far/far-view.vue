@@ -2,10 +2,10 @@
 import { causeWords, extremeRows, outliersAnalysis } from '@verdict/core/analyses';
 import { computed, ref } from 'vue';
 import { useStudy } from '../../../stores/study.js';
-import MethodSentence from '../../../workbench/method-sentence.vue';
-import SetAsideList from '../../../workbench/set-aside-list.vue';
-import StageFrame from '../../../workbench/stage-frame.vue';
-import { useSetAside } from '../../../workbench/use-set-aside.js';
+import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
+import SetAsideList from '../../../workbench/set-aside/set-aside-list.vue';
+import StageFrame from '../../../workbench/frame/stage-frame.vue';
+import { useSetAside } from '../../../workbench/set-aside/use-set-aside.js';
 import ExtremesTable from './extremes-table.vue';
 import FarPicture from './far-picture.vue';
 import RulesTable from './rules-table.vue';

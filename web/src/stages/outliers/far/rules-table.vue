@@ -7,7 +7,7 @@ import { local } from '../../../language/language.js';
 /** Every rule side by side; the one of the study is chosen by its name. */
 const props = defineProps<{ result: OutliersResult }>();
 const emit = defineEmits<{ choose: [rule: Rule] }>();
-const TableDialog = defineAsyncComponent(() => import('../../../workbench/table-dialog.vue'));
+const TableDialog = defineAsyncComponent(() => import('../../../workbench/picture/table-dialog.vue'));
 const tableOpen = ref(false);
 const rows = computed(() => ruleRows(props.result));
 const asked = ref<string | null>(null);

@@ -9,11 +9,11 @@ import {
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
 import { useStudy } from '../../../stores/study.js';
-import { limitsOf } from '../../../workbench/limits-of.js';
-import { useAddress } from '../../../workbench/use-address.js';
-import { useParts } from '../../../workbench/use-parts.js';
-import { useRun } from '../../../workbench/use-run.js';
-import { useStage } from '../../../workbench/use-stage.js';
+import { limitsOf } from '../../../workbench/sentence/limits-of.js';
+import { useAddress } from '../../../workbench/run/use-address.js';
+import { useParts } from '../../../workbench/parts/use-parts.js';
+import { useRun } from '../../../workbench/run/use-run.js';
+import { useStage } from '../../../workbench/frame/use-stage.js';
 
 export const PICTURES = [
   { value: 'strip', label: 'Strip' },

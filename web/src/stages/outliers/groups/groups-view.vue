@@ -11,9 +11,9 @@ import { computed } from 'vue';
 import { groupBars } from '../../../charts/pictures/group-bars.js';
 import FigureTable from '../../../components/figures/figure-table.vue';
 import { local } from '../../../language/language.js';
-import MethodSentence from '../../../workbench/method-sentence.vue';
-import PictureCard from '../../../workbench/picture-card.vue';
-import StageFrame from '../../../workbench/stage-frame.vue';
+import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
+import PictureCard from '../../../workbench/picture/picture-card.vue';
+import StageFrame from '../../../workbench/frame/stage-frame.vue';
 import { useGroups } from './use-groups.js';
 
 /** Groups that agree less than the rest: in spread, in mean, and the far readings in each. */

@@ -2,11 +2,11 @@ import { outlyingGroupsAnalysis } from '@verdict/core/analyses';
 import { subjectWords } from '@verdict/core/road';
 import { computed } from 'vue';
 import { useStudy } from '../../../stores/study.js';
-import type { FieldValue } from '../../../workbench/field-values.js';
-import { useAddress } from '../../../workbench/use-address.js';
-import { useParts } from '../../../workbench/use-parts.js';
-import { useRun } from '../../../workbench/use-run.js';
-import { useStage } from '../../../workbench/use-stage.js';
+import type { FieldValue } from '../../../workbench/run/field-values.js';
+import { useAddress } from '../../../workbench/run/use-address.js';
+import { useParts } from '../../../workbench/parts/use-parts.js';
+import { useRun } from '../../../workbench/run/use-run.js';
+import { useStage } from '../../../workbench/frame/use-stage.js';
 import { RULE_FIELDS, useRule } from '../use-rule.js';
 
 /** The groups of the split subject against one another: spreads, means, h and k. */

@@ -1,9 +1,9 @@
 import { outlierScreenAnalysis } from '@verdict/core/analyses';
 import { useStudy } from '../../../stores/study.js';
-import type { FieldValue } from '../../../workbench/field-values.js';
-import { useRun } from '../../../workbench/use-run.js';
-import { useSeveral } from '../../../workbench/use-several.js';
-import { useStage } from '../../../workbench/use-stage.js';
+import type { FieldValue } from '../../../workbench/run/field-values.js';
+import { useRun } from '../../../workbench/run/use-run.js';
+import { useSeveral } from '../../../workbench/parts/use-several.js';
+import { useStage } from '../../../workbench/frame/use-stage.js';
 import { RULE_FIELDS, useRule } from '../use-rule.js';
 
 /** The rule of the study over many columns or groups at once. */

@@ -1,10 +1,10 @@
 import { ARRANGEMENT_WORDS, outlierRulesAnalysis, type Arrangement } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { useStudy } from '../../../stores/study.js';
-import type { FieldValue } from '../../../workbench/field-values.js';
-import { useAddress } from '../../../workbench/use-address.js';
-import { useRun } from '../../../workbench/use-run.js';
-import { useStage } from '../../../workbench/use-stage.js';
+import type { FieldValue } from '../../../workbench/run/field-values.js';
+import { useAddress } from '../../../workbench/run/use-address.js';
+import { useRun } from '../../../workbench/run/use-run.js';
+import { useStage } from '../../../workbench/frame/use-stage.js';
 import { RULE_FIELDS, useRule } from '../use-rule.js';
 
 type Tried = Exclude<Arrangement, 'clean'>;

@@ -9,9 +9,9 @@ import {
 import { computed } from 'vue';
 import { outlierRulesPanels } from '../../../charts/pictures/outlier-rules.js';
 import { local } from '../../../language/language.js';
-import MethodSentence from '../../../workbench/method-sentence.vue';
-import PictureCard from '../../../workbench/picture-card.vue';
-import StageFrame from '../../../workbench/stage-frame.vue';
+import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
+import PictureCard from '../../../workbench/picture/picture-card.vue';
+import StageFrame from '../../../workbench/frame/stage-frame.vue';
 import { useWhich } from './use-which.js';
 
 /** Which rule to use: false alarms and power of each at this n. */

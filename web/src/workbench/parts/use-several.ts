@@ -5,6 +5,8 @@ import { useRouter } from 'vue-router';
 import { useStudy } from '../../stores/study.js';
 import { unchanged } from '../run/unchanged.js';
 import { useAddress } from '../run/use-address.js';
+import type { useStage } from '../frame/use-stage.js';
+import type { Run } from '../run/use-run.js';
 import { useParts } from './use-parts.js';
 
 /** What else can be selected besides columns of numbers, and the default selection. */
@@ -12,6 +14,12 @@ interface Wanted {
   all: () => readonly StudyColumn[];
   usual: () => readonly StudyColumn[];
 }
+
+/** The selected columns or groups with the run over them. */
+export type ManyRun = Pick<
+  ReturnType<typeof useSeveral>,
+  'column' | 'split' | 'all' | 'chosen' | 'subject' | 'cautions'
+> & { run: Run; stage: ReturnType<typeof useStage>; open: (name: string) => void };
 
 /** The selection: all groups of the split subject; without a split, all columns of numbers, or the chosen ones. */
 export function useSeveral(wanted?: Wanted) {

@@ -135,15 +135,15 @@ export { readShares, readTyped, TYPED_FIELDS } from './claims/typed-texts.js';
 export { type TypedField } from '../road/typed-texts.js';
 export { claimScreenAnalysis } from './claims/claim-screen.js';
 export { claimScreenRows, claimScreenTable, type ClaimScreenRow } from './claims/claim-screen-words.js';
-export { bootstrapAnalysis, BOOTSTRAP_ASK, BOOTSTRAP_HOW } from './resample/bootstrap.js';
+export { BOOTSTRAP, bootstrapAnalysis } from './resample/bootstrap.js';
 export type { BootstrapResult, ResampledHead } from './resample/bootstrap-result.js';
 export { besideWords, INTERVAL_NAMED } from './resample/bootstrap-words.js';
 export { statisticOffers, usualStatistic, type LookedAt, type Resampling } from './resample/looked-at.js';
 export { permutationAnalysis } from './resample/permutation.js';
-export { PERMUTATION_ASK, PERMUTATION_HOW } from './resample/permutation-settings.js';
+export { PERMUTATION } from './resample/permutation-settings.js';
 export type { PermutationResult } from './resample/permutation-result.js';
 export { conventionWords } from './resample/permutation-words.js';
-export { plansAnalysis, PLANS_ASK, PLANS_HOW, type PlansResult } from './resample/plans.js';
+export { PLANS, plansAnalysis, type PlansResult } from './resample/plans.js';
 export { replicateAnalysis, type ReplicateResult } from './resample/replicate.js';
 export {
   bootstrapFigures,
@@ -162,7 +162,7 @@ export type { CurvesResult } from './simulate/curves-result.js';
 export {
   inputNames,
   MOST_INPUTS,
-  PROPAGATE_HOW,
+  PROPAGATE,
   readCorrelations,
   type InputAsked,
 } from './simulate/propagate-settings.js';
@@ -176,8 +176,8 @@ export {
   propagateTable,
   toldResult,
 } from './simulate/propagate-words.js';
-export { REPEATED_PARTS } from './simulate/asked-settings.js';
-export { CURVES_ASK, CURVES_HOW } from './simulate/curves-settings.js';
+export { QUANTITY_LEADS, REPEATED } from './simulate/asked-settings.js';
+export { CURVES } from './simulate/curves-settings.js';
 export {
   ALONG_WORDS,
   crossingWords,
@@ -191,10 +191,10 @@ export { oneSampleAnalysis, type OneSampleResult } from './simulate/one-sample.j
 export { planAnalysis } from './simulate/plan.js';
 export type { PlanResult } from './simulate/plan-result.js';
 export { PLANNED_COLUMNS, planFigures, planTable } from './simulate/plan-words.js';
-export { PLAN_ASK, PLAN_HOW } from './simulate/plan-settings.js';
-export { MIXING_PARTS } from './simulate/population-settings.js';
+export { PLAN } from './simulate/plan-settings.js';
+export { MIXING, POPULATION, POPULATION_FIELDS } from './simulate/population-settings.js';
 export { populationAnalysis, type PopulationResult } from './simulate/population.js';
-export { SIMULATE_HOW, simulateAnalysis } from './simulate/simulate.js';
+export { SIMULATE, simulateAnalysis } from './simulate/simulate.js';
 export { groupWords, simulateFigures, simulateTable } from './simulate/simulate-figures.js';
 export type { SimulateResult } from './simulate/simulate-result.js';
 export { knownWords } from './simulate/simulate-words.js';

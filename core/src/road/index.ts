@@ -5,7 +5,15 @@ export { type Explained, type FoundFigure, foundFigures } from './figure.js';
 export { subjectWords } from './groups.js';
 export { type InParts, isInParts } from './in-parts.js';
 export { type KernelOrder, performChunk } from './kernels.js';
-export { fieldText, isField, methodOf, partsFor, unusedSetting, visibleParts } from './method-sentence.js';
+export {
+  fieldText,
+  isField,
+  methodOf,
+  type NamedParts,
+  partsFor,
+  unusedSetting,
+  visibleParts,
+} from './method-sentence.js';
 export type { Piled } from './piled.js';
 export { remembering } from './remembered.js';
 export { advance, drive, type Executor, type Stage, Stopped } from './runner.js';

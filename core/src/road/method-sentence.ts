@@ -4,6 +4,12 @@ import { listed } from '../numeric/grammar.js';
 
 type Values = Record<string, unknown>;
 
+/** A sentence in named parts, which a page can show in places of their own. */
+export type NamedParts<Name extends string = string> = Readonly<Record<Name, readonly SentencePart[]>>;
+
+/** All parts in their order: the sentence as a whole. */
+export const wholeSentence = (parts: NamedParts): SentencePart[] => Object.values(parts).flat();
+
 export const isField = (part: SentencePart): part is Field => typeof part === 'object' && 'field' in part;
 
 /** Of several values one is enough. */

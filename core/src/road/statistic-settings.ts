@@ -145,9 +145,8 @@ const LIMITS: readonly Condition[] = [
   { field: 'figures', is: 'undefined' },
 ];
 
-/** "the trimmed mean, 10 % cut off at either end", "the share outside the limits 7.7 and 8.3". */
-export const STATISTIC_PARTS: readonly SentencePart[] = [
-  statistic.field,
+/** What follows the statistic: "the trimmed mean, 10 % trimmed at each end", "the proportion outside (lower: 7.7, upper: 8.3)". */
+export const STATISTIC_REST: readonly SentencePart[] = [
   { text: ', ', showWhen: when('trimmed-mean') },
   { ...trim.field, showWhen: when('trimmed-mean') },
   { text: ' trimmed at each end', showWhen: when('trimmed-mean') },

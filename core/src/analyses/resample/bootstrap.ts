@@ -1,5 +1,6 @@
 import { MOST_DOTS, dotsOf, withoutNumbers } from '../../road/piled.js';
-import { READABLE, STATISTIC_PARTS, readable } from '../../road/statistic-settings.js';
+import { wholeSentence, type NamedParts } from '../../road/method-sentence.js';
+import { READABLE, readable, statistic, STATISTIC_REST } from '../../road/statistic-settings.js';
 import { z } from 'zod';
 import type { BootstrapDraws } from '../../resampling/bootstrap.js';
 import { distributionOf, frameOf, statisticsOf, type Replicates } from '../../resampling/distribution.js';
@@ -8,7 +9,7 @@ import { acceleration } from '../../resampling/jackknife.js';
 import { isOfPairs, tieOf } from '../../resampling/statistic.js';
 import { groupThousands } from '../../numeric/format.js';
 import { centralMoments } from '../../numeric/sums.js';
-import { defineAnalysis, type SentencePart } from '../../road/analysis.js';
+import { defineAnalysis } from '../../road/analysis.js';
 import { unavailable } from '../../road/cautions.js';
 import { resampledChunkSize } from '../../road/kernels.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
@@ -63,30 +64,28 @@ const request = z.strictObject(bootstrapSettings).refine(oneSource, ONE_SOURCE).
 export type BootstrapRequest = z.infer<typeof request>;
 
 const AS_MANY = { field: 'times', is: '1' };
-export const BOOTSTRAP_ASK: readonly SentencePart[] = [
-  'Bootstrap of ',
-  { subject: true },
-  ', statistic: ',
-  ...STATISTIC_PARTS,
-  '.',
-];
-export const BOOTSTRAP_HOW: readonly SentencePart[] = [
-  '',
-  replicates.field,
-  ' replicates, resampled with replacement',
-  { text: ', each ', hideWhen: AS_MANY },
-  { ...times.field, hideWhen: AS_MANY },
-  { text: ' times as large as the sample', hideWhen: AS_MANY },
-  ', ',
-  smooth.field,
-  ', seed ',
-  seedOf.field,
-  '; report ',
-  interval.field,
-  ' confidence interval at ',
-  confidence.field,
-  '.',
-];
+export const BOOTSTRAP = {
+  lead: ['Bootstrap of ', { subject: true }, ', statistic: '],
+  statistic: [statistic.field],
+  rest: [...STATISTIC_REST, '.'],
+  how: [
+    ' ',
+    replicates.field,
+    ' replicates, resampled with replacement',
+    { text: ', each ', hideWhen: AS_MANY },
+    { ...times.field, hideWhen: AS_MANY },
+    { text: ' times as large as the sample', hideWhen: AS_MANY },
+    ', ',
+    smooth.field,
+    ', seed ',
+    seedOf.field,
+    '; report ',
+    interval.field,
+    ' confidence interval at ',
+    confidence.field,
+    '.',
+  ],
+} as const satisfies NamedParts;
 
 /** What is drawn: the readings, or readings moved within a step. */
 export function drawsOf(
@@ -253,7 +252,7 @@ export const bootstrapAnalysis = defineAnalysis<BootstrapRequest, BootstrapResul
   needsReadings: false,
   takesLabels: true,
   request,
-  method: [...BOOTSTRAP_ASK, ' ', ...BOOTSTRAP_HOW],
+  method: wholeSentence(BOOTSTRAP),
   subject: resampleSubject,
   resolve: (settings, sample) => {
     const n = Math.max(1, sample.values.length) * settings.times;

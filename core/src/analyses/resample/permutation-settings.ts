@@ -1,6 +1,6 @@
-import { READABLE, STATISTIC_PARTS, readable } from '../../road/statistic-settings.js';
+import { READABLE, readable, statistic, STATISTIC_REST } from '../../road/statistic-settings.js';
+import type { NamedParts } from '../../road/method-sentence.js';
 import { z } from 'zod';
-import type { SentencePart } from '../../road/analysis.js';
 import { choice, number, whole } from '../../road/setting.js';
 import { MOST_REPLICATES } from '../../road/settings.js';
 import { ONE_SOURCE, oneSource, resampleBasis, seedOf } from './resample-settings.js';
@@ -49,23 +49,19 @@ export const permutationRequest = z
 export type PermutationRequest = z.infer<typeof permutationRequest>;
 
 const SIGNS = { field: 'statistic', is: ['mean', 'median'] } as const;
-export const PERMUTATION_ASK: readonly SentencePart[] = [
-  'Permutation test of ',
-  { subject: true },
-  ', statistic: ',
-  ...STATISTIC_PARTS,
-  { text: ', claimed to be ', showWhen: SIGNS },
-  { ...claimed.field, showWhen: SIGNS },
-  '.',
-];
-export const PERMUTATION_HOW: readonly SentencePart[] = [
-  'Use ',
-  way.field,
-  ' ',
-  replicates.field,
-  ' permutations, seed ',
-  seedOf.field,
-  '; alternative: ',
-  alternative.field,
-  '.',
-];
+export const PERMUTATION = {
+  lead: ['Permutation test of ', { subject: true }, ', statistic: '],
+  statistic: [statistic.field],
+  rest: [...STATISTIC_REST, { text: ', claimed to be ', showWhen: SIGNS }, { ...claimed.field, showWhen: SIGNS }, '.'],
+  how: [
+    ' Use ',
+    way.field,
+    ' ',
+    replicates.field,
+    ' permutations, seed ',
+    seedOf.field,
+    '; alternative: ',
+    alternative.field,
+    '.',
+  ],
+} as const satisfies NamedParts;

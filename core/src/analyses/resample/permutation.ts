@@ -1,4 +1,5 @@
 import { MOST_DOTS, dotsOf, withoutNumbers } from '../../road/piled.js';
+import { wholeSentence } from '../../road/method-sentence.js';
 import { pOfTally } from '../../goodness-of-fit/simulated-p.js';
 import { countArrangements, MOST_ARRANGEMENTS, type Arranged } from '../../resampling/arrangements.js';
 import { distributionOf, frameOf, statisticsOf, type Distribution } from '../../resampling/distribution.js';
@@ -15,13 +16,7 @@ import type { Sample } from '../../readings/sample.js';
 import { formulaTest } from './permutation-formula.js';
 import type { AllP, PermutationResult } from './permutation-result.js';
 import { nullWords, permutationFinding, permutationNotes } from './permutation-words.js';
-import {
-  PERMUTATION_ASK,
-  PERMUTATION_HOW,
-  permutationRequest,
-  USUAL_SHUFFLES,
-  type PermutationRequest,
-} from './permutation-settings.js';
+import { PERMUTATION, permutationRequest, USUAL_SHUFFLES, type PermutationRequest } from './permutation-settings.js';
 import { resampleSubject } from './resample-settings.js';
 import { resampleSource, type Source } from './resample-source.js';
 
@@ -219,7 +214,7 @@ export const permutationAnalysis = defineAnalysis<PermutationRequest, Permutatio
   needsReadings: false,
   takesLabels: true,
   request: permutationRequest,
-  method: [...PERMUTATION_ASK, ' ', ...PERMUTATION_HOW],
+  method: wholeSentence(PERMUTATION),
   subject: resampleSubject,
   resolve: (settings, sample) => {
     const two = settings.figures || !sample.groups || isOneSided(settings) ? '' : twoOf(sample, settings);

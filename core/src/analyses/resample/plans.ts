@@ -1,11 +1,12 @@
-import { READABLE, STATISTIC_PARTS, readable } from '../../road/statistic-settings.js';
+import { READABLE, readable, statistic, STATISTIC_REST } from '../../road/statistic-settings.js';
+import { wholeSentence, type NamedParts } from '../../road/method-sentence.js';
 import { z } from 'zod';
 import { groupThousands } from '../../numeric/format.js';
 import { sentenceCase } from '../../numeric/grammar.js';
 import { intervalsOf, spreadOf } from '../../resampling/intervals.js';
 import { isOfPairs, tieOf } from '../../resampling/statistic.js';
 import { statisticsOf } from '../../resampling/distribution.js';
-import { defineAnalysis, type Answers, type Note, type Piece, type SentencePart } from '../../road/analysis.js';
+import { defineAnalysis, type Answers, type Note, type Piece } from '../../road/analysis.js';
 import { resampledChunkSize } from '../../road/kernels.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
 import { whole } from '../../road/setting.js';
@@ -41,22 +42,20 @@ const request = z
   .refine(readable, READABLE);
 type Request = z.infer<typeof request>;
 
-export const PLANS_ASK: readonly SentencePart[] = [
-  'Bootstrap of ',
-  { subject: true },
-  ' at larger sample sizes, statistic: ',
-  ...STATISTIC_PARTS,
-  '.',
-];
-export const PLANS_HOW: readonly SentencePart[] = [
-  '',
-  replicates.field,
-  ' replicates per sample size, seed ',
-  seedOf.field,
-  '; report the middle ',
-  confidence.field,
-  ' of them.',
-];
+export const PLANS = {
+  lead: ['Bootstrap of ', { subject: true }, ' at larger sample sizes, statistic: '],
+  statistic: [statistic.field],
+  rest: [...STATISTIC_REST, '.'],
+  how: [
+    ' ',
+    replicates.field,
+    ' replicates per sample size, seed ',
+    seedOf.field,
+    '; report the middle ',
+    confidence.field,
+    ' of them.',
+  ],
+} as const satisfies NamedParts;
 
 /** What a sample of another size would give. */
 export interface Plan {
@@ -109,7 +108,7 @@ export const plansAnalysis = defineAnalysis<Request, PlansResult>({
   needsReadings: false,
   takesLabels: true,
   request,
-  method: [...PLANS_ASK, ' ', ...PLANS_HOW],
+  method: wholeSentence(PLANS),
   subject: resampleSubject,
   resolve: (settings, sample) => {
     const { first, second } = bootstrapAnalysis.resolve(asBootstrap(settings, 1), sample);

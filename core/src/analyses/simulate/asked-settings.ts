@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { SIMULATED_INTERVALS, simulatedInterval, type IntervalId } from '../../simulation/intervals.js';
 import { SIMULATED_TESTS, simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import type { Condition, SentencePart } from '../../road/analysis.js';
+import type { NamedParts } from '../../road/method-sentence.js';
 import { anyConfidence, choice, number, seed, whole } from '../../road/setting.js';
 import { alphaSetting, MOST_REPLICATES } from '../../road/settings.js';
 import {
@@ -10,7 +11,7 @@ import {
   statistic,
   STATISTIC_FACTS,
   STATISTIC_IDS,
-  STATISTIC_PARTS,
+  STATISTIC_REST,
   statisticShape,
   upper,
   type StatisticAsked,
@@ -164,9 +165,6 @@ export const limitParts = (shown: { showWhen: Condition }): SentencePart[] => [
 ];
 const offered = new Set<string>(SIMULATED_STATISTICS);
 const figureField = { ...statistic.field, options: statistic.field.options.filter(({ value }) => offered.has(value)) };
-const figureParts = STATISTIC_PARTS.map((part) =>
-  part === statistic.field ? { ...figureField, ...defined('statistic') } : part,
-);
 const unsided = SIMULATED_TESTS.filter(({ sided }) => !sided).map(({ id }) => id);
 const sided = { showWhen: { field: 'test', is: testIds.filter((id) => !unsided.includes(id)) } };
 const CLAIMS = ['mean', 'median', 'sd', 'share'];
@@ -177,21 +175,28 @@ export const claimParts = (field: 'test' | 'tests'): SentencePart[] => [
   { ...claimed.field, showWhen: { field, is: claiming } },
 ];
 
-export const REPEATED_PARTS: readonly SentencePart[] = [
-  { text: 'Statistic: ', ...defined('statistic') },
-  { text: 'Test: ', ...defined('test') },
-  { text: 'Interval: ', ...defined('interval') },
-  ...figureParts,
-  { ...test.field, ...defined('test') },
-  ...limitParts({ showWhen: { field: 'test', is: SHARE_TESTS } }),
-  ...claimParts('test'),
-  { text: ', alternative: ', ...sided },
-  { ...alternative.field, ...sided },
-  { ...interval.field, ...defined('interval') },
-  ...limitParts({ showWhen: { field: 'interval', is: SHARE_INTERVALS } }),
-  { text: ' at ', ...defined('interval') },
-  { ...confidence.field, ...defined('interval') },
-];
+/** What stands before the quantity, by the setting that holds it. */
+export const QUANTITY_LEADS = { statistic: 'Statistic: ', test: 'Test: ', interval: 'Interval: ' } as const;
+const QUANTITIES = ['statistic', 'test', 'interval'] as const;
+/** Of the three only one is asked: its lead, the choice itself, and what belongs to it. */
+export const REPEATED = {
+  lead: QUANTITIES.map((setting) => ({ text: QUANTITY_LEADS[setting], ...defined(setting) })),
+  quantity: [
+    { ...figureField, ...defined('statistic') },
+    { ...test.field, ...defined('test') },
+    { ...interval.field, ...defined('interval') },
+  ],
+  rest: [
+    ...STATISTIC_REST,
+    ...limitParts({ showWhen: { field: 'test', is: SHARE_TESTS } }),
+    ...claimParts('test'),
+    { text: ', alternative: ', ...sided },
+    { ...alternative.field, ...sided },
+    ...limitParts({ showWhen: { field: 'interval', is: SHARE_INTERVALS } }),
+    { text: ' at ', ...defined('interval') },
+    { ...confidence.field, ...defined('interval') },
+  ],
+} as const satisfies NamedParts;
 
 const TWO = { showWhen: { field: 'groups', is: 'two' } };
 const NOT_IN_SD = { showWhen: { field: 'shiftInSd', is: 'undefined' } };

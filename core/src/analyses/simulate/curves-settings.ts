@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { SIMULATED_TESTS, simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import type { SentencePart } from '../../road/analysis.js';
+import { wholeSentence, type NamedParts } from '../../road/method-sentence.js';
 import { choice, choices, numbers, share, whole } from '../../road/setting.js';
 import { alphaSetting } from '../../road/settings.js';
 import { of, lower, upper } from '../../road/statistic-settings.js';
@@ -21,8 +22,8 @@ import {
 import {
   hasItsColumn,
   ITS_COLUMN,
-  MIXING_PARTS,
-  POPULATION_PARTS,
+  MIXING,
+  POPULATION,
   populationShape,
   withLawsRead,
   type PopulationAsked,
@@ -112,32 +113,37 @@ const unless = (along_: readonly Along[], parts: readonly SentencePart[]): Sente
     return { ...shown, showWhen: [...own, { field: 'along', is: others }] } as SentencePart;
   });
 
-export const CURVES_ASK: readonly SentencePart[] = [
-  'Population: ',
-  ...unless(['mixedShare'], POPULATION_PARTS),
-  ...unless(['n', 'shiftInSd', 'shift', 'ratio'], MIXING_PARTS),
-  '. Tests: ',
-  tests.field,
-  ...limitParts({ showWhen: { field: 'tests', is: SHARE_TESTS } }),
-  ...claimParts('tests'),
-  ', alternative: ',
-  alternative.field,
-  '; axis: ',
-  along.field,
-  ': ',
-  values.field,
-  '.',
-];
-export const CURVES_HOW: readonly SentencePart[] = [
-  ...unless(['n'], ['Each sample has ', ...SIZE_PARTS]),
-  { text: 'The sample size is on the axis', showWhen: { field: 'along', is: 'n' } },
-  ...unless(['shift', 'shiftInSd'], MOVE_PARTS),
-  ...unless(['ratio'], WIDTH_PARTS),
-  '. Simulate ',
-  replicates.field,
-  ' samples per point, the same for all tests, seed ',
-  seedOf.field,
-  '; find where the power reaches ',
-  power.field,
-  '.',
-];
+export const CURVES = {
+  population: [
+    'Population: ',
+    ...unless(['mixedShare'], wholeSentence(POPULATION)),
+    ...unless(['n', 'shiftInSd', 'shift', 'ratio'], wholeSentence(MIXING)),
+  ],
+  ask: [
+    '. Tests: ',
+    tests.field,
+    ...limitParts({ showWhen: { field: 'tests', is: SHARE_TESTS } }),
+    ...claimParts('tests'),
+    ', alternative: ',
+    alternative.field,
+    '; axis: ',
+    along.field,
+    ': ',
+    values.field,
+    '.',
+  ],
+  how: [
+    ' ',
+    ...unless(['n'], ['Each sample has ', ...SIZE_PARTS]),
+    { text: 'The sample size is on the axis', showWhen: { field: 'along', is: 'n' } },
+    ...unless(['shift', 'shiftInSd'], MOVE_PARTS),
+    ...unless(['ratio'], WIDTH_PARTS),
+    '. Simulate ',
+    replicates.field,
+    ' samples per point, the same for all tests, seed ',
+    seedOf.field,
+    '; find where the power reaches ',
+    power.field,
+    '.',
+  ],
+} as const satisfies NamedParts;

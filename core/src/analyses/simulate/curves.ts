@@ -4,18 +4,11 @@ import type { Sample } from '../../readings/sample.js';
 import { TABLE_SAMPLES } from '../../simulation/null-table.js';
 import { simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import { defineAnalysis, isUnavailable, type Answers, type Unavailable } from '../../road/analysis.js';
+import { wholeSentence } from '../../road/method-sentence.js';
 import { unavailable } from '../../road/cautions.js';
 import { chunkSizeFor, resampledChunkSize } from '../../road/kernels.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
-import {
-  CURVES_ASK,
-  CURVES_HOW,
-  curvesRequest,
-  USUAL_POWER,
-  USUAL_VALUES,
-  type Along,
-  type CurvesRequest,
-} from './curves-settings.js';
+import { CURVES, curvesRequest, USUAL_POWER, USUAL_VALUES, type Along, type CurvesRequest } from './curves-settings.js';
 import type { Curve, CurvePoint, CurvesResult } from './curves-result.js';
 import { curvesFinding, curvesNotes } from './curves-words.js';
 import { drawnAtOnce, effectWords, populationSource, type PopulationSource } from './simulated-source.js';
@@ -202,7 +195,7 @@ export const curvesAnalysis = defineAnalysis<CurvesRequest, CurvesResult>({
   title: 'power and false-alarm rate of tests against sample size, shift, spread or contamination',
   needsReadings: false,
   request: curvesRequest,
-  method: [...CURVES_ASK, ' ', ...CURVES_HOW],
+  method: wholeSentence(CURVES),
   subject: ({ column }) => column ?? 'a distribution',
   resolve: (asked, sample) => ({
     ...asked,

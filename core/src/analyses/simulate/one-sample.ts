@@ -9,7 +9,7 @@ import { whole } from '../../road/setting.js';
 import { MOST_REPLICATES } from '../../road/settings.js';
 import { bareFigure, toldInterval, toldStatistic, type Told } from '../../road/told.js';
 import { settled } from './asked-settings.js';
-import { asSimulation, chunkSizeOf, SIMULATE_ASK, simulationShape, tableOf, tableOrders } from './simulate.js';
+import { asSimulation, chunkSizeOf, SIMULATE, simulationShape, tableOf, tableOrders } from './simulate.js';
 import { samplesOf, simulated } from './simulated.js';
 import type { Simulated } from './simulated-parts.js';
 
@@ -19,7 +19,7 @@ const request = asSimulation({ ...simulationShape, number: number.schema } as ty
 });
 type Request = z.infer<typeof request>;
 
-const method: readonly SentencePart[] = [...SIMULATE_ASK, ' Show sample ', number.field, '.'];
+const method: readonly SentencePart[] = [...SIMULATE.ask, ' Show sample ', number.field, '.'];
 
 /** One group of a sample, with its own figures. */
 export interface SampleGroup {

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { SIMULATED_TESTS } from '../../simulation/simulated-tests/registry.js';
-import type { SentencePart } from '../../road/analysis.js';
+import { wholeSentence, type NamedParts } from '../../road/method-sentence.js';
 import { choice, share, whole } from '../../road/setting.js';
 import { alphaSetting } from '../../road/settings.js';
 import { lower, of, upper } from '../../road/statistic-settings.js';
@@ -21,7 +21,7 @@ import {
 import {
   hasItsColumn,
   ITS_COLUMN,
-  POPULATION_PARTS,
+  POPULATION,
   populationShape,
   withLawsRead,
   type PopulationAsked,
@@ -66,24 +66,25 @@ export const planRequest = z
   .transform((asked, context) => withLawsRead(asked, context) as typeof asked & PopulationAsked);
 export type PlanRequest = z.infer<typeof planRequest>;
 
-export const PLAN_ASK: readonly SentencePart[] = [
-  'Sample size for the ',
-  test.field,
-  ...limitParts({ showWhen: { field: 'test', is: SHARE_TESTS } }),
-  ' to reach a power of ',
-  power.field,
-  '. Population: ',
-  ...POPULATION_PARTS,
-  ...SHIFT_PARTS,
-  '.',
-];
-export const PLAN_HOW: readonly SentencePart[] = [
-  'Alternative: ',
-  alternative.field,
-  ...claimParts('test'),
-  '. From an exact formula where there is one, else from ',
-  replicates.field,
-  ' simulated samples per size tried, seed ',
-  seedOf.field,
-  '.',
-];
+export const PLAN = {
+  ask: [
+    'Sample size for the ',
+    test.field,
+    ...limitParts({ showWhen: { field: 'test', is: SHARE_TESTS } }),
+    ' to reach a power of ',
+    power.field,
+    '.',
+  ],
+  population: [' Population: ', ...wholeSentence(POPULATION)],
+  shift: [...SHIFT_PARTS, '.'],
+  how: [
+    ' Alternative: ',
+    alternative.field,
+    ...claimParts('test'),
+    '. From an exact formula where there is one, else from ',
+    replicates.field,
+    ' simulated samples per size tried, seed ',
+    seedOf.field,
+    '.',
+  ],
+} as const satisfies NamedParts;

@@ -5,12 +5,13 @@ import type { Sample } from '../../readings/sample.js';
 import { TABLE_SAMPLES } from '../../simulation/null-table.js';
 import { simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import { defineAnalysis, isUnavailable, type Answers, type Step, type Unavailable } from '../../road/analysis.js';
+import { wholeSentence } from '../../road/method-sentence.js';
 import { levelNote, unavailable } from '../../road/cautions.js';
 import { chunkSizeFor, resampledChunkSize } from '../../road/kernels.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
 import { USUAL_POWER } from './curves-settings.js';
 import type { PlanResult, Tried } from './plan-result.js';
-import { PLAN_ASK, PLAN_HOW, planRequest, type PlanRequest } from './plan-settings.js';
+import { PLAN, planRequest, type PlanRequest } from './plan-settings.js';
 import { planFinding } from './plan-words.js';
 import { drawnAtOnce, effectWords, populationSource, type PopulationSource } from './simulated-source.js';
 import { tableOf } from './simulate.js';
@@ -193,7 +194,7 @@ export const planAnalysis = defineAnalysis<PlanRequest, PlanResult>({
   title: 'sample size that a test needs for a given power',
   needsReadings: false,
   request: planRequest,
-  method: [...PLAN_ASK, ' ', ...PLAN_HOW],
+  method: wholeSentence(PLAN),
   subject: ({ column }) => column ?? 'a distribution',
   resolve: (asked) => ({ ...asked, groups: simulatedTest(asked.test).groups === 2 ? 'two' : 'one' }),
   *run(given, sample) {

@@ -5,6 +5,7 @@ import { distributionName } from '../../distributions/names.js';
 import { completed, FAMILIES, familyByName, parameterFaults } from '../../distributions/registry.js';
 import { parametersSetting, readParameters } from '../../road/family-parameters.js';
 import type { Condition, Field, SentencePart } from '../../road/analysis.js';
+import { isField, wholeSentence, type NamedParts } from '../../road/method-sentence.js';
 import { choice, number, share } from '../../road/setting.js';
 import { columnSetting } from '../../road/settings.js';
 
@@ -153,7 +154,6 @@ const DIFFERENCE: readonly SentencePart[] = [
 ];
 
 const BASE_PARTS: readonly SentencePart[] = [
-  from.field,
   { text: ', the ', hideWhen: when('from', 'column') },
   { ...family.field, hideWhen: when('from', 'column') },
   { text: ' with ', showWhen: when('from', 'family') },
@@ -172,16 +172,27 @@ const STEP_PARTS: readonly SentencePart[] = [
 ];
 
 /** "a distribution, the normal distribution with mean 0, standard deviation 1; contamination: 5 %, a larger standard deviation, 3 times". */
-export const POPULATION_PARTS: readonly SentencePart[] = [
-  ...BASE_PARTS,
-  'contamination: ',
-  mixedShare.field,
-  { text: ', ', hideWhen: NOT_MIXED },
-  ...DIFFERENCE.map((part) => ({ ...(part as Field), hideWhen: NOT_MIXED })),
-  ...STEP_PARTS,
-];
+export const POPULATION = {
+  from: [from.field],
+  rest: [
+    ...BASE_PARTS,
+    'contamination: ',
+    mixedShare.field,
+    { text: ', ', hideWhen: NOT_MIXED },
+    ...DIFFERENCE.map((part) => ({ ...(part as Field), hideWhen: NOT_MIXED })),
+    ...STEP_PARTS,
+  ],
+} as const satisfies NamedParts;
+/** The fields of it, wherever they stand. */
+export const POPULATION_FIELDS: readonly string[] = wholeSentence(POPULATION)
+  .filter(isField)
+  .map(({ field }) => field);
+
 /** The same where the proportion of contamination is on the axis: "contamination: a larger standard deviation, 3 times". */
-export const MIXING_PARTS: readonly SentencePart[] = [...BASE_PARTS, 'contamination: ', ...DIFFERENCE, ...STEP_PARTS];
+export const MIXING = {
+  from: [from.field],
+  rest: [...BASE_PARTS, 'contamination: ', ...DIFFERENCE, ...STEP_PARTS],
+} as const satisfies NamedParts;
 
 const percent = (odd: number) => `${Number((100 * odd).toPrecision(4))}\u00a0%`;
 

@@ -7,8 +7,9 @@ import type { Note } from '../../readings/note.js';
 import type { Law } from '../../simulation/laws.js';
 import { isColumn } from '../../simulation/population.js';
 import { defineAnalysis, type Piece, type SentencePart } from '../../road/analysis.js';
+import { wholeSentence } from '../../road/method-sentence.js';
 import { toldFigure, type Scale } from '../../road/told.js';
-import { hasItsColumn, ITS_COLUMN, POPULATION_PARTS, populationShape, withLawsRead } from './population-settings.js';
+import { hasItsColumn, ITS_COLUMN, POPULATION, populationShape, withLawsRead } from './population-settings.js';
 import { populationSource, type PopulationSource } from './simulated-source.js';
 import type { PopulationTruth } from './simulate-result.js';
 
@@ -118,7 +119,7 @@ export function populationFinding(result: PopulationResult): Piece[] {
   ];
 }
 
-const method: readonly SentencePart[] = ['Show ', ...POPULATION_PARTS, '.'];
+const method: readonly SentencePart[] = ['Show ', ...wholeSentence(POPULATION), '.'];
 
 /** What samples are drawn from: its picture, its true mean and sd. */
 export const populationAnalysis = defineAnalysis<PopulationRequest, PopulationResult>({

@@ -3,7 +3,7 @@ import { distributionName } from '../../distributions/names.js';
 import { FAMILIES } from '../../distributions/registry.js';
 import type { Parameters } from '../../distributions/family.js';
 import { namesInFormula } from '../../simulation/propagation.js';
-import type { SentencePart } from '../../road/analysis.js';
+import type { NamedParts } from '../../road/method-sentence.js';
 import { parametersSetting } from '../../road/family-parameters.js';
 import { anyConfidence, number, words } from '../../road/setting.js';
 import { columnSetting } from '../../road/settings.js';
@@ -113,23 +113,19 @@ export function readCorrelations(
 
 export const inputNames = namesInFormula;
 
-export const PROPAGATE_ASK: readonly SentencePart[] = [
-  'Propagate uncertainty through ',
-  formula.field,
-  ' with ',
-  { subject: true },
-  '.',
-];
-export const PROPAGATE_HOW: readonly SentencePart[] = [
-  'Simulate ',
-  trials.field,
-  ' trials, seed ',
-  seedOf.field,
-  '; intervals at ',
-  confidence.field,
-  '; proportion outside the limits (lower: ',
-  lower.field,
-  ', upper: ',
-  upper.field,
-  ').',
-];
+export const PROPAGATE = {
+  ask: ['Propagate uncertainty through ', formula.field, ' with ', { subject: true }, '.'],
+  how: [
+    ' Simulate ',
+    trials.field,
+    ' trials, seed ',
+    seedOf.field,
+    '; intervals at ',
+    confidence.field,
+    '; proportion outside the limits (lower: ',
+    lower.field,
+    ', upper: ',
+    upper.field,
+    ').',
+  ],
+} as const satisfies NamedParts;

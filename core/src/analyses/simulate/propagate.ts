@@ -22,17 +22,11 @@ import {
   type Summary,
 } from '../../simulation/propagation.js';
 import { defineAnalysis, type Answers, type Step, type Unavailable } from '../../road/analysis.js';
+import { wholeSentence } from '../../road/method-sentence.js';
 import { whyCensored } from '../../road/beyond-limits.js';
 import { unavailable, whyLabels, whyNotEven } from '../../road/cautions.js';
 import { orderBook } from '../../road/order-book.js';
-import {
-  inputsWords,
-  isLaw,
-  PROPAGATE_ASK,
-  PROPAGATE_HOW,
-  propagateRequest,
-  type PropagateRequest,
-} from './propagate-settings.js';
+import { inputsWords, isLaw, PROPAGATE, propagateRequest, type PropagateRequest } from './propagate-settings.js';
 import { propagateFinding, propagateNotes } from './propagate-words.js';
 import type { Contribution, Covariance, PropagateResult } from './propagate-result.js';
 import { TIE } from '../../numeric/ties.js';
@@ -330,7 +324,7 @@ export const propagateAnalysis = defineAnalysis<PropagateRequest, PropagateResul
     'mean, standard uncertainty and coverage interval of a formula with uncertain inputs, with the contribution of each input',
   needsReadings: false,
   request: propagateRequest,
-  method: [...PROPAGATE_ASK, ' ', ...PROPAGATE_HOW],
+  method: wholeSentence(PROPAGATE),
   subject: (asked) => inputsWords(asked),
   resolve: (asked) => asked,
   *run(asked, sample) {

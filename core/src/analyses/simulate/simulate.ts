@@ -6,7 +6,8 @@ import { distributionOf, frameOf, statisticsOf, type Frame, type Replicates } fr
 import { TABLE_SAMPLES } from '../../simulation/null-table.js';
 import { simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import { theoryCumulative } from '../../simulation/theory.js';
-import { defineAnalysis, type Answers, type SentencePart } from '../../road/analysis.js';
+import { defineAnalysis, type Answers } from '../../road/analysis.js';
+import { wholeSentence, type NamedParts } from '../../road/method-sentence.js';
 import { chunkSizeFor, resampledChunkSize, type KernelOrder } from '../../road/kernels.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
 import { dotsOf, MOST_DOTS, withoutNumbers } from '../../road/piled.js';
@@ -16,7 +17,7 @@ import {
   asksOne,
   MOVES_ONCE,
   movesOnce,
-  REPEATED_PARTS,
+  REPEATED,
   repeatedShape,
   RUN_PARTS,
   runShape,
@@ -28,7 +29,7 @@ import {
 import {
   hasItsColumn,
   ITS_COLUMN,
-  POPULATION_PARTS,
+  POPULATION,
   populationShape,
   withLawsRead,
   type PopulationAsked,
@@ -60,20 +61,10 @@ const request = asSimulation(simulationShape);
 export type SimulateRequest = z.infer<typeof request>;
 
 /** The question: from where, and what is looked at. */
-export const SIMULATE_ASK: readonly SentencePart[] = [
-  'Population: ',
-  ...POPULATION_PARTS,
-  '. ',
-  ...REPEATED_PARTS,
-  '.',
-];
-export const SIMULATE_HOW: readonly SentencePart[] = [
-  'Each sample has ',
-  ...SIZE_PARTS,
-  ...SHIFT_PARTS,
-  '. ',
-  ...RUN_PARTS,
-];
+export const SIMULATE = {
+  ask: ['Population: ', ...wholeSentence(POPULATION), '. ', ...wholeSentence(REPEATED), '.'],
+  how: [' Each sample has ', ...SIZE_PARTS, ...SHIFT_PARTS, '. ', ...RUN_PARTS],
+} as const satisfies NamedParts;
 
 /** Chunks of a simulation: the same wherever one of its samples is drawn again. */
 export const chunkSizeOf = ({ groups, cost }: Simulated): number => resampledChunkSize(drawnAtOnce(groups) * cost);
@@ -229,7 +220,7 @@ export const simulateAnalysis = defineAnalysis<SimulateRequest, SimulateResult>(
     'repeated samples from a population: distribution of a statistic, p-values of a test, or coverage of an interval',
   needsReadings: false,
   request,
-  method: [...SIMULATE_ASK, ' ', ...SIMULATE_HOW],
+  method: wholeSentence(SIMULATE),
   subject: ({ column }) => column ?? 'a distribution',
   resolve: (asked) => settled(asked),
   *run(given, sample) {

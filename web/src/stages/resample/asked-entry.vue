@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { isField, type SentencePart } from '@verdict/core/road';
-import { computed } from 'vue';
+import type { NamedParts, SentencePart } from '@verdict/core/road';
+import { computed, type Ref } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import { local } from '../../language/language.js';
 import MethodSentence from '../../workbench/sentence/method-sentence.vue';
@@ -12,9 +12,9 @@ import type { Asked } from './use-asked.js';
 /** The question as a sentence: what is resampled, and what is looked at. */
 const props = defineProps<{
   asked: Asked;
-  run: Pick<Run, 'objection' | 'address'> & { request: { value: object | null } };
+  run: Pick<Run, 'objection' | 'address' | 'parts'> & { request: Ref<object | null> };
   /** The sentence of the question: what stands before the statistic and what follows it. */
-  parts: readonly SentencePart[];
+  sentence: NamedParts<'lead' | 'rest'>;
   subject: string;
   values?: object;
 }>();
@@ -22,10 +22,6 @@ const SOURCES = [
   { value: false, label: 'From readings' },
   { value: true, label: 'Typed counts' },
 ];
-const at = computed(() => props.parts.findIndex((part) => isField(part) && part.field === 'statistic'));
-const half = (parts: readonly SentencePart[]) => ({ ...props.run, parts: computed(() => parts) }) as never;
-const before = computed(() => props.parts.slice(0, at.value));
-const rest = computed(() => half(props.parts.slice(at.value + 1)));
 const chosen = computed(() => (props.run.request.value ?? {}) as { first?: string; second?: string });
 const levels = computed(() => props.asked.levels.value.map((text) => ({ value: text, text })));
 const wordsOf = (part: SentencePart) =>
@@ -43,7 +39,7 @@ const wordsOf = (part: SentencePart) =>
         @update:model-value="(yes: boolean) => asked.setTyped(yes)"
       />
       <div class="ask">
-        <template v-for="(part, i) in before" :key="i"
+        <template v-for="(part, i) in sentence.lead" :key="i"
           ><b v-if="typeof part === 'object' && 'subject' in part">{{ subject }}</b
           ><template v-else>{{ local(wordsOf(part)) }}</template></template
         >
@@ -52,7 +48,7 @@ const wordsOf = (part: SentencePart) =>
           aria-label="Statistic"
           :options="asked.options.value"
           @update:model-value="asked.setStatistic"
-        /><MethodSentence class="rest" :run="rest" :subject="subject" :values="values" />
+        /><MethodSentence class="rest" :run="run" :parts="sentence.rest" :subject="subject" :values="values" />
         <template v-if="asked.isTwo.value">
           Of
           <TwoChoice

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { PLAN_COLUMNS, plansAnalysis, PLANS_ASK, PLANS_HOW, plansFigures, plansTable } from '@verdict/core/analyses';
+import { PLAN_COLUMNS, PLANS, plansAnalysis, plansFigures, plansTable } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { plansPanels } from '../../charts/pictures/resample.js';
 import FigureTable from '../../components/figures/figure-table.vue';
@@ -31,7 +31,6 @@ const values = computed(() => {
   const read = plansAnalysis.request.safeParse(run.address.settings.value);
   return read.success ? read.data : undefined;
 });
-const how = { ...run, parts: computed(() => PLANS_HOW) };
 const title = computed(() => (result.value ? `${result.value.what} at larger sample sizes` : 'larger samples'));
 const words = computed(() => finding.value.map(({ text }) => text).join(''));
 const whyNot = computed(() => {
@@ -43,7 +42,7 @@ const whyNot = computed(() => {
 <template>
   <StageFrame :runs="stage" :finding="finding" :keepable="!!result">
     <template #above>
-      <AskedEntry :asked="asked" :run="run" :parts="PLANS_ASK" :subject="subject" :values="values" />
+      <AskedEntry :asked="asked" :run="run" :sentence="PLANS" :subject="subject" :values="values" />
     </template>
     <template #picture>
       <PictureCard
@@ -62,7 +61,7 @@ const whyNot = computed(() => {
       <div v-if="rows.length" class="card box"><FigureTable :rows="rows" :heads="PLAN_COLUMNS" /></div>
     </template>
     <template #sentences>
-      <MethodSentence :run="how" :subject="subject" :values="values" />
+      <MethodSentence :run="run" :parts="PLANS.how" :subject="subject" :values="values" />
     </template>
   </StageFrame>
 </template>

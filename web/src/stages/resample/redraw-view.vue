@@ -2,8 +2,7 @@
 import {
   besideWords,
   bootstrapAnalysis,
-  BOOTSTRAP_ASK,
-  BOOTSTRAP_HOW,
+  BOOTSTRAP,
   bootstrapFigures,
   distributionTable,
   INTERVAL_COLUMNS,
@@ -34,8 +33,7 @@ const table = computed(() => {
     :asked="asked"
     :run="run"
     :analysis="bootstrapAnalysis"
-    :ask="BOOTSTRAP_ASK"
-    :how="BOOTSTRAP_HOW"
+    :sentence="BOOTSTRAP"
     by="redrawing"
     :count="result?.replicates ?? 0"
     :steps="run.request.value?.replicates ?? 0"

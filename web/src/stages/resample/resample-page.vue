@@ -1,5 +1,5 @@
 <script setup lang="ts" generic="Request extends Settings, Result extends Shown & { what: string; unit: string }">
-import type { Analysis, Piece, SentencePart, Settings } from '@verdict/core/road';
+import type { Analysis, Piece, NamedParts, Settings } from '@verdict/core/road';
 import { computed, ref } from 'vue';
 import type { Panels } from '../../charts/picture.js';
 import type { Chosen } from '../../charts/pictures/resample.js';
@@ -22,8 +22,7 @@ const props = defineProps<{
   asked: Asked;
   run: Run<Request, Result>;
   analysis: Pick<Analysis<Request, Result>, 'subject' | 'request'>;
-  ask: readonly SentencePart[];
-  how: readonly SentencePart[];
+  sentence: NamedParts<'lead' | 'rest' | 'how'>;
   by: 'redrawing' | 'shuffling' | 'counting';
   /** How many replicates there are. */
   count: number;
@@ -67,7 +66,6 @@ const subject = computed(() => {
   if (asked.typed.value && !request.value) return 'typed counts';
   return now && request.value ? (props.analysis.subject?.(now as never) ?? '') : asked.looked.value.name;
 });
-const howRun = { ...run, parts: computed(() => props.how) } as never;
 const statistic = computed(() => asked.statistic.value);
 const inPairs = computed(() => statistic.value === 'correlation' || statistic.value === 'slope');
 const axis = computed(() => {
@@ -96,7 +94,7 @@ async function save(): Promise<void> {
 <template>
   <StageFrame :runs="stage" :finding="finding" :after="after" :keepable="!!result">
     <template #above>
-      <AskedEntry :asked="asked" :run="run as never" :parts="ask" :subject="subject" :values="values" />
+      <AskedEntry :asked="asked" :run="run" :sentence="sentence" :subject="subject" :values="values" />
     </template>
     <template #picture>
       <PictureCard
@@ -129,7 +127,7 @@ async function save(): Promise<void> {
       >
     </template>
     <template #sentences>
-      <MethodSentence :run="howRun" :subject="subject" :values="values" />
+      <MethodSentence :run="run" :parts="sentence.how" :subject="subject" :values="values" />
     </template>
   </StageFrame>
 </template>

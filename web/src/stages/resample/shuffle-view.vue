@@ -3,8 +3,7 @@ import {
   conventionWords,
   distributionTable,
   permutationAnalysis,
-  PERMUTATION_ASK,
-  PERMUTATION_HOW,
+  PERMUTATION,
   permutationFigures,
 } from '@verdict/core/analyses';
 import { computed } from 'vue';
@@ -48,8 +47,7 @@ const heads = computed(() =>
     :asked="asked"
     :run="run"
     :analysis="permutationAnalysis"
-    :ask="PERMUTATION_ASK"
-    :how="PERMUTATION_HOW"
+    :sentence="PERMUTATION"
     :by="all ? 'counting' : 'shuffling'"
     :count="all ? (result?.exact?.total ?? 0) : (result?.replicates ?? 0)"
     :steps="all ? null : (request?.replicates ?? 0)"

@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import {
   curvesAnalysis,
-  CURVES_ASK,
-  CURVES_HOW,
+  CURVES,
+  POPULATION_FIELDS,
   curvesColumns,
   curvesFigures,
   curvesTable,
 } from '@verdict/core/analyses';
-import { isField } from '@verdict/core/road';
 import { computed } from 'vue';
 import { curvesPanels } from '../../charts/pictures/simulated-power.js';
 import FigureTable from '../../components/figures/figure-table.vue';
@@ -18,7 +17,7 @@ import StageFrame from '../../workbench/frame/stage-frame.vue';
 import { useRun } from '../../workbench/run/use-run.js';
 import { useStage } from '../../workbench/frame/use-stage.js';
 import PopulationEntry from './population-entry.vue';
-import { POPULATION_SETTINGS, usePopulation } from './use-population.js';
+import { usePopulation } from './use-population.js';
 
 /** How often tests notice something, or err. */
 const populated = usePopulation();
@@ -27,7 +26,7 @@ const fixed = () => {
   const population = populated.run.request.value;
   return population && { ...population, ...populated.limits.value, alpha: store.study!.alpha };
 };
-const run = useRun(curvesAnalysis, populated.sample, { name: 'curves', fixed, elsewhere: POPULATION_SETTINGS });
+const run = useRun(curvesAnalysis, populated.sample, { name: 'curves', fixed, elsewhere: POPULATION_FIELDS });
 const stage = useStage({ runs: () => [run], about: populated.about });
 const { result, request } = run;
 const finding = computed(() => (result.value ? curvesAnalysis.finding(result.value) : []));
@@ -40,10 +39,6 @@ const table = computed(() => {
 });
 const words = computed(() => finding.value.map(({ text }) => text).join(''));
 const values = computed(() => request.value ?? undefined);
-/** The question, without what stands in the sentence of the population. */
-const at = CURVES_ASK.findIndex((part) => isField(part) && part.field === 'tests');
-const askRun = { ...run, parts: computed(() => CURVES_ASK.slice(at)) };
-const howRun = { ...run, parts: computed(() => CURVES_HOW) };
 const title = computed(() => (result.value ? `Proportion of p below ${result.value.alpha}` : 'power curves'));
 </script>
 
@@ -52,7 +47,12 @@ const title = computed(() => (result.value ? `Proportion of p below ${result.val
     <template #above>
       <section class="card entry" aria-label="Question">
         <PopulationEntry :populated="populated" :mixing="request?.along === 'mixedShare'"
-          >. Tests: <MethodSentence class="rest" :run="askRun" :subject="populated.subject.value" :values="values"
+          ><MethodSentence
+            class="rest"
+            :run="run"
+            :parts="CURVES.ask"
+            :subject="populated.subject.value"
+            :values="values"
         /></PopulationEntry>
       </section>
     </template>
@@ -73,7 +73,7 @@ const title = computed(() => (result.value ? `Proportion of p below ${result.val
       <div v-if="rows.length" class="card box"><FigureTable :rows="rows" :heads="heads" /></div>
     </template>
     <template #sentences>
-      <MethodSentence :run="howRun" :subject="populated.subject.value" :values="values" />
+      <MethodSentence :run="run" :parts="CURVES.how" :subject="populated.subject.value" :values="values" />
     </template>
   </StageFrame>
 </template>

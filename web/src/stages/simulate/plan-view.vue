@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { planAnalysis, PLAN_ASK, PLAN_HOW, planFigures, PLANNED_COLUMNS, planTable } from '@verdict/core/analyses';
-import { isField, type SentencePart } from '@verdict/core/road';
+import { planAnalysis, PLAN, POPULATION_FIELDS, planFigures, PLANNED_COLUMNS, planTable } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { planPanels } from '../../charts/pictures/simulated-power.js';
 import FigureTable from '../../components/figures/figure-table.vue';
@@ -11,7 +10,7 @@ import StageFrame from '../../workbench/frame/stage-frame.vue';
 import { useRun } from '../../workbench/run/use-run.js';
 import { useStage } from '../../workbench/frame/use-stage.js';
 import PopulationEntry from './population-entry.vue';
-import { POPULATION_SETTINGS, usePopulation } from './use-population.js';
+import { usePopulation } from './use-population.js';
 
 /** How many readings a test needs to notice something. */
 const populated = usePopulation();
@@ -26,7 +25,7 @@ const settled = (settings: Record<string, unknown>) =>
   settings.shift === undefined && settings.shiftInSd === undefined && settings.ratio === undefined
     ? { ...settings, shiftInSd: USUAL_SHIFT }
     : settings;
-const run = useRun(planAnalysis, populated.sample, { name: 'plan', fixed, settled, elsewhere: POPULATION_SETTINGS });
+const run = useRun(planAnalysis, populated.sample, { name: 'plan', fixed, settled, elsewhere: POPULATION_FIELDS });
 const stage = useStage({ runs: () => [run], about: populated.about });
 const { result, request } = run;
 const finding = computed(() => (result.value ? planAnalysis.finding(result.value) : []));
@@ -38,15 +37,6 @@ const table = computed(() => {
 });
 const words = computed(() => finding.value.map(({ text }) => text).join(''));
 const values = computed(() => request.value ?? undefined);
-const isOfPopulation = (part: SentencePart) => isField(part) && POPULATION_SETTINGS.includes(part.field);
-const from = PLAN_ASK.findIndex(isOfPopulation);
-const after = PLAN_ASK.findLastIndex(isOfPopulation) + 1;
-const askRun = {
-  ...run,
-  parts: computed(() => [...PLAN_ASK.slice(0, from - 1), '.']),
-};
-const moveRun = { ...run, parts: computed(() => PLAN_ASK.slice(after)) };
-const howRun = { ...run, parts: computed(() => PLAN_HOW) };
 const title = computed(() => (result.value ? `Sample size for the ${result.value.name}` : 'sample size'));
 </script>
 
@@ -54,9 +44,14 @@ const title = computed(() => (result.value ? `Sample size for the ${result.value
   <StageFrame :runs="stage" :finding="finding" :keepable="!!result">
     <template #above>
       <section class="card entry" aria-label="Question">
-        <MethodSentence :run="askRun" :subject="populated.subject.value" :values="values" />
+        <MethodSentence :run="run" :parts="PLAN.ask" :subject="populated.subject.value" :values="values" />
         <PopulationEntry :populated="populated"
-          ><MethodSentence class="rest" :run="moveRun" :subject="populated.subject.value" :values="values"
+          ><MethodSentence
+            class="rest"
+            :run="run"
+            :parts="PLAN.shift"
+            :subject="populated.subject.value"
+            :values="values"
         /></PopulationEntry>
       </section>
     </template>
@@ -77,7 +72,7 @@ const title = computed(() => (result.value ? `Sample size for the ${result.value
       <div v-if="rows.length" class="card box"><FigureTable :rows="rows" :heads="PLANNED_COLUMNS" /></div>
     </template>
     <template #sentences>
-      <MethodSentence :run="howRun" :subject="populated.subject.value" :values="values" />
+      <MethodSentence :run="run" :parts="PLAN.how" :subject="populated.subject.value" :values="values" />
     </template>
   </StageFrame>
 </template>

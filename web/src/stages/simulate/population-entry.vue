@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { MIXING_PARTS } from '@verdict/core/analyses';
+import { MIXING, POPULATION } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 import { objectionOf } from '../../workbench/run/asked.js';
@@ -19,7 +19,7 @@ const options = computed(() => [
   { value: 'column', text: 'the readings', whyNot: column.value ? null : 'there is no number column' },
   { value: 'fit', text: 'a fitted distribution', whyNot: column.value ? null : 'there is no number column' },
 ]);
-const rest = { ...run, parts: computed(() => (props.mixing ? MIXING_PARTS.slice(1) : run.parts.value.slice(2, -1))) };
+const rest = computed(() => (props.mixing ? MIXING : POPULATION).rest);
 const values = computed(() => {
   if (run.request.value) return run.request.value;
   const read = run.analysis.request.safeParse({ from: 'family', ...run.address.settings.value });
@@ -49,7 +49,8 @@ function choose(where: string): void {
       @update:model-value="choose"
     /><MethodSentence
       class="rest"
-      :run="rest"
+      :run="run"
+      :parts="rest"
       :subject="subject"
       :values="values"
       :change="change"

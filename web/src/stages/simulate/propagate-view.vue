@@ -5,7 +5,7 @@ import {
   firstOrderWords,
   propagateAnalysis,
   propagateFigures,
-  PROPAGATE_HOW,
+  PROPAGATE,
   propagateTable,
 } from '@verdict/core/analyses';
 import { computed } from 'vue';
@@ -37,7 +37,6 @@ const table = computed(() => {
 });
 const words = computed(() => finding.value.map(({ text }) => text).join(''));
 const values = computed(() => request.value ?? undefined);
-const howRun = { ...run, parts: computed(() => PROPAGATE_HOW) };
 const whyNot = computed(() => {
   if (formula.value === '')
     return 'Enter a formula, such as a * b or (gross − tare) / density: each name in it becomes an input.';
@@ -98,7 +97,7 @@ const set = (text: string) => run.address.set('formula', text.trim().replaceAll(
       </div>
     </template>
     <template #sentences>
-      <MethodSentence :run="howRun" subject="" :values="values" />
+      <MethodSentence :run="run" :parts="PROPAGATE.how" subject="" :values="values" />
     </template>
   </StageFrame>
 </template>

@@ -2,13 +2,13 @@
 import {
   knownWords,
   simulateAnalysis,
-  SIMULATE_HOW,
+  SIMULATE,
   simulateFigures,
   simulateTable,
-  REPEATED_PARTS,
+  QUANTITY_LEADS,
+  REPEATED,
   thingsToLookAt,
 } from '@verdict/core/analyses';
-import { isField } from '@verdict/core/road';
 import { computed, ref } from 'vue';
 import { simulatePanels } from '../../charts/pictures/simulate.js';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
@@ -44,14 +44,6 @@ const title = computed(() => result.value?.what ?? 'samples');
 const words = computed(() => `${title.value}. ${finding.value.map(({ text }) => text).join('')}`);
 const options = thingsToLookAt.map(({ setting, id, text, group }) => ({ value: `${setting}:${id}`, text, group }));
 const values = computed(() => request.value ?? undefined);
-/** What stands before the list, and what follows it. */
-const LEADS = { statistic: 'Statistic:', test: 'Test:', interval: 'Interval:' };
-const LOOKS = ['statistic', 'test', 'interval'];
-const lookRun = {
-  ...run,
-  parts: computed(() => REPEATED_PARTS.slice(3).filter((part) => !isField(part) || !LOOKS.includes(part.field))),
-};
-const howRun = { ...run, parts: computed(() => SIMULATE_HOW) };
 const population = computed(() => populated.run.result.value);
 const whyNot = computed(() => populated.run.whyNot.value ?? run.whyNot.value);
 const set = (many: number | null) => {
@@ -75,13 +67,19 @@ async function save(): Promise<void> {
       <section class="card entry" aria-label="Question">
         <PopulationEntry :populated="populated">.</PopulationEntry>
         <div class="ask">
-          {{ LEADS[look.setting] }}
+          {{ QUANTITY_LEADS[look.setting] }}
           <SentenceChoice
             :model-value="`${look.setting}:${look.id}`"
             aria-label="Quantity"
             :options="options"
             @update:model-value="setLook"
-          /><MethodSentence class="rest" :run="lookRun" :subject="populated.subject.value" :values="values" />.
+          /><MethodSentence
+            class="rest"
+            :run="run"
+            :parts="REPEATED.rest"
+            :subject="populated.subject.value"
+            :values="values"
+          />.
           <MakeColumn :populated="populated" />
         </div>
       </section>
@@ -115,7 +113,7 @@ async function save(): Promise<void> {
       <el-button v-if="count > 0 && run.whole.value" link :loading="saving" @click="save">Save the results</el-button>
     </template>
     <template #sentences>
-      <MethodSentence :run="howRun" :subject="populated.subject.value" :values="values" />
+      <MethodSentence :run="run" :parts="SIMULATE.how" :subject="populated.subject.value" :values="values" />
     </template>
   </StageFrame>
 </template>

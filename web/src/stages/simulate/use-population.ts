@@ -1,14 +1,9 @@
 import { populationAnalysis } from '@verdict/core/analyses';
-import { isField, type SentencePart } from '@verdict/core/road';
 import { NO_READINGS } from '@verdict/core/readings';
 import { computed } from 'vue';
 import { useStudy } from '../../stores/study.js';
 import { useAddress } from '../../workbench/run/use-address.js';
 import { useRun } from '../../workbench/run/use-run.js';
-
-const populationParts = populationAnalysis.method as readonly SentencePart[];
-/** Fields that stand in the sentence of the population, whatever is asked of it. */
-export const POPULATION_SETTINGS: readonly string[] = populationParts.filter(isField).map(({ field }) => field);
 
 /** What samples are drawn from: said once for every question of the stage. Labels are not drawn from. */
 export function usePopulation() {

@@ -1,13 +1,19 @@
-import { oneSampleAnalysis, simulateAnalysis, thingsToLookAt, type Look } from '@verdict/core/analyses';
+import {
+  oneSampleAnalysis,
+  simulateAnalysis,
+  thingsToLookAt,
+  type Look,
+  POPULATION_FIELDS,
+} from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { useStudy } from '../../stores/study.js';
 import { unchanged } from '../../workbench/run/unchanged.js';
 import { useAddress } from '../../workbench/run/use-address.js';
 import { useRun } from '../../workbench/run/use-run.js';
-import { POPULATION_SETTINGS, type Populated } from './use-population.js';
+import type { Populated } from './use-population.js';
 
 /** Fields that stand with the population, or in the list of what can be looked at. */
-const ELSEWHERE = [...POPULATION_SETTINGS, 'statistic', 'test', 'interval'];
+const ELSEWHERE = [...POPULATION_FIELDS, 'statistic', 'test', 'interval'];
 
 /** Few enough that the latest is looked at while they come one by one. */
 const MOST_ONE_BY_ONE = 200;

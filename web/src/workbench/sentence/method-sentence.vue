@@ -16,6 +16,8 @@ const props = defineProps<{
     request: Ref<object | null>;
   };
   subject: string;
+  /** A part of the sentence, where the page shows it in several places; the whole by default. */
+  parts?: readonly SentencePart[];
   /** The values of the fields, if they are not those of the request. */
   values?: object;
   /** Fields that are asked on this page already: here they are words. */
@@ -28,7 +30,7 @@ const props = defineProps<{
 
 const values = computed<Record<string, unknown>>(() => ({ ...(props.values ?? props.run.request.value) }));
 const asked = computed(() => props.values !== undefined || props.run.request.value !== null);
-const shown = computed(() => visibleParts(props.run.parts.value, values.value));
+const shown = computed(() => visibleParts(props.parts ?? props.run.parts.value, values.value));
 /** The fault of a typed text, by field; the old value stays in force. */
 const wrong = ref<Record<string, string>>({});
 

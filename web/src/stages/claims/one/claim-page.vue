@@ -56,8 +56,7 @@ const subject = computed(() => {
   const asked = request.value ?? (isTyped ? values.value : null);
   return asked ? (analysis.subject?.(asked) ?? props.name) : props.name;
 });
-const half = (which: 'claim' | 'how') => ({ ...run, parts: computed(() => CLAIM_PARTS[id][which]) });
-const [claimRun, howRun] = [half('claim'), half('how')];
+const parts = CLAIM_PARTS[id];
 /** Before there are figures the sentence stands as it would be asked. */
 const values = computed(() => {
   if (request.value) return request.value;
@@ -159,7 +158,8 @@ const besideOptions = computed(() => [
           </span>
           <MethodSentence
             class="claim"
-            :run="claimRun"
+            :run="run"
+            :parts="parts.claim"
             :values="values"
             :subject="(two.isTwo || id === 'counts-claim') && !isTyped ? name : subject"
           />
@@ -223,7 +223,7 @@ const besideOptions = computed(() => [
       </div>
     </template>
     <template #sentences>
-      <MethodSentence :run="howRun" :subject="subject" :values="values" />
+      <MethodSentence :run="run" :parts="parts.how" :subject="subject" :values="values" />
     </template>
   </StageFrame>
 </template>

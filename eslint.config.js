@@ -82,7 +82,16 @@ export default tseslint.config(
   // An analysis without repeated work is a generator that never yields.
   { files: ['core/src/analyses/**'], rules: { 'require-yield': 'off' } },
   {
-    files: ['scripts/**', '**/*.config.*', 'bench/**', 'calibrate/**', 'fuzz/**', 'load/**', 'words/main.ts', 'cli/bin/**'],
+    files: [
+      'scripts/**',
+      '**/*.config.*',
+      'bench/**',
+      'calibrate/**',
+      'fuzz/**',
+      'load/**',
+      'words/main.ts',
+      'cli/bin/**',
+    ],
     rules: { 'no-console': 'off' },
   },
   { files: ['server/src/**'], rules: { '@typescript-eslint/no-invalid-void-type': 'off' } },

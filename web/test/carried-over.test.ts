@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { carriedTo, toldOtherwise } from '../src/stages/distributions/carried-over.js';
+import { carriedTo, givenOtherwise } from '../src/stages/distributions/carried-over.js';
 import { newDraft, requestFrom, usualTexts, type Draft } from '../src/stages/distributions/question.js';
 import { familyByName } from '@verdict/core/distributions';
 
@@ -9,26 +9,26 @@ const normal = (mean: string, sd: string) => draftOf({ parameters: { mean, sd } 
 describe('telling a distribution otherwise', () => {
   it('keeps what it is: variance 6.25 becomes sd 2.5, and back', () => {
     const told = draftOf({ by: 'variance', mean: '20', spread: '6.25' });
-    expect(toldOtherwise(told, 'parameters')).toEqual({ by: 'parameters', parameters: { mean: '20', sd: '2.5' } });
-    expect(toldOtherwise(normal('20', '2.5'), 'variance')).toEqual({ by: 'variance', mean: '20', spread: '6.25' });
+    expect(givenOtherwise(told, 'parameters')).toEqual({ by: 'parameters', parameters: { mean: '20', sd: '2.5' } });
+    expect(givenOtherwise(normal('20', '2.5'), 'variance')).toEqual({ by: 'variance', mean: '20', spread: '6.25' });
   });
 
   it('returns to the same parameters for every family defined by its mean', () => {
     const gamma = draftOf({ family: 'gamma', parameters: { shape: '4', scale: '2', threshold: '1' } });
-    const bySd = { ...gamma, ...toldOtherwise(gamma, 'sd') };
+    const bySd = { ...gamma, ...givenOtherwise(gamma, 'sd') };
     expect(bySd).toMatchObject({ by: 'sd', mean: '9', spread: '4' });
-    const byVariance = { ...bySd, ...toldOtherwise(bySd, 'variance') };
+    const byVariance = { ...bySd, ...givenOtherwise(bySd, 'variance') };
     expect(byVariance.spread).toBe('16');
-    const back = { ...byVariance, ...toldOtherwise(byVariance, 'parameters') };
+    const back = { ...byVariance, ...givenOtherwise(byVariance, 'parameters') };
     expect(back.parameters).toEqual({ shape: '4', scale: '2', threshold: '1' });
   });
 
   it('leaves typed text that cannot be converted yet', () => {
-    expect(toldOtherwise(normal('x', '2'), 'variance')).toEqual({ by: 'variance' });
+    expect(givenOtherwise(normal('x', '2'), 'variance')).toEqual({ by: 'variance' });
     const empty = draftOf({ by: 'sd', mean: '5', spread: '' });
-    expect(toldOtherwise(empty, 'parameters')).toEqual({ by: 'parameters' });
+    expect(givenOtherwise(empty, 'parameters')).toEqual({ by: 'parameters' });
     const cauchy = draftOf({ family: 'cauchy', parameters: usualTexts(familyByName('cauchy')) });
-    expect(toldOtherwise(cauchy, 'sd')).toEqual({ by: 'sd' });
+    expect(givenOtherwise(cauchy, 'sd')).toEqual({ by: 'sd' });
   });
 });
 

@@ -12,7 +12,7 @@ import {
   queryOf,
   requestFrom,
   shareCaution,
-  toldByMoments,
+  givenByMoments,
   usualTexts,
   windowFault,
   type Asked,
@@ -69,7 +69,7 @@ describe('the question in the address', () => {
   });
 
   it('is defined by mean and SD only if these determine it', () => {
-    const told = FAMILIES.filter(toldByMoments).map(({ family }) => family);
+    const told = FAMILIES.filter(givenByMoments).map(({ family }) => family);
     expect(told).toContain('gamma');
     expect(told).toContain('normal');
     expect(told).not.toContain('cauchy');

@@ -1,7 +1,7 @@
 // The analyses, stage by stage, their results and their words.
 import '../readings/refusals.js';
 export { type StatisticId } from '../road/statistic-settings.js';
-export { toldStatistic } from '../road/told.js';
+export { formatStatistic } from '../road/formatted.js';
 export { type DistributionRequest, type Question, QUESTIONS } from './distributions/distribution-request.js';
 export { DISTRIBUTION_FIGURES } from './distributions/distribution-figures.js';
 export type { DistributionResult } from './distributions/distribution-result.js';
@@ -125,7 +125,7 @@ export {
 } from './claims/claim-figures.js';
 export { claimDrawsAnalysis, type ClaimDrawsResult } from './claims/claim-draws.js';
 export type { ClaimCell, ClaimGroup, ClaimResult, LawPicture } from './claims/claim-result.js';
-export { toldExpected, toldFigure, toldInterval } from '../road/told.js';
+export { formatExpected, formatQuantity, formatInterval } from '../road/formatted.js';
 export { CLAIM_ANALYSES } from './claims/index.js';
 export { missedWords, pWords, readBack } from './claims/claim-words.js';
 export { claimOffers, usualClaim, type Looked } from './claims/claims-offered.js';
@@ -174,7 +174,7 @@ export {
   firstOrderWords,
   propagateFigures,
   propagateTable,
-  toldResult,
+  formatResult,
 } from './simulate/propagate-words.js';
 export { QUANTITY_LEADS, REPEATED } from './simulate/asked-settings.js';
 export { CURVES } from './simulate/curves-settings.js';

@@ -126,7 +126,7 @@ export const errorOfSd = (sd: number, n: number): number | null => (n > 1 ? sd /
  * Two different values that would be printed alike: both with as many digits as are needed to tell them apart; null if they are printed differently
  * anyway.
  */
-export function toldApart(a: number, b: number, print: (value: number) => string): [string, string] | null {
+export function formatApart(a: number, b: number, print: (value: number) => string): [string, string] | null {
   if (a === b || print(a) !== print(b)) return null;
   for (let digits = 6; digits <= 17; digits++)
     if (a.toPrecision(digits) !== b.toPrecision(digits)) {

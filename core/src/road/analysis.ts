@@ -92,7 +92,7 @@ export interface Analysis<Request extends Settings = Settings, Result = unknown>
   title: string;
   request: z.ZodType<Request>;
   /** The one sentence of the method: shown as fields, kept, printed. Where it changes with what is asked, the request tells its parts. */
-  method: readonly SentencePart[] | Told<Request>;
+  method: readonly SentencePart[] | MethodOf<Request>;
   /** The subject in the words of the sentence, where it is more than the column: "thickness by kiln". */
   subject?(request: Request): string;
   /** False where it can also work without a column: `run` gets an empty sample then. */
@@ -112,7 +112,7 @@ export interface Analysis<Request extends Settings = Settings, Result = unknown>
 }
 
 /** Declared as a method, so that an analysis of a narrower request is one of any request. */
-type Told<Request> = { of(request: Request): readonly SentencePart[] }['of'];
+type MethodOf<Request> = { of(request: Request): readonly SentencePart[] }['of'];
 
 export interface Settings {
   /** The column the readings come from; absent only where the analysis needs none. */

@@ -1,7 +1,7 @@
 import type { Figure } from '../resampling/figure.js';
 import type { Statistic } from '../resampling/statistic.js';
 import { formatPercent } from '../numeric/format.js';
-import type { Scale } from './told.js';
+import type { Scale } from './formatted.js';
 import { USUAL_PERCENTILE, type StatisticAsked as Asked } from './statistic-settings.js';
 
 /** The figure that is asked for, by its name. */
@@ -47,7 +47,7 @@ export function statisticOf(asked: Asked, pairs: boolean): Statistic {
 }
 
 /** How the statistic is written. */
-export function toldAs(
+export function notationOf(
   { statistic }: Asked,
   { unit, resolution }: Pick<Scale, 'unit' | 'resolution'>,
 ): { scale: Scale; kind: 'location' | 'spread' | 'difference' } {

@@ -3,14 +3,14 @@ import { columnsOf, curveOf } from '../../src/analyses/claims/claim-law.js';
 import {
   bareFigure,
   freedomWords,
-  toldClaim,
-  toldDistance,
-  toldExpected,
-  toldFigure,
-  toldInterval,
-  toldNamed,
+  formatClaim,
+  formatDistance,
+  formatExpected,
+  formatQuantity,
+  formatInterval,
+  formatNamed,
   type Scale,
-} from '../../src/road/told.js';
+} from '../../src/road/formatted.js';
 import { normalityLine, spreadsLine } from '../../src/analyses/claims/assumptions.js';
 import { binomial } from '../../src/distributions/families/binomial.js';
 import { chiSquare } from '../../src/distributions/families/chi-square.js';
@@ -25,22 +25,22 @@ const ratio: Scale = { unit: 'mm', resolution: 0.01, as: 'ratio' };
 
 describe('a figure of a claim', () => {
   it('is written with the decimals of the readings and their unit', () => {
-    expect(plain(toldFigure(8.01234, readings))).toBe('8.012 mm');
-    expect(plain(toldFigure(0.0957, readings, 'spread'))).toBe('0.0957 mm');
-    expect(plain(toldClaim(8, readings))).toBe('8.00 mm');
-    expect(plain(toldClaim(8.00512, readings))).toBe('8.00512 mm');
-    expect(plain(toldClaim(-3, readings))).toBe('−3.00 mm');
-    expect(plain(toldNamed(0.05, readings))).toBe('0.05 mm');
+    expect(plain(formatQuantity(8.01234, readings))).toBe('8.012 mm');
+    expect(plain(formatQuantity(0.0957, readings, 'spread'))).toBe('0.0957 mm');
+    expect(plain(formatClaim(8, readings))).toBe('8.00 mm');
+    expect(plain(formatClaim(8.00512, readings))).toBe('8.00512 mm');
+    expect(plain(formatClaim(-3, readings))).toBe('−3.00 mm');
+    expect(plain(formatNamed(0.05, readings))).toBe('0.05 mm');
   });
 
   it('is written as a percentage, its difference in percentage points', () => {
-    expect(plain(toldFigure(0.0834, share))).toBe('8.34 %');
-    expect(plain(toldDistance(-0.0634, share))).toBe('6.34 percentage points');
-    expect(plain(toldDistance(0.01, share))).toBe('1 percentage point');
-    expect(plain(toldInterval({ lower: -0.464, upper: -0.0031 }, share, 'difference'))).toBe(
+    expect(plain(formatQuantity(0.0834, share))).toBe('8.34 %');
+    expect(plain(formatDistance(-0.0634, share))).toBe('6.34 percentage points');
+    expect(plain(formatDistance(0.01, share))).toBe('1 percentage point');
+    expect(plain(formatInterval({ lower: -0.464, upper: -0.0031 }, share, 'difference'))).toBe(
       '−46.4 to −0.31 percentage points',
     );
-    expect(plain(toldInterval({ lower: 0.0123, upper: null }, share))).toBe('at least 1.23 %');
+    expect(plain(formatInterval({ lower: 0.0123, upper: null }, share))).toBe('at least 1.23 %');
   });
 
   it('is written as a ratio, a small one not as 0', () => {
@@ -50,14 +50,14 @@ describe('a figure of a claim', () => {
   });
 
   it('has intervals with open ends, and says where there is none', () => {
-    expect(plain(toldInterval({ lower: 7.9, upper: 8.1 }, readings))).toBe('7.900 to 8.100 mm');
-    expect(plain(toldInterval({ lower: null, upper: 8.1 }, readings))).toBe('at most 8.100 mm');
-    expect(toldInterval({ lower: null, upper: null }, readings)).toContain('too few readings');
+    expect(plain(formatInterval({ lower: 7.9, upper: 8.1 }, readings))).toBe('7.900 to 8.100 mm');
+    expect(plain(formatInterval({ lower: null, upper: 8.1 }, readings))).toBe('at most 8.100 mm');
+    expect(formatInterval({ lower: null, upper: null }, readings)).toContain('too few readings');
   });
 
   it('has degrees of freedom and expected counts in words', () => {
     expect([freedomWords(1), freedomWords(31.68)]).toEqual(['1 degree of freedom', '31.7 degrees of freedom']);
-    expect([toldExpected(14.3999999), plain(toldExpected(20_000))]).toEqual(['14.4', '20 000']);
+    expect([formatExpected(14.3999999), plain(formatExpected(20_000))]).toEqual(['14.4', '20 000']);
   });
 });
 

@@ -3,7 +3,7 @@ import { analysisById, inThisThread } from '../../src/analyses/registry.js';
 import type { ClaimResult } from '../../src/analyses/claims/claim-result.js';
 import type { BootstrapResult } from '../../src/analyses/resample/bootstrap-result.js';
 import { statisticOffers, usualStatistic, type LookedAt } from '../../src/analyses/resample/looked-at.js';
-import { toldOff, toldStatistic } from '../../src/road/told.js';
+import { formatOffset, formatStatistic } from '../../src/road/formatted.js';
 import type { PermutationResult } from '../../src/analyses/resample/permutation-result.js';
 import { conventionWords, tailsWords } from '../../src/analyses/resample/permutation-words.js';
 import type { PlansResult } from '../../src/analyses/resample/plans.js';
@@ -386,9 +386,9 @@ describe('bootstrap', () => {
 describe('a value that is 0 up to rounding', () => {
   it('is written without sign', () => {
     const told = { unit: 'mm', resolution: 0.01, as: 'reading', kind: 'difference' } as const;
-    expect(toldStatistic(-0.00001, told)).toBe('0.0000\u00a0mm');
-    expect(toldOff(-0.0012, told)).toBe('−0.0012\u00a0mm');
-    expect(toldStatistic(-0.1, { ...told, as: 'share' })).toBe('−10 percentage points');
+    expect(formatStatistic(-0.00001, told)).toBe('0.0000\u00a0mm');
+    expect(formatOffset(-0.0012, told)).toBe('−0.0012\u00a0mm');
+    expect(formatStatistic(-0.1, { ...told, as: 'share' })).toBe('−10 percentage points');
   });
 });
 

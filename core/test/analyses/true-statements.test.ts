@@ -24,7 +24,7 @@ import { beyondNote, withBeyond } from '../../src/analyses/shape/with-beyond.js'
 import { rankedFamilies } from '../../src/analyses/fit/ranked-families.js';
 import { analysisById } from '../../src/analyses/registry.js';
 import { distribution, familyByName } from '../../src/distributions/registry.js';
-import { toldApart } from '../../src/numeric/format.js';
+import { formatApart } from '../../src/numeric/format.js';
 import { NO_READINGS } from '../../src/readings/sample.js';
 import { sampleOf } from '../samples.js';
 
@@ -275,7 +275,7 @@ describe('figures at the ends of what numbers hold', () => {
     const m = plain.reduce((a, b) => a + b) / 8;
     const s = Math.sqrt(plain.reduce((a, x) => a + (x - m) ** 2, 0) / 7);
     expect(result.statistic! / (m / (s / Math.sqrt(8)))).toBeCloseTo(1, 12);
-    const [low, high] = toldApart(1e9 + 0.08, 1e9 + 0.31, () => '1.0000 × 10⁹')!;
+    const [low, high] = formatApart(1e9 + 0.08, 1e9 + 0.31, () => '1.0000 × 10⁹')!;
     expect(low).not.toBe(high);
   });
 });

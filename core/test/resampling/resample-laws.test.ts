@@ -6,7 +6,7 @@ import { formulaInterval } from '../../src/analyses/resample/bootstrap-formula.j
 import { formulaTest } from '../../src/analyses/resample/permutation-formula.js';
 import type { PermutationResult } from '../../src/analyses/resample/permutation-result.js';
 import type { StatisticId } from '../../src/road/statistic-settings.js';
-import { statisticOf, toldAs, whatWords } from '../../src/road/statistic-asked.js';
+import { statisticOf, notationOf, whatWords } from '../../src/road/statistic-asked.js';
 import type { Asked } from '../../src/analyses/resample/resample-settings.js';
 import { fisherP } from '../../src/claims/shares.js';
 import { normalQuantile } from '../../src/numeric/standard-normal.js';
@@ -310,9 +310,9 @@ describe('statistic, in words', () => {
     });
     expect(statisticOf(asked('difference-of-shares'), false)).toEqual({ of: 'difference', figure: { name: 'mean' } });
     const scale = { unit: 'mm', resolution: 0.01 };
-    expect(toldAs(asked('sd'), scale)).toEqual({ scale: { ...scale, as: 'reading' }, kind: 'spread' });
-    expect(toldAs(asked('share'), scale).scale.as).toBe('share');
-    expect(toldAs(asked('skewness'), scale).scale.as).toBe('ratio');
+    expect(notationOf(asked('sd'), scale)).toEqual({ scale: { ...scale, as: 'reading' }, kind: 'spread' });
+    expect(notationOf(asked('share'), scale).scale.as).toBe('share');
+    expect(notationOf(asked('skewness'), scale).scale.as).toBe('ratio');
   });
 });
 

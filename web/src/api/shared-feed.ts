@@ -3,8 +3,8 @@
  * stream for what all of them want and passes on what it hears. When it closes, the next one takes over.
  */
 type Hear = (event: string, told: unknown) => void;
-type Message = { kind: 'want'; from: string; channels: string[] } | { kind: 'ask' } | Told;
-interface Told {
+type Message = { kind: 'want'; from: string; channels: string[] } | { kind: 'ask' } | Notation;
+interface Notation {
   kind: 'told';
   of: string;
   event: string;
@@ -65,7 +65,7 @@ class SharedFeed {
     else if (this.#leads) this.#want(message.from, message.channels);
   }
 
-  #hear({ of, event, told }: Told): void {
+  #hear({ of, event, told }: Notation): void {
     for (const hear of this.#hearers.get(of) ?? []) hear(event, told);
   }
 
@@ -87,7 +87,7 @@ class SharedFeed {
     for (const event of EVENTS)
       stream.addEventListener(event, ({ data }: MessageEvent<string>) => {
         const { of, told } = JSON.parse(data) as { of: string; told: unknown };
-        const message: Told = { kind: 'told', of, event, told };
+        const message: Notation = { kind: 'told', of, event, told };
         this.#hear(message);
         this.#send(message);
       });

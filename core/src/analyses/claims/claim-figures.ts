@@ -1,7 +1,14 @@
 import { formatFigure, formatP, formatPercent, formatPercentOf, groupThousands } from '../../numeric/format.js';
 import type { FoundFigure } from '../../road/figure.js';
 import type { ClaimExtra, ClaimResult } from './claim-result.js';
-import { bareFigure, toldClaim, toldDistance, toldExpected, toldFigure, toldInterval } from '../../road/told.js';
+import {
+  bareFigure,
+  formatClaim,
+  formatDistance,
+  formatExpected,
+  formatQuantity,
+  formatInterval,
+} from '../../road/formatted.js';
 
 /** A figure beside others, as it is shown. */
 function extraText({ value, as }: ClaimExtra, result: ClaimResult): string {
@@ -9,7 +16,7 @@ function extraText({ value, as }: ClaimExtra, result: ClaimResult): string {
   const one = (x: number) => {
     if (as === 'p') return formatP(x, result.alpha);
     if (as === 'statistic' || as === 'count') return formatFigure(x, as);
-    if (as === 'spread') return toldFigure(x, { ...result, as: 'reading' }, 'spread');
+    if (as === 'spread') return formatQuantity(x, { ...result, as: 'reading' }, 'spread');
     return bareFigure(x, { ...result, as });
   };
   return typeof value === 'number' ? one(value) : value.map(one).join(' to ');
@@ -25,14 +32,14 @@ function estimateRows(result: ClaimResult): Row[] {
   const { claimed, estimate, difference, standardised, intervalOf } = result;
   const two = isDifference(result);
   const kind = isSpread(result) ? 'spread' : 'location';
-  const shown = (value: number) => (two ? signed(value, result) : toldFigure(value, result, kind));
+  const shown = (value: number) => (two ? signed(value, result) : formatQuantity(value, result, kind));
   return [
     {
       key: 'claimed',
       name: 'claimed value',
       meaning: 'The value stated in the claim.',
       formula: 'given',
-      text: claimed === null || (two && claimed === 0) ? null : toldClaim(claimed, result),
+      text: claimed === null || (two && claimed === 0) ? null : formatClaim(claimed, result),
     },
     {
       key: 'estimate',
@@ -59,7 +66,7 @@ function estimateRows(result: ClaimResult): Row[] {
 }
 
 const signed = (value: number, result: ClaimResult) =>
-  `${value < 0 ? '−' : value > 0 ? '+' : ''}${toldDistance(value, result)}`;
+  `${value < 0 ? '−' : value > 0 ? '+' : ''}${formatDistance(value, result)}`;
 
 function testRows(result: ClaimResult): Row[] {
   const { interval, confidence, intervalOf, statistic, symbol, df, pValue, pMethod, alpha } = result;
@@ -76,7 +83,7 @@ function testRows(result: ClaimResult): Row[] {
       name: `${formatPercentOf(confidence)} confidence interval`,
       meaning: `The range that contains the true value of ${intervalOf}, at this confidence level.`,
       formula: 'the values that the test does not reject',
-      text: interval ? toldInterval(interval, result, kind) : null,
+      text: interval ? formatInterval(interval, result, kind) : null,
     },
     {
       key: 'statistic',
@@ -125,7 +132,7 @@ function missedRows(result: ClaimResult): Row[] {
       name: 'smallest detectable difference',
       meaning: 'The smallest true difference that this number of readings detects with 80 % power.',
       formula: 'where the power is 80 %',
-      text: smallestNoticeable === null ? null : toldDistance(smallestNoticeable, scale),
+      text: smallestNoticeable === null ? null : formatDistance(smallestNoticeable, scale),
     },
     {
       key: 'needed',
@@ -218,7 +225,7 @@ export const pairFigures = (result: ClaimResult): FoundFigure[] =>
     note: pValue < result.alpha ? 'they differ' : '',
     texts: [
       signed(difference, result),
-      toldInterval({ lower, upper }, { ...result, unit: '' }, 'difference'),
+      formatInterval({ lower, upper }, { ...result, unit: '' }, 'difference'),
       formatP(pValue, result.alpha),
     ],
   }));
@@ -234,6 +241,10 @@ export function cellFigures({ cells }: ClaimResult): FoundFigure[] {
     meaning: `${formatFigure(Math.abs(standardised), 'statistic')} standard deviations ${standardised < 0 ? 'below' : 'above'} the expected count.`,
     formula: '(observed − expected)²/expected, as a proportion of χ²',
     note: '',
-    texts: [groupThousands(observed), toldExpected(expected), total > 0 ? formatPercent(contribution / total, 2) : '–'],
+    texts: [
+      groupThousands(observed),
+      formatExpected(expected),
+      total > 0 ? formatPercent(contribution / total, 2) : '–',
+    ],
   }));
 }

@@ -5,7 +5,7 @@ import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote, levelNote, levelWords } from '../../road/cautions.js';
 import { simulatedNotes } from '../../road/simulated-notes.js';
 import type { ClaimResult } from './claim-result.js';
-import { toldDetectable, toldDistance, toldNamed } from '../../road/told.js';
+import { formatDetectable, formatDistance, formatNamed } from '../../road/formatted.js';
 
 /** The statistic with its degrees of freedom: "t(47) = 2.10". */
 export function statisticWords({ symbol, statistic, df }: Pick<ClaimResult, 'symbol' | 'statistic' | 'df'>): string {
@@ -33,7 +33,7 @@ const testWords = (result: ClaimResult) => {
 function closenessWords(result: ClaimResult): Piece[] {
   const { closeness } = result;
   if (!closeness) return [];
-  const within = `within ±${toldNamed(closeness.margin, result)}`;
+  const within = `within ±${formatNamed(closeness.margin, result)}`;
   const p = equalsP(closeness.pValue, result.alpha);
   return closeness.shown
     ? [
@@ -76,9 +76,9 @@ export function missedWords(result: ClaimResult): string | null {
   const least =
     smallestNoticeable === null
       ? `no ${size} is detected with 80 % power`
-      : `the smallest ${size} detected with 80 % power is ${about}${toldDetectable(smallestNoticeable, scale)}`;
+      : `the smallest ${size} detected with 80 % power is ${about}${formatDetectable(smallestNoticeable, scale)}`;
   if (power.noticeable === null || power.chance === null) return `${here}, ${least}.`;
-  const named = `${power.of} ${toldNamed(power.noticeable, scale)}`;
+  const named = `${power.of} ${formatNamed(power.noticeable, scale)}`;
   const needs =
     power.needed !== null
       ? ` For 80 % power, ${about}${groupThousands(power.needed)} ${power.per} are needed${power.suffices ? ` (${groupThousands(power.suffices)} are enough, but only from ${groupThousands(power.needed)} on is every larger number enough too)` : ''}.`
@@ -110,7 +110,7 @@ function apartNote({ confidence, alpha, interval }: ClaimResult): Note[] {
 function otherWayNote({ alternative, difference, pValue, as, ...scale }: ClaimResult): Note[] {
   if (alternative === 'two-sided' || difference === null || difference === 0 || pValue === null) return [];
   if (difference > 0 === (alternative === 'greater')) return [];
-  const text = `The difference is opposite to the alternative: the alternative is “${alternative}”, but the estimate is ${toldDistance(difference, { ...scale, as })} ${difference > 0 ? 'above' : 'below'} the claim. Check the direction.`;
+  const text = `The difference is opposite to the alternative: the alternative is “${alternative}”, but the estimate is ${formatDistance(difference, { ...scale, as })} ${difference > 0 ? 'above' : 'below'} the claim. Check the direction.`;
   return [{ code: 'other-way', text }];
 }
 

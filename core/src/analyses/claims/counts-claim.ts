@@ -1,5 +1,5 @@
 import { countsModel, powerBySimulation } from '../../claims/simulated-power.js';
-import { toldExpected } from '../../road/told.js';
+import { formatExpected } from '../../road/formatted.js';
 import { countsAgainst, exactCountsP, MOST_TABLES, tablesOf, type CountsTest } from '../../claims/counts.js';
 import { pOfTally } from '../../goodness-of-fit/simulated-p.js';
 import { formatPercentOf, groupThousands } from '../../numeric/format.js';
@@ -25,7 +25,7 @@ function farthestWords({ labels }: PlacedCounts, { cells }: CountsTest): string 
   const far = cells.reduce((best, cell, i) => (cell.contribution > cells[best]!.contribution ? i : best), 0);
   const { observed, expected } = cells[far]!;
   const total = cells.reduce((sum, cell) => sum + cell.observed, 0);
-  return `Largest difference: ${labels[far]}, ${groupThousands(observed)} observed and ${toldExpected(expected)} expected (${plural(total, 'count')} in ${cells.length} categories)`;
+  return `Largest difference: ${labels[far]}, ${groupThousands(observed)} observed and ${formatExpected(expected)} expected (${plural(total, 'count')} in ${cells.length} categories)`;
 }
 
 const nullWords = (name: string, { labels, shares }: PlacedCounts, { spread }: CountsRequest) => {

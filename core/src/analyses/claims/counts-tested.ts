@@ -2,7 +2,7 @@ import type { CountsTest } from '../../claims/counts.js';
 import { chiSquare } from '../../distributions/families/chi-square.js';
 import { formatP, groupThousands } from '../../numeric/format.js';
 import type { SimulatedP } from '../../goodness-of-fit/simulated-p.js';
-import { freedomWords } from '../../road/told.js';
+import { freedomWords } from '../../road/formatted.js';
 import { curveOf } from './claim-law.js';
 import type { Assumption, ClaimExtra, ClaimResult, LawPicture } from './claim-result.js';
 

@@ -17,7 +17,7 @@ import { curveOf } from './claim-law.js';
 import type { ClaimExtra, ClaimResult } from './claim-result.js';
 import { claimBasis, claimed, ofInterval, ONE_SOURCE, oneSource as onlyOne, typedFigures } from './claim-settings.js';
 import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
-import { freedomWords, toldClaim, toldDistance, toldFigure, type Scale } from '../../road/told.js';
+import { freedomWords, formatClaim, formatDistance, formatQuantity, type Scale } from '../../road/formatted.js';
 import { claimFinding, SHARED, statisticWords } from './claim-words.js';
 
 const claimedSd = number('claimedSd', 'claimed standard deviation', { above: 0 }, 'enter a value');
@@ -85,13 +85,13 @@ function claimedNormal({ values }: Source, mean: number, sd: number): ClaimExtra
 /** "Mean 7.96 mm (0.04 mm below the claim; t(49) = 0.31, p = 0.76)": how far off, by its own test. */
 function meanWords(mean: number, claimed: number, t: string, p: number, scale: Scale): string {
   const off = mean - claimed;
-  const where = off === 0 ? 'as claimed' : `${toldDistance(off, scale)} ${off > 0 ? 'above' : 'below'} the claim`;
-  return `Mean ${toldFigure(mean, scale)} (${where}; ${t}, ${equalsP(p)})`;
+  const where = off === 0 ? 'as claimed' : `${formatDistance(off, scale)} ${off > 0 ? 'above' : 'below'} the claim`;
+  return `Mean ${formatQuantity(mean, scale)} (${where}; ${t}, ${equalsP(p)})`;
 }
 
 /** "standard deviation 0.14 mm (1.39 times the claim; χ²(49) = 95.1, p = 0.0002)". */
 const spreadWords = (sd: number, claimed: number, square: string, p: number, scale: Scale) =>
-  `standard deviation ${toldFigure(sd, scale, 'spread')} (${formatFigure(sd / claimed, 'statistic')} times the claim; ${square}, ${equalsP(p)})`;
+  `standard deviation ${formatQuantity(sd, scale, 'spread')} (${formatFigure(sd / claimed, 'statistic')} times the claim; ${square}, ${equalsP(p)})`;
 
 /** Each of the two by itself, and all of the distribution. */
 function extrasOf(
@@ -170,7 +170,7 @@ export const meanAndSdClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     const t = statisticWords({ symbol: 't', statistic: ofMean.statistic, df: n - 1 });
     const square = statisticWords({ symbol: 'χ²', statistic: ofSd.statistic, df: n - 1 });
     const law = studentT.of({ df: n - 1, location: 0, scale: 1 });
-    const claim = `the mean of ${name} is ${toldClaim(m, scale)} and its standard deviation ${toldClaim(s, scale)}`;
+    const claim = `the mean of ${name} is ${formatClaim(m, scale)} and its standard deviation ${formatClaim(s, scale)}`;
     return claimResult(
       head,
       { alpha, confidence, alternative: 'two-sided' },

@@ -25,7 +25,7 @@ import {
   typedFigures,
 } from './claim-settings.js';
 import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
-import { freedomWords, toldClaim, toldFigure, toldInterval, type Scale } from '../../road/told.js';
+import { freedomWords, formatClaim, formatQuantity, formatInterval, type Scale } from '../../road/formatted.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy, oneFigureWords, signOf } from './one-column.js';
 
@@ -139,12 +139,12 @@ export const meanClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     const { name, law } = lawOfMean(test);
     const symbol = byZ ? 'z' : 't';
     return claimResult(head, settings, {
-      ...oneFigureWords(`the mean of ${source.name}`, toldClaim(claim, scale), of),
+      ...oneFigureWords(`the mean of ${source.name}`, formatClaim(claim, scale), of),
       method: settings.method,
       ...{ claimed: claim, estimate: mean, difference, standardised: difference / sd },
       ...{ symbol, statistic: test.statistic, df: test.df, pValue: pOfTails(test.tails, of), pMethod: 'exact' },
       ...{ interval, intervalOf: 'the mean' },
-      measured: `Mean ${toldFigure(mean, scale)}, ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale)}`,
+      measured: `Mean ${formatQuantity(mean, scale)}, ${formatPercentOf(confidence)} confidence interval ${formatInterval(interval, scale)}`,
       ...powerOf(n, sd, settings),
       closeness: closenessOf(difference, mean, test, settings),
       assumptions: assumptionsOf(source, settings),

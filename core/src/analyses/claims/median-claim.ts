@@ -27,7 +27,7 @@ import { columnsOf, curveOf } from './claim-law.js';
 import type { Assumption, ClaimResult, LawPicture } from './claim-result.js';
 import { claimBasis, claimSentence, claimed, noticeable, ofInterval } from './claim-settings.js';
 import { claimResult, dotsOf, oneSource, type Source } from './claim-source.js';
-import { toldClaim, toldFigure, toldInterval, type Scale } from '../../road/told.js';
+import { formatClaim, formatQuantity, formatInterval, type Scale } from '../../road/formatted.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy, oneFigureWords, signOf } from './one-column.js';
 
@@ -217,13 +217,13 @@ export const medianClaimAnalysis = defineAnalysis<Request, ClaimResult>({
       head,
       settings,
       {
-        ...oneFigureWords(`the median of ${source.name}`, toldClaim(claim, scale), of),
+        ...oneFigureWords(`the median of ${source.name}`, formatClaim(claim, scale), of),
         ...{ method: by, claimed: claim, estimate: centre, difference },
         standardised: source.sd ? difference / source.sd : null,
         ...{ symbol: by === 'sign' ? 'above' : 'W', statistic, pValue: pOfTails(tails, of) },
         pMethod: exact ? 'exact' : 'asymptotic',
         ...{ interval, intervalOf: by === 'sign' ? 'the median' : 'the median (Hodges–Lehmann)' },
-        measured: `Median ${toldFigure(centre, scale)}${by === 'sign' ? '' : ' (Hodges–Lehmann)'}, ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale)}`,
+        measured: `Median ${formatQuantity(centre, scale)}${by === 'sign' ? '' : ' (Hodges–Lehmann)'}, ${formatPercentOf(confidence)} confidence interval ${formatInterval(interval, scale)}`,
         ...powerOf(source, settings),
         assumptions: assumptionsOf(source, settings),
         law,

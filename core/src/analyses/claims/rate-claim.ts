@@ -14,7 +14,7 @@ import { columnsOf } from './claim-law.js';
 import type { Assumption, ClaimResult, LawPicture } from './claim-result.js';
 import { alternative, claimBasis, noticeable, ofInterval, ONE_SOURCE, oneSource as onlyOne } from './claim-settings.js';
 import { claimResult, headOf, typedHead, type Head } from './claim-source.js';
-import { toldClaim, toldFigure, toldInterval, type Scale } from '../../road/told.js';
+import { formatClaim, formatQuantity, formatInterval, type Scale } from '../../road/formatted.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy, oneFigureWords, signOf } from './one-column.js';
 import { greatestTie } from '../../numeric/ties.js';
@@ -184,11 +184,11 @@ export const rateClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     const scale: Scale = { ...head, as: 'rate' };
     const figure = `the rate of ${settings.column === undefined ? 'the typed count' : sample.name}`;
     return claimResult(head, settings, {
-      ...oneFigureWords(figure, toldClaim(claim, scale), of),
+      ...oneFigureWords(figure, formatClaim(claim, scale), of),
       ...{ method: 'poisson', as: 'rate', claimed: claim, estimate: rate, difference: rate - claim },
       ...{ symbol: 'count', statistic: count, pValue: rateP(count, over, claim, of), pMethod: 'exact' },
       ...{ interval, intervalOf: 'the rate' },
-      measured: `Observed rate ${toldFigure(rate, scale)} (${plural(count, 'event')} over ${formatValue(over)}), ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale)}`,
+      measured: `Observed rate ${formatQuantity(rate, scale)} (${plural(count, 'event')} over ${formatValue(over)}), ${formatPercentOf(confidence)} confidence interval ${formatInterval(interval, scale)}`,
       ...powerOf(over, claim, events.counts ?? 1, settings),
       assumptions: assumptionsOf(events),
       law: lawOf(events, claim, of, alpha),

@@ -20,7 +20,7 @@ import { curveOf } from './claim-law.js';
 import type { Assumption, ClaimExtra, ClaimPair, ClaimResult, LawPicture } from './claim-result.js';
 import { noticeable, ofInterval } from './claim-settings.js';
 import { claimResult, dotsOf, type Head } from './claim-source.js';
-import { freedomWords, toldFigure, type Scale } from '../../road/told.js';
+import { freedomWords, formatQuantity, type Scale } from '../../road/formatted.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy } from './one-column.js';
 import { endsWords, severalBasis, severalGroups, severalWords } from './several-settings.js';
@@ -209,7 +209,7 @@ function worked(
         ...(bootstrapped
           ? { pValue: simulated?.pValue ?? null, pMethod: 'simulated', pAsymptotic: byCurve }
           : { pValue: byCurve, pMethod: by === 'welch' ? 'asymptotic' : 'exact' }),
-        measured: endsWords(shown, (value) => toldFigure(value, scale)),
+        measured: endsWords(shown, (value) => formatQuantity(value, scale)),
         ...missed,
         assumptions: assumptionsOf(groups, settings),
         law: bootstrapped ? null : lawOfF(statistic, df, alpha),

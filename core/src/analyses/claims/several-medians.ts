@@ -18,7 +18,7 @@ import { spreadsLine } from './assumptions.js';
 import type { ClaimResult } from './claim-result.js';
 import { noticeable } from './claim-settings.js';
 import { claimResult, dotsOf, type Head } from './claim-source.js';
-import { toldFigure, type Scale } from '../../road/told.js';
+import { formatQuantity, type Scale } from '../../road/formatted.js';
 import { claimFinding } from './claim-words.js';
 import { byParts, replicates, seed } from './counts-settings.js';
 import { lawOfChiSquare, pExtras } from './counts-tested.js';
@@ -109,7 +109,7 @@ function worked(
         ...(simulates
           ? { pValue: simulated?.pValue ?? null, pMethod: 'simulated' }
           : { pValue: asymptotic, pMethod: 'asymptotic' }),
-        measured: endsWords(shown, (value) => toldFigure(value, scale)),
+        measured: endsWords(shown, (value) => formatQuantity(value, scale)),
         ...missed,
         assumptions: spreadsLine(
           values,

@@ -12,7 +12,7 @@ import { curveOf } from './claim-law.js';
 import type { ClaimResult } from './claim-result.js';
 import { ofInterval } from './claim-settings.js';
 import { claimResult } from './claim-source.js';
-import { toldFigure, type Scale } from '../../road/told.js';
+import { formatQuantity, type Scale } from '../../road/formatted.js';
 import { claimFinding } from './claim-words.js';
 import { endsWords, severalBasis, severalGroups, severalWords } from './several-settings.js';
 
@@ -71,7 +71,7 @@ export const severalSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
       {
         ...severalWords('the standard deviation', sample, groups),
         ...{ method: 'brown-forsythe', symbol: 'F', statistic, df: [...df], pValue, pMethod: 'asymptotic' },
-        measured: endsWords(shown, (value) => toldFigure(value, scale, 'spread')),
+        measured: endsWords(shown, (value) => formatQuantity(value, scale, 'spread')),
         assumptions: [
           {
             text: 'Normality: the Brown–Forsythe test hardly needs it; the intervals of the standard deviations do.',

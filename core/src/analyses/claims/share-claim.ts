@@ -13,7 +13,7 @@ import { columnsOf } from './claim-law.js';
 import type { ClaimExtra, ClaimResult, LawPicture } from './claim-result.js';
 import { alternative, claimBasis, ofInterval, ONE_SOURCE, oneSource as onlyOne, typedN } from './claim-settings.js';
 import { claimResult, headOf, typedHead, type Head } from './claim-source.js';
-import { toldClaim, toldInterval, type Scale } from '../../road/told.js';
+import { formatClaim, formatInterval, type Scale } from '../../road/formatted.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy, oneFigureWords, signOf } from './one-column.js';
 import { claimedShare, noticeableShare, ofResolved, shareBasis, SHARE_PARTS } from './share-settings.js';
@@ -180,11 +180,11 @@ export const shareClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     const scale: Scale = { ...head, as: 'share' };
     const figure = `the proportion ${settings.column === undefined ? 'counted' : sample.levels ? `of “${what}” in ${sample.name}` : `of ${sample.name} ${what === sample.name ? 'in the trials' : what}`}`;
     return claimResult(head, settings, {
-      ...oneFigureWords(figure, toldClaim(claim, scale), of),
+      ...oneFigureWords(figure, formatClaim(claim, scale), of),
       ...{ method: by, as: 'share', claimed: claim, estimate: share, difference: share - claim },
       ...{ symbol: 'count', statistic: count, pValue: shareP(count, n, claim, of), pMethod: 'exact' },
       ...{ interval, intervalOf: 'the proportion' },
-      measured: `Observed proportion ${formatPercentOf(share, 1 - share, 3)} (${groupThousands(count)} of ${groupThousands(n)}), ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale)}`,
+      measured: `Observed proportion ${formatPercentOf(share, 1 - share, 3)} (${groupThousands(count)} of ${groupThousands(n)}), ${formatPercentOf(confidence)} confidence interval ${formatInterval(interval, scale)}`,
       ...powerOf(n, claim, settings),
       assumptions: [
         {

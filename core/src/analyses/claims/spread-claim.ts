@@ -28,7 +28,7 @@ import {
   typedFigures,
 } from './claim-settings.js';
 import { claimResult, oneSource } from './claim-source.js';
-import { freedomWords, toldClaim, toldFigure, toldInterval, type Scale } from '../../road/told.js';
+import { freedomWords, formatClaim, formatQuantity, formatInterval, type Scale } from '../../road/formatted.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy, oneFigureWords } from './one-column.js';
 
@@ -141,11 +141,11 @@ export const spreadClaimAnalysis = defineAnalysis<Request, ClaimResult>({
     const law = chiSquare.of({ df });
     const { values, name, resolution } = source;
     const result = claimResult(head, settings, {
-      ...oneFigureWords(`the standard deviation of ${name}`, toldClaim(claim, scale), of),
+      ...oneFigureWords(`the standard deviation of ${name}`, formatClaim(claim, scale), of),
       ...{ method: 'chi-square', claimed: claim, estimate: sd, difference: sd - claim },
       ...{ symbol: 'χ²', statistic, df, pValue: pOfTails(tails, of), pMethod: 'exact' },
       ...{ interval, intervalOf: 'the standard deviation' },
-      measured: `Standard deviation ${toldFigure(sd, scale, 'spread')}, ${timesWords(sd / claim)}; ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale, 'spread')}`,
+      measured: `Standard deviation ${formatQuantity(sd, scale, 'spread')}, ${timesWords(sd / claim)}; ${formatPercentOf(confidence)} confidence interval ${formatInterval(interval, scale, 'spread')}`,
       ...powerOf(n, claim, settings),
       assumptions: [
         values

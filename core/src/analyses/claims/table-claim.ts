@@ -1,4 +1,4 @@
-import { toldExpected } from '../../road/told.js';
+import { formatExpected } from '../../road/formatted.js';
 import { z } from 'zod';
 import { tableIndependence } from '../../claims/counts.js';
 import { MOST_PERMUTED, MOST_TABLE_SIMULATED, powerOfTable, type TableTest } from '../../claims/power-of-tables.js';
@@ -194,7 +194,7 @@ function worked(
           simulated,
           enough: enoughExpected(test) || n > MOST_SHUFFLED,
         }),
-        measured: `Largest difference: ${labels[far]}, ${groupThousands(observed)} observed and ${toldExpected(expected)} expected (${plural(n, 'count')}). Cramér’s V = ${formatFigure(test.cramersV, 'statistic')}`,
+        measured: `Largest difference: ${labels[far]}, ${groupThousands(observed)} observed and ${formatExpected(expected)} expected (${plural(n, 'count')}). Cramér’s V = ${formatFigure(test.cramersV, 'statistic')}`,
         ...missed,
         assumptions: [expectedLine(test)],
         law: lawOfChiSquare(test.statistic, test.df, alpha),

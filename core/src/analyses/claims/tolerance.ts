@@ -15,7 +15,7 @@ import { normalityLine } from './assumptions.js';
 import type { Assumption, ClaimGroup } from './claim-result.js';
 import { ONE_SOURCE, oneSource as onlyOne, typedFigures } from './claim-settings.js';
 import { dotsOf, oneSource, type Source } from './claim-source.js';
-import { toldFigure, type Scale } from '../../road/told.js';
+import { formatQuantity, type Scale } from '../../road/formatted.js';
 
 const method = choice(
   'method',
@@ -146,7 +146,7 @@ const limitWords = (
   { lower: low, upper: high }: { lower: number | null; upper: number | null },
   scale: Scale,
 ): string => {
-  const told = (value: number) => toldFigure(value, scale);
+  const told = (value: number) => formatQuantity(value, scale);
   if (low !== null && high !== null) return `between ${told(low)} and ${told(high)}`;
   return low !== null ? `above ${told(low)}` : `below ${told(high!)}`;
 };
@@ -197,7 +197,7 @@ export function toleranceFigures(result: ToleranceResult): FoundFigure[] {
   const row = (key: string, name: string, meaning: string, formula: string, text: string | null): FoundFigure[] =>
     text === null ? [] : [{ key, name, meaning, formula, note: '', texts: [text] }];
   const told = (value: number | null, kind: 'location' | 'spread' = 'location') =>
-    value === null ? null : toldFigure(value, scale, kind);
+    value === null ? null : formatQuantity(value, scale, kind);
   return [
     ...row('n', 'readings', 'The number of readings.', 'n', groupThousands(n)),
     ...row(

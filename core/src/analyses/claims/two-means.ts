@@ -26,7 +26,14 @@ import { curveOf } from './claim-law.js';
 import type { Assumption, ClaimGroup, ClaimResult } from './claim-result.js';
 import { margin, noticeable, ofInterval, typedFigures, ONE_SOURCE, oneSource as onlyOne } from './claim-settings.js';
 import { claimResult, dotsOf, typedHead, type Head } from './claim-source.js';
-import { freedomWords, toldClaim, toldDistance, toldFigure, toldInterval, type Scale } from '../../road/told.js';
+import {
+  freedomWords,
+  formatClaim,
+  formatDistance,
+  formatQuantity,
+  formatInterval,
+  type Scale,
+} from '../../road/formatted.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy, signOf } from './one-column.js';
 import { twoAlternative, twoBasis, twoSubject, twoWords } from './two-settings.js';
@@ -207,9 +214,9 @@ function groupsOf({ names, figures, samples }: Compared, confidence: number): Cl
 }
 
 function measuredWords({ names: [a, b], figures }: Compared, difference: number, scale: Scale): string {
-  const [first, second] = figures.map(({ mean }) => toldFigure(mean, scale));
+  const [first, second] = figures.map(({ mean }) => formatQuantity(mean, scale));
   const where =
-    difference === 0 ? 'no difference' : `difference ${difference < 0 ? '−' : ''}${toldDistance(difference, scale)}`;
+    difference === 0 ? 'no difference' : `difference ${difference < 0 ? '−' : ''}${formatDistance(difference, scale)}`;
   return `Mean ${first} (${a}) and ${second} (${b}), ${where}`;
 }
 
@@ -266,7 +273,7 @@ export const twoMeansAnalysis = defineAnalysis<Request, ClaimResult>({
     const law = studentT.of({ df: test.df!, location: 0, scale: 1 });
     return claimResult(of.head, settings, {
       ...twoWords('the mean', of.of, of.names, alternative, {
-        difference: claim === 0 ? '' : toldClaim(claim, scale),
+        difference: claim === 0 ? '' : formatClaim(claim, scale),
       }),
       ...{
         method: by,
@@ -278,7 +285,7 @@ export const twoMeansAnalysis = defineAnalysis<Request, ClaimResult>({
       ...{ symbol: 't', statistic: test.statistic, df: test.df, pValue: pOfTails(test.tails, alternative) },
       pMethod: by === 'welch' ? 'asymptotic' : 'exact',
       ...{ interval, intervalOf: 'the difference' },
-      measured: `${measuredWords(of, difference, scale)}, ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale, 'difference')}`,
+      measured: `${measuredWords(of, difference, scale)}, ${formatPercentOf(confidence)} confidence interval ${formatInterval(interval, scale, 'difference')}`,
       ...powerOf(of, test, sd, settings),
       closeness: closenessOf(difference - claim, difference, test, settings),
       assumptions: assumptionsOf(of, settings),

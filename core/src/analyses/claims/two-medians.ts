@@ -34,7 +34,7 @@ import { curveOf } from './claim-law.js';
 import type { Assumption, ClaimExtra, ClaimGroup, ClaimResult, LawPicture } from './claim-result.js';
 import { noticeable, ofInterval } from './claim-settings.js';
 import { claimResult, dotsOf, type Head } from './claim-source.js';
-import { toldDistance, toldFigure, toldInterval, type Scale } from '../../road/told.js';
+import { formatDistance, formatQuantity, formatInterval, type Scale } from '../../road/formatted.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy, signOf } from './one-column.js';
 import { rankable } from './rankable.js';
@@ -205,12 +205,12 @@ function measuredWords(
   confidence: number,
 ): string {
   const scale: Scale = { ...head, as: 'reading' };
-  const [first, second] = values.map((group) => toldFigure(medianOf(group), scale));
-  const size = toldDistance(shift, scale);
+  const [first, second] = values.map((group) => formatQuantity(medianOf(group), scale));
+  const size = formatDistance(shift, scale);
   const where = shift === 0 ? 'no shift' : `shift ${shift < 0 ? '−' : ''}${size}`;
   const told = `Median ${first} (${names[0]}) and ${second} (${names[1]}), ${where}`;
   if (!interval) return told;
-  return `${told}, ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale, 'difference')}`;
+  return `${told}, ${formatPercentOf(confidence)} confidence interval ${formatInterval(interval, scale, 'difference')}`;
 }
 
 function missedOf({ n, interval, power }: Tested, sd: number, { alternative, noticeable: named, method: by }: Request) {

@@ -16,7 +16,7 @@ import { columnsOf } from './claim-law.js';
 import type { ClaimExtra, ClaimResult, LawPicture } from './claim-result.js';
 import { ofInterval, typedN, ONE_SOURCE, oneSource as onlyOne } from './claim-settings.js';
 import { claimResult, typedHead, type Head } from './claim-source.js';
-import { toldDistance, toldInterval, type Scale } from '../../road/told.js';
+import { formatDistance, formatInterval, type Scale } from '../../road/formatted.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy, signOf } from './one-column.js';
 import { noticeableShare, ofResolved, shareBasis, SHARE_PARTS } from './share-settings.js';
@@ -248,7 +248,7 @@ export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
     const scale: Scale = { ...head, as: 'share' };
     const told = ({ count, n }: Share) =>
       `${formatPercentOf(count / n, 1 - count / n, 3)} (${groupThousands(count)} of ${groupThousands(n)})`;
-    const where = p === q ? 'no difference' : `difference ${p < q ? '−' : ''}${toldDistance(p - q, scale)}`;
+    const where = p === q ? 'no difference' : `difference ${p < q ? '−' : ''}${formatDistance(p - q, scale)}`;
     return claimResult(head, settings, {
       ...twoWords('the proportion', of, [a.name, b.name], alternative, { what }),
       ...{ method: 'fisher', as: 'share', claimed: 0, estimate: p - q, difference: p - q },
@@ -261,7 +261,7 @@ export const twoSharesAnalysis = defineAnalysis<Request, ClaimResult>({
         alternative,
       ),
       ...{ interval, intervalOf: 'the difference' },
-      measured: `Observed ${told(a)} and ${told(b)}, ${where}, ${formatPercentOf(confidence)} confidence interval ${toldInterval(interval, scale, 'difference')}${inverted ? '' : ' (Newcombe)'}`,
+      measured: `Observed ${told(a)} and ${told(b)}, ${where}, ${formatPercentOf(confidence)} confidence interval ${formatInterval(interval, scale, 'difference')}${inverted ? '' : ' (Newcombe)'}`,
       ...powerOf(two, settings),
       assumptions: [
         {

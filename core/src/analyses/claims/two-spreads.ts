@@ -19,7 +19,7 @@ import { curveOf } from './claim-law.js';
 import type { ClaimGroup, ClaimResult } from './claim-result.js';
 import { ofInterval, typedFigures, ONE_SOURCE, oneSource as onlyOne } from './claim-settings.js';
 import { claimResult, typedHead, type Head } from './claim-source.js';
-import { toldFigure, toldInterval, type Scale } from '../../road/told.js';
+import { formatQuantity, formatInterval, type Scale } from '../../road/formatted.js';
 import { claimFinding } from './claim-words.js';
 import { missedBy } from './one-column.js';
 import { twoAlternative, twoBasis, twoSubject, twoWords } from './two-settings.js';
@@ -167,7 +167,7 @@ function byF(
       alternative,
       alpha,
     }),
-    measured: `${formatPercentOf(confidence)} confidence interval of the ratio ${toldInterval(interval, { ...head, as: 'ratio' })}`,
+    measured: `${formatPercentOf(confidence)} confidence interval of the ratio ${formatInterval(interval, { ...head, as: 'ratio' })}`,
   };
 }
 
@@ -246,7 +246,7 @@ export const twoSpreadsAnalysis = defineAnalysis<Request, ClaimResult>({
     if (typeof found === 'string') return unavailable(sample, found);
     const scale: Scale = { ...head, as: 'reading' };
     const ratio = s / t;
-    const told = `Standard deviation ${toldFigure(s, scale, 'spread')} (${names[0]}) and ${toldFigure(t, scale, 'spread')} (${names[1]}), ratio ${formatFigure(ratio, 'statistic')}`;
+    const told = `Standard deviation ${formatQuantity(s, scale, 'spread')} (${names[0]}) and ${formatQuantity(t, scale, 'spread')} (${names[1]}), ratio ${formatFigure(ratio, 'statistic')}`;
     return claimResult(head, settings, {
       ...twoWords('the standard deviation', of.of, names, alternative),
       ...{ as: by === 'f' ? 'ratio' : 'reading', claimed: 1, estimate: ratio, difference: ratio - 1, method: by },

@@ -37,14 +37,14 @@ export function parameterText(
   return digits < DIGITS && value !== 0 ? short : allowed;
 }
 
-interface Told {
+interface Notation {
   law: PlottedLaw;
   resolution: number | null;
   unit: string;
 }
 
 /** "mean 8.02 and sd 0.11 mm". */
-export function lawWords({ law, resolution, unit }: Told): string {
+export function lawWords({ law, resolution, unit }: Notation): string {
   const words = parameterWords(law.family, law.parameters, (value, { name }) =>
     law.estimated.length === 0 ? formatValue(value) : parameterText(name, value, resolution, law.standardErrors[name]),
   );

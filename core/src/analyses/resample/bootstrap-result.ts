@@ -2,10 +2,10 @@ import type { Interval } from '../../claims/alternative.js';
 import type { Note } from '../../readings/note.js';
 import type { IntervalName, ResampledInterval } from '../../resampling/intervals.js';
 import type { Piled } from '../../road/piled.js';
-import type { Told } from '../../road/told.js';
+import type { Notation } from '../../road/formatted.js';
 
 /** What both redrawing and shuffling tell of what they look at. */
-export interface ResampledHead extends Piled, Told {
+export interface ResampledHead extends Piled, Notation {
   available: true;
   typed: boolean;
   n: number;

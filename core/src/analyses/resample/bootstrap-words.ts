@@ -5,7 +5,7 @@ import { plural, sentenceCase } from '../../numeric/grammar.js';
 import type { IntervalName, ResampledInterval } from '../../resampling/intervals.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote } from '../../road/cautions.js';
-import { toldDistance, toldInterval, toldStatistic, type Told } from '../../road/told.js';
+import { formatDistance, formatInterval, formatStatistic, type Notation } from '../../road/formatted.js';
 import type { BootstrapResult } from './bootstrap-result.js';
 import { type Asked } from './resample-settings.js';
 
@@ -30,7 +30,7 @@ export const INTERVAL_NAMED: Readonly<Record<IntervalName, string>> = {
 /** Below it no bootstrap is reliable. */
 export const LEAST_RELIABLE = 20;
 
-const ends = (interval: ResampledInterval, result: Told) => toldInterval(interval, result, result.kind);
+const ends = (interval: ResampledInterval, result: Notation) => formatInterval(interval, result, result.kind);
 
 const ORDER = new Set<StatisticId>(['median', 'percentile', 'difference-of-medians', 'median-of-differences']);
 
@@ -72,11 +72,11 @@ export function bootstrapFinding(result: BootstrapResult): Piece[] {
   const { what, observed, replicates, wanted, standardError, main, intervals, confidence, why, times } = result;
   const lead = `${sentenceCase(what)}: `;
   const scale = { ...result, error: standardError };
-  const figure: Piece = { text: toldStatistic(observed, scale), strong: true, code: 'figure' };
+  const figure: Piece = { text: formatStatistic(observed, scale), strong: true, code: 'figure' };
   if (replicates === 0) return [{ text: lead }, figure, { text: '.' }];
   const drawn = plural(replicates, 'bootstrap replicate');
   if (standardError === null) return [{ text: lead }, figure, { text: ` (1 bootstrap replicate so far).` }];
-  const error = toldDistance(standardError, scale);
+  const error = formatDistance(standardError, scale);
   const plan = times > 1 ? ` for a sample ${groupThousands(times)} times as large` : '';
   const known: Piece[] = [
     { text: lead },
@@ -99,7 +99,7 @@ export function bootstrapFinding(result: BootstrapResult): Piece[] {
 /** The interval of the formula, for comparison. */
 export function besideWords({ formula, ...result }: BootstrapResult): string | null {
   if (!formula || result.main === null) return null;
-  return `For comparison, the formula (${formula.name}) gives ${toldInterval(formula, { ...result, error: result.standardError }, result.kind)}.`;
+  return `For comparison, the formula (${formula.name}) gives ${formatInterval(formula, { ...result, error: result.standardError }, result.kind)}.`;
 }
 
 /** An end that another seed would move by more than this part of the interval is not settled. */
@@ -111,7 +111,7 @@ function unsettledNote(result: BootstrapResult): Note[] {
   const width = interval.upper - interval.lower;
   const loose = (['lower', 'upper'] as const).filter((end) => interval[`${end}Error`]! > UNSETTLED * width);
   if (loose.length === 0) return [];
-  const told = (value: number) => toldDistance(value, result);
+  const told = (value: number) => formatDistance(value, result);
   const which = loose.map((end) => `the ${end} limit (by about ${told(interval[`${end}Error`]!)})`).join(', ');
   return [
     {

@@ -1,4 +1,4 @@
-import { toldStatistic } from '../../road/told.js';
+import { formatStatistic } from '../../road/formatted.js';
 import { equalsP, formatP, formatValue, groupThousands } from '../../numeric/format.js';
 import { plural, sentenceCase } from '../../numeric/grammar.js';
 import type { Note, Piece } from '../../road/analysis.js';
@@ -33,7 +33,7 @@ export function tailsWords(result: PermutationResult): string {
   const { exact, drawn, alternative, observed, centre, oneSided } = result;
   const counted = exact ?? drawn;
   if (!counted) return '';
-  const told = (value: number) => toldStatistic(value, result);
+  const told = (value: number) => formatStatistic(value, result);
   const upper = (count: number, from: number) => `${groupThousands(count)} at or above ${told(from)}`;
   const lower = (count: number, to: number) => `${groupThousands(count)} at or below ${told(to)}`;
   if (alternative === 'less') return lower(counted.below, observed);
@@ -46,7 +46,7 @@ export function tailsWords(result: PermutationResult): string {
 export function permutationFinding(result: PermutationResult): Piece[] {
   const { what, observed, pValue, alpha, pMethod, replicates, null: claim } = result;
   const lead = `${sentenceCase(what)}: `;
-  const figure: Piece = { text: toldStatistic(observed, result), strong: true, code: 'figure' };
+  const figure: Piece = { text: formatStatistic(observed, result), strong: true, code: 'figure' };
   if (pValue === null) {
     const so = replicates > 0 ? `; ${countedWords(result)} so far are at least as extreme` : '';
     return [{ text: lead }, figure, { text: `${so}.` }];

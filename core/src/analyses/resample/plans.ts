@@ -11,7 +11,7 @@ import { resampledChunkSize } from '../../road/kernels.js';
 import { anotherSeed, orderBook } from '../../road/order-book.js';
 import { whole } from '../../road/setting.js';
 import { affordableReplicates } from '../../road/settings.js';
-import { toldDistance, toldStatistic } from '../../road/told.js';
+import { formatDistance, formatStatistic } from '../../road/formatted.js';
 import {
   bootstrapAnalysis,
   bootstrapSettings,
@@ -85,10 +85,10 @@ const asBootstrap = (settings: Request, times: number): BootstrapRequest => ({
 
 export function plansFinding({ plans, what, observed, ...result }: PlansResult): Piece[] {
   const lead = `${sentenceCase(what)}: `;
-  const figure: Piece = { text: toldStatistic(observed, result), strong: true, code: 'figure' };
+  const figure: Piece = { text: formatStatistic(observed, result), strong: true, code: 'figure' };
   const [now, ...others] = plans;
   if (!now) return [{ text: lead }, figure, { text: '.' }];
-  const told = (plan: Plan) => toldDistance(plan.standardError, result);
+  const told = (plan: Plan) => formatDistance(plan.standardError, result);
   const rest = others.map((plan) => `${told(plan)} for n = ${groupThousands(plan.n)}`);
   return [
     { text: lead },

@@ -1,5 +1,5 @@
 import { MOST_DOTS } from '../../road/piled.js';
-import { toldStatistic } from '../../road/told.js';
+import { formatStatistic } from '../../road/formatted.js';
 import { READABLE, readable } from '../../road/statistic-settings.js';
 import { z } from 'zod';
 import { formatFigure, groupThousands } from '../../numeric/format.js';
@@ -217,7 +217,7 @@ export function replicateFinding(result: ReplicateResult): Piece[] {
       : `; ${groupThousands(moved)}${listed} readings changed place`;
   return [
     { text: name },
-    { text: toldStatistic(statistic, result), strong: true, code: 'figure' },
+    { text: formatStatistic(statistic, result), strong: true, code: 'figure' },
     { text: `${tail}.` },
   ];
 }

@@ -1,7 +1,7 @@
 import { formatFigure, formatP, groupThousands } from '../../numeric/format.js';
 import { INTERVAL_NAMES, type IntervalName } from '../../resampling/intervals.js';
 import type { FoundFigure } from '../../road/figure.js';
-import { toldDistance, toldOff, toldStatistic } from '../../road/told.js';
+import { formatDistance, formatOffset, formatStatistic } from '../../road/formatted.js';
 import type { BootstrapResult, ResampledHead } from './bootstrap-result.js';
 import { INTERVAL_NAMED } from './bootstrap-words.js';
 import type { PermutationResult } from './permutation-result.js';
@@ -44,13 +44,13 @@ export const INTERVAL_COLUMNS = ['lower', 'upper', 'uncertainty of the limits'];
 
 /** Every interval with how far another seed would move its ends, and that of the formula. */
 export function intervalFigures(result: BootstrapResult): FoundFigure[] {
-  const told = (value: number) => toldStatistic(value, result);
+  const told = (value: number) => formatStatistic(value, result);
   const rows = INTERVAL_NAMES.flatMap((name): FoundFigure[] => {
     const found = result.intervals[name];
     if (!found) return [];
     const { lower, upper, lowerError, upperError } = found;
     const error =
-      lowerError === null || upperError === null ? '–' : toldDistance(Math.max(lowerError, upperError), result);
+      lowerError === null || upperError === null ? '–' : formatDistance(Math.max(lowerError, upperError), result);
     const note = name === result.main ? 'reported' : '';
     return [{ key: name, name: INTERVAL_NAMED[name], ...MEANT[name], texts: [told(lower), told(upper), error], note }];
   });
@@ -70,7 +70,7 @@ const row = (key: string, name: string, text: string, meaning: string, formula: 
 
 export function bootstrapFigures(result: BootstrapResult): FoundFigure[] {
   const { observed, standardError, bias, groups, undefined: none } = result;
-  const told = (value: number) => toldStatistic(value, result);
+  const told = (value: number) => formatStatistic(value, result);
   const sizes = groups.map(({ name, n }) => (groups.length > 1 ? `${name} ${groupThousands(n)}` : groupThousands(n)));
   return [
     row('observed', 'estimate', told(observed), 'The statistic of the readings.', ''),
@@ -80,7 +80,7 @@ export function bootstrapFigures(result: BootstrapResult): FoundFigure[] {
           row(
             'standardError',
             'standard error',
-            toldDistance(standardError, result),
+            formatDistance(standardError, result),
             'The standard deviation of the replicates.',
             'divisor B − 1',
           ),
@@ -91,7 +91,7 @@ export function bootstrapFigures(result: BootstrapResult): FoundFigure[] {
           row(
             'bias',
             'bias',
-            toldOff(bias, result),
+            formatOffset(bias, result),
             'The mean of the replicates minus the estimate.',
             'mean of the replicates − observed',
           ),
@@ -120,7 +120,7 @@ function pRows({ p, oneSided, alpha }: PermutationResult, way: string): FoundFig
 
 export function permutationFigures(result: PermutationResult): FoundFigure[] {
   const { observed, formula, arrangements, exact, drawn, alpha } = result;
-  const told = (value: number) => toldStatistic(value, result);
+  const told = (value: number) => formatStatistic(value, result);
   const counted = exact ?? drawn;
   const way = exact ? 'count/arrangements' : '(b + 1)/(B + 1)';
   return [
@@ -185,9 +185,9 @@ export const plansFigures = (result: PlansResult): FoundFigure[] =>
     meaning: times === 1 ? 'The present number of readings.' : `${times} times the present number of readings.`,
     texts: [
       groupThousands(n),
-      toldDistance(standardError, result),
-      toldStatistic(lower, result),
-      toldStatistic(upper, result),
+      formatDistance(standardError, result),
+      formatStatistic(lower, result),
+      formatStatistic(upper, result),
     ],
   }));
 

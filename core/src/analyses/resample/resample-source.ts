@@ -1,4 +1,4 @@
-import { statisticOf, toldAs, whatWords } from '../../road/statistic-asked.js';
+import { statisticOf, notationOf, whatWords } from '../../road/statistic-asked.js';
 import { formatFigure } from '../../numeric/format.js';
 import { plural, sentenceCase } from '../../numeric/grammar.js';
 import type { Note } from '../../readings/note.js';
@@ -9,7 +9,7 @@ import type { Unavailable } from '../../road/analysis.js';
 import { whyCensored } from '../../road/beyond-limits.js';
 import { leftOutNotes, unavailable, whyEmpty, whyLabels, whyNotEven } from '../../road/cautions.js';
 import { pairsOf } from '../../road/pairs.js';
-import type { Scale } from '../../road/told.js';
+import type { Scale } from '../../road/formatted.js';
 import { twoOf } from '../../road/two-of.js';
 import type { Asked } from './resample-settings.js';
 
@@ -232,7 +232,7 @@ function sourceOf(
   return {
     ...{ statistic, groups, rows: parts.map(({ rows }) => rows), names, observed, what },
     by: parts.length > 1 && !isOfPairs(statistic) ? by : null,
-    ...toldAs(asked, { unit: head.unit, resolution: head.resolution }),
+    ...notationOf(asked, { unit: head.unit, resolution: head.resolution }),
     head,
   };
 }

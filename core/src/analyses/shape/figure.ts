@@ -2,7 +2,7 @@ import {
   formatEstimate,
   formatFigure,
   formatPercentOf,
-  toldApart,
+  formatApart,
   formatValue,
   type FigureKind,
 } from '../../numeric/format.js';
@@ -60,7 +60,7 @@ export function pair(
     const found = value(d);
     if (!found) return NOTHING;
     const print = (one: number) => (facts.key === 'meanInterval' ? estimate(d, one) : inUnit(d, one, kind));
-    const [low, high] = toldApart(found[0], found[1], print) ?? [print(found[0]), print(found[1])];
+    const [low, high] = formatApart(found[0], found[1], print) ?? [print(found[0]), print(found[1])];
     return `${low} – ${high}`;
   };
   return { ...facts, values: (d) => [...(value(d) ?? [])], text };

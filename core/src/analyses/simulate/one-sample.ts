@@ -7,7 +7,7 @@ import { simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import { defineAnalysis, type Piece, type SentencePart } from '../../road/analysis.js';
 import { whole } from '../../road/setting.js';
 import { MOST_REPLICATES } from '../../road/settings.js';
-import { bareFigure, toldInterval, toldStatistic, type Told } from '../../road/told.js';
+import { bareFigure, formatInterval, formatStatistic, type Notation } from '../../road/formatted.js';
 import { settled } from './asked-settings.js';
 import { asSimulation, chunkSizeOf, SIMULATE, simulationShape, tableOf, tableOrders } from './simulate.js';
 import { samplesOf, simulated } from './simulated.js';
@@ -34,7 +34,7 @@ export interface SampleGroup {
   strange: boolean[];
 }
 
-export interface OneSampleResult extends Told {
+export interface OneSampleResult extends Notation {
   available: true;
   number: number;
   repeated: 'statistic' | 'test' | 'interval';
@@ -93,13 +93,13 @@ export function oneSampleFinding(result: OneSampleResult): Piece[] {
     const covers = lower <= truth! && upper >= truth!;
     return [
       name,
-      { text: toldInterval({ lower, upper }, result, result.kind), strong: true, code: 'figure' },
+      { text: formatInterval({ lower, upper }, result, result.kind), strong: true, code: 'figure' },
       { text: covers ? ', contains the true value.' : ', does not contain the true value.' },
     ];
   }
   if (value === null) return [name, { text: 'the statistic cannot be calculated.' }];
   if (repeated === 'statistic')
-    return [name, { text: toldStatistic(value, result), strong: true, code: 'figure' }, { text: '.' }];
+    return [name, { text: formatStatistic(value, result), strong: true, code: 'figure' }, { text: '.' }];
   const found =
     statistic === null ? '' : `${symbol} = ${bareFigure(statistic, { unit: '', resolution: null, as: 'ratio' })}, `;
   return [

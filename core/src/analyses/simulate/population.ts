@@ -8,7 +8,7 @@ import type { Law } from '../../simulation/laws.js';
 import { isColumn } from '../../simulation/population.js';
 import { defineAnalysis, type Piece, type SentencePart } from '../../road/analysis.js';
 import { wholeSentence } from '../../road/method-sentence.js';
-import { toldFigure, type Scale } from '../../road/told.js';
+import { formatQuantity, type Scale } from '../../road/formatted.js';
 import { hasItsColumn, ITS_COLUMN, POPULATION, populationShape, withLawsRead } from './population-settings.js';
 import { populationSource, type PopulationSource } from './simulated-source.js';
 import type { PopulationTruth } from './simulate-result.js';
@@ -106,16 +106,16 @@ export function populationFinding(result: PopulationResult): Piece[] {
   if (mean === null)
     return [
       { text: said('no mean and no standard deviation; median ') },
-      { text: toldFigure(median, scale), strong: true, code: 'figure' } as const,
+      { text: formatQuantity(median, scale), strong: true, code: 'figure' } as const,
       { text: '.' },
     ];
   return [
     { text: said('true mean ') },
-    { text: toldFigure(mean, scale), strong: true, code: 'figure' } as const,
+    { text: formatQuantity(mean, scale), strong: true, code: 'figure' } as const,
     { text: sd === null ? ', no standard deviation.' : ', true standard deviation ' },
     ...(sd === null
       ? []
-      : [{ text: toldFigure(sd, scale, 'spread'), strong: true, code: 'figure' } as const, { text: '.' }]),
+      : [{ text: formatQuantity(sd, scale, 'spread'), strong: true, code: 'figure' } as const, { text: '.' }]),
   ];
 }
 

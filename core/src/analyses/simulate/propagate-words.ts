@@ -7,13 +7,13 @@ import type { PropagateRequest } from './propagate-settings.js';
 import type { Contribution, PropagateResult } from './propagate-result.js';
 
 /** To the second digit of the standard uncertainty. */
-export function toldResult(value: number, { tolerance }: Pick<PropagateResult, 'tolerance'>): string {
+export function formatResult(value: number, { tolerance }: Pick<PropagateResult, 'tolerance'>): string {
   return tolerance === null ? formatValue(value) : formatFigure(value, 'reading', 2 * tolerance);
 }
 
 export function propagateFinding(result: PropagateResult): Piece[] {
   const { mean, sd, interval, confidence, formula, outside, trials } = result;
-  const told = (value: number) => toldResult(value, result);
+  const told = (value: number) => formatResult(value, result);
   if (sd === 0)
     return [{ text: `${formula} is constant: ` }, { text: told(mean!), strong: true, code: 'figure' }, { text: '.' }];
   if (mean === null || sd === null || !interval) return medianWords(result);
@@ -52,7 +52,7 @@ export function limitsWords({ lowerLimit, upperLimit }: NonNullable<PropagateRes
 /** The first order beside it, and whether it may be used. */
 export function firstOrderWords(result: PropagateResult): string | null {
   const { firstOrder } = result;
-  const told = (value: number) => toldResult(value, result);
+  const told = (value: number) => formatResult(value, result);
   if (!firstOrder) return null;
   const { estimate, sd, lower, upper, agrees } = firstOrder;
   const verdict =
@@ -87,7 +87,7 @@ const row = (key: string, name: string, text: string, meaning: string, formula =
 export function propagateFigures(result: PropagateResult): FoundFigure[] {
   const { mean, sd, interval, shortest, outside, confidence } = result;
   if (mean === null || sd === null || !interval || !shortest) return [];
-  const told = (value: number) => toldResult(value, result);
+  const told = (value: number) => formatResult(value, result);
   return [
     row('mean', 'mean', told(mean), 'The mean of all trials.', 'JCGM 101, 7.6'),
     row('sd', 'standard uncertainty', told(sd), 'The standard uncertainty of the result.', 'JCGM 101, 7.6'),

@@ -1,6 +1,6 @@
 import { formatFigure, formatPercent, formatPercentOf, formatValue, groupThousands } from '../../numeric/format.js';
 import type { FoundFigure } from '../../road/figure.js';
-import { toldDistance, toldFigure, toldStatistic, type Told } from '../../road/told.js';
+import { formatDistance, formatQuantity, formatStatistic, type Notation } from '../../road/formatted.js';
 import type { OneSampleResult } from './one-sample.js';
 import type { CountedShare, SimulateResult } from './simulate-result.js';
 
@@ -22,7 +22,7 @@ const shareRows = (key: string, name: string, found: CountedShare, meaning: stri
 
 function statisticRows(result: SimulateResult): FoundFigure[] {
   const { mean, sd, theory, truth } = result;
-  const told = (value: number) => toldStatistic(value, result);
+  const told = (value: number) => formatStatistic(value, result);
   const settles = result.population.sd !== null;
   return [
     ...(truth === null ? [] : [row('truth', 'true value', told(truth), 'The value in the population.')]),
@@ -42,7 +42,7 @@ function statisticRows(result: SimulateResult): FoundFigure[] {
           row(
             'sd',
             'SD of the samples',
-            toldDistance(sd, result),
+            formatDistance(sd, result),
             'The standard deviation of the statistic over all samples.',
             'divisor B − 1',
           ),
@@ -52,7 +52,7 @@ function statisticRows(result: SimulateResult): FoundFigure[] {
           row(
             'theory',
             'SD from theory',
-            toldDistance(theory.sd, result),
+            formatDistance(theory.sd, result),
             theory.exact ? 'Exact.' : 'For large samples.',
             theory.name,
           ),
@@ -79,7 +79,7 @@ function intervalRows({ coverage, ...result }: SimulateResult): FoundFigure[] {
           row(
             'truth',
             'true value',
-            toldStatistic(result.truth, result),
+            formatStatistic(result.truth, result),
             'The value that each interval should contain.',
           ),
         ]),
@@ -88,7 +88,7 @@ function intervalRows({ coverage, ...result }: SimulateResult): FoundFigure[] {
     row('high', 'too high', groupThousands(coverage.tooHigh), 'Intervals that lie above the true value.'),
     ...(coverage.width === null
       ? []
-      : [row('width', 'mean width', toldDistance(coverage.width, result), 'The mean width of all intervals.')]),
+      : [row('width', 'mean width', formatDistance(coverage.width, result), 'The mean width of all intervals.')]),
   ];
 }
 
@@ -159,10 +159,14 @@ export function simulateTable({ repeated, distribution, firsts, theory }: Simula
 }
 
 /** How readings of a sample are written. */
-export const readingTold = ({ readings }: OneSampleResult): Told => ({ ...readings, as: 'reading', kind: 'location' });
+export const readingNotation = ({ readings }: OneSampleResult): Notation => ({
+  ...readings,
+  as: 'reading',
+  kind: 'location',
+});
 export const groupWords = (result: OneSampleResult): string[] =>
   result.groups.map(({ name, n, mean, sd }) => {
-    const told = readingTold(result);
-    const spread = sd === null ? '' : `, SD ${toldFigure(sd, told, 'spread')}`;
-    return `${name ? `${name}: ` : ''}n = ${groupThousands(n)}, mean ${toldFigure(mean, told)}${spread}`;
+    const told = readingNotation(result);
+    const spread = sd === null ? '' : `, SD ${formatQuantity(sd, told, 'spread')}`;
+    return `${name ? `${name}: ` : ''}n = ${groupThousands(n)}, mean ${formatQuantity(mean, told)}${spread}`;
   });

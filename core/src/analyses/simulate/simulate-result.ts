@@ -1,7 +1,7 @@
 import type { Note } from '../../readings/note.js';
 import type { Theory } from '../../simulation/theory.js';
 import type { Piled } from '../../road/piled.js';
-import type { Told } from '../../road/told.js';
+import type { Notation } from '../../road/formatted.js';
 
 /** A share of samples, with its 95 % interval (Clopper & Pearson 1934). */
 export interface CountedShare {
@@ -30,7 +30,7 @@ export interface PopulationTruth {
   size: number | null;
 }
 
-export interface SimulateResult extends Piled, Told {
+export interface SimulateResult extends Piled, Notation {
   available: true;
   missing: number;
   setAside: number;

@@ -4,7 +4,7 @@ import { simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import type { Law } from '../../simulation/laws.js';
 import type { Note, Piece } from '../../road/analysis.js';
 import { confidenceNote, levelNote } from '../../road/cautions.js';
-import { toldStatistic } from '../../road/told.js';
+import { formatStatistic } from '../../road/formatted.js';
 import type { SimulationAsked } from './simulated-parts.js';
 import type { CountedShare, SimulateResult } from './simulate-result.js';
 
@@ -66,7 +66,7 @@ function intervalFinding(result: SimulateResult): Piece[] {
     ];
   if (!coverage || truth === null) return [];
   const promised = formatPercent(confidence);
-  const told = toldStatistic(truth, result);
+  const told = formatStatistic(truth, result);
   if (coverage.of < FEW)
     return [
       {
@@ -103,7 +103,7 @@ function statisticFinding(result: SimulateResult): Piece[] {
   if (sd === null)
     return [
       { text: `In the first sample, ${what} is ` },
-      { text: toldStatistic(only ?? mean, result), strong: true, code: 'figure' } as const,
+      { text: formatStatistic(only ?? mean, result), strong: true, code: 'figure' } as const,
       { text: '. More samples are needed to show how it varies.' },
     ];
   // Without an sd of the population that of the samples does not settle either: what half of them lie between does.
@@ -112,7 +112,7 @@ function statisticFinding(result: SimulateResult): Piece[] {
     return [
       { text: `In half of ${samplesWords(replicates)}, ${what} lies between ` },
       {
-        text: `${toldStatistic(low, result)} and ${toldStatistic(high, result)}`,
+        text: `${formatStatistic(low, result)} and ${formatStatistic(high, result)}`,
         strong: true,
         code: 'figure',
       } as const,
@@ -121,13 +121,13 @@ function statisticFinding(result: SimulateResult): Piece[] {
   const off = { ...result, kind: 'spread' as const };
   const tail = theory
     ? theory.sd > 0
-      ? ` Theory${theory.exact ? '' : ' (large samples)'}: ${toldStatistic(theory.sd, off)} and ${toldStatistic(theory.mean, result)}.`
+      ? ` Theory${theory.exact ? '' : ' (large samples)'}: ${formatStatistic(theory.sd, off)} and ${formatStatistic(theory.mean, result)}.`
       : ''
     : '';
   return [
     { text: `In ${samplesWords(replicates)}, ${what} has a ` },
-    { text: `standard deviation of ${toldStatistic(sd, off)}`, strong: true, code: 'figure' } as const,
-    { text: ` and a mean of ${toldStatistic(mean, result)}.${tail}` },
+    { text: `standard deviation of ${formatStatistic(sd, off)}`, strong: true, code: 'figure' } as const,
+    { text: ` and a mean of ${formatStatistic(mean, result)}.${tail}` },
   ];
 }
 

@@ -2,7 +2,7 @@ import { formatPercent } from '../../numeric/format.js';
 import type { Law } from '../../simulation/laws.js';
 import { simulatedTest } from '../../simulation/simulated-tests/registry.js';
 import type { Claim, SimulatedTest } from '../../simulation/simulated-tests/simulated-test.js';
-import { toldFigure } from '../../road/told.js';
+import { formatQuantity } from '../../road/formatted.js';
 import { sizesWords, type Found, type Of } from './simulated-parts.js';
 import { shareOf, truthOf, type PopulationSource } from './simulated-source.js';
 
@@ -98,11 +98,11 @@ function claimWords({ about, id }: SimulatedTest, claim: Claim, { head }: Popula
   const scale = { ...head, as: 'reading' as const };
   switch (about) {
     case 'mean':
-      return `the mean is ${toldFigure(claim.mean, scale)}`;
+      return `the mean is ${formatQuantity(claim.mean, scale)}`;
     case 'median':
-      return `the median is ${toldFigure(claim.median, scale)}`;
+      return `the median is ${formatQuantity(claim.median, scale)}`;
     case 'sd':
-      return `the standard deviation is ${toldFigure(claim.sd, scale, 'spread')}`;
+      return `the standard deviation is ${formatQuantity(claim.sd, scale, 'spread')}`;
     case 'share':
       return `the proportion is ${formatPercent(claim.share)}`;
     case 'normal':

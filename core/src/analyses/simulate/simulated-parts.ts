@@ -2,7 +2,7 @@ import type { Law } from '../../simulation/laws.js';
 import type { Group, Repeated } from '../../simulation/samples.js';
 import type { Theory } from '../../simulation/theory.js';
 import type { Counted } from '../../simulation/simulated-tests/simulated-test.js';
-import type { Told } from '../../road/told.js';
+import type { Notation } from '../../road/formatted.js';
 import type { RepeatedAsked, SamplesAsked } from './asked-settings.js';
 import type { PopulationAsked } from './population-settings.js';
 import type { PopulationSource } from './simulated-source.js';
@@ -20,7 +20,7 @@ export interface Drawn {
 /** Everything that is known before anything is drawn. */
 export interface Simulated extends Drawn {
   repeated: Repeated;
-  told: Told;
+  told: Notation;
   what: string;
   truth: number | null;
   theory: Theory | null;

@@ -2,7 +2,7 @@ import { formatValue } from '../../numeric/format.js';
 import { readFiguresFormula } from '../../resampling/formula.js';
 import type { Law } from '../../simulation/laws.js';
 import { theoryOf } from '../../simulation/theory.js';
-import { statisticOf, toldAs, whatWords } from '../../road/statistic-asked.js';
+import { statisticOf, notationOf, whatWords } from '../../road/statistic-asked.js';
 import { USUAL_PERCENTILE, type StatisticAsked } from '../../road/statistic-settings.js';
 import { isPaired } from './asked-settings.js';
 import { finite, sizesWords, type Found, type Of } from './simulated-parts.js';
@@ -26,7 +26,7 @@ export function ofStatistic({ asked, source, groups, laws, counted }: Of): Found
   if (id === 'variance' && (source.sd ?? 0) > GREATEST_SQUARED)
     return 'The values are too large to calculate the variance of a variance. Choose a larger unit.';
   const statistic = statisticOf(figures, false);
-  const { scale, kind } = toldAs(figures, source.head);
+  const { scale, kind } = notationOf(figures, source.head);
   const told = { ...scale, kind };
   const differences = id.endsWith('-of-differences');
   const least =

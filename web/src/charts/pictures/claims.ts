@@ -1,7 +1,7 @@
 import {
-  toldExpected,
-  toldFigure,
-  toldInterval,
+  formatExpected,
+  formatQuantity,
+  formatInterval,
   type ClaimCell,
   type ClaimDrawsResult,
   type ClaimGroup,
@@ -273,8 +273,8 @@ function foundGroups(result: ClaimResult, name: string): Panels {
     ...{ groups: result.groups, title: axisTitle(result, name, centre), centreWords: centre },
     claimed: one ? result.claimed : null,
     margin: one ? (result.closeness?.margin ?? null) : null,
-    told: (value) => toldFigure(value, scale, centre === 'sd' ? 'spread' : 'location'),
-    interval: (group) => toldInterval(group.interval!, scale, centre === 'sd' ? 'spread' : 'location'),
+    told: (value) => formatQuantity(value, scale, centre === 'sd' ? 'spread' : 'location'),
+    interval: (group) => formatInterval(group.interval!, scale, centre === 'sd' ? 'spread' : 'location'),
     intervalWords: `its interval at ${Number((100 * result.confidence).toPrecision(6))} %`,
   });
 }
@@ -366,7 +366,7 @@ function placesAxis(places: readonly string[]): Axis {
 
 function cellWords({ observed, expected, contribution }: ClaimCell, total: number): string {
   const share = total > 0 ? `, ${Math.round((100 * contribution) / total)} % of χ²` : '';
-  return `${groupThousands(observed)} observed, ${toldExpected(expected)} expected${share}`;
+  return `${groupThousands(observed)} observed, ${formatExpected(expected)} expected${share}`;
 }
 
 /** The data, beside the claim. */
@@ -380,13 +380,13 @@ export const foundPanels = (result: ClaimResult, name: string): Panels | null =>
 /** Readings with the limits that hold nearly all of what they are a sample of. */
 export function tolerancePanels(result: ToleranceResult): Panels {
   const scale = { ...result, as: 'reading' } as const;
-  const told = (value: number) => toldFigure(value, scale);
+  const told = (value: number) => formatQuantity(value, scale);
   const { lower, upper } = result.allowed;
   return groupPanels({
     groups: result.groups,
     title: result.unit ? `${result.name}, ${result.unit}` : result.name,
     ...{ claimed: null, margin: null, told, centreWords: 'mean' },
-    interval: ({ interval }) => `limits ${toldInterval(interval!, scale)}`,
+    interval: ({ interval }) => `limits ${formatInterval(interval!, scale)}`,
     intervalWords: 'the tolerance limits',
     limits: [
       ...(lower === null ? [] : [{ at: lower, words: `lower specification limit ${formatValue(lower)}` }]),

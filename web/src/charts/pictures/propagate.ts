@@ -1,4 +1,4 @@
-import { toldResult, type PropagateResult } from '@verdict/core/analyses';
+import { formatResult, type PropagateResult } from '@verdict/core/analyses';
 import { formatPercent, formatValue } from '@verdict/core/format';
 import type { Mark, Tone } from '../marks.js';
 import type { Hit, Panels } from '../picture.js';
@@ -40,7 +40,7 @@ const FIRST_ORDER: Entry = { words: 'first-order approximation (normal)', tone: 
 export function propagatePanels(result: PropagateResult): Panels | null {
   const { frame, trials, mean, outside, formula } = result;
   if (!frame || trials === 0) return null;
-  const told = (value: number) => toldResult(value, result);
+  const told = (value: number) => formatResult(value, result);
   const of: PiledUp = { ...result, told };
   const found = piled(of, NO_TAILS, 'trial');
   const rows = rowsOf(result);

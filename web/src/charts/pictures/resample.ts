@@ -1,7 +1,7 @@
 import {
   INTERVAL_NAMED,
   INTERVAL_NAMES,
-  toldStatistic,
+  formatStatistic,
   type BootstrapResult,
   type PermutationResult,
   type PlansResult,
@@ -14,7 +14,7 @@ import { markerOf, type Mark, type Tone } from '../marks.js';
 import type { Hit, Panels } from '../picture.js';
 import { AIR, countTicks, countWords, dotsPiled, NO_TAILS, piled, xAxis, type PiledUp, type Tails } from './piles.js';
 
-const asPiled = (result: ResampledHead): PiledUp => ({ ...result, told: (value) => toldStatistic(value, result) });
+const asPiled = (result: ResampledHead): PiledUp => ({ ...result, told: (value) => formatStatistic(value, result) });
 
 const axisTitle = ({ what, unit, as }: Pick<ResampledHead, 'what' | 'unit' | 'as'>): string => {
   const inUnit = as === 'reading' && unit ? `, ${unit}` : as === 'share' ? ', as a proportion' : '';
@@ -44,7 +44,7 @@ interface Rows {
 
 /** Every interval one above the other over the piles, the one that is told green; beside a replicate only that one and the formula's. */
 function intervalRows(result: BootstrapResult, foot: number, short: boolean): Rows {
-  const told = (value: number) => toldStatistic(value, result);
+  const told = (value: number) => formatStatistic(value, result);
   const { intervals, formula, main } = result;
   const rows = INTERVAL_NAMES.flatMap((key) => {
     const found = short && key !== main ? null : intervals[key];
@@ -79,7 +79,7 @@ export function bootstrapPanels(result: BootstrapResult, chosen: Chosen | null):
     ? dotsPiled(asPiled(result), NO_TAILS, chosen?.number ?? null, 'replicate')
     : piled(asPiled(result), NO_TAILS, 'replicate');
   const rows = intervalRows(result, found.top, chosen !== null);
-  const observed = `readings ${toldStatistic(result.observed, result)}`;
+  const observed = `readings ${formatStatistic(result.observed, result)}`;
   const legend: LegendEntry[] = [
     ...(rows.hits.length > 0 ? [{ words: 'the reported interval', tone: 'green' as const }] : []),
     asDots
@@ -122,7 +122,7 @@ export function permutationPanels(result: PermutationResult, chosen: Chosen | nu
   const found = asDots
     ? dotsPiled(asPiled(result), tails, chosen?.number ?? null, what)
     : piled(asPiled(result), tails, what);
-  const told = (value: number) => toldStatistic(value, result);
+  const told = (value: number) => formatStatistic(value, result);
   const { observed, centre, alternative, exact, drawn } = result;
   const mirrored = 2 * centre - observed;
   const both = alternative === 'two-sided' && Math.abs(mirrored - observed) > result.frame.tie;
@@ -230,7 +230,7 @@ export function replicatePanels(result: ReplicateResult, inPairs: boolean, of: s
 export function plansPanels(result: PlansResult): Panels | null {
   const { plans, observed } = result;
   if (plans.length === 0) return null;
-  const told = (value: number) => toldStatistic(value, result);
+  const told = (value: number) => formatStatistic(value, result);
   const ends = plans.flatMap(({ lower, upper }) => [lower, upper]);
   const [least, greatest] = [Math.min(...ends), Math.max(...ends)];
   const air = (greatest - least || 1) * 0.08;
@@ -263,7 +263,7 @@ export function plansPanels(result: PlansResult): Panels | null {
     ],
     hits: plans.map(({ n, lower, upper, standardError }, i) => ({
       ...{ panel: 0, x: [least - air, greatest + air], y: [levelOf(i) - 0.5, levelOf(i) + 0.5] },
-      words: `n = ${groupThousands(n)}: ${told(lower)} to ${told(upper)}, standard error ${toldStatistic(standardError, { ...result, kind: 'spread' })}`,
+      words: `n = ${groupThousands(n)}: ${told(lower)} to ${told(upper)}, standard error ${formatStatistic(standardError, { ...result, kind: 'spread' })}`,
     })),
     legend: [
       { words: 'the middle of the replicates', tone: 'green' },

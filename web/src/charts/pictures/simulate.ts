@@ -1,5 +1,5 @@
 import {
-  toldStatistic,
+  formatStatistic,
   type OneSampleResult,
   type PopulationResult,
   type SimulateResult,
@@ -85,7 +85,7 @@ function chosenRule(chosen: ChosenSample | null): Mark[] {
   return [{ kind: 'rule', across: 'x', at: chosen.value, tone: 'green', dash: [2, 3], words }];
 }
 
-const asPiled = (result: SimulateResult): PiledUp => ({ ...result, told: (value) => toldStatistic(value, result) });
+const asPiled = (result: SimulateResult): PiledUp => ({ ...result, told: (value) => formatStatistic(value, result) });
 
 /** p of all samples: level where there is nothing to find; those below the level ochre. */
 function pPanels(result: SimulateResult, chosen: ChosenSample | null): Panels {
@@ -185,7 +185,7 @@ function statisticPanels(result: SimulateResult, chosen: ChosenSample | null): P
 function intervalPanels(result: SimulateResult, chosen: ChosenSample | null): Panels | null {
   const { firsts, truth, what, unit, as } = result;
   if (firsts.length === 0 || truth === null) return null;
-  const told = (value: number) => toldStatistic(value, result);
+  const told = (value: number) => formatStatistic(value, result);
   // A few that reach very far must not press the others together.
   const sorted = firsts.flatMap(({ lower, upper }) => [lower, upper]).sort((a, b) => a - b);
   const [low, high] = [sorted[Math.floor(sorted.length * 0.02)]!, sorted[Math.ceil(sorted.length * 0.98) - 1]!];

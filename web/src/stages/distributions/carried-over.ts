@@ -1,5 +1,5 @@
 import { distribution, familyByName, isRefusal, type Parameters } from '@verdict/core/distributions';
-import { FIELDS, givenOf, numbersOf, type Asked, type Draft, type ToldBy } from './question.js';
+import { FIELDS, givenOf, numbersOf, type Asked, type Draft, type GivenBy } from './question.js';
 import { typedNumber } from '../../components/fields/typed-number.js';
 
 /** A figure as it would be typed: without the dust of a root or a square. */
@@ -16,7 +16,7 @@ function parametersNow(draft: Draft): Parameters | null {
 }
 
 /** The same distribution defined in another way: mean 20 and variance 6.25 become mean 20 and SD 2.5. */
-export function toldOtherwise(draft: Draft, by: ToldBy): Partial<Draft> {
+export function givenOtherwise(draft: Draft, by: GivenBy): Partial<Draft> {
   try {
     const parameters = parametersNow(draft);
     if (!parameters || !Object.values(parameters).every(Number.isFinite)) return { by };

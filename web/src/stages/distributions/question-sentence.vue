@@ -3,8 +3,8 @@ import { articleOf, FAMILIES, familyByName, rangeWords } from '@verdict/core/dis
 import { computed } from 'vue';
 import { local } from '../../language/language.js';
 import FigureField from './figure-field.vue';
-import { carriedTo, toldOtherwise } from './carried-over.js';
-import { toldByMoments, usualTexts, type Asked, type Draft, type Faults, type ToldBy } from './question.js';
+import { carriedTo, givenOtherwise } from './carried-over.js';
+import { givenByMoments, usualTexts, type Asked, type Draft, type Faults, type GivenBy } from './question.js';
 import SentenceChoice from '../../components/fields/sentence-choice.vue';
 
 /** The question as a sentence with fields. */
@@ -12,7 +12,7 @@ const props = defineProps<{ draft: Draft; faults: Faults; counted: boolean }>();
 const emit = defineEmits<{ change: [patch: Partial<Draft>] }>();
 
 const family = computed(() => familyByName(props.draft.family));
-const byMoments = computed(() => toldByMoments(family.value));
+const byMoments = computed(() => givenByMoments(family.value));
 const families = FAMILIES.map(({ family: value, title, discrete }) => ({
   value,
   text: title,
@@ -63,13 +63,13 @@ const article = computed(() => articleOf(family.value.title));
 function setFamily(name: string): void {
   const next = familyByName(name);
   const keep = Object.entries(usualTexts(next)).map(([key, usual]) => [key, props.draft.parameters[key] ?? usual]);
-  const by = toldByMoments(next) ? props.draft.by : 'parameters';
+  const by = givenByMoments(next) ? props.draft.by : 'parameters';
   emit('change', { family: name, by, parameters: Object.fromEntries(keep) });
 }
 const setParameter = (name: string, value: string) =>
   emit('change', { parameters: { ...props.draft.parameters, [name]: value } });
 const setAsked = (value: string) => emit('change', carriedTo(props.draft, value as Asked));
-const setBy = (value: string) => emit('change', toldOtherwise(props.draft, value as ToldBy));
+const setBy = (value: string) => emit('change', givenOtherwise(props.draft, value as GivenBy));
 const endings = (i: number, all: number) => (i === 0 ? '' : i === all - 1 ? ' and ' : ', ');
 /** The words that a fault is said in, those about the family first, as the sentence has them. */
 const said = computed(() => {

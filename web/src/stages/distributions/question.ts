@@ -6,12 +6,12 @@ import { typedNumber } from '../../components/fields/typed-number.js';
 export type Asked = Exclude<Question, 'at'>;
 
 /** How the family is defined: by its parameters, or by mean and SD or variance. */
-export type ToldBy = 'parameters' | 'sd' | 'variance';
+export type GivenBy = 'parameters' | 'sd' | 'variance';
 
 /** The sentence as typed: nothing is lost because it cannot be answered yet. */
 export interface Draft {
   family: string;
-  by: ToldBy;
+  by: GivenBy;
   parameters: Record<string, string>;
   mean: string;
   spread: string;
@@ -52,7 +52,7 @@ export function newDraft(): Draft {
 }
 
 /** True where mean and sd tell the family as well as its parameters do: two of them, one to one. */
-export function toldByMoments({ parameters, estimation }: Family): boolean {
+export function givenByMoments({ parameters, estimation }: Family): boolean {
   const free = parameters.filter(({ name, optional }) => !optional && !estimation.given?.includes(name));
   return estimation.fromMoments !== undefined && free.length === 2;
 }

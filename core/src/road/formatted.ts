@@ -5,7 +5,7 @@ import {
   formatPercentOf,
   formatValue,
   groupThousands,
-  toldApart,
+  formatApart,
 } from '../numeric/format.js';
 
 /** What a figure is written in: the unit of the readings, a share, events over an exposure, or a bare number. */
@@ -41,11 +41,14 @@ export function bareFigure(
 }
 
 /** A figure with its unit. */
-export const toldFigure = (value: number, scale: Scale, kind: 'reading' | 'location' | 'spread' = 'location'): string =>
-  withUnit(bareFigure(value, scale, kind), scale.as === 'reading' ? scale.unit : '');
+export const formatQuantity = (
+  value: number,
+  scale: Scale,
+  kind: 'reading' | 'location' | 'spread' = 'location',
+): string => withUnit(bareFigure(value, scale, kind), scale.as === 'reading' ? scale.unit : '');
 
 /** A claimed value, at the decimals of the readings, or as it was typed where it has more. */
-export function toldClaim(value: number, scale: Scale): string {
+export function formatClaim(value: number, scale: Scale): string {
   if (scale.as === 'share') return formatPercentOf(value, 1 - value, 7);
   const plain =
     scale.as === 'reading' && scale.resolution !== null ? formatFigure(value, 'reading', scale.resolution) : '';
@@ -59,26 +62,26 @@ const points = (share: number) => {
 };
 
 /** How far apart, without a sign: of shares in points. */
-export function toldDistance(value: number, scale: Scale): string {
+export function formatDistance(value: number, scale: Scale): string {
   const size = Math.abs(value);
   if (scale.as === 'share') return `${points(size)} percentage ${size === 0.01 ? 'point' : 'points'}`;
-  return scale.as === 'ratio' ? bareFigure(size, scale) : toldFigure(size, scale, 'spread');
+  return scale.as === 'ratio' ? bareFigure(size, scale) : formatQuantity(size, scale, 'spread');
 }
 
 /** A difference that can be detected, to three figures: it is a property of the method, not of the readings. */
-export function toldDetectable(value: number, scale: Scale): string {
-  if (scale.as === 'share') return toldDistance(value, scale);
+export function formatDetectable(value: number, scale: Scale): string {
+  if (scale.as === 'share') return formatDistance(value, scale);
   return withUnit(formatValue(Number(value.toPrecision(3))), scale.as === 'reading' ? scale.unit : '');
 }
 
 /** A difference that somebody typed: as it was typed. */
-export function toldNamed(value: number, scale: Scale): string {
-  if (scale.as === 'share') return toldDistance(value, scale);
+export function formatNamed(value: number, scale: Scale): string {
+  if (scale.as === 'share') return formatDistance(value, scale);
   return withUnit(formatValue(value), scale.as === 'reading' ? scale.unit : '');
 }
 
 /** An interval, ends that are open said so. `kind` is what its ends are: places, spreads, or differences. */
-export function toldInterval(
+export function formatInterval(
   { lower, upper }: Interval,
   scale: Scale,
   kind: 'location' | 'spread' | 'difference' = 'location',
@@ -88,7 +91,7 @@ export function toldInterval(
     inPoints ? points(value) : bareFigure(value, scale, kind === 'location' ? 'location' : 'spread');
   const unit = inPoints ? 'percentage points' : scale.as === 'reading' ? scale.unit : '';
   if (lower !== null && upper !== null) {
-    const [low, high] = toldApart(lower, upper, bare) ?? [bare(lower), bare(upper)];
+    const [low, high] = formatApart(lower, upper, bare) ?? [bare(lower), bare(upper)];
     return withUnit(`${low} to ${high}`, unit);
   }
   if (lower !== null) return `at least ${withUnit(bare(lower), unit)}`;
@@ -100,11 +103,11 @@ export const freedomWords = (df: number): string =>
   `${Number.isInteger(df) ? groupThousands(df) : df.toFixed(1)} ${df === 1 ? 'degree' : 'degrees'} of freedom`;
 
 /** How many are expected: whole where they are many, four figures where they are few. */
-export const toldExpected = (expected: number): string =>
+export const formatExpected = (expected: number): string =>
   expected >= 10_000 ? groupThousands(Math.round(expected)) : formatValue(Number(expected.toPrecision(4)));
 
 /** How a statistic is written. */
-export interface Told extends Scale {
+export interface Notation extends Scale {
   /** What the statistic is: a place, a spread, a difference, or a bare number. */
   kind: 'location' | 'spread' | 'difference';
 }
@@ -113,10 +116,10 @@ export interface Told extends Scale {
 const signed = (value: number, text: string) => (value < 0 && /[1-9]/.test(text) ? `−${text}` : text);
 
 /** How far off to either side, as it is written. */
-export const toldOff = (value: number, told: Told): string => signed(value, toldDistance(value, told));
+export const formatOffset = (value: number, told: Notation): string => signed(value, formatDistance(value, told));
 
 /** A value of the statistic, as it is written. */
-export function toldStatistic(value: number, result: Told): string {
-  if (result.kind !== 'difference') return toldFigure(value, result, result.kind);
-  return signed(value, toldDistance(value, result));
+export function formatStatistic(value: number, result: Notation): string {
+  if (result.kind !== 'difference') return formatQuantity(value, result, result.kind);
+  return signed(value, formatDistance(value, result));
 }

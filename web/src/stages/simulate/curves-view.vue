@@ -9,11 +9,9 @@ import {
 } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { curvesPanels } from '../../charts/pictures/simulated-power.js';
-import FigureTable from '../../components/figures/figure-table.vue';
 import { useStudy } from '../../stores/study.js';
 import MethodSentence from '../../workbench/sentence/method-sentence.vue';
-import PictureCard from '../../workbench/picture/picture-card.vue';
-import StageFrame from '../../workbench/frame/stage-frame.vue';
+import AnswerPage from '../../workbench/frame/answer-page.vue';
 import { useRun } from '../../workbench/run/use-run.js';
 import { useStage } from '../../workbench/frame/use-stage.js';
 import PopulationEntry from './population-entry.vue';
@@ -29,21 +27,28 @@ const fixed = () => {
 const run = useRun(curvesAnalysis, populated.sample, { name: 'curves', fixed, elsewhere: POPULATION_FIELDS });
 const stage = useStage({ runs: () => [run], about: populated.about });
 const { result, request } = run;
-const finding = computed(() => (result.value ? curvesAnalysis.finding(result.value) : []));
-const panels = computed(() => (result.value ? curvesPanels(result.value) : null));
-const rows = computed(() => (result.value ? curvesFigures(result.value) : []));
-const heads = computed(() => (result.value ? curvesColumns(result.value) : []));
-const table = computed(() => {
-  const { value: of } = result;
-  return of && (() => curvesTable(of));
-});
-const words = computed(() => finding.value.map(({ text }) => text).join(''));
 const values = computed(() => request.value ?? undefined);
-const title = computed(() => (result.value ? `Proportion of p below ${result.value.alpha}` : 'power curves'));
 </script>
 
 <template>
-  <StageFrame :runs="stage" :finding="finding" :keepable="!!result">
+  <AnswerPage
+    :analysis="curvesAnalysis"
+    :run="run"
+    :stage="stage"
+    :keepable="!!result"
+    label="Picture of the curves"
+    :title="result ? `Proportion of p below ${result.alpha}` : 'power curves'"
+    :draw="curvesPanels"
+    :table="curvesTable"
+    :figures="curvesFigures"
+    :heads="result ? curvesColumns(result) : []"
+    hint="Point at a mark to see its proportion. Lines are exact where a formula exists."
+    :why-not="populated.run.whyNot.value"
+    :mend="populated.from.value !== 'family'"
+    :subject="populated.subject.value"
+    :parts="CURVES.how"
+    :values="values"
+  >
     <template #above>
       <section class="card entry" aria-label="Question">
         <PopulationEntry :populated="populated" :mixing="request?.along === 'mixedShare'"
@@ -56,26 +61,7 @@ const title = computed(() => (result.value ? `Proportion of p below ${result.val
         /></PopulationEntry>
       </section>
     </template>
-    <template #picture>
-      <PictureCard
-        label="Picture of the curves"
-        :title="title"
-        :panels="panels"
-        :words="words"
-        :why-not="populated.run.whyNot.value ?? run.whyNot.value"
-        :mend="populated.from.value !== 'family'"
-        :failed="run.failed.value !== null"
-        :rows="table"
-        hint="Point at a mark to see its proportion. Lines are exact where a formula exists."
-      />
-    </template>
-    <template #figures>
-      <div v-if="rows.length" class="card box"><FigureTable :rows="rows" :heads="heads" /></div>
-    </template>
-    <template #sentences>
-      <MethodSentence :run="run" :parts="CURVES.how" :subject="populated.subject.value" :values="values" />
-    </template>
-  </StageFrame>
+  </AnswerPage>
 </template>
 
 <style scoped>
@@ -84,8 +70,5 @@ const title = computed(() => (result.value ? `Proportion of p below ${result.val
 }
 .rest {
   display: inline;
-}
-.box {
-  padding: 6px 14px;
 }
 </style>

@@ -2,11 +2,9 @@
 import { planAnalysis, PLAN, POPULATION_FIELDS, planFigures, PLANNED_COLUMNS, planTable } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { planPanels } from '../../charts/pictures/simulated-power.js';
-import FigureTable from '../../components/figures/figure-table.vue';
 import { useStudy } from '../../stores/study.js';
 import MethodSentence from '../../workbench/sentence/method-sentence.vue';
-import PictureCard from '../../workbench/picture/picture-card.vue';
-import StageFrame from '../../workbench/frame/stage-frame.vue';
+import AnswerPage from '../../workbench/frame/answer-page.vue';
 import { useRun } from '../../workbench/run/use-run.js';
 import { useStage } from '../../workbench/frame/use-stage.js';
 import PopulationEntry from './population-entry.vue';
@@ -28,20 +26,28 @@ const settled = (settings: Record<string, unknown>) =>
 const run = useRun(planAnalysis, populated.sample, { name: 'plan', fixed, settled, elsewhere: POPULATION_FIELDS });
 const stage = useStage({ runs: () => [run], about: populated.about });
 const { result, request } = run;
-const finding = computed(() => (result.value ? planAnalysis.finding(result.value) : []));
-const panels = computed(() => (result.value ? planPanels(result.value) : null));
-const rows = computed(() => (result.value ? planFigures(result.value) : []));
-const table = computed(() => {
-  const { value: of } = result;
-  return of && (() => planTable(of));
-});
-const words = computed(() => finding.value.map(({ text }) => text).join(''));
 const values = computed(() => request.value ?? undefined);
-const title = computed(() => (result.value ? `Sample size for the ${result.value.name}` : 'sample size'));
 </script>
 
 <template>
-  <StageFrame :runs="stage" :finding="finding" :keepable="!!result">
+  <AnswerPage
+    :analysis="planAnalysis"
+    :run="run"
+    :stage="stage"
+    :keepable="!!result"
+    label="Picture of the sizes tried"
+    :title="result ? `Sample size for the ${result.name}` : 'sample size'"
+    :draw="planPanels"
+    :table="planTable"
+    :figures="planFigures"
+    :heads="PLANNED_COLUMNS"
+    hint="Point at a mark to see its probability."
+    :why-not="populated.run.whyNot.value"
+    :mend="false"
+    :subject="populated.subject.value"
+    :parts="PLAN.how"
+    :values="values"
+  >
     <template #above>
       <section class="card entry" aria-label="Question">
         <MethodSentence :run="run" :parts="PLAN.ask" :subject="populated.subject.value" :values="values" />
@@ -55,26 +61,7 @@ const title = computed(() => (result.value ? `Sample size for the ${result.value
         /></PopulationEntry>
       </section>
     </template>
-    <template #picture>
-      <PictureCard
-        label="Picture of the sizes tried"
-        :title="title"
-        :panels="panels"
-        :words="words"
-        :why-not="populated.run.whyNot.value ?? run.whyNot.value"
-        :mend="false"
-        :failed="run.failed.value !== null"
-        :rows="table"
-        hint="Point at a mark to see its probability."
-      />
-    </template>
-    <template #figures>
-      <div v-if="rows.length" class="card box"><FigureTable :rows="rows" :heads="PLANNED_COLUMNS" /></div>
-    </template>
-    <template #sentences>
-      <MethodSentence :run="run" :parts="PLAN.how" :subject="populated.subject.value" :values="values" />
-    </template>
-  </StageFrame>
+  </AnswerPage>
 </template>
 
 <style scoped>
@@ -83,8 +70,5 @@ const title = computed(() => (result.value ? `Sample size for the ${result.value
 }
 .rest {
   display: inline;
-}
-.box {
-  padding: 6px 14px;
 }
 </style>

@@ -13,9 +13,7 @@ import { propagatePanels } from '../../charts/pictures/propagate.js';
 import FigureTable from '../../components/figures/figure-table.vue';
 import SentenceText from '../../components/fields/sentence-text.vue';
 import { local } from '../../language/language.js';
-import MethodSentence from '../../workbench/sentence/method-sentence.vue';
-import PictureCard from '../../workbench/picture/picture-card.vue';
-import StageFrame from '../../workbench/frame/stage-frame.vue';
+import AnswerPage from '../../workbench/frame/answer-page.vue';
 import { useStage } from '../../workbench/frame/use-stage.js';
 import InputRow from './input-row.vue';
 import { useInputs } from './use-inputs.js';
@@ -24,18 +22,9 @@ import { useInputs } from './use-inputs.js';
 const { columns, rows, setLaw, setColumn, together, setTogether, problem, run, about, formula } = useInputs();
 const stage = useStage({ runs: () => [run], about });
 const { result, request } = run;
-const finding = computed(() => (result.value ? propagateAnalysis.finding(result.value) : []));
-const after = computed(() => (result.value ? firstOrderWords(result.value) : null));
-const panels = computed(() => (result.value ? propagatePanels(result.value) : null));
-const figures = computed(() => (result.value ? propagateFigures(result.value) : []));
 const contributions = computed(() =>
   result.value && result.value.contributions.length > 1 ? contributionFigures(result.value) : [],
 );
-const table = computed(() => {
-  const { value: of } = result;
-  return of && (() => propagateTable(of));
-});
-const words = computed(() => finding.value.map(({ text }) => text).join(''));
 const values = computed(() => request.value ?? undefined);
 const whyNot = computed(() => {
   if (formula.value === '')
@@ -47,7 +36,24 @@ const set = (text: string) => run.address.set('formula', text.trim().replaceAll(
 </script>
 
 <template>
-  <StageFrame :runs="stage" :finding="finding" :after="after" :keepable="!!result">
+  <AnswerPage
+    :analysis="propagateAnalysis"
+    :run="run"
+    :stage="stage"
+    :after="result && firstOrderWords(result)"
+    :keepable="!!result"
+    label="Picture of the results"
+    :title="formula ? `The result of ${formula}` : 'uncertainty propagation'"
+    :draw="propagatePanels"
+    :table="propagateTable"
+    :figures="propagateFigures"
+    hint="Point at a mark to see its values."
+    :why-not="whyNot"
+    :mend="false"
+    subject=""
+    :parts="PROPAGATE.how"
+    :values="values"
+  >
     <template #above>
       <section class="card entry" aria-label="Question">
         <div class="line">
@@ -77,29 +83,12 @@ const set = (text: string) => run.address.set('formula', text.trim().replaceAll(
         </div>
       </section>
     </template>
-    <template #picture>
-      <PictureCard
-        label="Picture of the results"
-        :title="formula ? `The result of ${formula}` : 'uncertainty propagation'"
-        :panels="panels"
-        :words="words"
-        :why-not="whyNot"
-        :mend="false"
-        :failed="run.failed.value !== null"
-        :rows="table"
-        hint="Point at a mark to see its values."
-      />
-    </template>
     <template #figures>
-      <div v-if="figures.length" class="card box"><FigureTable :rows="figures" /></div>
       <div v-if="contributions.length" class="card box">
         <FigureTable :rows="contributions" :heads="CONTRIBUTION_COLUMNS" />
       </div>
     </template>
-    <template #sentences>
-      <MethodSentence :run="run" :parts="PROPAGATE.how" subject="" :values="values" />
-    </template>
-  </StageFrame>
+  </AnswerPage>
 </template>
 
 <style scoped>

@@ -4,24 +4,14 @@ import { familyByName } from '@verdict/core/distributions';
 import { foundFigures } from '@verdict/core/road';
 import { computed } from 'vue';
 import { countPanels, type CountsAs } from '../../../charts/pictures/counts.js';
-import FigureTable from '../../../components/figures/figure-table.vue';
 import SentenceChoice from '../../../components/fields/sentence-choice.vue';
 import { local } from '../../../language/language.js';
-import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
-import PictureCard from '../../../workbench/picture/picture-card.vue';
-import StageFrame from '../../../workbench/frame/stage-frame.vue';
+import AnswerPage from '../../../workbench/frame/answer-page.vue';
 import { useCounts } from './use-counts.js';
 
-/** Do counts follow Poisson, or another family of counts: what was observed and expected counts. */
+/** Whether counts follow a Poisson or another count distribution: observed and expected counts. */
 const { column, name, subject, cautions, others, binomial, trials, run, stage, as } = useCounts();
 const { result } = run;
-const finding = computed(() => (result.value ? countFitAnalysis.finding(result.value) : []));
-const panels = computed(() => result.value && countPanels(result.value, name.value, as.value));
-const rows = computed(() => (result.value ? foundFigures(COUNT_FIT_FIGURES, [result.value]) : []));
-const table = computed(() => {
-  const { value: of } = result;
-  return of && (() => countTable(of));
-});
 const AS: { value: CountsAs; label: string }[] = [
   { value: 'beside', label: 'Side by side' },
   { value: 'hanging', label: 'Hanging rootogram' },
@@ -33,32 +23,29 @@ const TRIALS = computed(() => [
 const families = computed(() => result.value?.families ?? []);
 const apart = computed(() => result.value?.apart ?? []);
 const titleOf = (family: string) => familyByName(family).title;
-const words = computed(
-  () =>
-    `Observed and expected counts of ${name.value}. ${finding.value.map(({ text }) => text).join('')} Arrow keys step from value to value.`,
-);
 </script>
 
 <template>
-  <StageFrame :runs="stage" :empty="!column" :finding="finding" :cautions="cautions">
-    <template #picture>
-      <PictureCard
-        label="Counts"
-        :title="`${name} observed and expected`"
-        :panels="panels"
-        :words="words"
-        :why-not="run.whyNot.value"
-        :failed="run.failed.value !== null"
-        :rows="table"
-        hint="Point at a bar to see its values."
-      >
-        <template #choices>
-          <el-segmented v-model="as" size="small" :options="AS" aria-label="Display of the counts" />
-        </template>
-      </PictureCard>
+  <AnswerPage
+    :analysis="countFitAnalysis"
+    :run="run"
+    :stage="stage"
+    :empty="!column"
+    :cautions="cautions"
+    label="Counts"
+    :title="`${name} observed and expected`"
+    :draw="(found) => countPanels(found, name, as)"
+    :table="countTable"
+    :figures="(found) => foundFigures(COUNT_FIT_FIGURES, [found])"
+    :shows="`Observed and expected counts of ${name}.`"
+    steps="value"
+    hint="Point at a bar to see its values."
+    :subject="subject"
+  >
+    <template #choices>
+      <el-segmented v-model="as" size="small" :options="AS" aria-label="Display of the counts" />
     </template>
     <template #figures>
-      <div v-if="rows.length" class="card box"><FigureTable :rows="rows" /></div>
       <p v-if="families.length > 1" class="soft">
         By AICc:
         <template v-for="(one, i) in families" :key="one.family"
@@ -84,19 +71,15 @@ const words = computed(
       </p>
     </template>
     <template #sentences>
-      <MethodSentence :run="run" :subject="subject" />
       <p v-if="binomial" class="trials">
         Column with the trials of each count:
         <SentenceChoice v-model="trials" aria-label="column of trials" :options="TRIALS" />.
       </p>
     </template>
-  </StageFrame>
+  </AnswerPage>
 </template>
 
 <style scoped>
-.box {
-  padding: 6px 14px;
-}
 p {
   margin: 0;
   font-size: 13px;

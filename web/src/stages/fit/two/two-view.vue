@@ -10,26 +10,14 @@ import { computed } from 'vue';
 import { twoSamplesPanels } from '../../../charts/pictures/two-samples.js';
 import FigureTable from '../../../components/figures/figure-table.vue';
 import { local } from '../../../language/language.js';
-import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
-import PictureCard from '../../../workbench/picture/picture-card.vue';
-import StageFrame from '../../../workbench/frame/stage-frame.vue';
+import AnswerPage from '../../../workbench/frame/answer-page.vue';
 import TwoChoice from '../../../workbench/parts/two-choice.vue';
 import { useTwo } from './use-two.js';
 
-/** Two groups or columns against each other: do they come from one distribution? */
+/** Whether two groups or columns come from one distribution. */
 const { column, parts, groupings, names, run, stage, choose } = useTwo();
 const { result, request } = run;
-const finding = computed(() => (result.value ? twoSamplesAnalysis.finding(result.value) : []));
-const panels = computed(() => result.value && twoSamplesPanels(result.value));
-const table = computed(() => {
-  const { value: of } = result;
-  return of && (() => twoSamplesTable(of));
-});
 const subject = computed(() => `${request.value?.first ?? 'one'} and ${request.value?.second ?? 'another'}`);
-const words = computed(
-  () =>
-    `Quantiles of ${subject.value} against each other. ${finding.value.map(({ text }) => text).join('')} Arrow keys step from mark to mark.`,
-);
 const none = computed(() =>
   parts.parts.value ? null : `Choose two groups of ${column.value?.name ?? 'the subject'}, or two columns.`,
 );
@@ -42,7 +30,25 @@ const offers = computed(() => [
 </script>
 
 <template>
-  <StageFrame :runs="stage" :empty="!column" :finding="finding" :keepable="!!result">
+  <AnswerPage
+    :analysis="twoSamplesAnalysis"
+    :run="run"
+    :stage="stage"
+    :empty="!column"
+    :keepable="!!result"
+    label="Two samples"
+    :title="result ? `quantiles of ${subject}` : 'two samples'"
+    :draw="twoSamplesPanels"
+    :table="twoSamplesTable"
+    :figures="twoSamplesTests"
+    :heads="TWO_SAMPLES_COLUMNS"
+    :shows="`Quantiles of ${subject} against each other.`"
+    steps="mark"
+    hint="Point at a mark to see its quantiles."
+    :why-not="none"
+    :asks="!!request"
+    :subject="subject"
+  >
     <template #words>
       <template v-if="none">
         <p class="none">{{ local(none) }}</p>
@@ -54,34 +60,18 @@ const offers = computed(() => [
         <p class="soft">Choose a split or a second column in the bar above.</p>
       </template>
     </template>
-    <template #picture>
-      <PictureCard
-        label="Two samples"
-        :title="result ? `quantiles of ${subject}` : 'two samples'"
-        :panels="panels"
-        :words="words"
-        :why-not="none ?? run.whyNot.value"
-        :failed="run.failed.value !== null"
-        :rows="table"
-        hint="Point at a mark to see its quantiles."
-      />
-    </template>
     <template #figures>
-      <template v-if="result">
-        <div class="card box"><FigureTable :rows="twoSamplesTests(result)" :heads="TWO_SAMPLES_COLUMNS" /></div>
-        <div class="card box">
-          <FigureTable :rows="twoSamplesFigures(result)" :heads="result.samples.map(({ name }) => name)" />
-        </div>
-      </template>
+      <div v-if="result" class="card box">
+        <FigureTable :rows="twoSamplesFigures(result)" :heads="result.samples.map(({ name }) => name)" />
+      </div>
     </template>
-    <template v-if="request" #sentences>
+    <template v-if="request" #before>
       <p v-if="names.length > 1" class="choice">
         Compare
         <TwoChoice :names="names" :chosen="request" called="sample" @choose="choose" />.
       </p>
-      <MethodSentence :run="run" :subject="subject" />
     </template>
-  </StageFrame>
+  </AnswerPage>
 </template>
 
 <style scoped>

@@ -9,28 +9,18 @@ import {
 } from '@verdict/core/analyses';
 import { computed } from 'vue';
 import { groupBars } from '../../../charts/pictures/group-bars.js';
-import FigureTable from '../../../components/figures/figure-table.vue';
 import { local } from '../../../language/language.js';
-import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
-import PictureCard from '../../../workbench/picture/picture-card.vue';
-import StageFrame from '../../../workbench/frame/stage-frame.vue';
+import AnswerPage from '../../../workbench/frame/answer-page.vue';
 import { useGroups } from './use-groups.js';
 
-/** Groups that agree less than the rest: in spread, in mean, and the far readings in each. */
+/** Groups that agree less than the rest: in spread, in mean, and the suspected outliers in each. */
 const { column, split, labels, splitBy, subject, run, stage, shown, change } = useGroups();
 const { result } = run;
-const finding = computed(() => (result.value ? outlyingGroupsAnalysis.finding(result.value) : []));
-const cause = computed(() => result.value && groupCauseWords(result.value));
-const panels = computed(() => result.value && groupBars(result.value, shown.value));
 const rows = computed(() => (result.value ? groupRows(result.value) : []));
-const table = computed(() => {
-  const { value: of } = result;
-  return of && (() => outlyingGroupsTable(of));
-});
 const whyNot = computed(() => {
   if (!split.value) return 'Choose a label column to split the subject by.';
   if (run.whyNot.value) return run.whyNot.value;
-  return result.value && !panels.value
+  return result.value && !groupBars(result.value, shown.value)
     ? 'There are too few groups, or too few readings per group, for this statistic.'
     : null;
 });
@@ -38,26 +28,31 @@ const SHOWN = [
   { value: 'k', label: 'Spreads (k)' },
   { value: 'h', label: 'Means (h)' },
 ];
-const words = computed(() => `${finding.value.map(({ text }) => text).join('')} Arrow keys step from group to group.`);
 </script>
 
 <template>
-  <StageFrame :runs="stage" :empty="!column" :finding="finding" :after="cause" :keepable="!!result">
-    <template #picture>
-      <PictureCard
-        label="Groups"
-        :title="`${shown === 'k' ? 'spreads' : 'means'} of ${subject}`"
-        :panels="panels"
-        :words="words"
-        :why-not="whyNot"
-        :failed="run.failed.value !== null"
-        :rows="table"
-        hint="Point at a bar to see its critical values; ochre bars are significant."
-      >
-        <template #choices>
-          <el-segmented v-model="shown" size="small" :options="SHOWN" aria-label="Statistic" />
-        </template>
-      </PictureCard>
+  <AnswerPage
+    :analysis="outlyingGroupsAnalysis"
+    :run="run"
+    :stage="stage"
+    :empty="!column"
+    :after="result && groupCauseWords(result)"
+    :keepable="!!result"
+    label="Groups"
+    :title="`${shown === 'k' ? 'spreads' : 'means'} of ${subject}`"
+    :draw="(found) => groupBars(found, shown)"
+    :table="outlyingGroupsTable"
+    :figures="groupTestFigures"
+    :heads="GROUP_TEST_COLUMNS"
+    steps="group"
+    hint="Point at a bar to see its critical values; ochre bars are significant."
+    :why-not="whyNot"
+    :asks="!!split"
+    :subject="subject"
+    :change="change"
+  >
+    <template #choices>
+      <el-segmented v-model="shown" size="small" :options="SHOWN" aria-label="Statistic" />
     </template>
     <template #figures>
       <div v-if="!split" class="card box">
@@ -70,7 +65,6 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
         </p>
       </div>
       <template v-else-if="result">
-        <div class="card box"><FigureTable :rows="groupTestFigures(result)" :heads="GROUP_TEST_COLUMNS" /></div>
         <div class="card box">
           <table class="figures">
             <thead>
@@ -99,10 +93,7 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
         </div>
       </template>
     </template>
-    <template #sentences>
-      <MethodSentence v-if="split" :run="run" :subject="subject" :change="change" />
-    </template>
-  </StageFrame>
+  </AnswerPage>
 </template>
 
 <style scoped>

@@ -9,42 +9,34 @@ import {
 import { computed } from 'vue';
 import { outlierRulesPanels } from '../../../charts/pictures/outlier-rules.js';
 import { local } from '../../../language/language.js';
-import MethodSentence from '../../../workbench/sentence/method-sentence.vue';
-import PictureCard from '../../../workbench/picture/picture-card.vue';
-import StageFrame from '../../../workbench/frame/stage-frame.vue';
+import AnswerPage from '../../../workbench/frame/answer-page.vue';
 import { useWhich } from './use-which.js';
 
 /** Which rule to use: false alarms and power of each at this n. */
 const { column, name, run, stage, arrangement, choices, change } = useWhich();
 const { result } = run;
-const finding = computed(() => (result.value ? outlierRulesAnalysis.finding(result.value) : []));
 const known = computed(() => (result.value && result.value.rules.length > 0 ? result.value : null));
-const panels = computed(() => known.value && outlierRulesPanels(known.value, arrangement.value));
 const rows = computed(() => (known.value ? ruleAtWorkRows(known.value, arrangement.value) : []));
-const table = computed(() => {
-  const { value: of } = known;
-  return of && (() => outlierRulesTable(of));
-});
-const words = computed(() => `${finding.value.map(({ text }) => text).join('')} Arrow keys step from point to point.`);
 </script>
 
 <template>
-  <StageFrame :runs="stage" :empty="!column" :finding="finding" :keepable="!!known">
-    <template #picture>
-      <PictureCard
-        label="Comparison of rules"
-        :title="`outlier rules for samples of ${result?.n ?? 'n readings'}`"
-        :panels="panels"
-        :words="words"
-        :why-not="run.whyNot.value"
-        :failed="run.failed.value !== null"
-        :rows="table"
-        hint="Point at a mark to see its values. Rules of thumb are dashed."
-      >
-        <template #choices>
-          <el-segmented v-model="arrangement" size="small" :options="choices" aria-label="Outliers in the samples" />
-        </template>
-      </PictureCard>
+  <AnswerPage
+    :analysis="outlierRulesAnalysis"
+    :run="run"
+    :stage="stage"
+    :empty="!column"
+    :keepable="!!known"
+    label="Comparison of rules"
+    :title="`outlier rules for samples of ${result?.n ?? 'n readings'}`"
+    :draw="(found) => (found.rules.length > 0 ? outlierRulesPanels(found, arrangement) : null)"
+    :table="outlierRulesTable"
+    steps="point"
+    hint="Point at a mark to see its values. Rules of thumb are dashed."
+    :subject="name"
+    :change="change"
+  >
+    <template #choices>
+      <el-segmented v-model="arrangement" size="small" :options="choices" aria-label="Outliers in the samples" />
     </template>
     <template #figures>
       <div v-if="rows.length" class="card box">
@@ -70,10 +62,7 @@ const words = computed(() => `${finding.value.map(({ text }) => text).join('')} 
         false-alarm rate.
       </p>
     </template>
-    <template #sentences>
-      <MethodSentence :run="run" :subject="name" :change="change" />
-    </template>
-  </StageFrame>
+  </AnswerPage>
 </template>
 
 <style scoped>

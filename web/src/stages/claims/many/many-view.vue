@@ -22,6 +22,7 @@ const COLUMNS: ManyColumn<ClaimScreenRow>[] = [
   numbers('p', 'p', 82, ({ part }) => part.pValue ?? 2),
   numbers('pHolm', 'adjusted p', 92, ({ part }) => part.pHolm ?? 2),
 ];
+const departs = ({ part }: ClaimScreenRow) => (part.pHolm ?? 1) < (found.value?.alpha ?? 0);
 </script>
 
 <template>
@@ -30,7 +31,7 @@ const COLUMNS: ManyColumn<ClaimScreenRow>[] = [
     :finding="finding"
     :rows="rows"
     :columns="COLUMNS"
-    :departs="({ part }) => (part.pHolm ?? 1) < (found?.alpha ?? 0)"
+    :departs="departs"
     :table="table"
     hint="Click a row to see its claim."
     note="The claims are entered on the card of each column in Readings: a mean or a target, and a standard deviation. With many columns, some differ from their claims by chance. “adjusted p” allows for that (Holm 1979)."

@@ -21,6 +21,7 @@ const COLUMNS: ManyColumn<ScreenRow>[] = [
   numbers('p', 'p', 78, ({ part }) => part.p ?? 2),
   numbers('pHolm', 'adjusted p', 92, ({ part }) => part.pHolm ?? 2),
 ];
+const departs = ({ departs }: ScreenRow) => departs;
 </script>
 
 <template>
@@ -29,7 +30,7 @@ const COLUMNS: ManyColumn<ScreenRow>[] = [
     :finding="finding"
     :rows="rows"
     :columns="COLUMNS"
-    :departs="({ departs }) => departs"
+    :departs="departs"
     :table="table"
     hint="Click a row to see its plot and test. The line through the dots shows a normal distribution."
     note="With many tests, some give a small p by chance. “adjusted p” allows for that (Holm 1979), and the result uses it. “Rounding explains it” means that the resolution of the instrument explains the departure."

@@ -27,6 +27,7 @@ const COLUMNS: ManyColumn<OutlierScreenRow>[] = [
   numbers('pHolm', 'adjusted p', 92, ({ part }) => part.pHolm ?? 2),
   { prop: 'names', label: 'flagged', minWidth: 110, by: ({ part }) => part.rows?.length ?? -1 },
 ];
+const departs = ({ part }: OutlierScreenRow) => (part.rows?.length ?? 0) > 0;
 </script>
 
 <template>
@@ -35,7 +36,7 @@ const COLUMNS: ManyColumn<OutlierScreenRow>[] = [
     :finding="finding"
     :rows="rows"
     :columns="COLUMNS"
-    :departs="({ part }) => (part.rows?.length ?? 0) > 0"
+    :departs="departs"
     :table="table"
     :change="many.change"
     hint="Click a row to see its outliers."

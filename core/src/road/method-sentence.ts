@@ -4,7 +4,7 @@ import { listed } from '../numeric/grammar.js';
 
 type Values = Record<string, unknown>;
 
-/** A sentence in named parts, which a page can show in places of their own. */
+/** A sentence in named parts, which a page can show in places of their own. The blank between two sentences ends the first. */
 export type NamedParts<Name extends string = string> = Readonly<Record<Name, readonly SentencePart[]>>;
 
 /** All parts in their order: the sentence as a whole. */

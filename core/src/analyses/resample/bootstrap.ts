@@ -67,9 +67,9 @@ const AS_MANY = { field: 'times', is: '1' };
 export const BOOTSTRAP = {
   lead: ['Bootstrap of ', { subject: true }, ', statistic: '],
   statistic: [statistic.field],
-  rest: [...STATISTIC_REST, '.'],
+  rest: [...STATISTIC_REST, '. '],
   how: [
-    ' ',
+    '',
     replicates.field,
     ' replicates, resampled with replacement',
     { text: ', each ', hideWhen: AS_MANY },

@@ -52,9 +52,9 @@ const SIGNS = { field: 'statistic', is: ['mean', 'median'] } as const;
 export const PERMUTATION = {
   lead: ['Permutation test of ', { subject: true }, ', statistic: '],
   statistic: [statistic.field],
-  rest: [...STATISTIC_REST, { text: ', claimed to be ', showWhen: SIGNS }, { ...claimed.field, showWhen: SIGNS }, '.'],
+  rest: [...STATISTIC_REST, { text: ', claimed to be ', showWhen: SIGNS }, { ...claimed.field, showWhen: SIGNS }, '. '],
   how: [
-    ' Use ',
+    'Use ',
     way.field,
     ' ',
     replicates.field,

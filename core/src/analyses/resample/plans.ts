@@ -45,9 +45,9 @@ type Request = z.infer<typeof request>;
 export const PLANS = {
   lead: ['Bootstrap of ', { subject: true }, ' at larger sample sizes, statistic: '],
   statistic: [statistic.field],
-  rest: [...STATISTIC_REST, '.'],
+  rest: [...STATISTIC_REST, '. '],
   how: [
-    ' ',
+    '',
     replicates.field,
     ' replicates per sample size, seed ',
     seedOf.field,

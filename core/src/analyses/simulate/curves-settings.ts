@@ -130,10 +130,9 @@ export const CURVES = {
     along.field,
     ': ',
     values.field,
-    '.',
+    '. ',
   ],
   how: [
-    ' ',
     ...unless(['n'], ['Each sample has ', ...SIZE_PARTS]),
     { text: 'The sample size is on the axis', showWhen: { field: 'along', is: 'n' } },
     ...unless(['shift', 'shiftInSd'], MOVE_PARTS),

@@ -19,7 +19,7 @@ const request = asSimulation({ ...simulationShape, number: number.schema } as ty
 });
 type Request = z.infer<typeof request>;
 
-const method: readonly SentencePart[] = [...SIMULATE.ask, ' Show sample ', number.field, '.'];
+const method: readonly SentencePart[] = [...SIMULATE.ask, 'Show sample ', number.field, '.'];
 
 /** One group of a sample, with its own figures. */
 export interface SampleGroup {

@@ -114,9 +114,9 @@ export function readCorrelations(
 export const inputNames = namesInFormula;
 
 export const PROPAGATE = {
-  ask: ['Propagate uncertainty through ', formula.field, ' with ', { subject: true }, '.'],
+  ask: ['Propagate uncertainty through ', formula.field, ' with ', { subject: true }, '. '],
   how: [
-    ' Simulate ',
+    'Simulate ',
     trials.field,
     ' trials, seed ',
     seedOf.field,

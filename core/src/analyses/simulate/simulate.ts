@@ -62,8 +62,8 @@ export type SimulateRequest = z.infer<typeof request>;
 
 /** The question: from where, and what is looked at. */
 export const SIMULATE = {
-  ask: ['Population: ', ...wholeSentence(POPULATION), '. ', ...wholeSentence(REPEATED), '.'],
-  how: [' Each sample has ', ...SIZE_PARTS, ...SHIFT_PARTS, '. ', ...RUN_PARTS],
+  ask: ['Population: ', ...wholeSentence(POPULATION), '. ', ...wholeSentence(REPEATED), '. '],
+  how: ['Each sample has ', ...SIZE_PARTS, ...SHIFT_PARTS, '. ', ...RUN_PARTS],
 } as const satisfies NamedParts;
 
 /** Chunks of a simulation: the same wherever one of its samples is drawn again. */

@@ -50,7 +50,13 @@ try {
   await page.getByRole('columnheader', { name: /^residue/ }).click();
   /** Chooses in a field that opens a list: by value, or by the words of the list. */
   const pick = async (label, wanted) => {
-    await page.getByRole('combobox', { name: label, exact: true }).click({ force: true });
+    const box = page.getByRole('combobox', { name: label, exact: true });
+    // A sentence may break its lines anew just as it is pressed: then it is pressed once more.
+    while ((await box.getAttribute('aria-expanded')) !== 'true') {
+      await box.locator('xpath=ancestor::*[@data-chosen][1]').click();
+      const opened = box.and(page.locator('[aria-expanded="true"]'));
+      await opened.waitFor({ timeout: 1_000 }).catch(() => null);
+    }
     const options = page.getByRole('option');
     const byValue = options.and(page.locator(`[data-value="${wanted}"]`));
     await (wanted.label ? page.getByRole('option', { name: wanted.label, exact: true }) : byValue).click();

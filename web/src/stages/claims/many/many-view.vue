@@ -20,7 +20,7 @@ const COLUMNS: ManyColumn<ClaimScreenRow>[] = [
   { prop: 'claimed', label: 'claimed', minWidth: 150 },
   { prop: 'found', label: 'observed', minWidth: 150 },
   numbers('p', 'p', 82, ({ part }) => part.pValue ?? 2),
-  numbers('pHolm', 'adjusted p', 92, ({ part }) => part.pHolm ?? 2),
+  numbers('pHolm', 'adjusted p', 112, ({ part }) => part.pHolm ?? 2),
 ];
 const departs = ({ part }: ClaimScreenRow) => (part.pHolm ?? 1) < (found.value?.alpha ?? 0);
 </script>

@@ -19,7 +19,7 @@ const table = computed(() => {
 const COLUMNS: ManyColumn<ScreenRow>[] = [
   numbers('n', 'n', 64, ({ part }) => part.n),
   numbers('p', 'p', 78, ({ part }) => part.p ?? 2),
-  numbers('pHolm', 'adjusted p', 92, ({ part }) => part.pHolm ?? 2),
+  numbers('pHolm', 'adjusted p', 112, ({ part }) => part.pHolm ?? 2),
 ];
 const departs = ({ departs }: ScreenRow) => departs;
 </script>

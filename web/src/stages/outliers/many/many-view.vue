@@ -24,7 +24,7 @@ const COLUMNS: ManyColumn<OutlierScreenRow>[] = [
   numbers('n', 'n', 70, ({ part }) => part.n),
   { prop: 'farthest', label: 'most extreme', minWidth: 170 },
   numbers('p', 'p', 82, ({ part }) => part.test?.pValue ?? 2),
-  numbers('pHolm', 'adjusted p', 92, ({ part }) => part.pHolm ?? 2),
+  numbers('pHolm', 'adjusted p', 112, ({ part }) => part.pHolm ?? 2),
   { prop: 'names', label: 'flagged', minWidth: 110, by: ({ part }) => part.rows?.length ?? -1 },
 ];
 const departs = ({ part }: OutlierScreenRow) => (part.rows?.length ?? 0) > 0;

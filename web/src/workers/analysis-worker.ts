@@ -13,20 +13,22 @@ import workerpool from 'workerpool';
 const PREVIEW = 20;
 
 /** A stage loads its own analyses and no others. */
-const STAGES: Readonly<Record<AnalysisFolder, () => Promise<Record<string, unknown>>>> = {
-  shape: () => import('@verdict/core/analyses/shape'),
-  fit: () => import('@verdict/core/analyses/fit'),
-  outliers: () => import('@verdict/core/analyses/outliers'),
-  claims: () => import('@verdict/core/analyses/claims'),
-  resample: () => import('@verdict/core/analyses/resample'),
-  simulate: () => import('@verdict/core/analyses/simulate'),
-  distributions: () => import('@verdict/core/analyses/distributions'),
+const STAGES: Readonly<Record<AnalysisFolder, () => Promise<readonly AnyAnalysis[]>>> = {
+  shape: async () => (await import('@verdict/core/analyses/shape')).SHAPE,
+  fit: async () => (await import('@verdict/core/analyses/fit')).FIT,
+  outliers: async () => (await import('@verdict/core/analyses/outliers')).OUTLIERS,
+  claims: async () => (await import('@verdict/core/analyses/claims')).CLAIMS,
+  resample: async () => (await import('@verdict/core/analyses/resample')).RESAMPLE,
+  simulate: async () => (await import('@verdict/core/analyses/simulate')).SIMULATE,
+  distributions: async () => (await import('@verdict/core/analyses/distributions')).DISTRIBUTIONS,
 };
 
 /** The analysis of an id, fetched with the others of its stage. */
 async function fetched(id: string): Promise<AnyAnalysis> {
-  const lists = Object.values(await STAGES[folderOf(id)!]()) as (readonly AnyAnalysis[])[];
-  return lists.flat().find((analysis) => analysis.id === id)!;
+  const folder = folderOf(id);
+  const found = folder && (await STAGES[folder]()).find((analysis) => analysis.id === id);
+  if (!found) throw new Error(`This version of the page has no analysis “${id}”. Reload the page.`);
+  return found;
 }
 
 async function advanced(id: string, request: unknown, sample: Sample, answered: Answers[]): Promise<Stage> {

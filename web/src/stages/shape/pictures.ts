@@ -12,23 +12,22 @@ import {
   type InOrderResult,
   type StemAndLeafResult,
 } from '@verdict/core/analyses';
-import type { Study } from '@verdict/contract';
+import type { Bounds, Study } from '@verdict/contract';
 import type { Sample } from '@verdict/core/readings';
-import type { Analysis, Settings } from '@verdict/core/road';
+import { subjectWords, type Analysis, type Settings } from '@verdict/core/road';
 import { computed, type ComputedRef, type Ref } from 'vue';
 import { boxPanels } from '../../charts/pictures/box.js';
 import { dotsPanels } from '../../charts/pictures/dots.js';
 import { histogramPanels } from '../../charts/pictures/histogram.js';
 import { orderPanels } from '../../charts/pictures/in-order.js';
 import { stepsPanels } from '../../charts/pictures/empirical.js';
-import type { Setting } from '../../charts/value-axis.js';
+import type { Setting, Titles } from '../../charts/value-axis.js';
 import type { Panels } from '../../charts/picture.js';
 import type { Rows } from '../../workbench/picture/rows.js';
-import { drawing } from '../../workbench/evidence/drawing.js';
-import type { Drawing } from '../../workbench/frame/stage.js';
+import { drawing, type KeptResult } from '../../workbench/evidence/drawing.js';
+import type { Drawing, KeptPicture } from '../../workbench/frame/stage.js';
 import { useRun, type Run } from '../../workbench/run/use-run.js';
 import { boxRows, dotsRows, histogramRows, orderRows, stemRows, stepsRows } from './picture-rows.js';
-import { subjectWords } from '@verdict/core/road';
 
 export type PictureResult =
   BoxResult | DotsResult | EmpiricalResult | HistogramResult | InOrderResult | StemAndLeafResult;
@@ -56,22 +55,23 @@ interface Hand<Result> {
   /** True for text, which has no titles on axes. */
   isText?: true;
   /** What the request takes from the study. */
-  ofStudy?: (study: Pick<Study, 'alpha' | 'quantileType'>) => object;
+  ofStudy?: (study: StudySettings) => object;
 }
+
+type StudySettings = Pick<Study, 'alpha' | 'quantileType'>;
 
 export interface ShapePicture {
   id: string;
   tab: string;
   isText: boolean;
   title: (subject: string) => string;
-  /** Runs the analysis while `fixed` asks for it. */
+  /** Runs the analysis while something is asked. */
   run: (
     sample: Ref<Sample | null>,
-    fixed: (ofStudy: ShapePicture['ofStudy']) => object | null,
+    given: () => { asked: object; study: StudySettings } | null,
   ) => { run: Run<Settings, PictureResult>; shown: ComputedRef<Shown | null> };
-  ofStudy: (study: Pick<Study, 'alpha' | 'quantileType'>) => object;
-  /** How a kept result is drawn again. */
-  kept: Drawing;
+  /** How a kept result is drawn again; nothing for text. */
+  kept: readonly Drawing[];
 }
 
 const TITLES = ['title', 'valueTitle', 'heightTitle'];
@@ -89,19 +89,23 @@ export function picture<Request extends Settings, Result extends PictureResult>(
     along: hand.along?.(result) ?? 'x',
   });
   const title = (subject: string) => `${hand.name} of ${subject}`;
-  const ofStudy: ShapePicture['ofStudy'] = (study) => hand.ofStudy?.(study) ?? {};
+  const keptPicture = ({ result, request }: KeptResult<Result>, bounds: Bounds | null): KeptPicture | null => {
+    const titles = request as Titles;
+    const panels = hand.panels(result, { bounds, titles, lines: [], hold: null }, NOTHING);
+    return panels && { title: titles.title ?? title(subjectWords(request)), panels };
+  };
   return {
-    ...{ id: analysis.id, tab: hand.tab, isText: hand.isText === true, title, shown, ofStudy },
-    run: (sample, fixed) => {
+    ...{ id: analysis.id, tab: hand.tab, isText: hand.isText === true, title, shown },
+    run: (sample, given) => {
+      const fixed = () => {
+        const now = given();
+        return now && { ...now.asked, ...hand.ofStudy?.(now.study) };
+      };
       const texts = hand.isText ? [] : TITLES;
-      const run = useRun(analysis, sample, { fixed: () => fixed(ofStudy), elsewhere: ['quantileType'], texts });
+      const run = useRun(analysis, sample, { fixed, elsewhere: ['quantileType'], texts });
       return { run, shown: computed(() => run.result.value && shown(run.result.value)) };
     },
-    kept: drawing(analysis, ({ result, request }, bounds) => {
-      const titles = request as { title?: string };
-      const panels = hand.panels(result, { bounds, titles, lines: [], hold: null }, NOTHING);
-      return panels && { title: titles.title ?? title(subjectWords(request)), panels };
-    }),
+    kept: hand.isText ? [] : [drawing(analysis, keptPicture)],
   };
 }
 

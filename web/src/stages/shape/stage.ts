@@ -6,5 +6,5 @@ export const shapeStage: Stage = {
   view: () => import('./shape-view.vue'),
   splits: true,
   analyses: 'shape',
-  drawings: async () => (await import('./pictures.js')).PICTURES.map(({ kept }) => kept),
+  drawings: async () => (await import('./pictures.js')).PICTURES.flatMap(({ kept }) => kept),
 };

@@ -42,9 +42,11 @@ export function useShape() {
   const runs = new Map(
     PICTURES.map((one) => [
       one.id,
-      one.run(sample, (ofStudy) =>
-        picture.value.id === one.id && store.study && asked() ? { ...asked(), ...ofStudy(store.study) } : null,
-      ),
+      one.run(sample, () => {
+        const { study } = store;
+        const own = asked();
+        return picture.value.id === one.id && study && own ? { asked: own, study } : null;
+      }),
     ]),
   );
   const show = (id: string) => void place.change({ picture: id });

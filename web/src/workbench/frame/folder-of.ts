@@ -4,5 +4,4 @@ import folders from 'virtual:analyses';
 export type AnalysisFolder = 'shape' | 'fit' | 'outliers' | 'claims' | 'resample' | 'simulate' | 'distributions';
 
 /** The folder of an analysis, known without loading any of them. */
-export const folderOf = (analysis: string): AnalysisFolder | undefined =>
-  folders[analysis] as AnalysisFolder | undefined;
+export const folderOf = (analysis: string): AnalysisFolder | undefined => folders[analysis];

@@ -85,5 +85,5 @@ export function useSeveral(wanted?: Wanted) {
   const subject = computed(() =>
     split.value ? `${column.value?.name ?? ''} by ${split.value.name}` : `${columns.value.length} columns`,
   );
-  return { column, split, numeric, all, chosen, subject, cautions, sample, asked, about, open };
+  return { column, split, all, chosen, subject, cautions, sample, asked, about, open };
 }

@@ -1,11 +1,4 @@
-import {
-  readShares,
-  readTyped,
-  TYPED_FIELDS,
-  type ClaimId,
-  type ClaimResult,
-  type ToleranceResult,
-} from '@verdict/core/analyses';
+import { readShares, readTyped, TYPED_FIELDS, type ClaimId } from '@verdict/core/analyses';
 import { NO_READINGS } from '@verdict/core/readings';
 import type { PartsBy, StudyColumn } from '@verdict/contract';
 import { computed } from 'vue';
@@ -144,7 +137,7 @@ export function useClaim(claim: ClaimId, typed: () => boolean) {
       ...{ ...readings.asked(), ...two.asked(), ...spread },
     };
   };
-  const run = useRun<Record<string, never>, ClaimResult | ToleranceResult>(claimOf(claim) as never, sample, {
+  const run = useRun(claimOf(claim), sample, {
     name: claim,
     fixed,
   });
